@@ -1,0 +1,22 @@
+#pragma once
+
+#include "analysis/results.hpp"
+#include "sheet/drawing.hpp"
+
+#include <filesystem>
+
+/// Printed and exported sheets.
+namespace gorvet::analysis {
+
+/// The pages of the whole build sheet, A4 landscape.
+std::vector<sheet::Drawing> buildSheet(const build::Build&, const Results&);
+/// The pages about one subject's survey.
+std::vector<sheet::Drawing> surveySheet(const build::Build&, const Results&, build::Subject);
+/// The pages about the crossmember; empty when none is planned.
+std::vector<sheet::Drawing> crossmemberSheet(const build::Build&, const Results&);
+
+/// Writes what there is: build-sheet.pdf, survey PDFs, crossmember PDF and SVG, plates as DXF, cut list and readings as CSV.
+/// Makes the folder when it is missing. Returns the files written.
+Result<std::vector<std::filesystem::path>> exportAll(const build::Build&, const Results&, const std::filesystem::path& folder);
+
+} // namespace gorvet::analysis

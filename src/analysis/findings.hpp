@@ -1,0 +1,13 @@
+#pragma once
+
+#include "analysis/results.hpp"
+
+namespace gorvet::analysis {
+
+/// All findings of a build, by bench, worst first. Everything in `Results` but `findings` must be filled in.
+std::vector<Finding> findAll(const build::Build&, const Results&);
+
+/// "Bl–Dr" for a reading, "height of Al" for one with a single point.
+std::string readingName(const tape::Survey&, int reading);
+
+} // namespace gorvet::analysis

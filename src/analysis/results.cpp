@@ -1,0 +1,340 @@
+#include "analysis/results.hpp"
+
+#include "analysis/findings.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace gorvet::analysis {
+
+using namespace build;
+
+const char* benchName(Bench b) {
+    switch (b) {
+    case Bench::Tape: return "Tape";
+    case Bench::Sit: return "Sit";
+    case Bench::Stretch: return "Stretch";
+    case Bench::Make: return "Make";
+    }
+    return "";
+}
+
+int SurveyOf::indexOf(PointId id) const {
+    const auto found = std::lower_bound(point_ids.begin(), point_ids.end(), id); // ids are in order
+    return found == point_ids.end() || *found != id ? -1 : static_cast<int>(found - point_ids.begin());
+}
+
+std::optional<Vec3> SurveyOf::positionOf(PointId id) const {
+    const int i = indexOf(id);
+    if (i < 0 || static_cast<size_t>(i) >= solution.points.size() || !solution.points[i].fixed) return std::nullopt;
+    return solution.points[i].position;
+}
+
+std::optional<Vec3> Results::bodyInChassis(PointId id) const {
+    const auto at = body.positionOf(id);
+    if (!at || !seated()) return std::nullopt;
+    return sit::place(seat.pose, *at);
+}
+
+namespace {
+
+/// Left and right points that belong together. For rails: points of role rail; on a subject without roles, all paired names.
+tape::FramePoints frameOf(const Build& b, Subject subject, const SurveyOf& s) {
+    tape::FramePoints frame;
+    frame.rails = subject == Subject::Chassis;
+    frame.tolerance_mm = b.settings.frame_tolerance_mm;
+    const bool roles = std::any_of(s.point_ids.begin(), s.point_ids.end(), [&](PointId id) { return b.points.at(id).role != Role::None; });
+    for (size_t i = 0; i < s.point_ids.size(); ++i) {
+        const Point& p = b.points.at(s.point_ids[i]);
+        const auto index = static_cast<int>(i);
+        const Side side = sideOf(p.name);
+        if (p.role == Role::FrontHub) (side == Side::Right ? frame.front_hub_right : frame.front_hub_left) = index;
+        if (p.role == Role::RearHub) (side == Side::Right ? frame.rear_hub_right : frame.rear_hub_left) = index;
+        if (side != Side::Left) continue;
+        const bool counts = subject == Subject::Chassis ? (roles ? p.role == Role::Rail : true) : p.role != Role::Outline;
+        if (!counts) continue;
+        if (const Point* twin = pointNamed(b, subject, twinName(p.name)))
+            if (const int other = s.indexOf(twin->id); other >= 0) frame.pairs.push_back({index, other});
+    }
+    return frame;
+}
+
+RailLine railOf(const Build& b, const SurveyOf& chassis, Side side) {
+    RailLine rail;
+    rail.height_mm = b.rail.height.value;
+    rail.width_mm = b.rail.width.value;
+    rail.thickness_mm = b.rail.thickness.value;
+    rail.datum_face = b.rail.datum_face;
+    for (const auto& [id, p] : b.points)
+        if (p.subject == Subject::Chassis && p.role == Role::Rail && sideOf(p.name) == side)
+            if (const auto at = chassis.positionOf(id)) rail.points.push_back(*at);
+    std::sort(rail.points.begin(), rail.points.end(), [](const Vec3& a, const Vec3& c) { return a.x_mm < c.x_mm; });
+    // two marks at one station can't make a line
+    rail.points.erase(std::unique(rail.points.begin(), rail.points.end(), [](const Vec3& a, const Vec3& c) { return c.x_mm - a.x_mm < 1; }), rail.points.end());
+    return rail;
+}
+
+/// The rail after the change: what lies behind the cut moves, what comes out is gone.
+RailLine planned(const RailLine& rail, const stretch::Plan& plan, const stretch::RailCut& cut) {
+    if (plan.status != stretch::Status::Planned || !cut.known) return rail;
+    RailLine result = rail;
+    result.points.clear();
+    const auto on_datum = [&](double station) {
+        const auto at = *rail.at(station);
+        return Vec3{station, at.y_mm, rail.datum_face == RailFace::Top ? at.top_mm : at.bottom_mm};
+    };
+    for (const Vec3& p : rail.points)
+        if (p.x_mm < cut.first_station_mm - 1) result.points.push_back(p);
+    result.points.push_back(on_datum(cut.first_station_mm));
+    for (const Vec3& p : rail.points)
+        if (p.x_mm > cut.last_station_mm + 1) result.points.push_back({p.x_mm + plan.shift.x_mm, p.y_mm + plan.shift.y_mm, p.z_mm + plan.shift.z_mm});
+    return result;
+}
+
+/// Rows and columns of some points in a survey's covariance.
+std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>& points) {
+    const size_t n = 3 * points.size();
+    const size_t all = 3 * s.points.size();
+    std::vector<double> c(n * n, 0.0);
+    for (size_t i = 0; i < n; ++i)
+        for (size_t j = 0; j < n; ++j) c[i * n + j] = s.covariance[(3 * points[i / 3] + i % 3) * all + 3 * points[j / 3] + j % 3];
+    return c;
+}
+
+sit::Input sitInput(const Build& b, const Results& r, std::vector<PinId>& pin_ids, std::vector<PointId>& body_ids) {
+    sit::Input in;
+    std::vector<int> body_points;
+    for (const auto& [id, pin] : b.pins) {
+        sit::Wish wish;
+        wish.kind = pin.kind;
+        wish.target = pin.target.value;
+        wish.tolerance = pin.tolerance;
+        wish.assumed = pin.target.provenance == Provenance::Assumed && (pin.kind == PinKind::Station || pin.kind == PinKind::Height || pin.kind == PinKind::Rake);
+        bool all = true;
+        for (const PointId point : pin.points) {
+            const int index = r.body.indexOf(point);
+            if (index < 0 || !r.body.solution.points[index].fixed) {
+                all = false;
+                break;
+            }
+            const auto found = std::find(body_ids.begin(), body_ids.end(), point);
+            wish.points.push_back(static_cast<int>(found - body_ids.begin()));
+            if (found == body_ids.end()) {
+                body_ids.push_back(point);
+                body_points.push_back(index);
+                in.body.at.push_back(r.body.solution.points[index].position);
+            }
+        }
+        if (!all) continue; // said by the findings
+        pin_ids.push_back(id);
+        in.wishes.push_back(std::move(wish));
+    }
+    in.body.covariance = covarianceOf(r.body.solution, body_points);
+    std::vector<int> hubs;
+    const auto hub = [&](int index) {
+        if (index < 0 || !r.chassis.solution.points[index].fixed) return -1;
+        hubs.push_back(index);
+        in.hubs.at.push_back(r.chassis.solution.points[index].position);
+        return static_cast<int>(hubs.size()) - 1;
+    };
+    in.front_left = hub(r.chassis.frame.front_hub_left);
+    in.front_right = hub(r.chassis.frame.front_hub_right);
+    in.rear_left = hub(r.chassis.frame.rear_hub_left);
+    in.rear_right = hub(r.chassis.frame.rear_hub_right);
+    in.hubs.covariance = covarianceOf(r.chassis.solution, hubs);
+    if (b.axles.front) in.front_height_mm = b.axles.front->value;
+    if (b.axles.rear) in.rear_height_mm = b.axles.rear->value;
+    for (const auto& height : {b.axles.front, b.axles.rear})
+        if (height && height->provenance == Provenance::Assumed) in.heights_assumed = true;
+    if (b.stretch.wheelbase_change) in.decided_change_mm = b.stretch.wheelbase_change->value;
+    if (b.stretch.cut_station) {
+        const auto left = r.rail_left.at(b.stretch.cut_station->value);
+        const auto right = r.rail_right.at(b.stretch.cut_station->value);
+        if (left && right) in.cut_slope_rad = (left->slope_rad + right->slope_rad) / 2;
+        else if (left || right) in.cut_slope_rad = left ? left->slope_rad : right->slope_rad;
+    }
+    return in;
+}
+
+stretch::Input stretchInput(const Build& b, const Results& r) {
+    stretch::Input in;
+    in.left = r.rail_left;
+    in.right = r.rail_right;
+    in.channel = b.rail.shape == RailShape::Channel;
+    in.heat_treated = b.rail.heat_treated;
+    for (const Dimension* d : {&b.rail.height, &b.rail.width, &b.rail.thickness})
+        if (d->provenance == Provenance::Assumed) in.section_assumed = true;
+    for (const auto& [id, p] : b.points) {
+        if (p.subject != Subject::Chassis) continue;
+        const char* what = p.role == Role::BodyMount      ? "body mount"
+                           : p.role == Role::GearboxMount ? "gearbox mount"
+                           : p.role == Role::Crossmember  ? "crossmember"
+                           : p.role == Role::Suspension   ? "suspension point"
+                           : p.role == Role::Steering     ? "steering point"
+                                                          : nullptr;
+        if (!what) continue;
+        if (const auto at = r.chassis.positionOf(id)) in.obstacles.push_back({p.name, what, at->x_mm});
+    }
+    if (r.seat.change_mm) {
+        in.change_mm = r.seat.change_mm;
+        in.change_half_width_mm = r.seat.change_half_width_mm;
+    }
+    if (b.stretch.cut_station) in.cut_station_mm = b.stretch.cut_station->value;
+    const auto axle = [&](int left, int right) -> std::optional<double> {
+        for (const int i : {left, right})
+            if (i >= 0 && r.chassis.solution.points[i].fixed) return r.chassis.solution.points[i].position.x_mm;
+        return std::nullopt;
+    };
+    in.front_axle_mm = axle(r.chassis.frame.front_hub_left, r.chassis.frame.front_hub_right);
+    in.rear_axle_mm = axle(r.chassis.frame.rear_hub_left, r.chassis.frame.rear_hub_right);
+    in.kerf_mm = b.stretch.kerf.value;
+    in.root_gap_mm = b.stretch.root_gap.value;
+    in.sleeve_fit_mm = b.stretch.sleeve_fit.value;
+    in.overlap_heights = b.stretch.sleeve_overlap_heights.value;
+    return in;
+}
+
+make::MountDesign mountDesign(const Build& b) {
+    const build::MountDesign& d = b.mount_design;
+    make::MountDesign m;
+    m.washer_mm = d.washer.value;
+    m.body_thickness_mm = d.body_thickness.value;
+    m.biscuit_free_mm = d.biscuit_free.value;
+    m.biscuit_squash = d.biscuit_squash.value;
+    m.bolt_mm = d.bolt.value;
+    m.standoff_step_mm = d.standoff_step.value;
+    m.through_rail = d.grip == Grip::Through;
+    for (const Dimension* given : {&d.washer, &d.body_thickness, &d.biscuit_free, &d.biscuit_squash})
+        if (given->provenance == Provenance::Assumed) m.assumed = true;
+    return m;
+}
+
+/// ± of a body point's height over the rail below it, by root sum of squares: the point's own z, its seat, and the rail.
+double gapHalfWidth(const Results& r, PointId body_point, double station) {
+    const int i = r.body.indexOf(body_point);
+    const double own = r.body.solution.points[i].sd_mm[2];
+    const double seat = r.seat.pose_half_width_mm[2] / halfWidth(1.0);
+    double rail = 0;
+    double nearest = 1e9;
+    for (const auto& pair : r.chassis.frame.pairs)
+        for (const int k : {pair.left, pair.right}) {
+            const auto& p = r.chassis.solution.points[k];
+            if (p.fixed && std::abs(p.position.x_mm - station) < nearest) {
+                nearest = std::abs(p.position.x_mm - station);
+                rail = p.sd_mm[2];
+            }
+        }
+    return halfWidth(std::sqrt(own * own + seat * seat + rail * rail));
+}
+
+void makeMounts(const Build& b, Results& r) {
+    for (const auto& [id, mount] : b.mounts) {
+        const auto at = r.bodyInChassis(mount.body_point);
+        if (!at) continue;
+        make::MountInput in;
+        in.name = nameOf(b, mount.body_point);
+        in.body_point = *at;
+        in.side = sideOf(in.name);
+        if (mount.rail_station) in.rail_station_mm = mount.rail_station->value;
+        in.height_half_width_mm = gapHalfWidth(r, mount.body_point, in.rail_station_mm.value_or(at->x_mm));
+        r.mount_ids.push_back(id);
+        r.mounts.push_back(make::mountStack(in, in.side == Side::Left ? r.planned_left : r.planned_right, mountDesign(b)));
+        r.mount_inputs.push_back(std::move(in));
+    }
+}
+
+void makeCrossmember(const Build& b, Results& r, const Results* previous) {
+    if (!b.crossmember) return;
+    const Crossmember& c = *b.crossmember;
+    const auto at = r.chassis.positionOf(c.gearbox_mount);
+    if (!at) {
+        r.crossmember.waiting_for = "the gearbox mount's position: nothing fixes " + nameOf(b, c.gearbox_mount) + " yet";
+        return;
+    }
+    make::CrossmemberInput in;
+    in.gearbox_mount = *at;
+    in.gearbox_half_width_mm = halfWidth(r.chassis.solution.points[r.chassis.indexOf(c.gearbox_mount)].sd_mm[2]);
+    in.left = r.planned_left;
+    in.right = r.planned_right;
+    in.channel = b.rail.shape == RailShape::Channel;
+    in.design = {c.isolator.value, c.pad.value, c.box_height.value, c.box_width.value, c.box_wall.value, c.flange.value,
+                 c.end_clearance.value, c.bolt.value, c.pad_hole_pitch.value, c.pad_hole.value, false};
+    for (const Dimension* d : {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
+        if (d->provenance == Provenance::Assumed) in.design.assumed = true;
+    r.crossmember = previous && previous->crossmember_input == in ? previous->crossmember : make::crossmember(in);
+    r.crossmember_input = std::move(in);
+}
+
+void solveSurvey(SurveyOf& s, const SurveyOf* previous) {
+    if (previous && previous->survey == s.survey && previous->solution.points.size() == s.survey.points.size()) s.solution = previous->solution;
+    else s.solution = tape::solve(s.survey);
+    if (previous && previous->survey == s.survey && previous->frame == s.frame) s.condition = previous->condition;
+    else s.condition = tape::condition(s.solution, s.frame);
+}
+
+} // namespace
+
+SurveyOf surveyOf(const Build& b, Subject subject) {
+    SurveyOf s;
+    for (const auto& [id, p] : b.points)
+        if (p.subject == subject) {
+            s.point_ids.push_back(id);
+            s.survey.points.push_back({p.name, p.rough});
+        }
+    std::set<std::pair<Attitude, Support>> supports;
+    for (const auto& [id, r] : b.readings) {
+        if (r.replaced_by) continue;
+        const int from = s.indexOf(r.from);
+        if (from < 0) continue;
+        tape::SurveyReading reading;
+        reading.line = static_cast<int>(s.survey.readings.size()) + 1;
+        reading.kind = r.kind;
+        reading.from = from;
+        reading.to = r.to ? s.indexOf(r.to) : -1;
+        reading.value = r.value.value;
+        reading.sigma = r.sigma.value_or(defaultSigma(r.kind, r.value.value));
+        s.survey.readings.push_back(reading);
+        s.reading_ids.push_back(id);
+        s.readings_as_typed.push_back(r.value.typed);
+        if (const auto session = b.sessions.find(r.session); session != b.sessions.end()) supports.insert({session->second.attitude, session->second.support});
+    }
+    for (const auto& [id, h] : b.holds)
+        if (const int point = s.indexOf(h.point); point >= 0) s.survey.holds.push_back({point, h.axis, h.value.value});
+    s.mixed_supports = supports.size() > 1;
+    s.frame = frameOf(b, subject, s);
+    return s;
+}
+
+Results analyse(const Build& b, std::int64_t revision, const Results* previous) {
+    Results r;
+    r.revision = revision;
+    r.chassis = surveyOf(b, Subject::Chassis);
+    solveSurvey(r.chassis, previous ? &previous->chassis : nullptr);
+    r.body = surveyOf(b, Subject::Body);
+    solveSurvey(r.body, previous ? &previous->body : nullptr);
+    r.rail_left = railOf(b, r.chassis, Side::Left);
+    r.rail_right = railOf(b, r.chassis, Side::Right);
+    r.sit_input = sitInput(b, r, r.pin_ids, r.sit_body_ids);
+    r.seat = previous && previous->sit_input == r.sit_input && previous->revision >= 0 ? previous->seat : sit::seat(r.sit_input);
+    r.stretch_input = stretchInput(b, r);
+    r.stretch = stretch::plan(r.stretch_input);
+    r.planned_left = planned(r.rail_left, r.stretch, r.stretch.left);
+    r.planned_right = planned(r.rail_right, r.stretch, r.stretch.right);
+    makeMounts(b, r);
+    makeCrossmember(b, r, previous);
+    r.findings = findAll(b, r);
+    return r;
+}
+
+Worst worstOf(const std::vector<Finding>& findings, Bench bench) {
+    Worst worst;
+    for (const Finding& f : findings) {
+        if (f.bench != bench) continue;
+        if (f.severity > worst.severity) worst = {0, f.severity};
+        if (f.severity == worst.severity) ++worst.count;
+    }
+    return worst;
+}
+
+} // namespace gorvet::analysis

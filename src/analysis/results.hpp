@@ -1,0 +1,81 @@
+#pragma once
+
+#include "analysis/finding.hpp"
+#include "build/build.hpp"
+#include "make/crossmember.hpp"
+#include "make/mounts.hpp"
+#include "sit/sit.hpp"
+#include "stretch/stretch.hpp"
+#include "tape/condition.hpp"
+
+#include <map>
+#include <memory>
+
+/// The graph: calls the benches in order on the build, and remembers results by the inputs' content.
+namespace gorvet::analysis {
+
+/// A subject's survey with the ids behind its indices.
+struct SurveyOf {
+    tape::Survey survey;
+    std::vector<build::PointId> point_ids;
+    std::vector<build::ReadingId> reading_ids;
+    std::vector<std::string> readings_as_typed;
+    tape::FramePoints frame;
+    tape::Solution solution;
+    tape::Condition condition;
+    bool mixed_supports = false; ///< its readings come from unlike supports or attitudes
+
+    int indexOf(build::PointId) const; ///< −1 when it is not in the survey
+    /// Adjusted position of a point whose coordinates are all fixed; none otherwise.
+    std::optional<build::Vec3> positionOf(build::PointId) const;
+};
+
+struct Results {
+    std::int64_t revision = -1; ///< of the build they were computed from
+    SurveyOf body;
+    SurveyOf chassis;
+    build::RailLine rail_left;  ///< as measured
+    build::RailLine rail_right;
+    build::RailLine planned_left; ///< after the change of wheelbase
+    build::RailLine planned_right;
+    sit::Input sit_input;
+    std::vector<build::PinId> pin_ids;        ///< behind sit_input.wishes
+    std::vector<build::PointId> sit_body_ids; ///< behind sit_input.body
+    sit::Seat seat;
+    stretch::Input stretch_input;
+    stretch::Plan stretch;
+    std::vector<build::MountId> mount_ids;
+    std::vector<make::MountInput> mount_inputs;
+    std::vector<make::MountStack> mounts;
+    std::optional<make::CrossmemberInput> crossmember_input;
+    make::CrossmemberPlan crossmember;
+    std::vector<Finding> findings; ///< worst first within each bench
+
+    const SurveyOf& of(build::Subject s) const { return s == build::Subject::Body ? body : chassis; }
+    /// A body point in the chassis frame; none when the body is not surveyed there or nothing seats it.
+    std::optional<build::Vec3> bodyInChassis(build::PointId) const;
+    /// Whether a pose exists at all.
+    bool seated() const { return seat.status == sit::Status::Seated || seat.status == sit::Status::Underdetermined; }
+};
+
+/// Results of the build at `revision`. Parts whose inputs are the same as in `previous` are taken over.
+Results analyse(const build::Build&, std::int64_t revision, const Results* previous = nullptr);
+
+/// A survey of a build's subject, in the build's order.
+SurveyOf surveyOf(const build::Build&, build::Subject);
+
+/// How many findings of a bench are of the worst kind there, and which.
+struct Worst {
+    int count = 0;
+    sheet::Severity severity = sheet::Severity::Good;
+};
+Worst worstOf(const std::vector<Finding>&, Bench);
+
+/// The one sentence that answers a bench's question, and the one below it.
+struct Headline {
+    std::string sentence;
+    std::string below;
+};
+Headline headline(const build::Build&, const Results&, Bench, build::Subject);
+
+} // namespace gorvet::analysis

@@ -1,0 +1,143 @@
+#include "analysis/views.hpp"
+
+#include "make/make_sheet.hpp"
+#include "sit/sit_sheet.hpp"
+#include "stretch/stretch_sheet.hpp"
+#include "tape/survey_sheet.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using sheet::Drawing;
+using sheet::Format;
+using sheet::Mark;
+using sheet::Severity;
+
+namespace {
+
+Severity severityOf(PlanVerdict v) { return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad; }
+Mark markOf(const Dimension& d) { return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None; }
+
+std::vector<Vec3> topLine(const RailLine& rail) {
+    std::vector<Vec3> line = rail.points;
+    if (rail.datum_face == RailFace::Bottom)
+        for (Vec3& p : line) p.z_mm += rail.height_mm;
+    return line;
+}
+
+std::string signedFigure(double mm, units::LengthStep step) { return (mm < 0 ? "−" : "+") + units::formatSmall(std::abs(mm), step); }
+
+} // namespace
+
+Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOptions& o, double width, double height, const Format& f) {
+    const SurveyOf& s = r.of(subject);
+    tape::SurveyView v;
+    v.survey = &s.survey;
+    v.solution = &s.solution;
+    v.condition = &s.condition;
+    v.frame = &s.frame;
+    v.step = b.settings.length_step;
+    v.ink = subject == Subject::Body ? sheet::Ink::Body : sheet::Ink::Chassis;
+    v.next = o.next;
+    v.selected = o.selected;
+    for (const PointId id : s.point_ids) v.point_tags.push_back(fmt::format("point:{}", id.value));
+    for (const ReadingId id : s.reading_ids) v.reading_tags.push_back(fmt::format("reading:{}", id.value));
+    return tape::surveySheet(v, width, height, f);
+}
+
+Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
+    const auto step = b.settings.length_step;
+    sit::SitView v;
+    v.selected = o.selected;
+    for (const PointId id : r.body.point_ids)
+        if (const auto at = r.bodyInChassis(id)) v.body.push_back({nameOf(b, id), b.points.at(id).role, *at});
+    v.rail_left = topLine(r.planned_left);
+    v.rail_right = topLine(r.planned_right);
+    v.rail_height_mm = b.rail.height.value > 0 ? b.rail.height.value : 80;
+    v.rail_width_mm = b.rail.width.value > 0 ? b.rail.width.value : 50;
+    const double change = r.seat.change_mm.value_or(0);
+    const double slope = r.sit_input.cut_slope_rad;
+    for (const int i : {r.sit_input.front_left, r.sit_input.front_right})
+        if (i >= 0) v.front_hubs.push_back(r.sit_input.hubs.at[i]);
+    for (const int i : {r.sit_input.rear_left, r.sit_input.rear_right})
+        if (i >= 0) {
+            Vec3 hub = r.sit_input.hubs.at[i];
+            hub.x_mm += change;
+            hub.z_mm -= change * std::tan(slope);
+            v.rear_hubs.push_back(hub);
+        }
+    v.front_radius_mm = r.sit_input.front_height_mm.value_or(0);
+    v.rear_radius_mm = r.sit_input.rear_height_mm.value_or(0);
+    v.ground = r.seat.ground;
+    if (r.seat.wheelbase_now_mm) v.wheelbase_text = units::formatLength(*r.seat.wheelbase_now_mm + change, step, true);
+    for (size_t i = 0; i < r.pin_ids.size() && i < r.seat.wishes.size(); ++i) {
+        const Pin& pin = b.pins.at(r.pin_ids[i]);
+        const sit::WishResult& w = r.seat.wishes[i];
+        sit::DrawnPin drawn;
+        drawn.kind = pin.kind;
+        drawn.tag = fmt::format("pin:{}", r.pin_ids[i].value);
+        drawn.severity = severityOf(w.verdict);
+        for (const PointId id : pin.points)
+            if (const auto at = r.bodyInChassis(id)) drawn.at.push_back(*at);
+        if (drawn.at.size() != pin.points.size() || !w.usable) continue;
+        switch (pin.kind) {
+        case PinKind::Station:
+        case PinKind::Height:
+            drawn.text = units::formatLength(w.achieved, step);
+            drawn.mark = markOf(pin.target);
+            break;
+        case PinKind::Rake:
+            drawn.text = "rake " + units::formatAngle(w.achieved);
+            drawn.mark = markOf(pin.target);
+            break;
+        case PinKind::Level: drawn.text = "level " + signedFigure(w.miss, step); break;
+        default: drawn.text = signedFigure(w.miss, step); break;
+        }
+        v.pins.push_back(std::move(drawn));
+    }
+    return sit::sitSheet(v, width, height, f);
+}
+
+Drawing stretchView(const Build& b, const Results& r, const ViewOptions&, double width, double height, const Format& f) {
+    stretch::StretchView v;
+    v.input = &r.stretch_input;
+    v.plan = &r.stretch;
+    v.step = b.settings.length_step;
+    v.change_mark = b.stretch.wheelbase_change ? markOf(*b.stretch.wheelbase_change) : Mark::Derived;
+    v.section_given = !r.stretch_input.section_assumed;
+    return stretch::stretchSheet(v, width, height, f);
+}
+
+Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
+    Drawing d;
+    d.width = width;
+    d.height = height;
+    const bool cross = r.crossmember_input && r.crossmember.possible;
+    const double mounts_height = r.mounts.empty() ? 0 : cross ? height * 0.42 : height;
+    if (!r.mounts.empty()) {
+        make::MountsView v;
+        v.mounts = &r.mounts;
+        for (const MountId id : r.mount_ids) v.tags.push_back(fmt::format("mount:{}", id.value));
+        v.step = b.settings.length_step;
+        v.body_thickness_mm = b.mount_design.body_thickness.value;
+        v.rail_thickness_mm = b.rail.thickness.value;
+        v.parts_assumed = b.mount_design.biscuit_free.provenance == Provenance::Assumed;
+        v.selected = o.selected;
+        d.place(make::mountsSheet(v, width, mounts_height, f), {0, 0});
+    }
+    if (cross) {
+        make::CrossmemberView v;
+        v.input = &*r.crossmember_input;
+        v.plan = &r.crossmember;
+        v.step = b.settings.length_step;
+        d.place(make::crossmemberSheet(v, width, height - mounts_height - f.px(8), f), {0, mounts_height + f.px(8)});
+    }
+    return d;
+}
+
+} // namespace gorvet::analysis

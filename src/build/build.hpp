@@ -1,0 +1,205 @@
+#pragma once
+
+#include "build/ids.hpp"
+#include "build/words.hpp"
+#include "units/quantity.hpp"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// The document: what was measured and what was decided, as plain values. Lengths mm, angles rad, masses kg.
+namespace gorvet::build {
+
+/// X station, rearward · Y offset, to the right · Z height, up.
+struct Vec3 {
+    double x_mm = 0;
+    double y_mm = 0;
+    double z_mm = 0;
+    bool operator==(const Vec3&) const = default;
+};
+
+/// A figure with its origin. `value` is mm or rad as the owner's field says; `typed` is what the person read or decided.
+struct Dimension {
+    double value = 0;
+    std::string typed;
+    Provenance provenance = Provenance::Assumed;
+    bool operator==(const Dimension&) const = default;
+};
+
+struct Settings {
+    std::string name = "New build";
+    FrameKind frame_kind = FrameKind::Ladder;
+    units::LengthStep length_step = units::LengthStep::Mm01;
+    double frame_tolerance_mm = 3.0;
+    std::string body_name = "body";
+    std::string chassis_name = "chassis";
+    bool operator==(const Settings&) const = default;
+};
+
+/// Readings taken in one go: how the thing stood and on what. Unlike supports are not compared without saying so.
+struct Session {
+    SessionId id;
+    Subject subject = Subject::Chassis;
+    std::string name;
+    Attitude attitude = Attitude::RightWayUp;
+    Support support = Support::Stands;
+    std::string support_at; ///< where the supports stand, as typed
+    double carried_mass_kg = 0;
+    std::string note;
+    bool operator==(const Session&) const = default;
+};
+
+struct Point {
+    PointId id;
+    Subject subject = Subject::Chassis;
+    std::string name; ///< unique within the subject; one word
+    std::optional<Vec3> rough;
+    Role role = Role::None;
+    std::string note;
+    bool operator==(const Point&) const = default;
+};
+
+struct Reading {
+    ReadingId id;
+    SessionId session;
+    ReadingKind kind = ReadingKind::Tape;
+    PointId from;
+    PointId to;                  ///< none for height; optional for offset and station (then a difference)
+    Dimension value;             ///< mm; rad for slope
+    std::optional<double> sigma; ///< mm; rad for slope; none: the default of the kind
+    std::string note;
+    ReadingId replaced_by; ///< set when it was re-taped: kept for the log, not used
+    bool operator==(const Reading&) const = default;
+};
+
+/// A coordinate held exactly: part of the datum.
+struct Hold {
+    HoldId id;
+    PointId point;
+    Axis axis = Axis::X;
+    Dimension value;
+    bool operator==(const Hold&) const = default;
+};
+
+struct RailSection {
+    Dimension height;
+    Dimension width;
+    Dimension thickness;
+    RailShape shape = RailShape::Box;
+    RailFace datum_face = RailFace::Top; ///< the face on which the rail points were marked
+    bool heat_treated = false;
+    bool operator==(const RailSection&) const = default;
+};
+
+/// Height of a wheel centre over the ground: the tyre's loaded radius, or typed.
+struct AxleGround {
+    std::optional<Dimension> front;
+    std::optional<Dimension> rear;
+    bool operator==(const AxleGround&) const = default;
+};
+
+/// A wish about where the body sits, with the tolerance that gives it its weight.
+struct Pin {
+    PinId id;
+    PinKind kind = PinKind::Station;
+    std::vector<PointId> points; ///< of the body; for centred a left/right pair; for level and rake front ones, then rear ones
+    Dimension target;            ///< mm; rad for rake; unused for level, centred (0) and arches
+    double tolerance = 3.0;      ///< mm; rad for rake; > 0
+    bool operator==(const Pin&) const = default;
+};
+
+struct Stretch {
+    std::optional<Dimension> wheelbase_change; ///< decided; none: what Sit asks for
+    std::optional<Dimension> cut_station;
+    Dimension kerf{1.5, "", Provenance::Assumed};
+    Dimension root_gap{2.0, "", Provenance::Assumed};
+    Dimension sleeve_fit{1.0, "", Provenance::Assumed};            ///< clearance a side between rail and sleeve
+    Dimension sleeve_overlap_heights{2.0, "", Provenance::Assumed}; ///< rail heights each side of the cut
+    bool operator==(const Stretch&) const = default;
+};
+
+/// What every body mount is made of.
+struct MountDesign {
+    Dimension washer{3.0, "", Provenance::Assumed};
+    Dimension body_thickness{3.0, "", Provenance::Assumed}; ///< floor and doubler under the bolt head
+    Dimension biscuit_free{20.0, "", Provenance::Assumed};
+    Dimension biscuit_squash{0.15, "", Provenance::Assumed}; ///< share of the free height lost under load, 0…0.5
+    Dimension bolt{10.0, "", Provenance::Assumed};          ///< nominal diameter: 8, 10, 12, 14 or 16
+    Dimension standoff_step{5.0, "", Provenance::Assumed};  ///< standoffs are cut to multiples of this
+    Grip grip = Grip::Wall;                                 ///< through the rail's wall only, or the whole rail with a crush tube
+    bool operator==(const MountDesign&) const = default;
+};
+
+struct Mount {
+    MountId id;
+    PointId body_point;
+    std::optional<Dimension> rail_station; ///< none: straight below the body point
+    bool operator==(const Mount&) const = default;
+};
+
+/// A straight box-section bridge between the rails, bolted by end flanges.
+struct Crossmember {
+    PointId gearbox_mount;
+    Dimension isolator{35.0, "", Provenance::Assumed};     ///< height under load
+    Dimension pad{6.0, "", Provenance::Assumed};           ///< plate under the isolator
+    Dimension box_height{40.0, "", Provenance::Assumed};
+    Dimension box_width{60.0, "", Provenance::Assumed};    ///< fore and aft
+    Dimension box_wall{3.0, "", Provenance::Assumed};
+    Dimension flange{8.0, "", Provenance::Assumed};        ///< plate thickness
+    Dimension end_clearance{1.0, "", Provenance::Assumed}; ///< between flange and rail, each end
+    Dimension bolt{12.0, "", Provenance::Assumed};
+    Dimension pad_hole_pitch{80.0, "", Provenance::Assumed}; ///< between the isolator's bolts, fore and aft
+    Dimension pad_hole{11.0, "", Provenance::Assumed};
+    bool operator==(const Crossmember&) const = default;
+};
+
+struct Build {
+    Settings settings;
+    std::map<SessionId, Session> sessions;
+    std::map<PointId, Point> points;
+    std::map<ReadingId, Reading> readings;
+    std::map<HoldId, Hold> holds;
+    RailSection rail;
+    AxleGround axles;
+    std::map<PinId, Pin> pins;
+    Stretch stretch;
+    MountDesign mount_design;
+    std::map<MountId, Mount> mounts;
+    std::optional<Crossmember> crossmember;
+    std::uint32_t next_id = 1; ///< grows only; undo does not take it back
+    bool operator==(const Build&) const = default;
+};
+
+/// The table that holds the T of a build.
+template <class T> std::map<Id<T>, T>& table(Build& b) {
+    if constexpr (std::is_same_v<T, Session>) return b.sessions;
+    else if constexpr (std::is_same_v<T, Point>) return b.points;
+    else if constexpr (std::is_same_v<T, Reading>) return b.readings;
+    else if constexpr (std::is_same_v<T, Hold>) return b.holds;
+    else if constexpr (std::is_same_v<T, Pin>) return b.pins;
+    else return b.mounts;
+}
+template <class T> const std::map<Id<T>, T>& table(const Build& b) { return table<T>(const_cast<Build&>(b)); }
+
+/// The point of that name on the subject; nullptr when there is none.
+const Point* pointNamed(const Build&, Subject, std::string_view name);
+/// The first point with that role on the subject, by id; nullptr when there is none.
+const Point* pointWithRole(const Build&, Subject, Role);
+/// Name of a point, "?" when the id is unknown.
+std::string nameOf(const Build&, PointId);
+
+enum class Side { None, Left, Right };
+/// Left and right by the last letter of the name, l or r, after at least one other character: `Al`, `hub_R`.
+Side sideOf(std::string_view name);
+/// The name of the same point on the other side: `Al` → `Ar`. Empty when the name has no side.
+std::string twinName(std::string_view name);
+
+/// σ that a reading has when none was typed: mm, rad for slope. `value_mm` is its length. engineering.md, Tape.
+double defaultSigma(ReadingKind, double value_mm);
+/// Whether a reading of this kind needs a second point, may have one, or has none.
+enum class SecondPoint { None, Optional, Needed };
+SecondPoint secondPoint(ReadingKind);
+
+} // namespace gorvet::build

@@ -1,0 +1,250 @@
+#include "build/edit.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::build {
+namespace {
+
+using Checked = Result<void>;
+
+Error bad(std::string subject, std::string message, std::string remedy = {}) {
+    return Error{Error::Code::Conflict, std::move(subject), std::move(message), std::move(remedy), -1};
+}
+
+Checked finite(const std::string& subject, const Dimension& d, double low, double high, const char* name) {
+    if (!std::isfinite(d.value) || d.value < low || d.value > high)
+        return bad(subject, fmt::format("{} = {:g}: must be between {:g} and {:g}.", name, d.value, low, high));
+    return {};
+}
+
+/// Runs checks in order and returns the first that fails.
+template <class... Checks> Checked firstOf(Checks... checks) {
+    Checked result;
+    (void)((result = checks(), static_cast<bool>(result)) && ...);
+    return result;
+}
+
+Checked valid(const Build&, const Settings& s) {
+    if (s.name.empty()) return bad("build", "A build needs a name.");
+    if (!(s.frame_tolerance_mm > 0)) return bad("build", "The frame tolerance must be above 0 mm.");
+    return {};
+}
+
+Checked valid(const Build&, const Session& s) {
+    if (s.name.empty()) return bad("session", "A measuring session needs a name.");
+    return {};
+}
+
+Checked valid(const Build& b, const Point& p) {
+    if (p.name.empty()) return bad("point", "A point needs a name.");
+    if (p.name.find_first_of(" \t,\"") != std::string::npos) return bad(p.name, "A point's name is one word, without blank, comma or quote.");
+    const Point* same = pointNamed(b, p.subject, p.name);
+    if (same && same->id != p.id)
+        return bad(p.name, fmt::format("There is already a point {} on the {}.", p.name, word(p.subject)), "Choose another name.");
+    if (p.rough && !(std::isfinite(p.rough->x_mm) && std::isfinite(p.rough->y_mm) && std::isfinite(p.rough->z_mm)))
+        return bad(p.name, "A rough position needs three finite numbers.");
+    return {};
+}
+
+Checked valid(const Build& b, const Reading& r) {
+    const auto from = b.points.find(r.from);
+    if (from == b.points.end()) return bad("reading", "The reading starts at a point that does not exist.");
+    const std::string name = from->second.name + (r.to ? "–" + nameOf(b, r.to) : "");
+    const auto session = b.sessions.find(r.session);
+    if (session == b.sessions.end()) return bad(name, "The reading belongs to no measuring session.");
+    if (session->second.subject != from->second.subject) return bad(name, "The reading's session measured the other subject.");
+    const SecondPoint second = secondPoint(r.kind);
+    if (second == SecondPoint::Needed && !r.to) return bad(name, fmt::format("A {} reading needs two points.", word(r.kind)));
+    if (second == SecondPoint::None && r.to) return bad(name, fmt::format("A {} reading has one point.", word(r.kind)));
+    if (r.to) {
+        const auto to = b.points.find(r.to);
+        if (to == b.points.end()) return bad(name, "The reading ends at a point that does not exist.");
+        if (to->second.subject != from->second.subject) return bad(name, "The two points belong to different subjects.");
+        if (r.to == r.from) return bad(name, "A reading goes between two different points.");
+    }
+    if (!std::isfinite(r.value.value)) return bad(name, "The reading has no finite value.");
+    if ((r.kind == ReadingKind::Tape || r.kind == ReadingKind::Plan) && r.value.value <= 0)
+        return bad(name, "A distance must be above 0.");
+    if (std::abs(r.value.value) > 1e5) return bad(name, "The reading is above 100 m.");
+    if (r.sigma && !(*r.sigma > 0 && std::isfinite(*r.sigma))) return bad(name, "σ must be above 0.");
+    return {};
+}
+
+Checked valid(const Build& b, const Hold& h) {
+    if (!b.points.contains(h.point)) return bad("hold", "The held point does not exist.");
+    if (!std::isfinite(h.value.value)) return bad(nameOf(b, h.point), "A held coordinate needs a finite value.");
+    for (const auto& [id, other] : b.holds)
+        if (id != h.id && other.point == h.point && other.axis == h.axis)
+            return bad(nameOf(b, h.point), fmt::format("{} of {} is already held.", word(h.axis), nameOf(b, h.point)));
+    return {};
+}
+
+Checked valid(const Build& b, const Pin& p) {
+    if (p.points.empty()) return bad("pin", "A pin needs at least one point of the body.");
+    for (PointId id : p.points) {
+        const auto point = b.points.find(id);
+        if (point == b.points.end() || point->second.subject != Subject::Body) return bad("pin", "A pin holds points of the body.");
+    }
+    const auto needed = p.kind == PinKind::Centred || p.kind == PinKind::Level || p.kind == PinKind::Rake ? 2U : 1U;
+    if (p.points.size() < needed || (p.kind == PinKind::Centred && p.points.size() != 2))
+        return bad("pin", fmt::format("A pin of kind {} needs {} points.", word(p.kind), needed));
+    if (p.points.size() % 2 != 0 && needed == 2) return bad("pin", "This pin needs as many points at the rear as at the front.");
+    if (!(p.tolerance > 0)) return bad("pin", "A pin's tolerance must be above 0.");
+    if (!std::isfinite(p.target.value)) return bad("pin", "A pin's target must be a finite number.");
+    return {};
+}
+
+Checked valid(const Build& b, const Mount& m) {
+    const auto point = b.points.find(m.body_point);
+    if (point == b.points.end() || point->second.subject != Subject::Body) return bad("mount", "A body mount starts at a point of the body.");
+    for (const auto& [id, other] : b.mounts)
+        if (id != m.id && other.body_point == m.body_point)
+            return bad(point->second.name, fmt::format("{} already has a mount.", point->second.name));
+    if (sideOf(point->second.name) == Side::None)
+        return bad(point->second.name, "A mount's body point must say its side: its name ends in l or r.");
+    return {};
+}
+
+Checked valid(const Build&, const RailSection& r) {
+    return firstOf([&] { return finite("rail", r.height, 0, 500, "height_mm"); }, [&] { return finite("rail", r.width, 0, 500, "width_mm"); },
+                   [&] { return finite("rail", r.thickness, 0, 25, "thickness_mm"); },
+                   [&]() -> Checked {
+                       if (r.height.value > 0 && 2 * r.thickness.value >= std::min(r.height.value, r.width.value))
+                           return bad("rail", "The walls are thicker than the rail.", "Check height, width and thickness.");
+                       return {};
+                   });
+}
+
+Checked valid(const Build&, const AxleGround& a) {
+    for (const auto& d : {a.front, a.rear})
+        if (d)
+            if (auto ok = finite("axle", *d, 50, 1500, "height of the wheel centre over the ground, mm"); !ok) return ok;
+    return {};
+}
+
+Checked valid(const Build&, const Stretch& s) {
+    return firstOf(
+        [&]() -> Checked { return s.wheelbase_change ? finite("stretch", *s.wheelbase_change, -3000, 3000, "wheelbase_change_mm") : Checked{}; },
+        [&]() -> Checked { return s.cut_station ? finite("stretch", *s.cut_station, -5000, 20000, "cut_station_mm") : Checked{}; },
+        [&] { return finite("stretch", s.kerf, 0, 10, "kerf_mm"); }, [&] { return finite("stretch", s.root_gap, 0, 10, "root_gap_mm"); },
+        [&] { return finite("stretch", s.sleeve_fit, 0, 10, "sleeve_fit_mm"); },
+        [&] { return finite("stretch", s.sleeve_overlap_heights, 0.5, 10, "sleeve overlap, rail heights"); });
+}
+
+Checked validBolt(const char* subject, const Dimension& d) {
+    for (double standard : {8.0, 10.0, 12.0, 14.0, 16.0})
+        if (d.value == standard) return {};
+    return bad(subject, fmt::format("bolt = {:g}: must be 8, 10, 12, 14 or 16 mm.", d.value));
+}
+
+Checked valid(const Build&, const MountDesign& m) {
+    return firstOf([&] { return finite("mount", m.washer, 0, 20, "washer_mm"); },
+                   [&] { return finite("mount", m.body_thickness, 0, 40, "body_thickness_mm"); },
+                   [&] { return finite("mount", m.biscuit_free, 0, 100, "biscuit_free_mm"); },
+                   [&] { return finite("mount", m.biscuit_squash, 0, 0.5, "biscuit_squash"); },
+                   [&] { return finite("mount", m.standoff_step, 0.5, 50, "standoff_step_mm"); }, [&] { return validBolt("mount", m.bolt); });
+}
+
+Checked valid(const Build& b, const std::optional<Crossmember>& c) {
+    if (!c) return {};
+    const auto point = b.points.find(c->gearbox_mount);
+    if (point == b.points.end() || point->second.subject != Subject::Chassis)
+        return bad("crossmember", "The crossmember needs the gearbox mount, a point of the chassis.");
+    return firstOf([&] { return finite("crossmember", c->isolator, 0, 200, "isolator_mm"); },
+                   [&] { return finite("crossmember", c->pad, 3, 30, "pad_mm"); },
+                   [&] { return finite("crossmember", c->box_height, 20, 200, "box_height_mm"); },
+                   [&] { return finite("crossmember", c->box_width, 20, 200, "box_width_mm"); },
+                   [&] { return finite("crossmember", c->box_wall, 1.5, 10, "box_wall_mm"); },
+                   [&] { return finite("crossmember", c->flange, 4, 25, "flange_mm"); },
+                   [&] { return finite("crossmember", c->end_clearance, 0, 10, "end_clearance_mm"); },
+                   [&] { return finite("crossmember", c->pad_hole_pitch, 20, 300, "pad_hole_pitch_mm"); },
+                   [&] { return finite("crossmember", c->pad_hole, 5, 30, "pad_hole_mm"); }, [&] { return validBolt("crossmember", c->bolt); });
+}
+
+Checked unused(const Build& b, PointId id) {
+    const std::string name = nameOf(b, id);
+    const auto used = [&](const char* by) { return bad(name, fmt::format("{} is used by {}.", name, by), "Remove that first."); };
+    for (const auto& [key, r] : b.readings)
+        if (r.from == id || r.to == id) return used("a reading");
+    for (const auto& [key, h] : b.holds)
+        if (h.point == id) return used("the datum");
+    for (const auto& [key, p] : b.pins)
+        if (std::find(p.points.begin(), p.points.end(), id) != p.points.end()) return used("a pin");
+    for (const auto& [key, m] : b.mounts)
+        if (m.body_point == id) return used("a body mount");
+    if (b.crossmember && b.crossmember->gearbox_mount == id) return used("the crossmember");
+    return {};
+}
+Checked unused(const Build& b, SessionId id) {
+    for (const auto& [key, r] : b.readings)
+        if (r.session == id) return bad(b.sessions.at(id).name, "The session has readings.", "Remove them first.");
+    return {};
+}
+template <class T> Checked unused(const Build&, Id<T>) { return {}; }
+
+template <class T> T& part(Build& b) {
+    if constexpr (std::is_same_v<T, Settings>) return b.settings;
+    else if constexpr (std::is_same_v<T, RailSection>) return b.rail;
+    else if constexpr (std::is_same_v<T, AxleGround>) return b.axles;
+    else if constexpr (std::is_same_v<T, Stretch>) return b.stretch;
+    else if constexpr (std::is_same_v<T, MountDesign>) return b.mount_design;
+    else return b.crossmember;
+}
+
+struct Applier {
+    Build& b;
+
+    template <class T> Result<Change> operator()(const Set<T>& change) {
+        if (auto ok = valid(b, change.value); !ok) return ok.error();
+        Set<T> inverse{part<T>(b)};
+        part<T>(b) = change.value;
+        return Change{std::move(inverse)};
+    }
+    template <class T> Result<Change> operator()(const Put<T>& change) {
+        if (!change.value.id) return bad("id", "The change has no id.");
+        if (auto ok = valid(b, change.value); !ok) return ok.error();
+        auto& rows = table<T>(b);
+        const auto old = rows.find(change.value.id);
+        b.next_id = std::max(b.next_id, change.value.id.value + 1);
+        if (old == rows.end()) {
+            rows.emplace(change.value.id, change.value);
+            return Change{Drop<T>{change.value.id}};
+        }
+        Put<T> inverse{old->second};
+        old->second = change.value;
+        return Change{std::move(inverse)};
+    }
+    template <class T> Result<Change> operator()(const Drop<T>& change) {
+        auto& rows = table<T>(b);
+        const auto old = rows.find(change.id);
+        if (old == rows.end()) return Error{Error::Code::NotFound, "id", "What should be removed does not exist.", "", -1};
+        if (auto ok = unused(b, change.id); !ok) return ok.error();
+        Put<T> inverse{old->second};
+        rows.erase(old);
+        return Change{std::move(inverse)};
+    }
+};
+
+} // namespace
+
+Result<Change> enact(Build& b, const Change& change) { return std::visit(Applier{b}, change); }
+
+Result<Edit> enact(Build& b, const Edit& edit) {
+    Edit inverse{edit.sentence, {}};
+    for (const Change& change : edit.changes) {
+        auto undone = enact(b, change);
+        if (!undone) {
+            for (auto back = inverse.changes.rbegin(); back != inverse.changes.rend(); ++back)
+                if (auto again = enact(b, *back); !again) return again.error();
+            return undone.error();
+        }
+        inverse.changes.push_back(std::move(*undone));
+    }
+    std::reverse(inverse.changes.begin(), inverse.changes.end());
+    return inverse;
+}
+
+} // namespace gorvet::build

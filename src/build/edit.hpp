@@ -1,0 +1,52 @@
+#pragma once
+
+#include "build/build.hpp"
+
+#include <variant>
+
+/// What can change, as values. The journal is a list of these; every one has an inverse.
+namespace gorvet::build {
+
+/// Adds or replaces the T with `value.id`.
+template <class T> struct Put {
+    T value;
+    bool operator==(const Put&) const = default;
+};
+/// Removes it.
+template <class T> struct Drop {
+    Id<T> id;
+    bool operator==(const Drop&) const = default;
+};
+/// Sets one of the build's single parts.
+template <class T> struct Set {
+    T value;
+    bool operator==(const Set&) const = default;
+};
+
+using Change = std::variant<Set<Settings>, Put<Session>, Drop<Session>, Put<Point>, Drop<Point>, Put<Reading>, Drop<Reading>, Put<Hold>,
+                            Drop<Hold>, Set<RailSection>, Set<AxleGround>, Put<Pin>, Drop<Pin>, Set<Stretch>, Set<MountDesign>,
+                            Put<Mount>, Drop<Mount>, Set<std::optional<Crossmember>>>;
+
+/// One step that a person takes and can undo: changes that stand or fall together, and the sentence that names the step.
+struct Edit {
+    std::string sentence;
+    std::vector<Change> changes;
+    bool operator==(const Edit&) const = default;
+};
+
+/// Applies a change and returns its inverse. Fails, with the build untouched, when the change would break a reference, a
+/// uniqueness or a range; the error names subject, rule and remedy.
+Result<Change> enact(Build&, const Change&);
+
+/// Applies all changes or none; returns the inverse edit (changes in reverse order).
+Result<Edit> enact(Build&, const Edit&);
+
+/// JSON text of an edit's changes and back, as kept in the journal. `changesFromJson` fails with Damaged.
+std::string changesToJson(const std::vector<Change>&);
+Result<std::vector<Change>> changesFromJson(std::string_view text);
+
+/// JSON text of the whole build and back, as kept in snapshots.
+std::string buildToJson(const Build&);
+Result<Build> buildFromJson(std::string_view text);
+
+} // namespace gorvet::build

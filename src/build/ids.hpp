@@ -1,0 +1,28 @@
+#pragma once
+
+#include <compare>
+#include <cstdint>
+
+namespace gorvet::build {
+
+/// A typed, stable reference to a T of the build. 0 means "none". Ids are never used twice in one build.
+template <class T> struct Id {
+    std::uint32_t value = 0;
+    constexpr explicit operator bool() const { return value != 0; }
+    constexpr auto operator<=>(const Id&) const = default;
+};
+
+struct Session;
+struct Point;
+struct Reading;
+struct Hold;
+struct Pin;
+struct Mount;
+using SessionId = Id<Session>;
+using PointId = Id<Point>;
+using ReadingId = Id<Reading>;
+using HoldId = Id<Hold>;
+using PinId = Id<Pin>;
+using MountId = Id<Mount>;
+
+} // namespace gorvet::build

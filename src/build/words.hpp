@@ -1,0 +1,101 @@
+#pragma once
+
+#include <array>
+#include <optional>
+#include <string>
+#include <string_view>
+
+/// The words of the field as enumerations, each with the one spelling used in files, on the command line and when typed.
+namespace gorvet::build {
+
+enum class Subject { Body, Chassis };
+enum class FrameKind { Ladder, Perimeter, SpinePlatform, BoltedSubframe, Monocoque, SpaceFrame };
+enum class Attitude { RightWayUp, Inverted, OnItsSide };
+enum class Support { Stands, Trestles, FixtureTable, Wheels, Rotisserie, Floor };
+enum class Provenance { Measured, Derived, Assumed };
+enum class ReadingKind { Tape, Plan, Height, Level, Offset, Station, Slope };
+enum class Axis { X, Y, Z };
+/// What a point is, beyond a mark: what the benches look for.
+enum class Role {
+    None,
+    Rail,         ///< on the rail's datum face (see RailSection), on its centreline
+    FrontHub,     ///< wheel centre
+    RearHub,      ///< wheel centre
+    BodyMount,    ///< where the body bolts down
+    GearboxMount, ///< underside of the gearbox mounting face
+    Crossmember,
+    Suspension, ///< spring hanger, link bracket, damper
+    Steering,
+    HingePillar, ///< hinge-pillar datum of the body
+    SillFront,
+    SillRear,
+    ArchFront, ///< centre of the wheel arch
+    ArchRear,
+    Outline ///< on the silhouette seen from the left
+};
+enum class PinKind { Station, Centred, Height, Level, Rake, ArchFront, ArchRear };
+enum class RailFace { Top, Bottom };
+enum class RailShape { Box, Channel };
+enum class Grip { Wall, Through };
+
+/// The spellings of an enumeration, in its order.
+template <class E> struct Words;
+template <> struct Words<Subject> {
+    static constexpr std::array<std::string_view, 2> text{"body", "chassis"};
+};
+template <> struct Words<FrameKind> {
+    static constexpr std::array<std::string_view, 6> text{"ladder",          "perimeter", "spine-platform",
+                                                          "bolted-subframe", "monocoque", "space-frame"};
+};
+template <> struct Words<Attitude> {
+    static constexpr std::array<std::string_view, 3> text{"right-way-up", "inverted", "on-its-side"};
+};
+template <> struct Words<Support> {
+    static constexpr std::array<std::string_view, 6> text{"stands", "trestles", "fixture-table", "wheels", "rotisserie", "floor"};
+};
+template <> struct Words<Provenance> {
+    static constexpr std::array<std::string_view, 3> text{"measured", "derived", "assumed"};
+};
+template <> struct Words<ReadingKind> {
+    static constexpr std::array<std::string_view, 7> text{"tape", "plan", "height", "level", "offset", "station", "slope"};
+};
+template <> struct Words<Axis> {
+    static constexpr std::array<std::string_view, 3> text{"x", "y", "z"};
+};
+template <> struct Words<Role> {
+    static constexpr std::array<std::string_view, 15> text{"none",          "rail",        "front-hub",   "rear-hub",   "body-mount",
+                                                           "gearbox-mount", "crossmember", "suspension",  "steering",   "hinge-pillar",
+                                                           "sill-front",    "sill-rear",   "arch-front", "arch-rear", "outline"};
+};
+template <> struct Words<PinKind> {
+    static constexpr std::array<std::string_view, 7> text{"station", "centred", "height", "level", "rake", "arch-front", "arch-rear"};
+};
+template <> struct Words<RailFace> {
+    static constexpr std::array<std::string_view, 2> text{"top", "bottom"};
+};
+template <> struct Words<RailShape> {
+    static constexpr std::array<std::string_view, 2> text{"box", "channel"};
+};
+template <> struct Words<Grip> {
+    static constexpr std::array<std::string_view, 2> text{"wall", "through"};
+};
+
+template <class E> constexpr std::string_view word(E value) { return Words<E>::text[static_cast<size_t>(value)]; }
+
+template <class E> constexpr std::optional<E> fromWord(std::string_view text) {
+    for (size_t i = 0; i < Words<E>::text.size(); ++i)
+        if (Words<E>::text[i] == text) return static_cast<E>(i);
+    return std::nullopt;
+}
+
+/// All spellings in one sentence: "a, b or c".
+template <class E> std::string wordList() {
+    std::string list;
+    for (size_t i = 0; i < Words<E>::text.size(); ++i) {
+        if (i > 0) list += i + 1 == Words<E>::text.size() ? " or " : ", ";
+        list += Words<E>::text[i];
+    }
+    return list;
+}
+
+} // namespace gorvet::build

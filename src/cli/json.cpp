@@ -1,0 +1,242 @@
+#include "cli/json.hpp"
+
+#include <cmath>
+
+#include <nlohmann/json.hpp>
+
+namespace gorvet::cli {
+
+using namespace analysis;
+using Json = nlohmann::ordered_json;
+
+namespace {
+
+Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
+Json number(const std::optional<double>& v) { return v ? number(*v) : Json(nullptr); }
+
+const char* severityWord(sheet::Severity s) { return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "doubtful" : "bad"; }
+
+Json findings(const std::vector<Finding>& list, std::optional<Bench> bench = {}) {
+    Json j = Json::array();
+    for (const Finding& f : list) {
+        if (bench && f.bench != *bench) continue;
+        j.push_back({{"code", f.code},
+                     {"bench", benchName(f.bench)},
+                     {"severity", severityWord(f.severity)},
+                     {"verdict", f.word},
+                     {"subject", f.subject},
+                     {"figure", f.figure},
+                     {"need", f.need},
+                     {"sentence", f.sentence},
+                     {"remedy", f.remedy},
+                     {"station_mm", number(f.station_mm)}});
+    }
+    return j;
+}
+
+Json point(const build::Vec3& v) { return {{"x_mm", number(v.x_mm)}, {"y_mm", number(v.y_mm)}, {"z_mm", number(v.z_mm)}}; }
+
+std::string text(const Json& j) { return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
+
+} // namespace
+
+std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const std::map<build::ReadingId, int>& lines) {
+    const tape::Solution& sol = s.solution;
+    Json j;
+    j["status"] = tape::statusWord(sol.status);
+    j["message"] = sol.message;
+    j["redundancy"] = sol.redundancy;
+    j["omega"] = number(sol.omega);
+    j["omega_limit"] = number(sol.omega_limit);
+    j["kept"] = {{"redundancy", sol.kept_redundancy}, {"omega", number(sol.kept_omega)}, {"omega_limit", number(sol.kept_omega_limit)}};
+    j["sd_scale"] = number(sol.sd_scale);
+    j["points"] = Json::array();
+    for (size_t i = 0; i < sol.points.size(); ++i) {
+        const auto& p = sol.points[i];
+        Json q = {{"name", s.survey.points[i].name}, {"fixed", p.fixed}};
+        q["x_mm"] = p.placed ? number(p.position.x_mm) : Json(nullptr);
+        q["y_mm"] = p.placed ? number(p.position.y_mm) : Json(nullptr);
+        q["z_mm"] = p.placed ? number(p.position.z_mm) : Json(nullptr);
+        q["sd_x_mm"] = number(p.sd_mm[0]);
+        q["sd_y_mm"] = number(p.sd_mm[1]);
+        q["sd_z_mm"] = number(p.sd_mm[2]);
+        j["points"].push_back(std::move(q));
+    }
+    j["readings"] = Json::array();
+    for (size_t i = 0; i < sol.readings.size(); ++i) {
+        const auto& a = sol.readings[i];
+        const auto& r = s.survey.readings[i];
+        const bool angle = r.kind == build::ReadingKind::Slope;
+        const auto show = [angle](double v) { return number(angle ? units::degrees(v) : v); };
+        const std::string unit = angle ? "_deg" : "_mm";
+        const auto line = lines.find(s.reading_ids[i]);
+        Json q = {{"line", line == lines.end() ? r.line : line->second},
+                  {"kind", build::word(r.kind)},
+                  {"from", s.survey.points[r.from].name},
+                  {"to", r.to >= 0 ? s.survey.points[r.to].name : ""},
+                  {"as_typed", s.readings_as_typed[i]}};
+        q["value" + unit] = show(r.value);
+        q["sigma" + unit] = show(r.sigma);
+        q["residual" + unit] = show(a.residual);
+        q["redundancy"] = number(a.redundancy);
+        q["w"] = number(a.w);
+        q["verdict"] = tape::verdictWord(a.verdict);
+        q["check"] = tape::checkWords(a.check);
+        q["set_aside"] = a.set_aside;
+        q["rest_says" + unit] = show(a.rest_says);
+        q["rest_half_width" + unit] = show(a.rest_half_width);
+        q["hides" + unit] = show(a.hides);
+        j["readings"].push_back(std::move(q));
+    }
+    j["figures"] = Json::array();
+    for (const auto& f : s.condition.figures) {
+        Json q = {{"key", f.key}, {"value_mm", number(f.value_mm)}, {"half_width_mm", number(f.half_width_mm)}, {"proven", f.proven}};
+        if (f.kind == tape::FigureKind::Twist) {
+            q["value_deg"] = number(units::degrees(f.angle_rad));
+            q["half_width_deg"] = number(units::degrees(f.angle_half_width_rad));
+        }
+        if (f.judged) {
+            q["verdict"] = build::verdictWord(f.verdict);
+            q["words"] = f.words;
+        }
+        j["figures"].push_back(std::move(q));
+    }
+    j["unfixed"] = Json::array();
+    for (const auto& u : sol.unfixed) {
+        Json q = {{"what", u.what}, {"sentence", u.sentence}, {"remedy", u.remedy}, {"points", Json::array()}};
+        for (const int p : u.points) q["points"].push_back(s.survey.points[p].name);
+        j["unfixed"].push_back(std::move(q));
+    }
+    j["findings"] = findings(all, Bench::Tape);
+    return text(j);
+}
+
+std::string sitJson(const build::Build& b, const Results& r) {
+    static constexpr const char* statuses[] = {"seated", "underdetermined", "no pins", "not converged"};
+    Json j;
+    j["status"] = statuses[static_cast<int>(r.seat.status)];
+    j["pose"] = {{"x_mm", number(r.seat.pose.shift.x_mm)},
+                 {"y_mm", number(r.seat.pose.shift.y_mm)},
+                 {"z_mm", number(r.seat.pose.shift.z_mm)},
+                 {"yaw_deg", number(units::degrees(r.seat.pose.yaw_rad))},
+                 {"pitch_deg", number(units::degrees(r.seat.pose.pitch_rad))},
+                 {"roll_deg", number(units::degrees(r.seat.pose.roll_rad))}};
+    j["wheelbase_now_mm"] = number(r.seat.wheelbase_now_mm);
+    j["wheelbase_change_mm"] = number(r.seat.change_mm);
+    j["wheelbase_change_half_width_mm"] = number(r.seat.change_half_width_mm);
+    j["wheelbase_change_decided"] = r.seat.change_decided;
+    j["change_both_centred_mm"] = number(r.seat.change_both_centred_mm);
+    j["pins"] = Json::array();
+    for (size_t i = 0; i < r.pin_ids.size(); ++i) {
+        const auto& pin = b.pins.at(r.pin_ids[i]);
+        const auto& w = r.seat.wishes[i];
+        const bool angle = pin.kind == build::PinKind::Rake;
+        const auto show = [angle](double v) { return number(angle ? units::degrees(v) : v); };
+        const std::string unit = angle ? "_deg" : "_mm";
+        Json q = {{"kind", build::word(pin.kind)}, {"points", Json::array()}, {"usable", w.usable}, {"words", w.words}};
+        for (const auto id : pin.points) q["points"].push_back(build::nameOf(b, id));
+        q["target" + unit] = show(pin.target.value);
+        q["tolerance" + unit] = show(pin.tolerance);
+        if (w.usable) {
+            q["achieved" + unit] = show(w.achieved);
+            q["half_width" + unit] = show(w.half_width);
+            q["miss" + unit] = show(w.miss);
+            q["verdict"] = build::verdictWord(w.verdict);
+        }
+        j["pins"].push_back(std::move(q));
+    }
+    j["body_points"] = Json::array();
+    for (const auto id : r.body.point_ids)
+        if (const auto at = r.bodyInChassis(id)) {
+            Json q = {{"name", build::nameOf(b, id)}};
+            q.update(point(*at));
+            j["body_points"].push_back(std::move(q));
+        }
+    j["open"] = r.seat.open;
+    j["findings"] = findings(r.findings, Bench::Sit);
+    return text(j);
+}
+
+std::string stretchJson(const Results& r) {
+    static constexpr const char* statuses[] = {"planned", "no change", "waiting"};
+    const auto& p = r.stretch;
+    Json j;
+    j["status"] = statuses[static_cast<int>(p.status)];
+    j["waiting_for"] = p.waiting_for;
+    j["change_mm"] = number(p.change_mm);
+    j["cut_station_mm"] = number(r.stretch_input.cut_station_mm);
+    j["clearance_need_mm"] = number(p.clearance_need_mm);
+    for (const auto& [key, cut] : {std::pair{"left", &p.left}, std::pair{"right", &p.right}})
+        j[key] = {{"known", cut->known}, {"slope_deg", number(units::degrees(cut->slope_rad))}, {p.shortens ? "take_out_mm" : "new_piece_mm", number(cut->length_mm)},
+                  {"first_cut_mm", number(cut->first_station_mm)}, {"last_cut_mm", number(cut->last_station_mm)}};
+    j["sleeve"] = nullptr;
+    if (p.sleeve)
+        j["sleeve"] = {{"height_mm", p.sleeve->height_mm}, {"width_mm", p.sleeve->width_mm}, {"wall_mm", p.sleeve->wall_mm},
+                       {"length_mm", p.sleeve->length_mm}, {"overlap_mm", p.sleeve->overlap_mm}};
+    j["near"] = Json::array();
+    for (const auto& near : p.near)
+        j["near"].push_back({{"name", near.obstacle.name}, {"what", near.obstacle.what}, {"station_mm", near.obstacle.station_mm},
+                             {"distance_mm", near.distance_mm}, {"verdict", build::verdictWord(near.verdict)}});
+    j["verdict"] = p.status == stretch::Status::Waiting ? Json(nullptr) : Json(build::verdictWord(p.verdict));
+    j["findings"] = findings(r.findings, Bench::Stretch);
+    return text(j);
+}
+
+std::string makeJson(const Results& r) {
+    Json j;
+    j["mounts"] = Json::array();
+    for (const auto& m : r.mounts)
+        j["mounts"].push_back({{"name", m.name},
+                               {"station_mm", number(m.station_mm)},
+                               {"gap_mm", number(m.gap_mm)},
+                               {"half_width_mm", number(m.half_width_mm)},
+                               {"washer_mm", m.washer_mm},
+                               {"biscuit_mm", m.biscuit_mm},
+                               {"standoff_mm", m.standoff_mm},
+                               {"shims_mm", m.shims_mm},
+                               {"leftover_mm", m.leftover_mm},
+                               {"outboard_mm", number(m.outboard_mm)},
+                               {"bolt_mm", m.bolt_mm},
+                               {"bolt_length_mm", number(m.bolt_length_mm)},
+                               {"verdict", build::verdictWord(m.verdict)},
+                               {"sentence", m.sentence}});
+    const auto& c = r.crossmember;
+    j["crossmember"] = nullptr;
+    if (r.crossmember_input) {
+        Json q = {{"possible", c.possible}, {"waiting_for", c.waiting_for}};
+        if (c.possible) {
+            q["station_mm"] = c.station_mm;
+            q["between_rails_mm"] = c.between_rails_mm;
+            q["box_length_mm"] = c.box_length_mm;
+            q["box_long_edge_mm"] = c.box_long_edge_mm;
+            q["end_angle_left_deg"] = units::degrees(c.end_angle_left_rad);
+            q["end_angle_right_deg"] = units::degrees(c.end_angle_right_rad);
+            q["pad_top_mm"] = c.pad_top_mm;
+            q["box_top_mm"] = c.box_top_mm;
+            q["rail_top_left_mm"] = c.rail_top_left_mm;
+            q["rail_top_right_mm"] = c.rail_top_right_mm;
+            q["bolt_mm"] = c.bolt_mm;
+            q["bolt_length_mm"] = number(c.bolt_length_mm);
+            q["mass_kg"] = c.mass_kg;
+            q["plates"] = Json::array();
+            for (const auto* plate : {&c.left, &c.right, &c.pad}) {
+                Json holes = Json::array();
+                for (const auto& hole : plate->holes) holes.push_back({{"x_mm", hole.x_mm}, {"z_mm", hole.z_mm}, {"diameter_mm", hole.diameter_mm}});
+                q["plates"].push_back({{"name", plate->name}, {"width_mm", plate->width_mm}, {"height_mm", plate->height_mm},
+                                       {"thickness_mm", plate->thickness_mm}, {"mass_kg", plate->mass_kg}, {"holes", holes}});
+            }
+            q["cut_list"] = Json::array();
+            for (const auto& piece : c.pieces)
+                q["cut_list"].push_back({{"name", piece.name}, {"stock", piece.stock}, {"count", piece.count}, {"length_mm", piece.length_mm},
+                                         {"ends", piece.ends}, {"mass_kg", piece.mass_kg}});
+            q["verdict"] = build::verdictWord(c.verdict);
+        }
+        j["crossmember"] = std::move(q);
+    }
+    j["findings"] = findings(r.findings, Bench::Make);
+    return text(j);
+}
+
+std::string findingsJson(const std::vector<Finding>& list) { return text({{"findings", findings(list)}}); }
+
+} // namespace gorvet::cli

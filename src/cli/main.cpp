@@ -1,0 +1,261 @@
+#include "analysis/export.hpp"
+#include "analysis/findings.hpp"
+#include "cli/json.hpp"
+#include "entry/entry.hpp"
+#include "formats/readings_csv.hpp"
+#include "store/store.hpp"
+
+#include <cstdio>
+#include <cstdlib>
+#include <fstream>
+#include <iostream>
+#include <sstream>
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+
+namespace gorvet::cli {
+namespace {
+
+/// Exit codes: 0 done · 1 the answer is "not yet" (a survey that is not fixed, lines left out) · 2 wrong use or file.
+constexpr int exit_open = 1;
+constexpr int exit_wrong = 2;
+
+int fail(const Error& e) {
+    std::cerr << "gorvet-cli: " << e.text() << "\n";
+    return exit_wrong;
+}
+
+Result<std::string> fileText(const std::string& path) {
+    std::ifstream in(path, std::ios::binary);
+    std::ostringstream text;
+    text << in.rdbuf();
+    if (!in) return Error{Error::Code::NotFound, path, path + " can't be read.", "Check its name and permissions.", -1};
+    return text.str();
+}
+
+store::Author author(const std::string& why) {
+    const char* user = std::getenv("GORVET_USER");
+    if (!user) user = std::getenv("USER");
+    return {user ? user : "builder", why};
+}
+
+using StorePtr = std::unique_ptr<store::Store>;
+
+struct Opened {
+    StorePtr store;
+    analysis::Results results;
+};
+
+Result<Opened> openAndAnalyse(const std::string& path) {
+    auto store = store::Store::open(path);
+    if (!store) return store.error();
+    Opened opened{std::move(*store), {}};
+    opened.results = analysis::analyse(opened.store->build(), opened.store->revision());
+    return opened;
+}
+
+int newBuild(const std::string& path, const std::string& name) {
+    auto store = store::Store::create(path);
+    if (!store) return fail(store.error());
+    build::Settings settings;
+    settings.name = name.empty() ? std::filesystem::path(path).stem().string() : name;
+    if (auto kept = (*store)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author("")); !kept) return fail(kept.error());
+    std::cerr << "made " << path << "\n";
+    return 0;
+}
+
+int importReadings(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& session_name, const std::string& why) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    auto text = fileText(csv_path);
+    if (!text) return fail(text.error());
+    build::SessionId session;
+    for (const auto& [id, s] : (*store)->build().sessions)
+        if (s.subject == subject && (session_name.empty() || s.name == session_name)) session = id;
+    auto read = formats::readReadings(*text, (*store)->build(), subject, session, session_name.empty() ? "import" : session_name);
+    if (!read) return fail(read.error());
+    for (const auto& problem : read->problems) std::cerr << csv_path << ", " << problem.sentence() << "\n";
+    if (!read->edit.changes.empty())
+        if (auto kept = (*store)->keep(read->edit, author(why)); !kept) return fail(kept.error());
+    std::cout << fmt::format("{{\"readings\": {}, \"points\": {}, \"holds\": {}, \"left_out\": {}}}\n", read->readings, read->points, read->holds, read->problems.size());
+    return read->problems.empty() ? 0 : exit_open;
+}
+
+int enterLines(const std::string& path, build::Subject subject, const std::vector<std::string>& given, const std::string& why) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    std::vector<std::string> lines = given;
+    if (lines.empty())
+        for (std::string line; std::getline(std::cin, line);) lines.push_back(line);
+    entry::Context context{subject, {}, {}};
+    int wrong = 0;
+    int number = 0;
+    for (const std::string& line : lines) {
+        ++number;
+        const auto start = line.find_first_not_of(" \t\r");
+        if (start == std::string::npos || line[start] == '#') continue;
+        auto understood = entry::understand((*store)->build(), context, line);
+        if (!understood) {
+            const Error& e = understood.error();
+            std::cerr << fmt::format("line {}: {}\n  {}\n", number, e.text(), line);
+            if (e.column >= 0) std::cerr << "  " << std::string(static_cast<size_t>(e.column), ' ') << "^\n";
+            ++wrong;
+            continue;
+        }
+        if (understood->subject) context.subject = *understood->subject;
+        if (understood->edit.changes.empty()) continue;
+        if (auto kept = (*store)->keep(understood->edit, author(why)); !kept) return fail(kept.error());
+        std::cerr << understood->echo << (understood->remark.empty() ? "" : " (" + understood->remark + ")") << "\n";
+    }
+    return wrong ? exit_open : 0;
+}
+
+bool isBuildFile(const std::string& path) { return std::filesystem::path(path).extension() == ".gorvet"; }
+
+int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
+    build::Build b;
+    std::map<build::ReadingId, int> lines;
+    int left_out = 0;
+    if (isBuildFile(path)) {
+        auto store = store::Store::open(path);
+        if (!store) return fail(store.error());
+        b = (*store)->build();
+    } else {
+        auto text = fileText(path);
+        if (!text) return fail(text.error());
+        auto read = formats::readReadings(*text, b, subject, {}, "import");
+        if (!read) return fail(read.error());
+        for (const auto& problem : read->problems) std::cerr << path << ", " << problem.sentence() << "\n";
+        left_out = static_cast<int>(read->problems.size());
+        if (auto done = build::enact(b, read->edit); !done) return fail(done.error());
+        lines = read->lines;
+    }
+    analysis::Results r = analysis::analyse(b, 0);
+    analysis::SurveyOf& survey = subject == build::Subject::Body ? r.body : r.chassis;
+    if (keep_all) {
+        survey.solution = tape::solve(survey.survey, {.set_aside = false});
+        survey.condition = tape::condition(survey.solution, survey.frame);
+        r.findings = analysis::findAll(b, r);
+    }
+    std::cout << tapeJson(survey, r.findings, lines);
+    if (survey.solution.status != tape::Status::Solved) {
+        std::cerr << "gorvet-cli: " << survey.solution.message << "\n";
+        for (const auto& u : survey.solution.unfixed) std::cerr << "  " << u.sentence << " " << u.remedy << "\n";
+        return exit_open;
+    }
+    return left_out ? exit_open : 0;
+}
+
+template <class F> int withResults(const std::string& path, F&& print) {
+    auto opened = openAndAnalyse(path);
+    if (!opened) return fail(opened.error());
+    print(*opened);
+    return 0;
+}
+
+int exportAll(const std::string& path, const std::string& directory) {
+    auto opened = openAndAnalyse(path);
+    if (!opened) return fail(opened.error());
+    auto written = analysis::exportAll(opened->store->build(), opened->results, directory);
+    if (!written) return fail(written.error());
+    for (const auto& file : *written) std::cout << file.string() << "\n";
+    return 0;
+}
+
+int undoRedo(const std::string& path, bool undo) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    auto done = undo ? (*store)->undo(author("")) : (*store)->redo(author(""));
+    if (!done) return fail(done.error());
+    std::cerr << (undo ? "undid: " : "did again: ") << *done << "\n";
+    return 0;
+}
+
+int printLog(const std::string& path) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    auto entries = (*store)->log(1'000'000);
+    for (auto e = entries.rbegin(); e != entries.rend(); ++e) {
+        const char* kind = e->kind == store::LogEntry::Kind::Edit ? "" : e->kind == store::LogEntry::Kind::Undo ? "undo: " : "redo: ";
+        std::cout << fmt::format("{} {} {} {}{}{}\n", e->seq, e->at_utc, e->who, kind, e->sentence, e->why.empty() ? "" : " (" + e->why + ")");
+    }
+    return 0;
+}
+
+int run(int argc, char** argv) {
+    CLI::App app{"Gorvet without a window: body on chassis, measured, planned and drawn. JSON on standard output, messages on standard error."};
+    app.require_subcommand(1);
+    std::string path;
+    std::string other;
+    std::string text;
+    std::string why;
+    std::string subject_word = "chassis";
+    std::vector<std::string> lines;
+    bool keep_all = false;
+    const auto subject = [&] { return *build::fromWord<build::Subject>(subject_word); };
+    const auto subjectOption = [&](CLI::App* c) { c->add_option("--subject", subject_word, "body or chassis")->check(CLI::IsMember({"body", "chassis"})); };
+    const auto fileArgument = [&](CLI::App* c) { c->add_option("FILE", path, "a build, FILE.gorvet")->required(); };
+
+    auto* fresh = app.add_subcommand("new", "make an empty build");
+    fileArgument(fresh);
+    fresh->add_option("--name", text, "the build's name");
+    auto* import = app.add_subcommand("import", "add the readings of a CSV file");
+    fileArgument(import);
+    import->add_option("READINGS", other, "readings as CSV")->required();
+    subjectOption(import);
+    import->add_option("--session", text, "name of the measuring session that takes them");
+    import->add_option("--why", why, "goes into the log");
+    auto* enter = app.add_subcommand("enter", "type lines as on the entry line; without lines, from standard input");
+    fileArgument(enter);
+    enter->add_option("LINES", lines, "lines to enter");
+    subjectOption(enter);
+    enter->add_option("--why", why, "goes into the log");
+    auto* tape = app.add_subcommand("tape", "the survey");
+    tape->require_subcommand(1);
+    auto* solve = tape->add_subcommand("solve", "adjust the readings of a CSV file or a build");
+    solve->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
+    subjectOption(solve);
+    solve->add_flag("--keep-all", keep_all, "set no reading aside: every reading counts");
+    auto* sit = app.add_subcommand("sit", "where the body sits");
+    auto* stretch = app.add_subcommand("stretch", "the change of wheelbase");
+    auto* make = app.add_subcommand("make", "mounts and crossmember");
+    auto* findings = app.add_subcommand("findings", "all findings");
+    auto* log = app.add_subcommand("log", "the logbook");
+    auto* undo = app.add_subcommand("undo", "take the last step back");
+    auto* redo = app.add_subcommand("redo", "do it again");
+    for (auto* c : {sit, stretch, make, findings, log, undo, redo}) fileArgument(c);
+    auto* exports = app.add_subcommand("export", "write drawings, cut list, readings and the build sheet");
+    fileArgument(exports);
+    exports->add_option("--all", other, "folder to write into")->required();
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        const int code = app.exit(e, std::cout, std::cerr);
+        return code == 0 ? 0 : exit_wrong;
+    }
+    if (*fresh) return newBuild(path, text);
+    if (*import) return importReadings(path, other, subject(), text, why);
+    if (*enter) return enterLines(path, subject(), lines, why);
+    if (*solve) return tapeSolve(path, subject(), keep_all);
+    if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });
+    if (*stretch) return withResults(path, [](const Opened& o) { std::cout << stretchJson(o.results); });
+    if (*make) return withResults(path, [](const Opened& o) { std::cout << makeJson(o.results); });
+    if (*findings) return withResults(path, [](const Opened& o) { std::cout << findingsJson(o.results.findings); });
+    if (*log) return printLog(path);
+    if (*undo || *redo) return undoRedo(path, static_cast<bool>(*undo));
+    if (*exports) return exportAll(path, other);
+    return exit_wrong;
+}
+
+} // namespace
+} // namespace gorvet::cli
+
+int main(int argc, char** argv) {
+    try {
+        return gorvet::cli::run(argc, argv);
+    } catch (const std::exception& e) {
+        std::cerr << "gorvet-cli: " << e.what() << "\n";
+        return 2;
+    }
+}

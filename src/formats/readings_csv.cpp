@@ -1,0 +1,286 @@
+#include "formats/readings_csv.hpp"
+
+#include "formats/csv.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+#include <fmt/format.h>
+
+namespace gorvet::formats {
+namespace {
+
+using namespace build;
+
+std::string trimmed(std::string_view text) {
+    const auto first = text.find_first_not_of(" \t\r");
+    return first == std::string_view::npos ? std::string() : std::string(text.substr(first, text.find_last_not_of(" \t\r") - first + 1));
+}
+
+/// Unit words of the unit column.
+struct ColumnUnit {
+    std::string_view word;
+    units::Kind kind;
+    double factor; ///< to mm or rad
+};
+constexpr ColumnUnit column_units[] = {
+    {"mm", units::Kind::Length, 1.0},    {"cm", units::Kind::Length, 10.0},   {"m", units::Kind::Length, 1000.0},
+    {"in", units::Kind::Length, 25.4},   {"ft", units::Kind::Length, 304.8},  {"thou", units::Kind::Length, 0.0254},
+    {"deg", units::Kind::Angle, units::pi / 180}, {"rad", units::Kind::Angle, 1.0},
+};
+
+struct Bad {
+    std::string column;
+    std::string text;
+    std::string message;
+};
+
+class Importer {
+public:
+    Importer(const Build& build, Subject subject, SessionId session, const std::string& session_name) : scratch_(build), subject_(subject), session_(session) {
+        if (!session_) {
+            Session fresh;
+            fresh.id = SessionId{scratch_.next_id};
+            fresh.subject = subject;
+            fresh.name = session_name;
+            session_ = fresh.id;
+            (void)keep(Put<Session>{fresh});
+        }
+    }
+
+    void header(const CsvRecord& record) {
+        for (size_t i = 0; i < record.fields.size(); ++i) columns_.emplace(trimmed(record.fields[i]), i);
+    }
+    bool hasColumns() const { return columns_.contains("kind") && columns_.contains("from") && columns_.contains("value"); }
+
+    void line(const CsvRecord& record) {
+        const size_t changes_before = out.edit.changes.size();
+        try {
+            if (record.unterminated) throw Bad{"", "", "A quotation mark is opened and never closed"};
+            if (record.fields.size() > columns_.size())
+                throw Bad{"", "", fmt::format("There are {} columns, the header has {}; a value with a comma goes in quotes", record.fields.size(), columns_.size())};
+            record_ = &record;
+            oneLine();
+        } catch (const Bad& bad) {
+            // points that only this line brought are left out with it
+            while (out.edit.changes.size() > changes_before) {
+                if (const auto* put = std::get_if<Put<Point>>(&out.edit.changes.back()); put && new_points_.erase(put->value.id) > 0) {
+                    scratch_.points.erase(put->value.id);
+                    --out.points;
+                }
+                out.edit.changes.pop_back();
+            }
+            out.problems.push_back({record.line, bad.column, bad.text, bad.message});
+        }
+    }
+
+    ReadReadings out;
+
+private:
+    std::string cell(const char* column) const {
+        const auto found = columns_.find(column);
+        return found == columns_.end() || found->second >= record_->fields.size() ? std::string() : trimmed(record_->fields[found->second]);
+    }
+
+    Result<void> keep(const Change& change) {
+        if (auto done = enact(scratch_, change); !done) return done.error();
+        out.edit.changes.push_back(change);
+        return {};
+    }
+    void must(const Change& change) {
+        if (auto ok = keep(change); !ok) throw Bad{"", ok.error().subject, ok.error().text()};
+    }
+
+    PointId pointFor(const char* column) {
+        const std::string name = cell(column);
+        if (name.empty()) throw Bad{column, "", "A point's name is missing"};
+        if (const Point* known = pointNamed(scratch_, subject_, name)) return known->id;
+        Point fresh;
+        fresh.id = PointId{scratch_.next_id};
+        fresh.subject = subject_;
+        fresh.name = name;
+        if (auto ok = keep(Put<Point>{fresh}); !ok) throw Bad{column, name, ok.error().text()};
+        new_points_.insert({fresh.id, true});
+        ++out.points;
+        return fresh.id;
+    }
+
+    const ColumnUnit* unitColumn(units::Kind kind) const {
+        const std::string word = cell("unit");
+        if (word.empty()) return nullptr;
+        for (const ColumnUnit& unit : column_units)
+            if (unit.word == word) {
+                if (unit.kind != kind) throw Bad{"unit", word, kind == units::Kind::Angle ? "An angle is in deg or rad" : "A length is in mm, cm, m, in, ft or thou"};
+                return &unit;
+            }
+        throw Bad{"unit", word, "This unit is not known; use mm, cm, m, in, ft, thou, deg or rad"};
+    }
+
+    Dimension quantity(const std::string& text, units::Kind kind, const char* column) const {
+        const ColumnUnit* unit = unitColumn(kind);
+        const units::Unit bare_unit = kind == units::Kind::Angle ? units::Unit::Radian : units::Unit::Millimetre;
+        const units::Unit build_unit = kind == units::Kind::Angle ? units::Unit::Degree : units::unitOf(scratch_.settings.length_step);
+        auto parsed = units::parse(text, kind, unit ? bare_unit : build_unit);
+        if (!parsed) {
+            const Error& e = parsed.error();
+            throw Bad{column, text, e.column >= 0 && !text.empty() ? fmt::format("{} (character {})", e.text(), e.column + 1) : e.text()};
+        }
+        if (!unit) return {parsed->value, parsed->typed, Provenance::Measured};
+        if (!parsed->bare) throw Bad{column, text, "The value carries a unit, and the unit column gives another"};
+        return {parsed->value * unit->factor, unit->word == "mm" ? parsed->typed : parsed->typed + " " + std::string(unit->word), Provenance::Measured};
+    }
+
+    void oneLine() {
+        const std::string kind = cell("kind");
+        if (kind == "point") return roughPosition();
+        if (kind == "hold-x" || kind == "hold-y" || kind == "hold-z") return hold(static_cast<Axis>(kind.back() - 'x'));
+        const auto reading_kind = fromWord<ReadingKind>(kind);
+        if (!reading_kind) throw Bad{"kind", kind, fmt::format("This kind is not known; use {}, point, hold-x, hold-y or hold-z", wordList<ReadingKind>())};
+        Reading r;
+        r.kind = *reading_kind;
+        r.session = session_;
+        r.value = quantity(cell("value"), r.kind == ReadingKind::Slope ? units::Kind::Angle : units::Kind::Length, "value");
+        if (const std::string sigma = cell("sigma_mm"); !sigma.empty()) {
+            auto parsed = units::parse(sigma, r.kind == ReadingKind::Slope ? units::Kind::Angle : units::Kind::Length,
+                                       r.kind == ReadingKind::Slope ? units::Unit::Degree : units::Unit::Millimetre);
+            if (!parsed) throw Bad{"sigma_mm", sigma, parsed.error().text()};
+            if (!(parsed->value > 0)) throw Bad{"sigma_mm", sigma, "σ must be above 0"};
+            r.sigma = parsed->value;
+        }
+        r.note = cell("note");
+        const bool has_to = !cell("to").empty();
+        switch (secondPoint(r.kind)) {
+        case SecondPoint::Needed:
+            if (!has_to) throw Bad{"to", "", fmt::format("A {} reading needs a second point", kind)};
+            break;
+        case SecondPoint::None:
+            if (has_to) throw Bad{"to", cell("to"), fmt::format("A {} reading has one point", kind)};
+            break;
+        case SecondPoint::Optional: break;
+        }
+        r.from = pointFor("from");
+        if (has_to) r.to = pointFor("to");
+        r.id = ReadingId{scratch_.next_id};
+        must(Put<Reading>{r});
+        out.lines[r.id] = record_->line;
+        ++out.readings;
+    }
+
+    void roughPosition() {
+        const std::string value = cell("value");
+        std::vector<std::string> words;
+        for (size_t at = 0; at < value.size();) {
+            const size_t start = value.find_first_not_of(" \t", at);
+            if (start == std::string::npos) break;
+            const size_t stop = std::min(value.find_first_of(" \t", start), value.size());
+            words.push_back(value.substr(start, stop - start));
+            at = stop;
+        }
+        if (words.size() != 3) throw Bad{"value", value, "A rough position is three numbers with blanks between: \"x y z\""};
+        double xyz[3];
+        for (int i = 0; i < 3; ++i) xyz[i] = quantity(words[i], units::Kind::Length, "value").value;
+        std::optional<Role> role;
+        if (const std::string word = cell("to"); !word.empty()) {
+            role = fromWord<Role>(word);
+            if (!role) throw Bad{"to", word, fmt::format("This role is not known; use {}", wordList<Role>())};
+        }
+        const PointId id = pointFor("from");
+        Point p = scratch_.points.at(id);
+        p.rough = Vec3{xyz[0], xyz[1], xyz[2]};
+        if (role) p.role = *role;
+        if (const std::string note = cell("note"); !note.empty()) p.note = note;
+        must(Put<Point>{p});
+    }
+
+    void hold(Axis axis) {
+        const Dimension value = quantity(cell("value"), units::Kind::Length, "value");
+        Hold h;
+        h.point = pointFor("from");
+        h.axis = axis;
+        h.value = value;
+        h.id = HoldId{scratch_.next_id};
+        for (const auto& [id, old] : scratch_.holds)
+            if (old.point == h.point && old.axis == axis) h.id = id; // a new value for the same held coordinate
+        must(Put<Hold>{h});
+        ++out.holds;
+    }
+
+    Build scratch_;
+    Subject subject_;
+    SessionId session_;
+    std::map<std::string, size_t> columns_;
+    std::map<PointId, bool> new_points_;
+    const CsvRecord* record_ = nullptr;
+};
+
+std::string number(double value) { return fmt::format("{}", value); }
+
+/// The value and unit columns of a figure: as typed where that does not depend on the reader's default unit.
+std::pair<std::string, std::string> valueAndUnit(const Dimension& d, bool angle, const Settings& settings) {
+    if (angle) {
+        const auto parsed = units::parse(d.typed, units::Kind::Angle, units::Unit::Degree);
+        if (parsed && parsed->bare && parsed->value == d.value) return {d.typed, "deg"};
+        return {number(d.value), "rad"};
+    }
+    const auto as_mm = units::parse(d.typed, units::Kind::Length, units::Unit::Millimetre);
+    const auto as_inch = units::parse(d.typed, units::Kind::Length, units::Unit::Inch);
+    if (as_mm && as_inch) {
+        if (as_mm->value == as_inch->value && as_mm->value == d.value) return {d.typed, ""};
+        if (as_mm->bare && as_mm->value == d.value) return {d.typed, "mm"};
+        if (as_inch->bare && as_inch->value == d.value && units::unitOf(settings.length_step) == units::Unit::Inch) return {d.typed, "in"};
+    }
+    return {number(d.value), "mm"};
+}
+
+} // namespace
+
+std::string CsvProblem::sentence() const {
+    std::string s = fmt::format("line {}", line);
+    if (!column.empty()) s += fmt::format(", column {}", column);
+    if (!text.empty()) s += fmt::format(" ({})", text);
+    s += ": " + message;
+    if (!s.ends_with('.')) s += '.';
+    return s;
+}
+
+Result<ReadReadings> readReadings(std::string_view text, const Build& build, Subject subject, SessionId session, const std::string& session_name) {
+    const std::string_view first_line = text.substr(0, text.find('\n'));
+    const char separator = std::count(first_line.begin(), first_line.end(), ';') > std::count(first_line.begin(), first_line.end(), ',') ? ';' : ',';
+    const auto records = splitCsv(text, separator);
+    Importer importer(build, subject, session, session_name);
+    if (!records.empty()) importer.header(records.front());
+    if (records.empty() || !importer.hasColumns())
+        return Error{Error::Code::BadInput, "line 1", "The first line is not the header of a readings file.",
+                     "It must be: kind,from,to,value,unit,sigma_mm,note. Nothing was changed.", -1};
+    for (size_t i = 1; i < records.size(); ++i) importer.line(records[i]);
+    importer.out.edit.sentence = fmt::format("import {} readings of the {}", importer.out.readings, word(subject));
+    return std::move(importer.out);
+}
+
+std::string writeReadings(const Build& b, Subject subject) {
+    std::string csv = "kind,from,to,value,unit,sigma_mm,note\n";
+    for (const auto& [id, p] : b.points) {
+        if (p.subject != subject || !p.rough) continue;
+        csv += fmt::format("point,{},{},{},mm,,{}\n", csvField(p.name), p.role == Role::None ? "" : word(p.role),
+                           csvField(fmt::format("{} {} {}", p.rough->x_mm, p.rough->y_mm, p.rough->z_mm)), csvField(p.note));
+    }
+    for (const auto& [id, h] : b.holds) {
+        const auto point = b.points.find(h.point);
+        if (point == b.points.end() || point->second.subject != subject) continue;
+        const auto [value, unit] = valueAndUnit(h.value, false, b.settings);
+        csv += fmt::format("hold-{},{},,{},{},,\n", word(h.axis), csvField(point->second.name), csvField(value), unit);
+    }
+    for (const auto& [id, r] : b.readings) {
+        const Point& from = b.points.at(r.from);
+        if (from.subject != subject || r.replaced_by) continue;
+        const bool angle = r.kind == ReadingKind::Slope;
+        const auto [value, unit] = valueAndUnit(r.value, angle, b.settings);
+        const std::string sigma = r.sigma ? number(angle ? units::degrees(*r.sigma) : *r.sigma) : "";
+        csv += fmt::format("{},{},{},{},{},{},{}\n", word(r.kind), csvField(from.name), r.to ? csvField(nameOf(b, r.to)) : "", csvField(value), unit, sigma,
+                           csvField(r.note));
+    }
+    return csv;
+}
+
+} // namespace gorvet::formats

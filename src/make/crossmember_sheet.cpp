@@ -1,0 +1,161 @@
+#include "make/make_sheet.hpp"
+#include "sheet/page.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::make {
+
+using namespace sheet;
+
+namespace {
+
+std::string trimmed(double v) { return fmt::format("{:g}", std::round(v * 10) / 10); }
+
+/// Front view of the plate in a projection: x along the rail, z up.
+void drawPlate(Drawing& d, const Plate& p, const Projection& to, const Format& f) {
+    d.add(Stroke{{to(0, 0), to(p.width_mm, 0), to(p.width_mm, p.height_mm), to(0, p.height_mm)}, true, {Ink::NewSteel, f.thick(), Dash::Solid}});
+    for (const Hole& h : p.holes) {
+        const P c = to(h.x_mm, h.z_mm);
+        const double r = h.diameter_mm / 2 * to.scale;
+        d.add(Circle{c, r, {Ink::NewSteel, f.medium(), Dash::Solid}});
+        for (const auto& [dx, dy] : {std::pair{1.0, 0.0}, std::pair{0.0, 1.0}})
+            d.add(Stroke{{{c.x - dx * (r + f.px(5)), c.y - dy * (r + f.px(5))}, {c.x + dx * (r + f.px(5)), c.y + dy * (r + f.px(5))}}, false, {Ink::Second, f.thin() * 0.7, Dash::DashDot}});
+    }
+}
+
+} // namespace
+
+Drawing plateDrawing(const Plate& p) {
+    Drawing d;
+    d.width = p.width_mm;
+    d.height = p.height_mm;
+    const auto y = [&](double z) { return p.height_mm - z; };
+    d.add(Stroke{{{0, y(0)}, {p.width_mm, y(0)}, {p.width_mm, y(p.height_mm)}, {0, y(p.height_mm)}}, true, {Ink::NewSteel, 0.25, Dash::Solid}});
+    for (const Hole& h : p.holes) d.add(Circle{{h.x_mm, y(h.z_mm)}, h.diameter_mm / 2, {Ink::NewSteel, 0.25, Dash::Solid}});
+    return d;
+}
+
+Drawing plateSheet(const Plate& p, units::LengthStep step, double width, double height, const Format& f) {
+    Drawing d;
+    d.width = width;
+    d.height = height;
+    const auto len = [&](double mm) { return units::formatLength(mm, step); };
+    const Projection to = fit(0, p.width_mm, 0, p.height_mm, {f.px(52), f.px(30)}, width - f.px(130), height - f.px(120), true);
+    d.add(Text{{0, f.body()}, fmt::format("{}, {} thick", p.name, trimmed(p.thickness_mm)), f.body(), Ink::Second});
+    drawPlate(d, p, to, f);
+    if (p.rail_top_mm > 0) { // a flange: where the box is welded on, and the rail's top face
+        const double from = p.box_front_mm;
+        const double until = p.width_mm - p.box_front_mm;
+        d.add(Stroke{{to(from, p.box_bottom_mm), to(until, p.box_bottom_mm), to(until, p.box_bottom_mm + p.box_height_mm), to(from, p.box_bottom_mm + p.box_height_mm)}, true, {Ink::NewSteel, f.thin(), Dash::Dashed}});
+        d.add(Stroke{{to(0, p.rail_top_mm), to(p.width_mm, p.rail_top_mm)}, false, {Ink::Chassis, f.medium(), Dash::Dashed}});
+        d.add(Text{{to(p.width_mm, 0).x + f.px(4), to(0, p.rail_top_mm).y + f.px(4)}, "rail top", f.small(), Ink::Chassis});
+    }
+    const P low_left = to(0, 0);
+    const P low_right = to(p.width_mm, 0);
+    d.add(Dimension{low_left, low_right, -f.px(54), len(p.width_mm), f.small(), Ink::Ink, Mark::Derived});
+    d.add(Dimension{low_left, to(0, p.height_mm), f.px(38), len(p.height_mm), f.small(), Ink::Ink, Mark::Derived});
+    std::vector<double> xs;
+    std::vector<double> zs;
+    for (const Hole& h : p.holes) {
+        if (std::find(xs.begin(), xs.end(), h.x_mm) == xs.end()) xs.push_back(h.x_mm);
+        if (std::find(zs.begin(), zs.end(), h.z_mm) == zs.end()) zs.push_back(h.z_mm);
+    }
+    std::sort(xs.begin(), xs.end());
+    std::sort(zs.begin(), zs.end());
+    double at = 0;
+    for (const double x : xs) {
+        d.add(Dimension{to(at, 0), to(x, 0), -f.px(24), len(x - at), f.small(), Ink::Ink, Mark::Derived});
+        at = x;
+    }
+    at = 0;
+    for (const double z : zs) {
+        d.add(Dimension{to(p.width_mm, z), to(p.width_mm, at), f.px(20), len(z - at), f.small(), Ink::Ink, Mark::Derived});
+        at = z;
+    }
+    if (!p.holes.empty())
+        d.add(Text{{f.px(2), height - f.px(4)}, fmt::format("{} holes {}, {}", p.holes.size(), trimmed(p.holes.front().diameter_mm), units::formatMass(p.mass_kg)), f.small(), Ink::Ink});
+    return d;
+}
+
+Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, const Format& f) {
+    Drawing d;
+    d.width = width;
+    d.height = height;
+    const CrossmemberPlan& p = *v.plan;
+    if (!p.possible) return d;
+    const CrossmemberDesign& design = v.input->design;
+    const auto len = [&](double mm) { return units::formatLength(mm, v.step); };
+    const double column = v.details ? std::min(width * 0.3, f.px(330)) : 0;
+    const double list_height = v.details ? f.px(30) + f.px(22) * static_cast<double>(p.pieces.size() + 1) : 0;
+
+    // from behind: left rail at the left
+    const double outer_left = p.rail_inner_left_mm - p.rail_width_mm;
+    const double outer_right = p.rail_inner_right_mm + p.rail_width_mm;
+    const double top = std::max({p.rail_top_left_mm, p.rail_top_right_mm, v.input->gearbox_mount.z_mm});
+    const double bottom = std::min({p.rail_top_left_mm - p.rail_height_mm, p.rail_top_right_mm - p.rail_height_mm, p.box_bottom_mm});
+    const Projection to = fit(outer_left, outer_right, bottom, top, {f.px(80), f.px(58)}, width - column - f.px(170), height - list_height - f.px(150), true);
+    d.add(Text{{0, f.body()}, "crossmember from behind", f.body(), Ink::Second}, "crossmember");
+    const auto rect = [&](double y0, double y1, double z0, double z1, Pen pen, bool hatch) {
+        const std::vector<P> path = {to(y0, z0), to(y1, z0), to(y1, z1), to(y0, z1)};
+        if (hatch) d.add(Hatch{path, {pen.ink, f.thin(), Dash::Solid}, f.px(6), false}, "crossmember");
+        d.add(Stroke{path, true, pen}, "crossmember");
+    };
+    const auto wall = v.input->left.thickness_mm;
+    for (const bool left : {true, false}) {
+        const double rail_top = left ? p.rail_top_left_mm : p.rail_top_right_mm;
+        const double inner = left ? p.rail_inner_left_mm : p.rail_inner_right_mm;
+        const double away = left ? -1 : 1;
+        rect(inner, inner + away * p.rail_width_mm, rail_top - p.rail_height_mm, rail_top, {Ink::Chassis, f.thick(), Dash::Solid}, false);
+        rect(inner + away * wall, inner + away * (p.rail_width_mm - wall), rail_top - p.rail_height_mm + wall, rail_top - wall, {Ink::Chassis, f.thin(), Dash::Solid}, false);
+        const Plate& plate = left ? p.left : p.right;
+        const double face = inner - away * design.end_clearance_mm;
+        const double low = p.box_bottom_mm - plate.box_bottom_mm;
+        rect(face, face - away * plate.thickness_mm, low, low + plate.height_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, true);
+        for (const Hole& h : plate.holes) { // bolts through the rail
+            const double z = low + h.z_mm;
+            d.add(Stroke{{to(face - away * (plate.thickness_mm + 14), z), to(inner + away * (p.rail_width_mm + 14), z)}, false, {Ink::Ink, f.thin(), Dash::DashDot}}, "crossmember");
+        }
+    }
+    const double box_left = p.rail_inner_left_mm + design.end_clearance_mm + design.flange_mm;
+    const double box_right = p.rail_inner_right_mm - design.end_clearance_mm - design.flange_mm;
+    rect(box_left, box_right, p.box_bottom_mm, p.box_top_mm, {Ink::NewSteel, f.thick(), Dash::Solid}, false);
+    d.add(Stroke{{to(box_left, p.box_top_mm - design.box_wall_mm), to(box_right, p.box_top_mm - design.box_wall_mm)}, false, {Ink::NewSteel, f.thin(), Dash::Dashed}}, "crossmember");
+    d.add(Stroke{{to(box_left, p.box_bottom_mm + design.box_wall_mm), to(box_right, p.box_bottom_mm + design.box_wall_mm)}, false, {Ink::NewSteel, f.thin(), Dash::Dashed}}, "crossmember");
+    const double gy = v.input->gearbox_mount.y_mm;
+    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.box_top_mm, p.pad_top_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, false);
+    rect(gy - 30, gy + 30, p.pad_top_mm, v.input->gearbox_mount.z_mm, {Ink::Ink, f.thin(), Dash::Solid}, true);
+    d.add(Text{{to(gy + 34, 0).x, to(0, (p.pad_top_mm + v.input->gearbox_mount.z_mm) / 2).y + f.px(4)}, "isolator " + len(design.isolator_mm), f.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Sans,
+               design.assumed ? Mark::Assumed : Mark::None});
+    d.add(Stroke{{to(gy - 70, v.input->gearbox_mount.z_mm), to(gy + 70, v.input->gearbox_mount.z_mm)}, false, {Ink::Second, f.medium(), Dash::Solid}}, "crossmember");
+    d.add(Text{{to(gy, 0).x, to(0, v.input->gearbox_mount.z_mm).y - f.px(6)}, "gearbox mount", f.small(), Ink::Second, Anchor::Centre});
+    // dimensions
+    const double foot = to(0, bottom).y;
+    d.add(Dimension{{to(p.rail_inner_left_mm, 0).x, foot}, {to(p.rail_inner_right_mm, 0).x, foot}, -f.px(56), len(p.between_rails_mm), f.body(), Ink::Chassis, Mark::Derived}, "crossmember");
+    d.add(Dimension{{to(box_left, 0).x, foot}, {to(box_right, 0).x, foot}, -f.px(26), len(p.box_length_mm), f.body(), Ink::NewSteel, Mark::Derived}, "crossmember");
+    d.add(Dimension{{to(outer_left, 0).x, to(0, p.rail_top_left_mm).y}, {to(outer_left, 0).x, to(0, p.pad_top_mm).y}, p.pad_top_mm > p.rail_top_left_mm ? f.px(26) : -f.px(26),
+                    len(std::abs(p.pad_top_mm - p.rail_top_left_mm)), f.body(), Ink::NewSteel, Mark::Derived},
+          "crossmember");
+    d.add(Text{{to(outer_left, 0).x - f.px(36), std::min(to(0, p.rail_top_left_mm).y, to(0, p.pad_top_mm).y) - f.px(20)},
+               p.pad_top_mm > p.rail_top_left_mm ? "pad over rail top" : "pad under rail top", f.small(), Ink::Second, Anchor::Centre});
+    d.add(Dimension{{to(outer_right, 0).x, to(0, p.box_top_mm).y}, {to(outer_right, 0).x, to(0, p.box_bottom_mm).y}, f.px(26), len(design.box_height_mm), f.body(), Ink::NewSteel,
+                    design.assumed ? Mark::Assumed : Mark::None},
+          "crossmember");
+    if (!v.details) return d;
+    d.place(plateSheet(p.left, v.step, column, height - list_height - f.px(10), f), {width - column, 0});
+    // cut list
+    std::vector<std::vector<std::string>> rows;
+    for (const CutPiece& piece : p.pieces)
+        rows.push_back({std::to_string(piece.count), piece.name, piece.stock, len(piece.length_mm), piece.ends, units::formatMass(piece.mass_kg)});
+    rows.push_back({"", "all", "", "", p.bolt_length_mm ? fmt::format("bolts {} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(), p.bolt_mm, *p.bolt_length_mm) : "",
+                    units::formatMass(p.mass_kg)});
+    const double unit = width / 100;
+    addTable(d, {0, height - list_height, width, list_height},
+             {{"no", 5 * unit, Anchor::Right, Face::Mono}, {"piece", 14 * unit}, {"stock", 18 * unit}, {"length", 12 * unit, Anchor::Right, Face::Mono}, {"ends and holes", 38 * unit}, {"mass", 12 * unit, Anchor::Right, Face::Mono}},
+             rows, f.small());
+    return d;
+}
+
+} // namespace gorvet::make

@@ -1,0 +1,25 @@
+#pragma once
+
+#include <optional>
+
+/// Standard metric bolts, nuts and washers, for mounts and flanges.
+namespace gorvet::make {
+
+/// Dimensions in mm. ISO 4032 nuts (greatest height), ISO 7089 washers, coarse thread.
+struct BoltSize {
+    double nominal = 0;
+    double pitch = 0;
+    double nut = 0;
+    double washer_thickness = 0;
+    double washer_outside = 0;
+    double across_flats = 0; ///< of the head, for room for a spanner
+    double clearance_hole = 0; ///< ISO 273, medium
+};
+
+/// Null for a size that is not 8, 10, 12, 14 or 16.
+const BoltSize* boltSize(double nominal_mm);
+
+/// grip + two washers + nut + three threads, rounded up to the next standard length; none above 400 mm. engineering.md, Make.
+std::optional<double> boltLength(const BoltSize&, double grip_mm);
+
+} // namespace gorvet::make

@@ -1,0 +1,88 @@
+#include "make/mounts.hpp"
+
+#include "make/fasteners.hpp"
+
+#include <array>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::make {
+
+using build::PlanVerdict;
+
+MountStack mountStack(const MountInput& in, const build::RailLine& rail, const MountDesign& design) {
+    MountStack s;
+    s.name = in.name;
+    s.bolt_mm = design.bolt_mm;
+    s.washer_mm = design.washer_mm;
+    s.biscuit_mm = design.biscuit_free_mm * (1 - design.biscuit_squash);
+    s.half_width_mm = in.height_half_width_mm;
+    s.station_mm = in.rail_station_mm.value_or(in.body_point.x_mm);
+    s.lean_mm = s.station_mm - in.body_point.x_mm;
+    const auto fails = [&s](std::string sentence, std::string remedy) {
+        s.verdict = PlanVerdict::Fails;
+        s.sentence = std::move(sentence);
+        s.remedy = std::move(remedy);
+    };
+    const auto at = rail.at(s.station_mm);
+    if (!at) {
+        fails(fmt::format("{}: the measured rail does not reach station {}.", in.name, units::fixed(s.station_mm, 0)),
+              "Measure rail points ahead of it and behind it (role rail), or choose another mounting point.");
+        return s;
+    }
+    s.on_rail = true;
+    s.rail_top = {s.station_mm, at->y_mm, at->top_mm};
+    s.gap_mm = in.body_point.z_mm - at->top_mm;
+    s.outboard_mm = (in.side == build::Side::Left ? -1 : 1) * (in.body_point.y_mm - at->y_mm);
+    const double fixed_parts = design.washer_mm + s.biscuit_mm;
+    const double room = s.gap_mm - fixed_parts;
+    if (room < -0.25) {
+        fails(fmt::format("{}: the gap is {} mm. Washer and biscuit need {}.", in.name, units::fixed(s.gap_mm, 1), units::fixed(fixed_parts, 1)),
+              fmt::format("Raise the body {} mm, take a thinner biscuit, or let the mount into the rail.", units::fixed(-room, 1)));
+        return s;
+    }
+    s.standoff_mm = std::floor(std::max(0.0, room) / design.standoff_step_mm + 1e-9) * design.standoff_step_mm;
+    double rest = std::max(0.0, room) - s.standoff_mm;
+    for (const double shim : std::array{3.0, 2.0, 1.0, 0.5})
+        while (rest >= shim - 0.25 + 1e-9) {
+            s.shims_mm.push_back(shim);
+            rest -= shim;
+        }
+    s.leftover_mm = rest;
+    const BoltSize* bolt = boltSize(design.bolt_mm);
+    const double in_rail = design.through_rail ? rail.height_mm : rail.thickness_mm;
+    if (bolt) s.bolt_length_mm = boltLength(*bolt, design.body_thickness_mm + s.gap_mm + in_rail);
+    s.verdict = PlanVerdict::Holds;
+    const auto marginal = [&s](std::string sentence, std::string remedy) {
+        if (s.verdict != PlanVerdict::Holds) return;
+        s.verdict = PlanVerdict::Marginal;
+        s.sentence = std::move(sentence);
+        s.remedy = std::move(remedy);
+    };
+    const double edge = rail.width_mm / 2 - rail.thickness_mm - (bolt ? bolt->washer_outside / 2 : 0);
+    if (std::abs(s.outboard_mm) > rail.width_mm / 2)
+        fails(fmt::format("{}: the body's hole stands {} mm {} of the rail's centreline, beside the rail.", in.name, units::fixed(std::abs(s.outboard_mm), 0),
+                          s.outboard_mm > 0 ? "outboard" : "inboard"),
+              "Make an outrigger, or choose another mounting point.");
+    else if (std::abs(s.outboard_mm) > edge)
+        marginal(fmt::format("{}: the bolt stands {} mm off the rail's centreline, too near its edge for a washer.", in.name, units::fixed(std::abs(s.outboard_mm), 0)),
+                 "Move the hole inwards, or weld a plate on the rail.");
+    if (!s.bolt_length_mm)
+        marginal(fmt::format("{}: no standard bolt is long enough for {} mm of grip.", in.name, units::fixed(design.body_thickness_mm + s.gap_mm + in_rail, 0)),
+                 "Bolt through the rail's wall only, or use threaded rod in two parts.");
+    if (std::abs(s.lean_mm) > 3)
+        marginal(fmt::format("{}: the rail's hole stands {} mm {} the body's: the mount leans.", in.name, units::fixed(std::abs(s.lean_mm), 0),
+                             s.lean_mm > 0 ? "behind" : "ahead of"),
+                 "Drill the rail straight below the body's hole.");
+    if (s.half_width_mm > 2)
+        marginal(fmt::format("{}: the gap is known to ± {} mm only.", in.name, units::fixed(s.half_width_mm, 1)),
+                 "Take heights of the rail and the body near this mount before cutting the standoff.");
+    if (s.gap_mm < 10)
+        marginal(fmt::format("{}: rail and floor would stand {} mm apart. Soft mounts need 10.", in.name, units::fixed(s.gap_mm, 1)), "Raise the body.");
+    if (design.assumed)
+        marginal(fmt::format("{}: the stack rests on assumed parts.", in.name), "Measure the biscuit, the washer and the floor, and type what they are.");
+    return s;
+}
+
+} // namespace gorvet::make

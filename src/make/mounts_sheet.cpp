@@ -1,0 +1,82 @@
+#include "make/make_sheet.hpp"
+
+#include <algorithm>
+
+#include <fmt/format.h>
+
+namespace gorvet::make {
+
+using namespace sheet;
+
+namespace {
+Severity severityOf(build::PlanVerdict v) {
+    return v == build::PlanVerdict::Holds ? Severity::Good : v == build::PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
+}
+std::vector<P> box(double x, double y, double w, double h) { return {{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}; }
+} // namespace
+
+Drawing mountsSheet(const MountsView& v, double width, double height, const Format& f) {
+    Drawing d;
+    d.width = width;
+    d.height = height;
+    const auto& mounts = *v.mounts;
+    if (mounts.empty()) return d;
+    const double cell = std::min(width / static_cast<double>(mounts.size()), f.px(230));
+    double tallest = 20;
+    for (const MountStack& m : mounts) tallest = std::max(tallest, m.gap_mm);
+    const double head = f.px(56);
+    const double room = height - head - f.px(58);
+    const double scale = std::max(0.0, std::min(room / (tallest + 30), f.px(3.2)));
+    const double rail_y = height - f.px(50); // the rail's top face
+    const Mark part = v.parts_assumed ? Mark::Assumed : Mark::None;
+    for (size_t i = 0; i < mounts.size(); ++i) {
+        const MountStack& m = mounts[i];
+        const std::string tag = i < v.tags.size() ? v.tags[i] : std::string();
+        const double x = cell * static_cast<double>(i);
+        const double middle = x + cell * 0.36;
+        const double half = std::min(cell * 0.17, f.px(32));
+        d.add(Text{{x + f.px(22), f.body()}, m.name, f.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, tag);
+        addMark(d, {x + f.px(10), f.body() - f.px(5)}, f.px(14), severityOf(m.verdict), tag);
+        d.add(Text{{x + f.px(2), f.body() + f.px(22)}, fmt::format("at {}", units::formatLength(m.station_mm, v.step)), f.small(), Ink::Second}, tag);
+        if (!m.on_rail) {
+            d.add(Text{{x + f.px(2), f.body() + f.px(46)}, "no rail here", f.body(), Ink::Bad}, tag);
+            continue;
+        }
+        const bool selected = !tag.empty() && tag == v.selected;
+        const double weight = selected ? f.thick() : f.medium();
+        const double body_y = rail_y - m.gap_mm * scale;
+        const double body_h = std::max(f.px(5), v.body_thickness_mm * scale);
+        const double rail_h = std::max(f.px(6), v.rail_thickness_mm * scale);
+        d.add(Stroke{box(middle - half * 1.9, body_y - body_h, half * 3.8, body_h), true, {Ink::Body, weight, Dash::Solid}}, tag);
+        d.add(Stroke{box(middle - half * 1.9, rail_y, half * 3.8, rail_h), true, {Ink::Chassis, weight, Dash::Solid}}, tag);
+        // from the rail up: standoff, shims, biscuit, washer
+        double y = rail_y;
+        const double label_x = middle + half * 2.1 + f.px(4);
+        const auto layer = [&](double thickness, double half_width, const Pen& pen, const std::string& text, bool hatch, Mark mark) {
+            if (thickness <= 0) return;
+            const double h = thickness * scale;
+            const auto outline = box(middle - half_width, y - h, 2 * half_width, h);
+            if (hatch) d.add(Hatch{outline, {pen.ink, f.thin(), Dash::Solid}, f.px(5), false}, tag);
+            d.add(Stroke{outline, true, pen}, tag);
+            if (!text.empty()) d.add(Text{{label_x, y - h / 2}, text, f.small(), pen.ink, Anchor::Left, Level::Middle, Face::Mono, mark}, tag);
+            y -= h;
+        };
+        layer(m.standoff_mm, half * 0.62, {Ink::NewSteel, weight, Dash::Solid}, "standoff " + units::fixed(m.standoff_mm, 0), false, Mark::Derived);
+        double shims = 0;
+        std::string list;
+        for (const double shim : m.shims_mm) {
+            shims += shim;
+            list += (list.empty() ? "shim " : "+") + fmt::format("{:g}", shim);
+        }
+        layer(shims, half, {Ink::NewSteel, f.thin(), Dash::Solid}, list, false, Mark::Derived);
+        layer(m.biscuit_mm, half, {Ink::Ink, f.thin(), Dash::Solid}, "biscuit " + units::fixed(m.biscuit_mm, 1), true, part);
+        layer(m.washer_mm, half * 1.15, {Ink::NewSteel, f.thin(), Dash::Solid}, "washer " + units::fixed(m.washer_mm, 1), false, part);
+        d.add(Stroke{{{middle, body_y - body_h - f.px(8)}, {middle, rail_y + rail_h + f.px(8)}}, false, {Ink::Second, f.thin(), Dash::DashDot}}, tag);
+        d.add(Dimension{{middle - half * 1.9, rail_y}, {middle - half * 1.9, body_y}, f.px(16), units::formatSmall(m.gap_mm, v.step), f.body(), Ink::Ink, Mark::Derived}, tag);
+        const std::string bolt = m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : fmt::format("M{:g}: none", m.bolt_mm);
+        d.add(Text{{middle, rail_y + rail_h + f.px(24)}, bolt, f.body(), Ink::Ink, Anchor::Centre, Level::Base, Face::Mono, Mark::Derived}, tag);
+    }
+    return d;
+}
+
+} // namespace gorvet::make

@@ -1,0 +1,45 @@
+#pragma once
+
+#include "sheet/drawing.hpp"
+
+/// What printed pages share: frame, title, cautions, the check bar, tables.
+namespace gorvet::sheet {
+
+struct PageTitle {
+    std::string title;
+    std::string build;
+    std::string note; ///< "kept 14:02, revision 12"
+};
+
+/// The part of a page that is free for its content, mm.
+struct Area {
+    double x = 0;
+    double y = 0;
+    double width = 0;
+    double height = 0;
+};
+
+inline constexpr double a4_long_mm = 297;
+inline constexpr double a4_short_mm = 210;
+
+/// An A4 landscape page with title, a line to sign on, and the cautions at its foot. `area` receives what is left.
+Drawing blankPage(const PageTitle&, const std::vector<std::string>& cautions, Area& area);
+/// Writes "page n of m" on each.
+void numberPages(std::vector<Drawing>&);
+
+/// A bar of exactly 100 mm with its words: whoever prints the page can check the printer's scale.
+void addCheckBar(Drawing&, P left_end);
+
+struct Column {
+    std::string heading;
+    double width = 20;
+    Anchor anchor = Anchor::Left;
+    Face face = Face::Sans;
+};
+/// A ruled table, as many rows as fit into `height`; returns the index of the first row that did not.
+size_t addTable(Drawing&, const Area&, const std::vector<Column>&, const std::vector<std::vector<std::string>>& rows, double text_size, size_t first = 0);
+
+/// A text broken into lines of about `width`.
+std::vector<std::string> wrapped(const std::string& text, double width, double size, Face face = Face::Sans);
+
+} // namespace gorvet::sheet

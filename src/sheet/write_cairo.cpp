@@ -1,0 +1,204 @@
+#include "sheet/fonts.hpp"
+#include "sheet/write.hpp"
+
+#include <cmath>
+#include <memory>
+
+#include <cairo-ft.h>
+#include <cairo-pdf.h>
+#include <cairo-svg.h>
+#include <cairo.h>
+
+#include <fmt/format.h>
+
+namespace gorvet::sheet {
+namespace {
+
+constexpr double points_per_mm = 72.0 / 25.4;
+
+/// The three faces, loaded from the embedded bytes for as long as a document is written.
+class Typefaces {
+public:
+    Typefaces() {
+        FT_Init_FreeType(&library_);
+        for (const Face face : {Face::Sans, Face::Bold, Face::Mono}) {
+            const auto bytes = fontBytes(face);
+            FT_Face loaded = nullptr;
+            if (FT_New_Memory_Face(library_, bytes.data(), static_cast<FT_Long>(bytes.size()), 0, &loaded) != 0) continue;
+            const auto index = static_cast<size_t>(face);
+            faces_[index] = loaded;
+            cairo_[index] = cairo_ft_font_face_create_for_ft_face(loaded, FT_LOAD_NO_HINTING);
+        }
+    }
+    ~Typefaces() {
+        for (auto* face : cairo_)
+            if (face) cairo_font_face_destroy(face);
+        for (auto* face : faces_)
+            if (face) FT_Done_Face(face);
+        FT_Done_FreeType(library_);
+    }
+    Typefaces(const Typefaces&) = delete;
+    Typefaces& operator=(const Typefaces&) = delete;
+    cairo_font_face_t* operator[](Face face) const { return cairo_[static_cast<size_t>(face)]; }
+
+private:
+    FT_Library library_ = nullptr;
+    FT_Face faces_[3] = {};
+    cairo_font_face_t* cairo_[3] = {};
+};
+
+struct Grey {
+    double value;
+};
+Grey printed(Ink ink) {
+    switch (ink) {
+    case Ink::Second: return {0.3};
+    case Ink::Faint: return {0.72};
+    case Ink::Sheet: return {1.0};
+    case Ink::Panel: return {0.93};
+    default: return {0.0};
+    }
+}
+
+class Painter {
+public:
+    Painter(cairo_t* cr, const Typefaces& faces) : cr_(cr), faces_(faces) {}
+
+    void paint(const Drawing& drawing) {
+        for (const Item& item : flatten(drawing)) std::visit(*this, item.shape);
+    }
+
+    void operator()(const Stroke& s) {
+        if (s.path.size() < 2) return;
+        trace(s.path, s.closed);
+        stroke(s.pen);
+    }
+    void operator()(const Circle& c) {
+        cairo_new_path(cr_);
+        cairo_arc(cr_, c.centre.x, c.centre.y, c.radius, 0, 2 * M_PI);
+        if (c.filled || c.ground) {
+            setInk(c.filled ? c.pen.ink : Ink::Sheet);
+            cairo_fill_preserve(cr_);
+        }
+        stroke(c.pen);
+    }
+    void operator()(const Fill& f) {
+        trace(f.polygon, true);
+        setInk(f.ink);
+        cairo_fill(cr_);
+    }
+    void operator()(const Hatch&) {}     // flattened
+    void operator()(const Dimension&) {} // flattened
+    void operator()(const Text& t) {
+        if (t.text.empty()) return;
+        const std::string text = t.mark == Mark::Assumed ? t.text + " ?" : t.text;
+        cairo_save(cr_);
+        cairo_set_font_face(cr_, faces_[t.face]);
+        cairo_set_font_size(cr_, t.size);
+        cairo_text_extents_t extents;
+        cairo_text_extents(cr_, text.c_str(), &extents);
+        cairo_translate(cr_, t.at.x, t.at.y);
+        cairo_rotate(cr_, -t.turn_deg * M_PI / 180);
+        const double left = t.anchor == Anchor::Left ? 0 : t.anchor == Anchor::Centre ? -extents.x_advance / 2 : -extents.x_advance;
+        const double base = t.level == Level::Base ? 0 : t.level == Level::Middle ? t.size * 0.36 : t.size * 0.78;
+        if (t.backed) {
+            setInk(Ink::Sheet);
+            cairo_rectangle(cr_, left - t.size * 0.2, base - t.size * 0.82, extents.x_advance + t.size * 0.4, t.size * 1.05);
+            cairo_fill(cr_);
+        }
+        setInk(t.ink);
+        cairo_move_to(cr_, left, base);
+        cairo_show_text(cr_, text.c_str());
+        if (t.mark != Mark::None) {
+            cairo_new_path(cr_);
+            cairo_move_to(cr_, left, base + t.size * 0.16);
+            cairo_line_to(cr_, left + extents.x_advance, base + t.size * 0.16);
+            stroke({t.ink, t.size * 0.05, t.mark == Mark::Assumed ? Dash::Dotted : Dash::Solid});
+        }
+        cairo_restore(cr_);
+    }
+
+private:
+    void setInk(Ink ink) {
+        const double v = printed(ink).value;
+        cairo_set_source_rgb(cr_, v, v, v);
+    }
+    void trace(const std::vector<P>& path, bool closed) {
+        cairo_new_path(cr_);
+        for (const P& p : path) cairo_line_to(cr_, p.x, p.y);
+        if (closed) cairo_close_path(cr_);
+    }
+    void stroke(const Pen& pen) {
+        setInk(pen.ink);
+        cairo_set_line_width(cr_, std::max(pen.weight, 0.05));
+        cairo_set_line_cap(cr_, pen.dash == Dash::Dotted ? CAIRO_LINE_CAP_ROUND : CAIRO_LINE_CAP_BUTT);
+        cairo_set_line_join(cr_, CAIRO_LINE_JOIN_ROUND);
+        const double w = std::max(pen.weight, 0.2);
+        switch (pen.dash) {
+        case Dash::Solid: cairo_set_dash(cr_, nullptr, 0, 0); break;
+        case Dash::Dashed: {
+            const double d[] = {5 * w, 3 * w};
+            cairo_set_dash(cr_, d, 2, 0);
+            break;
+        }
+        case Dash::DashDot: {
+            const double d[] = {9 * w, 3 * w, 1.5 * w, 3 * w};
+            cairo_set_dash(cr_, d, 4, 0);
+            break;
+        }
+        case Dash::Dotted: {
+            const double d[] = {0.01 * w, 2.5 * w};
+            cairo_set_dash(cr_, d, 2, 0);
+            break;
+        }
+        }
+        cairo_stroke(cr_);
+    }
+
+    cairo_t* cr_;
+    const Typefaces& faces_;
+};
+
+Result<void> finished(cairo_surface_t* surface, const std::filesystem::path& path) {
+    cairo_surface_finish(surface);
+    const cairo_status_t status = cairo_surface_status(surface);
+    cairo_surface_destroy(surface);
+    if (status != CAIRO_STATUS_SUCCESS)
+        return Error{Error::Code::File, path.string(), fmt::format("{} can't be written: {}.", path.string(), cairo_status_to_string(status)),
+                     "Choose another place.", -1};
+    return {};
+}
+
+void paintPage(cairo_surface_t* surface, const Drawing& page, const Typefaces& faces) {
+    cairo_t* cr = cairo_create(surface);
+    cairo_scale(cr, points_per_mm, points_per_mm);
+    Painter(cr, faces).paint(page);
+    cairo_show_page(cr);
+    cairo_destroy(cr);
+}
+
+} // namespace
+
+Result<void> writePdf(const std::vector<Drawing>& pages, const DocumentInfo& info, const std::filesystem::path& path) {
+    if (pages.empty()) return Error{Error::Code::BadInput, path.string(), "There is nothing to print.", "", -1};
+    const Typefaces faces;
+    cairo_surface_t* surface = cairo_pdf_surface_create(path.c_str(), pages.front().width * points_per_mm, pages.front().height * points_per_mm);
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, info.title.c_str());
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_SUBJECT, info.subject.c_str());
+    cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATOR, "Gorvet");
+    for (const Drawing& page : pages) {
+        cairo_pdf_surface_set_size(surface, page.width * points_per_mm, page.height * points_per_mm);
+        paintPage(surface, page, faces);
+    }
+    return finished(surface, path);
+}
+
+Result<void> writeSvg(const Drawing& drawing, const std::filesystem::path& path) {
+    const Typefaces faces;
+    cairo_surface_t* surface = cairo_svg_surface_create(path.c_str(), drawing.width * points_per_mm, drawing.height * points_per_mm);
+    cairo_svg_surface_set_document_unit(surface, CAIRO_SVG_UNIT_PT);
+    paintPage(surface, drawing, faces);
+    return finished(surface, path);
+}
+
+} // namespace gorvet::sheet

@@ -1,0 +1,142 @@
+#include "stretch/stretch.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::stretch {
+namespace {
+
+using build::PlanVerdict;
+
+RailCut cutOf(const build::RailLine& rail, const Input& in, double change) {
+    RailCut cut;
+    const auto at = rail.at(*in.cut_station_mm);
+    if (!at) return cut;
+    cut.known = true;
+    cut.slope_rad = at->slope_rad;
+    const double along = std::abs(change) / std::cos(at->slope_rad);
+    cut.first_station_mm = *in.cut_station_mm;
+    if (change < 0) {
+        cut.length_mm = along + in.root_gap_mm;
+        cut.last_station_mm = cut.first_station_mm + cut.length_mm * std::cos(at->slope_rad);
+    } else {
+        cut.length_mm = along + in.kerf_mm - 2 * in.root_gap_mm;
+        cut.last_station_mm = cut.first_station_mm;
+    }
+    return cut;
+}
+
+void findNear(Plan& p, const Input& in) {
+    const RailCut& cut = p.left.known ? p.left : p.right;
+    for (const Obstacle& o : in.obstacles) {
+        Near near{o, 0, PlanVerdict::Holds};
+        if (o.station_mm < cut.first_station_mm) near.distance_mm = cut.first_station_mm - o.station_mm;
+        else if (o.station_mm > cut.last_station_mm) near.distance_mm = o.station_mm - cut.last_station_mm;
+        else near.distance_mm = -std::min(o.station_mm - cut.first_station_mm, cut.last_station_mm - o.station_mm);
+        if (p.shortens ? near.distance_mm <= 0 : false) near.verdict = PlanVerdict::Fails;
+        else if (near.distance_mm < p.clearance_need_mm) near.verdict = PlanVerdict::Marginal;
+        p.near.push_back(near);
+    }
+    std::stable_sort(p.near.begin(), p.near.end(), [](const Near& a, const Near& b) { return a.distance_mm < b.distance_mm; });
+}
+
+void findRemarks(Plan& p, const Input& in) {
+    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) {
+        p.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy)});
+    };
+    if (in.heat_treated)
+        add("heat-treated", PlanVerdict::Fails, "The rails are heat-treated or of ultra-high strength: welding would take their strength away.",
+            "Stop here and ask a licensed engineer.");
+    const RailCut& cut = p.left.known ? p.left : p.right;
+    if ((in.front_axle_mm && cut.first_station_mm <= *in.front_axle_mm) || (in.rear_axle_mm && cut.last_station_mm >= *in.rear_axle_mm))
+        add("outside-wheelbase", PlanVerdict::Fails, "The cut lies outside the wheelbase: it would not change the distance between the axles.",
+            "Choose a station between the two axles.");
+    if (!p.left.known || !p.right.known)
+        add("one-rail", PlanVerdict::Marginal, fmt::format("Only the {} rail is measured at the cut.", p.left.known ? "left" : "right"),
+            "Measure rail points on both sides, ahead of the cut and behind it.");
+    else if (std::abs(p.left.slope_rad - p.right.slope_rad) > 0.0087)
+        add("unlike-slopes", PlanVerdict::Marginal,
+            fmt::format("The two rails slope differently at the cut, by {}°.", units::fixed(units::degrees(std::abs(p.left.slope_rad - p.right.slope_rad)), 1)),
+            "Check the frame for twist, and the readings near the cut, before cutting.");
+    const double slope = std::max(std::abs(p.left.slope_rad), std::abs(p.right.slope_rad));
+    if (slope > units::radians(3))
+        add("kick-up", PlanVerdict::Marginal,
+            fmt::format("The rail slopes {}° at the cut: the rear end moves {} mm {} with the change.", units::fixed(units::degrees(slope), 1),
+                        units::fixed(std::abs(p.shift.z_mm), 0), p.shift.z_mm < 0 ? "down" : "up"),
+            "Choose a straight, level part of the rail.");
+    if (!p.shortens && p.left.length_mm < 40 && p.left.known)
+        add("short-piece", PlanVerdict::Marginal, fmt::format("The new piece is only {} mm long: two welds would stand close together.", units::fixed(p.left.length_mm, 0)),
+            "Cut a longer piece out and put a longer one in.");
+    if (in.section_assumed)
+        add("section-assumed", PlanVerdict::Marginal, "The rail section is assumed: sleeve and distances rest on it.", "Measure height, width and wall of the rail.");
+    if (in.change_half_width_mm > 3)
+        add("change-uncertain", PlanVerdict::Marginal, fmt::format("The change of wheelbase is known to ± {} mm only.", units::fixed(in.change_half_width_mm, 1)),
+            "Tape more between the wheel centres and the arches before cutting.");
+}
+
+void makeSleeve(Plan& p, const Input& in) {
+    const build::RailLine& rail = p.left.known ? in.left : in.right;
+    if (!(rail.height_mm > 0 && rail.width_mm > 0 && rail.thickness_mm > 0)) return;
+    Sleeve s;
+    s.wall_mm = rail.thickness_mm;
+    s.height_mm = rail.height_mm - 2 * rail.thickness_mm - 2 * in.sleeve_fit_mm;
+    s.width_mm = rail.width_mm - (in.channel ? 1 : 2) * (rail.thickness_mm + in.sleeve_fit_mm);
+    s.overlap_mm = in.overlap_heights * rail.height_mm;
+    const double joint = p.shortens ? in.root_gap_mm : std::max(p.left.length_mm, p.right.length_mm) + 2 * in.root_gap_mm;
+    s.length_mm = std::ceil(joint + 2 * s.overlap_mm);
+    if (s.height_mm > 2 * s.wall_mm && s.width_mm > s.wall_mm) p.sleeve = s;
+    if (in.sleeve_fit_mm < 0.5 || in.sleeve_fit_mm > 1.5)
+        p.remarks.push_back({"sleeve-fit", PlanVerdict::Marginal,
+                             fmt::format("The sleeve's fit is {} mm a side. It needs 0.5 to 1.5.", units::fixed(in.sleeve_fit_mm, 1)),
+                             "Choose another tube, or line it with strip."});
+    if (in.overlap_heights < 1.5)
+        p.remarks.push_back({"sleeve-overlap", PlanVerdict::Fails,
+                             fmt::format("The sleeve overlaps {} rail heights each side. It needs 1.5 at the least.", units::fixed(in.overlap_heights, 1)),
+                             "Take a longer sleeve: two rail heights each side are usual."});
+}
+
+} // namespace
+
+Plan plan(const Input& in) {
+    Plan p;
+    const double height = std::max(in.left.height_mm, in.right.height_mm);
+    p.clearance_need_mm = std::max(150.0, 1.5 * height);
+    if (!in.change_mm) {
+        p.waiting_for = "the change of wheelbase: pin the rear wheels in their arches on Sit, or decide it here";
+        return p;
+    }
+    p.change_mm = *in.change_mm;
+    p.shortens = p.change_mm < 0;
+    if (std::abs(p.change_mm) < 0.5) {
+        p.status = Status::NoChange;
+        p.verdict = PlanVerdict::Holds;
+        return p;
+    }
+    if (!in.cut_station_mm) {
+        p.shift = {p.change_mm, 0, 0};
+        p.waiting_for = "a cut station on the rail";
+        return p;
+    }
+    p.left = cutOf(in.left, in, p.change_mm);
+    p.right = cutOf(in.right, in, p.change_mm);
+    if (!p.left.known && !p.right.known) {
+        p.shift = {p.change_mm, 0, 0};
+        p.waiting_for = "rail points ahead of the cut and behind it (role rail)";
+        return p;
+    }
+    p.status = Status::Planned;
+    const double slope = p.left.known && p.right.known ? (p.left.slope_rad + p.right.slope_rad) / 2 : p.left.known ? p.left.slope_rad : p.right.slope_rad;
+    p.shift = {p.change_mm, 0, -p.change_mm * std::tan(slope)};
+    findNear(p, in);
+    findRemarks(p, in);
+    makeSleeve(p, in);
+    p.verdict = PlanVerdict::Holds;
+    const auto worsen = [&p](PlanVerdict v) { p.verdict = std::max(p.verdict, v); };
+    for (const Near& near : p.near) worsen(near.verdict);
+    for (const Remark& remark : p.remarks) worsen(remark.verdict);
+    return p;
+}
+
+} // namespace gorvet::stretch

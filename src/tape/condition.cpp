@@ -1,0 +1,217 @@
+#include "tape/condition.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+
+namespace gorvet::tape {
+
+namespace {
+
+using Positions = std::vector<Vec3>;
+
+/// A figure's value and its gradient by central differences over the points that carry it.
+struct Propagated {
+    double value = 0;
+    double sd = 0;
+    std::vector<double> gradient;
+};
+
+double& at(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
+
+Propagated propagate(const Solution& s, Positions positions, const std::vector<int>& points, const std::function<double(const Positions&)>& f) {
+    const size_t n = s.points.size();
+    Propagated result;
+    result.gradient.assign(3 * n, 0.0);
+    result.value = f(positions);
+    constexpr double step_mm = 0.01;
+    std::vector<size_t> coordinates;
+    for (const int p : points)
+        for (int axis = 0; axis < 3; ++axis) {
+            double& c = at(positions[p], axis);
+            const double keep = c;
+            c = keep + step_mm;
+            const double up = f(positions);
+            c = keep - step_mm;
+            const double down = f(positions);
+            c = keep;
+            coordinates.push_back(3 * static_cast<size_t>(p) + axis);
+            result.gradient[coordinates.back()] = (up - down) / (2 * step_mm);
+        }
+    double variance = 0;
+    for (const size_t k : coordinates)
+        for (const size_t l : coordinates) variance += result.gradient[k] * s.covariance[k * 3 * n + l] * result.gradient[l];
+    result.sd = std::sqrt(std::max(0.0, variance));
+    return result;
+}
+
+/// Direction of the line through the pairs' middles, in plan (cos, sin), pointing rearward.
+std::pair<double, double> midline(const Positions& p, const std::vector<FramePoints::Pair>& pairs) {
+    double mx = 0;
+    double my = 0;
+    for (const auto& pair : pairs) {
+        mx += (p[pair.left].x_mm + p[pair.right].x_mm) / 2;
+        my += (p[pair.left].y_mm + p[pair.right].y_mm) / 2;
+    }
+    mx /= static_cast<double>(pairs.size());
+    my /= static_cast<double>(pairs.size());
+    double xx = 0;
+    double xy = 0;
+    for (const auto& pair : pairs) {
+        const double dx = (p[pair.left].x_mm + p[pair.right].x_mm) / 2 - mx;
+        const double dy = (p[pair.left].y_mm + p[pair.right].y_mm) / 2 - my;
+        xx += dx * dx;
+        xy += dx * dy;
+    }
+    const double slope = xx > 0 ? xy / xx : 0;
+    const double length = std::hypot(1.0, slope);
+    return {1 / length, slope / length};
+}
+
+double crossLevel(const Positions& p, const FramePoints::Pair& pair) {
+    return std::atan2(p[pair.right].z_mm - p[pair.left].z_mm, p[pair.right].y_mm - p[pair.left].y_mm);
+}
+
+double plan(const Vec3& a, const Vec3& b) { return std::hypot(b.x_mm - a.x_mm, b.y_mm - a.y_mm); }
+
+class FigureMaker {
+public:
+    FigureMaker(const Solution& s, const FramePoints& frame) : s_(s), frame_(frame) {
+        for (const AdjustedPoint& point : s.points) positions_.push_back(point.position);
+        for (const auto& pair : frame.pairs)
+            if (usable({pair.left, pair.right})) pairs_.push_back(pair);
+        std::sort(pairs_.begin(), pairs_.end(), [this](const auto& a, const auto& b) { return middle(a) < middle(b); });
+    }
+
+    Condition make() {
+        if (pairs_.size() >= 2) rails();
+        hubs();
+        Condition c;
+        const auto judged = std::count_if(figures_.begin(), figures_.end(), [](const Figure& f) { return f.judged; });
+        c.by_chance = static_cast<int>(std::ceil(0.05 * static_cast<double>(judged)));
+        if (!pairs_.empty()) c.station_mm = (middle(pairs_.front()) + middle(pairs_.back())) / 2;
+        c.figures = std::move(figures_);
+        return c;
+    }
+
+private:
+    bool usable(const std::vector<int>& points) const {
+        return std::all_of(points.begin(), points.end(), [this](int p) { return p >= 0 && s_.points[p].fixed; });
+    }
+    double middle(const FramePoints::Pair& p) const { return (positions_[p.left].x_mm + positions_[p.right].x_mm) / 2; }
+
+    Figure& add(FigureKind kind, const char* key, const char* name, const std::vector<int>& points, const std::function<double(const Positions&)>& f,
+                bool judged) {
+        const Propagated p = propagate(s_, positions_, points, f);
+        Figure figure;
+        figure.kind = kind;
+        figure.key = key;
+        figure.name = name;
+        figure.value_mm = p.value;
+        figure.half_width_mm = halfWidth(p.sd);
+        figure.judged = judged;
+        figure.proven = std::abs(p.value) > figure.half_width_mm;
+        if (judged) figure.verdict = planVerdict(p.value, figure.half_width_mm, frame_.tolerance_mm);
+        figure.gradient = p.gradient;
+        figures_.push_back(std::move(figure));
+        return figures_.back();
+    }
+
+    void rails() {
+        std::vector<int> all;
+        for (const auto& pair : pairs_) {
+            all.push_back(pair.left);
+            all.push_back(pair.right);
+        }
+        const auto pairs = pairs_;
+        Figure& diamond = add(
+            FigureKind::Diamond, "diamond", "diamond", all,
+            [pairs](const Positions& p) {
+                const auto [c, sn] = midline(p, pairs);
+                double sum = 0;
+                for (const auto& pair : pairs) {
+                    const Vec3& l = p[pair.left];
+                    const Vec3& r = p[pair.right];
+                    sum += (l.x_mm - r.x_mm) * c + (l.y_mm - r.y_mm) * sn;
+                }
+                return sum / static_cast<double>(pairs.size());
+            },
+            true);
+        diamond.words = diamond.value_mm > 0 ? "left rail aft" : "right rail aft";
+
+        const auto front = pairs_.front();
+        const auto rear = pairs_.back();
+        const std::vector<int> ends = {front.left, front.right, rear.left, rear.right};
+        const double width = (plan(positions_[front.left], positions_[front.right]) + plan(positions_[rear.left], positions_[rear.right])) / 2;
+        Figure& twist = add(
+            FigureKind::Twist, "twist", "twist", ends,
+            [front, rear, width](const Positions& p) { return width * std::tan(crossLevel(p, front) - crossLevel(p, rear)); }, true);
+        twist.angle_rad = std::atan(twist.value_mm / width);
+        twist.angle_half_width_rad = std::atan(twist.half_width_mm / width);
+        twist.words = twist.value_mm > 0 ? "right side high at the front" : "left side high at the front";
+
+        if (!frame_.rails) return;
+        Figure& rail = add(
+            FigureKind::RailDifference, "rail-difference", "rails left − right", ends,
+            [front, rear](const Positions& p) { return plan(p[front.left], p[rear.left]) - plan(p[front.right], p[rear.right]); }, true);
+        rail.words = rail.value_mm > 0 ? "right rail short" : "left rail short";
+
+        if (pairs_.size() >= 3) sidesway(all, front, rear);
+    }
+
+    /// The middle that stands furthest off the straight line from the front pair's middle to the rear pair's.
+    void sidesway(const std::vector<int>& all, FramePoints::Pair front, FramePoints::Pair rear) {
+        const auto off = [front, rear](const Positions& p, const FramePoints::Pair& pair) {
+            const auto mid = [&p](const FramePoints::Pair& q) {
+                return std::pair{(p[q.left].x_mm + p[q.right].x_mm) / 2, (p[q.left].y_mm + p[q.right].y_mm) / 2};
+            };
+            const auto [x0, y0] = mid(front);
+            const auto [x1, y1] = mid(rear);
+            const auto [x, y] = mid(pair);
+            return ((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) / std::hypot(x1 - x0, y1 - y0);
+        };
+        FramePoints::Pair worst = pairs_[1];
+        for (size_t i = 1; i + 1 < pairs_.size(); ++i)
+            if (std::abs(off(positions_, pairs_[i])) > std::abs(off(positions_, worst))) worst = pairs_[i];
+        Figure& f = add(FigureKind::Sidesway, "sidesway", "sidesway", all, [off, worst](const Positions& p) { return off(p, worst); }, true);
+        f.words = f.value_mm > 0 ? "middle stands to the right" : "middle stands to the left";
+    }
+
+    void hubs() {
+        const int fl = frame_.front_hub_left;
+        const int fr = frame_.front_hub_right;
+        const int rl = frame_.rear_hub_left;
+        const int rr = frame_.rear_hub_right;
+        const bool left = usable({fl, rl});
+        const bool right = usable({fr, rr});
+        if (left)
+            add(FigureKind::WheelbaseLeft, "wheelbase-left", "wheelbase left", {fl, rl}, [=](const Positions& p) { return p[rl].x_mm - p[fl].x_mm; }, false);
+        if (right)
+            add(FigureKind::WheelbaseRight, "wheelbase-right", "wheelbase right", {fr, rr}, [=](const Positions& p) { return p[rr].x_mm - p[fr].x_mm; }, false);
+        if (left && right) {
+            Figure& f = add(
+                FigureKind::WheelbaseDifference, "wheelbase-difference", "wheelbase left − right", {fl, fr, rl, rr},
+                [=](const Positions& p) { return (p[rl].x_mm - p[fl].x_mm) - (p[rr].x_mm - p[fr].x_mm); }, true);
+            f.words = f.value_mm > 0 ? "left wheelbase longer" : "right wheelbase longer";
+        }
+        if (usable({fl, fr}))
+            add(FigureKind::TrackFront, "track-front", "track front", {fl, fr}, [=](const Positions& p) { return p[fr].y_mm - p[fl].y_mm; }, false);
+        if (usable({rl, rr}))
+            add(FigureKind::TrackRear, "track-rear", "track rear", {rl, rr}, [=](const Positions& p) { return p[rr].y_mm - p[rl].y_mm; }, false);
+    }
+
+    const Solution& s_;
+    const FramePoints& frame_;
+    Positions positions_;
+    std::vector<FramePoints::Pair> pairs_;
+    std::vector<Figure> figures_;
+};
+
+} // namespace
+
+Condition condition(const Solution& s, const FramePoints& frame) {
+    if (s.points.empty() || s.status == Status::NoReadings || s.status == Status::NotConverged) return {};
+    return FigureMaker(s, frame).make();
+}
+
+} // namespace gorvet::tape

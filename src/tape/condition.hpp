@@ -1,0 +1,74 @@
+#pragma once
+
+#include "build/verdict.hpp"
+#include "tape/survey.hpp"
+
+/// The condition of a frame: diamond, twist, rails and wheelbases left against right, each with its ±.
+namespace gorvet::tape {
+
+/// Which points make the frame. Indices into the survey; −1 for a hub that was not measured.
+struct FramePoints {
+    struct Pair {
+        int left = -1;
+        int right = -1;
+        bool operator==(const Pair&) const = default;
+    };
+    std::vector<Pair> pairs; ///< matched rail points
+    int front_hub_left = -1;
+    int front_hub_right = -1;
+    int rear_hub_left = -1;
+    int rear_hub_right = -1;
+    double tolerance_mm = 3.0;
+    bool rails = true; ///< the pairs stand on two rails: compare their lengths and their middle line too
+    bool operator==(const FramePoints&) const = default;
+};
+
+using build::PlanVerdict;
+using build::planVerdict;
+
+enum class FigureKind { Diamond, Twist, RailDifference, Sidesway, WheelbaseDifference, WheelbaseLeft, WheelbaseRight, TrackFront, TrackRear };
+
+struct Figure {
+    FigureKind kind = FigureKind::Diamond;
+    const char* key = "";       ///< for JSON and finding codes
+    const char* name = "";      ///< as shown
+    double value_mm = 0;
+    double half_width_mm = 0;   ///< ± at 95 %
+    double angle_rad = 0;       ///< twist only: the same as an angle
+    double angle_half_width_rad = 0;
+    bool judged = false;        ///< a fault measured against the tolerance (else a plain dimension)
+    PlanVerdict verdict = PlanVerdict::Marginal;
+    bool proven = false;        ///< |value| > half width
+    std::string words;          ///< what the sign means here: "left rail aft", "right side low at the front"
+    std::vector<double> gradient; ///< by the coordinates of all points, for the choice of the next reading
+};
+
+struct Condition {
+    std::vector<Figure> figures;
+    double station_mm = 0; ///< middle of the frame, where its tags hang
+    int by_chance = 0;     ///< of the judged figures, how many would look proven by chance alone (5 %), rounded up
+};
+
+/// Figures from the adjusted points. Figures whose points are not all fixed are left out. Needs two pairs for the rails.
+/// Diamond: mean of x_L − x_R along the line through the pairs' middles, which for two pairs is (d₁² − d₂²)/(4 l),
+/// > 0 left rail aft. Twist: cross-level of the frontmost pair minus that of the rearmost, as mm over the mean width.
+Condition condition(const Solution&, const FramePoints&);
+
+/// The reading that would best sharpen these figures.
+struct NextReading {
+    int from = -1;
+    int to = -1;
+    double about_mm = 0;   ///< what to expect
+    std::string gain;      ///< "takes twist from ± 2.1 to ± 1.4"; empty when nothing is known yet
+};
+
+/// The tape reading, among the pairs not yet taped, that takes most off the summed variance of the condition's figures
+/// (rank-one update of the covariance); when the survey is not fixed yet, one that joins the points with the fewest readings.
+/// `skip` leaves out the first so many choices, to offer another. None when every pair is taped.
+std::optional<NextReading> nextReading(const Survey&, const Solution&, const Condition&, int skip = 0);
+
+/// A likely slip that explains the difference between a reading and what the rest say, in words: a centimetre mark, a
+/// decimetre, an inch read for another, exchanged digits. Empty when none fits within the ±.
+std::string likelySlip(double taped_mm, double rest_says_mm, double half_width_mm);
+
+} // namespace gorvet::tape

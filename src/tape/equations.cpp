@@ -1,0 +1,59 @@
+#include "tape/equations.hpp"
+
+#include <cmath>
+
+namespace gorvet::tape {
+
+double slopeSense(const Vec3& from, const Vec3& to) {
+    const double dx = to.x_mm - from.x_mm;
+    return dx < 0 && std::abs(dx) >= std::abs(to.y_mm - from.y_mm) ? -1.0 : 1.0;
+}
+
+Predicted predict(ReadingKind kind, const Vec3& from, const Vec3& to, bool has_to, double slope_sense) {
+    Predicted p;
+    const double dx = to.x_mm - from.x_mm;
+    const double dy = to.y_mm - from.y_mm;
+    const double dz = to.z_mm - from.z_mm;
+    const double plan = std::hypot(dx, dy);
+    const auto along = [&p](double gx, double gy, double gz) {
+        p.by_to = {gx, gy, gz};
+        p.by_from = {-gx, -gy, -gz};
+    };
+    /// One coordinate, or the difference of it.
+    const auto coordinate = [&](int axis, double at_from, double difference) {
+        p.value = has_to ? difference : at_from;
+        p.by_from[axis] = has_to ? -1 : 1;
+        p.by_to[axis] = has_to ? 1 : 0;
+    };
+    switch (kind) {
+    case ReadingKind::Tape: {
+        const double d = std::hypot(dx, dy, dz);
+        p.value = d;
+        if (d > 0) along(dx / d, dy / d, dz / d);
+        break;
+    }
+    case ReadingKind::Plan:
+        p.value = plan;
+        if (plan > 0) along(dx / plan, dy / plan, 0);
+        break;
+    case ReadingKind::Height:
+        p.value = from.z_mm;
+        p.by_from[2] = 1;
+        break;
+    case ReadingKind::Level: coordinate(2, from.z_mm, dz); break;
+    case ReadingKind::Offset: coordinate(1, from.y_mm, dy); break;
+    case ReadingKind::Station: coordinate(0, from.x_mm, dx); break;
+    case ReadingKind::Slope: {
+        const double square = plan * plan + dz * dz;
+        p.value = slope_sense * std::atan2(-dz, plan);
+        if (plan > 0) {
+            const double by_plan = slope_sense * dz / square;
+            along(by_plan * dx / plan, by_plan * dy / plan, -slope_sense * plan / square);
+        }
+        break;
+    }
+    }
+    return p;
+}
+
+} // namespace gorvet::tape

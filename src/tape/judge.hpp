@@ -1,0 +1,33 @@
+#pragma once
+
+#include "tape/network.hpp"
+
+namespace gorvet::tape {
+
+/// Residuals, redundancy numbers and standardised residuals of one adjusted state.
+struct Judged {
+    Eigen::VectorXd v;          ///< (computed − observed)/σ of every reading
+    Eigen::VectorXd redundancy; ///< 0 for inactive readings
+    Eigen::VectorXd w;
+    Eigen::MatrixXd residual_cofactor; ///< P = I − A Q Aᵀ of all readings, in units of σ
+};
+
+/// `rows`: all readings' design matrix; `q`: covariance of the free coordinates from the active ones.
+Judged judge(const Network&, const Eigen::MatrixXd& rows, const Eigen::MatrixXd& q);
+
+/// χ² that Ω exceeds by chance in 5 of 100 surveys; 0 when `redundancy` ≤ 0.
+double omegaLimit(int redundancy);
+
+/// Limits of |w|. Baarda; engineering.md.
+inline constexpr double doubtful_w = 2.5;
+inline constexpr double retape_w = 3.29;
+/// Readings whose w correlate above this can't be told apart.
+inline constexpr double inseparable_correlation = 0.9;
+/// Below this a redundancy number counts as 0, and below the second as barely checked.
+inline constexpr double unchecked_r = 1e-6;
+inline constexpr double barely_r = 0.1;
+
+/// Active readings whose w correlate with that of `reading` above the limit, `reading` itself included.
+std::vector<int> inseparableFrom(const Network&, const Judged&, int reading);
+
+} // namespace gorvet::tape

@@ -1,0 +1,40 @@
+#pragma once
+
+#include "tape/equations.hpp"
+
+#include <Eigen/Core>
+
+/// The survey as numbers, shared by the parts of the solver. Internal to this bench.
+namespace gorvet::tape {
+
+/// Positions, which coordinates are free, which readings count.
+struct Network {
+    const Survey* survey = nullptr;
+    std::vector<Vec3> at;              ///< current positions
+    std::vector<char> placed;          ///< the point has a position
+    std::vector<int> free_index;       ///< of coordinate 3·point + axis among the free ones, −1 when held or not placed
+    int free_count = 0;
+    std::vector<char> active;          ///< reading counts (not set aside, both points placed)
+    std::vector<double> slope_sense;
+};
+
+double& coordinate(Vec3&, int axis);
+
+/// Positions by rough positions, held coordinates and, for points without any, by the readings to points already placed.
+Network begin(const Survey&);
+
+/// Prediction of one reading at the current positions.
+Predicted predict(const Network&, int reading);
+/// Σ(v/σ)² over the active readings that touch `point`; all active ones when −1.
+double omega(const Network&, int point = -1);
+
+enum class Loss { Huber, Plain };
+/// Moves the free coordinates to the least-squares position. False when it did not converge.
+bool adjust(Network&, Loss);
+/// Moves one point alone against its readings to placed points (Gauss–Newton with damping). Returns its Σ(v/σ)².
+double settle(Network&, int point);
+
+/// Rows of all readings, divided by σ: readings × free coordinates. Rows of inactive readings are there too.
+Eigen::MatrixXd designMatrix(const Network&);
+
+} // namespace gorvet::tape

@@ -1,0 +1,132 @@
+#pragma once
+
+#include "build/build.hpp"
+#include "build/verdict.hpp"
+
+#include <string>
+#include <vector>
+
+/// Tape: what shape is this frame really in? Readings in, points with ± out.
+namespace gorvet::tape {
+
+using build::Axis;
+using build::ReadingKind;
+using build::Vec3;
+
+struct SurveyPoint {
+    std::string name;
+    std::optional<Vec3> rough;
+    bool operator==(const SurveyPoint&) const = default;
+};
+
+/// One reading between points given by index.
+/// tape: slant distance · plan: horizontal distance · height: z of `from` above the datum plane · level: z(to) − z(from) ·
+/// offset, station: y, x of `from`, or the difference to − from when `to` is given · slope: angle by which the line
+/// from–to goes down; a line that runs mainly fore and aft is followed rearward, any other from `from` to `to`.
+struct SurveyReading {
+    int line = 0; ///< where it stands in its source: a line of a CSV file, or its place in the build
+    ReadingKind kind = ReadingKind::Tape;
+    int from = -1;
+    int to = -1;      ///< −1: none
+    double value = 0; ///< mm; rad for slope
+    double sigma = 1; ///< 1σ, mm; rad for slope; > 0
+    bool operator==(const SurveyReading&) const = default;
+};
+
+/// A coordinate of the datum, held exactly.
+struct HeldCoordinate {
+    int point = -1;
+    Axis axis = Axis::X;
+    double value_mm = 0;
+    bool operator==(const HeldCoordinate&) const = default;
+};
+
+struct Survey {
+    std::vector<SurveyPoint> points;
+    std::vector<SurveyReading> readings;
+    std::vector<HeldCoordinate> holds;
+    bool operator==(const Survey&) const = default;
+};
+
+enum class Verdict { Agrees, Doubtful, Retape };
+/// How far the other readings check this one: r ≥ 0.1, below, or r = 0.
+enum class Check { Checked, Barely, Nothing };
+
+const char* verdictWord(Verdict);
+const char* checkWords(Check);
+
+struct AdjustedPoint {
+    bool placed = false;    ///< it has a position at all
+    bool fixed = false;     ///< the readings and the datum fix all three coordinates
+    Vec3 position;
+    double sd_mm[3] = {};   ///< 1σ; NaN for a coordinate that is not fixed, 0 for a held one
+};
+
+struct AdjustedReading {
+    double computed = 0;   ///< from the adjusted points, mm or rad
+    double residual = 0;   ///< adjusted − observed, mm or rad
+    double redundancy = 0; ///< r, 0…1: how much of an error in it shows
+    double w = 0;          ///< residual / (σ √r); 0 when r is 0
+    double hides = 0;      ///< smallest error it could hide, 4.13 σ/√r; infinite at r = 0. Baarda
+    Verdict verdict = Verdict::Doubtful;
+    Check check = Check::Nothing;
+    bool set_aside = false;     ///< Re-tape: not used for the points
+    double rest_says = 0;       ///< what the other readings say it should be
+    double rest_half_width = 0; ///< its ± at 95 %
+};
+
+/// Something that neither datum nor readings fix.
+struct Unfixed {
+    std::vector<int> points; ///< empty: the survey as a whole
+    std::string what;        ///< "heights", "stations", "fore and aft", …
+    std::string sentence;    ///< "Nothing fixes the heights of A4 and B4."
+    std::string remedy;      ///< "Measure a height or a level of one of them."
+};
+
+/// Another solution that fits as well, or a start on the wrong side that was mended.
+struct Mirror {
+    int point = -1; ///< −1: the whole survey
+    Vec3 other;     ///< where the point would stand in the other solution
+    bool mended = false;
+    std::string sentence;
+    std::string remedy;
+};
+
+enum class Status {
+    Solved,
+    NotFixed,    ///< see `unfixed`; the points that are fixed are still given
+    NoReadings,  ///< nothing to adjust
+    NotConverged ///< rough positions too far off; see `message`
+};
+const char* statusWord(Status);
+
+struct Solution {
+    Status status = Status::NoReadings;
+    std::string message;
+    int redundancy = 0;           ///< readings − unknowns, all readings
+    double omega = 0;             ///< Σ(v/σ)² of all readings
+    double omega_limit = 0;       ///< χ² at 5 % for `redundancy`; 0 when that is 0
+    int kept_redundancy = 0;      ///< the same for the readings that were not set aside
+    double kept_omega = 0;
+    double kept_omega_limit = 0;
+    double sd_scale = 1;          ///< √(Ω/redundancy) when Ω of the kept readings fails high, else 1; contained in every sd
+    std::vector<AdjustedPoint> points;
+    std::vector<AdjustedReading> readings;
+    std::vector<double> covariance; ///< 3n × 3n, mm², row-major, x y z of each point; zero rows for held coordinates
+    std::vector<Unfixed> unfixed;
+    std::vector<Mirror> mirrors;
+    std::vector<std::vector<int>> inseparable; ///< groups of readings of which one is wrong and none can be told
+};
+
+struct Options {
+    bool set_aside = true; ///< take Re-tape readings out of the solution; false: every reading counts
+};
+
+/// Weighted least squares with exact held coordinates, robust start (Huber), then plain weights; data snooping one reading
+/// at a time, largest |w| first. Ghilani, Adjustment Computations, ch. 15, 21; Baarda, A Testing Procedure.
+/// Never fails: what it can't do is said by `status`, `unfixed` and `message`. Same input, same output.
+Solution solve(const Survey&, const Options& = {});
+
+using build::halfWidth;
+
+} // namespace gorvet::tape

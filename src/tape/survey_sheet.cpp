@@ -1,0 +1,228 @@
+#include "tape/survey_sheet.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include <fmt/format.h>
+
+namespace gorvet::tape {
+
+using namespace sheet;
+
+namespace {
+
+Severity severityOf(PlanVerdict v) { return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad; }
+
+/// The largest of 1, 2, 5, 10, 20, 50 by which `size` may be enlarged and stay within `room`.
+double enlargement(double size, double room, double most) {
+    double best = 1;
+    for (const double factor : {2.0, 5.0, 8.0, 10.0, 20.0, 50.0})
+        if (factor <= most && size * factor <= room) best = factor;
+    return best;
+}
+
+class Drafter {
+public:
+    Drafter(const SurveyView& view, double width, double height, const Format& f) : v_(view), f_(f) {
+        d_.width = width;
+        d_.height = height;
+        for (size_t i = 0; i < view.solution->points.size(); ++i) {
+            const auto& p = view.solution->points[i];
+            shown_.push_back(p.position);
+            if (!p.placed) continue;
+            x_.first = std::min(x_.first, p.position.x_mm);
+            x_.second = std::max(x_.second, p.position.x_mm);
+            y_.first = std::min(y_.first, p.position.y_mm);
+            y_.second = std::max(y_.second, p.position.y_mm);
+            z_.first = std::min(z_.first, p.position.z_mm);
+            z_.second = std::max(z_.second, p.position.z_mm);
+            any_ = true;
+        }
+    }
+
+    Drawing draw() {
+        if (!any_) return d_;
+        const double column = v_.figures && !v_.condition->figures.empty() ? f_.px(290) : 0;
+        const double w = d_.width - column;
+        const double label = f_.body() * 1.4;
+        const double side_height = std::clamp(d_.height * 0.3, f_.px(80), f_.px(170));
+        fromAbove({f_.px(30), label + f_.px(18)}, w - f_.px(70), d_.height - side_height - 2 * label - f_.px(40));
+        fromTheLeft({f_.px(30), d_.height - side_height + label * 0.4}, w - f_.px(70), side_height - label - f_.px(4));
+        if (column > 0) figures({w + f_.px(8), label});
+        return std::move(d_);
+    }
+
+private:
+    std::string tagOf(const std::vector<std::string>& tags, size_t i) const { return i < tags.size() ? tags[i] : std::string(); }
+    bool isSelected(const std::string& tag) const { return !tag.empty() && tag == v_.selected; }
+    void caption(P at, const std::string& text) { d_.add(Text{at, text, f_.body(), Ink::Second}); }
+
+    /// Pair faults (one rail ahead, middle off the line) enlarged about each pair's mean.
+    double enlargeFaults(double scale) {
+        double worst = 0;
+        struct Fault {
+            int point;
+            double dx;
+            double dy;
+        };
+        std::vector<Fault> faults;
+        for (const auto& pair : v_.frame->pairs) {
+            if (!v_.solution->points[pair.left].placed || !v_.solution->points[pair.right].placed) continue;
+            const Vec3& l = v_.solution->points[pair.left].position;
+            const Vec3& r = v_.solution->points[pair.right].position;
+            const double dx = (l.x_mm - r.x_mm) / 2;
+            const double dy = (l.y_mm + r.y_mm) / 2;
+            faults.push_back({pair.left, dx, dy});
+            faults.push_back({pair.right, -dx, dy});
+            worst = std::max({worst, std::abs(dx), std::abs(dy)});
+        }
+        const double factor = worst > 0.2 ? enlargement(worst * scale, f_.px(14), 20) : 1;
+        for (const Fault& fault : faults) {
+            shown_[fault.point].x_mm += (factor - 1) * fault.dx;
+            shown_[fault.point].y_mm += (factor - 1) * fault.dy;
+        }
+        return factor;
+    }
+
+    void fromAbove(P at, double width, double height) {
+        Projection to = fit(x_.first, x_.second, y_.first, y_.second, at, width, height, true);
+        const double factor = enlargeFaults(to.scale);
+        caption({0, f_.body()}, factor > 1 ? fmt::format("from above, faults × {:g}", factor) : "from above");
+        d_.add(Stroke{{to(x_.first, 0), to(x_.second, 0)}, false, {Ink::Second, f_.thin(), Dash::DashDot}});
+        d_.add(Text{{to(x_.second, 0).x + f_.px(6), to(0, 0).y - f_.px(3)}, "rear", f_.small(), Ink::Second});
+        d_.add(Text{{to(x_.first, 0).x - f_.px(6), to(0, 0).y - f_.px(3)}, "front", f_.small(), Ink::Second, Anchor::Right});
+        const auto where = [&](int p) { return to(shown_[p].x_mm, shown_[p].y_mm); };
+        readings(where);
+        rails(where);
+        if (v_.next) d_.add(Stroke{{where(v_.next->first), where(v_.next->second)}, false, {Ink::Ink, f_.medium(), Dash::Dashed}}, "next");
+        marks(where);
+        points(where, true);
+    }
+
+    template <class F> void readings(const F& where) {
+        for (size_t i = 0; i < v_.survey->readings.size(); ++i) {
+            const SurveyReading& r = v_.survey->readings[i];
+            if (r.to < 0 || !usable(r.from) || !usable(r.to)) continue;
+            const auto& a = v_.solution->readings[i];
+            const std::string tag = tagOf(v_.reading_tags, i);
+            Pen pen{Ink::Faint, f_.thin(), Dash::Solid};
+            if (a.verdict == Verdict::Doubtful && a.check == Check::Checked) pen = {Ink::Warn, f_.thin() * 1.4, Dash::Dashed};
+            if (a.verdict == Verdict::Retape) pen = {Ink::Bad, f_.medium(), Dash::Solid};
+            if (isSelected(tag)) pen.weight = f_.thick();
+            if (isSelected(tag) && pen.ink == Ink::Faint) pen.ink = Ink::Ink;
+            d_.add(Stroke{{where(r.from), where(r.to)}, false, pen}, tag);
+        }
+    }
+
+    /// Crosses on readings to be taped again go on top of everything else.
+    template <class F> void marks(const F& where) {
+        for (size_t i = 0; i < v_.survey->readings.size(); ++i) {
+            const SurveyReading& r = v_.survey->readings[i];
+            if (v_.solution->readings[i].verdict != Verdict::Retape || !usable(r.from)) continue;
+            const P a = where(r.from);
+            const P b = r.to >= 0 && usable(r.to) ? where(r.to) : a;
+            addMark(d_, {a.x * 0.58 + b.x * 0.42, a.y * 0.58 + b.y * 0.42}, f_.px(16), Severity::Bad, tagOf(v_.reading_tags, i));
+        }
+    }
+
+    template <class F> void rails(const F& where) {
+        std::vector<FramePoints::Pair> pairs;
+        for (const auto& pair : v_.frame->pairs)
+            if (usable(pair.left) && usable(pair.right)) pairs.push_back(pair);
+        std::sort(pairs.begin(), pairs.end(), [this](const auto& a, const auto& b) { return shown_[a.left].x_mm < shown_[b.left].x_mm; });
+        if (v_.ink == Ink::Body) { // a body has no rails: its pairs are joined across only
+            for (const auto& pair : pairs) d_.add(Stroke{{where(pair.left), where(pair.right)}, false, {v_.ink, f_.thin(), Dash::Solid}});
+            return;
+        }
+        for (const bool left : {true, false}) {
+            Stroke rail;
+            rail.pen = {v_.ink, f_.thick(), Dash::Solid};
+            for (const auto& pair : pairs) rail.path.push_back(where(left ? pair.left : pair.right));
+            if (rail.path.size() > 1) d_.add(std::move(rail));
+        }
+        for (const auto& pair : pairs) d_.add(Stroke{{where(pair.left), where(pair.right)}, false, {v_.ink, f_.medium(), Dash::Solid}});
+    }
+
+    bool usable(int p) const { return p >= 0 && v_.solution->points[p].placed; }
+
+    template <class F> void points(const F& where, bool names) {
+        std::vector<P> taken;
+        for (size_t i = 0; i < v_.solution->points.size(); ++i) {
+            const auto& p = v_.solution->points[i];
+            if (!p.placed) continue;
+            const P at = where(static_cast<int>(i));
+            const std::string tag = tagOf(v_.point_tags, i);
+            const double radius = isSelected(tag) ? f_.px(7) : f_.px(4.5);
+            // a point that is not fixed yet is drawn hollow and dotted
+            d_.add(Circle{at, radius, {p.fixed ? Ink::Ink : Ink::Warn, f_.thin() * 1.6, p.fixed ? Dash::Solid : Dash::Dotted}, false, true}, tag);
+            if (!names) continue;
+            const bool up = v_.solution->points[i].position.y_mm >= 0;
+            P label{at.x, up ? at.y - f_.px(10) : at.y + f_.px(10) + f_.small() * 0.8};
+            const double clash = f_.px(17);
+            for (int tries = 0; tries < 3; ++tries) {
+                const bool hit = std::any_of(taken.begin(), taken.end(), [&](const P& t) { return std::abs(t.x - label.x) < clash * 1.3 && std::abs(t.y - label.y) < clash * 0.8; });
+                if (!hit) break;
+                label.y += up ? -clash * 0.85 : clash * 0.85;
+            }
+            taken.push_back(label);
+            d_.add(Text{label, v_.survey->points[i].name, f_.small(), p.fixed ? Ink::Ink : Ink::Warn, Anchor::Centre}, tag);
+        }
+    }
+
+    void fromTheLeft(P at, double width, double height) {
+        Projection to = fit(x_.first, x_.second, 0, 1e-3, at, width, height, true);
+        const double span = std::max(z_.second - z_.first, 1.0);
+        const double factor = enlargement(span * to.scale, height * 0.95, 20);
+        const double middle = (z_.first + z_.second) / 2;
+        const double scale = std::min(factor * to.scale, height / span);
+        caption({0, at.y - f_.px(2)}, factor > 1 ? fmt::format("from the left, heights × {:g}: left side full, right side dashed", factor) : "from the left: left side full, right side dashed");
+        const auto where = [&](int p) { return P{to(v_.solution->points[p].position.x_mm, 0).x, at.y + height / 2 - scale * (v_.solution->points[p].position.z_mm - middle)}; };
+        for (const bool left : {false, true}) {
+            std::vector<int> line;
+            for (const auto& pair : v_.frame->pairs)
+                if (usable(pair.left) && usable(pair.right)) line.push_back(left ? pair.left : pair.right);
+            std::sort(line.begin(), line.end(), [this](int a, int b) { return v_.solution->points[a].position.x_mm < v_.solution->points[b].position.x_mm; });
+            Stroke rail;
+            rail.pen = {v_.ink, left ? f_.thick() : f_.medium(), left ? Dash::Solid : Dash::Dashed};
+            for (const int p : line) rail.path.push_back(where(p));
+            if (rail.path.size() > 1 && v_.ink != Ink::Body) d_.add(std::move(rail));
+        }
+        points(where, false);
+    }
+
+    void figures(P at) {
+        const double line = f_.px(31);
+        const double right = d_.width - f_.px(2);
+        double y = at.y + f_.px(14);
+        for (const Figure& figure : v_.condition->figures) {
+            const std::string tag = std::string("figure:") + figure.key;
+            if (figure.judged) addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), severityOf(figure.verdict), tag);
+            d_.add(Text{{at.x + f_.px(26), y}, figure.name, f_.body(), Ink::Ink}, tag);
+            const double shown = figure.judged ? std::abs(figure.value_mm) : figure.value_mm;
+            std::string value = fmt::format("{} ± {}", units::formatSmall(shown, v_.step), units::formatSmall(figure.half_width_mm, v_.step));
+            if (figure.kind == FigureKind::Twist) value = fmt::format("{} ± {}", units::formatAngle(std::abs(figure.angle_rad)), units::formatAngle(figure.angle_half_width_rad));
+            d_.add(Text{{right, y}, value, f_.body(), figure.judged ? inkOf(severityOf(figure.verdict)) : Ink::Ink, Anchor::Right, Level::Base, Face::Mono, Mark::Derived}, tag);
+            y += line;
+            if (figure.judged && !figure.proven) {
+                d_.add(Text{{at.x + f_.px(26), y - f_.px(14)}, "not proven", f_.small(), Ink::Second}, tag);
+                y += f_.px(8);
+            }
+        }
+    }
+
+    const SurveyView& v_;
+    Format f_;
+    Drawing d_;
+    std::vector<Vec3> shown_;
+    std::pair<double, double> x_{1e12, -1e12};
+    std::pair<double, double> y_{1e12, -1e12};
+    std::pair<double, double> z_{1e12, -1e12};
+    bool any_ = false;
+};
+
+} // namespace
+
+Drawing surveySheet(const SurveyView& view, double width, double height, const Format& f) { return Drafter(view, width, height, f).draw(); }
+
+} // namespace gorvet::tape

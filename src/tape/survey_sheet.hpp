@@ -1,0 +1,26 @@
+#pragma once
+
+#include "sheet/drawing.hpp"
+#include "tape/condition.hpp"
+
+/// The survey as a drawing: from above with the readings, and from the left with heights enlarged.
+namespace gorvet::tape {
+
+struct SurveyView {
+    const Survey* survey = nullptr;
+    const Solution* solution = nullptr;
+    const Condition* condition = nullptr;
+    const FramePoints* frame = nullptr;
+    std::vector<std::string> point_tags;   ///< by point; may be empty
+    std::vector<std::string> reading_tags; ///< by reading; may be empty
+    units::LengthStep step = units::LengthStep::Mm01;
+    sheet::Ink ink = sheet::Ink::Chassis;  ///< body or chassis
+    std::optional<std::pair<int, int>> next; ///< the pair the entry line proposes
+    std::string selected;                  ///< tag of what is picked
+    bool figures = true;                   ///< with the list of figures at the right
+};
+
+/// Draws into width × height. Points without a place are left out. Faults of left/right pairs are enlarged, and it says how much.
+sheet::Drawing surveySheet(const SurveyView&, double width, double height, const sheet::Format&);
+
+} // namespace gorvet::tape

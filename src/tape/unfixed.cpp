@@ -1,0 +1,214 @@
+#include "tape/unfixed.hpp"
+
+#include <Eigen/Eigenvalues>
+#include <Eigen/SVD>
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include <fmt/format.h>
+
+namespace gorvet::tape {
+namespace {
+
+/// Singular values below this share of the largest count as zero: a direction with a σ above 30 000 times a reading's own.
+constexpr double null_share = 3e-5;
+
+std::string nameList(const Survey& survey, const std::vector<int>& points) {
+    std::string list;
+    const size_t most = 6;
+    for (size_t i = 0; i < points.size() && i < most; ++i) {
+        if (i > 0) list += i + 1 == points.size() ? " and " : ", ";
+        list += survey.points[points[i]].name;
+    }
+    if (points.size() > most) list += fmt::format(" and {} more", points.size() - most);
+    return list;
+}
+
+/// The six rigid motions of all points about their middle, as columns over all coordinates; turns scaled to mm at the edge.
+Eigen::MatrixXd rigidMotions(const Network& net) {
+    const size_t n = net.at.size();
+    Eigen::Vector3d centre = Eigen::Vector3d::Zero();
+    int count = 0;
+    for (size_t i = 0; i < n; ++i)
+        if (net.placed[i]) {
+            centre += Eigen::Vector3d(net.at[i].x_mm, net.at[i].y_mm, net.at[i].z_mm);
+            ++count;
+        }
+    centre /= std::max(count, 1);
+    double extent = 1;
+    for (size_t i = 0; i < n; ++i)
+        if (net.placed[i]) extent = std::max(extent, (Eigen::Vector3d(net.at[i].x_mm, net.at[i].y_mm, net.at[i].z_mm) - centre).norm());
+    Eigen::MatrixXd g = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(3 * n), 6);
+    for (size_t i = 0; i < n; ++i) {
+        const double x = (net.at[i].x_mm - centre.x()) / extent;
+        const double y = (net.at[i].y_mm - centre.y()) / extent;
+        const double z = (net.at[i].z_mm - centre.z()) / extent;
+        const auto row = static_cast<Eigen::Index>(3 * i);
+        g.block<3, 3>(row, 0).setIdentity();
+        g(row + 1, 3) = -z; // roll
+        g(row + 2, 3) = y;
+        g(row, 4) = z; // pitch
+        g(row + 2, 4) = -x;
+        g(row, 5) = -y; // yaw
+        g(row + 1, 5) = x;
+    }
+    return g;
+}
+
+struct Motion {
+    const char* what;
+    const char* sentence;
+    const char* remedy;
+};
+constexpr Motion motions[6] = {
+    {"fore and aft", "Nothing holds the survey fore and aft.", "Hold the station of one point (hold-x)."},
+    {"sideways", "Nothing holds the survey sideways.", "Hold the offset of one point (hold-y)."},
+    {"up and down", "Nothing holds the survey up and down.", "Hold the height of one point (hold-z)."},
+    {"roll", "Nothing stops the survey from rolling about its length.",
+     "Hold or measure heights on both sides: three heights not on one line fix the datum plane."},
+    {"pitch", "Nothing stops the survey from tipping nose up or down.",
+     "Hold or measure heights at the front and the rear: three heights not on one line fix the datum plane."},
+    {"yaw", "Nothing stops the survey from swinging in plan.", "Hold or measure the offset of a second point far from the first (hold-y)."},
+};
+
+/// Rigid motions that neither holds nor readings resist: basis in the six motions, one column each, reduced so that each
+/// column is named by a motion of its own (turns first).
+std::vector<int> openMotions(const Network& net, const Eigen::MatrixXd& rows, Eigen::MatrixXd& basis) {
+    const Eigen::MatrixXd g = rigidMotions(net);
+    Eigen::MatrixXd g_free(net.free_count, 6);
+    Eigen::MatrixXd g_held = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(net.free_index.size()), 6);
+    for (size_t k = 0; k < net.free_index.size(); ++k) {
+        if (net.free_index[k] >= 0) g_free.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k));
+        else if (net.placed[k / 3]) g_held.row(static_cast<Eigen::Index>(k)) = g.row(static_cast<Eigen::Index>(k));
+    }
+    Eigen::MatrixXd stacked(rows.rows() + g_held.rows(), 6);
+    stacked << rows * g_free, g_held;
+    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(stacked, Eigen::ComputeFullV);
+    const auto values = svd.singularValues();
+    std::vector<Eigen::VectorXd> open;
+    for (int k = 0; k < 6; ++k)
+        if (k >= values.size() || values(k) <= null_share * std::max(values(0), 1e-9)) open.emplace_back(svd.matrixV().col(k));
+    basis = Eigen::MatrixXd(6, static_cast<Eigen::Index>(open.size()));
+    for (size_t k = 0; k < open.size(); ++k) basis.col(static_cast<Eigen::Index>(k)) = open[k];
+    std::vector<int> names;
+    Eigen::MatrixXd reduced = basis;
+    for (Eigen::Index column = 0; column < reduced.cols(); ++column) {
+        int pivot = -1;
+        for (const int candidate : {5, 4, 3, 0, 1, 2}) {
+            if (std::find(names.begin(), names.end(), candidate) != names.end()) continue;
+            Eigen::Index best = column;
+            for (Eigen::Index c = column; c < reduced.cols(); ++c)
+                if (std::abs(reduced(candidate, c)) > std::abs(reduced(candidate, best))) best = c;
+            if (std::abs(reduced(candidate, best)) < 0.05) continue;
+            reduced.col(column).swap(reduced.col(best));
+            pivot = candidate;
+            break;
+        }
+        if (pivot < 0) break;
+        names.push_back(pivot);
+        for (Eigen::Index c = column + 1; c < reduced.cols(); ++c)
+            reduced.col(c) -= reduced.col(column) * (reduced(pivot, c) / reduced(pivot, column));
+    }
+    std::sort(names.begin(), names.end());
+    return names;
+}
+
+void sayLocal(const Network& net, const Eigen::MatrixXd& local, std::vector<Unfixed>& out) {
+    const Survey& survey = *net.survey;
+    std::map<int, std::vector<int>> by_axes; // bit set of open axes → points
+    for (size_t i = 0; i < net.at.size(); ++i) {
+        int axes = 0;
+        for (int axis = 0; axis < 3; ++axis)
+            if (const int k = net.free_index[3 * i + axis]; k >= 0 && local.row(k).squaredNorm() > 0.01) axes |= 1 << axis;
+        if (axes) by_axes[axes].push_back(static_cast<int>(i));
+    }
+    for (const auto& [axes, points] : by_axes) {
+        const bool one = points.size() == 1;
+        const std::string names = nameList(survey, points);
+        Unfixed u;
+        u.points = points;
+        switch (axes) {
+        case 1:
+            u.what = one ? "station" : "stations";
+            u.remedy = one ? "Measure its station, or tape it to a point ahead or behind." : "Measure the station of one of them, or tape it to a point ahead or behind.";
+            break;
+        case 2:
+            u.what = one ? "offset" : "offsets";
+            u.remedy = one ? "Measure its offset from the centre string, or tape it across the frame." : "Measure the offset of one of them from the centre string, or tape it across the frame.";
+            break;
+        case 4:
+            u.what = one ? "height" : "heights";
+            u.remedy = one ? "Measure its height, or a level to a point whose height is known." : "Measure the height of one of them, or a level to a point whose height is known; then look again.";
+            break;
+        case 3:
+            u.what = one ? "place in plan" : "places in plan";
+            u.remedy = "Tape to two more points in different directions, or measure station and offset.";
+            break;
+        default:
+            u.what = one ? "position" : "positions";
+            u.remedy = "Tape to three more points in different directions, or measure height, station and offset.";
+            break;
+        }
+        u.sentence = fmt::format("Nothing fixes the {} of {}.", u.what, names);
+        out.push_back(std::move(u));
+    }
+}
+
+} // namespace
+
+Fixing findUnfixed(const Network& net, const Eigen::MatrixXd& rows) {
+    Fixing result;
+    const Survey& survey = *net.survey;
+    result.fixed.assign(net.free_index.size(), 1);
+    std::vector<int> nowhere;
+    for (size_t i = 0; i < net.at.size(); ++i)
+        if (!net.placed[i]) {
+            nowhere.push_back(static_cast<int>(i));
+            for (int axis = 0; axis < 3; ++axis) result.fixed[3 * i + axis] = 0;
+        }
+    if (!nowhere.empty()) {
+        const bool one = nowhere.size() == 1;
+        result.unfixed.push_back({nowhere, "position",
+                                  fmt::format("{} {} neither a rough position nor enough readings to find one.", nameList(survey, nowhere), one ? "has" : "have"),
+                                  "Type a rough position, to the nearest hand's breadth, or tape it to three known points."});
+        result.defect += static_cast<int>(3 * nowhere.size());
+    }
+    const Eigen::MatrixXd normal = rows.transpose() * rows;
+    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(normal);
+    const auto& values = eigen.eigenvalues();
+    const double limit = net.free_count ? null_share * null_share * std::max(values(net.free_count - 1), 1e-12) : 0;
+    std::vector<int> null_columns;
+    Eigen::VectorXd inverse(net.free_count);
+    for (int k = 0; k < net.free_count; ++k) {
+        const bool null = values(k) <= limit;
+        if (null) null_columns.push_back(k);
+        inverse(k) = null ? 0 : 1 / values(k);
+    }
+    result.covariance = eigen.eigenvectors() * inverse.asDiagonal() * eigen.eigenvectors().transpose();
+    if (null_columns.empty()) return result;
+    result.defect += static_cast<int>(null_columns.size());
+    Eigen::MatrixXd null_space(net.free_count, static_cast<Eigen::Index>(null_columns.size()));
+    for (size_t k = 0; k < null_columns.size(); ++k) null_space.col(static_cast<Eigen::Index>(k)) = eigen.eigenvectors().col(null_columns[k]);
+    for (size_t k = 0; k < net.free_index.size(); ++k)
+        if (net.free_index[k] >= 0 && null_space.row(net.free_index[k]).squaredNorm() > 1e-4) result.fixed[k] = 0;
+
+    Eigen::MatrixXd basis;
+    for (const int name : openMotions(net, rows, basis)) result.unfixed.push_back({{}, motions[name].what, motions[name].sentence, motions[name].remedy});
+    // what is left of the null space without the rigid motions
+    Eigen::MatrixXd local = null_space;
+    if (basis.cols() > 0) {
+        const Eigen::MatrixXd g = rigidMotions(net);
+        Eigen::MatrixXd rigid(net.free_count, basis.cols());
+        for (size_t k = 0; k < net.free_index.size(); ++k)
+            if (net.free_index[k] >= 0) rigid.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k)) * basis;
+        const Eigen::MatrixXd within = null_space.transpose() * rigid; // coordinates of the rigid motions in the null space
+        const Eigen::JacobiSVD<Eigen::MatrixXd> svd(within, Eigen::ComputeFullU);
+        const Eigen::Index rank = std::min<Eigen::Index>(basis.cols(), null_space.cols());
+        local = null_space * svd.matrixU().rightCols(null_space.cols() - rank);
+    }
+    if (local.cols() > 0) sayLocal(net, local, result.unfixed);
+    return result;
+}
+
+} // namespace gorvet::tape
