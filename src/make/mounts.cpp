@@ -75,7 +75,7 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
         marginal(fmt::format("{}: the rail's hole stands {} mm {} the body's: the mount leans.", in.name, units::fixed(std::abs(s.lean_mm), 0),
                              s.lean_mm > 0 ? "behind" : "ahead of"),
                  "Drill the rail straight below the body's hole.");
-    if (s.half_width_mm > 2)
+    if (s.half_width_mm > 3)
         marginal(fmt::format("{}: the gap is known to ± {} mm only.", in.name, units::fixed(s.half_width_mm, 1)),
                  "Take heights of the rail and the body near this mount before cutting the standoff.");
     if (s.gap_mm < 10)

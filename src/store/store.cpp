@@ -281,6 +281,18 @@ std::vector<LogEntry> Store::log(int most) const {
     return entries;
 }
 
+std::optional<LogEntry> Store::lastChange(const std::string& table, std::uint32_t id) const {
+    try {
+        Statement row(db_->handle, "SELECT j.seq, at_utc, who, why, sentence, kind FROM journal j, json_each(j.changes) c "
+                                   "WHERE json_extract(c.value, '$.put') = ?1 AND json_extract(c.value, '$.value.id') = ?2 ORDER BY j.seq DESC LIMIT 1");
+        row.bind(1, table).bind(2, static_cast<std::int64_t>(id));
+        if (row.step()) return LogEntry{row.integer(0), row.text(1), row.text(2), row.text(3), row.text(4), kindOf(row.text(5))};
+    } catch (const SqlError&) {
+        return std::nullopt;
+    }
+    return std::nullopt;
+}
+
 std::string Store::keptAtUtc() const {
     const auto newest = log(1);
     return newest.empty() ? std::string() : newest.front().at_utc;

@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <filesystem>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -55,6 +56,8 @@ public:
     std::string redoSentence() const;
     /// The newest `most` log lines, newest first.
     std::vector<LogEntry> log(int most = 100) const;
+    /// Who last put or changed a row of a table ("reading", "pin", …), and when; none when the log does not know.
+    std::optional<LogEntry> lastChange(const std::string& table, std::uint32_t id) const;
     /// When the newest entry was kept, UTC; empty for a new file.
     std::string keptAtUtc() const;
 

@@ -1,0 +1,23 @@
+#include "desk/make/make_bench.hpp"
+
+namespace gorvet::desk {
+
+sheet::Drawing MakeBench::draw(const Document& d, const ViewState& state, double width, double height, const sheet::Format& f) const {
+    return analysis::makeView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
+}
+
+std::vector<Starter> MakeBench::starters(const Document& d, const ViewState&) const {
+    std::vector<Starter> list = {{tr("mount all"), "mount all"}, {tr("biscuit"), "biscuit "}, {tr("washer"), "washer "}, {tr("mount bolt"), "mount-bolt "}};
+    if (!d.build().crossmember) {
+        list.push_back({tr("crossmember"), "crossmember"});
+    } else {
+        list.push_back({tr("isolator"), "isolator "});
+        list.push_back({tr("box"), "box "});
+        list.push_back({tr("flange"), "flange "});
+        list.push_back({tr("flange bolt"), "flange-bolt "});
+        list.push_back({tr("pad"), "pad "});
+    }
+    return list;
+}
+
+} // namespace gorvet::desk

@@ -1,0 +1,27 @@
+#pragma once
+
+#include <QString>
+#include <QStringList>
+#include <functional>
+
+class QWidget;
+
+/// The modal questions of the application, one function each. A test presets the answers instead of clicking dialogs.
+namespace gorvet::desk::ask {
+
+/// An empty answer means cancelled.
+QString fileToOpen(QWidget* parent, const QString& title, const QString& filter);
+QString fileToMake(QWidget* parent, const QString& title, const QString& filter, const QString& proposal);
+QString folder(QWidget* parent, const QString& title);
+/// Says that something did not work.
+void tell(QWidget* parent, const QString& title, const QString& text);
+
+/// Answers for tests, taken in order; while there are any, no dialog appears. `told` collects what was said.
+struct Presets {
+    QStringList answers;
+    QStringList told;
+    bool active = false;
+};
+Presets& presets();
+
+} // namespace gorvet::desk::ask

@@ -1,0 +1,44 @@
+#pragma once
+
+#include "analysis/views.hpp"
+#include "desk/shell/document.hpp"
+
+#include <optional>
+#include <vector>
+
+namespace gorvet::desk {
+
+/// What the window knows beyond the document: which subject Tape shows, what is picked, which proposal is shown.
+struct ViewState {
+    build::Subject subject = build::Subject::Chassis;
+    std::string selected;
+    int skip = 0; ///< how many proposed readings were passed over
+};
+
+/// A button that begins a line, or gives a whole one (`line` without a blank at its end).
+struct Starter {
+    QString label;
+    QString line;
+};
+
+/// A proposal for the entry line: a figure and Enter complete it.
+struct Proposal {
+    QString pair;   ///< as shown before the cursor: "Dl Fr"
+    QString prefix; ///< what goes before the typed figure
+    QString hint;   ///< what to expect, what it is good for
+    std::optional<std::pair<int, int>> points; ///< to draw it
+};
+
+/// One bench of the desk: how its sheet is drawn and how its work begins. It computes nothing.
+class Bench {
+public:
+    virtual ~Bench() = default;
+    virtual analysis::Bench kind() const = 0;
+    virtual QString name() const = 0;
+    virtual sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const = 0;
+    virtual std::vector<Starter> starters(const Document&, const ViewState&) const = 0;
+    virtual std::optional<Proposal> proposal(const Document&, const ViewState&) const { return std::nullopt; }
+    virtual QString placeholder() const = 0;
+};
+
+} // namespace gorvet::desk

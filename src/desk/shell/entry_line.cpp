@@ -1,0 +1,102 @@
+#include "desk/shell/entry_line.hpp"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QStyle>
+
+namespace gorvet::desk {
+
+EntryLine::EntryLine(QWidget* parent) : QFrame(parent), pair_(new QLabel), field_(new QLineEdit), echo_(new QLabel), keys_(new QLabel) {
+    setObjectName("entryFrame");
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(14, 2, 14, 2);
+    row->setSpacing(10);
+    pair_->setObjectName("entryPair");
+    field_->setObjectName("entry");
+    field_->setAccessibleName(tr("entry line"));
+    field_->setMinimumWidth(220);
+    echo_->setObjectName("entryEcho");
+    echo_->setWordWrap(true);
+    keys_->setProperty("second", true);
+    row->addWidget(pair_);
+    row->addWidget(field_, 3);
+    row->addWidget(echo_, 4);
+    row->addWidget(keys_);
+    field_->installEventFilter(this);
+    connect(field_, &QLineEdit::textChanged, this, [this] {
+        pair_->setEnabled(takesProposal() || field_->text().isEmpty());
+        pair_->setVisible(proposal_ && (field_->text().isEmpty() || takesProposal()));
+        emit edited();
+    });
+    connect(field_, &QLineEdit::returnPressed, this, [this] {
+        if (!field_->text().trimmed().isEmpty()) emit submitted(fullLine());
+    });
+}
+
+bool EntryLine::takesProposal() const {
+    const QString text = field_->text().trimmed();
+    if (!proposal_ || text.isEmpty()) return false;
+    const QChar first = text.front();
+    return first.isDigit() || first == '.' || first == ',' || first.category() == QChar::Number_Other;
+}
+
+QString EntryLine::fullLine() const {
+    const QString text = field_->text().trimmed();
+    return takesProposal() ? proposal_->prefix + text : text;
+}
+
+void EntryLine::setProposal(const std::optional<Proposal>& proposal, const QString& placeholder) {
+    proposal_ = proposal;
+    pair_->setText(proposal ? proposal->pair : QString());
+    pair_->setStyleSheet(QString("font-family: \"Gorvet Mono\"; font-size: %1px").arg(field_->fontInfo().pixelSize()));
+    pair_->setVisible(proposal && (field_->text().isEmpty() || takesProposal()));
+    field_->setPlaceholderText(proposal ? tr("length") : placeholder);
+    keys_->setText(proposal ? tr("Enter keeps · Down other pair · F1 what can be typed") : tr("Enter keeps · F1 what can be typed"));
+    if (field_->text().isEmpty()) setEcho(proposal ? proposal->hint : QString(), "");
+}
+
+void EntryLine::beginWith(const QString& text) {
+    field_->setText(text);
+    field_->setFocus();
+    field_->setCursorPosition(static_cast<int>(text.size()));
+}
+
+void EntryLine::clear() { field_->clear(); }
+
+void EntryLine::setEcho(const QString& text, const char* role) {
+    echo_->setText(text);
+    echo_->setProperty("role", role);
+    echo_->setProperty("second", *role == 0);
+    echo_->style()->unpolish(echo_);
+    echo_->style()->polish(echo_);
+}
+
+void EntryLine::pointAt(int column) {
+    if (column < 0) return;
+    int at = column;
+    if (takesProposal()) at -= static_cast<int>(proposal_->prefix.size());
+    const int leading = static_cast<int>(field_->text().size() - field_->text().trimmed().size());
+    at = std::clamp(at + (leading && field_->text().startsWith(' ') ? leading : 0), 0, static_cast<int>(field_->text().size()));
+    field_->setFocus();
+    field_->setSelection(at, at < field_->text().size() ? 1 : 0);
+    if (at >= field_->text().size()) field_->setCursorPosition(at);
+}
+
+bool EntryLine::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == field_ && event->type() == QEvent::KeyPress) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() == Qt::Key_Down || key->key() == Qt::Key_Up) {
+            emit otherPair(key->key() == Qt::Key_Down ? 1 : -1);
+            return true;
+        }
+        if (key->key() == Qt::Key_Escape) {
+            field_->clear();
+            return true;
+        }
+    }
+    return QFrame::eventFilter(watched, event);
+}
+
+} // namespace gorvet::desk

@@ -1,0 +1,45 @@
+#pragma once
+
+#include "desk/shell/bench.hpp"
+
+#include <QFrame>
+
+class QLabel;
+class QLineEdit;
+
+namespace gorvet::desk {
+
+/// The entry line at the foot of the sheet. With a proposal, a figure alone completes it.
+class EntryLine : public QFrame {
+    Q_OBJECT
+public:
+    explicit EntryLine(QWidget* parent = nullptr);
+    void setProposal(const std::optional<Proposal>&, const QString& placeholder);
+    /// What Enter would keep: the proposal's beginning and the typed figure, or the typed line.
+    QString fullLine() const;
+    /// Begins a line for the person to go on with.
+    void beginWith(const QString& text);
+    void clear();
+    void setEcho(const QString& text, const char* role); ///< role: "", "bad", "warn" or "good"
+    /// Marks the character at which a line went wrong; column counts characters of `fullLine()`.
+    void pointAt(int column);
+    QLineEdit* field() { return field_; }
+
+signals:
+    void submitted(const QString& line);
+    void edited();
+    void otherPair(int step);
+
+protected:
+    bool eventFilter(QObject*, QEvent*) override;
+
+private:
+    bool takesProposal() const;
+    QLabel* pair_;
+    QLineEdit* field_;
+    QLabel* echo_;
+    QLabel* keys_;
+    std::optional<Proposal> proposal_;
+};
+
+} // namespace gorvet::desk

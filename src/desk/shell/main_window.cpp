@@ -1,0 +1,573 @@
+#include "desk/shell/main_window.hpp"
+
+#include "analysis/cards.hpp"
+#include "analysis/export.hpp"
+#include "desk/make/make_bench.hpp"
+#include "desk/shell/ask.hpp"
+#include "desk/shell/entry_line.hpp"
+#include "desk/shell/verb_strip.hpp"
+#include "desk/sit/sit_bench.hpp"
+#include "desk/stretch/stretch_bench.hpp"
+#include "desk/tape/tape_bench.hpp"
+#include "desk/widgets/card_view.hpp"
+#include "desk/widgets/rule_view.hpp"
+#include "formats/readings_csv.hpp"
+#include "sheet/write.hpp"
+
+#include <QAction>
+#include <QApplication>
+#include <QDateTime>
+#include <QDialog>
+#include <QFile>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace gorvet::desk {
+
+namespace {
+const char* build_filter = "Gorvet builds (*.gorvet)";
+}
+
+MainWindow::MainWindow() {
+    setObjectName("mainWindow");
+    benches_.push_back(std::make_unique<TapeBench>());
+    benches_.push_back(std::make_unique<SitBench>());
+    benches_.push_back(std::make_unique<StretchBench>());
+    benches_.push_back(std::make_unique<MakeBench>());
+    QString user = qEnvironmentVariable("GORVET_USER", qEnvironmentVariable("USER"));
+    document_.setUser(user.isEmpty() ? "builder" : user);
+    buildMenu();
+    buildCentral();
+    shortcuts();
+    connect(&document_, &Document::changed, this, &MainWindow::refresh);
+    resize(1280, 800);
+    setGround(Ground::Day);
+    setBench(0);
+    refresh();
+}
+
+MainWindow::~MainWindow() = default;
+
+// ---- parts
+
+void MainWindow::buildMenu() {
+    menu_ = new QMenu(this);
+    menu_->setObjectName("buildMenu");
+    const auto add = [this](const QString& text, const char* name, const QKeySequence& keys, auto&& use) {
+        QAction* action = menu_->addAction(text);
+        action->setObjectName(name);
+        action->setShortcut(keys);
+        action->setShortcutContext(Qt::ApplicationShortcut);
+        addAction(action);
+        connect(action, &QAction::triggered, this, use);
+        return action;
+    };
+    add(tr("New build…"), "newBuild", QKeySequence::New, [this] {
+        const QString path = ask::fileToMake(this, tr("Where to keep the new build"), build_filter, "build.gorvet");
+        if (!path.isEmpty()) makeFile(path.endsWith(".gorvet") ? path : path + ".gorvet");
+    });
+    add(tr("Open…"), "openBuild", QKeySequence::Open, [this] {
+        const QString path = ask::fileToOpen(this, tr("Open a build"), build_filter);
+        if (!path.isEmpty()) openFile(path);
+    });
+    menu_->addSeparator();
+    undo_ = add(tr("Undo"), "undo", QKeySequence::Undo, [this] {
+        if (auto done = document_.undo()) say(tr("undone: %1").arg(QString::fromStdString(*done)));
+        else say(QString::fromStdString(done.error().text()), "warn");
+    });
+    redo_ = add(tr("Do again"), "redo", QKeySequence("Ctrl+Shift+Z"), [this] {
+        if (auto done = document_.redo()) say(tr("done again: %1").arg(QString::fromStdString(*done)));
+        else say(QString::fromStdString(done.error().text()), "warn");
+    });
+    add(tr("Logbook"), "logbook", QKeySequence("F9"), [this] { showLog(); });
+    menu_->addSeparator();
+    add(tr("Import readings…"), "importReadings", QKeySequence("Ctrl+I"), [this] { importReadings(); });
+    add(tr("Build sheet as PDF…"), "exportBuildSheet", QKeySequence("Ctrl+P"), [this] { exportBuildSheet(); });
+    add(tr("Export everything…"), "exportAll", QKeySequence("Ctrl+E"), [this] { exportEverything(); });
+    menu_->addSeparator();
+    add(tr("Day or Dye"), "switchGround", QKeySequence("F8"), [this] { setGround(theme_.ground() == Ground::Day ? Ground::Dye : Ground::Day); });
+    add(tr("Larger text"), "largerText", QKeySequence("Ctrl++"), [this] { setTextScale(std::min(1.5, theme_.textScale() + 0.25)); });
+    add(tr("Smaller text"), "smallerText", QKeySequence("Ctrl+-"), [this] { setTextScale(std::max(1.0, theme_.textScale() - 0.25)); });
+    QMenu* show = menu_->addMenu(tr("Show lengths in"));
+    for (const auto& [text, line] : {std::pair{"mm to 0.1", "show mm 0.1"}, std::pair{"mm to 0.5", "show mm 0.5"}, std::pair{"mm to 1", "show mm 1"}, std::pair{"inches to 1/16", "show inch 1/16"},
+                                     std::pair{"inches to 1/32", "show inch 1/32"}, std::pair{"inches to 0.001", "show inch 0.001"}})
+        connect(show->addAction(tr(text)), &QAction::triggered, this, [this, line = QString(line)] { enter(line); });
+    add(tr("What can be typed"), "help", QKeySequence::HelpContents, [this] { showHelp(); });
+    menu_->addSeparator();
+    add(tr("Quit"), "quit", QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::buildCentral() {
+    auto* central = new QWidget;
+    central->setObjectName("central");
+    auto* column = new QVBoxLayout(central);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    std::vector<const Bench*> list;
+    for (const auto& b : benches_) list.push_back(b.get());
+    strip_ = new VerbStrip(list, menu_);
+    connect(strip_, &VerbStrip::chosen, this, &MainWindow::setBench);
+    column->addWidget(strip_);
+
+    pages_ = new QStackedWidget;
+    column->addWidget(pages_, 1);
+    auto* welcome = new QWidget;
+    auto* middle = new QVBoxLayout(welcome);
+    auto* hello = new QLabel(tr("A body, a chassis, and a tape."));
+    hello->setObjectName("welcomeSentence");
+    hello->setAlignment(Qt::AlignCenter);
+    auto* what = new QLabel(tr("Gorvet needs a file to keep your readings in. Everything you enter is kept at once; there is nothing to save."));
+    what->setProperty("second", true);
+    what->setAlignment(Qt::AlignCenter);
+    auto* buttons = new QHBoxLayout;
+    buttons->addStretch(1);
+    for (const char* name : {"newBuild", "openBuild"}) {
+        auto* action = findChild<QAction*>(name);
+        auto* button = new QPushButton(action->text());
+        button->setObjectName(QString("welcome_") + name);
+        button->setMinimumHeight(56);
+        button->setMinimumWidth(220);
+        connect(button, &QPushButton::clicked, action, &QAction::trigger);
+        buttons->addWidget(button);
+    }
+    buttons->addStretch(1);
+    middle->addStretch(1);
+    middle->addWidget(hello);
+    middle->addWidget(what);
+    middle->addSpacing(24);
+    middle->addLayout(buttons);
+    middle->addStretch(1);
+    pages_->addWidget(welcome);
+
+    auto* desk = new QWidget;
+    desk->setObjectName("sheetArea");
+    auto* area = new QVBoxLayout(desk);
+    area->setContentsMargins(0, 0, 0, 0);
+    area->setSpacing(0);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(32, 14, 24, 4);
+    auto* words = new QVBoxLayout;
+    words->setSpacing(2);
+    headline_ = new QLabel;
+    headline_->setObjectName("headline");
+    headline_->setWordWrap(true);
+    below_ = new QLabel;
+    below_->setObjectName("below");
+    below_->setProperty("second", true);
+    below_->setWordWrap(true);
+    words->addWidget(headline_);
+    words->addWidget(below_);
+    head->addLayout(words, 1);
+    for (const auto subject : {build::Subject::Chassis, build::Subject::Body}) {
+        auto* button = new QPushButton(subject == build::Subject::Chassis ? tr("chassis") : tr("body"));
+        button->setObjectName(subject == build::Subject::Chassis ? "subjectChassis" : "subjectBody");
+        button->setCheckable(true);
+        button->setToolTip("F6");
+        connect(button, &QPushButton::clicked, this, [this, subject] {
+            state_.subject = subject;
+            state_.skip = 0;
+            card_->close();
+            refresh();
+        });
+        subjects_[static_cast<int>(subject)] = button;
+        head->addWidget(button, 0, Qt::AlignTop);
+    }
+    area->addLayout(head);
+    sheet_ = new SheetView;
+    sheet_->setObjectName("sheet");
+    connect(sheet_, &SheetView::picked, this, [this](const QString& tag, const QPoint& at) { showCard(tag, at, sheet_); });
+    connect(sheet_, &SheetView::pickedNothing, this, [this] { card_->close(); });
+    auto* sheet_box = new QVBoxLayout;
+    sheet_box->setContentsMargins(32, 4, 24, 4);
+    sheet_box->addWidget(sheet_);
+    area->addLayout(sheet_box, 1);
+
+    starters_ = new QWidget;
+    starter_row_ = new QHBoxLayout(starters_);
+    starter_row_->setContentsMargins(0, 0, 0, 0);
+    starter_row_->setSpacing(6);
+    starter_scroll_ = new QScrollArea;
+    starter_scroll_->setObjectName("starterScroll");
+    starter_scroll_->setFrameShape(QFrame::NoFrame);
+    starter_scroll_->setWidgetResizable(true);
+    starter_scroll_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    starter_scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    starter_scroll_->setFocusPolicy(Qt::NoFocus);
+    starter_scroll_->setWidget(starters_);
+    auto* foot = new QVBoxLayout;
+    foot->setContentsMargins(24, 0, 24, 8);
+    foot->setSpacing(6);
+    foot->addWidget(starter_scroll_);
+    entry_ = new EntryLine;
+    foot->addWidget(entry_);
+    area->addLayout(foot);
+    connect(entry_, &EntryLine::submitted, this, [this](const QString& line) {
+        if (enter(line)) entry_->clear();
+    });
+    connect(entry_, &EntryLine::edited, this, &MainWindow::preview);
+    connect(entry_, &EntryLine::otherPair, this, [this](int step) {
+        state_.skip = std::max(0, state_.skip + step);
+        entry_->setProposal(bench().proposal(document_, state_), bench().placeholder());
+        sheet_->refresh();
+    });
+
+    auto* rule_area = new QWidget;
+    rule_area->setObjectName("ruleArea");
+    rule_area->setAttribute(Qt::WA_StyledBackground);
+    auto* rule_box = new QVBoxLayout(rule_area);
+    rule_box->setContentsMargins(0, 0, 0, 0);
+    rule_ = new RuleView;
+    rule_->setObjectName("rule");
+    rule_->setAccessibleName(tr("The Rule: body edge over chassis edge"));
+    rule_box->addWidget(rule_);
+    area->addWidget(rule_area);
+    connect(rule_, &SheetView::picked, this, [this](const QString& tag, const QPoint& at) { showCard(tag, at, rule_); });
+    connect(rule_, &SheetView::pickedNothing, this, [this] { card_->close(); });
+    connect(rule_, &RuleView::slid, this, [this](double mm) {
+        slide_mm_ = mm;
+        rule_->refresh();
+    });
+    connect(rule_, &RuleView::letGo, this, &MainWindow::slideBody);
+
+    card_ = new CardView(desk);
+    connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, true); });
+    connect(card_, &CardView::closed, this, [this] {
+        state_.selected.clear();
+        sheet_->refresh();
+        entry_->field()->setFocus();
+    });
+    pages_->addWidget(desk);
+    setCentralWidget(central);
+    sheet_->setMaker([this](double w, double h, const sheet::Format& f) { return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{}; });
+    rule_->setMaker([this](double w, double h, const sheet::Format& f) {
+        if (!document_.isOpen()) return sheet::Drawing{};
+        return analysis::ruleView(document_.build(), document_.results(), {state_.selected, {}, slide_mm_}, w, h, f);
+    });
+}
+
+void MainWindow::shortcuts() {
+    for (size_t i = 0; i < benches_.size(); ++i)
+        connect(new QShortcut(QKeySequence(QString("Alt+%1").arg(i + 1)), this), &QShortcut::activated, this, [this, i] { setBench(static_cast<int>(i)); });
+    connect(new QShortcut(QKeySequence("F6"), this), &QShortcut::activated, this, [this] { subjects_[state_.subject == build::Subject::Chassis ? 0 : 1]->click(); });
+    connect(new QShortcut(QKeySequence("F2"), this), &QShortcut::activated, this, [this] { entry_->field()->setFocus(); });
+}
+
+// ---- showing
+
+void MainWindow::setGround(Ground ground) {
+    theme_ = Theme(ground, theme_.textScale());
+    setTextScale(theme_.textScale());
+}
+
+void MainWindow::setTextScale(double scale) {
+    theme_ = Theme(theme_.ground(), scale);
+    qApp->setStyleSheet(theme_.styleSheet());
+    strip_->setTheme(theme_);
+    const auto size = [this](QLabel* label, double px) { label->setStyleSheet(QString("font-size: %1px").arg(theme_.px(px))); };
+    size(headline_, 24);
+    size(below_, 15);
+    size(findChild<QLabel*>("welcomeSentence"), 24);
+    sheet_->setTheme(theme_);
+    rule_->setTheme(theme_);
+    rule_->setFixedHeight(theme_.px(110));
+    entry_->setMinimumHeight(theme_.px(56));
+    card_->hide();
+    refreshStarters();
+    refreshWords();
+}
+
+void MainWindow::setBench(int index) {
+    current_ = index;
+    strip_->setCurrent(index);
+    state_.selected.clear();
+    state_.skip = 0;
+    card_->hide();
+    entry_->clear();
+    refresh();
+    entry_->field()->setFocus();
+}
+
+void MainWindow::refresh() {
+    pages_->setCurrentIndex(document_.isOpen() ? 1 : 0);
+    const auto& r = document_.results();
+    for (size_t i = 0; i < benches_.size(); ++i) {
+        const auto kind = benches_[i]->kind();
+        const bool any = document_.isOpen() && (kind == analysis::Bench::Tape      ? !document_.build().readings.empty()
+                                                : kind == analysis::Bench::Sit     ? !document_.build().pins.empty()
+                                                : kind == analysis::Bench::Stretch ? r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value()
+                                                                                   : !document_.build().mounts.empty() || document_.build().crossmember.has_value());
+        strip_->setWorst(static_cast<int>(i), analysis::worstOf(r.findings, kind), any);
+    }
+    const bool tape = bench().kind() == analysis::Bench::Tape;
+    for (const auto subject : {build::Subject::Chassis, build::Subject::Body}) {
+        subjects_[static_cast<int>(subject)]->setVisible(tape);
+        subjects_[static_cast<int>(subject)]->setChecked(state_.subject == subject);
+    }
+    slide_mm_ = 0;
+    refreshWords();
+    refreshStarters();
+    entry_->setProposal(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt, bench().placeholder());
+    rule_->setScale(document_.isOpen() && r.seated() ? analysis::ruleScale(document_.build(), r, rule_->width(), theme_.format()) : 0);
+    sheet_->refresh();
+    rule_->refresh();
+    if (document_.store()) {
+        const auto undo = QString::fromStdString(document_.store()->undoSentence());
+        const auto redo = QString::fromStdString(document_.store()->redoSentence());
+        undo_->setText(undo.isEmpty() ? tr("Undo") : tr("Undo: %1").arg(undo));
+        redo_->setText(redo.isEmpty() ? tr("Do again") : tr("Do again: %1").arg(redo));
+    }
+}
+
+void MainWindow::refreshWords() {
+    if (!document_.isOpen()) {
+        strip_->setWords(tr("no build open"), QString());
+        setWindowTitle("Gorvet");
+        return;
+    }
+    const auto h = analysis::headline(document_.build(), document_.results(), bench().kind(), state_.subject);
+    headline_->setText(QString::fromStdString(h.sentence));
+    below_->setText(QString::fromStdString(h.below));
+    const auto& s = document_.build().settings;
+    const QString unit = units::unitOf(s.length_step) == units::Unit::Inch ? tr("inches") : tr("mm");
+    strip_->setWords(QString::fromStdString(s.name), QStringList{document_.keptText(), unit, theme_.ground() == Ground::Day ? tr("Day") : tr("Dye")}.join(QString::fromUtf8(" · ")));
+    setWindowTitle(QString::fromStdString(s.name) + " – Gorvet");
+    sheet_->setAccessibleName(bench().name() + ": " + headline_->text());
+}
+
+void MainWindow::refreshStarters() {
+    while (QLayoutItem* item = starter_row_->takeAt(0)) {
+        if (item->widget()) {
+            item->widget()->hide();
+            item->widget()->deleteLater();
+        }
+        delete item;
+    }
+    if (document_.isOpen())
+        for (const Starter& starter : bench().starters(document_, state_)) {
+            auto* button = new QPushButton(starter.label);
+            button->setObjectName("start_" + starter.line.trimmed().replace(' ', '_'));
+            button->setFocusPolicy(Qt::TabFocus);
+            connect(button, &QPushButton::clicked, this, [this, line = starter.line] {
+                if (line.endsWith(' ')) entry_->beginWith(line);
+                else if (enter(line)) entry_->clear();
+            });
+            starter_row_->addWidget(button);
+        }
+    starter_row_->addStretch(1);
+    starter_scroll_->setFixedHeight(theme_.px(15) + 30);
+}
+
+void MainWindow::say(const QString& text, const char* role) { entry_->setEcho(text, role); }
+
+// ---- entering
+
+entry::Context MainWindow::context() const {
+    entry::Context c;
+    c.subject = bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis;
+    const auto& s = document_.results().of(c.subject);
+    for (size_t i = 0; i < s.solution.readings.size(); ++i)
+        if (s.solution.readings[i].verdict == tape::Verdict::Retape) c.to_retape.push_back(s.reading_ids[i]);
+    return c;
+}
+
+void MainWindow::preview() {
+    if (!document_.isOpen()) return;
+    const QString line = entry_->fullLine();
+    if (line.isEmpty()) {
+        const auto proposal = bench().proposal(document_, state_);
+        entry_->setEcho(proposal ? proposal->hint : QString(), "");
+        return;
+    }
+    const auto understood = entry::understand(document_.build(), context(), line.toStdString());
+    if (understood) {
+        QString echo = QString::fromStdString(understood->echo);
+        if (!understood->remark.empty()) echo += QString::fromUtf8(" · ") + QString::fromStdString(understood->remark);
+        entry_->setEcho(echo, understood->remark.empty() ? "" : "warn");
+    } else { // while typing, a line is unfinished rather than wrong
+        entry_->setEcho(QString::fromStdString(understood.error().text()), "");
+    }
+}
+
+bool MainWindow::enter(const QString& line, bool from_card) {
+    auto understood = entry::understand(document_.build(), context(), line.toStdString());
+    const auto complain = [&](const Error& e) {
+        const QString text = QString::fromStdString(e.text());
+        if (from_card && card_->isVisible()) card_->say(text);
+        else say(text, "bad");
+        if (!from_card) entry_->pointAt(e.column);
+        return false;
+    };
+    if (!understood) return complain(understood.error());
+    if (understood->subject) {
+        state_.subject = *understood->subject;
+        refresh();
+        return true;
+    }
+    if (auto kept = document_.keep(understood->edit); !kept) return complain(kept.error());
+    state_.skip = 0;
+    if (from_card) card_->close();
+    entry_->clear();
+    refresh();
+    say(tr("kept: %1").arg(QString::fromStdString(understood->echo)));
+    return true;
+}
+
+void MainWindow::showCard(const QString& tag, const QPoint& at, QWidget* from) {
+    const auto card = analysis::cardFor(document_.build(), document_.results(), state_.subject, tag.toStdString());
+    if (!card) return;
+    state_.selected = tag.toStdString();
+    sheet_->refresh();
+    QWidget* desk = card_->parentWidget();
+    card_->show(*card, document_.history(card->journal_table, card->journal_id), from->mapTo(desk, at), theme_);
+}
+
+void MainWindow::slideBody(double mm) {
+    slide_mm_ = 0;
+    // sliding the body edge is a decision about where the hinge pillar stands
+    for (const auto& [id, pin] : document_.build().pins) {
+        if (pin.kind != build::PinKind::Station) continue;
+        QString line = "pin station";
+        for (const auto point : pin.points) line += " " + QString::fromStdString(build::nameOf(document_.build(), point));
+        enter(line + QString(" %1 mm tol %2 mm").arg(pin.target.value + mm, 0, 'f', 1).arg(pin.tolerance, 0, 'f', 1));
+        return;
+    }
+    rule_->refresh();
+    say(tr("Pin the hinge pillar at a station first: then the body edge can be slid."), "warn");
+}
+
+// ---- files
+
+bool MainWindow::openFile(const QString& path) {
+    if (auto opened = document_.open(path); !opened) {
+        ask::tell(this, tr("Not opened"), QString::fromStdString(opened.error().text()));
+        return false;
+    }
+    setBench(current_);
+    if (document_.store()->readOnly()) say(tr("open read-only: %1").arg(QString::fromStdString(document_.store()->readOnlyReason())), "warn");
+    return true;
+}
+
+bool MainWindow::makeFile(const QString& path) {
+    if (auto made = document_.create(path); !made) {
+        ask::tell(this, tr("Not made"), QString::fromStdString(made.error().text()));
+        return false;
+    }
+    setBench(0);
+    return true;
+}
+
+void MainWindow::importReadings() {
+    if (!document_.isOpen()) return;
+    const QString path = ask::fileToOpen(this, tr("Import readings of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Readings (*.csv)"));
+    if (path.isEmpty()) return;
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) {
+        ask::tell(this, tr("Not read"), tr("%1 can't be read: %2.").arg(path, file.errorString()));
+        return;
+    }
+    const QByteArray text = file.readAll();
+    build::SessionId session;
+    for (const auto& [id, s] : document_.build().sessions)
+        if (s.subject == state_.subject) session = id;
+    auto read = formats::readReadings({text.constData(), static_cast<size_t>(text.size())}, document_.build(), state_.subject, session, "import");
+    if (!read) {
+        ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
+        return;
+    }
+    if (!read->edit.changes.empty())
+        if (auto kept = document_.keep(read->edit); !kept) {
+            ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
+            return;
+        }
+    say(tr("kept: %1").arg(QString::fromStdString(read->edit.sentence)));
+    if (!read->problems.empty()) {
+        QStringList lines;
+        for (const auto& p : read->problems) lines << QString::fromStdString(p.sentence());
+        const int more = static_cast<int>(lines.size()) - 12;
+        if (more > 0) {
+            lines = lines.mid(0, 12);
+            lines << tr("and %1 more").arg(more);
+        }
+        ask::tell(this, tr("Lines left out"), tr("All other lines were kept. These were left out:\n") + lines.join('\n'));
+    }
+}
+
+void MainWindow::exportEverything() {
+    if (!document_.isOpen()) return;
+    const QString folder = ask::folder(this, tr("Export everything into a folder"));
+    if (folder.isEmpty()) return;
+    const auto files = analysis::exportAll(document_.build(), document_.results(), folder.toStdString());
+    if (!files) ask::tell(this, tr("Not exported"), QString::fromStdString(files.error().text()));
+    else say(tr("%1 files written into %2").arg(files->size()).arg(folder));
+}
+
+void MainWindow::exportBuildSheet() {
+    if (!document_.isOpen()) return;
+    const QString path = ask::fileToMake(this, tr("Build sheet"), tr("PDF (*.pdf)"), "build-sheet.pdf");
+    if (path.isEmpty()) return;
+    const auto written = sheet::writePdf(analysis::buildSheet(document_.build(), document_.results()), {"Build sheet: " + document_.build().settings.name, "Gorvet build sheet"}, path.toStdString());
+    if (!written) ask::tell(this, tr("Not written"), QString::fromStdString(written.error().text()));
+    else say(tr("written: %1").arg(path));
+}
+
+// ---- what can be typed, and the log
+
+namespace {
+void showTable(QWidget* parent, const QString& name, const QString& title, const QStringList& headings, const QList<QStringList>& rows) {
+    auto* dialog = new QDialog(parent);
+    dialog->setObjectName(name);
+    dialog->setWindowTitle(title);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->resize(std::min(1180, parent->width() - 40), std::min(680, parent->height() - 60));
+    auto* column = new QVBoxLayout(dialog);
+    auto* table = new QTableWidget(static_cast<int>(rows.size()), static_cast<int>(headings.size()));
+    table->setObjectName(name + "Table");
+    table->setHorizontalHeaderLabels(headings);
+    table->verticalHeader()->hide();
+    table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table->setShowGrid(false);
+    for (int r = 0; r < rows.size(); ++r)
+        for (int c = 0; c < headings.size(); ++c) table->setItem(r, c, new QTableWidgetItem(rows[r].value(c)));
+    table->resizeColumnsToContents();
+    table->horizontalHeader()->setStretchLastSection(true);
+    column->addWidget(table);
+    auto* shut = new QPushButton(QObject::tr("close"));
+    QObject::connect(shut, &QPushButton::clicked, dialog, &QDialog::close);
+    column->addWidget(shut, 0, Qt::AlignRight);
+    dialog->show();
+}
+} // namespace
+
+void MainWindow::showHelp() {
+    QList<QStringList> rows;
+    for (const auto& form : entry::forms()) rows << QStringList{form.bench, QString::fromUtf8(form.pattern), QString::fromUtf8(form.example), QString::fromUtf8(form.what)};
+    for (const auto& [keys, what] : {std::pair{"Alt+1 … Alt+4", "Tape, Sit, Stretch, Make"}, std::pair{"F2", "to the entry line"}, std::pair{"F6", "chassis or body"}, std::pair{"F8", "Day or Dye"}, std::pair{"F9", "the logbook"},
+                                     std::pair{"Down, Up", "on the entry line: another pair"}, std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},
+                                     std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"}, std::pair{"Ctrl+Z, Ctrl+Shift+Z", "undo, do again"}, std::pair{"Ctrl+I, Ctrl+P, Ctrl+E", "import, build sheet, export everything"}})
+        rows << QStringList{tr("keys"), QString::fromUtf8(keys), QString(), tr(what)};
+    showTable(this, "helpDialog", tr("What can be typed"), {tr("bench"), tr("type"), tr("for example"), tr("what it does")}, rows);
+}
+
+void MainWindow::showLog() {
+    if (!document_.store()) return;
+    QList<QStringList> rows;
+    for (const auto& e : document_.store()->log(500)) {
+        const QString kind = e.kind == store::LogEntry::Kind::Undo ? tr("undone: ") : e.kind == store::LogEntry::Kind::Redo ? tr("done again: ") : QString();
+        rows << QStringList{QDateTime::fromString(QString::fromStdString(e.at_utc), Qt::ISODate).toLocalTime().toString("d MMM HH:mm:ss"), QString::fromStdString(e.who), kind + QString::fromStdString(e.sentence), QString::fromStdString(e.why)};
+    }
+    showTable(this, "logDialog", tr("Logbook, newest first"), {tr("when"), tr("who"), tr("what"), tr("why")}, rows);
+}
+
+
+} // namespace gorvet::desk

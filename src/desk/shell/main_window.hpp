@@ -1,0 +1,84 @@
+#pragma once
+
+#include "desk/shell/bench.hpp"
+#include "desk/shell/theme.hpp"
+
+#include <QMainWindow>
+#include <memory>
+
+class QLabel;
+class QMenu;
+class QStackedWidget;
+class QHBoxLayout;
+class QPushButton;
+class QScrollArea;
+
+namespace gorvet::desk {
+
+class CardView;
+class EntryLine;
+class RuleView;
+class SheetView;
+class VerbStrip;
+
+/// The desk: verb strip, one sentence, the sheet with its cards, the entry line, The Rule.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    MainWindow();
+    ~MainWindow() override;
+    /// Opens a build; says in the window why it can't.
+    bool openFile(const QString& path);
+    bool makeFile(const QString& path);
+    Document& document() { return document_; }
+    void setGround(Ground);
+    void setTextScale(double);
+    void setBench(int index);
+    /// Reads and keeps one line, as if typed. True when it was taken.
+    bool enter(const QString& line, bool from_card = false);
+
+
+private:
+    void buildMenu();
+    void buildCentral();
+    void shortcuts();
+    void refresh();
+    void refreshWords();
+    void refreshStarters();
+    void preview();
+    void showCard(const QString& tag, const QPoint& at, QWidget* from);
+    void slideBody(double mm);
+    void showHelp();
+    void showLog();
+    void importReadings();
+    void exportEverything();
+    void exportBuildSheet();
+    void say(const QString& text, const char* role = "good");
+    entry::Context context() const;
+    const Bench& bench() const { return *benches_[static_cast<size_t>(current_)]; }
+
+    Document document_;
+    Theme theme_{Ground::Day, 1.0};
+    ViewState state_;
+    std::vector<std::unique_ptr<Bench>> benches_;
+    int current_ = 0;
+    double slide_mm_ = 0;
+
+    QMenu* menu_ = nullptr;
+    QAction* undo_ = nullptr;
+    QAction* redo_ = nullptr;
+    QStackedWidget* pages_ = nullptr;
+    VerbStrip* strip_ = nullptr;
+    QLabel* headline_ = nullptr;
+    QLabel* below_ = nullptr;
+    QPushButton* subjects_[2] = {};
+    SheetView* sheet_ = nullptr;
+    CardView* card_ = nullptr;
+    QWidget* starters_ = nullptr;
+    QHBoxLayout* starter_row_ = nullptr;
+    QScrollArea* starter_scroll_ = nullptr;
+    EntryLine* entry_ = nullptr;
+    RuleView* rule_ = nullptr;
+};
+
+} // namespace gorvet::desk

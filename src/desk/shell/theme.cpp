@@ -1,0 +1,89 @@
+#include "desk/shell/theme.hpp"
+
+#include "sheet/fonts.hpp"
+
+#include <QFontDatabase>
+
+namespace gorvet::desk {
+
+using sheet::Ink;
+
+QColor Theme::color(Ink ink) const {
+    const bool day = ground_ == Ground::Day;
+    const auto pick = [day](const char* on_day, const char* on_dye) { return QColor(day ? on_day : on_dye); };
+    switch (ink) {
+    case Ink::Ink: return pick("#1E1B16", "#EEF2FF");
+    case Ink::Second: return pick("#574F42", "#B4BEDF");
+    case Ink::Faint: return pick("#C9C0AC", "#3D467C");
+    case Ink::Body: return pick("#1D4F8C", "#8FC7FF");
+    case Ink::Chassis: return pick("#7A3E1D", "#F2A86F");
+    case Ink::NewSteel:
+    case Ink::Good: return pick("#0A6657", "#7FE3C5");
+    case Ink::Remove: return pick("#8C1D40", "#FF9EC0");
+    case Ink::Warn: return pick("#805300", "#FFD27A");
+    case Ink::Bad: return pick("#B3261E", "#FF8F84");
+    case Ink::Sheet: return pick("#F4F0E6", "#1A2046");
+    case Ink::Panel: return pick("#E8E2D2", "#252C58");
+    }
+    return {};
+}
+
+QFont Theme::font(double size_px, sheet::Face face) const {
+    QFont f(face == sheet::Face::Mono ? sheet::mono_family : sheet::sans_family);
+    f.setPixelSize(std::max(1, px(size_px)));
+    f.setBold(face == sheet::Face::Bold);
+    return f;
+}
+
+QString Theme::styleSheet() const {
+    const auto c = [this](Ink ink) { return color(ink).name(); };
+    const QString body = QString::number(px(15));
+    QString s = QStringLiteral(R"(
+* { font-family: "%FAMILY"; font-size: %BODYpx; color: %INK; }
+QMainWindow, #central, #sheetArea { background: %SHEET; }
+QWidget#verbStrip, QWidget#ruleArea { background: %PANEL; }
+QPushButton, QToolButton { background: %PANEL; border: %BORDERpx solid %SECOND; padding: 4px 14px; min-height: %TARGETpx; }
+QPushButton:hover, QToolButton:hover { background: %SHEET; }
+QPushButton:focus, QToolButton:focus { border: %FOCUSpx solid %INK; }
+QPushButton:disabled { color: %SECOND; border-color: %FAINT; }
+QPushButton:checked { background: %INK; color: %SHEET; }
+QPushButton[verb="true"] { background: transparent; border: none; padding: 0 4px; }
+QToolButton::menu-indicator { image: none; }
+QMenu { background: %SHEET; border: 1px solid %INK; }
+QMenu::item { padding: 8px 24px; min-height: %MENUpx; }
+QMenu::item:selected { background: %INK; color: %SHEET; }
+QMenu::item:disabled { color: %SECOND; }
+QLineEdit { background: %SHEET; border: 1px solid %SECOND; padding: 4px 8px; min-height: %TARGETpx; selection-background-color: %INK; selection-color: %SHEET; font-family: "%MONO"; }
+QLineEdit:focus { border: 2px solid %INK; }
+QFrame#entryFrame { background: %PANEL; border: 2px solid %INK; }
+QFrame#entryFrame QLineEdit { background: transparent; border: none; font-size: %HEADpx; }
+QFrame#entryFrame QLabel { background: transparent; }
+QFrame[card="true"] { background: %SHEET; border: 2px solid %INK; }
+QFrame[card="true"][severity="bad"] { border-color: %BAD; }
+QFrame[card="true"][severity="warn"] { border-color: %WARN; }
+QLabel { background: transparent; }
+QLabel[second="true"] { color: %SECOND; }
+QLabel[role="bad"] { color: %BAD; }
+QLabel[role="warn"] { color: %WARN; }
+QLabel[role="good"] { color: %GOOD; }
+QDialog, QMessageBox, QPlainTextEdit, QTableWidget { background: %SHEET; }
+QScrollBar { background: %PANEL; }
+)");
+    s.replace("%FAMILY", sheet::sans_family).replace("%MONO", sheet::mono_family).replace("%BODY", body).replace("%HEAD", QString::number(px(24)));
+    s.replace("%INK", c(Ink::Ink)).replace("%SHEET", c(Ink::Sheet)).replace("%PANEL", c(Ink::Panel)).replace("%SECOND", c(Ink::Second));
+    s.replace("%FAINT", c(Ink::Faint)).replace("%BAD", c(Ink::Bad)).replace("%WARN", c(Ink::Warn)).replace("%GOOD", c(Ink::Good));
+    s.replace("%TARGET", QString::number(30)).replace("%MENU", QString::number(24)).replace("%BORDER", "1").replace("%FOCUS", "2");
+    return s;
+}
+
+bool registerTypefaces() {
+    bool all = true;
+    for (const auto face : {sheet::Face::Sans, sheet::Face::Bold, sheet::Face::Mono}) {
+        const auto bytes = sheet::fontBytes(face);
+        const QByteArray data(reinterpret_cast<const char*>(bytes.data()), static_cast<qsizetype>(bytes.size()));
+        all = QFontDatabase::addApplicationFontFromData(data) >= 0 && all;
+    }
+    return all;
+}
+
+} // namespace gorvet::desk

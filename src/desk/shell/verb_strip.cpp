@@ -1,0 +1,126 @@
+#include "desk/shell/verb_strip.hpp"
+
+#include "desk/widgets/drawing_painter.hpp"
+
+#include <QButtonGroup>
+#include <QFontMetrics>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QPainter>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace gorvet::desk {
+
+VerbButton::VerbButton(const QString& name, QWidget* parent) : QPushButton(name, parent) {
+    setObjectName("verb" + name);
+    setProperty("verb", true);
+    setCheckable(true);
+    setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Expanding);
+}
+
+void VerbButton::setWorst(analysis::Worst worst, bool any) {
+    worst_ = worst;
+    any_ = any;
+    const QString word = worst.severity == sheet::Severity::Good ? tr("nothing to see to")
+                         : worst.severity == sheet::Severity::Warn ? tr("%1 doubtful").arg(worst.count)
+                                                                    : tr("%1 bad").arg(worst.count);
+    setAccessibleName(text() + (any ? ": " + word : QString()));
+    updateGeometry();
+    update();
+}
+
+void VerbButton::setTheme(const Theme& theme) {
+    theme_ = theme;
+    updateGeometry();
+    update();
+}
+
+QSize VerbButton::sizeHint() const {
+    const QFontMetrics m(theme_.font(22, isChecked() ? sheet::Face::Bold : sheet::Face::Sans));
+    return {m.horizontalAdvance(text()) + theme_.px(any_ ? 74 : 30), theme_.px(54)};
+}
+
+void VerbButton::paintEvent(QPaintEvent*) {
+    QPainter q(this);
+    q.setRenderHint(QPainter::Antialiasing);
+    const QFont font = theme_.font(22, isChecked() ? sheet::Face::Bold : sheet::Face::Sans);
+    q.setFont(font);
+    q.setPen(theme_.color(sheet::Ink::Ink));
+    const int text_width = QFontMetrics(font).horizontalAdvance(text());
+    const double base = height() / 2.0 + theme_.px(7);
+    q.drawText(QPointF(theme_.px(8), base), text());
+    if (any_) {
+        sheet::Drawing marks;
+        sheet::addMark(marks, {static_cast<double>(theme_.px(26) + text_width), base - theme_.px(7)}, theme_.px(17), worst_.severity);
+        paintItems(q, sheet::flatten(marks), theme_);
+        if (worst_.severity != sheet::Severity::Good) {
+            q.setFont(theme_.font(15));
+            q.setPen(theme_.color(sheet::Ink::Second));
+            q.drawText(QPointF(theme_.px(8) + text_width + theme_.px(32), base), QString::number(worst_.count));
+        }
+    }
+    if (isChecked()) q.fillRect(QRectF(theme_.px(6), height() - theme_.px(5), text_width + theme_.px(4), theme_.px(3)), theme_.color(sheet::Ink::Ink));
+    if (hasFocus()) {
+        q.setPen(QPen(theme_.color(sheet::Ink::Ink), 1, Qt::DotLine));
+        q.drawRect(rect().adjusted(1, 3, -2, -4));
+    }
+}
+
+VerbStrip::VerbStrip(const std::vector<const Bench*>& benches, QMenu* build_menu, QWidget* parent) : QWidget(parent), name_(new QLabel), status_(new QLabel), menu_(new QToolButton) {
+    setObjectName("verbStrip");
+    setAttribute(Qt::WA_StyledBackground);
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(16, 0, 16, 0);
+    row->setSpacing(8);
+    auto* group = new QButtonGroup(this);
+    group->setExclusive(true);
+    for (size_t i = 0; i < benches.size(); ++i) {
+        auto* button = new VerbButton(benches[i]->name(), this);
+        button->setToolTip(tr("Alt+%1").arg(i + 1));
+        group->addButton(button, static_cast<int>(i));
+        buttons_.push_back(button);
+        row->addWidget(button);
+    }
+    connect(group, &QButtonGroup::idClicked, this, &VerbStrip::chosen);
+    row->addStretch(1);
+    auto* words = new QVBoxLayout;
+    words->setSpacing(0);
+    name_->setObjectName("buildName");
+    status_->setObjectName("keptText");
+    status_->setProperty("second", true);
+    for (auto* label : {name_, status_}) {
+        label->setAlignment(Qt::AlignRight);
+        words->addWidget(label);
+    }
+    words->setContentsMargins(0, 6, 0, 6);
+    row->addLayout(words);
+    menu_->setObjectName("buildMenuButton");
+    menu_->setText(tr("Build"));
+    menu_->setAccessibleName(tr("Build: new, open, import, export, undo"));
+    menu_->setPopupMode(QToolButton::InstantPopup);
+    menu_->setMenu(build_menu);
+    row->addWidget(menu_);
+}
+
+void VerbStrip::setCurrent(int index) {
+    for (size_t i = 0; i < buttons_.size(); ++i) {
+        buttons_[i]->setChecked(static_cast<int>(i) == index);
+        buttons_[i]->updateGeometry();
+    }
+}
+
+void VerbStrip::setWorst(int index, analysis::Worst worst, bool any) { buttons_[static_cast<size_t>(index)]->setWorst(worst, any); }
+
+void VerbStrip::setWords(const QString& build_name, const QString& status) {
+    name_->setText(build_name);
+    status_->setText(status);
+}
+
+void VerbStrip::setTheme(const Theme& theme) {
+    for (auto* button : buttons_) button->setTheme(theme);
+    setFixedHeight(theme.px(54));
+}
+
+} // namespace gorvet::desk

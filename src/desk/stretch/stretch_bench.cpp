@@ -1,0 +1,19 @@
+#include "desk/stretch/stretch_bench.hpp"
+
+namespace gorvet::desk {
+
+sheet::Drawing StretchBench::draw(const Document& d, const ViewState& state, double width, double height, const sheet::Format& f) const {
+    return analysis::stretchView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
+}
+
+std::vector<Starter> StretchBench::starters(const Document& d, const ViewState&) const {
+    std::vector<Starter> list = {{tr("rail section"), "rail "}, {tr("cut at"), "cut "}, {tr("change by"), "change "}};
+    if (d.build().stretch.wheelbase_change) list.push_back({tr("let the pins decide"), "change free"});
+    list.push_back({tr("kerf"), "kerf "});
+    list.push_back({tr("root gap"), "root-gap "});
+    list.push_back({tr("sleeve fit"), "sleeve-fit "});
+    list.push_back({tr("overlap"), "overlap "});
+    return list;
+}
+
+} // namespace gorvet::desk

@@ -1,0 +1,19 @@
+#pragma once
+
+#include "desk/shell/bench.hpp"
+
+#include <QCoreApplication>
+
+namespace gorvet::desk {
+
+class StretchBench final : public Bench {
+    Q_DECLARE_TR_FUNCTIONS(StretchBench)
+public:
+    analysis::Bench kind() const override { return analysis::Bench::Stretch; }
+    QString name() const override { return tr("Stretch"); }
+    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
+    std::vector<Starter> starters(const Document&, const ViewState&) const override;
+    QString placeholder() const override { return tr("where to cut, like  cut 1250"); }
+};
+
+} // namespace gorvet::desk

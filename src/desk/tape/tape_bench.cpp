@@ -1,0 +1,58 @@
+#include "desk/tape/tape_bench.hpp"
+
+#include <cmath>
+
+namespace gorvet::desk {
+
+sheet::Drawing TapeBench::draw(const Document& d, const ViewState& state, double width, double height, const sheet::Format& f) const {
+    analysis::ViewOptions options;
+    options.selected = state.selected;
+    if (const auto next = proposal(d, state)) options.next = next->points;
+    return analysis::tapeView(d.build(), d.results(), state.subject, options, width, height, f);
+}
+
+std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& state) const {
+    const auto& s = d.results().of(state.subject);
+    std::vector<Starter> list;
+    list.push_back({tr("mark a point"), "point "});
+    if (s.survey.points.empty()) {
+        list.push_back({tr("how it stands"), "session "});
+        return list;
+    }
+    list.push_back({tr("hold the datum"), "hold "});
+    list.push_back({tr("height"), "height "});
+    list.push_back({tr("level"), "level "});
+    list.push_back({tr("offset"), "offset "});
+    list.push_back({tr("station"), "station "});
+    list.push_back({tr("slope"), "slope "});
+    list.push_back({tr("plumbed"), "plan "});
+    list.push_back({tr("role"), "role "});
+    list.push_back({tr("how it stands"), "session "});
+    return list;
+}
+
+std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& state) const {
+    const auto& s = d.results().of(state.subject);
+    const auto name = [&](int i) { return QString::fromStdString(s.survey.points[i].name); };
+    // a reading that must be taped again comes first
+    int worst = -1;
+    for (size_t i = 0; i < s.solution.readings.size(); ++i) {
+        const auto& r = s.solution.readings[i];
+        if (r.verdict != tape::Verdict::Retape || s.survey.readings[i].kind != build::ReadingKind::Tape) continue;
+        if (worst < 0 || std::abs(r.w) > std::abs(s.solution.readings[worst].w)) worst = static_cast<int>(i);
+    }
+    if (worst >= 0 && state.skip == 0) {
+        const auto& r = s.survey.readings[worst];
+        const QString pair = name(r.from) + " " + name(r.to);
+        return Proposal{pair, "retape " + pair + " ", tr("tape it again: the rest say %1").arg(QString::fromStdString(units::formatLength(s.solution.readings[worst].rest_says, d.build().settings.length_step))),
+                        std::pair{r.from, r.to}};
+    }
+    const auto next = tape::nextReading(s.survey, s.solution, s.condition, worst >= 0 ? state.skip - 1 : state.skip);
+    if (!next) return std::nullopt;
+    const QString pair = name(next->from) + " " + name(next->to);
+    QString hint = tr("about %1").arg(QString::fromStdString(units::formatLength(next->about_mm, units::unitOf(d.build().settings.length_step) == units::Unit::Inch ? d.build().settings.length_step : units::LengthStep::Mm1)));
+    if (!next->gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(next->gain);
+    return Proposal{pair, pair + " ", hint, std::pair{next->from, next->to}};
+}
+
+} // namespace gorvet::desk

@@ -1,0 +1,20 @@
+#pragma once
+
+#include "desk/shell/bench.hpp"
+
+#include <QCoreApplication>
+
+namespace gorvet::desk {
+
+class TapeBench final : public Bench {
+    Q_DECLARE_TR_FUNCTIONS(TapeBench)
+public:
+    analysis::Bench kind() const override { return analysis::Bench::Tape; }
+    QString name() const override { return tr("Tape"); }
+    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
+    std::vector<Starter> starters(const Document&, const ViewState&) const override;
+    std::optional<Proposal> proposal(const Document&, const ViewState&) const override;
+    QString placeholder() const override { return tr("two points and a length, like  A3 B7 2164"); }
+};
+
+} // namespace gorvet::desk

@@ -1,0 +1,168 @@
+#include "desk/widgets/card_view.hpp"
+
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace gorvet::desk {
+
+namespace {
+
+const char* severityName(sheet::Severity s) { return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "warn" : "bad"; }
+
+/// Measured plain, derived with a thin underline, assumed with dots and a question mark.
+QString marked(const analysis::CardRow& row) {
+    QString text = QString::fromStdString(row.value).toHtmlEscaped();
+    if (row.mark == sheet::Mark::Assumed) text = "<span style='text-decoration: underline'>" + text + " ?</span>";
+    if (row.mark == sheet::Mark::Derived) text = "<u>" + text + "</u>";
+    if (row.strong) text = "<b>" + text + "</b>";
+    return text;
+}
+
+} // namespace
+
+CardView::CardView(QWidget* parent) : QFrame(parent), layout_(new QVBoxLayout(this)) {
+    setObjectName("card");
+    setProperty("card", true);
+    layout_->setContentsMargins(14, 12, 14, 12);
+    layout_->setSpacing(6);
+    hide();
+}
+
+void CardView::show(const analysis::Card& card, const QString& history, const QPoint& near, const Theme& theme) {
+    const auto clear = [](QLayout* layout, const auto& self) -> void {
+        while (QLayoutItem* child = layout->takeAt(0)) {
+            if (child->widget()) {
+                child->widget()->hide();
+                child->widget()->deleteLater();
+            }
+            if (child->layout()) self(child->layout(), self);
+            delete child;
+        }
+    };
+    clear(layout_, clear);
+    setProperty("severity", card.word.empty() ? "good" : severityName(card.severity));
+    setStyleSheet(QString()); // re-polish after the property changed
+    setAccessibleName(QString::fromStdString(card.title + (card.word.empty() ? "" : ": " + card.word)));
+
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(QString::fromStdString(card.title));
+    title->setObjectName("cardTitle");
+    title->setFont(theme.font(18, sheet::Face::Bold));
+    title->setStyleSheet(QString("font-size: %1px; font-weight: bold").arg(theme.px(18)));
+    head->addWidget(title);
+    if (!card.word.empty()) {
+        auto* word = new QLabel(QString::fromUtf8("· ") + QString::fromStdString(card.word));
+        word->setObjectName("cardWord");
+        word->setProperty("role", severityName(card.severity));
+        word->setStyleSheet(QString("font-size: %1px; font-weight: bold").arg(theme.px(18)));
+        head->addWidget(word);
+    }
+    head->addStretch(1);
+    auto* shut = new QPushButton(tr("close"));
+    shut->setObjectName("cardClose");
+    shut->setAccessibleName(tr("close the card"));
+    connect(shut, &QPushButton::clicked, this, &CardView::close);
+    head->addWidget(shut);
+    layout_->addLayout(head);
+
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(18);
+    grid->setVerticalSpacing(3);
+    int row_number = 0;
+    for (const auto& row : card.rows) {
+        auto* label = new QLabel(QString::fromStdString(row.label));
+        label->setProperty("second", true);
+        auto* value = new QLabel(marked(row));
+        value->setTextFormat(Qt::RichText);
+        value->setStyleSheet(QString("font-family: \"Gorvet Mono\""));
+        value->setAlignment(Qt::AlignRight);
+        value->setObjectName("cardValue_" + QString::fromStdString(row.label).replace(' ', '_'));
+        grid->addWidget(label, row_number, 0);
+        grid->addWidget(value, row_number++, 1);
+    }
+    layout_->addLayout(grid);
+    for (const auto& sentence : card.sentences) {
+        auto* text = new QLabel(QString::fromStdString(sentence));
+        text->setWordWrap(true);
+        text->setObjectName("cardSentence");
+        layout_->addWidget(text);
+    }
+    QLineEdit* first_field = nullptr;
+    for (const auto& action : card.actions) {
+        const QString prefix = QString::fromStdString(action.line);
+        if (action.asks) {
+            auto* row = new QHBoxLayout;
+            auto* label = new QLabel(QString::fromStdString(action.label));
+            label->setProperty("second", true);
+            auto* field = new QLineEdit(QString::fromStdString(action.current));
+            field->setObjectName("cardField_" + QString::fromStdString(action.label).replace(' ', '_'));
+            field->setAccessibleName(QString::fromStdString(card.title + ", " + action.label));
+            connect(field, &QLineEdit::returnPressed, this, [this, field, prefix] {
+                if (!field->text().trimmed().isEmpty()) emit line(prefix + field->text().trimmed());
+            });
+            row->addWidget(label);
+            row->addWidget(field, 1);
+            layout_->addLayout(row);
+            if (!first_field) first_field = field;
+        } else {
+            auto* button = new QPushButton(QString::fromStdString(action.label));
+            button->setObjectName("cardAction_" + QString::fromStdString(action.label).replace(' ', '_'));
+            connect(button, &QPushButton::clicked, this, [this, prefix] { emit line(prefix); });
+            layout_->addWidget(button);
+        }
+    }
+    error_ = new QLabel;
+    error_->setObjectName("cardError");
+    error_->setProperty("role", "bad");
+    error_->setWordWrap(true);
+    error_->hide();
+    layout_->addWidget(error_);
+    if (!history.isEmpty()) {
+        auto* who = new QLabel(history);
+        who->setProperty("second", true);
+        who->setObjectName("cardHistory");
+        layout_->addWidget(who);
+    }
+    setFixedWidth(std::min(parentWidget()->width() - 20, theme.px(350)));
+    layout_->activate();
+    adjustSize();
+    const int height = std::min(sizeHint().height(), parentWidget()->height() - 8);
+    resize(width(), height);
+    int x = near.x() + theme.px(28);
+    if (x + width() > parentWidget()->width() - 8) x = near.x() - theme.px(28) - width();
+    x = std::clamp(x, 8, std::max(8, parentWidget()->width() - width() - 8));
+    const int y = std::clamp(near.y() - height / 3, 4, std::max(4, parentWidget()->height() - height - 4));
+    move(x, y);
+    QFrame::show();
+    raise();
+    if (first_field) {
+        first_field->setFocus();
+        first_field->selectAll();
+    } else {
+        shut->setFocus();
+    }
+}
+
+void CardView::say(const QString& error) {
+    if (!error_) return;
+    error_->setText(error);
+    error_->show();
+    adjustSize();
+}
+
+void CardView::close() {
+    if (!isVisible()) return;
+    hide();
+    emit closed();
+}
+
+void CardView::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Escape) close();
+    else QFrame::keyPressEvent(e);
+}
+
+} // namespace gorvet::desk

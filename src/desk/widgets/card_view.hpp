@@ -1,0 +1,34 @@
+#pragma once
+
+#include "analysis/cards.hpp"
+#include "desk/shell/theme.hpp"
+
+#include <QFrame>
+
+class QVBoxLayout;
+
+namespace gorvet::desk {
+
+/// A card beside what was picked: its figures, and what can be done about it.
+class CardView : public QFrame {
+    Q_OBJECT
+public:
+    explicit CardView(QWidget* parent);
+    /// Shows the card near a place, within the parent. `history`: who and when, may be empty.
+    void show(const analysis::Card&, const QString& history, const QPoint& near, const Theme&);
+    void close();
+    void say(const QString& error); ///< beside the field that caused it
+
+signals:
+    void line(const QString& text); ///< a line for the entry grammar
+    void closed();
+
+protected:
+    void keyPressEvent(QKeyEvent*) override;
+
+private:
+    QVBoxLayout* layout_;
+    class QLabel* error_ = nullptr;
+};
+
+} // namespace gorvet::desk
