@@ -40,6 +40,7 @@ public:
         if (kind == "sleeve") return sleeve();
         if (kind == "rail") return rail();
         if (kind == "crossmember") return crossmember();
+        if (kind == "findings") return findings();
         return std::nullopt;
     }
 
@@ -294,6 +295,13 @@ private:
         c.actions.push_back({"isolator", "isolator ", current(d.isolator), true});
         c.actions.push_back({"box", "box ", fmt::format("{:g} x {:g} x {:g}", d.box_width.value, d.box_height.value, d.box_wall.value), true});
         c.actions.push_back({"flange", "flange ", current(d.flange), true});
+        return c;
+    }
+
+    std::optional<Card> findings() {
+        Card c;
+        c.title = fmt::format("{} findings", r_.findings.size());
+        for (const Finding& f : r_.findings) c.rows.push_back({f.brief, f.word, Mark::None, f.severity == Severity::Bad});
         return c;
     }
 

@@ -141,8 +141,8 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subje
                           p.placed ? units::formatSmall(p.position.y_mm, step) : "–", pm(1), p.placed ? units::formatSmall(p.position.z_mm, step) : "–", pm(2), ""});
     }
     addTablePages(pages, titled(b, r, "Points of the " + name), {"Stations rearward from the front axle, offsets to the right, heights over the datum plane; ± at 95 %."},
-                  {{"point", 24}, {"what", 34}, {"station", 28, Anchor::Right, Face::Mono}, {"", 24, Anchor::Left, Face::Mono}, {"offset", 26, Anchor::Right, Face::Mono}, {"", 24, Anchor::Left, Face::Mono},
-                   {"height", 26, Anchor::Right, Face::Mono}, {"", 24, Anchor::Left, Face::Mono}, {"by hand", 55}},
+                  {{"point", 24}, {"what", 34}, {"station", 28, Anchor::Right, Face::Sans}, {"", 24, Anchor::Left, Face::Sans}, {"offset", 26, Anchor::Right, Face::Sans}, {"", 24, Anchor::Left, Face::Sans},
+                   {"height", 26, Anchor::Right, Face::Sans}, {"", 24, Anchor::Left, Face::Sans}, {"by hand", 55}},
                   points);
     std::vector<std::vector<std::string>> readings;
     for (size_t i = 0; i < s.solution.readings.size(); ++i) {
@@ -155,8 +155,8 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subje
                             std::string(tape::verdictWord(a.verdict)) + (a.set_aside ? ", set aside" : a.check == tape::Check::Checked ? "" : std::string(", ") + tape::checkWords(a.check)), ""});
     }
     addTablePages(pages, titled(b, r, "Readings of the " + name), {"r: how much of an error in the reading would show; w: how unlike the rest it is. Agrees to 2.5, Doubtful to 3.29, above: Re-tape."},
-                  {{"no", 10, Anchor::Right, Face::Mono}, {"kind", 18}, {"from", 20}, {"to", 20}, {"as typed", 28, Anchor::Right, Face::Mono}, {"the rest say", 26, Anchor::Right, Face::Mono},
-                   {"", 20, Anchor::Left, Face::Mono}, {"residual", 20, Anchor::Right, Face::Mono}, {"r", 14, Anchor::Right, Face::Mono}, {"w", 16, Anchor::Right, Face::Mono}, {"verdict", 48}, {"again", 30}},
+                  {{"no", 10, Anchor::Right, Face::Sans}, {"kind", 18}, {"from", 20}, {"to", 20}, {"as typed", 28, Anchor::Right, Face::Sans}, {"the rest say", 26, Anchor::Right, Face::Sans},
+                   {"", 20, Anchor::Left, Face::Sans}, {"residual", 20, Anchor::Right, Face::Sans}, {"r", 14, Anchor::Right, Face::Sans}, {"w", 16, Anchor::Right, Face::Sans}, {"verdict", 48}, {"again", 30}},
                   readings);
     return pages;
 }
@@ -243,8 +243,8 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
                             units::fixed(m.biscuit_mm, 1), units::fixed(m.standoff_mm, 0), shims, m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "–", verdictWord(m.verdict), ""});
         }
         addTable(page, {area.x, area.y + area.height * 0.56, area.width, area.height * 0.44},
-                 {{"mount", 24}, {"station", 26, Anchor::Right, Face::Mono}, {"gap", 40, Anchor::Right, Face::Mono}, {"washer", 20, Anchor::Right, Face::Mono}, {"biscuit", 22, Anchor::Right, Face::Mono},
-                  {"standoff", 24, Anchor::Right, Face::Mono}, {"shims", 26, Anchor::Right, Face::Mono}, {"bolt", 32, Anchor::Right, Face::Mono}, {"verdict", 24}, {"by hand", 30}},
+                 {{"mount", 24}, {"station", 26, Anchor::Right, Face::Sans}, {"gap", 40, Anchor::Right, Face::Sans}, {"washer", 20, Anchor::Right, Face::Sans}, {"biscuit", 22, Anchor::Right, Face::Sans},
+                  {"standoff", 24, Anchor::Right, Face::Sans}, {"shims", 26, Anchor::Right, Face::Sans}, {"bolt", 32, Anchor::Right, Face::Sans}, {"verdict", 24}, {"by hand", 30}},
                  rows, on_paper.body());
         pages.push_back(std::move(page));
     }

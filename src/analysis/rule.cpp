@@ -48,7 +48,7 @@ public:
         span_ = spanOf(r);
         left_ = f.px(96);
         right_ = width - f.px(150);
-        middle_ = height * 0.60;
+        middle_ = height * 0.57;
         const double length = span_.any() ? span_.to - span_.from : 1;
         scale_ = (right_ - left_) / (length * 1.04);
     }
@@ -84,7 +84,10 @@ private:
             if (station > gap_at && station < gap_at + gap) continue;
             const bool big = std::abs(std::remainder(own, major)) < minor / 10;
             d_.add(Stroke{{{x(station), middle_}, {x(station), middle_ + sign * f_.px(big ? 12 : 6)}}, false, {ink, f_.thin() * (big ? 1.6 : 1), Dash::Solid}});
-            if (big) d_.add(Text{{x(station) + f_.px(3), middle_ + sign * f_.px(above ? 5 : 14)}, units::fixed(inch ? own / 25.4 : own, 0), f_.px(11), ink});
+            if (!big) continue;
+            const bool zero_mark = std::abs(own) < 1; // a wheel stands there: its figure goes to the left
+            d_.add(Text{{x(station) + f_.px(zero_mark ? -11 : 3), middle_ + sign * f_.px(above ? 5 : 14)}, units::fixed(inch ? own / 25.4 : own, 0), f_.px(11), ink,
+                        zero_mark ? Anchor::Right : Anchor::Left});
         }
     }
 
@@ -100,13 +103,13 @@ private:
                 to = std::max(to, p.position.x_mm);
             }
         if (to < from) return;
-        const double lift = middle_ + f_.px(30);
+        const double lift = middle_ + f_.px(25);
         const RailLine& rail = r_.rail_left.points.size() > 1 ? r_.rail_left : r_.rail_right;
         // the rail in side view, hanging below its edge
         Stroke line;
         line.pen = {Ink::Chassis, f_.thick(), Dash::Solid};
         const double z0 = rail.points.empty() ? 0 : rail.points.front().z_mm;
-        for (const Vec3& p : rail.points) line.path.push_back({x(p.x_mm), lift - std::clamp((p.z_mm - z0) * scale_, -f_.px(6), f_.px(6))});
+        for (const Vec3& p : rail.points) line.path.push_back({x(p.x_mm), lift - std::clamp((p.z_mm - z0) * scale_, -f_.px(4), f_.px(4))});
         if (line.path.size() > 1) d_.add(std::move(line));
         for (const bool rear : {false, true}) {
             const auto& f = r_.chassis.frame;
@@ -123,9 +126,9 @@ private:
             const double e = plan.shortens ? x(cut.last_station_mm) : a;
             ticks(0, from, to, false, Ink::Chassis, cut.first_station_mm, plan.shortens ? width : 0);
             const std::string figure = units::formatLength(plan.shortens ? cut.length_mm : width, b_.settings.length_step);
-            if (plan.shortens) d_.add(Hatch{{{a, middle_ + f_.px(2)}, {e, middle_ + f_.px(2)}, {e, lift + f_.px(6)}, {a, lift + f_.px(6)}}, {Ink::Remove, f_.thin() * 1.5, Dash::Solid}, f_.px(6), false}, "cut");
+            if (plan.shortens) d_.add(Hatch{{{a, middle_ + f_.px(2)}, {e, middle_ + f_.px(2)}, {e, lift + f_.px(5)}, {a, lift + f_.px(5)}}, {Ink::Remove, f_.thin() * 1.5, Dash::Solid}, f_.px(6), false}, "cut");
             else d_.add(Stroke{{{a, middle_}, {a - f_.px(4), lift - f_.px(6)}, {a + f_.px(4), lift}, {a, lift + f_.px(8)}}, false, {Ink::Remove, f_.medium(), Dash::Solid}}, "cut");
-            d_.add(Text{{(a + e) / 2, d_.height - f_.px(4)}, (plan.shortens ? "take out " : "let in ") + figure, f_.small(), plan.shortens ? Ink::Remove : Ink::NewSteel, Anchor::Centre}, "cut");
+            d_.add(Text{{(a + e) / 2, d_.height - f_.px(3)}, (plan.shortens ? "take out " : "let in ") + figure, f_.small(), plan.shortens ? Ink::Remove : Ink::NewSteel, Anchor::Centre}, "cut");
         } else {
             ticks(0, from, to, false, Ink::Chassis);
         }
@@ -193,7 +196,7 @@ private:
             const double width = f_.px(24) + roughWidth(tag.finding->brief, f_.small(), Face::Sans);
             double at = std::clamp(tag.x - f_.px(8), f_.px(8), d_.width - width - f_.px(90));
             bool free = false;
-            for (int step = 0; step < 40 && !free; ++step) {
+            for (int step = 0; step < 17 && !free; ++step) {
                 const double candidate = std::clamp(at + (step % 2 ? 1 : -1) * ((step + 1) / 2) * f_.px(26), f_.px(8), d_.width - width - f_.px(90));
                 free = std::none_of(taken.begin(), taken.end(), [&](const auto& t) { return candidate < t.second && candidate + width > t.first; });
                 if (free) at = candidate;
@@ -206,7 +209,7 @@ private:
             const double y = f_.px(14);
             const auto index = tag.finding - r_.findings.data();
             const std::string name = fmt::format("finding:{}", index);
-            d_.add(Stroke{{{tag.x, y + f_.px(9)}, {at + f_.px(8), y + f_.px(6)}}, false, {inkOf(tag.finding->severity), f_.thin(), Dash::Solid}}, name);
+            d_.add(Stroke{{{at + f_.px(8), y + f_.px(6)}, {tag.x, y + f_.px(12)}, {tag.x, y + f_.px(17)}}, false, {inkOf(tag.finding->severity), f_.thin(), Dash::Solid}}, name);
             addMark(d_, {at + f_.px(8), y - f_.px(2)}, f_.px(13), tag.finding->severity, name);
             d_.add(Text{{at + f_.px(20), y + f_.px(3)}, tag.finding->brief, f_.small(), inkOf(tag.finding->severity)}, name);
         }

@@ -64,7 +64,7 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
     const CrossmemberDesign& d = in.design;
     const auto ends = [](double left, double right) {
         if (std::abs(left) < units::radians(0.25) && std::abs(right) < units::radians(0.25)) return std::string("both ends square");
-        return fmt::format("saw {}° left, {}° right, off square", units::fixed(units::degrees(std::abs(left)), 1), units::fixed(units::degrees(std::abs(right)), 1));
+        return fmt::format("saw {}° left, {}° right", units::fixed(units::degrees(std::abs(left)), 1), units::fixed(units::degrees(std::abs(right)), 1));
     };
     p.pieces.push_back({"bridge", fmt::format("box {} × {} × {}", trimmed(d.box_width_mm), trimmed(d.box_height_mm), trimmed(d.box_wall_mm)), 1,
                         p.box_long_edge_mm, ends(p.end_angle_left_rad, p.end_angle_right_rad),

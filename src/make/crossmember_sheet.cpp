@@ -88,15 +88,17 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     if (!p.possible) return d;
     const CrossmemberDesign& design = v.input->design;
     const auto len = [&](double mm) { return units::formatLength(mm, v.step); };
-    const double column = v.details ? std::min(width * 0.3, f.px(330)) : 0;
-    const double list_height = v.details ? f.px(30) + f.px(22) * static_cast<double>(p.pieces.size() + 1) : 0;
+    // a low, wide sheet has the cut list beside the bridge; a tall one below it, and the flange beside
+    const bool wide = width > 2.2 * height;
+    const double column = wide ? width * 0.46 : std::min(width * 0.32, f.px(360));
+    const double list_height = wide ? 0 : f.px(30) + f.px(22) * static_cast<double>(p.pieces.size() + 1);
 
     // from behind: left rail at the left
     const double outer_left = p.rail_inner_left_mm - p.rail_width_mm;
     const double outer_right = p.rail_inner_right_mm + p.rail_width_mm;
     const double top = std::max({p.rail_top_left_mm, p.rail_top_right_mm, v.input->gearbox_mount.z_mm});
     const double bottom = std::min({p.rail_top_left_mm - p.rail_height_mm, p.rail_top_right_mm - p.rail_height_mm, p.box_bottom_mm});
-    const Projection to = fit(outer_left, outer_right, bottom, top, {f.px(80), f.px(58)}, width - column - f.px(170), height - list_height - f.px(150), true);
+    const Projection to = fit(outer_left, outer_right, bottom, top, {f.px(70), f.px(46)}, width - column - f.px(150), height - list_height - f.px(120), true);
     d.add(Text{{0, f.body()}, "crossmember from behind", f.body(), Ink::Second}, "crossmember");
     const auto rect = [&](double y0, double y1, double z0, double z1, Pen pen, bool hatch) {
         const std::vector<P> path = {to(y0, z0), to(y1, z0), to(y1, z1), to(y0, z1)};
@@ -138,22 +140,22 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     d.add(Dimension{{to(outer_left, 0).x, to(0, p.rail_top_left_mm).y}, {to(outer_left, 0).x, to(0, p.pad_top_mm).y}, p.pad_top_mm > p.rail_top_left_mm ? f.px(26) : -f.px(26),
                     len(std::abs(p.pad_top_mm - p.rail_top_left_mm)), f.body(), Ink::NewSteel, Mark::Derived},
           "crossmember");
-    d.add(Text{{to(outer_left, 0).x - f.px(36), std::min(to(0, p.rail_top_left_mm).y, to(0, p.pad_top_mm).y) - f.px(20)},
-               p.pad_top_mm > p.rail_top_left_mm ? "pad over rail top" : "pad under rail top", f.small(), Ink::Second, Anchor::Centre});
+    d.add(Text{{f.px(2), std::min(to(0, p.rail_top_left_mm).y, to(0, p.pad_top_mm).y) - f.px(20)},
+               p.pad_top_mm > p.rail_top_left_mm ? "pad over rail top" : "pad under rail top", f.small(), Ink::Second});
     d.add(Dimension{{to(outer_right, 0).x, to(0, p.box_top_mm).y}, {to(outer_right, 0).x, to(0, p.box_bottom_mm).y}, f.px(26), len(design.box_height_mm), f.body(), Ink::NewSteel,
                     design.assumed ? Mark::Assumed : Mark::None},
           "crossmember");
-    if (!v.details) return d;
-    d.place(plateSheet(p.left, v.step, column, height - list_height - f.px(10), f), {width - column, 0});
+    if (!wide) d.place(plateSheet(p.left, v.step, column, height - list_height - f.px(10), f), {width - column, 0});
     // cut list
     std::vector<std::vector<std::string>> rows;
     for (const CutPiece& piece : p.pieces)
         rows.push_back({std::to_string(piece.count), piece.name, piece.stock, len(piece.length_mm), piece.ends, units::formatMass(piece.mass_kg)});
     rows.push_back({"", "all", "", "", p.bolt_length_mm ? fmt::format("bolts {} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(), p.bolt_mm, *p.bolt_length_mm) : "",
                     units::formatMass(p.mass_kg)});
-    const double unit = width / 100;
-    addTable(d, {0, height - list_height, width, list_height},
-             {{"no", 5 * unit, Anchor::Right, Face::Mono}, {"piece", 14 * unit}, {"stock", 18 * unit}, {"length", 12 * unit, Anchor::Right, Face::Mono}, {"ends and holes", 38 * unit}, {"mass", 12 * unit, Anchor::Right, Face::Mono}},
+    const double table_width = wide ? column : width;
+    const double unit = table_width / 100;
+    addTable(d, {width - table_width, wide ? 0 : height - list_height, table_width, wide ? height : list_height},
+             {{"no", 5 * unit, Anchor::Right}, {"piece", 16 * unit}, {"stock", 20 * unit}, {"length", 11 * unit, Anchor::Right}, {"ends and holes", 35 * unit}, {"mass", 13 * unit, Anchor::Right}},
              rows, f.small());
     return d;
 }

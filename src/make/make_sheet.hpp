@@ -23,7 +23,6 @@ struct CrossmemberView {
     const CrossmemberInput* input = nullptr;
     const CrossmemberPlan* plan = nullptr;
     units::LengthStep step = units::LengthStep::Mm01;
-    bool details = true; ///< with the flange and the cut list
 };
 /// The bridge between the rails from behind, the left flange, the cut list.
 sheet::Drawing crossmemberSheet(const CrossmemberView&, double width, double height, const sheet::Format&);

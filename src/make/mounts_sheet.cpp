@@ -24,7 +24,7 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
     const double cell = std::min(width / static_cast<double>(mounts.size()), f.px(230));
     double tallest = 20;
     for (const MountStack& m : mounts) tallest = std::max(tallest, m.gap_mm);
-    const double head = f.px(56);
+    const double head = f.px(64);
     const double room = height - head - f.px(58);
     const double scale = std::max(0.0, std::min(room / (tallest + 30), f.px(3.2)));
     const double rail_y = height - f.px(50); // the rail's top face
@@ -33,11 +33,12 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
         const MountStack& m = mounts[i];
         const std::string tag = i < v.tags.size() ? v.tags[i] : std::string();
         const double x = cell * static_cast<double>(i);
-        const double middle = x + cell * 0.36;
-        const double half = std::min(cell * 0.17, f.px(32));
+        const double middle = x + cell * 0.28;
+        const double half = std::min(cell * 0.115, f.px(34));
         d.add(Text{{x + f.px(22), f.body()}, m.name, f.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, tag);
         addMark(d, {x + f.px(10), f.body() - f.px(5)}, f.px(14), severityOf(m.verdict), tag);
-        d.add(Text{{x + f.px(2), f.body() + f.px(22)}, fmt::format("at {}", units::formatLength(m.station_mm, v.step)), f.small(), Ink::Second}, tag);
+        d.add(Text{{x + f.px(2), f.body() + f.px(22)}, fmt::format("gap {} ± {}", units::formatSmall(m.gap_mm, v.step), units::formatSmall(m.half_width_mm, v.step)), f.body(), Ink::Ink, Anchor::Left, Level::Base, Face::Sans, Mark::Derived}, tag);
+        d.add(Text{{x + cell - f.px(12), f.body()}, fmt::format("at {}", units::formatLength(m.station_mm, v.step)), f.small(), Ink::Second, Anchor::Right}, tag);
         if (!m.on_rail) {
             d.add(Text{{x + f.px(2), f.body() + f.px(46)}, "no rail here", f.body(), Ink::Bad}, tag);
             continue;
@@ -51,14 +52,20 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
         d.add(Stroke{box(middle - half * 1.9, rail_y, half * 3.8, rail_h), true, {Ink::Chassis, weight, Dash::Solid}}, tag);
         // from the rail up: standoff, shims, biscuit, washer
         double y = rail_y;
-        const double label_x = middle + half * 2.1 + f.px(4);
+        const double label_x = middle + half * 2.1 + f.px(14);
+        double label_y = rail_y - f.px(6); // labels stand evenly, each with a line to its layer
         const auto layer = [&](double thickness, double half_width, const Pen& pen, const std::string& text, bool hatch, Mark mark) {
             if (thickness <= 0) return;
             const double h = thickness * scale;
             const auto outline = box(middle - half_width, y - h, 2 * half_width, h);
             if (hatch) d.add(Hatch{outline, {pen.ink, f.thin(), Dash::Solid}, f.px(5), false}, tag);
             d.add(Stroke{outline, true, pen}, tag);
-            if (!text.empty()) d.add(Text{{label_x, y - h / 2}, text, f.small(), pen.ink, Anchor::Left, Level::Middle, Face::Mono, mark}, tag);
+            if (!text.empty()) {
+                label_y = std::min(label_y, y - h / 2);
+                d.add(Stroke{{{middle + half_width, y - h / 2}, {label_x - f.px(3), label_y}}, false, {Ink::Second, f.thin() * 0.7, Dash::Solid}}, tag);
+                d.add(Text{{label_x, label_y}, text, f.small(), pen.ink, Anchor::Left, Level::Middle, Face::Sans, mark}, tag);
+                label_y -= f.px(17);
+            }
             y -= h;
         };
         layer(m.standoff_mm, half * 0.62, {Ink::NewSteel, weight, Dash::Solid}, "standoff " + units::fixed(m.standoff_mm, 0), false, Mark::Derived);
@@ -72,9 +79,8 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
         layer(m.biscuit_mm, half, {Ink::Ink, f.thin(), Dash::Solid}, "biscuit " + units::fixed(m.biscuit_mm, 1), true, part);
         layer(m.washer_mm, half * 1.15, {Ink::NewSteel, f.thin(), Dash::Solid}, "washer " + units::fixed(m.washer_mm, 1), false, part);
         d.add(Stroke{{{middle, body_y - body_h - f.px(8)}, {middle, rail_y + rail_h + f.px(8)}}, false, {Ink::Second, f.thin(), Dash::DashDot}}, tag);
-        d.add(Dimension{{middle - half * 1.9, rail_y}, {middle - half * 1.9, body_y}, f.px(16), units::formatSmall(m.gap_mm, v.step), f.body(), Ink::Ink, Mark::Derived}, tag);
         const std::string bolt = m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : fmt::format("M{:g}: none", m.bolt_mm);
-        d.add(Text{{middle, rail_y + rail_h + f.px(24)}, bolt, f.body(), Ink::Ink, Anchor::Centre, Level::Base, Face::Mono, Mark::Derived}, tag);
+        d.add(Text{{middle, rail_y + rail_h + f.px(24)}, bolt, f.body(), Ink::Ink, Anchor::Centre, Level::Base, Face::Sans, Mark::Derived}, tag);
     }
     return d;
 }

@@ -80,8 +80,11 @@ void dimensionLines(const Dimension& d, std::vector<Item>& out, const std::strin
         out.push_back({Stroke{{shifted(d.a, sign * 3 * thin), shifted(d.a, d.offset + sign * 4 * thin)}, false, pen}, tag});
         out.push_back({Stroke{{shifted(d.b, sign * 3 * thin), shifted(d.b, d.offset + sign * 4 * thin)}, false, pen}, tag});
     }
-    const double text_width = roughWidth(d.text, d.size, Face::Mono);
-    const bool outside = length < text_width + 8 * thin;
+    const double text_width = roughWidth(d.text, d.size, Face::Sans);
+    // along an upright line the text stays level, as people read it on a wall
+    const bool upright = std::abs(along.y) > 0.8;
+    const double needed = upright ? d.size * 1.9 : text_width + 8 * thin;
+    const bool outside = length < needed;
     const double reach = outside ? d.size * 0.7 : 0; // the line runs past the marks when the text stands outside
     out.push_back({Stroke{{{a.x - along.x * reach, a.y - along.y * reach}, {b.x + along.x * reach, b.y + along.y * reach}}, false, pen}, tag});
     // scribed ticks where the dimension ends
@@ -92,24 +95,26 @@ void dimensionLines(const Dimension& d, std::vector<Item>& out, const std::strin
                               {d.ink, 1.6 * thin, Dash::Solid}},
                        tag});
     }
-    double turn = std::atan2(-along.y, along.x) * 180 / 3.14159265358979323846;
-    if (turn > 90.5 || turn <= -89.5) turn += turn > 0 ? -180 : 180;
+    constexpr double degrees = 180 / 3.14159265358979323846;
+    double turn = upright ? 0 : std::atan2(-along.y, along.x) * degrees;
+    const bool flipped = turn > 90.5 || turn <= -89.5;
+    if (flipped) turn += turn > 0 ? -180 : 180;
     Text text;
     text.text = d.text;
     text.size = d.size;
     text.ink = d.ink;
-    text.face = Face::Mono;
     text.mark = d.mark;
     text.turn_deg = turn;
     text.level = Level::Middle;
     text.backed = true;
-    if (outside) {
+    text.anchor = Anchor::Centre;
+    text.at = {(a.x + b.x) / 2, (a.y + b.y) / 2};
+    if (outside && upright) {
+        text.anchor = Anchor::Left;
+        text.at.x += 6 * thin;
+    } else if (outside) {
         text.at = {b.x + along.x * (reach + 3 * thin), b.y + along.y * (reach + 3 * thin)};
-        const bool flipped = std::abs(std::remainder(turn - std::atan2(-along.y, along.x) * 180 / 3.14159265358979323846, 360)) > 90;
         text.anchor = flipped ? Anchor::Right : Anchor::Left;
-    } else {
-        text.at = {(a.x + b.x) / 2, (a.y + b.y) / 2};
-        text.anchor = Anchor::Centre;
     }
     out.push_back({std::move(text), tag});
 }

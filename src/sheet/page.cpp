@@ -77,7 +77,7 @@ size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& columns
         double x = area.x;
         for (size_t c = 0; c < columns.size(); ++c) {
             const Column& column = columns[c];
-            const double at = column.anchor == Anchor::Left ? x + 0.5 : column.anchor == Anchor::Centre ? x + column.width / 2 : x + column.width - 1.5;
+            const double at = column.anchor == Anchor::Left ? x + size * 0.5 : column.anchor == Anchor::Centre ? x + column.width / 2 : x + column.width - size * 0.3;
             const std::string& text = heading ? column.heading : c < cells.size() ? cells[c] : std::string();
             if (!text.empty()) d.add(Text{{at, y}, text, size, heading ? Ink::Second : Ink::Ink, column.anchor, Level::Base, heading ? Face::Sans : column.face});
             x += column.width;

@@ -25,16 +25,23 @@ public:
 
     Drawing draw() {
         if (x_.first > x_.second) return d_;
-        const double label = f_.body() * 1.3;
-        const double gap = f_.px(26);
-        // both views share one scale, so that a length is the same length in each
+        const double label = f_.body() * 1.6;
         const double depth = std::max(y_.second - y_.first, 200.0);
-        const double tall = std::max(z_.second - z_.first, 200.0) + 260;
-        const double room = d_.height - 2 * label - gap;
-        const double scale = std::min((d_.width - f_.px(190)) / (x_.second - x_.first + 100), room / (depth + tall));
-        const double side = tall * scale;
-        fromTheLeft({f_.px(110), label}, d_.width - f_.px(190), side, scale);
-        fromAbove({f_.px(110), label + side + gap + label * 0.6}, d_.width - f_.px(190), depth * scale, scale);
+        const double tall = std::max(z_.second - z_.first, 200.0) + 200;
+        const double length = x_.second - x_.first + 240;
+        // a wide sheet takes the views side by side, a tall one below each other
+        if (d_.width > 1.6 * d_.height) {
+            const double side_width = d_.width * 0.60;
+            const double side_scale = std::min(side_width / length, (d_.height - label - f_.px(30)) / tall);
+            const double plan_scale = std::min((d_.width * 0.38) / length, (d_.height - 2 * label) / depth);
+            fromTheLeft({0, label}, side_width, d_.height - label - f_.px(30), side_scale);
+            fromAbove({d_.width * 0.62, label}, d_.width * 0.38, d_.height - label, plan_scale);
+        } else {
+            const double room = d_.height - 2 * label - f_.px(40);
+            const double scale = std::min(d_.width / length, room / (depth + tall));
+            fromTheLeft({0, label}, d_.width, tall * scale, scale);
+            fromAbove({0, 2 * label + tall * scale + f_.px(40)}, d_.width, depth * scale, scale);
+        }
         return std::move(d_);
     }
 
@@ -49,6 +56,7 @@ private:
         reach({hub.x_mm - r, hub.y_mm, hub.z_mm - r});
         reach({hub.x_mm + r, hub.y_mm, hub.z_mm + r});
     }
+    double label() const { return f_.body() * 1.6; }
     bool isSelected(const std::string& tag) const { return !tag.empty() && tag == v_.selected; }
     static Vec3 mean(const std::vector<Vec3>& points) {
         Vec3 m;
@@ -169,12 +177,14 @@ private:
         }
         case PinKind::Height: {
             const P foot = to(at.x_mm, groundAt(at.x_mm));
-            d_.add(Dimension{foot, p, f_.px(0), pin.text, f_.body(), ink, pin.mark}, pin.tag);
+            const bool front = at.x_mm < (x_.first + x_.second) / 2; // stands aside, so that names stay readable
+            d_.add(Dimension{foot, p, front ? f_.px(20) : -f_.px(20), pin.text, f_.body(), ink, pin.mark}, pin.tag);
+            addMark(d_, p, f_.px(12), pin.severity, pin.tag);
             break;
         }
         case PinKind::Level:
         case PinKind::Rake: {
-            d_.add(Text{{p.x, p.y + f_.px(20)}, pin.text, f_.body(), ink, Anchor::Centre, Level::Base, Face::Mono, pin.mark}, pin.tag);
+            d_.add(Text{{p.x, p.y + f_.px(20)}, pin.text, f_.body(), ink, Anchor::Centre, Level::Base, Face::Sans, pin.mark}, pin.tag);
             addMark(d_, {p.x - f_.px(60), p.y + f_.px(15)}, f_.px(12), pin.severity, pin.tag);
             break;
         }
@@ -185,7 +195,7 @@ private:
             const P hub = to(mean(hubs).x_mm, mean(hubs).z_mm);
             d_.add(Stroke{{p, {p.x, hub.y + f_.px(14)}}, false, {ink, f_.medium(), Dash::Dashed}}, pin.tag);
             addMark(d_, {hub.x, hub.y + f_.px(20)}, f_.px(12), pin.severity, pin.tag);
-            d_.add(Text{{hub.x + f_.px(12), hub.y + f_.px(25)}, pin.text, f_.small(), ink, Anchor::Left, Level::Base, Face::Mono, Mark::Derived, 0, true}, pin.tag);
+            d_.add(Text{{hub.x + f_.px(12), hub.y + f_.px(25)}, pin.text, f_.small(), ink, Anchor::Left, Level::Base, Face::Sans, Mark::Derived, 0, true}, pin.tag);
             break;
         }
         case PinKind::Centred: break; // seen from above
@@ -193,7 +203,7 @@ private:
     }
 
     void fromAbove(P at, double width, double height, double scale) {
-        d_.add(Text{{0, at.y - f_.px(4)}, "from above", f_.body(), Ink::Second});
+        d_.add(Text{{at.x, at.y - label() + f_.body()}, "from above", f_.body(), Ink::Second});
         const Projection to = projection(at, width, height, scale, false);
         d_.add(Stroke{{to(x_.first - 100, 0), to(x_.second + 100, 0)}, false, {Ink::Second, f_.thin(), Dash::DashDot}});
         for (const auto* rail : {&v_.rail_left, &v_.rail_right}) {
@@ -223,7 +233,7 @@ private:
             d_.add(Stroke{{a, b}, false, {ink, f_.thin(), Dash::Dashed}}, pin.tag);
             const P c = to((pin.at[0].x_mm + pin.at[1].x_mm) / 2, 0);
             addMark(d_, c, f_.px(12), pin.severity, pin.tag);
-            d_.add(Text{{c.x + f_.px(12), c.y - f_.px(6)}, pin.text, f_.small(), ink, Anchor::Left, Level::Base, Face::Mono, Mark::Derived, 0, true}, pin.tag);
+            d_.add(Text{{c.x + f_.px(12), c.y - f_.px(6)}, pin.text, f_.small(), ink, Anchor::Left, Level::Base, Face::Sans, Mark::Derived, 0, true}, pin.tag);
         }
     }
 

@@ -226,7 +226,10 @@ Result<void> Store::keep(const build::Edit& edit, const Author& author) {
         return Error{Error::Code::Locked, path_.string(), "This build is open read-only, because " + read_only_reason_ + ".", "Close the other window, or copy the file.", -1};
     build::Build before = build_;
     auto inverse = build::enact(build_, edit);
-    if (!inverse) return inverse.error();
+    if (!inverse) {
+        build_ = std::move(before);
+        return inverse.error();
+    }
     if (auto written = write(edit, *inverse, LogEntry::Kind::Edit, 0, author); !written) {
         build_ = std::move(before);
         return written;

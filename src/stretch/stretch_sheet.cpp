@@ -147,7 +147,7 @@ private:
         }
         const double y = to_(0, std::min(at_front->top_mm, rear_top) - height).y + f_.px(52);
         d_.add(Stroke{{b, {b.x, y}}, false, {Ink::Remove, f_.thin(), Dash::Dotted}}, "cut");
-        d_.add(Text{{b.x, y + f_.px(16)}, "cut at " + len(c.first_station_mm), f_.body(), Ink::Remove, Anchor::Centre, Level::Base, Face::Mono, Mark::None, 0, true}, "cut");
+        d_.add(Text{{b.x, y + f_.px(16)}, "cut at " + len(c.first_station_mm), f_.body(), Ink::Remove, Anchor::Centre, Level::Base, Face::Sans, Mark::None, 0, true}, "cut");
     }
 
     /// A saw-tooth line.
@@ -194,7 +194,7 @@ private:
         const double right = d_.width - f_.px(4);
         const auto line = [&](const std::string& name, const std::string& value, Mark mark, const char* tag) {
             d_.add(Text{{at.x, y}, name, f_.body(), Ink::Second}, tag);
-            d_.add(Text{{right, y}, value, f_.body(), Ink::Ink, Anchor::Right, Level::Base, Face::Mono, mark}, tag);
+            d_.add(Text{{right, y}, value, f_.body(), Ink::Ink, Anchor::Right, Level::Base, Face::Sans, mark}, tag);
             y += f_.px(29);
         };
         const Mark section = v_.section_given ? Mark::None : Mark::Assumed;

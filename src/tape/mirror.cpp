@@ -97,6 +97,18 @@ void findPointMirror(Network& net, int point, const std::vector<double>& sd_mm, 
     out.push_back(std::move(mirror));
 }
 
+/// Mean distance of the positions from the rough ones.
+double roughMiss(const Network& net) {
+    double sum = 0;
+    int count = 0;
+    for (size_t i = 0; i < net.at.size(); ++i)
+        if (net.placed[i] && net.survey->points[i].rough) {
+            sum += (vec(net.at[i]) - vec(*net.survey->points[i].rough)).norm();
+            ++count;
+        }
+    return count ? sum / count : 0;
+}
+
 /// The whole survey mirrored along one axis about the held coordinates of that axis.
 void findWholeMirror(const Network& net, int axis, std::vector<Mirror>& out) {
     double centre = 0;
@@ -116,6 +128,8 @@ void findWholeMirror(const Network& net, int axis, std::vector<Mirror>& out) {
         c = 2 * centre - c;
     }
     if (shift < least_shift_mm || omega(flipped) > omega(net) + same_fit) return;
+    // nobody takes the front of a frame for its rear, or left for right: rough positions decide that. Up and down they may not.
+    if (axis != 2 && roughMiss(flipped) > 3 * roughMiss(net)) return;
     static constexpr const char* sentences[3] = {
         "The readings can't tell front from rear: the whole survey fits as well turned end for end.",
         "The readings can't tell left from right: the whole survey fits as well with its sides exchanged.",

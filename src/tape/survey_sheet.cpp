@@ -1,6 +1,7 @@
 #include "tape/survey_sheet.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 
@@ -46,9 +47,9 @@ public:
         const double column = v_.figures && !v_.condition->figures.empty() ? f_.px(290) : 0;
         const double w = d_.width - column;
         const double label = f_.body() * 1.4;
-        const double side_height = std::clamp(d_.height * 0.3, f_.px(80), f_.px(170));
-        fromAbove({f_.px(30), label + f_.px(18)}, w - f_.px(70), d_.height - side_height - 2 * label - f_.px(40));
-        fromTheLeft({f_.px(30), d_.height - side_height + label * 0.4}, w - f_.px(70), side_height - label - f_.px(4));
+        const double side_height = std::clamp(d_.height * 0.26, f_.px(70), f_.px(150));
+        fromAbove({f_.px(44), label + f_.px(18)}, w - f_.px(84), d_.height - side_height - 2 * label - f_.px(40));
+        fromTheLeft({f_.px(30), d_.height - side_height + label * 0.4}, side_height - label - f_.px(4));
         if (column > 0) figures({w + f_.px(8), label});
         return std::move(d_);
     }
@@ -77,7 +78,7 @@ private:
             faults.push_back({pair.right, -dx, dy});
             worst = std::max({worst, std::abs(dx), std::abs(dy)});
         }
-        const double factor = worst > 0.2 ? enlargement(worst * scale, f_.px(14), 20) : 1;
+        const double factor = worst > 0.2 ? enlargement(worst * scale, f_.px(12), 10) : 1;
         for (const Fault& fault : faults) {
             shown_[fault.point].x_mm += (factor - 1) * fault.dx;
             shown_[fault.point].y_mm += (factor - 1) * fault.dy;
@@ -86,7 +87,8 @@ private:
     }
 
     void fromAbove(P at, double width, double height) {
-        Projection to = fit(x_.first, x_.second, y_.first, y_.second, at, width, height, true);
+        const Projection to = fit(x_.first, x_.second, y_.first, y_.second, at, width, height, true);
+        plan_ = to;
         const double factor = enlargeFaults(to.scale);
         caption({0, f_.body()}, factor > 1 ? fmt::format("from above, faults × {:g}", factor) : "from above");
         d_.add(Stroke{{to(x_.first, 0), to(x_.second, 0)}, false, {Ink::Second, f_.thin(), Dash::DashDot}});
@@ -147,7 +149,10 @@ private:
     bool usable(int p) const { return p >= 0 && v_.solution->points[p].placed; }
 
     template <class F> void points(const F& where, bool names) {
-        std::vector<P> taken;
+        struct Box {
+            double left, top, right, bottom;
+        };
+        std::vector<Box> taken;
         for (size_t i = 0; i < v_.solution->points.size(); ++i) {
             const auto& p = v_.solution->points[i];
             if (!p.placed) continue;
@@ -156,22 +161,44 @@ private:
             const double radius = isSelected(tag) ? f_.px(7) : f_.px(4.5);
             // a point that is not fixed yet is drawn hollow and dotted
             d_.add(Circle{at, radius, {p.fixed ? Ink::Ink : Ink::Warn, f_.thin() * 1.6, p.fixed ? Dash::Solid : Dash::Dotted}, false, true}, tag);
-            if (!names) continue;
-            const bool up = v_.solution->points[i].position.y_mm >= 0;
-            P label{at.x, up ? at.y - f_.px(10) : at.y + f_.px(10) + f_.small() * 0.8};
-            const double clash = f_.px(17);
-            for (int tries = 0; tries < 3; ++tries) {
-                const bool hit = std::any_of(taken.begin(), taken.end(), [&](const P& t) { return std::abs(t.x - label.x) < clash * 1.3 && std::abs(t.y - label.y) < clash * 0.8; });
-                if (!hit) break;
-                label.y += up ? -clash * 0.85 : clash * 0.85;
-            }
-            taken.push_back(label);
-            d_.add(Text{label, v_.survey->points[i].name, f_.small(), p.fixed ? Ink::Ink : Ink::Warn, Anchor::Centre}, tag);
+            taken.push_back({at.x - radius, at.y - radius, at.x + radius, at.y + radius});
+        }
+        if (!names) return;
+        for (size_t i = 0; i < v_.solution->points.size(); ++i) {
+            const auto& p = v_.solution->points[i];
+            if (!p.placed) continue;
+            const P at = where(static_cast<int>(i));
+            const std::string& name = v_.survey->points[i].name;
+            const double w = roughWidth(name, f_.small(), Face::Sans);
+            const double h = f_.small() * 0.85;
+            const double away = f_.px(7);
+            const bool up = p.position.y_mm >= 0;
+            // outwards first, then beside, then inwards, then further out: the first place that covers nothing
+            const double out = up ? -1 : 1;
+            const std::array<P, 7> places = {{{at.x, at.y + out * (away + h / 2)},
+                                              {at.x + away + w / 2, at.y},
+                                              {at.x - away - w / 2, at.y},
+                                              {at.x, at.y - out * (away + h / 2)},
+                                              {at.x + away + w / 2, at.y + out * (away + h / 2)},
+                                              {at.x - away - w / 2, at.y + out * (away + h / 2)},
+                                              {at.x, at.y + out * (2 * away + 1.5 * h)}}};
+            const auto box = [&](const P& c) { return Box{c.x - w / 2, c.y - h / 2, c.x + w / 2, c.y + h / 2}; };
+            const auto covers = [&](const Box& b) {
+                return std::any_of(taken.begin(), taken.end(), [&](const Box& t) { return b.left < t.right && b.right > t.left && b.top < t.bottom && b.bottom > t.top; });
+            };
+            P chosen = places[0];
+            for (const P& place : places)
+                if (!covers(box(place))) {
+                    chosen = place;
+                    break;
+                }
+            taken.push_back(box(chosen));
+            d_.add(Text{{chosen.x, chosen.y + h * 0.42}, name, f_.small(), p.fixed ? Ink::Ink : Ink::Warn, Anchor::Centre}, tagOf(v_.point_tags, i));
         }
     }
 
-    void fromTheLeft(P at, double width, double height) {
-        Projection to = fit(x_.first, x_.second, 0, 1e-3, at, width, height, true);
+    void fromTheLeft(P at, double height) {
+        const Projection& to = plan_; // stations stand under those of the plan
         const double span = std::max(z_.second - z_.first, 1.0);
         const double factor = enlargement(span * to.scale, height * 0.95, 20);
         const double middle = (z_.first + z_.second) / 2;
@@ -202,7 +229,7 @@ private:
             const double shown = figure.judged ? std::abs(figure.value_mm) : figure.value_mm;
             std::string value = fmt::format("{} ± {}", units::formatSmall(shown, v_.step), units::formatSmall(figure.half_width_mm, v_.step));
             if (figure.kind == FigureKind::Twist) value = fmt::format("{} ± {}", units::formatAngle(std::abs(figure.angle_rad)), units::formatAngle(figure.angle_half_width_rad));
-            d_.add(Text{{right, y}, value, f_.body(), figure.judged ? inkOf(severityOf(figure.verdict)) : Ink::Ink, Anchor::Right, Level::Base, Face::Mono, Mark::Derived}, tag);
+            d_.add(Text{{right, y}, value, f_.body(), figure.judged ? inkOf(severityOf(figure.verdict)) : Ink::Ink, Anchor::Right, Level::Base, Face::Sans, Mark::Derived}, tag);
             y += line;
             if (figure.judged && !figure.proven) {
                 d_.add(Text{{at.x + f_.px(26), y - f_.px(14)}, "not proven", f_.small(), Ink::Second}, tag);
@@ -215,6 +242,7 @@ private:
     Format f_;
     Drawing d_;
     std::vector<Vec3> shown_;
+    Projection plan_;
     std::pair<double, double> x_{1e12, -1e12};
     std::pair<double, double> y_{1e12, -1e12};
     std::pair<double, double> z_{1e12, -1e12};

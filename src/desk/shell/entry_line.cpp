@@ -52,9 +52,9 @@ void EntryLine::setProposal(const std::optional<Proposal>& proposal, const QStri
     pair_->setText(proposal ? proposal->pair : QString());
     pair_->setStyleSheet(QString("font-family: \"Gorvet Mono\"; font-size: %1px").arg(field_->fontInfo().pixelSize()));
     pair_->setVisible(proposal && (field_->text().isEmpty() || takesProposal()));
-    field_->setPlaceholderText(proposal ? tr("length") : placeholder);
+    field_->setPlaceholderText(proposal ? tr("length") : QString());
     keys_->setText(proposal ? tr("Enter keeps · Down other pair · F1 what can be typed") : tr("Enter keeps · F1 what can be typed"));
-    if (field_->text().isEmpty()) setEcho(proposal ? proposal->hint : QString(), "");
+    if (field_->text().isEmpty()) setEcho(proposal ? proposal->hint : placeholder, "");
 }
 
 void EntryLine::beginWith(const QString& text) {

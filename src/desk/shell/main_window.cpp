@@ -385,7 +385,7 @@ void MainWindow::preview() {
     const QString line = entry_->fullLine();
     if (line.isEmpty()) {
         const auto proposal = bench().proposal(document_, state_);
-        entry_->setEcho(proposal ? proposal->hint : QString(), "");
+        entry_->setEcho(proposal ? proposal->hint : bench().placeholder(), "");
         return;
     }
     const auto understood = entry::understand(document_.build(), context(), line.toStdString());

@@ -67,6 +67,7 @@ QLabel[role="bad"] { color: %BAD; }
 QLabel[role="warn"] { color: %WARN; }
 QLabel[role="good"] { color: %GOOD; }
 QDialog, QMessageBox, QPlainTextEdit, QTableWidget { background: %SHEET; }
+QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }
 QScrollBar { background: %PANEL; }
 )");
     s.replace("%FAMILY", sheet::sans_family).replace("%MONO", sheet::mono_family).replace("%BODY", body).replace("%HEAD", QString::number(px(24)));

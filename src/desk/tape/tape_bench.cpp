@@ -44,8 +44,7 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     if (worst >= 0 && state.skip == 0) {
         const auto& r = s.survey.readings[worst];
         const QString pair = name(r.from) + " " + name(r.to);
-        return Proposal{pair, "retape " + pair + " ", tr("tape it again: the rest say %1").arg(QString::fromStdString(units::formatLength(s.solution.readings[worst].rest_says, d.build().settings.length_step))),
-                        std::pair{r.from, r.to}};
+        return Proposal{pair, "retape " + pair + " ", tr("tape it again: the rest say %1").arg(QString::fromStdString(units::formatLength(s.solution.readings[worst].rest_says, d.build().settings.length_step))), {}};
     }
     const auto next = tape::nextReading(s.survey, s.solution, s.condition, worst >= 0 ? state.skip - 1 : state.skip);
     if (!next) return std::nullopt;

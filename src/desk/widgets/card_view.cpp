@@ -78,7 +78,6 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
         label->setProperty("second", true);
         auto* value = new QLabel(marked(row));
         value->setTextFormat(Qt::RichText);
-        value->setStyleSheet(QString("font-family: \"Gorvet Mono\""));
         value->setAlignment(Qt::AlignRight);
         value->setObjectName("cardValue_" + QString::fromStdString(row.label).replace(' ', '_'));
         grid->addWidget(label, row_number, 0);

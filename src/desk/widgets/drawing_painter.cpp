@@ -114,7 +114,7 @@ public:
         const double dx = std::max({left - at_.x, 0.0, at_.x - left - width});
         const double middle = t.level == Level::Middle ? t.at.y : t.level == Level::Base ? t.at.y - t.size * 0.35 : t.at.y + t.size * 0.4;
         const double dy = std::max(0.0, std::abs(at_.y - middle) - t.size * 0.6);
-        return std::hypot(dx, dy) * 0.5;
+        return std::hypot(dx, dy) * 0.8;
     }
 
 private:

@@ -1,0 +1,177 @@
+// The graph on the demo build: benches called in order, results remembered, findings with their figures.
+#include "analysis/cards.hpp"
+#include "analysis/results.hpp"
+#include "analysis/views.hpp"
+#include "entry/entry.hpp"
+#include "store/store.hpp"
+
+#include "support/support.hpp"
+
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <set>
+
+using namespace gorvet;
+using analysis::Bench;
+
+namespace {
+
+build::Build demo() {
+    static const build::Build b = [] {
+        const auto path = test::demoBuild(test::freshFolder("results-demo"));
+        auto store = store::Store::open(path);
+        REQUIRE(store);
+        return (*store)->build();
+    }();
+    return b;
+}
+
+void type(build::Build& b, const std::string& line, build::Subject subject = build::Subject::Chassis) {
+    auto understood = entry::understand(b, {subject, {}, {}}, line);
+    if (!understood) FAIL(understood.error().text());
+    REQUIRE(build::enact(b, understood->edit));
+}
+
+const analysis::Finding* find(const analysis::Results& r, const std::string& code) {
+    for (const auto& f : r.findings)
+        if (f.code == code) return &f;
+    return nullptr;
+}
+
+} // namespace
+
+TEST_CASE("the demo build answers its question from reading to crossmember", "[analysis][demo]") {
+    const build::Build b = demo();
+    const auto r = analysis::analyse(b, 1);
+    CHECK(r.seat.status == sit::Status::Seated);
+    REQUIRE(r.seat.change_mm);
+    CHECK(*r.seat.change_mm == Approx(-141).margin(4)); // arches 2650 apart on axles 2790 apart, hinge pin included
+    CHECK(r.stretch.status == stretch::Status::Planned);
+    CHECK(r.mounts.size() == 6);
+    for (const auto& m : r.mounts) {
+        CHECK(m.on_rail);
+        CHECK(m.verdict != build::PlanVerdict::Fails);
+    }
+    // the script drilled the body for gaps of 37, 41.5 and 33: they come out within their ±, a little widened for the pins
+    CHECK(r.mounts[0].gap_mm == Approx(37).margin(4));
+    CHECK(r.mounts[1].gap_mm == Approx(41.5).margin(4));
+    CHECK(r.mounts[2].gap_mm == Approx(33).margin(4));
+    CHECK(r.crossmember.possible);
+    const auto* retape = find(r, "tape.retape");
+    REQUIRE(retape);
+    CHECK(retape->subject == "Bl–Dr");
+    CHECK(retape->station_mm);
+    CHECK(find(r, "tape.diamond"));
+    for (const auto& f : r.findings) {
+        INFO(f.code);
+        CHECK_FALSE(f.sentence.empty());
+        CHECK_FALSE(f.word.empty());
+        CHECK_FALSE(f.brief.empty());
+    }
+    CHECK(analysis::worstOf(r.findings, Bench::Tape).severity == sheet::Severity::Bad);
+    CHECK(analysis::worstOf(r.findings, Bench::Stretch).severity == sheet::Severity::Good);
+}
+
+TEST_CASE("an edit on one bench shows on the others", "[analysis][demo]") {
+    build::Build b = demo();
+    const auto before = analysis::analyse(b, 1);
+    type(b, "sill front 295");
+    type(b, "sill rear 301");
+    auto r = analysis::analyse(b, 2, &before);
+    CHECK(r.mounts[0].gap_mm - before.mounts[0].gap_mm == Approx(10).margin(0.2)); // the body stands 10 higher
+    CHECK(r.crossmember.mass_kg == before.crossmember.mass_kg);
+    type(b, "change -100");
+    r = analysis::analyse(b, 3, &r);
+    CHECK(r.stretch.left.length_mm == Approx(102).margin(0.01));
+    // the rails behind the cut, and with them the rear mounts' seat, moved less
+    CHECK(r.planned_left.points.back().x_mm == Approx(r.rail_left.points.back().x_mm - 100));
+    type(b, "cut 1600"); // into the old crossmember and a body mount
+    r = analysis::analyse(b, 4, &r);
+    const auto* in_piece = find(r, "stretch.in-the-piece");
+    REQUIRE(in_piece);
+    CHECK(in_piece->severity == sheet::Severity::Bad);
+    CHECK(r.stretch.verdict == build::PlanVerdict::Fails);
+}
+
+TEST_CASE("remembered results are the same as new ones", "[analysis][demo]") {
+    build::Build b = demo();
+    auto previous = analysis::analyse(b, 1);
+    const char* lines[] = {"cut 1300", "isolator 40", "hinge 558 tol 2", "tyre rear 350", "retape Bl Dr 1691.5", "height Al 539", "mount M1l at 352", "tolerance 6"};
+    for (const char* line : lines) {
+        type(b, line);
+        const auto remembered = analysis::analyse(b, 2, &previous);
+        const auto fresh = analysis::analyse(b, 2);
+        CHECK(remembered.chassis.solution.omega == fresh.chassis.solution.omega);
+        CHECK(remembered.seat.pose == fresh.seat.pose);
+        CHECK(remembered.stretch.left.length_mm == fresh.stretch.left.length_mm);
+        CHECK(remembered.crossmember.mass_kg == fresh.crossmember.mass_kg);
+        REQUIRE(remembered.findings.size() == fresh.findings.size());
+        for (size_t i = 0; i < fresh.findings.size(); ++i) CHECK(remembered.findings[i].sentence == fresh.findings[i].sentence);
+        previous = remembered;
+    }
+    CHECK_FALSE(find(previous, "tape.retape")); // it was taped again
+}
+
+TEST_CASE("unlike supports are said", "[analysis]") {
+    build::Build b = demo();
+    type(b, "session wednesday right-way-up wheels");
+    type(b, "Al Br 1200");
+    CHECK(find(analysis::analyse(b, 1), "tape.mixed-supports"));
+}
+
+TEST_CASE("an empty build is empty on every bench, with a first step", "[analysis]") {
+    const build::Build b;
+    const auto r = analysis::analyse(b, 1);
+    CHECK(r.findings.empty());
+    for (const auto bench : {Bench::Tape, Bench::Sit, Bench::Stretch, Bench::Make}) {
+        const auto h = analysis::headline(b, r, bench, build::Subject::Chassis);
+        CHECK_FALSE(h.sentence.empty());
+        CHECK_FALSE(h.below.empty());
+    }
+    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}), analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}), analysis::makeView(b, r, {}, 900, 400, {})})
+        CHECK(d.items.empty());
+    CHECK_FALSE(analysis::ruleView(b, r, {}, 900, 110, {}).items.empty());
+}
+
+TEST_CASE("everything that is drawn with a tag has a card", "[analysis][demo]") {
+    const build::Build b = demo();
+    const auto r = analysis::analyse(b, 1);
+    std::set<std::string> tags;
+    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}), analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}), analysis::makeView(b, r, {}, 900, 400, {}),
+                          analysis::ruleView(b, r, {}, 1280, 110, {})})
+        for (const auto& item : d.items)
+            if (!item.tag.empty()) tags.insert(item.tag);
+    CHECK(tags.size() > 200);
+    for (const auto& tag : tags) {
+        if (tag == "next" || tag == "body-edge") continue; // a proposal and a handle, not figures
+        INFO(tag);
+        const auto card = analysis::cardFor(b, r, build::Subject::Chassis, tag);
+        REQUIRE(card);
+        CHECK_FALSE(card->title.empty());
+        // what a card offers can be typed
+        for (const auto& action : card->actions) {
+            if (action.asks && action.current.empty()) continue;
+            const auto understood = entry::understand(b, {build::Subject::Chassis, {}, {}}, action.line + action.current);
+            INFO(action.line + action.current);
+            if (!understood) INFO(understood.error().text());
+            CHECK(understood);
+        }
+    }
+    CHECK_FALSE(analysis::cardFor(b, r, build::Subject::Chassis, "reading:99999"));
+    CHECK_FALSE(analysis::cardFor(b, r, build::Subject::Chassis, "unicorn"));
+}
+
+TEST_CASE("drawings stay on their sheet at every size", "[analysis][demo]") {
+    const build::Build b = demo();
+    const auto r = analysis::analyse(b, 1);
+    const auto size = GENERATE(std::pair{1224.0, 430.0}, std::pair{900.0, 500.0}, std::pair{1000.0, 420.0}, std::pair{1700.0, 900.0});
+    const auto [w, h] = size;
+    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, w, h, {}), analysis::tapeView(b, r, build::Subject::Body, {}, w, h, {}), analysis::sitView(b, r, {}, w, h, {}), analysis::stretchView(b, r, {}, w, h, {}),
+                          analysis::makeView(b, r, {}, w, h, {})}) {
+        const auto e = sheet::extent(sheet::flatten(d));
+        CHECK(e.left >= -8);
+        CHECK(e.top >= -8);
+        CHECK(e.right <= w + 40); // by rough text widths
+        CHECK(e.bottom <= h + 12);
+    }
+}

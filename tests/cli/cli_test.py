@@ -1,0 +1,162 @@
+"""Tests gorvet-cli as a person uses it. usage: cli_test.py CLI SOURCE_DIR WORK_DIR"""
+import json
+import pathlib
+import shutil
+import subprocess
+import sys
+import unittest
+
+CLI, SOURCE, WORK = sys.argv[1], pathlib.Path(sys.argv[2]), pathlib.Path(sys.argv[3])
+
+HEADER = "kind,from,to,value,unit,sigma_mm,note\n"
+RECTANGLE = HEADER + """point,Al,rail,"0 -400 0",mm,,
+point,Ar,rail,"0 400 0",mm,,
+point,Bl,rail,"2000 -400 0",mm,,
+point,Br,rail,"2000 400 0",mm,,
+hold-x,Al,,0,mm,,
+hold-y,Al,,-400,mm,,
+hold-y,Bl,,-400,mm,,
+hold-z,Al,,0,mm,,
+hold-z,Ar,,0,mm,,
+hold-z,Bl,,0,mm,,
+hold-z,Br,,0,mm,,
+tape,Al,Ar,800,mm,,
+tape,Bl,Br,800,mm,,
+tape,Al,Bl,2000,mm,,
+tape,Ar,Br,2000,mm,,
+tape,Al,Br,2154.07,mm,,
+tape,Ar,Bl,2154.07,mm,,
+"""
+
+
+def cli(*words, text=None):
+    return subprocess.run([CLI, *map(str, words)], input=text, text=True, capture_output=True, timeout=120)
+
+
+class Cli(unittest.TestCase):
+    def setUp(self):
+        self.dir = WORK / self.id().split(".")[-1]
+        shutil.rmtree(self.dir, ignore_errors=True)
+        self.dir.mkdir(parents=True)
+
+    def file(self, name, text):
+        path = self.dir / name
+        path.write_text(text)
+        return path
+
+    def test_tape_solve_of_a_csv(self):
+        done = cli("tape", "solve", self.file("r.csv", RECTANGLE))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        j = json.loads(done.stdout)
+        self.assertEqual(j["status"], "solved")
+        self.assertEqual(j["redundancy"], 1)
+        self.assertAlmostEqual(j["omega_limit"], 3.841, 2)
+        self.assertLess(j["omega"], j["omega_limit"])
+        points = {p["name"]: p for p in j["points"]}
+        self.assertAlmostEqual(points["Br"]["x_mm"], 2000, 1)
+        self.assertAlmostEqual(points["Br"]["y_mm"], 400, 1)
+        self.assertEqual(points["Al"]["sd_x_mm"], 0)
+        for key in ("x_mm", "y_mm", "z_mm", "sd_x_mm", "sd_y_mm", "sd_z_mm"):
+            self.assertIn(key, points["Br"])
+        first = j["readings"][0]
+        self.assertEqual((first["line"], first["kind"], first["from"], first["to"], first["value_mm"]), (13, "tape", "Al", "Ar", 800))
+        for key in ("residual_mm", "redundancy", "w", "verdict"):
+            self.assertIn(key, first)
+        figures = {f["key"]: f for f in j["figures"]}
+        self.assertAlmostEqual(figures["diamond"]["value_mm"], 0, 1)
+
+    def test_bad_lines_are_left_out_by_number_and_column(self):
+        done = cli("tape", "solve", self.file("r.csv", RECTANGLE + "tape,Al,Br,21x,mm,,\nwire,Al,Br,1,mm,,\n"))
+        self.assertEqual(done.returncode, 1)
+        self.assertIn("line 19, column value (21x)", done.stderr)
+        self.assertIn("line 20, column kind (wire)", done.stderr)
+        self.assertEqual(len(json.loads(done.stdout)["readings"]), 6)
+
+    def test_a_network_it_cannot_fix(self):
+        lines = [line for line in RECTANGLE.splitlines() if not line.startswith("hold-y,Bl")]
+        done = cli("tape", "solve", self.file("r.csv", "\n".join(lines)))
+        self.assertEqual(done.returncode, 1)
+        j = json.loads(done.stdout)
+        self.assertEqual(j["status"], "not fixed")
+        self.assertIn("swinging in plan", j["unfixed"][0]["sentence"])
+        self.assertIn("hold-y", j["unfixed"][0]["remedy"])
+        self.assertIn("swinging in plan", done.stderr)
+        self.assertIsNone({p["name"]: p for p in j["points"]}["Br"]["sd_y_mm"])
+
+    def test_new_enter_import_undo_log(self):
+        build = self.dir / "a.gorvet"
+        self.assertEqual(cli("new", build, "--name", "Trial").returncode, 0)
+        again = cli("new", build)
+        self.assertEqual(again.returncode, 2)
+        self.assertIn("already there", again.stderr)
+        done = cli("import", build, self.file("r.csv", RECTANGLE), "--subject", "chassis", "--why", "first survey")
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertEqual(json.loads(done.stdout), {"readings": 6, "points": 4, "holds": 7, "left_out": 0})
+        done = cli("enter", build, "Al Br 2160", "Al Qq 5")
+        self.assertEqual(done.returncode, 1)
+        self.assertIn("line 2: There is no point Qq", done.stderr)
+        self.assertIn("     ^", done.stderr)  # under the wrong word
+        done = cli("enter", build, text="# a remark\n\nheight Al 1 mm\n")
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertEqual(len(json.loads(cli("tape", "solve", build).stdout)["readings"]), 8)
+        undone = cli("undo", build)
+        self.assertIn("height Al", undone.stderr)
+        self.assertEqual(cli("undo", build).returncode, 0)
+        self.assertEqual(len(json.loads(cli("tape", "solve", build).stdout)["readings"]), 6)
+        self.assertEqual(cli("redo", build).returncode, 0)
+        self.assertEqual(len(json.loads(cli("tape", "solve", build).stdout)["readings"]), 7)
+        log = cli("log", build).stdout.splitlines()
+        self.assertEqual(len(log), 7)
+        self.assertIn("(first survey)", log[1])
+        self.assertIn("undo: height Al", log[4])
+
+    def test_the_whole_way_on_the_demo(self):
+        build = self.dir / "demo.gorvet"
+        made = subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", build], text=True, capture_output=True)
+        self.assertEqual(made.returncode, 0, made.stderr)
+        tape = json.loads(cli("tape", "solve", build).stdout)
+        worst = max(tape["readings"], key=lambda r: abs(r["w"]))
+        self.assertEqual((worst["from"], worst["to"], worst["verdict"], worst["set_aside"]), ("Bl", "Dr", "Re-tape", True))
+        everything = json.loads(cli("tape", "solve", build, "--keep-all").stdout)
+        self.assertFalse(any(r["set_aside"] for r in everything["readings"]))
+        self.assertAlmostEqual(everything["omega"], tape["omega"], 6)
+        sit = json.loads(cli("sit", build).stdout)
+        self.assertEqual(sit["status"], "seated")
+        self.assertAlmostEqual(sit["wheelbase_change_mm"], -141, delta=4)
+        self.assertTrue(all(p["verdict"] == "Holds" for p in sit["pins"]))
+        stretch = json.loads(cli("stretch", build).stdout)
+        self.assertEqual(stretch["verdict"], "Holds")
+        self.assertAlmostEqual(stretch["left"]["take_out_mm"], -sit["wheelbase_change_mm"] + 2, delta=0.05)
+        make = json.loads(cli("make", build).stdout)
+        self.assertEqual(len(make["mounts"]), 6)
+        self.assertEqual(len(make["crossmember"]["plates"][0]["holes"]), 4)
+        for mount in make["mounts"]:
+            stack = mount["washer_mm"] + mount["biscuit_mm"] + mount["standoff_mm"] + sum(mount["shims_mm"]) + mount["leftover_mm"]
+            self.assertAlmostEqual(stack, mount["gap_mm"], 6)
+        codes = [f["code"] for f in json.loads(cli("findings", build).stdout)["findings"]]
+        self.assertIn("tape.retape", codes)
+        out = self.dir / "out"
+        exported = cli("export", build, "--all", out)
+        self.assertEqual(exported.returncode, 0, exported.stderr)
+        names = {pathlib.Path(line).name for line in exported.stdout.splitlines()}
+        self.assertLessEqual({"build-sheet.pdf", "survey-chassis.pdf", "crossmember.pdf", "flange-left.dxf", "cut-list.csv", "readings-chassis.csv"}, names)
+        # what it writes it reads: the exported readings give the same survey
+        back = json.loads(cli("tape", "solve", out / "readings-chassis.csv").stdout)
+        self.assertAlmostEqual(back["omega"], tape["omega"], 6)
+
+    def test_wrong_use(self):
+        self.assertEqual(cli().returncode, 2)
+        self.assertEqual(cli("fly").returncode, 2)
+        self.assertEqual(cli("--help").returncode, 0)
+        missing = cli("sit", self.dir / "none.gorvet")
+        self.assertEqual(missing.returncode, 2)
+        self.assertIn("There is no file", missing.stderr)
+        self.assertEqual(missing.stdout, "")
+        self.assertEqual(cli("tape", "solve", self.dir / "none.csv").returncode, 2)
+        junk = cli("findings", self.file("junk.gorvet", "x" * 4000))
+        self.assertEqual(junk.returncode, 2)
+        self.assertIn("damaged or is no build file", junk.stderr)
+        self.assertEqual(cli("tape", "solve", self.file("no-header.csv", "1,2,3\n")).returncode, 2)
+
+
+unittest.main(argv=[sys.argv[0]], verbosity=2)

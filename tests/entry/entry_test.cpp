@@ -1,0 +1,238 @@
+#include "entry/entry.hpp"
+
+#include <catch2/catch.hpp>
+#include <rapidcheck.h>
+
+using namespace gorvet;
+using namespace gorvet::build;
+
+namespace {
+
+struct Typist {
+    Build b;
+    entry::Context context;
+    std::string echo;
+
+    void type(const std::string& line) {
+        INFO(line);
+        auto understood = entry::understand(b, context, line);
+        if (!understood) FAIL(understood.error().text());
+        if (understood->subject) context.subject = *understood->subject;
+        echo = understood->echo;
+        auto kept = enact(b, understood->edit);
+        if (!kept) FAIL(kept.error().text());
+    }
+    Error wrong(const std::string& line) const {
+        INFO(line);
+        const auto understood = entry::understand(b, context, line);
+        REQUIRE_FALSE(understood);
+        CHECK_FALSE(understood.error().message.empty());
+        return understood.error();
+    }
+    void frame() {
+        for (const char* line : {"point Al rail 0 -420 310", "point Ar rail 0 420 310", "point Bl rail 2000 -420 300", "point Br rail 2000 420 300", "point G gearbox-mount 1000 0 320"}) type(line);
+    }
+    void body() {
+        type("subject body");
+        for (const char* line : {"point Hl hinge-pillar 560 -690 800", "point Hr hinge-pillar 560 690 800", "point Sl sill-rear 1900 -700 500", "point Sr sill-rear 1900 700 500", "point Ml body-mount 300 -400 600",
+                                 "point Mr body-mount 300 400 600", "point Wl arch-rear 2600 -700 550", "point Wr arch-rear 2600 700 550"})
+            type(line);
+    }
+    const Reading& last() const { return b.readings.rbegin()->second; }
+};
+
+} // namespace
+
+TEST_CASE("points, holds and readings by the line", "[entry]") {
+    Typist t;
+    t.frame();
+    CHECK(t.b.points.size() == 5);
+    CHECK(pointNamed(t.b, Subject::Chassis, "Bl")->rough == Vec3{2000, -420, 300});
+    t.type("point Al 10 -421 311"); // again: corrected, not doubled
+    CHECK(pointNamed(t.b, Subject::Chassis, "Al")->rough->x_mm == 10);
+    CHECK(pointNamed(t.b, Subject::Chassis, "Al")->role == Role::Rail);
+    t.type("hold Al z 0");
+    t.type("hold Al z 1 1/2\"");
+    REQUIRE(t.b.holds.size() == 1);
+    CHECK(t.b.holds.begin()->second.value.value == Approx(38.1));
+    t.type("Al Br 2164");
+    CHECK(t.echo == "tape Al–Br 2164.0 mm");
+    CHECK(t.last().kind == ReadingKind::Tape);
+    CHECK(t.last().value.typed == "2164");
+    CHECK(t.last().value.provenance == Provenance::Measured);
+    CHECK(t.b.sessions.size() == 1); // a session was opened for it
+    t.type("Al Bl 6' 6 3/4\"");
+    CHECK(t.last().value.value == Approx(78.75 * 25.4));
+    t.type("Al Bl 2m00 ± 3 note sagging tape");
+    CHECK(*t.last().sigma == Approx(1.5)); // ± is twice σ
+    CHECK(t.last().note == "sagging tape");
+    t.type("height Al 310 sigma 0.5");
+    CHECK(t.last().kind == ReadingKind::Height);
+    CHECK(*t.last().sigma == 0.5);
+    t.type("level Al Bl -3");
+    t.type("offset Bl -420");
+    CHECK_FALSE(t.last().to);
+    t.type("offset Al Ar 840");
+    CHECK(t.last().to);
+    t.type("station Al Bl 2000");
+    t.type("slope Al Bl 0°30'");
+    CHECK(t.last().value.value == Approx(units::radians(0.5)));
+    t.type("plan Al Bl 1999");
+    CHECK(t.b.readings.size() == 10);
+    t.type("session tuesday inverted trestles at 300 and 2700 carrying 120 kg");
+    const Session& s = t.b.sessions.rbegin()->second;
+    CHECK(s.attitude == Attitude::Inverted);
+    CHECK(s.support == Support::Trestles);
+    CHECK(s.support_at == "300 and 2700");
+    CHECK(s.carried_mass_kg == 120);
+    t.type("Al Ar 840");
+    CHECK(t.last().session == s.id); // the newest session takes what follows
+}
+
+TEST_CASE("re-taping keeps the old reading in the document, out of use", "[entry]") {
+    Typist t;
+    t.frame();
+    t.type("Al Br 2174");
+    const ReadingId old = t.last().id;
+    t.type("Br Al 2164"); // a second reading of the same pair stands beside the first
+    CHECK_FALSE(t.b.readings.at(old).replaced_by);
+    t.context.to_retape = {old};
+    t.type("Al Br 2164"); // judged Re-tape: typing it again replaces it
+    CHECK(t.b.readings.at(old).replaced_by == t.last().id);
+    CHECK(t.echo == "re-tape Al–Br 2164.0 mm");
+    t.context.to_retape.clear();
+    t.type("retape Al Br 2163");
+    CHECK(t.last().value.value == 2163);
+    t.type("remove Al Br"); // and what it had replaced counts again
+    int counting = 0;
+    for (const auto& [id, r] : t.b.readings) counting += !r.replaced_by;
+    CHECK(counting == 2);
+    CHECK(t.wrong("retape Al Bl 2000").message == "There is no such reading yet.");
+}
+
+TEST_CASE("pins, stretch and make by the line", "[entry]") {
+    Typist t;
+    t.frame();
+    t.body();
+    t.type("tyre front 340");
+    t.type("axle rear 13 1/2\" ?");
+    CHECK(t.b.axles.front->provenance == Provenance::Measured);
+    CHECK(t.b.axles.rear->provenance == Provenance::Assumed);
+    CHECK(t.b.axles.rear->value == Approx(13.5 * 25.4));
+    t.type("hinge 560 tol 1");
+    t.type("hinge 562 tol 2"); // the same pin, changed
+    REQUIRE(t.b.pins.size() == 1);
+    CHECK(t.b.pins.begin()->second.target.value == 562);
+    CHECK(t.b.pins.begin()->second.points.size() == 2);
+    t.type("centred");
+    CHECK(t.b.pins.size() == 4); // hinge pillars, rear sills, rear arches
+    t.type("sill rear 291 tol 3");
+    t.type("arch rear");
+    t.type("pin rake Hl Hr Sl Sr 0.5° tol 0.2°");
+    CHECK(t.b.pins.rbegin()->second.kind == PinKind::Rake);
+    CHECK(t.b.pins.rbegin()->second.tolerance == Approx(units::radians(0.2)));
+    t.type("remove pin rake");
+    CHECK(t.b.pins.size() == 6);
+    t.type("rail 100 x 60 x 4 box top");
+    CHECK(t.b.rail.width.value == 60);
+    t.type("cut 1250");
+    t.type("change -75");
+    CHECK(t.b.stretch.wheelbase_change->value == -75);
+    t.type("change free");
+    CHECK_FALSE(t.b.stretch.wheelbase_change);
+    t.type("kerf 1.2");
+    t.type("overlap 2.5");
+    CHECK(t.b.stretch.sleeve_overlap_heights.value == 2.5);
+    t.type("mount all");
+    CHECK(t.b.mounts.size() == 2);
+    t.type("mount Ml at 310");
+    CHECK(t.b.mounts.size() == 2);
+    CHECK(t.b.mounts.begin()->second.rail_station->value == 310);
+    t.type("biscuit 25 squash 20%");
+    CHECK(t.b.mount_design.biscuit_squash.value == Approx(0.2));
+    CHECK(t.b.mount_design.biscuit_free.provenance == Provenance::Measured);
+    t.type("grip through");
+    t.type("mount-bolt 12");
+    t.type("crossmember");
+    REQUIRE(t.b.crossmember);
+    t.type("box 60 x 50 x 3");
+    t.type("isolator 38");
+    t.type("pad-holes 80 11");
+    CHECK(t.b.crossmember->box_height.value == 50);
+    CHECK(t.b.crossmember->isolator.provenance == Provenance::Measured);
+    t.type("remove mount Ml");
+    t.type("remove crossmember");
+    CHECK_FALSE(t.b.crossmember);
+    t.type("name Petrel on Tern");
+    CHECK(t.b.settings.name == "Petrel on Tern");
+    t.type("name body Aldermoor Petrel");
+    t.type("frame perimeter");
+    t.type("show inch 1/32");
+    t.type("cut 49 1/4"); // a bare number is in inches now
+    CHECK(t.b.stretch.cut_station->value == Approx(49.25 * 25.4));
+}
+
+TEST_CASE("a wrong line says what, where and what to do", "[entry]") {
+    Typist t;
+    t.frame();
+    CHECK(t.wrong("Al Zz 2000").column == 3);
+    CHECK(t.wrong("Al Zz 2000").remedy.find("point Zz") != std::string::npos);
+    CHECK(t.wrong("Al Br 21x").column == 9);
+    CHECK(t.wrong("Al Br").column == 5);
+    CHECK(t.wrong("Al Br -5").column == 6);
+    CHECK(t.wrong("Al Al 5").column == 3);
+    CHECK(t.wrong("Al").message == "The second point is missing.");
+    CHECK(t.wrong("point N 1 2").message.find("three lengths") != std::string::npos);
+    CHECK(t.wrong("point N 1 2 3 4").column == 14);
+    CHECK(t.wrong("hold Al w 0").remedy == "Type x, y or z.");
+    CHECK(t.wrong("session x upside-down").column == 10);
+    CHECK(t.wrong("hinge 1210").message.find("hinge-pillar") != std::string::npos);
+    CHECK(t.wrong("sill middle 3").column == 5);
+    CHECK(t.wrong("box 60 x 40 x 3").remedy == "Type crossmember first.");
+    CHECK(t.wrong("mount all").message.find("body-mount") != std::string::npos);
+    CHECK(t.wrong("rail 100 x 60").message.find("height, width and wall") != std::string::npos);
+    CHECK(t.wrong("rail 10 x 60 x 6").message.find("thicker than the rail") != std::string::npos);
+    CHECK(t.wrong("biscuit 25 squash 80%").column == 18);
+    CHECK(t.wrong("overlap 2 mm").column >= 0);
+    CHECK(t.wrong("mount-bolt 11").message.find("must be 8, 10, 12, 14 or 16") != std::string::npos);
+    CHECK(t.wrong("show furlongs").remedy.find("show inch") != std::string::npos);
+    CHECK(t.wrong("").message == "Nothing was typed.");
+    CHECK(t.wrong("change").message.find("missing") != std::string::npos);
+    CHECK(t.wrong("remove pin rake").message.find("no pin") != std::string::npos);
+    CHECK(t.wrong("cut 1250 extra").column == 9);
+}
+
+TEST_CASE("a name that is also a command stays a name", "[entry]") {
+    Typist t;
+    t.type("point cut 0 0 0");
+    t.type("point tape 100 0 0");
+    t.type("cut tape 100");
+    CHECK(t.b.readings.size() == 1);
+}
+
+TEST_CASE("every example of the help can be typed", "[entry]") {
+    for (const auto& form : entry::forms()) {
+        Typist t;
+        for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Al 0 1 2", "point Xl rail 5 5 5", "point G gearbox-mount 1000 0 320", "A3 B7 2100"}) t.type(line);
+        t.type("subject body");
+        for (const char* line : {"point Hl hinge-pillar 0 -1 0", "point Hr hinge-pillar 0 1 0", "point Sfl sill-front 3 3 3", "point Sfr sill-front 3 3 3", "point Srl sill-rear 3 3 3", "point Wl arch-rear 3 3 3", "point Ml body-mount 1 1 1"})
+            t.type(line);
+        t.type("subject chassis");
+        if (std::string(form.bench) == "Make" && std::string(form.example) != "crossmember") t.type("crossmember");
+        if (std::string(form.example).find("Hl") != std::string::npos) t.type("subject body");
+        t.type(form.example);
+    }
+}
+
+TEST_CASE("no line crashes, and none that is refused changes anything", "[entry][property]") {
+    CHECK(rc::check("random lines", [] {
+        Typist t;
+        t.frame();
+        const std::vector<std::string> words = {"Al", "Ar", "Bl", "G", "point", "hold", "x", "tol", "±", "12", "4 1/4\"", "-", "rail", "pin", "height", "cut", "mount", "\"", "1,885", "?", "slope", "3°", "remove", "box", "note", "at"};
+        std::string line;
+        for (int i = *rc::gen::inRange(0, 7); i > 0; --i) line += words[static_cast<size_t>(*rc::gen::inRange(0, static_cast<int>(words.size())))] + " ";
+        const auto understood = entry::understand(t.b, t.context, line);
+        if (!understood) RC_ASSERT(!understood.error().message.empty());
+        else RC_ASSERT(static_cast<bool>(enact(t.b, understood->edit)));
+    }));
+}
