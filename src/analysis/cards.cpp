@@ -16,12 +16,17 @@ using sheet::Severity;
 
 namespace {
 
-Mark markOf(const Dimension& d) { return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None; }
-Severity severityOf(PlanVerdict v) { return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad; }
+Mark markOf(const Dimension& d) {
+    return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None;
+}
+Severity severityOf(PlanVerdict v) {
+    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
+}
 
 class Maker {
 public:
-    Maker(const Build& b, const Results& r, Subject subject) : b_(b), r_(r), s_(r.of(subject)), subject_(subject), step_(b.settings.length_step) {}
+    Maker(const Build& b, const Results& r, Subject subject)
+        : b_(b), r_(r), s_(r.of(subject)), subject_(subject), step_(b.settings.length_step) {}
 
     std::optional<Card> make(const std::string& tag) {
         const auto colon = tag.find(':');
@@ -58,30 +63,42 @@ private:
         const Reading& r = b_.readings.at(id);
         const auto& a = s_.solution.readings[i];
         const bool angle = r.kind == ReadingKind::Slope;
-        const auto show = [&](double v) { return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : small(v); };
+        const auto show = [&](double v) {
+            return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : small(v);
+        };
         Card c;
         c.title = readingName(s_.survey, i);
         c.word = tape::verdictWord(a.verdict);
-        c.severity = a.verdict == tape::Verdict::Agrees ? Severity::Good : a.verdict == tape::Verdict::Doubtful ? Severity::Warn : Severity::Bad;
+        c.severity = a.verdict == tape::Verdict::Agrees     ? Severity::Good
+                     : a.verdict == tape::Verdict::Doubtful ? Severity::Warn
+                                                            : Severity::Bad;
         const std::string shown = angle ? units::formatAngle(r.value.value) : units::formatLength(r.value.value, step_, true);
         c.rows.push_back({"as read", r.value.typed, Mark::None, true});
-        if (shown != r.value.typed) c.rows.push_back({"that is", shown, Mark::None, false});
+        if (shown != r.value.typed && shown != r.value.typed + " mm") c.rows.push_back({"that is", shown, Mark::None, false});
         if (a.redundancy > 0 || a.set_aside) {
             c.rows.push_back({"the rest say", show(a.rest_says) + " ± " + show(a.rest_half_width), Mark::Derived, false});
-            c.rows.push_back({"off by", show(std::abs(r.value.value - a.rest_says)), Mark::Derived, a.verdict == tape::Verdict::Retape});
+            c.rows.push_back(
+                {"off by", show(std::abs(r.value.value - a.rest_says)), Mark::Derived, a.verdict == tape::Verdict::Retape});
         }
-        c.rows.push_back({"checked", a.check == tape::Check::Checked ? units::fixed(100 * a.redundancy, 0) + " %" : tape::checkWords(a.check), Mark::Derived, false});
+        c.rows.push_back(
+            {"checked", a.check == tape::Check::Checked ? units::fixed(100 * a.redundancy, 0) + " %" : tape::checkWords(a.check),
+             Mark::Derived, false});
         if (std::isfinite(a.hides)) c.rows.push_back({"could hide", show(a.hides), Mark::Derived, false});
         if (!angle && a.verdict == tape::Verdict::Retape)
-            if (auto slip = tape::likelySlip(r.value.value, a.rest_says, a.rest_half_width); !slip.empty()) c.sentences.push_back(slip);
+            if (auto slip = tape::likelySlip(r.value.value, a.rest_says, a.rest_half_width); !slip.empty())
+                c.sentences.push_back(slip);
         if (a.set_aside) c.sentences.emplace_back("Set aside until it is taped again: the points rest on the others.");
         if (!r.note.empty()) c.sentences.push_back(r.note);
         const auto session = b_.sessions.find(r.session);
-        if (session != b_.sessions.end()) c.rows.push_back({"measured", session->second.name + ", on " + std::string(word(session->second.support)), Mark::None, false});
+        if (session != b_.sessions.end())
+            c.rows.push_back(
+                {"measured", session->second.name + ", on " + std::string(word(session->second.support)), Mark::None, false});
         const std::string pair = nameOf(b_, r.from) + (r.to ? " " + nameOf(b_, r.to) : "");
         const std::string kind(word(r.kind));
-        if (r.kind == ReadingKind::Tape) c.actions.push_back({"taped again", "retape " + pair + " ", "", true});
-        else c.actions.push_back({"read again", kind + " " + pair + " ", "", true});
+        if (r.kind == ReadingKind::Tape)
+            c.actions.push_back({"taped again", "retape " + pair + " ", "", true});
+        else
+            c.actions.push_back({"read again", kind + " " + pair + " ", "", true});
         c.actions.push_back({"remove", "remove " + (r.kind == ReadingKind::Tape ? pair : kind + " " + pair), "", false});
         c.journal_table = "reading";
         c.journal_id = id.value;
@@ -102,17 +119,26 @@ private:
             const double xyz[3] = {a.position.x_mm, a.position.y_mm, a.position.z_mm};
             for (int axis = 0; axis < 3; ++axis) {
                 const std::string value = !a.placed ? "–" : small(xyz[axis]);
-                const std::string pm = !std::isfinite(a.sd_mm[axis]) ? ", not fixed" : a.sd_mm[axis] == 0 ? ", held" : " ± " + small(tape::halfWidth(a.sd_mm[axis]));
-                c.rows.push_back({labels[axis], value + pm, std::isfinite(a.sd_mm[axis]) ? (a.sd_mm[axis] == 0 ? Mark::None : Mark::Derived) : Mark::Assumed, false});
+                const std::string pm = !std::isfinite(a.sd_mm[axis]) ? ", not fixed"
+                                       : a.sd_mm[axis] == 0          ? ", held"
+                                                                     : " ± " + small(tape::halfWidth(a.sd_mm[axis]));
+                c.rows.push_back(
+                    {labels[axis], value + pm,
+                     std::isfinite(a.sd_mm[axis]) ? (a.sd_mm[axis] == 0 ? Mark::None : Mark::Derived) : Mark::Assumed, false});
             }
             if (!a.fixed) {
                 c.word = "Doubtful";
                 c.severity = Severity::Warn;
             }
-            if (const auto at = r_.bodyInChassis(id); at && p.subject == Subject::Body) c.rows.push_back({"on the chassis", fmt::format("{} · {} · {}", units::fixed(at->x_mm, 1), units::fixed(at->y_mm, 1), units::fixed(at->z_mm, 1)), Mark::Derived, false});
+            if (const auto at = r_.bodyInChassis(id); at && p.subject == Subject::Body)
+                c.rows.push_back(
+                    {"on the chassis",
+                     fmt::format("{} · {} · {}", units::fixed(at->x_mm, 1), units::fixed(at->y_mm, 1), units::fixed(at->z_mm, 1)),
+                     Mark::Derived, false});
         }
         if (!p.note.empty()) c.sentences.push_back(p.note);
-        if (p.subject == subject_) c.actions.push_back({"role", "role " + p.name + " ", p.role == Role::None ? "" : std::string(word(p.role)), true});
+        if (p.subject == subject_)
+            c.actions.push_back({"role", "role " + p.name + " ", p.role == Role::None ? "" : std::string(word(p.role)), true});
         c.journal_table = "point";
         c.journal_id = id.value;
         return c;
@@ -123,14 +149,19 @@ private:
             if (key != f.key) continue;
             Card c;
             c.title = f.name;
-            c.rows.push_back({"figure", small(f.judged ? std::abs(f.value_mm) : f.value_mm) + " ± " + small(f.half_width_mm), Mark::Derived, true});
-            if (f.kind == tape::FigureKind::Twist) c.rows.push_back({"as an angle", units::formatAngle(std::abs(f.angle_rad)) + " ± " + units::formatAngle(f.angle_half_width_rad), Mark::Derived, false});
+            c.rows.push_back({"figure", small(f.judged ? std::abs(f.value_mm) : f.value_mm) + " ± " + small(f.half_width_mm),
+                              Mark::Derived, true});
+            if (f.kind == tape::FigureKind::Twist)
+                c.rows.push_back({"as an angle",
+                                  units::formatAngle(std::abs(f.angle_rad)) + " ± " + units::formatAngle(f.angle_half_width_rad),
+                                  Mark::Derived, false});
             if (f.judged) {
                 c.word = verdictWord(f.verdict);
                 c.severity = severityOf(f.verdict);
                 c.rows.push_back({"may be out by", small(b_.settings.frame_tolerance_mm), Mark::None, false});
                 c.rows.push_back({"proven", f.proven ? "yes, " + f.words : "not proven", Mark::Derived, false});
-                c.actions.push_back({"may be out by", "tolerance ", units::formatLength(b_.settings.frame_tolerance_mm, step_), true});
+                c.actions.push_back(
+                    {"may be out by", "tolerance ", units::formatLength(b_.settings.frame_tolerance_mm, step_), true});
             }
             return c;
         }
@@ -165,9 +196,15 @@ private:
         }
         c.rows.push_back({"may miss by", show(p.tolerance), Mark::None, false});
         const std::string line = "pin " + std::string(word(p.kind)) + points + " ";
-        if (has_target) c.actions.push_back({"wanted", line, p.target.typed + " tol " + (angle ? units::formatAngle(p.tolerance) : units::formatLength(p.tolerance, step_)), true});
-        else c.actions.push_back({"may miss by", line + "tol ", units::formatLength(p.tolerance, step_), true});
-        c.actions.push_back({"take the pin out", "remove pin " + std::string(word(p.kind)) + " " + nameOf(b_, p.points.front()), "", false});
+        if (has_target)
+            c.actions.push_back(
+                {"wanted", line,
+                 p.target.typed + " tol " + (angle ? units::formatAngle(p.tolerance) : units::formatLength(p.tolerance, step_)),
+                 true});
+        else
+            c.actions.push_back({"may miss by", line + "tol ", units::formatLength(p.tolerance, step_), true});
+        c.actions.push_back(
+            {"take the pin out", "remove pin " + std::string(word(p.kind)) + " " + nameOf(b_, p.points.front()), "", false});
         c.journal_table = "pin";
         c.journal_id = id.value;
         return c;
@@ -180,11 +217,17 @@ private:
         c.rows.push_back({"now", len(*r_.seat.wheelbase_now_mm), Mark::Derived, false});
         if (r_.seat.change_mm) {
             c.rows.push_back({"planned", len(*r_.seat.wheelbase_now_mm + *r_.seat.change_mm), Mark::Derived, true});
-            c.rows.push_back({"change", len(*r_.seat.change_mm) + (r_.seat.change_decided ? ", decided" : " ± " + small(r_.seat.change_half_width_mm)), r_.seat.change_decided ? Mark::None : Mark::Derived, false});
+            c.rows.push_back(
+                {"change",
+                 len(*r_.seat.change_mm) + (r_.seat.change_decided ? ", decided" : " ± " + small(r_.seat.change_half_width_mm)),
+                 r_.seat.change_decided ? Mark::None : Mark::Derived, false});
         }
         if (r_.seat.change_both_centred_mm)
-            c.rows.push_back({"centres both wheels", len(*r_.seat.change_both_centred_mm) + " ± " + small(r_.seat.change_both_half_width_mm), Mark::Derived, false});
-        if (r_.seat.change_mm && !r_.seat.change_decided) c.actions.push_back({"pin this", fmt::format("change {}", len(*r_.seat.change_mm)), "", false});
+            c.rows.push_back({"centres both wheels",
+                              len(*r_.seat.change_both_centred_mm) + " ± " + small(r_.seat.change_both_half_width_mm),
+                              Mark::Derived, false});
+        if (r_.seat.change_mm && !r_.seat.change_decided)
+            c.actions.push_back({"pin this", fmt::format("change {}", len(*r_.seat.change_mm)), "", false});
         if (r_.seat.change_decided) c.actions.push_back({"let the pins decide", "change free", "", false});
         c.actions.push_back({"change by", "change ", "", true});
         return c;
@@ -193,7 +236,8 @@ private:
     std::optional<Card> cut() {
         Card c;
         c.title = "cut";
-        if (b_.stretch.cut_station) c.rows.push_back({"station", len(b_.stretch.cut_station->value), markOf(*b_.stretch.cut_station), true});
+        if (b_.stretch.cut_station)
+            c.rows.push_back({"station", len(b_.stretch.cut_station->value), markOf(*b_.stretch.cut_station), true});
         const auto& p = r_.stretch;
         if (p.status == stretch::Status::Planned) {
             c.word = verdictWord(p.verdict);
@@ -201,7 +245,9 @@ private:
             const auto& cut = p.left.known ? p.left : p.right;
             c.rows.push_back({p.shortens ? "take out" : "let in", len(cut.length_mm), Mark::Derived, true});
             if (p.shortens) c.rows.push_back({"second cut at", len(cut.last_station_mm), Mark::Derived, false});
-            if (!p.near.empty()) c.rows.push_back({"nearest", p.near.front().obstacle.name + " at " + len(p.near.front().distance_mm), Mark::Derived, false});
+            if (!p.near.empty())
+                c.rows.push_back(
+                    {"nearest", p.near.front().obstacle.name + " at " + len(p.near.front().distance_mm), Mark::Derived, false});
             c.rows.push_back({"keep clear by", len(p.clearance_need_mm), Mark::Derived, false});
         }
         c.rows.push_back({"kerf", len(b_.stretch.kerf.value), markOf(b_.stretch.kerf), false});
@@ -217,11 +263,15 @@ private:
         const auto& s = *r_.stretch.sleeve;
         Card c;
         c.title = "inner sleeve";
-        c.rows.push_back({"section", fmt::format("{} × {} × {}", units::fixed(s.height_mm, 1), units::fixed(s.width_mm, 1), units::fixed(s.wall_mm, 1)), Mark::Derived, true});
+        c.rows.push_back(
+            {"section",
+             fmt::format("{} × {} × {}", units::fixed(s.height_mm, 1), units::fixed(s.width_mm, 1), units::fixed(s.wall_mm, 1)),
+             Mark::Derived, true});
         c.rows.push_back({"length", len(s.length_mm), Mark::Derived, false});
         c.rows.push_back({"overlap", len(s.overlap_mm) + " each side", Mark::Derived, false});
         c.rows.push_back({"fit", len(b_.stretch.sleeve_fit.value) + " a side", markOf(b_.stretch.sleeve_fit), false});
-        c.sentences.emplace_back("A sleeve of equal wall has about 0.8 of the rail's section modulus: count the butt weld only if it is fully penetrated.");
+        c.sentences.emplace_back(
+            "A sleeve of equal wall has about 0.8 of the rail's section modulus: count the butt weld only if it is fully penetrated.");
         c.actions.push_back({"fit", "sleeve-fit ", current(b_.stretch.sleeve_fit), true});
         c.actions.push_back({"rail heights", "overlap ", units::fixed(b_.stretch.sleeve_overlap_heights.value, 1), true});
         return c;
@@ -235,7 +285,10 @@ private:
         c.rows.push_back({"wall", len(b_.rail.thickness.value), markOf(b_.rail.thickness), false});
         c.rows.push_back({"shape", std::string(word(b_.rail.shape)), Mark::None, false});
         c.rows.push_back({"points on its", std::string(word(b_.rail.datum_face)) + " face", Mark::None, false});
-        c.actions.push_back({"section", "rail ", fmt::format("{:g} x {:g} x {:g} {} {}", b_.rail.height.value, b_.rail.width.value, b_.rail.thickness.value, word(b_.rail.shape), word(b_.rail.datum_face)), true});
+        c.actions.push_back({"section", "rail ",
+                             fmt::format("{:g} x {:g} x {:g} {} {}", b_.rail.height.value, b_.rail.width.value,
+                                         b_.rail.thickness.value, word(b_.rail.shape), word(b_.rail.datum_face)),
+                             true});
         return c;
     }
 
@@ -258,7 +311,9 @@ private:
                 std::string shims;
                 for (const double s : m.shims_mm) shims += fmt::format("{}{:g}", shims.empty() ? "" : " + ", s);
                 c.rows.push_back({"shims", shims.empty() ? "none" : shims + " mm", Mark::Derived, false});
-                c.rows.push_back({"bolt", m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "none fits", Mark::Derived, false});
+                c.rows.push_back({"bolt",
+                                  m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "none fits",
+                                  Mark::Derived, false});
             }
             if (!m.sentence.empty()) c.sentences.push_back(m.sentence + " " + m.remedy);
         } else {
@@ -267,7 +322,8 @@ private:
             c.sentences.emplace_back("It waits until the body has a place.");
         }
         c.actions.push_back({"biscuit", "biscuit ", current(b_.mount_design.biscuit_free), true});
-        c.actions.push_back({"rail station", "mount " + name + " at ", found->second.rail_station ? current(*found->second.rail_station) : "", true});
+        c.actions.push_back({"rail station", "mount " + name + " at ",
+                             found->second.rail_station ? current(*found->second.rail_station) : "", true});
         c.actions.push_back({"remove", "remove mount " + name, "", false});
         c.journal_table = "mount";
         c.journal_id = id.value;
@@ -285,15 +341,21 @@ private:
         if (p.possible) {
             c.rows.push_back({"bridge", len(p.box_length_mm) + " long", Mark::Derived, true});
             c.rows.push_back({"between rails", len(p.between_rails_mm), Mark::Derived, false});
-            c.rows.push_back({"bolts", p.bolt_length_mm ? fmt::format("{} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(), p.bolt_mm, *p.bolt_length_mm) : "none fits", Mark::Derived, false});
+            c.rows.push_back({"bolts",
+                              p.bolt_length_mm ? fmt::format("{} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(),
+                                                             p.bolt_mm, *p.bolt_length_mm)
+                                               : "none fits",
+                              Mark::Derived, false});
             c.rows.push_back({"mass", units::formatMass(p.mass_kg), Mark::Derived, false});
         } else {
             c.sentences.push_back("It waits for " + p.waiting_for + ".");
         }
         c.rows.push_back({"isolator", len(d.isolator.value), markOf(d.isolator), false});
-        c.rows.push_back({"box", fmt::format("{:g} × {:g} × {:g}", d.box_width.value, d.box_height.value, d.box_wall.value), markOf(d.box_height), false});
+        c.rows.push_back({"box", fmt::format("{:g} × {:g} × {:g}", d.box_width.value, d.box_height.value, d.box_wall.value),
+                          markOf(d.box_height), false});
         c.actions.push_back({"isolator", "isolator ", current(d.isolator), true});
-        c.actions.push_back({"box", "box ", fmt::format("{:g} x {:g} x {:g}", d.box_width.value, d.box_height.value, d.box_wall.value), true});
+        c.actions.push_back(
+            {"box", "box ", fmt::format("{:g} x {:g} x {:g}", d.box_width.value, d.box_height.value, d.box_wall.value), true});
         c.actions.push_back({"flange", "flange ", current(d.flange), true});
         return c;
     }
@@ -328,6 +390,8 @@ private:
 
 } // namespace
 
-std::optional<Card> cardFor(const Build& b, const Results& r, Subject subject, const std::string& tag) { return Maker(b, r, subject).make(tag); }
+std::optional<Card> cardFor(const Build& b, const Results& r, Subject subject, const std::string& tag) {
+    return Maker(b, r, subject).make(tag);
+}
 
 } // namespace gorvet::analysis

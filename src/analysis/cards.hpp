@@ -27,7 +27,7 @@ struct Card {
     std::vector<CardRow> rows;
     std::vector<std::string> sentences;
     std::vector<CardAction> actions;
-    std::string journal_table;      ///< what the log knows it as: "reading", "pin", …; empty: nothing to look up
+    std::string journal_table; ///< what the log knows it as: "reading", "pin", …; empty: nothing to look up
     std::uint32_t journal_id = 0;
 };
 

@@ -20,18 +20,22 @@ using namespace sheet;
 
 namespace {
 
-const char* local_rules = "Follow the local vehicle-modification and roadworthiness rules. Structural, brake, steering and wheel welding is done or approved by licensed people.";
-const char* stands = "Measure and work with the frame on stands that can't slip; never reach under a body that hangs or a chassis on a jack.";
-const char* hot_work = "Before cutting or welding: fuel tank out and lines capped, battery off, restraint systems and refrigerant left to licensed people, a person with an extinguisher watching.";
+const char* local_rules =
+    "Follow the local vehicle-modification and roadworthiness rules. Structural, brake, steering and wheel welding is done or approved by licensed people.";
+const char* stands =
+    "Measure and work with the frame on stands that can't slip; never reach under a body that hangs or a chassis on a jack.";
+const char* hot_work =
+    "Before cutting or welding: fuel tank out and lines capped, battery off, restraint systems and refrigerant left to licensed people, a person with an extinguisher watching.";
 const char* no_certificate = "These figures come from your readings and certify nothing.";
 
 PageTitle titled(const Build& b, const Results& r, const std::string& title) {
-    return {title, b.settings.name, fmt::format("{} on {}, revision {}", b.settings.body_name, b.settings.chassis_name, r.revision)};
+    return {title, b.settings.name,
+            fmt::format("{} on {}, revision {}", b.settings.body_name, b.settings.chassis_name, r.revision)};
 }
 
 /// As many pages as the rows need.
-void addTablePages(std::vector<Drawing>& pages, const PageTitle& title, const std::vector<std::string>& cautions, const std::vector<Column>& columns,
-                   const std::vector<std::vector<std::string>>& rows) {
+void addTablePages(std::vector<Drawing>& pages, const PageTitle& title, const std::vector<std::string>& cautions,
+                   const std::vector<Column>& columns, const std::vector<std::vector<std::string>>& rows) {
     size_t next = 0;
     do {
         Area area;
@@ -56,7 +60,8 @@ void addHeadline(Drawing& page, Area& area, const Headline& h) {
     area.height -= 3;
 }
 
-Drawing benchPage(const Build& b, const Results& r, const std::string& title, Bench bench, Subject subject, const std::vector<std::string>& cautions) {
+Drawing benchPage(const Build& b, const Results& r, const std::string& title, Bench bench, Subject subject,
+                  const std::vector<std::string>& cautions) {
     Area area;
     Drawing page = blankPage(titled(b, r, title), cautions, area);
     addHeadline(page, area, headline(b, r, bench, subject));
@@ -91,33 +96,48 @@ void addFindings(std::vector<Drawing>& pages, const Build& b, const Results& r) 
             y += 4.4;
         }
         // a box to tick and room for a figure written by hand
-        page.add(Stroke{{{area.x + area.width - 8, y - 8}, {area.x + area.width - 4, y - 8}, {area.x + area.width - 4, y - 4}, {area.x + area.width - 8, y - 4}}, true, {Ink::Second, 0.2, Dash::Solid}});
+        page.add(Stroke{{{area.x + area.width - 8, y - 8},
+                         {area.x + area.width - 4, y - 8},
+                         {area.x + area.width - 4, y - 4},
+                         {area.x + area.width - 8, y - 4}},
+                        true,
+                        {Ink::Second, 0.2, Dash::Solid}});
         y += 2;
     }
     pages.push_back(std::move(page));
 }
 
-std::string ask(const build::Dimension& d, const Build& b) { return units::formatLength(d.value, b.settings.length_step) + (d.provenance == Provenance::Assumed ? " ?" : ""); }
+std::string ask(const build::Dimension& d, const Build& b) {
+    return units::formatLength(d.value, b.settings.length_step) + (d.provenance == Provenance::Assumed ? " ?" : "");
+}
 
 Result<void> writeText(const std::filesystem::path& path, const std::string& text) {
     std::ofstream out(path, std::ios::binary);
     out << text;
     out.close();
-    if (!out) return Error{Error::Code::File, path.string(), path.string() + " can't be written.", "Choose another folder, or free some space.", -1};
+    if (!out)
+        return Error{Error::Code::File, path.string(), path.string() + " can't be written.",
+                     "Choose another folder, or free some space.", -1};
     return {};
 }
 
 std::string cutListCsv(const Results& r) {
     std::string csv = "count,piece,stock,length_mm,ends,mass_kg\n";
     for (const auto& p : r.crossmember.pieces)
-        csv += fmt::format("{},{},{},{:.1f},{},{:.3f}\n", p.count, formats::csvField(p.name), formats::csvField(p.stock), p.length_mm, formats::csvField(p.ends), p.mass_kg);
+        csv += fmt::format("{},{},{},{:.1f},{},{:.3f}\n", p.count, formats::csvField(p.name), formats::csvField(p.stock),
+                           p.length_mm, formats::csvField(p.ends), p.mass_kg);
     for (const auto& m : r.mounts) {
         if (!m.on_rail) continue;
-        if (m.standoff_mm > 0) csv += fmt::format("1,{},tube,{:.1f},square,\n", formats::csvField("standoff " + m.name), m.standoff_mm);
-        if (m.bolt_length_mm) csv += fmt::format("1,{},M{:g} bolt,{:.0f},,\n", formats::csvField("mount bolt " + m.name), m.bolt_mm, *m.bolt_length_mm);
+        if (m.standoff_mm > 0)
+            csv += fmt::format("1,{},tube,{:.1f},square,\n", formats::csvField("standoff " + m.name), m.standoff_mm);
+        if (m.bolt_length_mm)
+            csv += fmt::format("1,{},M{:g} bolt,{:.0f},,\n", formats::csvField("mount bolt " + m.name), m.bolt_mm,
+                               *m.bolt_length_mm);
     }
     if (r.stretch.sleeve)
-        csv += fmt::format("2,inner sleeve,{},{:.1f},square,\n", formats::csvField(fmt::format("{:.1f} × {:.1f} × {:.1f}", r.stretch.sleeve->height_mm, r.stretch.sleeve->width_mm, r.stretch.sleeve->wall_mm)),
+        csv += fmt::format("2,inner sleeve,{},{:.1f},square,\n",
+                           formats::csvField(fmt::format("{:.1f} × {:.1f} × {:.1f}", r.stretch.sleeve->height_mm,
+                                                         r.stretch.sleeve->width_mm, r.stretch.sleeve->wall_mm)),
                            r.stretch.sleeve->length_mm);
     if (r.stretch.status == stretch::Status::Planned && !r.stretch.shortens)
         for (const auto& [name, cut] : {std::pair{"left", &r.stretch.left}, std::pair{"right", &r.stretch.right}})
@@ -136,28 +156,60 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subje
     std::vector<std::vector<std::string>> points;
     for (size_t i = 0; i < s.solution.points.size(); ++i) {
         const auto& p = s.solution.points[i];
-        const auto pm = [&](int axis) { return std::isfinite(p.sd_mm[axis]) ? "± " + units::formatSmall(tape::halfWidth(p.sd_mm[axis]), step) : std::string("not fixed"); };
-        points.push_back({s.survey.points[i].name, std::string(word(b.points.at(s.point_ids[i]).role)), p.placed ? units::formatSmall(p.position.x_mm, step) : "–", pm(0),
-                          p.placed ? units::formatSmall(p.position.y_mm, step) : "–", pm(1), p.placed ? units::formatSmall(p.position.z_mm, step) : "–", pm(2), ""});
+        const auto pm = [&](int axis) {
+            if (!std::isfinite(p.sd_mm[axis])) return std::string("not fixed");
+            return p.sd_mm[axis] == 0 ? std::string("held") : "± " + units::formatSmall(tape::halfWidth(p.sd_mm[axis]), step);
+        };
+        points.push_back({s.survey.points[i].name, std::string(word(b.points.at(s.point_ids[i]).role)),
+                          p.placed ? units::formatSmall(p.position.x_mm, step) : "–", pm(0),
+                          p.placed ? units::formatSmall(p.position.y_mm, step) : "–", pm(1),
+                          p.placed ? units::formatSmall(p.position.z_mm, step) : "–", pm(2), ""});
     }
-    addTablePages(pages, titled(b, r, "Points of the " + name), {"Stations rearward from the front axle, offsets to the right, heights over the datum plane; ± at 95 %."},
-                  {{"point", 24}, {"what", 34}, {"station", 28, Anchor::Right, Face::Sans}, {"", 24, Anchor::Left, Face::Sans}, {"offset", 26, Anchor::Right, Face::Sans}, {"", 24, Anchor::Left, Face::Sans},
-                   {"height", 26, Anchor::Right, Face::Sans}, {"", 24, Anchor::Left, Face::Sans}, {"by hand", 55}},
+    addTablePages(pages, titled(b, r, "Points of the " + name),
+                  {"Stations rearward from the front axle, offsets to the right, heights over the datum plane; ± at 95 %."},
+                  {{"point", 24},
+                   {"what", 34},
+                   {"station", 28, Anchor::Right, Face::Sans},
+                   {"", 24, Anchor::Left, Face::Sans},
+                   {"offset", 26, Anchor::Right, Face::Sans},
+                   {"", 24, Anchor::Left, Face::Sans},
+                   {"height", 26, Anchor::Right, Face::Sans},
+                   {"", 24, Anchor::Left, Face::Sans},
+                   {"by hand", 55}},
                   points);
     std::vector<std::vector<std::string>> readings;
     for (size_t i = 0; i < s.solution.readings.size(); ++i) {
         const auto& a = s.solution.readings[i];
         const auto& q = s.survey.readings[i];
         const bool angle = q.kind == ReadingKind::Slope;
-        const auto show = [&](double v) { return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : units::formatSmall(v, step); };
-        readings.push_back({std::to_string(q.line), std::string(word(q.kind)), s.survey.points[q.from].name, q.to >= 0 ? s.survey.points[q.to].name : "", s.readings_as_typed[i], show(a.rest_says),
+        const auto show = [&](double v) {
+            return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : units::formatSmall(v, step);
+        };
+        readings.push_back({std::to_string(q.line), std::string(word(q.kind)), s.survey.points[q.from].name,
+                            q.to >= 0 ? s.survey.points[q.to].name : "", s.readings_as_typed[i], show(a.rest_says),
                             "± " + show(a.rest_half_width), show(a.residual), units::fixed(a.redundancy, 2), units::fixed(a.w, 2),
-                            std::string(tape::verdictWord(a.verdict)) + (a.set_aside ? ", set aside" : a.check == tape::Check::Checked ? "" : std::string(", ") + tape::checkWords(a.check)), ""});
+                            std::string(tape::verdictWord(a.verdict)) + (a.set_aside ? ", set aside"
+                                                                         : a.check == tape::Check::Checked
+                                                                             ? ""
+                                                                             : std::string(", ") + tape::checkWords(a.check)),
+                            ""});
     }
-    addTablePages(pages, titled(b, r, "Readings of the " + name), {"r: how much of an error in the reading would show; w: how unlike the rest it is. Agrees to 2.5, Doubtful to 3.29, above: Re-tape."},
-                  {{"no", 10, Anchor::Right, Face::Sans}, {"kind", 18}, {"from", 20}, {"to", 20}, {"as typed", 28, Anchor::Right, Face::Sans}, {"the rest say", 26, Anchor::Right, Face::Sans},
-                   {"", 20, Anchor::Left, Face::Sans}, {"residual", 20, Anchor::Right, Face::Sans}, {"r", 14, Anchor::Right, Face::Sans}, {"w", 16, Anchor::Right, Face::Sans}, {"verdict", 48}, {"again", 30}},
-                  readings);
+    addTablePages(
+        pages, titled(b, r, "Readings of the " + name),
+        {"r: how much of an error in the reading would show; w: how unlike the rest it is. Agrees to 2.5, Doubtful to 3.29, above: Re-tape."},
+        {{"no", 10, Anchor::Right, Face::Sans},
+         {"kind", 18},
+         {"from", 20},
+         {"to", 20},
+         {"as typed", 28, Anchor::Right, Face::Sans},
+         {"the rest say", 26, Anchor::Right, Face::Sans},
+         {"", 20, Anchor::Left, Face::Sans},
+         {"residual", 20, Anchor::Right, Face::Sans},
+         {"r", 14, Anchor::Right, Face::Sans},
+         {"w", 16, Anchor::Right, Face::Sans},
+         {"verdict", 48},
+         {"again", 30}},
+        readings);
     return pages;
 }
 
@@ -166,7 +218,9 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     if (!r.crossmember_input || !r.crossmember.possible) return pages;
     const std::vector<std::string> cautions = {"The strength of this part is not checked here.", local_rules, hot_work};
     Area area;
-    Drawing page = blankPage(titled(b, r, fmt::format("Crossmember at {}", units::formatLength(r.crossmember.station_mm, b.settings.length_step))), cautions, area);
+    Drawing page = blankPage(
+        titled(b, r, fmt::format("Crossmember at {}", units::formatLength(r.crossmember.station_mm, b.settings.length_step))),
+        cautions, area);
     make::CrossmemberView v;
     v.input = &*r.crossmember_input;
     v.plan = &r.crossmember;
@@ -177,7 +231,8 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     Drawing plates = blankPage(titled(b, r, "Plates of the crossmember"), cautions, area);
     double x = area.x;
     for (const make::Plate* plate : {&r.crossmember.left, &r.crossmember.right, &r.crossmember.pad}) {
-        plates.place(make::plateSheet(*plate, b.settings.length_step, area.width / 3 - 4, area.height - 14, on_paper), {x, area.y});
+        plates.place(make::plateSheet(*plate, b.settings.length_step, area.width / 3 - 4, area.height - 14, on_paper),
+                     {x, area.y});
         x += area.width / 3;
     }
     addCheckBar(plates, {area.x, area.y + area.height - 2});
@@ -195,7 +250,8 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
             const Headline h = headline(b, r, bench, Subject::Chassis);
             const Worst worst = worstOf(r.findings, bench);
             addMark(cover, {area.x + 3, y + 3.4}, 4, worst.severity);
-            cover.add(Text{{area.x + 9, y + 5}, benchName(bench), on_paper.head(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
+            cover.add(
+                Text{{area.x + 9, y + 5}, benchName(bench), on_paper.head(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
             double line_y = y + 5;
             for (const std::string& line : wrapped(h.sentence, area.width - 45, on_paper.lead())) {
                 cover.add(Text{{area.x + 42, line_y}, line, on_paper.lead()});
@@ -211,8 +267,10 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
         cover.place(ruleView(b, r, {}, area.width, rule_height, on_paper), {area.x, area.y + area.height - rule_height - 4});
         std::vector<std::vector<std::string>> sessions;
         for (const auto& [id, s] : b.sessions)
-            sessions.push_back({std::string(word(s.subject)), s.name, std::string(word(s.attitude)), std::string(word(s.support)), s.support_at, s.carried_mass_kg > 0 ? units::formatMass(s.carried_mass_kg) : ""});
-        addTable(cover, {area.x, y + 2, area.width, area.y + area.height - rule_height - y - 10}, {{"measured", 26}, {"session", 50}, {"attitude", 36}, {"on", 30}, {"at", 60}, {"carrying", 28}}, sessions,
+            sessions.push_back({std::string(word(s.subject)), s.name, std::string(word(s.attitude)), std::string(word(s.support)),
+                                s.support_at, s.carried_mass_kg > 0 ? units::formatMass(s.carried_mass_kg) : ""});
+        addTable(cover, {area.x, y + 2, area.width, area.y + area.height - rule_height - y - 10},
+                 {{"measured", 26}, {"session", 50}, {"attitude", 36}, {"on", 30}, {"at", 60}, {"carrying", 28}}, sessions,
                  on_paper.small());
         pages.push_back(std::move(cover));
     }
@@ -220,13 +278,18 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
     for (const Subject subject : {Subject::Chassis, Subject::Body})
         if (!r.of(subject).survey.points.empty())
             for (Drawing& page : surveySheet(b, r, subject)) pages.push_back(std::move(page));
-    if (!b.pins.empty()) pages.push_back(benchPage(b, r, "Sit: where the body sits", Bench::Sit, Subject::Body, {no_certificate, "Nobody under a hung body. Lower it on blocks, never on hands."}));
+    if (!b.pins.empty())
+        pages.push_back(benchPage(b, r, "Sit: where the body sits", Bench::Sit, Subject::Body,
+                                  {no_certificate, "Nobody under a hung body. Lower it on blocks, never on hands."}));
     if (r.stretch.status == stretch::Status::Planned)
-        pages.push_back(benchPage(b, r, "Stretch: the cut", Bench::Stretch, Subject::Chassis,
-                                  {hot_work, "Stands each side of the cut, and the rails braced to each other, before the first cut.", local_rules}));
+        pages.push_back(benchPage(
+            b, r, "Stretch: the cut", Bench::Stretch, Subject::Chassis,
+            {hot_work, "Stands each side of the cut, and the rails braced to each other, before the first cut.", local_rules}));
     if (!r.mounts.empty()) {
         Area area;
-        Drawing page = blankPage(titled(b, r, "Make: body mounts"), {local_rules, "Seat belts are not anchored to body mounts of your own making without licensed approval."}, area);
+        Drawing page = blankPage(
+            titled(b, r, "Make: body mounts"),
+            {local_rules, "Seat belts are not anchored to body mounts of your own making without licensed approval."}, area);
         make::MountsView v;
         v.mounts = &r.mounts;
         v.step = b.settings.length_step;
@@ -239,12 +302,23 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
         for (const auto& m : r.mounts) {
             std::string shims;
             for (const double s : m.shims_mm) shims += fmt::format("{}{:g}", shims.empty() ? "" : " + ", s);
-            rows.push_back({m.name, units::formatLength(m.station_mm, step), m.on_rail ? units::formatSmall(m.gap_mm, step) + " ± " + units::formatSmall(m.half_width_mm, step) : "–", ask(b.mount_design.washer, b),
-                            units::fixed(m.biscuit_mm, 1), units::fixed(m.standoff_mm, 0), shims, m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "–", verdictWord(m.verdict), ""});
+            rows.push_back(
+                {m.name, units::formatLength(m.station_mm, step),
+                 m.on_rail ? units::formatSmall(m.gap_mm, step) + " ± " + units::formatSmall(m.half_width_mm, step) : "–",
+                 ask(b.mount_design.washer, b), units::fixed(m.biscuit_mm, 1), units::fixed(m.standoff_mm, 0), shims,
+                 m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "–", verdictWord(m.verdict), ""});
         }
         addTable(page, {area.x, area.y + area.height * 0.56, area.width, area.height * 0.44},
-                 {{"mount", 24}, {"station", 26, Anchor::Right, Face::Sans}, {"gap", 40, Anchor::Right, Face::Sans}, {"washer", 20, Anchor::Right, Face::Sans}, {"biscuit", 22, Anchor::Right, Face::Sans},
-                  {"standoff", 24, Anchor::Right, Face::Sans}, {"shims", 26, Anchor::Right, Face::Sans}, {"bolt", 32, Anchor::Right, Face::Sans}, {"verdict", 24}, {"by hand", 30}},
+                 {{"mount", 24},
+                  {"station", 26, Anchor::Right, Face::Sans},
+                  {"gap", 40, Anchor::Right, Face::Sans},
+                  {"washer", 20, Anchor::Right, Face::Sans},
+                  {"biscuit", 22, Anchor::Right, Face::Sans},
+                  {"standoff", 24, Anchor::Right, Face::Sans},
+                  {"shims", 26, Anchor::Right, Face::Sans},
+                  {"bolt", 32, Anchor::Right, Face::Sans},
+                  {"verdict", 24},
+                  {"by hand", 30}},
                  rows, on_paper.body());
         pages.push_back(std::move(page));
     }
@@ -256,14 +330,17 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
 Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Results& r, const std::filesystem::path& folder) {
     std::error_code ec;
     std::filesystem::create_directories(folder, ec);
-    if (ec) return Error{Error::Code::File, folder.string(), fmt::format("The folder {} can't be made: {}.", folder.string(), ec.message()), "Choose another place.", -1};
+    if (ec)
+        return Error{Error::Code::File, folder.string(),
+                     fmt::format("The folder {} can't be made: {}.", folder.string(), ec.message()), "Choose another place.", -1};
     std::vector<std::filesystem::path> files;
     std::optional<Error> failed;
     const auto keep = [&](const char* name, const Result<void>& done) {
         if (!done && !failed) failed = done.error();
         if (done) files.push_back(folder / name);
     };
-    keep("build-sheet.pdf", writePdf(buildSheet(b, r), {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, folder / "build-sheet.pdf"));
+    keep("build-sheet.pdf",
+         writePdf(buildSheet(b, r), {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, folder / "build-sheet.pdf"));
     for (const Subject subject : {Subject::Chassis, Subject::Body}) {
         if (r.of(subject).survey.points.empty()) continue;
         auto pages = surveySheet(b, r, subject);
@@ -276,7 +353,8 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
     }
     if (auto pages = crossmemberSheet(b, r); !pages.empty()) {
         numberPages(pages);
-        keep("crossmember.pdf", writePdf(pages, {"Crossmember: " + b.settings.name, "Gorvet crossmember"}, folder / "crossmember.pdf"));
+        keep("crossmember.pdf",
+             writePdf(pages, {"Crossmember: " + b.settings.name, "Gorvet crossmember"}, folder / "crossmember.pdf"));
         keep("crossmember.svg", writeSvg(pages.front(), folder / "crossmember.svg"));
         keep("flange-left.dxf", writeDxf(make::plateDrawing(r.crossmember.left), folder / "flange-left.dxf"));
         keep("flange-right.dxf", writeDxf(make::plateDrawing(r.crossmember.right), folder / "flange-right.dxf"));
@@ -284,7 +362,8 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
         // the same page as a drawing file: its coordinates are millimetres on paper, not 1:1
         keep("crossmember-sheet.dxf", writeDxf(pages.front(), folder / "crossmember-sheet.dxf"));
     }
-    if (!r.mounts.empty() || r.crossmember.possible || r.stretch.status == stretch::Status::Planned) keep("cut-list.csv", writeText(folder / "cut-list.csv", cutListCsv(r)));
+    if (!r.mounts.empty() || r.crossmember.possible || r.stretch.status == stretch::Status::Planned)
+        keep("cut-list.csv", writeText(folder / "cut-list.csv", cutListCsv(r)));
     if (failed) return *failed;
     return files;
 }

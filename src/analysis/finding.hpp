@@ -23,8 +23,8 @@ struct Finding {
     std::string sentence; ///< the reason
     std::string remedy;
     std::optional<double> station_mm; ///< where it hangs on The Rule, chassis frame
-    std::string brief;    ///< two or three words for the tag
-    std::string tag;      ///< the drawn item it belongs to
+    std::string brief;                ///< two or three words for the tag
+    std::string tag;                  ///< the drawn item it belongs to
 };
 
 } // namespace gorvet::analysis

@@ -18,7 +18,9 @@ std::string readingName(const tape::Survey& survey, int reading) {
 
 namespace {
 
-Severity severityOf(PlanVerdict v) { return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad; }
+Severity severityOf(PlanVerdict v) {
+    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
+}
 
 class Finder {
 public:
@@ -40,7 +42,8 @@ private:
     std::string len(double mm) const { return units::formatLength(mm, step_, true); }
     std::string small(double mm) const { return units::formatSmall(mm, step_, true); }
 
-    Finding& add(Severity severity, Bench bench, std::string code, std::string subject, std::string word, std::string sentence, std::string remedy) {
+    Finding& add(Severity severity, Bench bench, std::string code, std::string subject, std::string word, std::string sentence,
+                 std::string remedy) {
         Finding f;
         f.severity = severity;
         f.bench = bench;
@@ -76,10 +79,11 @@ private:
                 if (!u.points.empty()) f.station_mm = stationOf(subject, s, u.points.front());
             }
         if (s.solution.status == tape::Status::NotConverged)
-            add(Severity::Bad, Bench::Tape, "tape.not-converged", name, "Re-tape", s.solution.message, "Look for a reading with a wrong unit or a wrong point.");
+            add(Severity::Bad, Bench::Tape, "tape.not-converged", name, "Re-tape", s.solution.message,
+                "Look for a reading with a wrong unit or a wrong point.");
         for (const tape::Mirror& m : s.solution.mirrors) {
-            Finding& f = add(Severity::Warn, Bench::Tape, m.mended ? "tape.mirror-mended" : "tape.mirror", m.point >= 0 ? s.survey.points[m.point].name : name,
-                             "Doubtful", m.sentence, m.remedy);
+            Finding& f = add(Severity::Warn, Bench::Tape, m.mended ? "tape.mirror-mended" : "tape.mirror",
+                             m.point >= 0 ? s.survey.points[m.point].name : name, "Doubtful", m.sentence, m.remedy);
             f.station_mm = stationOf(subject, s, m.point);
             f.brief = f.subject + " mirrored";
         }
@@ -93,14 +97,19 @@ private:
             const std::string pm = small(figure.half_width_mm);
             std::string sentence;
             if (figure.verdict == PlanVerdict::Fails)
-                sentence = fmt::format("The {} is out: {} {} ± {}, {}.", name, figure.name, small(std::abs(figure.value_mm)), pm, figure.words);
+                sentence = fmt::format("The {} is out: {} {} ± {}, {}.", name, figure.name, small(std::abs(figure.value_mm)), pm,
+                                       figure.words);
             else if (!figure.proven)
-                sentence = fmt::format("{} of the {} {} ± {}: not proven.", capital(figure.name), name, small(std::abs(figure.value_mm)), pm);
+                sentence = fmt::format("{} of the {} {} ± {}: not proven.", capital(figure.name), name,
+                                       small(std::abs(figure.value_mm)), pm);
             else
-                sentence = fmt::format("{} of the {} {} ± {}, {}: near the limit.", capital(figure.name), name, small(std::abs(figure.value_mm)), pm, figure.words);
-            Finding& f = add(severityOf(figure.verdict), Bench::Tape, std::string("tape.") + figure.key, name, verdictWord(figure.verdict), sentence,
-                             figure.verdict == PlanVerdict::Fails ? "Check the supports, then have the frame pulled straight before anything is made to fit it."
-                                                                  : "Tape more: the entry line names the reading that helps most.");
+                sentence = fmt::format("{} of the {} {} ± {}, {}: near the limit.", capital(figure.name), name,
+                                       small(std::abs(figure.value_mm)), pm, figure.words);
+            Finding& f = add(severityOf(figure.verdict), Bench::Tape, std::string("tape.") + figure.key, name,
+                             verdictWord(figure.verdict), sentence,
+                             figure.verdict == PlanVerdict::Fails
+                                 ? "Check the supports, then have the frame pulled straight before anything is made to fit it."
+                                 : "Tape more: the entry line names the reading that helps most.");
             f.figure = small(std::abs(figure.value_mm)) + " ± " + pm;
             f.need = small(b_.settings.frame_tolerance_mm);
             if (subject == Subject::Chassis || r_.seated()) f.station_mm = s.condition.station_mm;
@@ -120,7 +129,8 @@ private:
         std::vector<int> flagged;
         for (size_t i = 0; i < s.solution.readings.size(); ++i)
             if (s.solution.readings[i].verdict == tape::Verdict::Retape) flagged.push_back(static_cast<int>(i));
-        std::sort(flagged.begin(), flagged.end(), [&](int a, int c) { return std::abs(s.solution.readings[a].w) > std::abs(s.solution.readings[c].w); });
+        std::sort(flagged.begin(), flagged.end(),
+                  [&](int a, int c) { return std::abs(s.solution.readings[a].w) > std::abs(s.solution.readings[c].w); });
         const auto grouped = [&](int i) {
             for (const auto& group : s.solution.inseparable)
                 if (std::find(group.begin(), group.end(), i) != group.end()) return true;
@@ -138,31 +148,39 @@ private:
             const std::string by = angle ? units::formatAngle(std::abs(off)) : small(std::abs(off));
             const std::string slip = angle ? "" : tape::likelySlip(r.value, a.rest_says, a.rest_half_width);
             Finding& f = add(Severity::Bad, Bench::Tape, "tape.retape", name, "Re-tape",
-                             fmt::format("{} was read as {}; the rest say {}. It is off by {} and was set aside.{}{}", name, taped, rest, by, slip.empty() ? "" : " ", slip),
+                             fmt::format("{} was read as {}; the rest say {}. It is off by {} and was set aside.{}{}", name,
+                                         taped, rest, by, slip.empty() ? "" : " ", slip),
                              fmt::format("Tape {} again.", name));
             f.figure = by;
             f.need = angle ? units::formatAngle(tape::halfWidth(r.sigma)) : small(tape::halfWidth(r.sigma));
             f.station_mm = stationOf(subject, s, r.to >= 0 ? r.to : r.from);
             f.tag = fmt::format("reading:{}", s.reading_ids[i].value);
             f.brief = name;
-            if (!a.set_aside) f.sentence = fmt::format("{} was read as {}; the rest say {}. It is off by {}.", name, taped, rest, by);
+            if (!a.set_aside)
+                f.sentence = fmt::format("{} was read as {}; the rest say {}. It is off by {}.", name, taped, rest, by);
         }
         for (const auto& group : s.solution.inseparable) {
             std::string names;
-            for (size_t k = 0; k < group.size() && k < 8; ++k) names += (k == 0 ? "" : k + 1 == group.size() ? " and " : ", ") + readingName(s.survey, group[k]);
+            for (size_t k = 0; k < group.size() && k < 8; ++k)
+                names += (k == 0 ? "" : k + 1 == group.size() ? " and " : ", ") + readingName(s.survey, group[k]);
             const bool bad = s.solution.readings[group.front()].verdict == tape::Verdict::Retape;
-            Finding& f = add(bad ? Severity::Bad : Severity::Warn, Bench::Tape, "tape.inseparable", subject_name, bad ? "Re-tape" : "Doubtful",
-                             fmt::format("One of {} is wrong, and the readings can't tell which.", names), "Tape each of them again, or add a reading that crosses them.");
+            Finding& f =
+                add(bad ? Severity::Bad : Severity::Warn, Bench::Tape, "tape.inseparable", subject_name,
+                    bad ? "Re-tape" : "Doubtful", fmt::format("One of {} is wrong, and the readings can't tell which.", names),
+                    "Tape each of them again, or add a reading that crosses them.");
             f.brief = fmt::format("one of {}", group.size());
             f.station_mm = stationOf(subject, s, s.survey.readings[group.front()].from);
             f.tag = fmt::format("reading:{}", s.reading_ids[group.front()].value);
         }
         const bool fails = s.solution.kept_redundancy > 0 && s.solution.kept_omega > s.solution.kept_omega_limit;
         if (fails && s.solution.inseparable.empty() && flagged.empty()) {
-            Finding& f = add(Severity::Warn, Bench::Tape, "tape.omega", subject_name, "Doubtful",
-                             fmt::format("The {}'s readings agree less well than their ± promise: Ω is {}, the limit {}. All ± were widened {} times.", subject_name,
-                                         units::fixed(s.solution.kept_omega, 1), units::fixed(s.solution.kept_omega_limit, 1), units::fixed(s.solution.sd_scale, 2)),
-                             "Look at the doubtful readings first, or say with σ how well your tape reads.");
+            Finding& f = add(
+                Severity::Warn, Bench::Tape, "tape.omega", subject_name, "Doubtful",
+                fmt::format(
+                    "The {}'s readings agree less well than their ± promise: Ω is {}, the limit {}. All ± were widened {} times.",
+                    subject_name, units::fixed(s.solution.kept_omega, 1), units::fixed(s.solution.kept_omega_limit, 1),
+                    units::fixed(s.solution.sd_scale, 2)),
+                "Look at the doubtful readings first, or say with σ how well your tape reads.");
             f.figure = units::fixed(s.solution.kept_omega, 1);
             f.need = units::fixed(s.solution.kept_omega_limit, 1);
             f.brief = "readings disagree";
@@ -172,35 +190,44 @@ private:
     void sit() {
         for (const auto& [id, pin] : b_.pins)
             if (std::find(r_.pin_ids.begin(), r_.pin_ids.end(), id) == r_.pin_ids.end()) {
-                Finding& f = add(Severity::Warn, Bench::Sit, "sit.pin-waits", pinName(pin), "Marginal", fmt::format("The pin {} waits for its points: nothing fixes them yet.", pinName(pin)),
+                Finding& f = add(Severity::Warn, Bench::Sit, "sit.pin-waits", pinName(pin), "Marginal",
+                                 fmt::format("The pin {} waits for its points: nothing fixes them yet.", pinName(pin)),
                                  "Tape the body's points until all are fixed.");
                 f.tag = fmt::format("pin:{}", id.value);
             }
         if (r_.seat.status == sit::Status::NoWishes && b_.pins.empty()) return;
         for (const std::string& sentence : r_.seat.open) {
             const auto colon = sentence.find(": ");
-            add(Severity::Warn, Bench::Sit, "sit.open", "body", "Marginal", sentence.substr(0, colon) + ".", colon == std::string::npos ? "" : capital(sentence.substr(colon + 2)))
+            add(Severity::Warn, Bench::Sit, "sit.open", "body", "Marginal", sentence.substr(0, colon) + ".",
+                colon == std::string::npos ? "" : capital(sentence.substr(colon + 2)))
                 .brief = "pose open";
         }
         if (r_.seat.status == sit::Status::NotConverged)
-            add(Severity::Bad, Bench::Sit, "sit.not-converged", "body", "Fails", "The pins contradict each other too far to find a place for the body.", "Check their stations and heights.");
+            add(Severity::Bad, Bench::Sit, "sit.not-converged", "body", "Fails",
+                "The pins contradict each other too far to find a place for the body.", "Check their stations and heights.");
         for (size_t i = 0; i < r_.pin_ids.size(); ++i) {
             const sit::WishResult& w = r_.seat.wishes[i];
             const Pin& pin = b_.pins.at(r_.pin_ids[i]);
             const std::string name = pinName(pin);
             const std::string tag = fmt::format("pin:{}", r_.pin_ids[i].value);
             if (!w.usable) {
-                add(Severity::Warn, Bench::Sit, "sit.pin-waits", name, "Marginal", fmt::format("The pin {} {}.", name, w.words), "").tag = tag;
+                add(Severity::Warn, Bench::Sit, "sit.pin-waits", name, "Marginal", fmt::format("The pin {} {}.", name, w.words),
+                    "")
+                    .tag = tag;
                 continue;
             }
             if (w.verdict == PlanVerdict::Holds) continue;
             const bool angle = pin.kind == PinKind::Rake;
             const auto show = [&](double v) { return angle ? units::formatAngle(v) : small(v); };
             const bool fails = w.verdict == PlanVerdict::Fails;
-            std::string why = fails ? "the other pins pull it away" : std::abs(w.miss) + w.half_width > pin.tolerance ? "the surveys are not sharp enough to say more" : "it rests on an assumed figure";
-            Finding& f = add(severityOf(w.verdict), Bench::Sit, "sit.pin-miss", name, verdictWord(w.verdict),
-                             fmt::format("{} misses by {} ± {}: {}.", capital(name), show(std::abs(w.miss)), show(w.half_width), why),
-                             fails ? "Give one of the pins a wider tolerance, or move its target." : "Measure what it rests on, or widen its tolerance.");
+            std::string why = fails                                             ? "the other pins pull it away"
+                              : std::abs(w.miss) + w.half_width > pin.tolerance ? "the surveys are not sharp enough to say more"
+                                                                                : "it rests on an assumed figure";
+            Finding& f =
+                add(severityOf(w.verdict), Bench::Sit, "sit.pin-miss", name, verdictWord(w.verdict),
+                    fmt::format("{} misses by {} ± {}: {}.", capital(name), show(std::abs(w.miss)), show(w.half_width), why),
+                    fails ? "Give one of the pins a wider tolerance, or move its target."
+                          : "Measure what it rests on, or widen its tolerance.");
             f.figure = show(std::abs(w.miss)) + " ± " + show(w.half_width);
             f.need = show(pin.tolerance);
             f.tag = tag;
@@ -227,17 +254,22 @@ private:
         const auto& plan = r_.stretch;
         if (plan.status == stretch::Status::Waiting && r_.seat.change_mm && std::abs(*r_.seat.change_mm) >= 0.5) {
             add(Severity::Warn, Bench::Stretch, "stretch.waits", "rails", "Marginal",
-                fmt::format("The wheelbase must change by {}, and the plan waits for {}.", signedLength(*r_.seat.change_mm), plan.waiting_for), "Give it on Stretch.")
+                fmt::format("The wheelbase must change by {}, and the plan waits for {}.", signedLength(*r_.seat.change_mm),
+                            plan.waiting_for),
+                "Give it on Stretch.")
                 .brief = "no cut yet";
         }
         if (plan.status != stretch::Status::Planned) return;
         for (const auto& near : plan.near) {
             if (near.verdict == PlanVerdict::Holds) continue;
             const bool inside = near.distance_mm <= 0 && plan.shortens;
-            Finding& f = add(severityOf(near.verdict), Bench::Stretch, inside ? "stretch.in-the-piece" : "stretch.near", near.obstacle.name, verdictWord(near.verdict),
-                             inside ? fmt::format("The {} {} stands in the piece that comes out.", near.obstacle.what, near.obstacle.name)
-                                    : fmt::format("The cut is {} from the {} {}. Needs {}.", len(std::abs(near.distance_mm)), near.obstacle.what, near.obstacle.name, len(plan.clearance_need_mm)),
-                             inside ? "Move the cut, or plan a new place for it." : moveRemedy(near));
+            Finding& f =
+                add(severityOf(near.verdict), Bench::Stretch, inside ? "stretch.in-the-piece" : "stretch.near",
+                    near.obstacle.name, verdictWord(near.verdict),
+                    inside ? fmt::format("The {} {} stands in the piece that comes out.", near.obstacle.what, near.obstacle.name)
+                           : fmt::format("The cut is {} from the {} {}. Needs {}.", len(std::abs(near.distance_mm)),
+                                         near.obstacle.what, near.obstacle.name, len(plan.clearance_need_mm)),
+                    inside ? "Move the cut, or plan a new place for it." : moveRemedy(near));
             f.figure = len(near.distance_mm);
             f.need = len(plan.clearance_need_mm);
             f.station_mm = near.obstacle.station_mm;
@@ -245,7 +277,8 @@ private:
             f.tag = "cut";
         }
         for (const auto& remark : plan.remarks) {
-            Finding& f = add(severityOf(remark.verdict), Bench::Stretch, std::string("stretch.") + remark.code, "cut", verdictWord(remark.verdict), remark.sentence, remark.remedy);
+            Finding& f = add(severityOf(remark.verdict), Bench::Stretch, std::string("stretch.") + remark.code, "cut",
+                             verdictWord(remark.verdict), remark.sentence, remark.remedy);
             f.station_mm = r_.stretch_input.cut_station_mm;
             f.tag = "cut";
             f.brief = remark.code;
@@ -265,14 +298,16 @@ private:
         for (const auto& [id, mount] : b_.mounts)
             if (std::find(r_.mount_ids.begin(), r_.mount_ids.end(), id) == r_.mount_ids.end()) {
                 const std::string name = nameOf(b_, mount.body_point);
-                add(Severity::Warn, Bench::Make, "make.mount-waits", name, "Marginal", fmt::format("The mount {} waits until the body has a place and its point is fixed.", name),
+                add(Severity::Warn, Bench::Make, "make.mount-waits", name, "Marginal",
+                    fmt::format("The mount {} waits until the body has a place and its point is fixed.", name),
                     "Pin the body on Sit first.")
                     .tag = fmt::format("mount:{}", id.value);
             }
         for (size_t i = 0; i < r_.mounts.size(); ++i) {
             const auto& m = r_.mounts[i];
             if (m.verdict == PlanVerdict::Holds) continue;
-            Finding& f = add(severityOf(m.verdict), Bench::Make, "make.mount", m.name, verdictWord(m.verdict), m.sentence, m.remedy);
+            Finding& f =
+                add(severityOf(m.verdict), Bench::Make, "make.mount", m.name, verdictWord(m.verdict), m.sentence, m.remedy);
             f.figure = small(m.gap_mm) + " ± " + small(m.half_width_mm);
             f.station_mm = m.station_mm;
             f.brief = "mount " + m.name;
@@ -280,11 +315,14 @@ private:
         }
         if (!b_.crossmember) return;
         if (!r_.crossmember.possible) {
-            add(Severity::Warn, Bench::Make, "make.crossmember-waits", "crossmember", "Marginal", fmt::format("The crossmember waits for {}.", r_.crossmember.waiting_for), "").tag = "crossmember";
+            add(Severity::Warn, Bench::Make, "make.crossmember-waits", "crossmember", "Marginal",
+                fmt::format("The crossmember waits for {}.", r_.crossmember.waiting_for), "")
+                .tag = "crossmember";
             return;
         }
         for (const auto& remark : r_.crossmember.remarks) {
-            Finding& f = add(severityOf(remark.verdict), Bench::Make, std::string("make.crossmember-") + remark.code, "crossmember", verdictWord(remark.verdict), remark.sentence, remark.remedy);
+            Finding& f = add(severityOf(remark.verdict), Bench::Make, std::string("make.crossmember-") + remark.code,
+                             "crossmember", verdictWord(remark.verdict), remark.sentence, remark.remedy);
             f.station_mm = r_.crossmember.station_mm;
             f.brief = "crossmember";
             f.tag = "crossmember";

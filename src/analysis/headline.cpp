@@ -15,10 +15,12 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
     const auto step = b.settings.length_step;
     const auto small = [&](double mm) { return units::formatSmall(std::abs(mm), step, true); };
     if (s.survey.points.empty())
-        return {fmt::format("No point of the {} has been marked yet.", name),
-                "A survey needs points, readings between them, and a datum. Start with a point: its name, and roughly where it is."};
+        return {
+            fmt::format("No point of the {} has been marked yet.", name),
+            "A survey needs points, readings between them, and a datum. Start with a point: its name, and roughly where it is."};
     if (s.survey.readings.empty())
-        return {fmt::format("{} points of the {} and no reading yet.", s.survey.points.size(), name), "Tape between any two of them: the two names and the length."};
+        return {fmt::format("{} points of the {} and no reading yet.", s.survey.points.size(), name),
+                "Tape between any two of them: the two names and the length."};
     int flagged = 0;
     std::string worst;
     double worst_w = 0;
@@ -32,12 +34,15 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
             worst = s.survey.points[r.from].name + (r.to >= 0 ? "–" + s.survey.points[r.to].name : "");
         }
     }
-    const std::string readings = fmt::format("{} readings of {} points, {} more than needed.", s.survey.readings.size(), s.survey.points.size(), s.solution.redundancy);
+    const std::string readings = fmt::format("{} readings of {} points, {} more than needed.", s.survey.readings.size(),
+                                             s.survey.points.size(), s.solution.redundancy);
     if (s.solution.status != tape::Status::Solved) {
         const std::string remedy = s.solution.unfixed.empty() ? "" : " " + s.solution.unfixed.front().remedy;
         return {fmt::format("The {}'s shape is not fixed yet.", name), s.solution.message + remedy};
     }
-    const std::string spoils = flagged == 0 ? "" : flagged == 1 ? fmt::format(" One reading spoils its neighbours: {}.", worst) : fmt::format(" {} readings to tape again, first {}.", flagged, worst);
+    const std::string spoils = flagged == 0   ? ""
+                               : flagged == 1 ? fmt::format(" One reading spoils its neighbours: {}.", worst)
+                                              : fmt::format(" {} readings to tape again, first {}.", flagged, worst);
     const tape::Figure* worst_figure = nullptr;
     const tape::Figure* twist = nullptr;
     for (const auto& f : s.condition.figures) {
@@ -51,17 +56,28 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
     Headline h;
     if (f.verdict == PlanVerdict::Fails) {
         switch (f.kind) {
-        case tape::FigureKind::Diamond: h.sentence = fmt::format("Not square: the {} rail stands {} aft of the other, ± {}.", f.value_mm > 0 ? "left" : "right", small(f.value_mm), small(f.half_width_mm)); break;
-        case tape::FigureKind::Twist: h.sentence = fmt::format("Twisted by {} ± {}: {}.", small(f.value_mm), small(f.half_width_mm), f.words); break;
-        default: h.sentence = fmt::format("Not true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words); break;
+        case tape::FigureKind::Diamond:
+            h.sentence = fmt::format("Not square: the {} rail stands {} aft of the other, ± {}.",
+                                     f.value_mm > 0 ? "left" : "right", small(f.value_mm), small(f.half_width_mm));
+            break;
+        case tape::FigureKind::Twist:
+            h.sentence = fmt::format("Twisted by {} ± {}: {}.", small(f.value_mm), small(f.half_width_mm), f.words);
+            break;
+        default:
+            h.sentence = fmt::format("Not true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words);
+            break;
         }
     } else if (f.verdict == PlanVerdict::Marginal) {
-        h.sentence = f.proven ? fmt::format("Nearly true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words)
-                              : fmt::format("Not proven straight yet: {} {} ± {}.", f.name, small(f.value_mm), small(f.half_width_mm));
+        h.sentence = f.proven
+                         ? fmt::format("Nearly true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words)
+                         : fmt::format("Not proven straight yet: {} {} ± {}.", f.name, small(f.value_mm), small(f.half_width_mm));
     } else {
-        h.sentence = fmt::format("The {} is straight: nothing is out by more than {} ± {}.", name, small(f.value_mm), small(f.half_width_mm));
+        h.sentence = fmt::format("The {} is straight: nothing is out by more than {} ± {}.", name, small(f.value_mm),
+                                 small(f.half_width_mm));
     }
-    if (twist && twist != worst_figure) h.below = fmt::format("Twist {} ± {} over the frame. ", units::formatAngle(std::abs(twist->angle_rad)), units::formatAngle(twist->angle_half_width_rad));
+    if (twist && twist != worst_figure)
+        h.below = fmt::format("Twist {} ± {} over the frame. ", units::formatAngle(std::abs(twist->angle_rad)),
+                              units::formatAngle(twist->angle_half_width_rad));
     h.below += readings + spoils;
     return h;
 }
@@ -69,11 +85,16 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
 Headline sitHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
     if (r.body.survey.points.empty() || r.chassis.survey.points.empty())
-        return {"The body has no place yet: it must be taped first.", "Sit needs the points of body and chassis, each taped in its own frame. Go to Tape."};
+        return {"The body has no place yet: it must be taped first.",
+                "Sit needs the points of body and chassis, each taped in its own frame. Go to Tape."};
     if (b.pins.empty())
-        return {"Nothing says where the body sits.", "Pin what must hold: the hinge pillar at a station, the body centred, the sill heights, the wheels in their arches."};
-    if (r.seat.status == sit::Status::NoWishes) return {"The pins wait for their points.", "See the findings below for what is missing."};
-    if (r.seat.status == sit::Status::NotConverged) return {"The pins contradict each other.", "No place for the body comes near to all of them."};
+        return {
+            "Nothing says where the body sits.",
+            "Pin what must hold: the hinge pillar at a station, the body centred, the sill heights, the wheels in their arches."};
+    if (r.seat.status == sit::Status::NoWishes)
+        return {"The pins wait for their points.", "See the findings below for what is missing."};
+    if (r.seat.status == sit::Status::NotConverged)
+        return {"The pins contradict each other.", "No place for the body comes near to all of them."};
     Headline h;
     if (!r.seat.open.empty()) h.sentence = "The body's place is not settled yet.";
     int fails = 0;
@@ -85,9 +106,13 @@ Headline sitHeadline(const Build& b, const Results& r) {
     if (r.seat.change_mm) {
         const double change = *r.seat.change_mm;
         const std::string by = units::formatLength(std::abs(change), step, true);
-        const std::string pm = r.seat.change_decided ? ", as decided" : " ± " + units::formatSmall(r.seat.change_half_width_mm, step, true);
-        if (std::abs(change) < 0.5) h.sentence = "The body sits with the wheelbase as it is.";
-        else h.sentence = fmt::format("The body sits when the wheelbase is {} by {}{}.", change < 0 ? "shortened" : "lengthened", by, pm);
+        const std::string pm =
+            r.seat.change_decided ? ", as decided" : " ± " + units::formatSmall(r.seat.change_half_width_mm, step, true);
+        if (std::abs(change) < 0.5)
+            h.sentence = "The body sits with the wheelbase as it is.";
+        else
+            h.sentence =
+                fmt::format("The body sits when the wheelbase is {} by {}{}.", change < 0 ? "shortened" : "lengthened", by, pm);
     } else if (h.sentence.empty()) {
         h.sentence = "The body sits.";
     }
@@ -100,23 +125,35 @@ Headline sitHeadline(const Build& b, const Results& r) {
 Headline stretchHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
     const auto& p = r.stretch;
-    if (p.status == stretch::Status::Waiting && !r.seat.change_mm) return {"No change of wheelbase is asked for yet.", "Pin the rear wheels in their arches on Sit, or decide the change here: change -75."};
+    if (p.status == stretch::Status::Waiting && !r.seat.change_mm)
+        return {"No change of wheelbase is asked for yet.",
+                "Pin the rear wheels in their arches on Sit, or decide the change here: change -75."};
     if (p.status == stretch::Status::NoChange) return {"The wheelbase stays as it is: nothing to cut.", ""};
     const std::string by = units::formatLength(std::abs(p.change_mm), step, true);
-    if (p.status == stretch::Status::Waiting) return {fmt::format("{} {}: where may it be cut?", p.change_mm < 0 ? "Take out" : "Put in", by), "The plan waits for " + p.waiting_for + "."};
+    if (p.status == stretch::Status::Waiting)
+        return {fmt::format("{} {}: where may it be cut?", p.change_mm < 0 ? "Take out" : "Put in", by),
+                "The plan waits for " + p.waiting_for + "."};
     Headline h;
     const double length = p.left.known ? p.left.length_mm : p.right.length_mm;
-    h.sentence = p.shortens ? fmt::format("Cut at {} and take out {} of each rail.", units::formatLength(*r.stretch_input.cut_station_mm, step), units::formatLength(length, step, true))
-                            : fmt::format("Cut at {} and let in a new piece of {}.", units::formatLength(*r.stretch_input.cut_station_mm, step), units::formatLength(length, step, true));
+    h.sentence =
+        p.shortens
+            ? fmt::format("Cut at {} and take out {} of each rail.", units::formatLength(*r.stretch_input.cut_station_mm, step),
+                          units::formatLength(length, step, true))
+            : fmt::format("Cut at {} and let in a new piece of {}.", units::formatLength(*r.stretch_input.cut_station_mm, step),
+                          units::formatLength(length, step, true));
     h.below = fmt::format("The wheelbase changes by {}{}. ", p.change_mm < 0 ? "−" : "+", by);
     if (p.sleeve) h.below += fmt::format("Inner sleeve {} long. ", units::formatLength(p.sleeve->length_mm, step, true));
-    h.below += fmt::format("The plan {}.", p.verdict == PlanVerdict::Holds ? "holds" : p.verdict == PlanVerdict::Marginal ? "is marginal: see the tags" : "fails: see the tags");
+    h.below += fmt::format("The plan {}.", p.verdict == PlanVerdict::Holds      ? "holds"
+                                           : p.verdict == PlanVerdict::Marginal ? "is marginal: see the tags"
+                                                                                : "fails: see the tags");
     return h;
 }
 
 Headline makeHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
-    if (b.mounts.empty() && !b.crossmember) return {"Nothing is planned to be made yet.", "Set the body mounts (mount all), and the crossmember under the gearbox (crossmember)."};
+    if (b.mounts.empty() && !b.crossmember)
+        return {"Nothing is planned to be made yet.",
+                "Set the body mounts (mount all), and the crossmember under the gearbox (crossmember)."};
     double low = 1e9;
     double high = -1e9;
     int bad = 0;
@@ -128,13 +165,20 @@ Headline makeHeadline(const Build& b, const Results& r) {
         bad += m.verdict == PlanVerdict::Fails;
     }
     Headline h;
-    if (r.mounts.empty()) h.sentence = b.mounts.empty() ? "No body mount is set yet." : "The mounts wait until the body has a place.";
-    else if (bad) h.sentence = fmt::format("{} of {} body mounts can't be made as planned.", bad, r.mounts.size());
-    else h.sentence = fmt::format("{} body mounts, gaps from {} to {}.", r.mounts.size(), units::formatLength(low, step), units::formatLength(high, step, true));
+    if (r.mounts.empty())
+        h.sentence = b.mounts.empty() ? "No body mount is set yet." : "The mounts wait until the body has a place.";
+    else if (bad)
+        h.sentence = fmt::format("{} of {} body mounts can't be made as planned.", bad, r.mounts.size());
+    else
+        h.sentence = fmt::format("{} body mounts, gaps from {} to {}.", r.mounts.size(), units::formatLength(low, step),
+                                 units::formatLength(high, step, true));
     if (r.crossmember.possible)
-        h.below = fmt::format("Crossmember at {}: bridge {} long between the flanges, {} in all.", units::formatLength(r.crossmember.station_mm, step),
-                              units::formatLength(r.crossmember.box_length_mm, step, true), units::formatMass(r.crossmember.mass_kg));
-    else h.below = b.crossmember ? "The crossmember waits for " + r.crossmember.waiting_for + "." : "No crossmember is planned.";
+        h.below =
+            fmt::format("Crossmember at {}: bridge {} long between the flanges, {} in all.",
+                        units::formatLength(r.crossmember.station_mm, step),
+                        units::formatLength(r.crossmember.box_length_mm, step, true), units::formatMass(r.crossmember.mass_kg));
+    else
+        h.below = b.crossmember ? "The crossmember waits for " + r.crossmember.waiting_for + "." : "No crossmember is planned.";
     return h;
 }
 

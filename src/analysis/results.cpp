@@ -44,7 +44,8 @@ tape::FramePoints frameOf(const Build& b, Subject subject, const SurveyOf& s) {
     tape::FramePoints frame;
     frame.rails = subject == Subject::Chassis;
     frame.tolerance_mm = b.settings.frame_tolerance_mm;
-    const bool roles = std::any_of(s.point_ids.begin(), s.point_ids.end(), [&](PointId id) { return b.points.at(id).role != Role::None; });
+    const bool roles =
+        std::any_of(s.point_ids.begin(), s.point_ids.end(), [&](PointId id) { return b.points.at(id).role != Role::None; });
     for (size_t i = 0; i < s.point_ids.size(); ++i) {
         const Point& p = b.points.at(s.point_ids[i]);
         const auto index = static_cast<int>(i);
@@ -71,7 +72,9 @@ RailLine railOf(const Build& b, const SurveyOf& chassis, Side side) {
             if (const auto at = chassis.positionOf(id)) rail.points.push_back(*at);
     std::sort(rail.points.begin(), rail.points.end(), [](const Vec3& a, const Vec3& c) { return a.x_mm < c.x_mm; });
     // two marks at one station can't make a line
-    rail.points.erase(std::unique(rail.points.begin(), rail.points.end(), [](const Vec3& a, const Vec3& c) { return c.x_mm - a.x_mm < 1; }), rail.points.end());
+    rail.points.erase(
+        std::unique(rail.points.begin(), rail.points.end(), [](const Vec3& a, const Vec3& c) { return c.x_mm - a.x_mm < 1; }),
+        rail.points.end());
     return rail;
 }
 
@@ -88,7 +91,8 @@ RailLine planned(const RailLine& rail, const stretch::Plan& plan, const stretch:
         if (p.x_mm < cut.first_station_mm - 1) result.points.push_back(p);
     result.points.push_back(on_datum(cut.first_station_mm));
     for (const Vec3& p : rail.points)
-        if (p.x_mm > cut.last_station_mm + 1) result.points.push_back({p.x_mm + plan.shift.x_mm, p.y_mm + plan.shift.y_mm, p.z_mm + plan.shift.z_mm});
+        if (p.x_mm > cut.last_station_mm + 1)
+            result.points.push_back({p.x_mm + plan.shift.x_mm, p.y_mm + plan.shift.y_mm, p.z_mm + plan.shift.z_mm});
     return result;
 }
 
@@ -110,7 +114,8 @@ sit::Input sitInput(const Build& b, const Results& r, std::vector<PinId>& pin_id
         wish.kind = pin.kind;
         wish.target = pin.target.value;
         wish.tolerance = pin.tolerance;
-        wish.assumed = pin.target.provenance == Provenance::Assumed && (pin.kind == PinKind::Station || pin.kind == PinKind::Height || pin.kind == PinKind::Rake);
+        wish.assumed = pin.target.provenance == Provenance::Assumed &&
+                       (pin.kind == PinKind::Station || pin.kind == PinKind::Height || pin.kind == PinKind::Rake);
         bool all = true;
         for (const PointId point : pin.points) {
             const int index = r.body.indexOf(point);
@@ -151,8 +156,10 @@ sit::Input sitInput(const Build& b, const Results& r, std::vector<PinId>& pin_id
     if (b.stretch.cut_station) {
         const auto left = r.rail_left.at(b.stretch.cut_station->value);
         const auto right = r.rail_right.at(b.stretch.cut_station->value);
-        if (left && right) in.cut_slope_rad = (left->slope_rad + right->slope_rad) / 2;
-        else if (left || right) in.cut_slope_rad = left ? left->slope_rad : right->slope_rad;
+        if (left && right)
+            in.cut_slope_rad = (left->slope_rad + right->slope_rad) / 2;
+        else if (left || right)
+            in.cut_slope_rad = left ? left->slope_rad : right->slope_rad;
     }
     return in;
 }
@@ -258,19 +265,33 @@ void makeCrossmember(const Build& b, Results& r, const Results* previous) {
     in.left = r.planned_left;
     in.right = r.planned_right;
     in.channel = b.rail.shape == RailShape::Channel;
-    in.design = {c.isolator.value, c.pad.value, c.box_height.value, c.box_width.value, c.box_wall.value, c.flange.value,
-                 c.end_clearance.value, c.bolt.value, c.pad_hole_pitch.value, c.pad_hole.value, false};
-    for (const Dimension* d : {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
+    in.design = {c.isolator.value,
+                 c.pad.value,
+                 c.box_height.value,
+                 c.box_width.value,
+                 c.box_wall.value,
+                 c.flange.value,
+                 c.end_clearance.value,
+                 c.bolt.value,
+                 c.pad_hole_pitch.value,
+                 c.pad_hole.value,
+                 false};
+    for (const Dimension* d :
+         {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
         if (d->provenance == Provenance::Assumed) in.design.assumed = true;
     r.crossmember = previous && previous->crossmember_input == in ? previous->crossmember : make::crossmember(in);
     r.crossmember_input = std::move(in);
 }
 
 void solveSurvey(SurveyOf& s, const SurveyOf* previous) {
-    if (previous && previous->survey == s.survey && previous->solution.points.size() == s.survey.points.size()) s.solution = previous->solution;
-    else s.solution = tape::solve(s.survey);
-    if (previous && previous->survey == s.survey && previous->frame == s.frame) s.condition = previous->condition;
-    else s.condition = tape::condition(s.solution, s.frame);
+    if (previous && previous->survey == s.survey && previous->solution.points.size() == s.survey.points.size())
+        s.solution = previous->solution;
+    else
+        s.solution = tape::solve(s.survey);
+    if (previous && previous->survey == s.survey && previous->frame == s.frame)
+        s.condition = previous->condition;
+    else
+        s.condition = tape::condition(s.solution, s.frame);
 }
 
 } // namespace
@@ -297,7 +318,8 @@ SurveyOf surveyOf(const Build& b, Subject subject) {
         s.survey.readings.push_back(reading);
         s.reading_ids.push_back(id);
         s.readings_as_typed.push_back(r.value.typed);
-        if (const auto session = b.sessions.find(r.session); session != b.sessions.end()) supports.insert({session->second.attitude, session->second.support});
+        if (const auto session = b.sessions.find(r.session); session != b.sessions.end())
+            supports.insert({session->second.attitude, session->second.support});
     }
     for (const auto& [id, h] : b.holds)
         if (const int point = s.indexOf(h.point); point >= 0) s.survey.holds.push_back({point, h.axis, h.value.value});

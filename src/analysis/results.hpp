@@ -34,7 +34,7 @@ struct Results {
     std::int64_t revision = -1; ///< of the build they were computed from
     SurveyOf body;
     SurveyOf chassis;
-    build::RailLine rail_left;  ///< as measured
+    build::RailLine rail_left; ///< as measured
     build::RailLine rail_right;
     build::RailLine planned_left; ///< after the change of wheelbase
     build::RailLine planned_right;

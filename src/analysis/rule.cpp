@@ -26,8 +26,10 @@ struct Span {
 std::vector<std::pair<PointId, Vec3>> bodyPoints(const Results& r) {
     std::vector<std::pair<PointId, Vec3>> list;
     for (const PointId id : r.body.point_ids) {
-        if (const auto seated = r.bodyInChassis(id)) list.emplace_back(id, *seated);
-        else if (const auto own = r.body.positionOf(id)) list.emplace_back(id, *own); // not seated: in its own frame
+        if (const auto seated = r.bodyInChassis(id))
+            list.emplace_back(id, *seated);
+        else if (const auto own = r.body.positionOf(id))
+            list.emplace_back(id, *own); // not seated: in its own frame
     }
     return list;
 }
@@ -42,7 +44,8 @@ Span spanOf(const Results& r) {
 
 class RuleDrafter {
 public:
-    RuleDrafter(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) : b_(b), r_(r), o_(o), f_(f) {
+    RuleDrafter(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f)
+        : b_(b), r_(r), o_(o), f_(f) {
         d_.width = width;
         d_.height = height;
         span_ = spanOf(r);
@@ -60,7 +63,10 @@ public:
         d_.add(Text{{f_.px(24), middle_ - f_.px(10)}, "body", f_.body(), Ink::Body});
         d_.add(Text{{f_.px(24), middle_ + f_.px(22)}, "chassis", f_.body(), Ink::Chassis});
         if (!span_.any()) {
-            d_.add(Text{{left_ + f_.px(20), middle_ - f_.px(10)}, "The Rule shows body over chassis as soon as points have a place.", f_.body(), Ink::Second});
+            d_.add(Text{{left_ + f_.px(20), middle_ - f_.px(10)},
+                        "The Rule shows body over chassis as soon as points have a place.",
+                        f_.body(),
+                        Ink::Second});
             return std::move(d_);
         }
         chassis();
@@ -83,10 +89,15 @@ private:
             const double station = zero + own;
             if (station > gap_at && station < gap_at + gap) continue;
             const bool big = std::abs(std::remainder(own, major)) < minor / 10;
-            d_.add(Stroke{{{x(station), middle_}, {x(station), middle_ + sign * f_.px(big ? 12 : 6)}}, false, {ink, f_.thin() * (big ? 1.6 : 1), Dash::Solid}});
+            d_.add(Stroke{{{x(station), middle_}, {x(station), middle_ + sign * f_.px(big ? 12 : 6)}},
+                          false,
+                          {ink, f_.thin() * (big ? 1.6 : 1), Dash::Solid}});
             if (!big) continue;
             const bool zero_mark = std::abs(own) < 1; // a wheel stands there: its figure goes to the left
-            d_.add(Text{{x(station) + f_.px(zero_mark ? -11 : 3), middle_ + sign * f_.px(above ? 5 : 14)}, units::fixed(inch ? own / 25.4 : own, 0), f_.px(11), ink,
+            d_.add(Text{{x(station) + f_.px(zero_mark ? -11 : 3), middle_ + sign * f_.px(above ? 5 : 14)},
+                        units::fixed(inch ? own / 25.4 : own, 0),
+                        f_.px(11),
+                        ink,
                         zero_mark ? Anchor::Right : Anchor::Left});
         }
     }
@@ -109,13 +120,19 @@ private:
         Stroke line;
         line.pen = {Ink::Chassis, f_.thick(), Dash::Solid};
         const double z0 = rail.points.empty() ? 0 : rail.points.front().z_mm;
-        for (const Vec3& p : rail.points) line.path.push_back({x(p.x_mm), lift - std::clamp((p.z_mm - z0) * scale_, -f_.px(4), f_.px(4))});
+        for (const Vec3& p : rail.points)
+            line.path.push_back({x(p.x_mm), lift - std::clamp((p.z_mm - z0) * scale_, -f_.px(4), f_.px(4))});
         if (line.path.size() > 1) d_.add(std::move(line));
         for (const bool rear : {false, true}) {
             const auto& f = r_.chassis.frame;
             for (const int i : {rear ? f.rear_hub_left : f.front_hub_left, rear ? f.rear_hub_right : f.front_hub_right}) {
                 if (i < 0 || !r_.chassis.solution.points[i].placed) continue;
-                d_.add(Circle{{x(r_.chassis.solution.points[i].position.x_mm), lift}, f_.px(9), {Ink::Chassis, f_.medium(), Dash::Solid}, false, true}, "wheelbase");
+                d_.add(Circle{{x(r_.chassis.solution.points[i].position.x_mm), lift},
+                              f_.px(9),
+                              {Ink::Chassis, f_.medium(), Dash::Solid},
+                              false,
+                              true},
+                       "wheelbase");
                 break;
             }
         }
@@ -126,9 +143,23 @@ private:
             const double e = plan.shortens ? x(cut.last_station_mm) : a;
             ticks(0, from, to, false, Ink::Chassis, cut.first_station_mm, plan.shortens ? width : 0);
             const std::string figure = units::formatLength(plan.shortens ? cut.length_mm : width, b_.settings.length_step);
-            if (plan.shortens) d_.add(Hatch{{{a, middle_ + f_.px(2)}, {e, middle_ + f_.px(2)}, {e, lift + f_.px(5)}, {a, lift + f_.px(5)}}, {Ink::Remove, f_.thin() * 1.5, Dash::Solid}, f_.px(6), false}, "cut");
-            else d_.add(Stroke{{{a, middle_}, {a - f_.px(4), lift - f_.px(6)}, {a + f_.px(4), lift}, {a, lift + f_.px(8)}}, false, {Ink::Remove, f_.medium(), Dash::Solid}}, "cut");
-            d_.add(Text{{(a + e) / 2, d_.height - f_.px(3)}, (plan.shortens ? "take out " : "let in ") + figure, f_.small(), plan.shortens ? Ink::Remove : Ink::NewSteel, Anchor::Centre}, "cut");
+            if (plan.shortens)
+                d_.add(Hatch{{{a, middle_ + f_.px(2)}, {e, middle_ + f_.px(2)}, {e, lift + f_.px(5)}, {a, lift + f_.px(5)}},
+                             {Ink::Remove, f_.thin() * 1.5, Dash::Solid},
+                             f_.px(6),
+                             false},
+                       "cut");
+            else
+                d_.add(Stroke{{{a, middle_}, {a - f_.px(4), lift - f_.px(6)}, {a + f_.px(4), lift}, {a, lift + f_.px(8)}},
+                              false,
+                              {Ink::Remove, f_.medium(), Dash::Solid}},
+                       "cut");
+            d_.add(Text{{(a + e) / 2, d_.height - f_.px(3)},
+                        (plan.shortens ? "take out " : "let in ") + figure,
+                        f_.small(),
+                        plan.shortens ? Ink::Remove : Ink::NewSteel,
+                        Anchor::Centre},
+                   "cut");
         } else {
             ticks(0, from, to, false, Ink::Chassis);
         }
@@ -136,7 +167,9 @@ private:
         for (const auto& m : r_.mounts)
             if (m.on_rail && m.name.back() != 'r' && m.name.back() != 'R') {
                 const double body_x = x(m.station_mm - m.lean_mm + o_.slide_mm);
-                d_.add(Stroke{{{body_x, middle_ - f_.px(16)}, {x(m.station_mm), lift}}, false, {std::abs(m.lean_mm) > 3 ? Ink::Warn : Ink::Second, f_.thin(), Dash::Dotted}});
+                d_.add(Stroke{{{body_x, middle_ - f_.px(16)}, {x(m.station_mm), lift}},
+                              false,
+                              {std::abs(m.lean_mm) > 3 ? Ink::Warn : Ink::Second, f_.thin(), Dash::Dotted}});
             }
     }
 
@@ -166,16 +199,22 @@ private:
             for (const double shift : {0.0, f_.px(3)}) {
                 Stroke line;
                 line.pen = {Ink::Body, f_.thin() * 1.3, Dash::Solid};
-                for (const Vec3& p : outline) line.path.push_back({x(p.x_mm + o_.slide_mm), base - (p.z_mm - low) * z_scale + shift});
+                for (const Vec3& p : outline)
+                    line.path.push_back({x(p.x_mm + o_.slide_mm), base - (p.z_mm - low) * z_scale + shift});
                 d_.add(std::move(line), "body-edge");
             }
         } else {
-            for (const double shift : {0.0, f_.px(3)}) d_.add(Stroke{{{x(from), base + shift}, {x(to), base + shift}}, false, {Ink::Body, f_.thin() * 1.3, Dash::Solid}}, "body-edge");
+            for (const double shift : {0.0, f_.px(3)})
+                d_.add(Stroke{{{x(from), base + shift}, {x(to), base + shift}}, false, {Ink::Body, f_.thin() * 1.3, Dash::Solid}},
+                       "body-edge");
         }
         for (const Role role : {Role::ArchFront, Role::ArchRear})
             for (const auto& [id, at] : points)
                 if (b_.points.at(id).role == role) {
-                    d_.add(Circle{{x(at.x_mm + o_.slide_mm), middle_ - f_.px(11)}, f_.px(9), {Ink::Body, f_.thin() * 1.5, Dash::Solid}}, "body-edge");
+                    d_.add(Circle{{x(at.x_mm + o_.slide_mm), middle_ - f_.px(11)},
+                                  f_.px(9),
+                                  {Ink::Body, f_.thin() * 1.5, Dash::Solid}},
+                           "body-edge");
                     break;
                 }
     }
@@ -188,7 +227,8 @@ private:
         std::vector<Tag> list;
         for (const Finding& f : r_.findings)
             if (f.station_mm && f.severity != Severity::Good) list.push_back({x(*f.station_mm), &f});
-        std::stable_sort(list.begin(), list.end(), [](const Tag& a, const Tag& c) { return a.finding->severity > c.finding->severity; });
+        std::stable_sort(list.begin(), list.end(),
+                         [](const Tag& a, const Tag& c) { return a.finding->severity > c.finding->severity; });
         // worst in front: each takes the place nearest to its station that is still free
         std::vector<std::pair<double, double>> taken;
         int left_over = 0;
@@ -197,8 +237,10 @@ private:
             double at = std::clamp(tag.x - f_.px(8), f_.px(8), d_.width - width - f_.px(90));
             bool free = false;
             for (int step = 0; step < 17 && !free; ++step) {
-                const double candidate = std::clamp(at + (step % 2 ? 1 : -1) * ((step + 1) / 2) * f_.px(26), f_.px(8), d_.width - width - f_.px(90));
-                free = std::none_of(taken.begin(), taken.end(), [&](const auto& t) { return candidate < t.second && candidate + width > t.first; });
+                const double candidate =
+                    std::clamp(at + (step % 2 ? 1 : -1) * ((step + 1) / 2) * f_.px(26), f_.px(8), d_.width - width - f_.px(90));
+                free = std::none_of(taken.begin(), taken.end(),
+                                    [&](const auto& t) { return candidate < t.second && candidate + width > t.first; });
                 if (free) at = candidate;
             }
             if (!free) {
@@ -209,11 +251,20 @@ private:
             const double y = f_.px(14);
             const auto index = tag.finding - r_.findings.data();
             const std::string name = fmt::format("finding:{}", index);
-            d_.add(Stroke{{{at + f_.px(8), y + f_.px(6)}, {tag.x, y + f_.px(12)}, {tag.x, y + f_.px(17)}}, false, {inkOf(tag.finding->severity), f_.thin(), Dash::Solid}}, name);
+            d_.add(Stroke{{{at + f_.px(8), y + f_.px(6)}, {tag.x, y + f_.px(12)}, {tag.x, y + f_.px(17)}},
+                          false,
+                          {inkOf(tag.finding->severity), f_.thin(), Dash::Solid}},
+                   name);
             addMark(d_, {at + f_.px(8), y - f_.px(2)}, f_.px(13), tag.finding->severity, name);
             d_.add(Text{{at + f_.px(20), y + f_.px(3)}, tag.finding->brief, f_.small(), inkOf(tag.finding->severity)}, name);
         }
-        if (left_over) d_.add(Text{{d_.width - f_.px(12), f_.px(17)}, fmt::format("+{} more", left_over), f_.small(), Ink::Second, Anchor::Right}, "findings");
+        if (left_over)
+            d_.add(Text{{d_.width - f_.px(12), f_.px(17)},
+                        fmt::format("+{} more", left_over),
+                        f_.small(),
+                        Ink::Second,
+                        Anchor::Right},
+                   "findings");
     }
 
     void fitWords() {
@@ -226,7 +277,12 @@ private:
             return;
         }
         d_.add(Text{{right, middle_ - f_.px(24)}, "arches " + figure, f_.small(), Ink::Second, Anchor::Right}, "wheelbase");
-        d_.add(Text{{right, middle_ - f_.px(8)}, apart < 0 ? "closer than axles" : "wider than axles", f_.small(), Ink::Second, Anchor::Right}, "wheelbase");
+        d_.add(Text{{right, middle_ - f_.px(8)},
+                    apart < 0 ? "closer than axles" : "wider than axles",
+                    f_.small(),
+                    Ink::Second,
+                    Anchor::Right},
+               "wheelbase");
     }
 
     const Build& b_;

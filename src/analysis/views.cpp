@@ -20,8 +20,12 @@ using sheet::Severity;
 
 namespace {
 
-Severity severityOf(PlanVerdict v) { return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad; }
-Mark markOf(const Dimension& d) { return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None; }
+Severity severityOf(PlanVerdict v) {
+    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
+}
+Mark markOf(const Dimension& d) {
+    return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None;
+}
 
 std::vector<Vec3> topLine(const RailLine& rail) {
     std::vector<Vec3> line = rail.points;
@@ -30,11 +34,14 @@ std::vector<Vec3> topLine(const RailLine& rail) {
     return line;
 }
 
-std::string signedFigure(double mm, units::LengthStep step) { return (mm < 0 ? "−" : "+") + units::formatSmall(std::abs(mm), step); }
+std::string signedFigure(double mm, units::LengthStep step) {
+    return (mm < 0 ? "−" : "+") + units::formatSmall(std::abs(mm), step);
+}
 
 } // namespace
 
-Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOptions& o, double width, double height, const Format& f) {
+Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOptions& o, double width, double height,
+                 const Format& f) {
     const SurveyOf& s = r.of(subject);
     tape::SurveyView v;
     v.survey = &s.survey;

@@ -7,18 +7,23 @@
 namespace gorvet::analysis {
 
 struct ViewOptions {
-    std::string selected;                      ///< tag of what is picked
-    std::optional<std::pair<int, int>> next;   ///< Tape: the pair the entry line proposes
-    double slide_mm = 0;                       ///< The Rule: the body edge dragged by so much, a preview
+    std::string selected;                    ///< tag of what is picked
+    std::optional<std::pair<int, int>> next; ///< Tape: the pair the entry line proposes
+    double slide_mm = 0;                     ///< The Rule: the body edge dragged by so much, a preview
 };
 
-sheet::Drawing tapeView(const build::Build&, const Results&, build::Subject, const ViewOptions&, double width, double height, const sheet::Format&);
-sheet::Drawing sitView(const build::Build&, const Results&, const ViewOptions&, double width, double height, const sheet::Format&);
-sheet::Drawing stretchView(const build::Build&, const Results&, const ViewOptions&, double width, double height, const sheet::Format&);
-sheet::Drawing makeView(const build::Build&, const Results&, const ViewOptions&, double width, double height, const sheet::Format&);
+sheet::Drawing tapeView(const build::Build&, const Results&, build::Subject, const ViewOptions&, double width, double height,
+                        const sheet::Format&);
+sheet::Drawing sitView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
+                       const sheet::Format&);
+sheet::Drawing stretchView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
+                           const sheet::Format&);
+sheet::Drawing makeView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
+                        const sheet::Format&);
 
 /// The Rule: body edge over chassis edge, with stations, wheels, the cut and the findings' tags.
-sheet::Drawing ruleView(const build::Build&, const Results&, const ViewOptions&, double width, double height, const sheet::Format&);
+sheet::Drawing ruleView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
+                        const sheet::Format&);
 /// How many mm a paper unit of The Rule is, for dragging; 0 when there is nothing to slide.
 double ruleScale(const build::Build&, const Results&, double width, const sheet::Format&);
 

@@ -115,7 +115,7 @@ struct Stretch {
     std::optional<Dimension> cut_station;
     Dimension kerf{1.5, "", Provenance::Assumed};
     Dimension root_gap{2.0, "", Provenance::Assumed};
-    Dimension sleeve_fit{1.0, "", Provenance::Assumed};            ///< clearance a side between rail and sleeve
+    Dimension sleeve_fit{1.0, "", Provenance::Assumed};             ///< clearance a side between rail and sleeve
     Dimension sleeve_overlap_heights{2.0, "", Provenance::Assumed}; ///< rail heights each side of the cut
     bool operator==(const Stretch&) const = default;
 };
@@ -126,9 +126,9 @@ struct MountDesign {
     Dimension body_thickness{3.0, "", Provenance::Assumed}; ///< floor and doubler under the bolt head
     Dimension biscuit_free{20.0, "", Provenance::Assumed};
     Dimension biscuit_squash{0.15, "", Provenance::Assumed}; ///< share of the free height lost under load, 0…0.5
-    Dimension bolt{10.0, "", Provenance::Assumed};          ///< nominal diameter: 8, 10, 12, 14 or 16
-    Dimension standoff_step{5.0, "", Provenance::Assumed};  ///< standoffs are cut to multiples of this
-    Grip grip = Grip::Wall;                                 ///< through the rail's wall only, or the whole rail with a crush tube
+    Dimension bolt{10.0, "", Provenance::Assumed};           ///< nominal diameter: 8, 10, 12, 14 or 16
+    Dimension standoff_step{5.0, "", Provenance::Assumed};   ///< standoffs are cut to multiples of this
+    Grip grip = Grip::Wall; ///< through the rail's wall only, or the whole rail with a crush tube
     bool operator==(const MountDesign&) const = default;
 };
 
@@ -142,10 +142,10 @@ struct Mount {
 /// A straight box-section bridge between the rails, bolted by end flanges.
 struct Crossmember {
     PointId gearbox_mount;
-    Dimension isolator{35.0, "", Provenance::Assumed};     ///< height under load
-    Dimension pad{6.0, "", Provenance::Assumed};           ///< plate under the isolator
+    Dimension isolator{35.0, "", Provenance::Assumed}; ///< height under load
+    Dimension pad{6.0, "", Provenance::Assumed};       ///< plate under the isolator
     Dimension box_height{40.0, "", Provenance::Assumed};
-    Dimension box_width{60.0, "", Provenance::Assumed};    ///< fore and aft
+    Dimension box_width{60.0, "", Provenance::Assumed}; ///< fore and aft
     Dimension box_wall{3.0, "", Provenance::Assumed};
     Dimension flange{8.0, "", Provenance::Assumed};        ///< plate thickness
     Dimension end_clearance{1.0, "", Provenance::Assumed}; ///< between flange and rail, each end
@@ -174,12 +174,18 @@ struct Build {
 
 /// The table that holds the T of a build.
 template <class T> std::map<Id<T>, T>& table(Build& b) {
-    if constexpr (std::is_same_v<T, Session>) return b.sessions;
-    else if constexpr (std::is_same_v<T, Point>) return b.points;
-    else if constexpr (std::is_same_v<T, Reading>) return b.readings;
-    else if constexpr (std::is_same_v<T, Hold>) return b.holds;
-    else if constexpr (std::is_same_v<T, Pin>) return b.pins;
-    else return b.mounts;
+    if constexpr (std::is_same_v<T, Session>)
+        return b.sessions;
+    else if constexpr (std::is_same_v<T, Point>)
+        return b.points;
+    else if constexpr (std::is_same_v<T, Reading>)
+        return b.readings;
+    else if constexpr (std::is_same_v<T, Hold>)
+        return b.holds;
+    else if constexpr (std::is_same_v<T, Pin>)
+        return b.pins;
+    else
+        return b.mounts;
 }
 template <class T> const std::map<Id<T>, T>& table(const Build& b) { return table<T>(const_cast<Build&>(b)); }
 

@@ -40,10 +40,12 @@ Checked valid(const Build&, const Session& s) {
 
 Checked valid(const Build& b, const Point& p) {
     if (p.name.empty()) return bad("point", "A point needs a name.");
-    if (p.name.find_first_of(" \t,\"") != std::string::npos) return bad(p.name, "A point's name is one word, without blank, comma or quote.");
+    if (p.name.find_first_of(" \t,\"") != std::string::npos)
+        return bad(p.name, "A point's name is one word, without blank, comma or quote.");
     const Point* same = pointNamed(b, p.subject, p.name);
     if (same && same->id != p.id)
-        return bad(p.name, fmt::format("There is already a point {} on the {}.", p.name, word(p.subject)), "Choose another name.");
+        return bad(p.name, fmt::format("There is already a point {} on the {}.", p.name, word(p.subject)),
+                   "Choose another name.");
     if (p.rough && !(std::isfinite(p.rough->x_mm) && std::isfinite(p.rough->y_mm) && std::isfinite(p.rough->z_mm)))
         return bad(p.name, "A rough position needs three finite numbers.");
     return {};
@@ -86,7 +88,8 @@ Checked valid(const Build& b, const Pin& p) {
     if (p.points.empty()) return bad("pin", "A pin needs at least one point of the body.");
     for (PointId id : p.points) {
         const auto point = b.points.find(id);
-        if (point == b.points.end() || point->second.subject != Subject::Body) return bad("pin", "A pin holds points of the body.");
+        if (point == b.points.end() || point->second.subject != Subject::Body)
+            return bad("pin", "A pin holds points of the body.");
     }
     const auto needed = p.kind == PinKind::Centred || p.kind == PinKind::Level || p.kind == PinKind::Rake ? 2U : 1U;
     if (p.points.size() < needed || (p.kind == PinKind::Centred && p.points.size() != 2))
@@ -99,7 +102,8 @@ Checked valid(const Build& b, const Pin& p) {
 
 Checked valid(const Build& b, const Mount& m) {
     const auto point = b.points.find(m.body_point);
-    if (point == b.points.end() || point->second.subject != Subject::Body) return bad("mount", "A body mount starts at a point of the body.");
+    if (point == b.points.end() || point->second.subject != Subject::Body)
+        return bad("mount", "A body mount starts at a point of the body.");
     for (const auto& [id, other] : b.mounts)
         if (id != m.id && other.body_point == m.body_point)
             return bad(point->second.name, fmt::format("{} already has a mount.", point->second.name));
@@ -109,7 +113,8 @@ Checked valid(const Build& b, const Mount& m) {
 }
 
 Checked valid(const Build&, const RailSection& r) {
-    return firstOf([&] { return finite("rail", r.height, 0, 500, "height_mm"); }, [&] { return finite("rail", r.width, 0, 500, "width_mm"); },
+    return firstOf([&] { return finite("rail", r.height, 0, 500, "height_mm"); },
+                   [&] { return finite("rail", r.width, 0, 500, "width_mm"); },
                    [&] { return finite("rail", r.thickness, 0, 25, "thickness_mm"); },
                    [&]() -> Checked {
                        if (r.height.value > 0 && 2 * r.thickness.value >= std::min(r.height.value, r.width.value))
@@ -127,9 +132,14 @@ Checked valid(const Build&, const AxleGround& a) {
 
 Checked valid(const Build&, const Stretch& s) {
     return firstOf(
-        [&]() -> Checked { return s.wheelbase_change ? finite("stretch", *s.wheelbase_change, -3000, 3000, "wheelbase_change_mm") : Checked{}; },
-        [&]() -> Checked { return s.cut_station ? finite("stretch", *s.cut_station, -5000, 20000, "cut_station_mm") : Checked{}; },
-        [&] { return finite("stretch", s.kerf, 0, 10, "kerf_mm"); }, [&] { return finite("stretch", s.root_gap, 0, 10, "root_gap_mm"); },
+        [&]() -> Checked {
+            return s.wheelbase_change ? finite("stretch", *s.wheelbase_change, -3000, 3000, "wheelbase_change_mm") : Checked{};
+        },
+        [&]() -> Checked {
+            return s.cut_station ? finite("stretch", *s.cut_station, -5000, 20000, "cut_station_mm") : Checked{};
+        },
+        [&] { return finite("stretch", s.kerf, 0, 10, "kerf_mm"); },
+        [&] { return finite("stretch", s.root_gap, 0, 10, "root_gap_mm"); },
         [&] { return finite("stretch", s.sleeve_fit, 0, 10, "sleeve_fit_mm"); },
         [&] { return finite("stretch", s.sleeve_overlap_heights, 0.5, 10, "sleeve overlap, rail heights"); });
 }
@@ -145,7 +155,8 @@ Checked valid(const Build&, const MountDesign& m) {
                    [&] { return finite("mount", m.body_thickness, 0, 40, "body_thickness_mm"); },
                    [&] { return finite("mount", m.biscuit_free, 0, 100, "biscuit_free_mm"); },
                    [&] { return finite("mount", m.biscuit_squash, 0, 0.5, "biscuit_squash"); },
-                   [&] { return finite("mount", m.standoff_step, 0.5, 50, "standoff_step_mm"); }, [&] { return validBolt("mount", m.bolt); });
+                   [&] { return finite("mount", m.standoff_step, 0.5, 50, "standoff_step_mm"); },
+                   [&] { return validBolt("mount", m.bolt); });
 }
 
 Checked valid(const Build& b, const std::optional<Crossmember>& c) {
@@ -161,7 +172,8 @@ Checked valid(const Build& b, const std::optional<Crossmember>& c) {
                    [&] { return finite("crossmember", c->flange, 4, 25, "flange_mm"); },
                    [&] { return finite("crossmember", c->end_clearance, 0, 10, "end_clearance_mm"); },
                    [&] { return finite("crossmember", c->pad_hole_pitch, 20, 300, "pad_hole_pitch_mm"); },
-                   [&] { return finite("crossmember", c->pad_hole, 5, 30, "pad_hole_mm"); }, [&] { return validBolt("crossmember", c->bolt); });
+                   [&] { return finite("crossmember", c->pad_hole, 5, 30, "pad_hole_mm"); },
+                   [&] { return validBolt("crossmember", c->bolt); });
 }
 
 Checked unused(const Build& b, PointId id) {
@@ -186,12 +198,18 @@ Checked unused(const Build& b, SessionId id) {
 template <class T> Checked unused(const Build&, Id<T>) { return {}; }
 
 template <class T> T& part(Build& b) {
-    if constexpr (std::is_same_v<T, Settings>) return b.settings;
-    else if constexpr (std::is_same_v<T, RailSection>) return b.rail;
-    else if constexpr (std::is_same_v<T, AxleGround>) return b.axles;
-    else if constexpr (std::is_same_v<T, Stretch>) return b.stretch;
-    else if constexpr (std::is_same_v<T, MountDesign>) return b.mount_design;
-    else return b.crossmember;
+    if constexpr (std::is_same_v<T, Settings>)
+        return b.settings;
+    else if constexpr (std::is_same_v<T, RailSection>)
+        return b.rail;
+    else if constexpr (std::is_same_v<T, AxleGround>)
+        return b.axles;
+    else if constexpr (std::is_same_v<T, Stretch>)
+        return b.stretch;
+    else if constexpr (std::is_same_v<T, MountDesign>)
+        return b.mount_design;
+    else
+        return b.crossmember;
 }
 
 struct Applier {

@@ -181,18 +181,30 @@ template <class T> void read(const Json& j, T& value) {
 }
 
 template <class T> constexpr const char* tableName() {
-    if constexpr (std::is_same_v<T, Settings>) return "settings";
-    else if constexpr (std::is_same_v<T, Session>) return "session";
-    else if constexpr (std::is_same_v<T, Point>) return "point";
-    else if constexpr (std::is_same_v<T, Reading>) return "reading";
-    else if constexpr (std::is_same_v<T, Hold>) return "hold";
-    else if constexpr (std::is_same_v<T, RailSection>) return "rail";
-    else if constexpr (std::is_same_v<T, AxleGround>) return "axles";
-    else if constexpr (std::is_same_v<T, Pin>) return "pin";
-    else if constexpr (std::is_same_v<T, Stretch>) return "stretch";
-    else if constexpr (std::is_same_v<T, MountDesign>) return "mount-design";
-    else if constexpr (std::is_same_v<T, Mount>) return "mount";
-    else return "crossmember";
+    if constexpr (std::is_same_v<T, Settings>)
+        return "settings";
+    else if constexpr (std::is_same_v<T, Session>)
+        return "session";
+    else if constexpr (std::is_same_v<T, Point>)
+        return "point";
+    else if constexpr (std::is_same_v<T, Reading>)
+        return "reading";
+    else if constexpr (std::is_same_v<T, Hold>)
+        return "hold";
+    else if constexpr (std::is_same_v<T, RailSection>)
+        return "rail";
+    else if constexpr (std::is_same_v<T, AxleGround>)
+        return "axles";
+    else if constexpr (std::is_same_v<T, Pin>)
+        return "pin";
+    else if constexpr (std::is_same_v<T, Stretch>)
+        return "stretch";
+    else if constexpr (std::is_same_v<T, MountDesign>)
+        return "mount-design";
+    else if constexpr (std::is_same_v<T, Mount>)
+        return "mount";
+    else
+        return "crossmember";
 }
 
 struct ChangeWriter {
@@ -214,15 +226,19 @@ template <class T> Change readSet(const Json& j) {
 }
 
 /// Tries the candidate types in turn; false when none carries the name.
-template <class... Ts> bool pick(const std::string& name, auto&& use) { return ((name == tableName<Ts>() && (use.template operator()<Ts>(), true)) || ...); }
+template <class... Ts> bool pick(const std::string& name, auto&& use) {
+    return ((name == tableName<Ts>() && (use.template operator()<Ts>(), true)) || ...);
+}
 
 Change readChange(const Json& j) {
     Change change;
     bool known = false;
     if (j.contains("put"))
-        known = pick<Session, Point, Reading, Hold, Pin, Mount>(j.at("put").get<std::string>(), [&]<class T>() { change = readPut<T>(j); });
+        known = pick<Session, Point, Reading, Hold, Pin, Mount>(j.at("put").get<std::string>(),
+                                                                [&]<class T>() { change = readPut<T>(j); });
     else if (j.contains("drop"))
-        known = pick<Session, Point, Reading, Hold, Pin, Mount>(j.at("drop").get<std::string>(), [&]<class T>() { change = readDrop<T>(j); });
+        known = pick<Session, Point, Reading, Hold, Pin, Mount>(j.at("drop").get<std::string>(),
+                                                                [&]<class T>() { change = readDrop<T>(j); });
     else if (j.contains("set"))
         known = pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>>(
             j.at("set").get<std::string>(), [&]<class T>() { change = readSet<T>(j); });

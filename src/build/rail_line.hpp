@@ -18,10 +18,10 @@ struct RailLine {
 
     struct At {
         double y_mm = 0;
-        double top_mm = 0;           ///< height of the top face
+        double top_mm = 0; ///< height of the top face
         double bottom_mm = 0;
-        double slope_rad = 0;        ///< down when followed rearward
-        double plan_angle_rad = 0;   ///< > 0: runs to the right when followed rearward
+        double slope_rad = 0;      ///< down when followed rearward
+        double plan_angle_rad = 0; ///< > 0: runs to the right when followed rearward
     };
     /// The rail at a station; none beyond its ends or with fewer than two points.
     std::optional<At> at(double station_mm) const;

@@ -40,9 +40,7 @@ enum class Grip { Wall, Through };
 
 /// The spellings of an enumeration, in its order.
 template <class E> struct Words;
-template <> struct Words<Subject> {
-    static constexpr std::array<std::string_view, 2> text{"body", "chassis"};
-};
+template <> struct Words<Subject> { static constexpr std::array<std::string_view, 2> text{"body", "chassis"}; };
 template <> struct Words<FrameKind> {
     static constexpr std::array<std::string_view, 6> text{"ladder",          "perimeter", "spine-platform",
                                                           "bolted-subframe", "monocoque", "space-frame"};
@@ -53,32 +51,23 @@ template <> struct Words<Attitude> {
 template <> struct Words<Support> {
     static constexpr std::array<std::string_view, 6> text{"stands", "trestles", "fixture-table", "wheels", "rotisserie", "floor"};
 };
-template <> struct Words<Provenance> {
-    static constexpr std::array<std::string_view, 3> text{"measured", "derived", "assumed"};
-};
+template <> struct Words<Provenance> { static constexpr std::array<std::string_view, 3> text{"measured", "derived", "assumed"}; };
 template <> struct Words<ReadingKind> {
     static constexpr std::array<std::string_view, 7> text{"tape", "plan", "height", "level", "offset", "station", "slope"};
 };
-template <> struct Words<Axis> {
-    static constexpr std::array<std::string_view, 3> text{"x", "y", "z"};
-};
+template <> struct Words<Axis> { static constexpr std::array<std::string_view, 3> text{"x", "y", "z"}; };
 template <> struct Words<Role> {
-    static constexpr std::array<std::string_view, 15> text{"none",          "rail",        "front-hub",   "rear-hub",   "body-mount",
-                                                           "gearbox-mount", "crossmember", "suspension",  "steering",   "hinge-pillar",
-                                                           "sill-front",    "sill-rear",   "arch-front", "arch-rear", "outline"};
+    static constexpr std::array<std::string_view, 15> text{
+        "none",     "rail",         "front-hub",  "rear-hub",  "body-mount", "gearbox-mount", "crossmember", "suspension",
+        "steering", "hinge-pillar", "sill-front", "sill-rear", "arch-front", "arch-rear",     "outline"};
 };
 template <> struct Words<PinKind> {
-    static constexpr std::array<std::string_view, 7> text{"station", "centred", "height", "level", "rake", "arch-front", "arch-rear"};
+    static constexpr std::array<std::string_view, 7> text{"station", "centred",    "height",   "level",
+                                                          "rake",    "arch-front", "arch-rear"};
 };
-template <> struct Words<RailFace> {
-    static constexpr std::array<std::string_view, 2> text{"top", "bottom"};
-};
-template <> struct Words<RailShape> {
-    static constexpr std::array<std::string_view, 2> text{"box", "channel"};
-};
-template <> struct Words<Grip> {
-    static constexpr std::array<std::string_view, 2> text{"wall", "through"};
-};
+template <> struct Words<RailFace> { static constexpr std::array<std::string_view, 2> text{"top", "bottom"}; };
+template <> struct Words<RailShape> { static constexpr std::array<std::string_view, 2> text{"box", "channel"}; };
+template <> struct Words<Grip> { static constexpr std::array<std::string_view, 2> text{"wall", "through"}; };
 
 template <class E> constexpr std::string_view word(E value) { return Words<E>::text[static_cast<size_t>(value)]; }
 

@@ -14,7 +14,9 @@ namespace {
 Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
 Json number(const std::optional<double>& v) { return v ? number(*v) : Json(nullptr); }
 
-const char* severityWord(sheet::Severity s) { return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "doubtful" : "bad"; }
+const char* severityWord(sheet::Severity s) {
+    return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "doubtful" : "bad";
+}
 
 Json findings(const std::vector<Finding>& list, std::optional<Bench> bench = {}) {
     Json j = Json::array();
@@ -48,7 +50,8 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
     j["redundancy"] = sol.redundancy;
     j["omega"] = number(sol.omega);
     j["omega_limit"] = number(sol.omega_limit);
-    j["kept"] = {{"redundancy", sol.kept_redundancy}, {"omega", number(sol.kept_omega)}, {"omega_limit", number(sol.kept_omega_limit)}};
+    j["kept"] = {
+        {"redundancy", sol.kept_redundancy}, {"omega", number(sol.kept_omega)}, {"omega_limit", number(sol.kept_omega_limit)}};
     j["sd_scale"] = number(sol.sd_scale);
     j["points"] = Json::array();
     for (size_t i = 0; i < sol.points.size(); ++i) {
@@ -90,7 +93,8 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
     }
     j["figures"] = Json::array();
     for (const auto& f : s.condition.figures) {
-        Json q = {{"key", f.key}, {"value_mm", number(f.value_mm)}, {"half_width_mm", number(f.half_width_mm)}, {"proven", f.proven}};
+        Json q = {
+            {"key", f.key}, {"value_mm", number(f.value_mm)}, {"half_width_mm", number(f.half_width_mm)}, {"proven", f.proven}};
         if (f.kind == tape::FigureKind::Twist) {
             q["value_deg"] = number(units::degrees(f.angle_rad));
             q["half_width_deg"] = number(units::degrees(f.angle_half_width_rad));
@@ -167,16 +171,25 @@ std::string stretchJson(const Results& r) {
     j["cut_station_mm"] = number(r.stretch_input.cut_station_mm);
     j["clearance_need_mm"] = number(p.clearance_need_mm);
     for (const auto& [key, cut] : {std::pair{"left", &p.left}, std::pair{"right", &p.right}})
-        j[key] = {{"known", cut->known}, {"slope_deg", number(units::degrees(cut->slope_rad))}, {p.shortens ? "take_out_mm" : "new_piece_mm", number(cut->length_mm)},
-                  {"first_cut_mm", number(cut->first_station_mm)}, {"last_cut_mm", number(cut->last_station_mm)}};
+        j[key] = {{"known", cut->known},
+                  {"slope_deg", number(units::degrees(cut->slope_rad))},
+                  {p.shortens ? "take_out_mm" : "new_piece_mm", number(cut->length_mm)},
+                  {"first_cut_mm", number(cut->first_station_mm)},
+                  {"last_cut_mm", number(cut->last_station_mm)}};
     j["sleeve"] = nullptr;
     if (p.sleeve)
-        j["sleeve"] = {{"height_mm", p.sleeve->height_mm}, {"width_mm", p.sleeve->width_mm}, {"wall_mm", p.sleeve->wall_mm},
-                       {"length_mm", p.sleeve->length_mm}, {"overlap_mm", p.sleeve->overlap_mm}};
+        j["sleeve"] = {{"height_mm", p.sleeve->height_mm},
+                       {"width_mm", p.sleeve->width_mm},
+                       {"wall_mm", p.sleeve->wall_mm},
+                       {"length_mm", p.sleeve->length_mm},
+                       {"overlap_mm", p.sleeve->overlap_mm}};
     j["near"] = Json::array();
     for (const auto& near : p.near)
-        j["near"].push_back({{"name", near.obstacle.name}, {"what", near.obstacle.what}, {"station_mm", near.obstacle.station_mm},
-                             {"distance_mm", near.distance_mm}, {"verdict", build::verdictWord(near.verdict)}});
+        j["near"].push_back({{"name", near.obstacle.name},
+                             {"what", near.obstacle.what},
+                             {"station_mm", near.obstacle.station_mm},
+                             {"distance_mm", near.distance_mm},
+                             {"verdict", build::verdictWord(near.verdict)}});
     j["verdict"] = p.status == stretch::Status::Waiting ? Json(nullptr) : Json(build::verdictWord(p.verdict));
     j["findings"] = findings(r.findings, Bench::Stretch);
     return text(j);
@@ -221,14 +234,23 @@ std::string makeJson(const Results& r) {
             q["plates"] = Json::array();
             for (const auto* plate : {&c.left, &c.right, &c.pad}) {
                 Json holes = Json::array();
-                for (const auto& hole : plate->holes) holes.push_back({{"x_mm", hole.x_mm}, {"z_mm", hole.z_mm}, {"diameter_mm", hole.diameter_mm}});
-                q["plates"].push_back({{"name", plate->name}, {"width_mm", plate->width_mm}, {"height_mm", plate->height_mm},
-                                       {"thickness_mm", plate->thickness_mm}, {"mass_kg", plate->mass_kg}, {"holes", holes}});
+                for (const auto& hole : plate->holes)
+                    holes.push_back({{"x_mm", hole.x_mm}, {"z_mm", hole.z_mm}, {"diameter_mm", hole.diameter_mm}});
+                q["plates"].push_back({{"name", plate->name},
+                                       {"width_mm", plate->width_mm},
+                                       {"height_mm", plate->height_mm},
+                                       {"thickness_mm", plate->thickness_mm},
+                                       {"mass_kg", plate->mass_kg},
+                                       {"holes", holes}});
             }
             q["cut_list"] = Json::array();
             for (const auto& piece : c.pieces)
-                q["cut_list"].push_back({{"name", piece.name}, {"stock", piece.stock}, {"count", piece.count}, {"length_mm", piece.length_mm},
-                                         {"ends", piece.ends}, {"mass_kg", piece.mass_kg}});
+                q["cut_list"].push_back({{"name", piece.name},
+                                         {"stock", piece.stock},
+                                         {"count", piece.count},
+                                         {"length_mm", piece.length_mm},
+                                         {"ends", piece.ends},
+                                         {"mass_kg", piece.mass_kg}});
             q["verdict"] = build::verdictWord(c.verdict);
         }
         j["crossmember"] = std::move(q);

@@ -60,12 +60,15 @@ int newBuild(const std::string& path, const std::string& name) {
     if (!store) return fail(store.error());
     build::Settings settings;
     settings.name = name.empty() ? std::filesystem::path(path).stem().string() : name;
-    if (auto kept = (*store)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author("")); !kept) return fail(kept.error());
+    if (auto kept = (*store)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author(""));
+        !kept)
+        return fail(kept.error());
     std::cerr << "made " << path << "\n";
     return 0;
 }
 
-int importReadings(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& session_name, const std::string& why) {
+int importReadings(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& session_name,
+                   const std::string& why) {
     auto store = store::Store::open(path);
     if (!store) return fail(store.error());
     auto text = fileText(csv_path);
@@ -78,7 +81,8 @@ int importReadings(const std::string& path, const std::string& csv_path, build::
     for (const auto& problem : read->problems) std::cerr << csv_path << ", " << problem.sentence() << "\n";
     if (!read->edit.changes.empty())
         if (auto kept = (*store)->keep(read->edit, author(why)); !kept) return fail(kept.error());
-    std::cout << fmt::format("{{\"readings\": {}, \"points\": {}, \"holds\": {}, \"left_out\": {}}}\n", read->readings, read->points, read->holds, read->problems.size());
+    std::cout << fmt::format("{{\"readings\": {}, \"points\": {}, \"holds\": {}, \"left_out\": {}}}\n", read->readings,
+                             read->points, read->holds, read->problems.size());
     return read->problems.empty() ? 0 : exit_open;
 }
 
@@ -177,14 +181,18 @@ int printLog(const std::string& path) {
     if (!store) return fail(store.error());
     auto entries = (*store)->log(1'000'000);
     for (auto e = entries.rbegin(); e != entries.rend(); ++e) {
-        const char* kind = e->kind == store::LogEntry::Kind::Edit ? "" : e->kind == store::LogEntry::Kind::Undo ? "undo: " : "redo: ";
-        std::cout << fmt::format("{} {} {} {}{}{}\n", e->seq, e->at_utc, e->who, kind, e->sentence, e->why.empty() ? "" : " (" + e->why + ")");
+        const char* kind = e->kind == store::LogEntry::Kind::Edit   ? ""
+                           : e->kind == store::LogEntry::Kind::Undo ? "undo: "
+                                                                    : "redo: ";
+        std::cout << fmt::format("{} {} {} {}{}{}\n", e->seq, e->at_utc, e->who, kind, e->sentence,
+                                 e->why.empty() ? "" : " (" + e->why + ")");
     }
     return 0;
 }
 
 int run(int argc, char** argv) {
-    CLI::App app{"Gorvet without a window: body on chassis, measured, planned and drawn. JSON on standard output, messages on standard error."};
+    CLI::App app{
+        "Gorvet without a window: body on chassis, measured, planned and drawn. JSON on standard output, messages on standard error."};
     app.require_subcommand(1);
     std::string path;
     std::string other;
@@ -194,7 +202,9 @@ int run(int argc, char** argv) {
     std::vector<std::string> lines;
     bool keep_all = false;
     const auto subject = [&] { return *build::fromWord<build::Subject>(subject_word); };
-    const auto subjectOption = [&](CLI::App* c) { c->add_option("--subject", subject_word, "body or chassis")->check(CLI::IsMember({"body", "chassis"})); };
+    const auto subjectOption = [&](CLI::App* c) {
+        c->add_option("--subject", subject_word, "body or chassis")->check(CLI::IsMember({"body", "chassis"}));
+    };
     const auto fileArgument = [&](CLI::App* c) { c->add_option("FILE", path, "a build, FILE.gorvet")->required(); };
 
     auto* fresh = app.add_subcommand("new", "make an empty build");

@@ -12,14 +12,14 @@ namespace gorvet::entry {
 /// What the line is typed into.
 struct Context {
     build::Subject subject = build::Subject::Chassis;
-    build::SessionId session;                      ///< takes new readings; none: the subject's latest, or a new one
-    std::vector<build::ReadingId> to_retape;       ///< readings judged Re-tape: typing one of them again replaces it
+    build::SessionId session;                ///< takes new readings; none: the subject's latest, or a new one
+    std::vector<build::ReadingId> to_retape; ///< readings judged Re-tape: typing one of them again replaces it
 };
 
 struct Understood {
     build::Edit edit;
-    std::string echo;                    ///< how the line was read: "tape Al–Br 2164 mm"
-    std::string remark;                  ///< a doubt about a unit; may be empty
+    std::string echo;                      ///< how the line was read: "tape Al–Br 2164 mm"
+    std::string remark;                    ///< a doubt about a unit; may be empty
     std::optional<build::Subject> subject; ///< the line turns to another subject instead of editing
 };
 

@@ -23,9 +23,12 @@ std::vector<CsvRecord> splitCsv(std::string_view text, char separator) {
             const char c = text[i];
             if (c == '\n') ++line;
             if (quoted) {
-                if (c != '"') field += c;
-                else if (i + 1 < text.size() && text[i + 1] == '"') field += text[++i];
-                else quoted = false;
+                if (c != '"')
+                    field += c;
+                else if (i + 1 < text.size() && text[i + 1] == '"')
+                    field += text[++i];
+                else
+                    quoted = false;
             } else if (c == '"' && !comment && (field.empty() || was_quoted)) {
                 quoted = was_quoted = any = true;
             } else if (c == separator) {

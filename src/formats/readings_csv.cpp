@@ -15,7 +15,8 @@ using namespace build;
 
 std::string trimmed(std::string_view text) {
     const auto first = text.find_first_not_of(" \t\r");
-    return first == std::string_view::npos ? std::string() : std::string(text.substr(first, text.find_last_not_of(" \t\r") - first + 1));
+    return first == std::string_view::npos ? std::string()
+                                           : std::string(text.substr(first, text.find_last_not_of(" \t\r") - first + 1));
 }
 
 /// Unit words of the unit column.
@@ -25,9 +26,14 @@ struct ColumnUnit {
     double factor; ///< to mm or rad
 };
 constexpr ColumnUnit column_units[] = {
-    {"mm", units::Kind::Length, 1.0},    {"cm", units::Kind::Length, 10.0},   {"m", units::Kind::Length, 1000.0},
-    {"in", units::Kind::Length, 25.4},   {"ft", units::Kind::Length, 304.8},  {"thou", units::Kind::Length, 0.0254},
-    {"deg", units::Kind::Angle, units::pi / 180}, {"rad", units::Kind::Angle, 1.0},
+    {"mm", units::Kind::Length, 1.0},
+    {"cm", units::Kind::Length, 10.0},
+    {"m", units::Kind::Length, 1000.0},
+    {"in", units::Kind::Length, 25.4},
+    {"ft", units::Kind::Length, 304.8},
+    {"thou", units::Kind::Length, 0.0254},
+    {"deg", units::Kind::Angle, units::pi / 180},
+    {"rad", units::Kind::Angle, 1.0},
 };
 
 struct Bad {
@@ -38,7 +44,8 @@ struct Bad {
 
 class Importer {
 public:
-    Importer(const Build& build, Subject subject, SessionId session, const std::string& session_name) : scratch_(build), subject_(subject), session_(session) {
+    Importer(const Build& build, Subject subject, SessionId session, const std::string& session_name)
+        : scratch_(build), subject_(subject), session_(session) {
         if (!session_) {
             Session fresh;
             fresh.id = SessionId{scratch_.next_id};
@@ -59,13 +66,16 @@ public:
         try {
             if (record.unterminated) throw Bad{"", "", "A quotation mark is opened and never closed"};
             if (record.fields.size() > columns_.size())
-                throw Bad{"", "", fmt::format("There are {} columns, the header has {}; a value with a comma goes in quotes", record.fields.size(), columns_.size())};
+                throw Bad{"", "",
+                          fmt::format("There are {} columns, the header has {}; a value with a comma goes in quotes",
+                                      record.fields.size(), columns_.size())};
             record_ = &record;
             oneLine();
         } catch (const Bad& bad) {
             // points that only this line brought are left out with it
             while (out.edit.changes.size() > changes_before) {
-                if (const auto* put = std::get_if<Put<Point>>(&out.edit.changes.back()); put && new_points_.erase(put->value.id) > 0) {
+                if (const auto* put = std::get_if<Put<Point>>(&out.edit.changes.back());
+                    put && new_points_.erase(put->value.id) > 0) {
                     scratch_.points.erase(put->value.id);
                     --out.points;
                 }
@@ -80,7 +90,8 @@ public:
 private:
     std::string cell(const char* column) const {
         const auto found = columns_.find(column);
-        return found == columns_.end() || found->second >= record_->fields.size() ? std::string() : trimmed(record_->fields[found->second]);
+        return found == columns_.end() || found->second >= record_->fields.size() ? std::string()
+                                                                                  : trimmed(record_->fields[found->second]);
     }
 
     Result<void> keep(const Change& change) {
@@ -111,7 +122,10 @@ private:
         if (word.empty()) return nullptr;
         for (const ColumnUnit& unit : column_units)
             if (unit.word == word) {
-                if (unit.kind != kind) throw Bad{"unit", word, kind == units::Kind::Angle ? "An angle is in deg or rad" : "A length is in mm, cm, m, in, ft or thou"};
+                if (unit.kind != kind)
+                    throw Bad{"unit", word,
+                              kind == units::Kind::Angle ? "An angle is in deg or rad"
+                                                         : "A length is in mm, cm, m, in, ft or thou"};
                 return &unit;
             }
         throw Bad{"unit", word, "This unit is not known; use mm, cm, m, in, ft, thou, deg or rad"};
@@ -120,15 +134,18 @@ private:
     Dimension quantity(const std::string& text, units::Kind kind, const char* column) const {
         const ColumnUnit* unit = unitColumn(kind);
         const units::Unit bare_unit = kind == units::Kind::Angle ? units::Unit::Radian : units::Unit::Millimetre;
-        const units::Unit build_unit = kind == units::Kind::Angle ? units::Unit::Degree : units::unitOf(scratch_.settings.length_step);
+        const units::Unit build_unit =
+            kind == units::Kind::Angle ? units::Unit::Degree : units::unitOf(scratch_.settings.length_step);
         auto parsed = units::parse(text, kind, unit ? bare_unit : build_unit);
         if (!parsed) {
             const Error& e = parsed.error();
-            throw Bad{column, text, e.column >= 0 && !text.empty() ? fmt::format("{} (character {})", e.text(), e.column + 1) : e.text()};
+            throw Bad{column, text,
+                      e.column >= 0 && !text.empty() ? fmt::format("{} (character {})", e.text(), e.column + 1) : e.text()};
         }
         if (!unit) return {parsed->value, parsed->typed, Provenance::Measured};
         if (!parsed->bare) throw Bad{column, text, "The value carries a unit, and the unit column gives another"};
-        return {parsed->value * unit->factor, unit->word == "mm" ? parsed->typed : parsed->typed + " " + std::string(unit->word), Provenance::Measured};
+        return {parsed->value * unit->factor, unit->word == "mm" ? parsed->typed : parsed->typed + " " + std::string(unit->word),
+                Provenance::Measured};
     }
 
     void oneLine() {
@@ -136,7 +153,9 @@ private:
         if (kind == "point") return roughPosition();
         if (kind == "hold-x" || kind == "hold-y" || kind == "hold-z") return hold(static_cast<Axis>(kind.back() - 'x'));
         const auto reading_kind = fromWord<ReadingKind>(kind);
-        if (!reading_kind) throw Bad{"kind", kind, fmt::format("This kind is not known; use {}, point, hold-x, hold-y or hold-z", wordList<ReadingKind>())};
+        if (!reading_kind)
+            throw Bad{"kind", kind,
+                      fmt::format("This kind is not known; use {}, point, hold-x, hold-y or hold-z", wordList<ReadingKind>())};
         Reading r;
         r.kind = *reading_kind;
         r.session = session_;
@@ -228,7 +247,8 @@ std::pair<std::string, std::string> valueAndUnit(const Dimension& d, bool angle,
     if (as_mm && as_inch) {
         if (as_mm->value == as_inch->value && as_mm->value == d.value) return {d.typed, ""};
         if (as_mm->bare && as_mm->value == d.value) return {d.typed, "mm"};
-        if (as_inch->bare && as_inch->value == d.value && units::unitOf(settings.length_step) == units::Unit::Inch) return {d.typed, "in"};
+        if (as_inch->bare && as_inch->value == d.value && units::unitOf(settings.length_step) == units::Unit::Inch)
+            return {d.typed, "in"};
     }
     return {number(d.value), "mm"};
 }
@@ -244,9 +264,11 @@ std::string CsvProblem::sentence() const {
     return s;
 }
 
-Result<ReadReadings> readReadings(std::string_view text, const Build& build, Subject subject, SessionId session, const std::string& session_name) {
+Result<ReadReadings> readReadings(std::string_view text, const Build& build, Subject subject, SessionId session,
+                                  const std::string& session_name) {
     const std::string_view first_line = text.substr(0, text.find('\n'));
-    const char separator = std::count(first_line.begin(), first_line.end(), ';') > std::count(first_line.begin(), first_line.end(), ',') ? ';' : ',';
+    const char separator =
+        std::count(first_line.begin(), first_line.end(), ';') > std::count(first_line.begin(), first_line.end(), ',') ? ';' : ',';
     const auto records = splitCsv(text, separator);
     Importer importer(build, subject, session, session_name);
     if (!records.empty()) importer.header(records.front());
@@ -277,8 +299,8 @@ std::string writeReadings(const Build& b, Subject subject) {
         const bool angle = r.kind == ReadingKind::Slope;
         const auto [value, unit] = valueAndUnit(r.value, angle, b.settings);
         const std::string sigma = r.sigma ? number(angle ? units::degrees(*r.sigma) : *r.sigma) : "";
-        csv += fmt::format("{},{},{},{},{},{},{}\n", word(r.kind), csvField(from.name), r.to ? csvField(nameOf(b, r.to)) : "", csvField(value), unit, sigma,
-                           csvField(r.note));
+        csv += fmt::format("{},{},{},{},{},{},{}\n", word(r.kind), csvField(from.name), r.to ? csvField(nameOf(b, r.to)) : "",
+                           csvField(value), unit, sigma, csvField(r.note));
     }
     return csv;
 }

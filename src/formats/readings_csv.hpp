@@ -21,9 +21,9 @@ struct CsvProblem {
 };
 
 struct ReadReadings {
-    build::Edit edit;                         ///< adds all good lines
-    std::vector<CsvProblem> problems;         ///< the others, in order
-    std::map<build::ReadingId, int> lines;    ///< the line of each reading
+    build::Edit edit;                      ///< adds all good lines
+    std::vector<CsvProblem> problems;      ///< the others, in order
+    std::map<build::ReadingId, int> lines; ///< the line of each reading
     int readings = 0;
     int points = 0; ///< new ones
     int holds = 0;
@@ -33,7 +33,8 @@ struct ReadReadings {
 /// unknown ones are added. Comma or semicolon between columns, quotes, CR LF and a byte-order mark are taken.
 /// `session` takes the readings; when it is none, a new one with the name `session_name` is made in the same edit.
 /// A bare number takes the line's unit; without one, the build's. Fails only when there is no header to go by.
-Result<ReadReadings> readReadings(std::string_view text, const build::Build&, build::Subject, build::SessionId session, const std::string& session_name);
+Result<ReadReadings> readReadings(std::string_view text, const build::Build&, build::Subject, build::SessionId session,
+                                  const std::string& session_name);
 
 /// Writes a subject's points, held coordinates and readings; `readReadings` gives the same values back.
 std::string writeReadings(const build::Build&, build::Subject);

@@ -45,14 +45,14 @@ struct Hole {
 /// A plate with holes, seen from outside the frame towards the middle… of the left flange; mirrored for the right one.
 struct Plate {
     std::string name;
-    double width_mm = 0;  ///< along the rail
+    double width_mm = 0; ///< along the rail
     double height_mm = 0;
     double thickness_mm = 0;
     std::vector<Hole> holes;
     double box_bottom_mm = 0; ///< where the box sits on it, from the plate's lower edge
     double box_height_mm = 0;
-    double box_front_mm = 0;  ///< from the plate's front edge
-    double rail_top_mm = 0;   ///< the rail's top face, from the plate's lower edge
+    double box_front_mm = 0; ///< from the plate's front edge
+    double rail_top_mm = 0;  ///< the rail's top face, from the plate's lower edge
     double mass_kg = 0;
 };
 
@@ -73,15 +73,15 @@ struct Remark {
 };
 
 struct CrossmemberPlan {
-    bool possible = false;     ///< the rails are known there
+    bool possible = false; ///< the rails are known there
     std::string waiting_for;
     double station_mm = 0;
-    double between_rails_mm = 0; ///< inner face to inner face
-    double box_length_mm = 0;    ///< along its middle
+    double between_rails_mm = 0;   ///< inner face to inner face
+    double box_length_mm = 0;      ///< along its middle
     double end_angle_left_rad = 0; ///< saw angle off square, > 0: the front edge is the longer
     double end_angle_right_rad = 0;
     double box_long_edge_mm = 0;
-    double pad_top_mm = 0;       ///< heights in the chassis frame
+    double pad_top_mm = 0; ///< heights in the chassis frame
     double box_top_mm = 0;
     double box_bottom_mm = 0;
     double rail_top_left_mm = 0;

@@ -16,13 +16,18 @@ std::string trimmed(double v) { return fmt::format("{:g}", std::round(v * 10) / 
 
 /// Front view of the plate in a projection: x along the rail, z up.
 void drawPlate(Drawing& d, const Plate& p, const Projection& to, const Format& f) {
-    d.add(Stroke{{to(0, 0), to(p.width_mm, 0), to(p.width_mm, p.height_mm), to(0, p.height_mm)}, true, {Ink::NewSteel, f.thick(), Dash::Solid}});
+    d.add(Stroke{{to(0, 0), to(p.width_mm, 0), to(p.width_mm, p.height_mm), to(0, p.height_mm)},
+                 true,
+                 {Ink::NewSteel, f.thick(), Dash::Solid}});
     for (const Hole& h : p.holes) {
         const P c = to(h.x_mm, h.z_mm);
         const double r = h.diameter_mm / 2 * to.scale;
         d.add(Circle{c, r, {Ink::NewSteel, f.medium(), Dash::Solid}});
         for (const auto& [dx, dy] : {std::pair{1.0, 0.0}, std::pair{0.0, 1.0}})
-            d.add(Stroke{{{c.x - dx * (r + f.px(5)), c.y - dy * (r + f.px(5))}, {c.x + dx * (r + f.px(5)), c.y + dy * (r + f.px(5))}}, false, {Ink::Second, f.thin() * 0.7, Dash::DashDot}});
+            d.add(Stroke{
+                {{c.x - dx * (r + f.px(5)), c.y - dy * (r + f.px(5))}, {c.x + dx * (r + f.px(5)), c.y + dy * (r + f.px(5))}},
+                false,
+                {Ink::Second, f.thin() * 0.7, Dash::DashDot}});
     }
 }
 
@@ -33,7 +38,9 @@ Drawing plateDrawing(const Plate& p) {
     d.width = p.width_mm;
     d.height = p.height_mm;
     const auto y = [&](double z) { return p.height_mm - z; };
-    d.add(Stroke{{{0, y(0)}, {p.width_mm, y(0)}, {p.width_mm, y(p.height_mm)}, {0, y(p.height_mm)}}, true, {Ink::NewSteel, 0.25, Dash::Solid}});
+    d.add(Stroke{{{0, y(0)}, {p.width_mm, y(0)}, {p.width_mm, y(p.height_mm)}, {0, y(p.height_mm)}},
+                 true,
+                 {Ink::NewSteel, 0.25, Dash::Solid}});
     for (const Hole& h : p.holes) d.add(Circle{{h.x_mm, y(h.z_mm)}, h.diameter_mm / 2, {Ink::NewSteel, 0.25, Dash::Solid}});
     return d;
 }
@@ -49,7 +56,10 @@ Drawing plateSheet(const Plate& p, units::LengthStep step, double width, double 
     if (p.rail_top_mm > 0) { // a flange: where the box is welded on, and the rail's top face
         const double from = p.box_front_mm;
         const double until = p.width_mm - p.box_front_mm;
-        d.add(Stroke{{to(from, p.box_bottom_mm), to(until, p.box_bottom_mm), to(until, p.box_bottom_mm + p.box_height_mm), to(from, p.box_bottom_mm + p.box_height_mm)}, true, {Ink::NewSteel, f.thin(), Dash::Dashed}});
+        d.add(Stroke{{to(from, p.box_bottom_mm), to(until, p.box_bottom_mm), to(until, p.box_bottom_mm + p.box_height_mm),
+                      to(from, p.box_bottom_mm + p.box_height_mm)},
+                     true,
+                     {Ink::NewSteel, f.thin(), Dash::Dashed}});
         d.add(Stroke{{to(0, p.rail_top_mm), to(p.width_mm, p.rail_top_mm)}, false, {Ink::Chassis, f.medium(), Dash::Dashed}});
         d.add(Text{{to(p.width_mm, 0).x + f.px(4), to(0, p.rail_top_mm).y + f.px(4)}, "rail top", f.small(), Ink::Chassis});
     }
@@ -76,7 +86,11 @@ Drawing plateSheet(const Plate& p, units::LengthStep step, double width, double 
         at = z;
     }
     if (!p.holes.empty())
-        d.add(Text{{f.px(2), height - f.px(4)}, fmt::format("{} holes {}, {}", p.holes.size(), trimmed(p.holes.front().diameter_mm), units::formatMass(p.mass_kg)), f.small(), Ink::Ink});
+        d.add(Text{
+            {f.px(2), height - f.px(4)},
+            fmt::format("{} holes {}, {}", p.holes.size(), trimmed(p.holes.front().diameter_mm), units::formatMass(p.mass_kg)),
+            f.small(),
+            Ink::Ink});
     return d;
 }
 
@@ -97,8 +111,10 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     const double outer_left = p.rail_inner_left_mm - p.rail_width_mm;
     const double outer_right = p.rail_inner_right_mm + p.rail_width_mm;
     const double top = std::max({p.rail_top_left_mm, p.rail_top_right_mm, v.input->gearbox_mount.z_mm});
-    const double bottom = std::min({p.rail_top_left_mm - p.rail_height_mm, p.rail_top_right_mm - p.rail_height_mm, p.box_bottom_mm});
-    const Projection to = fit(outer_left, outer_right, bottom, top, {f.px(70), f.px(46)}, width - column - f.px(150), height - list_height - f.px(120), true);
+    const double bottom =
+        std::min({p.rail_top_left_mm - p.rail_height_mm, p.rail_top_right_mm - p.rail_height_mm, p.box_bottom_mm});
+    const Projection to = fit(outer_left, outer_right, bottom, top, {f.px(70), f.px(46)}, width - column - f.px(150),
+                              height - list_height - f.px(120), true);
     d.add(Text{{0, f.body()}, "crossmember from behind", f.body(), Ink::Second}, "crossmember");
     const auto rect = [&](double y0, double y1, double z0, double z1, Pen pen, bool hatch) {
         const std::vector<P> path = {to(y0, z0), to(y1, z0), to(y1, z1), to(y0, z1)};
@@ -110,52 +126,109 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
         const double rail_top = left ? p.rail_top_left_mm : p.rail_top_right_mm;
         const double inner = left ? p.rail_inner_left_mm : p.rail_inner_right_mm;
         const double away = left ? -1 : 1;
-        rect(inner, inner + away * p.rail_width_mm, rail_top - p.rail_height_mm, rail_top, {Ink::Chassis, f.thick(), Dash::Solid}, false);
-        rect(inner + away * wall, inner + away * (p.rail_width_mm - wall), rail_top - p.rail_height_mm + wall, rail_top - wall, {Ink::Chassis, f.thin(), Dash::Solid}, false);
+        rect(inner, inner + away * p.rail_width_mm, rail_top - p.rail_height_mm, rail_top, {Ink::Chassis, f.thick(), Dash::Solid},
+             false);
+        rect(inner + away * wall, inner + away * (p.rail_width_mm - wall), rail_top - p.rail_height_mm + wall, rail_top - wall,
+             {Ink::Chassis, f.thin(), Dash::Solid}, false);
         const Plate& plate = left ? p.left : p.right;
         const double face = inner - away * design.end_clearance_mm;
         const double low = p.box_bottom_mm - plate.box_bottom_mm;
         rect(face, face - away * plate.thickness_mm, low, low + plate.height_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, true);
         for (const Hole& h : plate.holes) { // bolts through the rail
             const double z = low + h.z_mm;
-            d.add(Stroke{{to(face - away * (plate.thickness_mm + 14), z), to(inner + away * (p.rail_width_mm + 14), z)}, false, {Ink::Ink, f.thin(), Dash::DashDot}}, "crossmember");
+            d.add(Stroke{{to(face - away * (plate.thickness_mm + 14), z), to(inner + away * (p.rail_width_mm + 14), z)},
+                         false,
+                         {Ink::Ink, f.thin(), Dash::DashDot}},
+                  "crossmember");
         }
     }
     const double box_left = p.rail_inner_left_mm + design.end_clearance_mm + design.flange_mm;
     const double box_right = p.rail_inner_right_mm - design.end_clearance_mm - design.flange_mm;
     rect(box_left, box_right, p.box_bottom_mm, p.box_top_mm, {Ink::NewSteel, f.thick(), Dash::Solid}, false);
-    d.add(Stroke{{to(box_left, p.box_top_mm - design.box_wall_mm), to(box_right, p.box_top_mm - design.box_wall_mm)}, false, {Ink::NewSteel, f.thin(), Dash::Dashed}}, "crossmember");
-    d.add(Stroke{{to(box_left, p.box_bottom_mm + design.box_wall_mm), to(box_right, p.box_bottom_mm + design.box_wall_mm)}, false, {Ink::NewSteel, f.thin(), Dash::Dashed}}, "crossmember");
+    d.add(Stroke{{to(box_left, p.box_top_mm - design.box_wall_mm), to(box_right, p.box_top_mm - design.box_wall_mm)},
+                 false,
+                 {Ink::NewSteel, f.thin(), Dash::Dashed}},
+          "crossmember");
+    d.add(Stroke{{to(box_left, p.box_bottom_mm + design.box_wall_mm), to(box_right, p.box_bottom_mm + design.box_wall_mm)},
+                 false,
+                 {Ink::NewSteel, f.thin(), Dash::Dashed}},
+          "crossmember");
     const double gy = v.input->gearbox_mount.y_mm;
-    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.box_top_mm, p.pad_top_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, false);
+    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.box_top_mm, p.pad_top_mm, {Ink::NewSteel, f.medium(), Dash::Solid},
+         false);
     rect(gy - 30, gy + 30, p.pad_top_mm, v.input->gearbox_mount.z_mm, {Ink::Ink, f.thin(), Dash::Solid}, true);
-    d.add(Text{{to(gy + 34, 0).x, to(0, (p.pad_top_mm + v.input->gearbox_mount.z_mm) / 2).y + f.px(4)}, "isolator " + len(design.isolator_mm), f.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Sans,
+    d.add(Text{{to(gy + 34, 0).x, to(0, (p.pad_top_mm + v.input->gearbox_mount.z_mm) / 2).y + f.px(4)},
+               "isolator " + len(design.isolator_mm),
+               f.small(),
+               Ink::Ink,
+               Anchor::Left,
+               Level::Base,
+               Face::Sans,
                design.assumed ? Mark::Assumed : Mark::None});
-    d.add(Stroke{{to(gy - 70, v.input->gearbox_mount.z_mm), to(gy + 70, v.input->gearbox_mount.z_mm)}, false, {Ink::Second, f.medium(), Dash::Solid}}, "crossmember");
-    d.add(Text{{to(gy, 0).x, to(0, v.input->gearbox_mount.z_mm).y - f.px(6)}, "gearbox mount", f.small(), Ink::Second, Anchor::Centre});
+    d.add(Stroke{{to(gy - 70, v.input->gearbox_mount.z_mm), to(gy + 70, v.input->gearbox_mount.z_mm)},
+                 false,
+                 {Ink::Second, f.medium(), Dash::Solid}},
+          "crossmember");
+    d.add(Text{
+        {to(gy, 0).x, to(0, v.input->gearbox_mount.z_mm).y - f.px(6)}, "gearbox mount", f.small(), Ink::Second, Anchor::Centre});
     // dimensions
     const double foot = to(0, bottom).y;
-    d.add(Dimension{{to(p.rail_inner_left_mm, 0).x, foot}, {to(p.rail_inner_right_mm, 0).x, foot}, -f.px(56), len(p.between_rails_mm), f.body(), Ink::Chassis, Mark::Derived}, "crossmember");
-    d.add(Dimension{{to(box_left, 0).x, foot}, {to(box_right, 0).x, foot}, -f.px(26), len(p.box_length_mm), f.body(), Ink::NewSteel, Mark::Derived}, "crossmember");
-    d.add(Dimension{{to(outer_left, 0).x, to(0, p.rail_top_left_mm).y}, {to(outer_left, 0).x, to(0, p.pad_top_mm).y}, p.pad_top_mm > p.rail_top_left_mm ? f.px(26) : -f.px(26),
-                    len(std::abs(p.pad_top_mm - p.rail_top_left_mm)), f.body(), Ink::NewSteel, Mark::Derived},
+    d.add(Dimension{{to(p.rail_inner_left_mm, 0).x, foot},
+                    {to(p.rail_inner_right_mm, 0).x, foot},
+                    -f.px(56),
+                    len(p.between_rails_mm),
+                    f.body(),
+                    Ink::Chassis,
+                    Mark::Derived},
+          "crossmember");
+    d.add(Dimension{{to(box_left, 0).x, foot},
+                    {to(box_right, 0).x, foot},
+                    -f.px(26),
+                    len(p.box_length_mm),
+                    f.body(),
+                    Ink::NewSteel,
+                    Mark::Derived},
+          "crossmember");
+    d.add(Dimension{{to(outer_left, 0).x, to(0, p.rail_top_left_mm).y},
+                    {to(outer_left, 0).x, to(0, p.pad_top_mm).y},
+                    p.pad_top_mm > p.rail_top_left_mm ? f.px(26) : -f.px(26),
+                    len(std::abs(p.pad_top_mm - p.rail_top_left_mm)),
+                    f.body(),
+                    Ink::NewSteel,
+                    Mark::Derived},
           "crossmember");
     d.add(Text{{f.px(2), std::min(to(0, p.rail_top_left_mm).y, to(0, p.pad_top_mm).y) - f.px(20)},
-               p.pad_top_mm > p.rail_top_left_mm ? "pad over rail top" : "pad under rail top", f.small(), Ink::Second});
-    d.add(Dimension{{to(outer_right, 0).x, to(0, p.box_top_mm).y}, {to(outer_right, 0).x, to(0, p.box_bottom_mm).y}, f.px(26), len(design.box_height_mm), f.body(), Ink::NewSteel,
+               p.pad_top_mm > p.rail_top_left_mm ? "pad over rail top" : "pad under rail top",
+               f.small(),
+               Ink::Second});
+    d.add(Dimension{{to(outer_right, 0).x, to(0, p.box_top_mm).y},
+                    {to(outer_right, 0).x, to(0, p.box_bottom_mm).y},
+                    f.px(26),
+                    len(design.box_height_mm),
+                    f.body(),
+                    Ink::NewSteel,
                     design.assumed ? Mark::Assumed : Mark::None},
           "crossmember");
     if (!wide) d.place(plateSheet(p.left, v.step, column, height - list_height - f.px(10), f), {width - column, 0});
     // cut list
     std::vector<std::vector<std::string>> rows;
     for (const CutPiece& piece : p.pieces)
-        rows.push_back({std::to_string(piece.count), piece.name, piece.stock, len(piece.length_mm), piece.ends, units::formatMass(piece.mass_kg)});
-    rows.push_back({"", "all", "", "", p.bolt_length_mm ? fmt::format("bolts {} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(), p.bolt_mm, *p.bolt_length_mm) : "",
+        rows.push_back({std::to_string(piece.count), piece.name, piece.stock, len(piece.length_mm), piece.ends,
+                        units::formatMass(piece.mass_kg)});
+    rows.push_back({"", "all", "", "",
+                    p.bolt_length_mm ? fmt::format("bolts {} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(),
+                                                   p.bolt_mm, *p.bolt_length_mm)
+                                     : "",
                     units::formatMass(p.mass_kg)});
     const double table_width = wide ? column : width;
     const double unit = table_width / 100;
     addTable(d, {width - table_width, wide ? 0 : height - list_height, table_width, wide ? height : list_height},
-             {{"no", 5 * unit, Anchor::Right}, {"piece", 16 * unit}, {"stock", 20 * unit}, {"length", 11 * unit, Anchor::Right}, {"ends and holes", 35 * unit}, {"mass", 13 * unit, Anchor::Right}},
+             {{"no", 5 * unit, Anchor::Right},
+              {"piece", 16 * unit},
+              {"stock", 20 * unit},
+              {"length", 11 * unit, Anchor::Right},
+              {"ends and holes", 35 * unit},
+              {"mass", 13 * unit, Anchor::Right}},
              rows, f.small());
     return d;
 }

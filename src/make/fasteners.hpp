@@ -12,7 +12,7 @@ struct BoltSize {
     double nut = 0;
     double washer_thickness = 0;
     double washer_outside = 0;
-    double across_flats = 0; ///< of the head, for room for a spanner
+    double across_flats = 0;   ///< of the head, for room for a spanner
     double clearance_hole = 0; ///< ISO 273, medium
 };
 

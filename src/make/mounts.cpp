@@ -38,8 +38,10 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
     const double fixed_parts = design.washer_mm + s.biscuit_mm;
     const double room = s.gap_mm - fixed_parts;
     if (room < -0.25) {
-        fails(fmt::format("{}: the gap is {} mm. Washer and biscuit need {}.", in.name, units::fixed(s.gap_mm, 1), units::fixed(fixed_parts, 1)),
-              fmt::format("Raise the body {} mm, take a thinner biscuit, or let the mount into the rail.", units::fixed(-room, 1)));
+        fails(
+            fmt::format("{}: the gap is {} mm. Washer and biscuit need {}.", in.name, units::fixed(s.gap_mm, 1),
+                        units::fixed(fixed_parts, 1)),
+            fmt::format("Raise the body {} mm, take a thinner biscuit, or let the mount into the rail.", units::fixed(-room, 1)));
         return s;
     }
     s.standoff_mm = std::floor(std::max(0.0, room) / design.standoff_step_mm + 1e-9) * design.standoff_step_mm;
@@ -62,26 +64,31 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
     };
     const double edge = rail.width_mm / 2 - rail.thickness_mm - (bolt ? bolt->washer_outside / 2 : 0);
     if (std::abs(s.outboard_mm) > rail.width_mm / 2)
-        fails(fmt::format("{}: the body's hole stands {} mm {} of the rail's centreline, beside the rail.", in.name, units::fixed(std::abs(s.outboard_mm), 0),
-                          s.outboard_mm > 0 ? "outboard" : "inboard"),
+        fails(fmt::format("{}: the body's hole stands {} mm {} of the rail's centreline, beside the rail.", in.name,
+                          units::fixed(std::abs(s.outboard_mm), 0), s.outboard_mm > 0 ? "outboard" : "inboard"),
               "Make an outrigger, or choose another mounting point.");
     else if (std::abs(s.outboard_mm) > edge)
-        marginal(fmt::format("{}: the bolt stands {} mm off the rail's centreline, too near its edge for a washer.", in.name, units::fixed(std::abs(s.outboard_mm), 0)),
+        marginal(fmt::format("{}: the bolt stands {} mm off the rail's centreline, too near its edge for a washer.", in.name,
+                             units::fixed(std::abs(s.outboard_mm), 0)),
                  "Move the hole inwards, or weld a plate on the rail.");
     if (!s.bolt_length_mm)
-        marginal(fmt::format("{}: no standard bolt is long enough for {} mm of grip.", in.name, units::fixed(design.body_thickness_mm + s.gap_mm + in_rail, 0)),
+        marginal(fmt::format("{}: no standard bolt is long enough for {} mm of grip.", in.name,
+                             units::fixed(design.body_thickness_mm + s.gap_mm + in_rail, 0)),
                  "Bolt through the rail's wall only, or use threaded rod in two parts.");
     if (std::abs(s.lean_mm) > 3)
-        marginal(fmt::format("{}: the rail's hole stands {} mm {} the body's: the mount leans.", in.name, units::fixed(std::abs(s.lean_mm), 0),
-                             s.lean_mm > 0 ? "behind" : "ahead of"),
+        marginal(fmt::format("{}: the rail's hole stands {} mm {} the body's: the mount leans.", in.name,
+                             units::fixed(std::abs(s.lean_mm), 0), s.lean_mm > 0 ? "behind" : "ahead of"),
                  "Drill the rail straight below the body's hole.");
     if (s.half_width_mm > 3)
         marginal(fmt::format("{}: the gap is known to ± {} mm only.", in.name, units::fixed(s.half_width_mm, 1)),
                  "Take heights of the rail and the body near this mount before cutting the standoff.");
     if (s.gap_mm < 10)
-        marginal(fmt::format("{}: rail and floor would stand {} mm apart. Soft mounts need 10.", in.name, units::fixed(s.gap_mm, 1)), "Raise the body.");
+        marginal(
+            fmt::format("{}: rail and floor would stand {} mm apart. Soft mounts need 10.", in.name, units::fixed(s.gap_mm, 1)),
+            "Raise the body.");
     if (design.assumed)
-        marginal(fmt::format("{}: the stack rests on assumed parts.", in.name), "Measure the biscuit, the washer and the floor, and type what they are.");
+        marginal(fmt::format("{}: the stack rests on assumed parts.", in.name),
+                 "Measure the biscuit, the washer and the floor, and type what they are.");
     return s;
 }
 

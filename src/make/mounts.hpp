@@ -24,7 +24,7 @@ struct MountDesign {
 
 struct MountInput {
     std::string name;
-    build::Vec3 body_point;       ///< underside of the body, in the chassis frame
+    build::Vec3 body_point;          ///< underside of the body, in the chassis frame
     double height_half_width_mm = 0; ///< ± of its height over the rail
     build::Side side = build::Side::Left;
     std::optional<double> rail_station_mm; ///< none: straight below
@@ -33,13 +33,13 @@ struct MountInput {
 
 struct MountStack {
     std::string name;
-    bool on_rail = false;         ///< the rail reaches that station
+    bool on_rail = false; ///< the rail reaches that station
     double station_mm = 0;
-    build::Vec3 rail_top;         ///< on the rail's centreline
-    double gap_mm = 0;            ///< body underside over the rail's top face
+    build::Vec3 rail_top; ///< on the rail's centreline
+    double gap_mm = 0;    ///< body underside over the rail's top face
     double half_width_mm = 0;
     double washer_mm = 0;
-    double biscuit_mm = 0;        ///< compressed
+    double biscuit_mm = 0; ///< compressed
     double standoff_mm = 0;
     std::vector<double> shims_mm; ///< thickest first
     double leftover_mm = 0;       ///< gap − stack, what no shim fills
@@ -48,7 +48,7 @@ struct MountStack {
     std::optional<double> bolt_length_mm;
     double bolt_mm = 0;
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
-    std::string sentence;         ///< empty when it holds
+    std::string sentence; ///< empty when it holds
     std::string remedy;
 };
 

@@ -37,8 +37,21 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
         const double half = std::min(cell * 0.115, f.px(34));
         d.add(Text{{x + f.px(22), f.body()}, m.name, f.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, tag);
         addMark(d, {x + f.px(10), f.body() - f.px(5)}, f.px(14), severityOf(m.verdict), tag);
-        d.add(Text{{x + f.px(2), f.body() + f.px(22)}, fmt::format("gap {} ± {}", units::formatSmall(m.gap_mm, v.step), units::formatSmall(m.half_width_mm, v.step)), f.body(), Ink::Ink, Anchor::Left, Level::Base, Face::Sans, Mark::Derived}, tag);
-        d.add(Text{{x + cell - f.px(12), f.body()}, fmt::format("at {}", units::formatLength(m.station_mm, v.step)), f.small(), Ink::Second, Anchor::Right}, tag);
+        d.add(Text{{x + f.px(2), f.body() + f.px(22)},
+                   fmt::format("gap {} ± {}", units::formatSmall(m.gap_mm, v.step), units::formatSmall(m.half_width_mm, v.step)),
+                   f.body(),
+                   Ink::Ink,
+                   Anchor::Left,
+                   Level::Base,
+                   Face::Sans,
+                   Mark::Derived},
+              tag);
+        d.add(Text{{x + cell - f.px(12), f.body()},
+                   fmt::format("at {}", units::formatLength(m.station_mm, v.step)),
+                   f.small(),
+                   Ink::Second,
+                   Anchor::Right},
+              tag);
         if (!m.on_rail) {
             d.add(Text{{x + f.px(2), f.body() + f.px(46)}, "no rail here", f.body(), Ink::Bad}, tag);
             continue;
@@ -54,7 +67,8 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
         double y = rail_y;
         const double label_x = middle + half * 2.1 + f.px(14);
         double label_y = rail_y - f.px(6); // labels stand evenly, each with a line to its layer
-        const auto layer = [&](double thickness, double half_width, const Pen& pen, const std::string& text, bool hatch, Mark mark) {
+        const auto layer = [&](double thickness, double half_width, const Pen& pen, const std::string& text, bool hatch,
+                               Mark mark) {
             if (thickness <= 0) return;
             const double h = thickness * scale;
             const auto outline = box(middle - half_width, y - h, 2 * half_width, h);
@@ -62,13 +76,17 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
             d.add(Stroke{outline, true, pen}, tag);
             if (!text.empty()) {
                 label_y = std::min(label_y, y - h / 2);
-                d.add(Stroke{{{middle + half_width, y - h / 2}, {label_x - f.px(3), label_y}}, false, {Ink::Second, f.thin() * 0.7, Dash::Solid}}, tag);
+                d.add(Stroke{{{middle + half_width, y - h / 2}, {label_x - f.px(3), label_y}},
+                             false,
+                             {Ink::Second, f.thin() * 0.7, Dash::Solid}},
+                      tag);
                 d.add(Text{{label_x, label_y}, text, f.small(), pen.ink, Anchor::Left, Level::Middle, Face::Sans, mark}, tag);
                 label_y -= f.px(17);
             }
             y -= h;
         };
-        layer(m.standoff_mm, half * 0.62, {Ink::NewSteel, weight, Dash::Solid}, "standoff " + units::fixed(m.standoff_mm, 0), false, Mark::Derived);
+        layer(m.standoff_mm, half * 0.62, {Ink::NewSteel, weight, Dash::Solid}, "standoff " + units::fixed(m.standoff_mm, 0),
+              false, Mark::Derived);
         double shims = 0;
         std::string list;
         for (const double shim : m.shims_mm) {
@@ -77,10 +95,23 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
         }
         layer(shims, half, {Ink::NewSteel, f.thin(), Dash::Solid}, list, false, Mark::Derived);
         layer(m.biscuit_mm, half, {Ink::Ink, f.thin(), Dash::Solid}, "biscuit " + units::fixed(m.biscuit_mm, 1), true, part);
-        layer(m.washer_mm, half * 1.15, {Ink::NewSteel, f.thin(), Dash::Solid}, "washer " + units::fixed(m.washer_mm, 1), false, part);
-        d.add(Stroke{{{middle, body_y - body_h - f.px(8)}, {middle, rail_y + rail_h + f.px(8)}}, false, {Ink::Second, f.thin(), Dash::DashDot}}, tag);
-        const std::string bolt = m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : fmt::format("M{:g}: none", m.bolt_mm);
-        d.add(Text{{middle, rail_y + rail_h + f.px(24)}, bolt, f.body(), Ink::Ink, Anchor::Centre, Level::Base, Face::Sans, Mark::Derived}, tag);
+        layer(m.washer_mm, half * 1.15, {Ink::NewSteel, f.thin(), Dash::Solid}, "washer " + units::fixed(m.washer_mm, 1), false,
+              part);
+        d.add(Stroke{{{middle, body_y - body_h - f.px(8)}, {middle, rail_y + rail_h + f.px(8)}},
+                     false,
+                     {Ink::Second, f.thin(), Dash::DashDot}},
+              tag);
+        const std::string bolt =
+            m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : fmt::format("M{:g}: none", m.bolt_mm);
+        d.add(Text{{middle, rail_y + rail_h + f.px(24)},
+                   bolt,
+                   f.body(),
+                   Ink::Ink,
+                   Anchor::Centre,
+                   Level::Base,
+                   Face::Sans,
+                   Mark::Derived},
+              tag);
     }
     return d;
 }

@@ -8,9 +8,7 @@ namespace gorvet::sheet {
 
 namespace {
 
-template <class... Fs> struct Overload : Fs... {
-    using Fs::operator()...;
-};
+template <class... Fs> struct Overload : Fs... { using Fs::operator()...; };
 
 P operator+(P a, P b) { return {a.x + b.x, a.y + b.y}; }
 
@@ -86,11 +84,14 @@ void dimensionLines(const Dimension& d, std::vector<Item>& out, const std::strin
     const double needed = upright ? d.size * 1.9 : text_width + 8 * thin;
     const bool outside = length < needed;
     const double reach = outside ? d.size * 0.7 : 0; // the line runs past the marks when the text stands outside
-    out.push_back({Stroke{{{a.x - along.x * reach, a.y - along.y * reach}, {b.x + along.x * reach, b.y + along.y * reach}}, false, pen}, tag});
+    out.push_back(
+        {Stroke{{{a.x - along.x * reach, a.y - along.y * reach}, {b.x + along.x * reach, b.y + along.y * reach}}, false, pen},
+         tag});
     // scribed ticks where the dimension ends
     for (const P& end : {a, b}) {
         const double t = 4.5 * thin;
-        out.push_back({Stroke{{{end.x - (along.x + left.x) * t, end.y - (along.y + left.y) * t}, {end.x + (along.x + left.x) * t, end.y + (along.y + left.y) * t}},
+        out.push_back({Stroke{{{end.x - (along.x + left.x) * t, end.y - (along.y + left.y) * t},
+                               {end.x + (along.x + left.x) * t, end.y + (along.y + left.y) * t}},
                               false,
                               {d.ink, 1.6 * thin, Dash::Solid}},
                        tag});
@@ -133,8 +134,10 @@ Ink inkOf(Severity s) { return s == Severity::Good ? Ink::Good : s == Severity::
 void addMark(Drawing& drawing, P c, double size, Severity severity, const std::string& tag) {
     const Ink ink = inkOf(severity);
     const double r = size / 2;
-    if (severity != Severity::Bad) drawing.add(Circle{c, severity == Severity::Good ? r * 0.5 : r * 0.42, {ink, size / 14, Dash::Solid}, true}, tag);
-    if (severity == Severity::Warn) drawing.add(Stroke{{{c.x - r, c.y + r * 0.55}, {c.x + r, c.y - r * 0.55}}, false, {ink, size / 8, Dash::Solid}}, tag);
+    if (severity != Severity::Bad)
+        drawing.add(Circle{c, severity == Severity::Good ? r * 0.5 : r * 0.42, {ink, size / 14, Dash::Solid}, true}, tag);
+    if (severity == Severity::Warn)
+        drawing.add(Stroke{{{c.x - r, c.y + r * 0.55}, {c.x + r, c.y - r * 0.55}}, false, {ink, size / 8, Dash::Solid}}, tag);
     if (severity == Severity::Bad) {
         drawing.add(Stroke{{{c.x - r, c.y - r}, {c.x + r, c.y + r}}, false, {ink, size / 7, Dash::Solid}}, tag);
         drawing.add(Stroke{{{c.x - r, c.y + r}, {c.x + r, c.y - r}}, false, {ink, size / 7, Dash::Solid}}, tag);
@@ -159,7 +162,8 @@ std::vector<Item> flatten(const Drawing& drawing) {
 }
 
 double roughWidth(std::string_view utf8, double size, Face face) {
-    const auto letters = std::count_if(utf8.begin(), utf8.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; });
+    const auto letters =
+        std::count_if(utf8.begin(), utf8.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; });
     return static_cast<double>(letters) * size * (face == Face::Mono ? 0.66 : 0.56);
 }
 

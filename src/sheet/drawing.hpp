@@ -143,9 +143,9 @@ Extent extent(const std::vector<Item>&);
 
 /// Real-world points (mm) to paper: scale and shift, the second axis pointing up or down the page.
 struct Projection {
-    double scale = 1;   ///< paper units a mm
-    P origin;           ///< paper position of (0, 0)
-    bool up = true;     ///< the second coordinate grows up the page
+    double scale = 1; ///< paper units a mm
+    P origin;         ///< paper position of (0, 0)
+    bool up = true;   ///< the second coordinate grows up the page
     P operator()(double a, double b) const { return {origin.x + scale * a, origin.y + (up ? -scale : scale) * b}; }
 };
 /// The projection that fits a range of both coordinates into a box, centred, one scale for both.

@@ -47,7 +47,8 @@ Drawing blankPage(const PageTitle& title, const std::vector<std::string>& cautio
     const double foot = d.height - margin_mm;
     const double top = foot - std::max<double>(static_cast<double>(lines.size()), 2) * 3.6 - 3;
     d.add(Stroke{{{margin_mm, top}, {right, top}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
-    for (size_t i = 0; i < lines.size(); ++i) d.add(Text{{margin_mm, top + 4 + 3.6 * static_cast<double>(i)}, lines[i], f.small(), Ink::Ink});
+    for (size_t i = 0; i < lines.size(); ++i)
+        d.add(Text{{margin_mm, top + 4 + 3.6 * static_cast<double>(i)}, lines[i], f.small(), Ink::Ink});
     d.add(Text{{right - 55, top + 4.5}, "checked by", f.small(), Ink::Second});
     d.add(Stroke{{{right - 36, top + 5}, {right, top + 5}}, false, {Ink::Second, f.thin(), Dash::Dotted}});
     d.add(Text{{right - 55, top + 9.5}, "date", f.small(), Ink::Second});
@@ -58,7 +59,11 @@ Drawing blankPage(const PageTitle& title, const std::vector<std::string>& cautio
 
 void numberPages(std::vector<Drawing>& pages) {
     for (size_t i = 0; i < pages.size(); ++i)
-        pages[i].add(Text{{pages[i].width - margin_mm, pages[i].height - 5}, fmt::format("page {} of {}", i + 1, pages.size()), f.small(), Ink::Second, Anchor::Right});
+        pages[i].add(Text{{pages[i].width - margin_mm, pages[i].height - 5},
+                          fmt::format("page {} of {}", i + 1, pages.size()),
+                          f.small(),
+                          Ink::Second,
+                          Anchor::Right});
 }
 
 void addCheckBar(Drawing& d, P left) {
@@ -71,15 +76,25 @@ void addCheckBar(Drawing& d, P left) {
     d.add(Text{{left.x + 102, left.y}, "This bar must measure 100 mm; if not, print again at 100 %.", f.small(), Ink::Ink});
 }
 
-size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& columns, const std::vector<std::vector<std::string>>& rows, double size, size_t first) {
+size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& columns,
+                const std::vector<std::vector<std::string>>& rows, double size, size_t first) {
     const double line = size * 1.55;
     const auto row = [&](double y, const std::vector<std::string>& cells, bool heading) {
         double x = area.x;
         for (size_t c = 0; c < columns.size(); ++c) {
             const Column& column = columns[c];
-            const double at = column.anchor == Anchor::Left ? x + size * 0.5 : column.anchor == Anchor::Centre ? x + column.width / 2 : x + column.width - size * 0.3;
+            const double at = column.anchor == Anchor::Left     ? x + size * 0.5
+                              : column.anchor == Anchor::Centre ? x + column.width / 2
+                                                                : x + column.width - size * 0.3;
             const std::string& text = heading ? column.heading : c < cells.size() ? cells[c] : std::string();
-            if (!text.empty()) d.add(Text{{at, y}, text, size, heading ? Ink::Second : Ink::Ink, column.anchor, Level::Base, heading ? Face::Sans : column.face});
+            if (!text.empty())
+                d.add(Text{{at, y},
+                           text,
+                           size,
+                           heading ? Ink::Second : Ink::Ink,
+                           column.anchor,
+                           Level::Base,
+                           heading ? Face::Sans : column.face});
             x += column.width;
         }
         return x;

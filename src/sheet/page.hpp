@@ -37,7 +37,8 @@ struct Column {
     Face face = Face::Sans;
 };
 /// A ruled table, as many rows as fit into `height`; returns the index of the first row that did not.
-size_t addTable(Drawing&, const Area&, const std::vector<Column>&, const std::vector<std::vector<std::string>>& rows, double text_size, size_t first = 0);
+size_t addTable(Drawing&, const Area&, const std::vector<Column>&, const std::vector<std::vector<std::string>>& rows,
+                double text_size, size_t first = 0);
 
 /// A text broken into lines of about `width`.
 std::vector<std::string> wrapped(const std::string& text, double width, double size, Face face = Face::Sans);

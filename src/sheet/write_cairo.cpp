@@ -99,7 +99,9 @@ public:
         cairo_text_extents(cr_, text.c_str(), &extents);
         cairo_translate(cr_, t.at.x, t.at.y);
         cairo_rotate(cr_, -t.turn_deg * M_PI / 180);
-        const double left = t.anchor == Anchor::Left ? 0 : t.anchor == Anchor::Centre ? -extents.x_advance / 2 : -extents.x_advance;
+        const double left = t.anchor == Anchor::Left     ? 0
+                            : t.anchor == Anchor::Centre ? -extents.x_advance / 2
+                                                         : -extents.x_advance;
         const double base = t.level == Level::Base ? 0 : t.level == Level::Middle ? t.size * 0.36 : t.size * 0.78;
         if (t.backed) {
             setInk(Ink::Sheet);
@@ -164,7 +166,8 @@ Result<void> finished(cairo_surface_t* surface, const std::filesystem::path& pat
     const cairo_status_t status = cairo_surface_status(surface);
     cairo_surface_destroy(surface);
     if (status != CAIRO_STATUS_SUCCESS)
-        return Error{Error::Code::File, path.string(), fmt::format("{} can't be written: {}.", path.string(), cairo_status_to_string(status)),
+        return Error{Error::Code::File, path.string(),
+                     fmt::format("{} can't be written: {}.", path.string(), cairo_status_to_string(status)),
                      "Choose another place.", -1};
     return {};
 }
@@ -182,7 +185,8 @@ void paintPage(cairo_surface_t* surface, const Drawing& page, const Typefaces& f
 Result<void> writePdf(const std::vector<Drawing>& pages, const DocumentInfo& info, const std::filesystem::path& path) {
     if (pages.empty()) return Error{Error::Code::BadInput, path.string(), "There is nothing to print.", "", -1};
     const Typefaces faces;
-    cairo_surface_t* surface = cairo_pdf_surface_create(path.c_str(), pages.front().width * points_per_mm, pages.front().height * points_per_mm);
+    cairo_surface_t* surface =
+        cairo_pdf_surface_create(path.c_str(), pages.front().width * points_per_mm, pages.front().height * points_per_mm);
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, info.title.c_str());
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_SUBJECT, info.subject.c_str());
     cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_CREATOR, "Gorvet");
@@ -195,7 +199,8 @@ Result<void> writePdf(const std::vector<Drawing>& pages, const DocumentInfo& inf
 
 Result<void> writeSvg(const Drawing& drawing, const std::filesystem::path& path) {
     const Typefaces faces;
-    cairo_surface_t* surface = cairo_svg_surface_create(path.c_str(), drawing.width * points_per_mm, drawing.height * points_per_mm);
+    cairo_surface_t* surface =
+        cairo_svg_surface_create(path.c_str(), drawing.width * points_per_mm, drawing.height * points_per_mm);
     cairo_svg_surface_set_document_unit(surface, CAIRO_SVG_UNIT_PT);
     paintPage(surface, drawing, faces);
     return finished(surface, path);

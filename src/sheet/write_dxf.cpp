@@ -29,13 +29,19 @@ std::string cp1252(const std::string& utf8) {
         const auto c = static_cast<unsigned char>(utf8[i]);
         const int extra = c < 0x80 ? 0 : c >= 0xF0 ? 3 : c >= 0xE0 ? 2 : 1;
         unsigned point = extra == 0 ? c : c & (0x3F >> extra);
-        for (int k = 1; k <= extra && i + k < utf8.size(); ++k) point = (point << 6) | (static_cast<unsigned char>(utf8[i + k]) & 0x3F);
+        for (int k = 1; k <= extra && i + k < utf8.size(); ++k)
+            point = (point << 6) | (static_cast<unsigned char>(utf8[i + k]) & 0x3F);
         i += extra + 1;
-        if (point < 0x80 || (point >= 0xA0 && point <= 0xFF)) out += static_cast<char>(point);
-        else if (point == 0x2013) out += '\x96';
-        else if (point == 0x2014) out += '\x97';
-        else if (point == 0x2212) out += '-';
-        else out += '?';
+        if (point < 0x80 || (point >= 0xA0 && point <= 0xFF))
+            out += static_cast<char>(point);
+        else if (point == 0x2013)
+            out += '\x96';
+        else if (point == 0x2014)
+            out += '\x97';
+        else if (point == 0x2212)
+            out += '-';
+        else
+            out += '?';
     }
     return out;
 }
@@ -50,7 +56,9 @@ public:
         for (const P& p : s.path) dxf_.writeVertex(dw_, DL_VertexData(p.x, y(p), 0));
         dxf_.writePolylineEnd(dw_);
     }
-    void operator()(const Circle& c) { dxf_.writeCircle(dw_, DL_CircleData(c.centre.x, y(c.centre), 0, c.radius), attributes(c.pen)); }
+    void operator()(const Circle& c) {
+        dxf_.writeCircle(dw_, DL_CircleData(c.centre.x, y(c.centre), 0, c.radius), attributes(c.pen));
+    }
     void operator()(const Fill&) {}
     void operator()(const Hatch&) {}
     void operator()(const Dimension&) {}
@@ -58,8 +66,10 @@ public:
         const int h = t.anchor == Anchor::Left ? 0 : t.anchor == Anchor::Centre ? 1 : 2;
         const int v = t.level == Level::Base ? 0 : t.level == Level::Middle ? 2 : 3;
         const double turn = t.turn_deg * 3.14159265358979323846 / 180;
-        dxf_.writeText(dw_, DL_TextData(t.at.x, y(t.at), 0, t.at.x, y(t.at), 0, t.size * 0.72, 1.0, 0, h, v, cp1252(t.text), "Standard", turn),
-                       attributes({t.ink, 0, Dash::Solid}));
+        dxf_.writeText(
+            dw_,
+            DL_TextData(t.at.x, y(t.at), 0, t.at.x, y(t.at), 0, t.size * 0.72, 1.0, 0, h, v, cp1252(t.text), "Standard", turn),
+            attributes({t.ink, 0, Dash::Solid}));
     }
 
 private:
@@ -86,7 +96,8 @@ void writeTables(DL_Dxf& dxf, DL_WriterA& dw) {
     };
     constexpr std::array<Layer, 6> layers = {{{"0", 7}, {"CUT", 3}, {"BODY", 5}, {"CHASSIS", 30}, {"REMOVE", 1}, {"NOTES", 8}}};
     dw.tableLayers(layers.size());
-    for (const Layer& layer : layers) dxf.writeLayer(dw, DL_LayerData(layer.name, 0), DL_Attributes(layer.name, layer.color, 100, "CONTINUOUS", 1.0));
+    for (const Layer& layer : layers)
+        dxf.writeLayer(dw, DL_LayerData(layer.name, 0), DL_Attributes(layer.name, layer.color, 100, "CONTINUOUS", 1.0));
     dw.tableEnd();
     dw.tableStyle(1);
     dxf.writeStyle(dw, DL_StyleData("Standard", 0, 2.5, 1.0, 0.0, 0, 2.5, "txt", ""));
@@ -114,7 +125,8 @@ Result<void> writeDxf(const Drawing& drawing, const std::filesystem::path& path)
     DL_Dxf dxf;
     const std::unique_ptr<DL_WriterA> dw(dxf.out(path.c_str(), DL_VERSION_2000));
     if (!dw || dw->openFailed())
-        return Error{Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()), "Choose another place.", -1};
+        return Error{Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()),
+                     "Choose another place.", -1};
     dxf.writeHeader(*dw);
     dw->dxfString(9, "$INSUNITS");
     dw->dxfInt(70, 4); // mm
@@ -131,7 +143,8 @@ Result<void> writeDxf(const Drawing& drawing, const std::filesystem::path& path)
     dw->dxfEOF();
     dw->close();
     if (std::error_code ec; std::filesystem::file_size(path, ec) == 0 || ec)
-        return Error{Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()), "Check the space on the disk.", -1};
+        return Error{Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()),
+                     "Check the space on the disk.", -1};
     return {};
 }
 

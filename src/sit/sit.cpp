@@ -17,7 +17,9 @@ using Parameters = Matrix<double, 7, 1>; // shift x y z, yaw, pitch, roll (scale
 /// Turns are solved as mm at this arm, so that all parameters are of one size.
 constexpr double turn_scale_mm = 1000.0;
 
-Pose poseOf(const Parameters& p) { return {{p(0), p(1), p(2)}, p(3) / turn_scale_mm, p(4) / turn_scale_mm, p(5) / turn_scale_mm}; }
+Pose poseOf(const Parameters& p) {
+    return {{p(0), p(1), p(2)}, p(3) / turn_scale_mm, p(4) / turn_scale_mm, p(5) / turn_scale_mm};
+}
 
 /// The points as they stand for one evaluation: input coordinates may be shifted to differentiate by them.
 struct Scene {
@@ -128,7 +130,8 @@ Evaluated evaluate(const Scene& s, const Parameters& p) {
             if (!rear.empty()) parts.push_back(arch_rear - mean(rear).x_mm);
             break;
         }
-        const bool centring = wish.kind == PinKind::Centred || wish.kind == PinKind::Level || wish.kind == PinKind::ArchFront || wish.kind == PinKind::ArchRear;
+        const bool centring = wish.kind == PinKind::Centred || wish.kind == PinKind::Level || wish.kind == PinKind::ArchFront ||
+                              wish.kind == PinKind::ArchRear;
         const double target = centring ? 0 : wish.target;
         double sum = 0;
         double worst = 0;
@@ -140,11 +143,14 @@ Evaluated evaluate(const Scene& s, const Parameters& p) {
         e.achieved.push_back(parts.empty() ? std::nan("") : sum / static_cast<double>(parts.size()));
         e.miss.push_back(worst);
     }
-    if (!front.empty() && !rear.empty()) e.both_centred = (arch_rear - arch_front) - (mean(axle(s, true, 0)).x_mm - mean(front).x_mm);
+    if (!front.empty() && !rear.empty())
+        e.both_centred = (arch_rear - arch_front) - (mean(axle(s, true, 0)).x_mm - mean(front).x_mm);
     return e;
 }
 
-Eigen::VectorXd asVector(const std::vector<double>& v) { return Eigen::Map<const Eigen::VectorXd>(v.data(), static_cast<Eigen::Index>(v.size())); }
+Eigen::VectorXd asVector(const std::vector<double>& v) {
+    return Eigen::Map<const Eigen::VectorXd>(v.data(), static_cast<Eigen::Index>(v.size()));
+}
 
 Eigen::MatrixXd jacobian(const Scene& s, const Parameters& p, const std::vector<int>& free) {
     Eigen::MatrixXd j;
@@ -154,7 +160,8 @@ Eigen::MatrixXd jacobian(const Scene& s, const Parameters& p, const std::vector<
         Parameters down = p;
         up(free[k]) += step_mm;
         down(free[k]) -= step_mm;
-        const Eigen::VectorXd column = (asVector(evaluate(s, up).residuals) - asVector(evaluate(s, down).residuals)) / (2 * step_mm);
+        const Eigen::VectorXd column =
+            (asVector(evaluate(s, up).residuals) - asVector(evaluate(s, down).residuals)) / (2 * step_mm);
         if (j.size() == 0) j = Eigen::MatrixXd::Zero(column.size(), static_cast<Eigen::Index>(free.size()));
         j.col(static_cast<Eigen::Index>(k)) = column;
     }
@@ -239,8 +246,8 @@ void addVariance(const Scene& s, const Parameters& p, const std::vector<int>& fr
         }
         by.col(static_cast<Eigen::Index>(k)) = (ends[1] - ends[0]) / (2 * step_mm);
     }
-    const Eigen::Map<const Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>> c(located.covariance.data(), static_cast<Eigen::Index>(n3),
-                                                                                             static_cast<Eigen::Index>(n3));
+    const Eigen::Map<const Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>> c(
+        located.covariance.data(), static_cast<Eigen::Index>(n3), static_cast<Eigen::Index>(n3));
     variance += (by * c).cwiseProduct(by).rowwise().sum();
 }
 
@@ -251,7 +258,8 @@ std::string missing(const Input& in, PinKind kind) {
     case PinKind::ArchFront: return "waits for the front wheel centres of the chassis (role front-hub)";
     case PinKind::ArchRear: return "waits for the rear wheel centres of the chassis (role rear-hub)";
     default:
-        if (!front || !rear) return "waits for the ground: measure the wheel centres of the chassis (roles front-hub and rear-hub)";
+        if (!front || !rear)
+            return "waits for the ground: measure the wheel centres of the chassis (roles front-hub and rear-hub)";
         return "waits for the ground: type the tyre radii, or the heights of the axles";
     }
 }
@@ -285,7 +293,8 @@ Seat seat(const Input& in) {
     const bool rear_known = in.rear_left >= 0 || in.rear_right >= 0;
     const bool front_known = in.front_left >= 0 || in.front_right >= 0;
     if (rear_known && front_known) result.wheelbase_now_mm = mean(axle(scene, true, 0)).x_mm - mean(axle(scene, false, 0)).x_mm;
-    const bool rear_wish = std::any_of(in.wishes.begin(), in.wishes.end(), [](const Wish& w) { return w.kind == PinKind::ArchRear; });
+    const bool rear_wish =
+        std::any_of(in.wishes.begin(), in.wishes.end(), [](const Wish& w) { return w.kind == PinKind::ArchRear; });
     std::vector<int> free = {0, 1, 2, 3, 4, 5};
     const bool change_free = !in.decided_change_mm && rear_wish && rear_known;
     if (change_free) free.push_back(6);
@@ -331,7 +340,8 @@ Seat seat(const Input& in) {
         w.miss = e.miss[i];
         w.half_width = half(static_cast<Eigen::Index>(5 + i));
         w.verdict = build::planVerdict(w.miss, w.half_width, in.wishes[i].tolerance);
-        const bool on_ground = in.wishes[i].kind == PinKind::Height || in.wishes[i].kind == PinKind::Level || in.wishes[i].kind == PinKind::Rake;
+        const bool on_ground =
+            in.wishes[i].kind == PinKind::Height || in.wishes[i].kind == PinKind::Level || in.wishes[i].kind == PinKind::Rake;
         if (in.wishes[i].assumed || (on_ground && in.heights_assumed)) w.verdict = build::notBetterThanMarginal(w.verdict);
     }
     return result;

@@ -27,10 +27,10 @@ Vec3 place(const Pose&, const Vec3& body);
 /// A wish, with its points as indices into Input::body.
 struct Wish {
     PinKind kind = PinKind::Station;
-    std::vector<int> points;   ///< level, rake: first half front, second half rear
-    double target = 0;         ///< mm; rad for rake (> 0 nose down)
-    double tolerance = 3;      ///< mm; rad for rake
-    bool assumed = false;      ///< the target is an assumed figure
+    std::vector<int> points; ///< level, rake: first half front, second half rear
+    double target = 0;       ///< mm; rad for rake (> 0 nose down)
+    double tolerance = 3;    ///< mm; rad for rake
+    bool assumed = false;    ///< the target is an assumed figure
     bool operator==(const Wish&) const = default;
 };
 
@@ -42,9 +42,9 @@ struct Located {
 };
 
 struct Input {
-    Located body;    ///< in the body's own frame
+    Located body; ///< in the body's own frame
     std::vector<Wish> wishes;
-    Located hubs;    ///< wheel centres in the chassis frame, in the order of the indices below
+    Located hubs; ///< wheel centres in the chassis frame, in the order of the indices below
     int front_left = -1;
     int front_right = -1;
     int rear_left = -1;
@@ -58,10 +58,10 @@ struct Input {
 };
 
 struct WishResult {
-    bool usable = false;      ///< false: what it needs is not known (see `words`)
-    double achieved = 0;      ///< mm or rad, mean over its points
-    double half_width = 0;    ///< ± at 95 % from the surveys
-    double miss = 0;          ///< achieved − target; the largest over its points by size
+    bool usable = false;   ///< false: what it needs is not known (see `words`)
+    double achieved = 0;   ///< mm or rad, mean over its points
+    double half_width = 0; ///< ± at 95 % from the surveys
+    double miss = 0;       ///< achieved − target; the largest over its points by size
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
     std::string words;
 };
@@ -80,10 +80,10 @@ struct Seat {
     Pose pose;
     double pose_half_width_mm[3] = {}; ///< ± of the body's origin
     std::vector<WishResult> wishes;
-    std::vector<std::string> open;     ///< what no wish decides, each a sentence with what to pin
-    std::optional<Ground> ground;      ///< after the change of wheelbase
+    std::vector<std::string> open; ///< what no wish decides, each a sentence with what to pin
+    std::optional<Ground> ground;  ///< after the change of wheelbase
     std::optional<double> wheelbase_now_mm;
-    std::optional<double> change_mm;   ///< planned: decided, or what centres the rear wheels
+    std::optional<double> change_mm; ///< planned: decided, or what centres the rear wheels
     double change_half_width_mm = 0;
     bool change_decided = false;
     std::optional<double> change_both_centred_mm; ///< distance of the body's arch centres − wheelbase now

@@ -71,7 +71,8 @@ private:
         p.up = true;
         const double low = side ? (v_.ground ? std::min(groundAt(x_.first), groundAt(x_.second)) : z_.first) : y_.first;
         const double high = side ? z_.second : y_.second;
-        p.origin = {at.x + width / 2 - scale * (x_.first + x_.second) / 2, at.y + height / 2 + scale * (low + high) / 2 - (side ? f_.px(14) : 0)};
+        p.origin = {at.x + width / 2 - scale * (x_.first + x_.second) / 2,
+                    at.y + height / 2 + scale * (low + high) / 2 - (side ? f_.px(14) : 0)};
         return p;
     }
 
@@ -79,8 +80,14 @@ private:
         d_.add(Text{{0, f_.body()}, "from the left", f_.body(), Ink::Second});
         const Projection to = projection(at, width, height, scale, true);
         if (v_.ground) {
-            d_.add(Stroke{{to(x_.first - 120, groundAt(x_.first - 120)), to(x_.second + 120, groundAt(x_.second + 120))}, false, {Ink::Second, f_.medium(), Dash::Solid}});
-            d_.add(Text{{to(x_.second + 120, 0).x, to(0, groundAt(x_.second)).y + f_.px(16)}, "ground", f_.small(), Ink::Second, Anchor::Right});
+            d_.add(Stroke{{to(x_.first - 120, groundAt(x_.first - 120)), to(x_.second + 120, groundAt(x_.second + 120))},
+                          false,
+                          {Ink::Second, f_.medium(), Dash::Solid}});
+            d_.add(Text{{to(x_.second + 120, 0).x, to(0, groundAt(x_.second)).y + f_.px(16)},
+                        "ground",
+                        f_.small(),
+                        Ink::Second,
+                        Anchor::Right});
         }
         const auto wheels = [&](const std::vector<Vec3>& hubs, double radius) {
             if (hubs.empty()) return;
@@ -94,7 +101,8 @@ private:
         if (v_.rail_left.size() > 1) {
             std::vector<P> band;
             for (const Vec3& p : v_.rail_left) band.push_back(to(p.x_mm, p.z_mm));
-            for (auto p = v_.rail_left.rbegin(); p != v_.rail_left.rend(); ++p) band.push_back(to(p->x_mm, p->z_mm - v_.rail_height_mm));
+            for (auto p = v_.rail_left.rbegin(); p != v_.rail_left.rend(); ++p)
+                band.push_back(to(p->x_mm, p->z_mm - v_.rail_height_mm));
             d_.add(Stroke{band, true, {Ink::Chassis, f_.thick(), Dash::Solid}});
         }
         bodyLines(to, true);
@@ -104,7 +112,10 @@ private:
             const Vec3 a = mean(v_.front_hubs);
             const Vec3 b = mean(v_.rear_hubs);
             const double low = std::max(to(0, groundAt(a.x_mm)).y, to(0, groundAt(b.x_mm)).y) + f_.px(22);
-            d_.add(Dimension{{to(a.x_mm, 0).x, low}, {to(b.x_mm, 0).x, low}, 0, v_.wheelbase_text, f_.body(), Ink::Chassis, Mark::Derived}, "wheelbase");
+            d_.add(
+                Dimension{
+                    {to(a.x_mm, 0).x, low}, {to(b.x_mm, 0).x, low}, 0, v_.wheelbase_text, f_.body(), Ink::Chassis, Mark::Derived},
+                "wheelbase");
         }
     }
 
@@ -113,7 +124,9 @@ private:
         const auto line = [&](std::initializer_list<build::Role> roles, bool left_only) {
             std::vector<Vec3> points;
             for (const BodyMark& m : v_.body)
-                if (std::find(roles.begin(), roles.end(), m.role) != roles.end() && (!left_only || build::sideOf(m.name) != build::Side::Right)) points.push_back(m.at);
+                if (std::find(roles.begin(), roles.end(), m.role) != roles.end() &&
+                    (!left_only || build::sideOf(m.name) != build::Side::Right))
+                    points.push_back(m.at);
             std::sort(points.begin(), points.end(), [](const Vec3& a, const Vec3& b) { return a.x_mm < b.x_mm; });
             return points;
         };
@@ -138,8 +151,9 @@ private:
             for (const build::Side s : {build::Side::Left, build::Side::Right}) {
                 std::vector<Vec3> points;
                 for (const BodyMark& m : v_.body)
-                    if (build::sideOf(m.name) == s && (m.role == build::Role::HingePillar || m.role == build::Role::SillFront || m.role == build::Role::SillRear ||
-                                                       m.role == build::Role::ArchFront || m.role == build::Role::ArchRear))
+                    if (build::sideOf(m.name) == s &&
+                        (m.role == build::Role::HingePillar || m.role == build::Role::SillFront ||
+                         m.role == build::Role::SillRear || m.role == build::Role::ArchFront || m.role == build::Role::ArchRear))
                         points.push_back(m.at);
                 std::sort(points.begin(), points.end(), [](const Vec3& a, const Vec3& b) { return a.x_mm < b.x_mm; });
                 stroke(points, 0, f_.thin() * 1.5);
@@ -153,8 +167,12 @@ private:
             if (side && build::sideOf(m.name) == build::Side::Right) continue; // hidden behind the left side
             const P at = side ? to(m.at.x_mm, m.at.z_mm) : to(m.at.x_mm, m.at.y_mm);
             const double r = m.role == build::Role::BodyMount ? f_.px(5) : f_.px(3);
-            if (m.role == build::Role::BodyMount) d_.add(Stroke{{{at.x - r, at.y - r}, {at.x + r, at.y - r}, {at.x + r, at.y + r}, {at.x - r, at.y + r}}, true, {Ink::Body, f_.thin() * 1.4, Dash::Solid}});
-            else d_.add(Circle{at, r, {Ink::Body, f_.thin() * 1.4, Dash::Solid}, false, true});
+            if (m.role == build::Role::BodyMount)
+                d_.add(Stroke{{{at.x - r, at.y - r}, {at.x + r, at.y - r}, {at.x + r, at.y + r}, {at.x - r, at.y + r}},
+                              true,
+                              {Ink::Body, f_.thin() * 1.4, Dash::Solid}});
+            else
+                d_.add(Circle{at, r, {Ink::Body, f_.thin() * 1.4, Dash::Solid}, false, true});
             if (m.role != build::Role::Outline && m.role != build::Role::None && side)
                 d_.add(Text{{at.x + f_.px(5), at.y - f_.px(6)}, m.name, f_.small(), Ink::Body});
         }
@@ -184,7 +202,8 @@ private:
         }
         case PinKind::Level:
         case PinKind::Rake: {
-            d_.add(Text{{p.x, p.y + f_.px(20)}, pin.text, f_.body(), ink, Anchor::Centre, Level::Base, Face::Sans, pin.mark}, pin.tag);
+            d_.add(Text{{p.x, p.y + f_.px(20)}, pin.text, f_.body(), ink, Anchor::Centre, Level::Base, Face::Sans, pin.mark},
+                   pin.tag);
             addMark(d_, {p.x - f_.px(60), p.y + f_.px(15)}, f_.px(12), pin.severity, pin.tag);
             break;
         }
@@ -195,7 +214,17 @@ private:
             const P hub = to(mean(hubs).x_mm, mean(hubs).z_mm);
             d_.add(Stroke{{p, {p.x, hub.y + f_.px(14)}}, false, {ink, f_.medium(), Dash::Dashed}}, pin.tag);
             addMark(d_, {hub.x, hub.y + f_.px(20)}, f_.px(12), pin.severity, pin.tag);
-            d_.add(Text{{hub.x + f_.px(12), hub.y + f_.px(25)}, pin.text, f_.small(), ink, Anchor::Left, Level::Base, Face::Sans, Mark::Derived, 0, true}, pin.tag);
+            d_.add(Text{{hub.x + f_.px(12), hub.y + f_.px(25)},
+                        pin.text,
+                        f_.small(),
+                        ink,
+                        Anchor::Left,
+                        Level::Base,
+                        Face::Sans,
+                        Mark::Derived,
+                        0,
+                        true},
+                   pin.tag);
             break;
         }
         case PinKind::Centred: break; // seen from above
@@ -215,7 +244,10 @@ private:
         }
         for (const auto* hubs : {&v_.front_hubs, &v_.rear_hubs}) {
             const double radius = hubs == &v_.front_hubs ? v_.front_radius_mm : v_.rear_radius_mm;
-            if (hubs->size() == 2) d_.add(Stroke{{to((*hubs)[0].x_mm, (*hubs)[0].y_mm), to((*hubs)[1].x_mm, (*hubs)[1].y_mm)}, false, {Ink::Chassis, f_.thin(), Dash::DashDot}});
+            if (hubs->size() == 2)
+                d_.add(Stroke{{to((*hubs)[0].x_mm, (*hubs)[0].y_mm), to((*hubs)[1].x_mm, (*hubs)[1].y_mm)},
+                              false,
+                              {Ink::Chassis, f_.thin(), Dash::DashDot}});
             for (const Vec3& hub : *hubs) {
                 if (radius <= 0) continue;
                 const P a = to(hub.x_mm - radius, hub.y_mm - 80);
@@ -233,7 +265,17 @@ private:
             d_.add(Stroke{{a, b}, false, {ink, f_.thin(), Dash::Dashed}}, pin.tag);
             const P c = to((pin.at[0].x_mm + pin.at[1].x_mm) / 2, 0);
             addMark(d_, c, f_.px(12), pin.severity, pin.tag);
-            d_.add(Text{{c.x + f_.px(12), c.y - f_.px(6)}, pin.text, f_.small(), ink, Anchor::Left, Level::Base, Face::Sans, Mark::Derived, 0, true}, pin.tag);
+            d_.add(Text{{c.x + f_.px(12), c.y - f_.px(6)},
+                        pin.text,
+                        f_.small(),
+                        ink,
+                        Anchor::Left,
+                        Level::Base,
+                        Face::Sans,
+                        Mark::Derived,
+                        0,
+                        true},
+                   pin.tag);
         }
     }
 
@@ -247,6 +289,8 @@ private:
 
 } // namespace
 
-Drawing sitSheet(const SitView& view, double width, double height, const Format& f) { return Drafter(view, width, height, f).draw(); }
+Drawing sitSheet(const SitView& view, double width, double height, const Format& f) {
+    return Drafter(view, width, height, f).draw();
+}
 
 } // namespace gorvet::sit

@@ -16,7 +16,7 @@ struct BodyMark {
 struct DrawnPin {
     PinKind kind = PinKind::Station;
     std::vector<Vec3> at;
-    std::string text;  ///< "1210.0"
+    std::string text; ///< "1210.0"
     sheet::Mark mark = sheet::Mark::None;
     sheet::Severity severity = sheet::Severity::Good;
     std::string tag;
@@ -24,17 +24,17 @@ struct DrawnPin {
 
 struct SitView {
     std::vector<BodyMark> body;
-    std::vector<Vec3> rail_left;  ///< top line, as planned
+    std::vector<Vec3> rail_left; ///< top line, as planned
     std::vector<Vec3> rail_right;
     double rail_height_mm = 0;
     double rail_width_mm = 0;
     std::vector<Vec3> front_hubs;
-    std::vector<Vec3> rear_hubs;  ///< as planned
-    double front_radius_mm = 0;   ///< 0: unknown
+    std::vector<Vec3> rear_hubs; ///< as planned
+    double front_radius_mm = 0;  ///< 0: unknown
     double rear_radius_mm = 0;
     std::optional<Ground> ground;
     std::vector<DrawnPin> pins;
-    std::string wheelbase_text;   ///< of the dimension between the axles; empty: none
+    std::string wheelbase_text; ///< of the dimension between the axles; empty: none
     std::string selected;
 };
 

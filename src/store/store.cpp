@@ -57,14 +57,18 @@ Error fileError(const std::filesystem::path& path, const SqlError& e) {
     switch (e.code & 0xFF) {
     case SQLITE_NOTADB:
     case SQLITE_CORRUPT:
-        return {Error::Code::Damaged, path.string(), fmt::format("{} is damaged or is no build file ({}).", path.filename().string(), e.message),
+        return {Error::Code::Damaged, path.string(),
+                fmt::format("{} is damaged or is no build file ({}).", path.filename().string(), e.message),
                 "Nothing in it was changed. Open a copy you kept.", -1};
     case SQLITE_FULL:
-        return {Error::Code::File, path.string(), "The disk is full, so this was not kept.", "Free some space and do it again; all before it is kept.", -1};
+        return {Error::Code::File, path.string(), "The disk is full, so this was not kept.",
+                "Free some space and do it again; all before it is kept.", -1};
     case SQLITE_READONLY:
-        return {Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()), "Check the permissions of file and folder.", -1};
+        return {Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()),
+                "Check the permissions of file and folder.", -1};
     default:
-        return {Error::Code::File, path.string(), fmt::format("{}: {}.", path.filename().string(), e.message), "All that was kept before is still there.", -1};
+        return {Error::Code::File, path.string(), fmt::format("{}: {}.", path.filename().string(), e.message),
+                "All that was kept before is still there.", -1};
     }
 }
 
@@ -96,10 +100,13 @@ Result<std::unique_ptr<Store>> Store::begin(const std::filesystem::path& path, b
     if (db.lock_fd < 0) {
         const int reason = errno;
         if (reason == EEXIST)
-            return Error{Error::Code::Conflict, path.string(), fmt::format("{} is already there.", path.string()), "Choose another name, or open it.", -1};
+            return Error{Error::Code::Conflict, path.string(), fmt::format("{} is already there.", path.string()),
+                         "Choose another name, or open it.", -1};
         if (reason == ENOENT && !fresh)
-            return Error{Error::Code::NotFound, path.string(), fmt::format("There is no file {}.", path.string()), "Check the name, or make a new build.", -1};
-        return Error{Error::Code::File, path.string(), fmt::format("{}: {}.", path.string(), std::strerror(reason)), "Choose another place.", -1};
+            return Error{Error::Code::NotFound, path.string(), fmt::format("There is no file {}.", path.string()),
+                         "Check the name, or make a new build.", -1};
+        return Error{Error::Code::File, path.string(), fmt::format("{}: {}.", path.string(), std::strerror(reason)),
+                     "Choose another place.", -1};
     }
     if (::flock(db.lock_fd, LOCK_EX | LOCK_NB) != 0 && store->read_only_reason_.empty())
         store->read_only_reason_ = "another window has it open";
@@ -138,11 +145,12 @@ Result<std::unique_ptr<Store>> Store::open(const std::filesystem::path& path) {
         id.step();
         version.step();
         if (id.integer(0) != application_id)
-            return Error{Error::Code::Damaged, path.string(), fmt::format("{} is no Gorvet build.", path.filename().string()), "Nothing in it was changed.", -1};
+            return Error{Error::Code::Damaged, path.string(), fmt::format("{} is no Gorvet build.", path.filename().string()),
+                         "Nothing in it was changed.", -1};
         if (version.integer(0) > schema_version)
             return Error{Error::Code::TooNew, path.string(),
-                         fmt::format("{} was made by a newer Gorvet (file version {}, this one reads {}).", path.filename().string(), version.integer(0),
-                                     schema_version),
+                         fmt::format("{} was made by a newer Gorvet (file version {}, this one reads {}).",
+                                     path.filename().string(), version.integer(0), schema_version),
                          "Open it with that one. Nothing in it was changed.", -1};
         if (!(*store)->readOnly()) execute(db, "PRAGMA synchronous = FULL;");
         if (auto loaded = (*store)->load(); !loaded) return loaded.error();
@@ -163,7 +171,8 @@ Result<void> Store::load() {
             from = newest.integer(0);
         }
     }
-    Statement rows(db, "SELECT seq, sentence, kind, target, CASE WHEN seq > ?1 THEN changes ELSE '' END FROM journal ORDER BY seq");
+    Statement rows(db,
+                   "SELECT seq, sentence, kind, target, CASE WHEN seq > ?1 THEN changes ELSE '' END FROM journal ORDER BY seq");
     rows.bind(1, from);
     while (rows.step()) {
         const std::int64_t seq = rows.integer(0);
@@ -180,7 +189,8 @@ Result<void> Store::load() {
             auto& source = undo ? done_ : undone_;
             auto& sink = undo ? undone_ : done_;
             if (source.empty() || source.back().seq != target)
-                return Error{Error::Code::Damaged, path_.string(), fmt::format("Line {} of the journal does not follow from those before it.", seq),
+                return Error{Error::Code::Damaged, path_.string(),
+                             fmt::format("Line {} of the journal does not follow from those before it.", seq),
                              "Nothing was changed. Open a copy you kept.", -1};
             sink.push_back(source.back());
             source.pop_back();
@@ -192,20 +202,31 @@ Result<void> Store::load() {
         if (!changes) return changes.error();
         auto applied = build::enact(build_, build::Edit{rows.text(1), std::move(*changes)});
         if (!applied)
-            return Error{Error::Code::Damaged, path_.string(), fmt::format("Line {} of the journal can't be applied: {}", seq, applied.error().message),
+            return Error{Error::Code::Damaged, path_.string(),
+                         fmt::format("Line {} of the journal can't be applied: {}", seq, applied.error().message),
                          "Nothing was changed. Open a copy you kept.", -1};
     }
     return {};
 }
 
-Result<void> Store::write(const build::Edit& change, const build::Edit& inverse, LogEntry::Kind kind, std::int64_t target, const Author& author) {
+Result<void> Store::write(const build::Edit& change, const build::Edit& inverse, LogEntry::Kind kind, std::int64_t target,
+                          const Author& author) {
     sqlite3* db = db_->handle;
     const std::int64_t seq = revision_ + 1;
     try {
         Transaction transaction(db);
-        Statement insert(db, "INSERT INTO journal (seq, at_utc, who, why, sentence, kind, target, changes, inverse) VALUES (?1,?2,?3,?4,?5,?6,?7,?8,?9)");
-        insert.bind(1, seq).bind(2, nowUtc()).bind(3, author.who).bind(4, author.why).bind(5, change.sentence).bind(6, kindWord(kind));
-        insert.bind(7, target == 0 ? seq : target).bind(8, build::changesToJson(change.changes)).bind(9, build::changesToJson(inverse.changes));
+        Statement insert(
+            db,
+            "INSERT INTO journal (seq, at_utc, who, why, sentence, kind, target, changes, inverse) VALUES (?1,?2,?3,?4,?5,?6,?7,?8,?9)");
+        insert.bind(1, seq)
+            .bind(2, nowUtc())
+            .bind(3, author.who)
+            .bind(4, author.why)
+            .bind(5, change.sentence)
+            .bind(6, kindWord(kind));
+        insert.bind(7, target == 0 ? seq : target)
+            .bind(8, build::changesToJson(change.changes))
+            .bind(9, build::changesToJson(inverse.changes));
         insert.step();
         if (seq % snapshot_every == 0) {
             Statement snapshot(db, "INSERT INTO snapshot (seq, build) VALUES (?1, ?2)");
@@ -223,7 +244,8 @@ Result<void> Store::write(const build::Edit& change, const build::Edit& inverse,
 
 Result<void> Store::keep(const build::Edit& edit, const Author& author) {
     if (readOnly())
-        return Error{Error::Code::Locked, path_.string(), "This build is open read-only, because " + read_only_reason_ + ".", "Close the other window, or copy the file.", -1};
+        return Error{Error::Code::Locked, path_.string(), "This build is open read-only, because " + read_only_reason_ + ".",
+                     "Close the other window, or copy the file.", -1};
     build::Build before = build_;
     auto inverse = build::enact(build_, edit);
     if (!inverse) {
@@ -241,8 +263,11 @@ Result<void> Store::keep(const build::Edit& edit, const Author& author) {
 
 Result<std::string> Store::step(std::vector<Done>& from, std::vector<Done>& to, LogEntry::Kind kind, const Author& author) {
     const bool undo = kind == LogEntry::Kind::Undo;
-    if (readOnly()) return Error{Error::Code::Locked, path_.string(), "This build is open read-only, because " + read_only_reason_ + ".", "", -1};
-    if (from.empty()) return Error{Error::Code::NotFound, "", undo ? "There is nothing to undo." : "There is nothing to redo.", "", -1};
+    if (readOnly())
+        return Error{Error::Code::Locked, path_.string(), "This build is open read-only, because " + read_only_reason_ + ".", "",
+                     -1};
+    if (from.empty())
+        return Error{Error::Code::NotFound, "", undo ? "There is nothing to undo." : "There is nothing to redo.", "", -1};
     const Done target = from.back();
     build::Build before = build_;
     try {
@@ -277,7 +302,8 @@ std::vector<LogEntry> Store::log(int most) const {
     try {
         Statement rows(db_->handle, "SELECT seq, at_utc, who, why, sentence, kind FROM journal ORDER BY seq DESC LIMIT ?1");
         rows.bind(1, static_cast<std::int64_t>(most));
-        while (rows.step()) entries.push_back({rows.integer(0), rows.text(1), rows.text(2), rows.text(3), rows.text(4), kindOf(rows.text(5))});
+        while (rows.step())
+            entries.push_back({rows.integer(0), rows.text(1), rows.text(2), rows.text(3), rows.text(4), kindOf(rows.text(5))});
     } catch (const SqlError&) {
         return entries; // a log that can't be read whole is shown as far as it goes
     }
@@ -286,8 +312,10 @@ std::vector<LogEntry> Store::log(int most) const {
 
 std::optional<LogEntry> Store::lastChange(const std::string& table, std::uint32_t id) const {
     try {
-        Statement row(db_->handle, "SELECT j.seq, at_utc, who, why, sentence, kind FROM journal j, json_each(j.changes) c "
-                                   "WHERE json_extract(c.value, '$.put') = ?1 AND json_extract(c.value, '$.value.id') = ?2 ORDER BY j.seq DESC LIMIT 1");
+        Statement row(
+            db_->handle,
+            "SELECT j.seq, at_utc, who, why, sentence, kind FROM journal j, json_each(j.changes) c "
+            "WHERE json_extract(c.value, '$.put') = ?1 AND json_extract(c.value, '$.value.id') = ?2 ORDER BY j.seq DESC LIMIT 1");
         row.bind(1, table).bind(2, static_cast<std::int64_t>(id));
         if (row.step()) return LogEntry{row.integer(0), row.text(1), row.text(2), row.text(3), row.text(4), kindOf(row.text(5))};
     } catch (const SqlError&) {

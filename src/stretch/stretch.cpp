@@ -32,11 +32,16 @@ void findNear(Plan& p, const Input& in) {
     const RailCut& cut = p.left.known ? p.left : p.right;
     for (const Obstacle& o : in.obstacles) {
         Near near{o, 0, PlanVerdict::Holds};
-        if (o.station_mm < cut.first_station_mm) near.distance_mm = cut.first_station_mm - o.station_mm;
-        else if (o.station_mm > cut.last_station_mm) near.distance_mm = o.station_mm - cut.last_station_mm;
-        else near.distance_mm = -std::min(o.station_mm - cut.first_station_mm, cut.last_station_mm - o.station_mm);
-        if (p.shortens ? near.distance_mm <= 0 : false) near.verdict = PlanVerdict::Fails;
-        else if (near.distance_mm < p.clearance_need_mm) near.verdict = PlanVerdict::Marginal;
+        if (o.station_mm < cut.first_station_mm)
+            near.distance_mm = cut.first_station_mm - o.station_mm;
+        else if (o.station_mm > cut.last_station_mm)
+            near.distance_mm = o.station_mm - cut.last_station_mm;
+        else
+            near.distance_mm = -std::min(o.station_mm - cut.first_station_mm, cut.last_station_mm - o.station_mm);
+        if (p.shortens ? near.distance_mm <= 0 : false)
+            near.verdict = PlanVerdict::Fails;
+        else if (near.distance_mm < p.clearance_need_mm)
+            near.verdict = PlanVerdict::Marginal;
         p.near.push_back(near);
     }
     std::stable_sort(p.near.begin(), p.near.end(), [](const Near& a, const Near& b) { return a.distance_mm < b.distance_mm; });
@@ -47,32 +52,42 @@ void findRemarks(Plan& p, const Input& in) {
         p.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy)});
     };
     if (in.heat_treated)
-        add("heat-treated", PlanVerdict::Fails, "The rails are heat-treated or of ultra-high strength: welding would take their strength away.",
+        add("heat-treated", PlanVerdict::Fails,
+            "The rails are heat-treated or of ultra-high strength: welding would take their strength away.",
             "Stop here and ask a licensed engineer.");
     const RailCut& cut = p.left.known ? p.left : p.right;
-    if ((in.front_axle_mm && cut.first_station_mm <= *in.front_axle_mm) || (in.rear_axle_mm && cut.last_station_mm >= *in.rear_axle_mm))
-        add("outside-wheelbase", PlanVerdict::Fails, "The cut lies outside the wheelbase: it would not change the distance between the axles.",
+    if ((in.front_axle_mm && cut.first_station_mm <= *in.front_axle_mm) ||
+        (in.rear_axle_mm && cut.last_station_mm >= *in.rear_axle_mm))
+        add("outside-wheelbase", PlanVerdict::Fails,
+            "The cut lies outside the wheelbase: it would not change the distance between the axles.",
             "Choose a station between the two axles.");
     if (!p.left.known || !p.right.known)
-        add("one-rail", PlanVerdict::Marginal, fmt::format("Only the {} rail is measured at the cut.", p.left.known ? "left" : "right"),
+        add("one-rail", PlanVerdict::Marginal,
+            fmt::format("Only the {} rail is measured at the cut.", p.left.known ? "left" : "right"),
             "Measure rail points on both sides, ahead of the cut and behind it.");
     else if (std::abs(p.left.slope_rad - p.right.slope_rad) > 0.0087)
         add("unlike-slopes", PlanVerdict::Marginal,
-            fmt::format("The two rails slope differently at the cut, by {}°.", units::fixed(units::degrees(std::abs(p.left.slope_rad - p.right.slope_rad)), 1)),
+            fmt::format("The two rails slope differently at the cut, by {}°.",
+                        units::fixed(units::degrees(std::abs(p.left.slope_rad - p.right.slope_rad)), 1)),
             "Check the frame for twist, and the readings near the cut, before cutting.");
     const double slope = std::max(std::abs(p.left.slope_rad), std::abs(p.right.slope_rad));
     if (slope > units::radians(3))
         add("kick-up", PlanVerdict::Marginal,
-            fmt::format("The rail slopes {}° at the cut: the rear end moves {} mm {} with the change.", units::fixed(units::degrees(slope), 1),
-                        units::fixed(std::abs(p.shift.z_mm), 0), p.shift.z_mm < 0 ? "down" : "up"),
+            fmt::format("The rail slopes {}° at the cut: the rear end moves {} mm {} with the change.",
+                        units::fixed(units::degrees(slope), 1), units::fixed(std::abs(p.shift.z_mm), 0),
+                        p.shift.z_mm < 0 ? "down" : "up"),
             "Choose a straight, level part of the rail.");
     if (!p.shortens && p.left.length_mm < 40 && p.left.known)
-        add("short-piece", PlanVerdict::Marginal, fmt::format("The new piece is only {} mm long: two welds would stand close together.", units::fixed(p.left.length_mm, 0)),
+        add("short-piece", PlanVerdict::Marginal,
+            fmt::format("The new piece is only {} mm long: two welds would stand close together.",
+                        units::fixed(p.left.length_mm, 0)),
             "Cut a longer piece out and put a longer one in.");
     if (in.section_assumed)
-        add("section-assumed", PlanVerdict::Marginal, "The rail section is assumed: sleeve and distances rest on it.", "Measure height, width and wall of the rail.");
+        add("section-assumed", PlanVerdict::Marginal, "The rail section is assumed: sleeve and distances rest on it.",
+            "Measure height, width and wall of the rail.");
     if (in.change_half_width_mm > 3)
-        add("change-uncertain", PlanVerdict::Marginal, fmt::format("The change of wheelbase is known to ± {} mm only.", units::fixed(in.change_half_width_mm, 1)),
+        add("change-uncertain", PlanVerdict::Marginal,
+            fmt::format("The change of wheelbase is known to ± {} mm only.", units::fixed(in.change_half_width_mm, 1)),
             "Tape more between the wheel centres and the arches before cutting.");
 }
 
@@ -88,12 +103,14 @@ void makeSleeve(Plan& p, const Input& in) {
     s.length_mm = std::ceil(joint + 2 * s.overlap_mm);
     if (s.height_mm > 2 * s.wall_mm && s.width_mm > s.wall_mm) p.sleeve = s;
     if (in.sleeve_fit_mm < 0.5 || in.sleeve_fit_mm > 1.5)
-        p.remarks.push_back({"sleeve-fit", PlanVerdict::Marginal,
-                             fmt::format("The sleeve's fit is {} mm a side. It needs 0.5 to 1.5.", units::fixed(in.sleeve_fit_mm, 1)),
-                             "Choose another tube, or line it with strip."});
+        p.remarks.push_back(
+            {"sleeve-fit", PlanVerdict::Marginal,
+             fmt::format("The sleeve's fit is {} mm a side. It needs 0.5 to 1.5.", units::fixed(in.sleeve_fit_mm, 1)),
+             "Choose another tube, or line it with strip."});
     if (in.overlap_heights < 1.5)
         p.remarks.push_back({"sleeve-overlap", PlanVerdict::Fails,
-                             fmt::format("The sleeve overlaps {} rail heights each side. It needs 1.5 at the least.", units::fixed(in.overlap_heights, 1)),
+                             fmt::format("The sleeve overlaps {} rail heights each side. It needs 1.5 at the least.",
+                                         units::fixed(in.overlap_heights, 1)),
                              "Take a longer sleeve: two rail heights each side are usual."});
 }
 
@@ -127,7 +144,9 @@ Plan plan(const Input& in) {
         return p;
     }
     p.status = Status::Planned;
-    const double slope = p.left.known && p.right.known ? (p.left.slope_rad + p.right.slope_rad) / 2 : p.left.known ? p.left.slope_rad : p.right.slope_rad;
+    const double slope = p.left.known && p.right.known ? (p.left.slope_rad + p.right.slope_rad) / 2
+                         : p.left.known                ? p.left.slope_rad
+                                                       : p.right.slope_rad;
     p.shift = {p.change_mm, 0, -p.change_mm * std::tan(slope)};
     findNear(p, in);
     findRemarks(p, in);

@@ -39,9 +39,9 @@ struct Input {
 
 /// What is cut on one rail.
 struct RailCut {
-    bool known = false;          ///< the rail reaches over the cut
-    double slope_rad = 0;        ///< of the rail at the cut, down rearward
-    double length_mm = 0;        ///< along the rail, ≥ 0: between the two cut lines when taking out; the new piece when putting in
+    bool known = false;   ///< the rail reaches over the cut
+    double slope_rad = 0; ///< of the rail at the cut, down rearward
+    double length_mm = 0; ///< along the rail, ≥ 0: between the two cut lines when taking out; the new piece when putting in
     double first_station_mm = 0; ///< front cut line
     double last_station_mm = 0;  ///< rear cut line (the same when putting in)
 };
@@ -72,14 +72,14 @@ enum class Status { Planned, NoChange, Waiting };
 
 struct Plan {
     Status status = Status::Waiting;
-    std::string waiting_for;        ///< what to give, when Waiting
+    std::string waiting_for; ///< what to give, when Waiting
     double change_mm = 0;
     bool shortens = false;
     double clearance_need_mm = 150; ///< 1.5 rail heights, 150 at least
     RailCut left;
     RailCut right;
     std::optional<Sleeve> sleeve;
-    std::vector<Near> near;         ///< obstacles sorted by distance, nearest first
+    std::vector<Near> near; ///< obstacles sorted by distance, nearest first
     std::vector<Remark> remarks;
     /// What every point behind the cut moves by: along the rail.
     build::Vec3 shift;

@@ -51,8 +51,10 @@ public:
         d_.add(Text{{0, f_.body()}, "left rail, from the left", f_.body(), Ink::Second});
         band(rail, from, to, height);
         axles(from, to, low, height);
-        if (in.cut_station_mm && p.status == Status::Planned) cut(rail, height);
-        else if (in.cut_station_mm) marker(*in.cut_station_mm, rail, height);
+        if (in.cut_station_mm && p.status == Status::Planned)
+            cut(rail, height);
+        else if (in.cut_station_mm)
+            marker(*in.cut_station_mm, rail, height);
         obstacles(rail, from, to, height);
         figures({d_.width - column + f_.px(20), f_.px(40)});
         return std::move(d_);
@@ -82,7 +84,9 @@ private:
                 const auto b = rail.at(stations[i + 1]);
                 if (!a || !b) continue;
                 for (const double depth : {rail.thickness_mm, height - rail.thickness_mm})
-                    d_.add(Stroke{{to_(stations[i], a->top_mm - depth), to_(stations[i + 1], b->top_mm - depth)}, false, {Ink::Chassis, f_.thin(), Dash::Dashed}});
+                    d_.add(Stroke{{to_(stations[i], a->top_mm - depth), to_(stations[i + 1], b->top_mm - depth)},
+                                  false,
+                                  {Ink::Chassis, f_.thin(), Dash::Dashed}});
             }
     }
 
@@ -99,8 +103,12 @@ private:
     void marker(double station, const build::RailLine& rail, double height) {
         const auto at = rail.at(station);
         if (!at) return;
-        d_.add(Stroke{{to_(station, at->top_mm + 40), to_(station, at->top_mm - height - 40)}, false, {Ink::Remove, f_.medium(), Dash::Dashed}}, "cut");
-        d_.add(Text{{to_(station, 0).x + f_.px(4), to_(0, at->top_mm + 40).y}, "cut " + len(station), f_.body(), Ink::Remove}, "cut");
+        d_.add(Stroke{{to_(station, at->top_mm + 40), to_(station, at->top_mm - height - 40)},
+                      false,
+                      {Ink::Remove, f_.medium(), Dash::Dashed}},
+               "cut");
+        d_.add(Text{{to_(station, 0).x + f_.px(4), to_(0, at->top_mm + 40).y}, "cut " + len(station), f_.body(), Ink::Remove},
+               "cut");
     }
 
     void cut(const build::RailLine& rail, double height) {
@@ -116,7 +124,8 @@ private:
             const P e = to_(c.last_station_mm, rear_top);
             const P g = to_(c.last_station_mm, rear_top - height);
             d_.add(Hatch{{a, e, g, b}, {Ink::Remove, f_.thin(), Dash::Solid}, f_.px(9), true}, "cut");
-            for (const auto& [top, bottom] : {std::pair{a, b}, std::pair{e, g}}) d_.add(Stroke{saw(top, bottom), false, {Ink::Remove, f_.medium(), Dash::Solid}}, "cut");
+            for (const auto& [top, bottom] : {std::pair{a, b}, std::pair{e, g}})
+                d_.add(Stroke{saw(top, bottom), false, {Ink::Remove, f_.medium(), Dash::Solid}}, "cut");
             d_.add(Dimension{a, e, f_.px(40), len(c.length_mm), f_.lead(), Ink::Remove, v_.change_mark}, "change");
             d_.add(Text{{(a.x + e.x) / 2, a.y - f_.px(62)}, "take out", f_.body(), Ink::Remove, Anchor::Centre}, "change");
         } else {
@@ -126,8 +135,14 @@ private:
             const double width = c.length_mm * to_.scale;
             const double h = height * to_.scale;
             const P corner{a.x - width / 2, a.y - lift - h};
-            d_.add(Stroke{{corner, {corner.x + width, corner.y}, {corner.x + width, corner.y + h}, {corner.x, corner.y + h}}, true, {Ink::NewSteel, f_.thick(), Dash::Solid}}, "change");
-            d_.add(Dimension{corner, {corner.x + width, corner.y}, f_.px(20), len(c.length_mm), f_.lead(), Ink::NewSteel, v_.change_mark}, "change");
+            d_.add(Stroke{{corner, {corner.x + width, corner.y}, {corner.x + width, corner.y + h}, {corner.x, corner.y + h}},
+                          true,
+                          {Ink::NewSteel, f_.thick(), Dash::Solid}},
+                   "change");
+            d_.add(
+                Dimension{
+                    corner, {corner.x + width, corner.y}, f_.px(20), len(c.length_mm), f_.lead(), Ink::NewSteel, v_.change_mark},
+                "change");
             d_.add(Text{{corner.x + width + f_.px(8), corner.y + h / 2}, "let in", f_.body(), Ink::NewSteel}, "change");
         }
         if (p.sleeve) {
@@ -138,16 +153,34 @@ private:
             const auto at_from = rail.at(from);
             const auto at_to = rail.at(to);
             if (at_from && at_to)
-                d_.add(Stroke{{to_(from, at_from->top_mm - inset), to_(to, at_to->top_mm - inset), to_(to, at_to->top_mm - height + inset), to_(from, at_from->top_mm - height + inset)},
+                d_.add(Stroke{{to_(from, at_from->top_mm - inset), to_(to, at_to->top_mm - inset),
+                               to_(to, at_to->top_mm - height + inset), to_(from, at_from->top_mm - height + inset)},
                               true,
                               {Ink::NewSteel, f_.medium(), Dash::Dashed}},
                        "sleeve");
             const double y = to_(0, std::min(at_front->top_mm, rear_top) - height).y + f_.px(22);
-            d_.add(Dimension{{to_(from, 0).x, y}, {to_(c.first_station_mm, 0).x, y}, 0, len(s.overlap_mm), f_.body(), Ink::NewSteel, Mark::Derived}, "sleeve");
+            d_.add(Dimension{{to_(from, 0).x, y},
+                             {to_(c.first_station_mm, 0).x, y},
+                             0,
+                             len(s.overlap_mm),
+                             f_.body(),
+                             Ink::NewSteel,
+                             Mark::Derived},
+                   "sleeve");
         }
         const double y = to_(0, std::min(at_front->top_mm, rear_top) - height).y + f_.px(52);
         d_.add(Stroke{{b, {b.x, y}}, false, {Ink::Remove, f_.thin(), Dash::Dotted}}, "cut");
-        d_.add(Text{{b.x, y + f_.px(16)}, "cut at " + len(c.first_station_mm), f_.body(), Ink::Remove, Anchor::Centre, Level::Base, Face::Sans, Mark::None, 0, true}, "cut");
+        d_.add(Text{{b.x, y + f_.px(16)},
+                    "cut at " + len(c.first_station_mm),
+                    f_.body(),
+                    Ink::Remove,
+                    Anchor::Centre,
+                    Level::Base,
+                    Face::Sans,
+                    Mark::None,
+                    0,
+                    true},
+               "cut");
     }
 
     /// A saw-tooth line.
@@ -173,14 +206,22 @@ private:
             if (!at || build::sideOf(o.name) == build::Side::Right) return;
             const P top = to_(o.station_mm, at->top_mm);
             const double y = top.y - f_.px(84) - f_.px(19) * (level++ % 3);
-            d_.add(Stroke{{{top.x, y + f_.px(4)}, {top.x, to_(0, at->top_mm - height).y}}, false, {Ink::Second, f_.thin(), Dash::Dotted}});
-            d_.add(Text{{top.x, y}, near ? fmt::format("{} {}", o.name, len(near->distance_mm)) : o.name, f_.small(), near ? inkOf(severityOf(near->verdict)) : Ink::Ink, Anchor::Centre});
-            if (near) addMark(d_, top, f_.px(13), severityOf(near->verdict));
-            else d_.add(Circle{top, f_.px(4), {Ink::Chassis, f_.thin(), Dash::Solid}, true});
+            d_.add(Stroke{
+                {{top.x, y + f_.px(4)}, {top.x, to_(0, at->top_mm - height).y}}, false, {Ink::Second, f_.thin(), Dash::Dotted}});
+            d_.add(Text{{top.x, y},
+                        near ? fmt::format("{} {}", o.name, len(near->distance_mm)) : o.name,
+                        f_.small(),
+                        near ? inkOf(severityOf(near->verdict)) : Ink::Ink,
+                        Anchor::Centre});
+            if (near)
+                addMark(d_, top, f_.px(13), severityOf(near->verdict));
+            else
+                d_.add(Circle{top, f_.px(4), {Ink::Chassis, f_.thin(), Dash::Solid}, true});
         };
         if (p.status == Status::Planned) {
             auto sorted = p.near;
-            std::sort(sorted.begin(), sorted.end(), [](const Near& a, const Near& b) { return a.obstacle.station_mm < b.obstacle.station_mm; });
+            std::sort(sorted.begin(), sorted.end(),
+                      [](const Near& a, const Near& b) { return a.obstacle.station_mm < b.obstacle.station_mm; });
             for (const Near& near : sorted) draw(near.obstacle, &near);
         } else {
             for (const Obstacle& o : v_.input->obstacles) draw(o, nullptr);
@@ -198,7 +239,10 @@ private:
             y += f_.px(29);
         };
         const Mark section = v_.section_given ? Mark::None : Mark::Assumed;
-        line("rail", in.left.height_mm > 0 ? fmt::format("{} × {} × {}", units::fixed(in.left.height_mm, 0), units::fixed(in.left.width_mm, 0), units::fixed(in.left.thickness_mm, 1)) : "not given",
+        line("rail",
+             in.left.height_mm > 0 ? fmt::format("{} × {} × {}", units::fixed(in.left.height_mm, 0),
+                                                 units::fixed(in.left.width_mm, 0), units::fixed(in.left.thickness_mm, 1))
+                                   : "not given",
              section, "rail");
         if (!in.change_mm) return;
         line("change of wheelbase", (p.change_mm > 0 ? "+" : "") + len(p.change_mm), v_.change_mark, "change");
@@ -208,13 +252,22 @@ private:
         line(std::string(what) + "right", p.right.known ? len(p.right.length_mm) : "–", Mark::Derived, "change");
         line("slope of the rail", units::formatAngle(p.left.known ? p.left.slope_rad : p.right.slope_rad), Mark::Derived, "cut");
         if (p.sleeve) {
-            line("sleeve section", fmt::format("{} × {} × {}", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1), units::fixed(p.sleeve->wall_mm, 1)), Mark::Derived, "sleeve");
+            line("sleeve section",
+                 fmt::format("{} × {} × {}", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1),
+                             units::fixed(p.sleeve->wall_mm, 1)),
+                 Mark::Derived, "sleeve");
             line("sleeve length", len(p.sleeve->length_mm), Mark::Derived, "sleeve");
         }
         line("keep clear by", len(p.clearance_need_mm), Mark::Derived, "cut");
         y += f_.px(4);
         addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), severityOf(p.verdict));
-        d_.add(Text{{at.x + f_.px(26), y}, build::verdictWord(p.verdict), f_.lead(), inkOf(severityOf(p.verdict)), Anchor::Left, Level::Base, Face::Bold});
+        d_.add(Text{{at.x + f_.px(26), y},
+                    build::verdictWord(p.verdict),
+                    f_.lead(),
+                    inkOf(severityOf(p.verdict)),
+                    Anchor::Left,
+                    Level::Base,
+                    Face::Bold});
     }
 
     const StretchView& v_;
@@ -225,6 +278,8 @@ private:
 
 } // namespace
 
-Drawing stretchSheet(const StretchView& view, double width, double height, const Format& f) { return Drafter(view, width, height, f).draw(); }
+Drawing stretchSheet(const StretchView& view, double width, double height, const Format& f) {
+    return Drafter(view, width, height, f).draw();
+}
 
 } // namespace gorvet::stretch

@@ -19,7 +19,8 @@ struct Propagated {
 
 double& at(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
 
-Propagated propagate(const Solution& s, Positions positions, const std::vector<int>& points, const std::function<double(const Positions&)>& f) {
+Propagated propagate(const Solution& s, Positions positions, const std::vector<int>& points,
+                     const std::function<double(const Positions&)>& f) {
     const size_t n = s.points.size();
     Propagated result;
     result.gradient.assign(3 * n, 0.0);
@@ -100,8 +101,8 @@ private:
     }
     double middle(const FramePoints::Pair& p) const { return (positions_[p.left].x_mm + positions_[p.right].x_mm) / 2; }
 
-    Figure& add(FigureKind kind, const char* key, const char* name, const std::vector<int>& points, const std::function<double(const Positions&)>& f,
-                bool judged) {
+    Figure& add(FigureKind kind, const char* key, const char* name, const std::vector<int>& points,
+                const std::function<double(const Positions&)>& f, bool judged) {
         const Propagated p = propagate(s_, positions_, points, f);
         Figure figure;
         figure.kind = kind;
@@ -142,10 +143,12 @@ private:
         const auto front = pairs_.front();
         const auto rear = pairs_.back();
         const std::vector<int> ends = {front.left, front.right, rear.left, rear.right};
-        const double width = (plan(positions_[front.left], positions_[front.right]) + plan(positions_[rear.left], positions_[rear.right])) / 2;
+        const double width =
+            (plan(positions_[front.left], positions_[front.right]) + plan(positions_[rear.left], positions_[rear.right])) / 2;
         Figure& twist = add(
             FigureKind::Twist, "twist", "twist", ends,
-            [front, rear, width](const Positions& p) { return width * std::tan(crossLevel(p, front) - crossLevel(p, rear)); }, true);
+            [front, rear, width](const Positions& p) { return width * std::tan(crossLevel(p, front) - crossLevel(p, rear)); },
+            true);
         twist.angle_rad = std::atan(twist.value_mm / width);
         twist.angle_half_width_rad = std::atan(twist.half_width_mm / width);
         twist.words = twist.value_mm > 0 ? "right side high at the front" : "left side high at the front";
@@ -153,7 +156,8 @@ private:
         if (!frame_.rails) return;
         Figure& rail = add(
             FigureKind::RailDifference, "rail-difference", "rails left − right", ends,
-            [front, rear](const Positions& p) { return plan(p[front.left], p[rear.left]) - plan(p[front.right], p[rear.right]); }, true);
+            [front, rear](const Positions& p) { return plan(p[front.left], p[rear.left]) - plan(p[front.right], p[rear.right]); },
+            true);
         rail.words = rail.value_mm > 0 ? "right rail short" : "left rail short";
 
         if (pairs_.size() >= 3) sidesway(all, front, rear);
@@ -173,7 +177,8 @@ private:
         FramePoints::Pair worst = pairs_[1];
         for (size_t i = 1; i + 1 < pairs_.size(); ++i)
             if (std::abs(off(positions_, pairs_[i])) > std::abs(off(positions_, worst))) worst = pairs_[i];
-        Figure& f = add(FigureKind::Sidesway, "sidesway", "sidesway", all, [off, worst](const Positions& p) { return off(p, worst); }, true);
+        Figure& f = add(
+            FigureKind::Sidesway, "sidesway", "sidesway", all, [off, worst](const Positions& p) { return off(p, worst); }, true);
         f.words = f.value_mm > 0 ? "middle stands to the right" : "middle stands to the left";
     }
 
@@ -185,9 +190,13 @@ private:
         const bool left = usable({fl, rl});
         const bool right = usable({fr, rr});
         if (left)
-            add(FigureKind::WheelbaseLeft, "wheelbase-left", "wheelbase left", {fl, rl}, [=](const Positions& p) { return p[rl].x_mm - p[fl].x_mm; }, false);
+            add(
+                FigureKind::WheelbaseLeft, "wheelbase-left", "wheelbase left", {fl, rl},
+                [=](const Positions& p) { return p[rl].x_mm - p[fl].x_mm; }, false);
         if (right)
-            add(FigureKind::WheelbaseRight, "wheelbase-right", "wheelbase right", {fr, rr}, [=](const Positions& p) { return p[rr].x_mm - p[fr].x_mm; }, false);
+            add(
+                FigureKind::WheelbaseRight, "wheelbase-right", "wheelbase right", {fr, rr},
+                [=](const Positions& p) { return p[rr].x_mm - p[fr].x_mm; }, false);
         if (left && right) {
             Figure& f = add(
                 FigureKind::WheelbaseDifference, "wheelbase-difference", "wheelbase left − right", {fl, fr, rl, rr},
@@ -195,9 +204,13 @@ private:
             f.words = f.value_mm > 0 ? "left wheelbase longer" : "right wheelbase longer";
         }
         if (usable({fl, fr}))
-            add(FigureKind::TrackFront, "track-front", "track front", {fl, fr}, [=](const Positions& p) { return p[fr].y_mm - p[fl].y_mm; }, false);
+            add(
+                FigureKind::TrackFront, "track-front", "track front", {fl, fr},
+                [=](const Positions& p) { return p[fr].y_mm - p[fl].y_mm; }, false);
         if (usable({rl, rr}))
-            add(FigureKind::TrackRear, "track-rear", "track rear", {rl, rr}, [=](const Positions& p) { return p[rr].y_mm - p[rl].y_mm; }, false);
+            add(
+                FigureKind::TrackRear, "track-rear", "track rear", {rl, rr},
+                [=](const Positions& p) { return p[rr].y_mm - p[rl].y_mm; }, false);
     }
 
     const Solution& s_;

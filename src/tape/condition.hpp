@@ -26,20 +26,30 @@ struct FramePoints {
 using build::PlanVerdict;
 using build::planVerdict;
 
-enum class FigureKind { Diamond, Twist, RailDifference, Sidesway, WheelbaseDifference, WheelbaseLeft, WheelbaseRight, TrackFront, TrackRear };
+enum class FigureKind {
+    Diamond,
+    Twist,
+    RailDifference,
+    Sidesway,
+    WheelbaseDifference,
+    WheelbaseLeft,
+    WheelbaseRight,
+    TrackFront,
+    TrackRear
+};
 
 struct Figure {
     FigureKind kind = FigureKind::Diamond;
-    const char* key = "";       ///< for JSON and finding codes
-    const char* name = "";      ///< as shown
+    const char* key = "";  ///< for JSON and finding codes
+    const char* name = ""; ///< as shown
     double value_mm = 0;
-    double half_width_mm = 0;   ///< ± at 95 %
-    double angle_rad = 0;       ///< twist only: the same as an angle
+    double half_width_mm = 0; ///< ± at 95 %
+    double angle_rad = 0;     ///< twist only: the same as an angle
     double angle_half_width_rad = 0;
-    bool judged = false;        ///< a fault measured against the tolerance (else a plain dimension)
+    bool judged = false; ///< a fault measured against the tolerance (else a plain dimension)
     PlanVerdict verdict = PlanVerdict::Marginal;
-    bool proven = false;        ///< |value| > half width
-    std::string words;          ///< what the sign means here: "left rail aft", "right side low at the front"
+    bool proven = false;          ///< |value| > half width
+    std::string words;            ///< what the sign means here: "left rail aft", "right side low at the front"
     std::vector<double> gradient; ///< by the coordinates of all points, for the choice of the next reading
 };
 
@@ -58,8 +68,8 @@ Condition condition(const Solution&, const FramePoints&);
 struct NextReading {
     int from = -1;
     int to = -1;
-    double about_mm = 0;   ///< what to expect
-    std::string gain;      ///< "takes twist from ± 2.1 to ± 1.4"; empty when nothing is known yet
+    double about_mm = 0; ///< what to expect
+    std::string gain;    ///< "takes twist from ± 2.1 to ± 1.4"; empty when nothing is known yet
 };
 
 /// The tape reading, among the pairs not yet taped, that takes most off the summed variance of the condition's figures

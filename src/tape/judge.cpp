@@ -37,7 +37,8 @@ std::vector<int> inseparableFrom(const Network& net, const Judged& judged, int r
     for (Eigen::Index i = 0; i < judged.w.size(); ++i) {
         const auto index = static_cast<int>(i);
         if (!net.active[static_cast<size_t>(i)] || judged.redundancy(i) <= 0) continue;
-        const double correlation = index == reading ? 1.0 : std::abs(judged.residual_cofactor(reading, i)) / std::sqrt(own * judged.redundancy(i));
+        const double correlation =
+            index == reading ? 1.0 : std::abs(judged.residual_cofactor(reading, i)) / std::sqrt(own * judged.redundancy(i));
         if (correlation > inseparable_correlation) group.push_back(index);
     }
     return group;

@@ -45,7 +45,8 @@ std::vector<Vector3d> mirroredPlaces(const Network& net, int point) {
     for (const Vector3d& n : neighbours) centre += n;
     centre /= static_cast<double>(neighbours.size());
     Eigen::MatrixXd spread(static_cast<Eigen::Index>(neighbours.size()), 3);
-    for (size_t i = 0; i < neighbours.size(); ++i) spread.row(static_cast<Eigen::Index>(i)) = (neighbours[i] - centre).transpose();
+    for (size_t i = 0; i < neighbours.size(); ++i)
+        spread.row(static_cast<Eigen::Index>(i)) = (neighbours[i] - centre).transpose();
     const Eigen::JacobiSVD<Eigen::MatrixXd> svd(spread, Eigen::ComputeFullV);
     const Vector3d along = svd.matrixV().col(0);
     Vector3d upright = along.cross(Vector3d::UnitZ()); // the plane through the line of the neighbours that stands upright
@@ -87,11 +88,13 @@ void findPointMirror(Network& net, int point, const std::vector<double>& sd_mm, 
     if (best_fit < fit_here - same_fit) {
         mirror.mended = true;
         mirror.other = here;
-        mirror.sentence = fmt::format("{} fits its readings {:.0f} mm {} than its rough position said; it was moved there.", name, shift.norm(), direction(shift));
+        mirror.sentence = fmt::format("{} fits its readings {:.0f} mm {} than its rough position said; it was moved there.", name,
+                                      shift.norm(), direction(shift));
         mirror.remedy = "Check its rough position.";
         net.at[point] = *best;
     } else {
-        mirror.sentence = fmt::format("{} has a mirror image: its readings fit as well {:.0f} mm {}. The rough position decided.", name, shift.norm(), direction(shift));
+        mirror.sentence = fmt::format("{} has a mirror image: its readings fit as well {:.0f} mm {}. The rough position decided.",
+                                      name, shift.norm(), direction(shift));
         mirror.remedy = fmt::format("Take {} of {}.", decider(shift), name);
     }
     out.push_back(std::move(mirror));
@@ -134,7 +137,8 @@ void findWholeMirror(const Network& net, int axis, std::vector<Mirror>& out) {
         "The readings can't tell front from rear: the whole survey fits as well turned end for end.",
         "The readings can't tell left from right: the whole survey fits as well with its sides exchanged.",
         "The readings can't tell up from down: the whole survey fits as well standing on its head."};
-    static constexpr const char* remedies[3] = {"Take one station.", "Take one offset from the centre string.", "Take one height or level off the datum plane."};
+    static constexpr const char* remedies[3] = {"Take one station.", "Take one offset from the centre string.",
+                                                "Take one height or level off the datum plane."};
     out.push_back({-1, {}, false, std::string(sentences[axis]) + " The rough positions decided.", remedies[axis]});
 }
 

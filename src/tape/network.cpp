@@ -217,8 +217,10 @@ bool adjust(Network& net, Loss loss) {
         std::vector<int> held;
         for (int axis = 0; axis < 3; ++axis)
             if (net.free_index[3 * i + axis] < 0) held.push_back(axis);
-        if (held.size() == 3) problem.SetParameterBlockConstant(blocks[i].data());
-        else if (!held.empty()) problem.SetManifold(blocks[i].data(), new ceres::SubsetManifold(3, held));
+        if (held.size() == 3)
+            problem.SetParameterBlockConstant(blocks[i].data());
+        else if (!held.empty())
+            problem.SetManifold(blocks[i].data(), new ceres::SubsetManifold(3, held));
     }
     if (problem.NumResidualBlocks() == 0 || net.free_count == 0) return true;
     ceres::Solver::Options options;
@@ -243,9 +245,11 @@ Eigen::MatrixXd designMatrix(const Network& net) {
         if (!net.placed[r.from] || (r.to >= 0 && !net.placed[r.to])) continue;
         const Predicted p = predict(net, static_cast<int>(i));
         for (int axis = 0; axis < 3; ++axis) {
-            if (const int k = net.free_index[3 * r.from + axis]; k >= 0) a(static_cast<Eigen::Index>(i), k) += p.by_from[axis] / r.sigma;
+            if (const int k = net.free_index[3 * r.from + axis]; k >= 0)
+                a(static_cast<Eigen::Index>(i), k) += p.by_from[axis] / r.sigma;
             if (r.to < 0) continue;
-            if (const int k = net.free_index[3 * r.to + axis]; k >= 0) a(static_cast<Eigen::Index>(i), k) += p.by_to[axis] / r.sigma;
+            if (const int k = net.free_index[3 * r.to + axis]; k >= 0)
+                a(static_cast<Eigen::Index>(i), k) += p.by_to[axis] / r.sigma;
         }
     }
     return a;

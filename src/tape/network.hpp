@@ -10,11 +10,11 @@ namespace gorvet::tape {
 /// Positions, which coordinates are free, which readings count.
 struct Network {
     const Survey* survey = nullptr;
-    std::vector<Vec3> at;              ///< current positions
-    std::vector<char> placed;          ///< the point has a position
-    std::vector<int> free_index;       ///< of coordinate 3·point + axis among the free ones, −1 when held or not placed
+    std::vector<Vec3> at;        ///< current positions
+    std::vector<char> placed;    ///< the point has a position
+    std::vector<int> free_index; ///< of coordinate 3·point + axis among the free ones, −1 when held or not placed
     int free_count = 0;
-    std::vector<char> active;          ///< reading counts (not set aside, both points placed)
+    std::vector<char> active; ///< reading counts (not set aside, both points placed)
     std::vector<double> slope_sense;
 };
 

@@ -11,7 +11,9 @@
 namespace gorvet::tape {
 
 const char* verdictWord(Verdict v) { return v == Verdict::Agrees ? "Agrees" : v == Verdict::Doubtful ? "Doubtful" : "Re-tape"; }
-const char* checkWords(Check c) { return c == Check::Checked ? "checked" : c == Check::Barely ? "barely checked" : "nothing checks it"; }
+const char* checkWords(Check c) {
+    return c == Check::Checked ? "checked" : c == Check::Barely ? "barely checked" : "nothing checks it";
+}
 const char* statusWord(Status s) {
     switch (s) {
     case Status::Solved: return "solved";
@@ -100,7 +102,9 @@ void giveVerdicts(Solution& s, const Network& net, const Judged& judged) {
         AdjustedReading& a = s.readings[i];
         const double size = std::abs(a.w);
         worst = std::max(worst, size);
-        a.verdict = size > retape_w ? Verdict::Retape : size > doubtful_w || a.check != Check::Checked ? Verdict::Doubtful : Verdict::Agrees;
+        a.verdict = size > retape_w                                  ? Verdict::Retape
+                    : size > doubtful_w || a.check != Check::Checked ? Verdict::Doubtful
+                                                                     : Verdict::Agrees;
     }
     for (const auto& group : s.inseparable)
         for (const int i : group) s.readings[i].verdict = Verdict::Retape;
@@ -108,13 +112,15 @@ void giveVerdicts(Solution& s, const Network& net, const Judged& judged) {
     if (s.kept_omega > s.kept_omega_limit && s.kept_redundancy > 0 && worst <= retape_w) {
         std::vector<int> suspects;
         for (int i = 0; i < m; ++i)
-            if (!s.readings[i].set_aside && std::abs(s.readings[i].w) >= 0.8 * worst && s.readings[i].verdict == Verdict::Agrees) {
+            if (!s.readings[i].set_aside && std::abs(s.readings[i].w) >= 0.8 * worst &&
+                s.readings[i].verdict == Verdict::Agrees) {
                 s.readings[i].verdict = Verdict::Doubtful;
                 suspects.push_back(i);
             }
         Eigen::Index first = 0;
         judged.w.cwiseAbs().maxCoeff(&first);
-        if (auto group = inseparableFrom(net, judged, static_cast<int>(first)); group.size() > 1) s.inseparable.push_back(std::move(group));
+        if (auto group = inseparableFrom(net, judged, static_cast<int>(first)); group.size() > 1)
+            s.inseparable.push_back(std::move(group));
     }
 }
 
@@ -126,7 +132,8 @@ void sayTheRest(Solution& s, const Network& net, const Eigen::MatrixXd& rows, co
         if (a.set_aside) {
             const auto row = rows.row(static_cast<Eigen::Index>(i));
             a.rest_says = predict(net, static_cast<int>(i)).value;
-            a.rest_half_width = halfWidth(r.sigma * std::sqrt(std::max(0.0, row.dot(fixing.covariance * row.transpose())))) * s.sd_scale;
+            a.rest_half_width =
+                halfWidth(r.sigma * std::sqrt(std::max(0.0, row.dot(fixing.covariance * row.transpose())))) * s.sd_scale;
         } else if (a.redundancy > 0) {
             a.rest_says = r.value + a.residual / a.redundancy;
             a.rest_half_width = halfWidth(r.sigma * std::sqrt((1 - a.redundancy) / a.redundancy)) * s.sd_scale;
@@ -144,7 +151,8 @@ void fillPoints(Solution& s, const Network& net, const Fixing& fixing) {
     const double scale2 = s.sd_scale * s.sd_scale;
     for (size_t k = 0; k < 3 * n; ++k)
         for (size_t l = 0; l < 3 * n; ++l)
-            if (net.free_index[k] >= 0 && net.free_index[l] >= 0) s.covariance[k * 3 * n + l] = scale2 * fixing.covariance(net.free_index[k], net.free_index[l]);
+            if (net.free_index[k] >= 0 && net.free_index[l] >= 0)
+                s.covariance[k * 3 * n + l] = scale2 * fixing.covariance(net.free_index[k], net.free_index[l]);
     for (size_t i = 0; i < n; ++i) {
         AdjustedPoint& p = s.points[i];
         p.placed = net.placed[i];
@@ -189,11 +197,13 @@ Solution solve(const Survey& survey, const Options& options) {
     }
     s.unfixed = fixing.unfixed;
     s.omega = omega(net);
-    s.redundancy = activeCount(net) - net.free_count + (fixing.defect - 3 * static_cast<int>(std::count(net.placed.begin(), net.placed.end(), char{0})));
+    s.redundancy = activeCount(net) - net.free_count +
+                   (fixing.defect - 3 * static_cast<int>(std::count(net.placed.begin(), net.placed.end(), char{0})));
     s.omega_limit = omegaLimit(s.redundancy);
     s.status = !converged ? Status::NotConverged : fixing.defect > 0 ? Status::NotFixed : Status::Solved;
     const Judged judged = snoop(s, net, fixing, rows, options.set_aside && s.status == Status::Solved);
-    s.kept_redundancy = s.redundancy - static_cast<int>(std::count_if(s.readings.begin(), s.readings.end(), [](const AdjustedReading& r) { return r.set_aside; }));
+    s.kept_redundancy = s.redundancy - static_cast<int>(std::count_if(s.readings.begin(), s.readings.end(),
+                                                                      [](const AdjustedReading& r) { return r.set_aside; }));
     s.kept_omega = omega(net);
     s.kept_omega_limit = omegaLimit(s.kept_redundancy);
     if (s.kept_redundancy > 0 && s.kept_omega > s.kept_omega_limit) s.sd_scale = std::sqrt(s.kept_omega / s.kept_redundancy);
@@ -202,7 +212,9 @@ Solution solve(const Survey& survey, const Options& options) {
     fillPoints(s, net, fixing);
     switch (s.status) {
     case Status::NotFixed: s.message = s.unfixed.empty() ? "Something is not fixed." : s.unfixed.front().sentence; break;
-    case Status::NotConverged: s.message = "The readings do not close on a shape. Check the rough positions and the units."; break;
+    case Status::NotConverged:
+        s.message = "The readings do not close on a shape. Check the rough positions and the units.";
+        break;
     default: break;
     }
     return s;

@@ -56,10 +56,10 @@ const char* verdictWord(Verdict);
 const char* checkWords(Check);
 
 struct AdjustedPoint {
-    bool placed = false;    ///< it has a position at all
-    bool fixed = false;     ///< the readings and the datum fix all three coordinates
+    bool placed = false; ///< it has a position at all
+    bool fixed = false;  ///< the readings and the datum fix all three coordinates
     Vec3 position;
-    double sd_mm[3] = {};   ///< 1σ; NaN for a coordinate that is not fixed, 0 for a held one
+    double sd_mm[3] = {}; ///< 1σ; NaN for a coordinate that is not fixed, 0 for a held one
 };
 
 struct AdjustedReading {
@@ -103,13 +103,13 @@ const char* statusWord(Status);
 struct Solution {
     Status status = Status::NoReadings;
     std::string message;
-    int redundancy = 0;           ///< readings − unknowns, all readings
-    double omega = 0;             ///< Σ(v/σ)² of all readings
-    double omega_limit = 0;       ///< χ² at 5 % for `redundancy`; 0 when that is 0
-    int kept_redundancy = 0;      ///< the same for the readings that were not set aside
+    int redundancy = 0;      ///< readings − unknowns, all readings
+    double omega = 0;        ///< Σ(v/σ)² of all readings
+    double omega_limit = 0;  ///< χ² at 5 % for `redundancy`; 0 when that is 0
+    int kept_redundancy = 0; ///< the same for the readings that were not set aside
     double kept_omega = 0;
     double kept_omega_limit = 0;
-    double sd_scale = 1;          ///< √(Ω/redundancy) when Ω of the kept readings fails high, else 1; contained in every sd
+    double sd_scale = 1; ///< √(Ω/redundancy) when Ω of the kept readings fails high, else 1; contained in every sd
     std::vector<AdjustedPoint> points;
     std::vector<AdjustedReading> readings;
     std::vector<double> covariance; ///< 3n × 3n, mm², row-major, x y z of each point; zero rows for held coordinates

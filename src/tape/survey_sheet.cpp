@@ -13,7 +13,9 @@ using namespace sheet;
 
 namespace {
 
-Severity severityOf(PlanVerdict v) { return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad; }
+Severity severityOf(PlanVerdict v) {
+    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
+}
 
 /// The largest of 1, 2, 5, 10, 20, 50 by which `size` may be enlarged and stay within `room`.
 double enlargement(double size, double room, double most) {
@@ -47,9 +49,12 @@ public:
         const double column = v_.figures && !v_.condition->figures.empty() ? f_.px(290) : 0;
         const double w = d_.width - column;
         const double label = f_.body() * 1.4;
-        const double side_height = std::clamp(d_.height * 0.26, f_.px(70), f_.px(150));
-        fromAbove({f_.px(44), label + f_.px(18)}, w - f_.px(84), d_.height - side_height - 2 * label - f_.px(40));
-        fromTheLeft({f_.px(30), d_.height - side_height + label * 0.4}, side_height - label - f_.px(4));
+        // a low sheet (large text) has room for the plan alone
+        const bool side_view = d_.height >= f_.px(290);
+        const double side_height = side_view ? std::clamp(d_.height * 0.26, f_.px(70), f_.px(150)) : 0;
+        const double below = side_view ? side_height + 2 * label + f_.px(40) : label + f_.px(24);
+        fromAbove({f_.px(44), label + f_.px(18)}, std::max(f_.px(80), w - f_.px(84)), std::max(f_.px(60), d_.height - below - f_.px(18)));
+        if (side_view) fromTheLeft({f_.px(30), d_.height - side_height + label * 0.4}, side_height - label - f_.px(4));
         if (column > 0) figures({w + f_.px(8), label});
         return std::move(d_);
     }
@@ -97,7 +102,8 @@ private:
         const auto where = [&](int p) { return to(shown_[p].x_mm, shown_[p].y_mm); };
         readings(where);
         rails(where);
-        if (v_.next) d_.add(Stroke{{where(v_.next->first), where(v_.next->second)}, false, {Ink::Ink, f_.medium(), Dash::Dashed}}, "next");
+        if (v_.next)
+            d_.add(Stroke{{where(v_.next->first), where(v_.next->second)}, false, {Ink::Ink, f_.medium(), Dash::Dashed}}, "next");
         marks(where);
         points(where, true);
     }
@@ -132,9 +138,11 @@ private:
         std::vector<FramePoints::Pair> pairs;
         for (const auto& pair : v_.frame->pairs)
             if (usable(pair.left) && usable(pair.right)) pairs.push_back(pair);
-        std::sort(pairs.begin(), pairs.end(), [this](const auto& a, const auto& b) { return shown_[a.left].x_mm < shown_[b.left].x_mm; });
+        std::sort(pairs.begin(), pairs.end(),
+                  [this](const auto& a, const auto& b) { return shown_[a.left].x_mm < shown_[b.left].x_mm; });
         if (v_.ink == Ink::Body) { // a body has no rails: its pairs are joined across only
-            for (const auto& pair : pairs) d_.add(Stroke{{where(pair.left), where(pair.right)}, false, {v_.ink, f_.thin(), Dash::Solid}});
+            for (const auto& pair : pairs)
+                d_.add(Stroke{{where(pair.left), where(pair.right)}, false, {v_.ink, f_.thin(), Dash::Solid}});
             return;
         }
         for (const bool left : {true, false}) {
@@ -143,7 +151,8 @@ private:
             for (const auto& pair : pairs) rail.path.push_back(where(left ? pair.left : pair.right));
             if (rail.path.size() > 1) d_.add(std::move(rail));
         }
-        for (const auto& pair : pairs) d_.add(Stroke{{where(pair.left), where(pair.right)}, false, {v_.ink, f_.medium(), Dash::Solid}});
+        for (const auto& pair : pairs)
+            d_.add(Stroke{{where(pair.left), where(pair.right)}, false, {v_.ink, f_.medium(), Dash::Solid}});
     }
 
     bool usable(int p) const { return p >= 0 && v_.solution->points[p].placed; }
@@ -160,7 +169,12 @@ private:
             const std::string tag = tagOf(v_.point_tags, i);
             const double radius = isSelected(tag) ? f_.px(7) : f_.px(4.5);
             // a point that is not fixed yet is drawn hollow and dotted
-            d_.add(Circle{at, radius, {p.fixed ? Ink::Ink : Ink::Warn, f_.thin() * 1.6, p.fixed ? Dash::Solid : Dash::Dotted}, false, true}, tag);
+            d_.add(Circle{at,
+                          radius,
+                          {p.fixed ? Ink::Ink : Ink::Warn, f_.thin() * 1.6, p.fixed ? Dash::Solid : Dash::Dotted},
+                          false,
+                          true},
+                   tag);
             taken.push_back({at.x - radius, at.y - radius, at.x + radius, at.y + radius});
         }
         if (!names) return;
@@ -184,7 +198,9 @@ private:
                                               {at.x, at.y + out * (2 * away + 1.5 * h)}}};
             const auto box = [&](const P& c) { return Box{c.x - w / 2, c.y - h / 2, c.x + w / 2, c.y + h / 2}; };
             const auto covers = [&](const Box& b) {
-                return std::any_of(taken.begin(), taken.end(), [&](const Box& t) { return b.left < t.right && b.right > t.left && b.top < t.bottom && b.bottom > t.top; });
+                return std::any_of(taken.begin(), taken.end(), [&](const Box& t) {
+                    return b.left < t.right && b.right > t.left && b.top < t.bottom && b.bottom > t.top;
+                });
             };
             P chosen = places[0];
             for (const P& place : places)
@@ -193,7 +209,8 @@ private:
                     break;
                 }
             taken.push_back(box(chosen));
-            d_.add(Text{{chosen.x, chosen.y + h * 0.42}, name, f_.small(), p.fixed ? Ink::Ink : Ink::Warn, Anchor::Centre}, tagOf(v_.point_tags, i));
+            d_.add(Text{{chosen.x, chosen.y + h * 0.42}, name, f_.small(), p.fixed ? Ink::Ink : Ink::Warn, Anchor::Centre},
+                   tagOf(v_.point_tags, i));
         }
     }
 
@@ -203,13 +220,20 @@ private:
         const double factor = enlargement(span * to.scale, height * 0.95, 20);
         const double middle = (z_.first + z_.second) / 2;
         const double scale = std::min(factor * to.scale, height / span);
-        caption({0, at.y - f_.px(2)}, factor > 1 ? fmt::format("from the left, heights × {:g}: left side full, right side dashed", factor) : "from the left: left side full, right side dashed");
-        const auto where = [&](int p) { return P{to(v_.solution->points[p].position.x_mm, 0).x, at.y + height / 2 - scale * (v_.solution->points[p].position.z_mm - middle)}; };
+        caption({0, at.y - f_.px(2)},
+                factor > 1 ? fmt::format("from the left, heights × {:g}: left side full, right side dashed", factor)
+                           : "from the left: left side full, right side dashed");
+        const auto where = [&](int p) {
+            return P{to(v_.solution->points[p].position.x_mm, 0).x,
+                     at.y + height / 2 - scale * (v_.solution->points[p].position.z_mm - middle)};
+        };
         for (const bool left : {false, true}) {
             std::vector<int> line;
             for (const auto& pair : v_.frame->pairs)
                 if (usable(pair.left) && usable(pair.right)) line.push_back(left ? pair.left : pair.right);
-            std::sort(line.begin(), line.end(), [this](int a, int b) { return v_.solution->points[a].position.x_mm < v_.solution->points[b].position.x_mm; });
+            std::sort(line.begin(), line.end(), [this](int a, int b) {
+                return v_.solution->points[a].position.x_mm < v_.solution->points[b].position.x_mm;
+            });
             Stroke rail;
             rail.pen = {v_.ink, left ? f_.thick() : f_.medium(), left ? Dash::Solid : Dash::Dashed};
             for (const int p : line) rail.path.push_back(where(p));
@@ -223,13 +247,25 @@ private:
         const double right = d_.width - f_.px(2);
         double y = at.y + f_.px(14);
         for (const Figure& figure : v_.condition->figures) {
+            if (y > d_.height - f_.px(4)) break;
             const std::string tag = std::string("figure:") + figure.key;
             if (figure.judged) addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), severityOf(figure.verdict), tag);
             d_.add(Text{{at.x + f_.px(26), y}, figure.name, f_.body(), Ink::Ink}, tag);
             const double shown = figure.judged ? std::abs(figure.value_mm) : figure.value_mm;
-            std::string value = fmt::format("{} ± {}", units::formatSmall(shown, v_.step), units::formatSmall(figure.half_width_mm, v_.step));
-            if (figure.kind == FigureKind::Twist) value = fmt::format("{} ± {}", units::formatAngle(std::abs(figure.angle_rad)), units::formatAngle(figure.angle_half_width_rad));
-            d_.add(Text{{right, y}, value, f_.body(), figure.judged ? inkOf(severityOf(figure.verdict)) : Ink::Ink, Anchor::Right, Level::Base, Face::Sans, Mark::Derived}, tag);
+            std::string value =
+                fmt::format("{} ± {}", units::formatSmall(shown, v_.step), units::formatSmall(figure.half_width_mm, v_.step));
+            if (figure.kind == FigureKind::Twist)
+                value = fmt::format("{} ± {}", units::formatAngle(std::abs(figure.angle_rad)),
+                                    units::formatAngle(figure.angle_half_width_rad));
+            d_.add(Text{{right, y},
+                        value,
+                        f_.body(),
+                        figure.judged ? inkOf(severityOf(figure.verdict)) : Ink::Ink,
+                        Anchor::Right,
+                        Level::Base,
+                        Face::Sans,
+                        Mark::Derived},
+                   tag);
             y += line;
             if (figure.judged && !figure.proven) {
                 d_.add(Text{{at.x + f_.px(26), y - f_.px(14)}, "not proven", f_.small(), Ink::Second}, tag);
@@ -251,6 +287,8 @@ private:
 
 } // namespace
 
-Drawing surveySheet(const SurveyView& view, double width, double height, const Format& f) { return Drafter(view, width, height, f).draw(); }
+Drawing surveySheet(const SurveyView& view, double width, double height, const Format& f) {
+    return Drafter(view, width, height, f).draw();
+}
 
 } // namespace gorvet::tape

@@ -14,10 +14,10 @@ struct SurveyView {
     std::vector<std::string> point_tags;   ///< by point; may be empty
     std::vector<std::string> reading_tags; ///< by reading; may be empty
     units::LengthStep step = units::LengthStep::Mm01;
-    sheet::Ink ink = sheet::Ink::Chassis;  ///< body or chassis
+    sheet::Ink ink = sheet::Ink::Chassis;    ///< body or chassis
     std::optional<std::pair<int, int>> next; ///< the pair the entry line proposes
-    std::string selected;                  ///< tag of what is picked
-    bool figures = true;                   ///< with the list of figures at the right
+    std::string selected;                    ///< tag of what is picked
+    bool figures = true;                     ///< with the list of figures at the right
 };
 
 /// Draws into width × height. Points without a place are left out. Faults of left/right pairs are enlarged, and it says how much.

@@ -38,7 +38,8 @@ Eigen::MatrixXd rigidMotions(const Network& net) {
     centre /= std::max(count, 1);
     double extent = 1;
     for (size_t i = 0; i < n; ++i)
-        if (net.placed[i]) extent = std::max(extent, (Eigen::Vector3d(net.at[i].x_mm, net.at[i].y_mm, net.at[i].z_mm) - centre).norm());
+        if (net.placed[i])
+            extent = std::max(extent, (Eigen::Vector3d(net.at[i].x_mm, net.at[i].y_mm, net.at[i].z_mm) - centre).norm());
     Eigen::MatrixXd g = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(3 * n), 6);
     for (size_t i = 0; i < n; ++i) {
         const double x = (net.at[i].x_mm - centre.x()) / extent;
@@ -69,7 +70,8 @@ constexpr Motion motions[6] = {
      "Hold or measure heights on both sides: three heights not on one line fix the datum plane."},
     {"pitch", "Nothing stops the survey from tipping nose up or down.",
      "Hold or measure heights at the front and the rear: three heights not on one line fix the datum plane."},
-    {"yaw", "Nothing stops the survey from swinging in plan.", "Hold or measure the offset of a second point far from the first (hold-y)."},
+    {"yaw", "Nothing stops the survey from swinging in plan.",
+     "Hold or measure the offset of a second point far from the first (hold-y)."},
 };
 
 /// Rigid motions that neither holds nor readings resist: basis in the six motions, one column each, reduced so that each
@@ -79,8 +81,10 @@ std::vector<int> openMotions(const Network& net, const Eigen::MatrixXd& rows, Ei
     Eigen::MatrixXd g_free(net.free_count, 6);
     Eigen::MatrixXd g_held = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(net.free_index.size()), 6);
     for (size_t k = 0; k < net.free_index.size(); ++k) {
-        if (net.free_index[k] >= 0) g_free.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k));
-        else if (net.placed[k / 3]) g_held.row(static_cast<Eigen::Index>(k)) = g.row(static_cast<Eigen::Index>(k));
+        if (net.free_index[k] >= 0)
+            g_free.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k));
+        else if (net.placed[k / 3])
+            g_held.row(static_cast<Eigen::Index>(k)) = g.row(static_cast<Eigen::Index>(k));
     }
     Eigen::MatrixXd stacked(rows.rows() + g_held.rows(), 6);
     stacked << rows * g_free, g_held;
@@ -131,15 +135,18 @@ void sayLocal(const Network& net, const Eigen::MatrixXd& local, std::vector<Unfi
         switch (axes) {
         case 1:
             u.what = one ? "station" : "stations";
-            u.remedy = one ? "Measure its station, or tape it to a point ahead or behind." : "Measure the station of one of them, or tape it to a point ahead or behind.";
+            u.remedy = one ? "Measure its station, or tape it to a point ahead or behind."
+                           : "Measure the station of one of them, or tape it to a point ahead or behind.";
             break;
         case 2:
             u.what = one ? "offset" : "offsets";
-            u.remedy = one ? "Measure its offset from the centre string, or tape it across the frame." : "Measure the offset of one of them from the centre string, or tape it across the frame.";
+            u.remedy = one ? "Measure its offset from the centre string, or tape it across the frame."
+                           : "Measure the offset of one of them from the centre string, or tape it across the frame.";
             break;
         case 4:
             u.what = one ? "height" : "heights";
-            u.remedy = one ? "Measure its height, or a level to a point whose height is known." : "Measure the height of one of them, or a level to a point whose height is known; then look again.";
+            u.remedy = one ? "Measure its height, or a level to a point whose height is known."
+                           : "Measure the height of one of them, or a level to a point whose height is known; then look again.";
             break;
         case 3:
             u.what = one ? "place in plan" : "places in plan";
@@ -170,7 +177,8 @@ Fixing findUnfixed(const Network& net, const Eigen::MatrixXd& rows) {
     if (!nowhere.empty()) {
         const bool one = nowhere.size() == 1;
         result.unfixed.push_back({nowhere, "position",
-                                  fmt::format("{} {} neither a rough position nor enough readings to find one.", nameList(survey, nowhere), one ? "has" : "have"),
+                                  fmt::format("{} {} neither a rough position nor enough readings to find one.",
+                                              nameList(survey, nowhere), one ? "has" : "have"),
                                   "Type a rough position, to the nearest hand's breadth, or tape it to three known points."});
         result.defect += static_cast<int>(3 * nowhere.size());
     }
@@ -189,12 +197,14 @@ Fixing findUnfixed(const Network& net, const Eigen::MatrixXd& rows) {
     if (null_columns.empty()) return result;
     result.defect += static_cast<int>(null_columns.size());
     Eigen::MatrixXd null_space(net.free_count, static_cast<Eigen::Index>(null_columns.size()));
-    for (size_t k = 0; k < null_columns.size(); ++k) null_space.col(static_cast<Eigen::Index>(k)) = eigen.eigenvectors().col(null_columns[k]);
+    for (size_t k = 0; k < null_columns.size(); ++k)
+        null_space.col(static_cast<Eigen::Index>(k)) = eigen.eigenvectors().col(null_columns[k]);
     for (size_t k = 0; k < net.free_index.size(); ++k)
         if (net.free_index[k] >= 0 && null_space.row(net.free_index[k]).squaredNorm() > 1e-4) result.fixed[k] = 0;
 
     Eigen::MatrixXd basis;
-    for (const int name : openMotions(net, rows, basis)) result.unfixed.push_back({{}, motions[name].what, motions[name].sentence, motions[name].remedy});
+    for (const int name : openMotions(net, rows, basis))
+        result.unfixed.push_back({{}, motions[name].what, motions[name].sentence, motions[name].remedy});
     // what is left of the null space without the rigid motions
     Eigen::MatrixXd local = null_space;
     if (basis.cols() > 0) {

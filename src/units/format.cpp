@@ -73,15 +73,12 @@ std::string formatLength(double mm, LengthStep step, bool with_unit) {
 }
 
 std::string formatSmall(double mm, LengthStep step, bool with_unit) {
-    return unitOf(step) == Unit::Inch ? formatLength(mm, LengthStep::InchThousandth) : formatLength(mm, LengthStep::Mm01, with_unit);
+    return unitOf(step) == Unit::Inch ? formatLength(mm, LengthStep::InchThousandth)
+                                      : formatLength(mm, LengthStep::Mm01, with_unit);
 }
 
-std::string formatAngle(double rad, int decimals) {
-    return std::isfinite(rad) ? fixed(degrees(rad), decimals) + "°" : "–";
-}
+std::string formatAngle(double rad, int decimals) { return std::isfinite(rad) ? fixed(degrees(rad), decimals) + "°" : "–"; }
 
-std::string formatMass(double kg) {
-    return std::isfinite(kg) ? fixed(kg, std::abs(kg) < 10 ? 2 : 1) + " kg" : "–";
-}
+std::string formatMass(double kg) { return std::isfinite(kg) ? fixed(kg, std::abs(kg) < 10 ? 2 : 1) + " kg" : "–"; }
 
 } // namespace gorvet::units

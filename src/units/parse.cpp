@@ -124,9 +124,7 @@ private:
         if (end()) throw Failure{pos_, "A number is missing at the end.", ""};
         throw Failure{pos_, "This can't be read as part of a " + kindWord() + ".", "Type it like " + example() + "."};
     }
-    std::string kindWord() const {
-        return kind_ == Kind::Length ? "length" : kind_ == Kind::Angle ? "angle" : "mass";
-    }
+    std::string kindWord() const { return kind_ == Kind::Length ? "length" : kind_ == Kind::Angle ? "angle" : "mass"; }
     std::string example() const {
         return kind_ == Kind::Length ? "1885, 4 1/4\" or 2m35" : kind_ == Kind::Angle ? "0.5 or 3°15'" : "12.5 kg";
     }
@@ -201,7 +199,8 @@ private:
             if (unit->style == Style::Metre || unit->kind != Kind::Length) throw Failure{start, "Metres are given twice.", ""};
             return rest.value * unit->per;
         }
-        if (!head.whole) throw Failure{start, "Decimals and a second number after metres do not go together.", "Write 2m35 or 2.35 m."};
+        if (!head.whole)
+            throw Failure{start, "Decimals and a second number after metres do not go together.", "Write 2m35 or 2.35 m."};
         if (rest.whole && rest.digits == 2) return rest.value * 10.0;
         if (rest.whole && rest.digits == 3) return rest.value;
         throw Failure{start, "After metres, two digits are centimetres and three are millimetres.", "Write 2m05 or 2m50."};
@@ -224,7 +223,8 @@ private:
         blanks();
         const auto unit = unitWord();
         if (unit && unit->style != wanted) throw Failure{at, "This unit can't follow the one before it.", ""};
-        if (rest.value >= limit) throw Failure{at, "The smaller part must be below " + std::to_string(static_cast<int>(limit)) + ".", ""};
+        if (rest.value >= limit)
+            throw Failure{at, "The smaller part must be below " + std::to_string(static_cast<int>(limit)) + ".", ""};
         consumed_tail_ = true;
         const double per = wanted == Style::Inch ? 25.4 : wanted == Style::Minute ? deg / 60.0 : deg / 3600.0;
         return rest.value * per;
@@ -239,8 +239,10 @@ private:
             for (size_t i = 0; i < unit.word.size() && same; ++i) same = lower(text_[pos_ + i]) == unit.word[i];
             if (!same) continue;
             const size_t after = pos_ + unit.word.size();
-            if (isLetter(unit.word.back()) && after < text_.size() && isLetter(text_[after]) && lower(text_[after]) != U'x') continue;
-            if (unit.kind != kind_) throw Failure{pos_, "This unit is not one of a " + kindWord() + ".", "Type it like " + example() + "."};
+            if (isLetter(unit.word.back()) && after < text_.size() && isLetter(text_[after]) && lower(text_[after]) != U'x')
+                continue;
+            if (unit.kind != kind_)
+                throw Failure{pos_, "This unit is not one of a " + kindWord() + ".", "Type it like " + example() + "."};
             pos_ = after;
             return unit;
         }
@@ -291,8 +293,10 @@ private:
         }
         // a mixed number: 4 1/2 or 4-1/2
         const size_t back = pos_;
-        if (isMinus(peek()) && isDigit(peek(1))) ++pos_;
-        else blanks();
+        if (isMinus(peek()) && isDigit(peek(1)))
+            ++pos_;
+        else
+            blanks();
         if (pos_ != back && isDigit(peek())) {
             const Number top = decimal();
             if (top.whole && peek() == U'/') {
@@ -395,8 +399,10 @@ Result<Parsed> parse(std::string_view text, Kind kind, Unit default_unit) {
     }
     parsed.bare = !reader.anyUnit();
     const char* word = default_unit == Unit::Inch ? "inches" : default_unit == Unit::Millimetre ? "mm" : "the default unit";
-    if (reader.bareFraction() && default_unit != Unit::Inch) parsed.remark = "the fraction was read as " + std::string(word);
-    else if (reader.anyUnit() && reader.anyBare()) parsed.remark = "numbers without a unit were read as " + std::string(word);
+    if (reader.bareFraction() && default_unit != Unit::Inch)
+        parsed.remark = "the fraction was read as " + std::string(word);
+    else if (reader.anyUnit() && reader.anyBare())
+        parsed.remark = "numbers without a unit were read as " + std::string(word);
     return parsed;
 }
 

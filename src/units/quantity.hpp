@@ -14,10 +14,10 @@ enum class Kind { Length, Angle, Mass };
 enum class Unit { Millimetre, Inch, Degree, Radian, Kilogram, Pound };
 
 struct Parsed {
-    double value = 0;    ///< mm, rad or kg
-    std::string typed;   ///< the text as typed, outer blanks removed
-    bool bare = false;   ///< no unit was typed anywhere: the default unit was taken
-    std::string remark;  ///< how a text was understood where another reading is thinkable; else empty
+    double value = 0;   ///< mm, rad or kg
+    std::string typed;  ///< the text as typed, outer blanks removed
+    bool bare = false;  ///< no unit was typed anywhere: the default unit was taken
+    std::string remark; ///< how a text was understood where another reading is thinkable; else empty
 };
 
 /// Reads what a person types: `4 1/4`, `4-1/4"`, `6' 3 1/2"`, `2m35`, `188,5 cm`, `120 thou`, `3°15'`, `-0.6`, sums and

@@ -96,7 +96,8 @@ TEST_CASE("an edit on one bench shows on the others", "[analysis][demo]") {
 TEST_CASE("remembered results are the same as new ones", "[analysis][demo]") {
     build::Build b = demo();
     auto previous = analysis::analyse(b, 1);
-    const char* lines[] = {"cut 1300", "isolator 40", "hinge 558 tol 2", "tyre rear 350", "retape Bl Dr 1691.5", "height Al 539", "mount M1l at 352", "tolerance 6"};
+    const char* lines[] = {"cut 1300",      "isolator 40",      "hinge 558 tol 2", "tyre rear 350", "retape Bl Dr 1691.5",
+                           "height Al 539", "mount M1l at 352", "tolerance 6"};
     for (const char* line : lines) {
         type(b, line);
         const auto remembered = analysis::analyse(b, 2, &previous);
@@ -128,7 +129,9 @@ TEST_CASE("an empty build is empty on every bench, with a first step", "[analysi
         CHECK_FALSE(h.sentence.empty());
         CHECK_FALSE(h.below.empty());
     }
-    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}), analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}), analysis::makeView(b, r, {}, 900, 400, {})})
+    for (const auto& d :
+         {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}), analysis::sitView(b, r, {}, 900, 400, {}),
+          analysis::stretchView(b, r, {}, 900, 400, {}), analysis::makeView(b, r, {}, 900, 400, {})})
         CHECK(d.items.empty());
     CHECK_FALSE(analysis::ruleView(b, r, {}, 900, 110, {}).items.empty());
 }
@@ -137,8 +140,9 @@ TEST_CASE("everything that is drawn with a tag has a card", "[analysis][demo]") 
     const build::Build b = demo();
     const auto r = analysis::analyse(b, 1);
     std::set<std::string> tags;
-    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}), analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}), analysis::makeView(b, r, {}, 900, 400, {}),
-                          analysis::ruleView(b, r, {}, 1280, 110, {})})
+    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}),
+                          analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}),
+                          analysis::makeView(b, r, {}, 900, 400, {}), analysis::ruleView(b, r, {}, 1280, 110, {})})
         for (const auto& item : d.items)
             if (!item.tag.empty()) tags.insert(item.tag);
     CHECK(tags.size() > 200);
@@ -164,10 +168,12 @@ TEST_CASE("everything that is drawn with a tag has a card", "[analysis][demo]") 
 TEST_CASE("drawings stay on their sheet at every size", "[analysis][demo]") {
     const build::Build b = demo();
     const auto r = analysis::analyse(b, 1);
-    const auto size = GENERATE(std::pair{1224.0, 430.0}, std::pair{900.0, 500.0}, std::pair{1000.0, 420.0}, std::pair{1700.0, 900.0});
+    const auto size =
+        GENERATE(std::pair{1224.0, 430.0}, std::pair{900.0, 500.0}, std::pair{1000.0, 420.0}, std::pair{1700.0, 900.0});
     const auto [w, h] = size;
-    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, w, h, {}), analysis::tapeView(b, r, build::Subject::Body, {}, w, h, {}), analysis::sitView(b, r, {}, w, h, {}), analysis::stretchView(b, r, {}, w, h, {}),
-                          analysis::makeView(b, r, {}, w, h, {})}) {
+    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, w, h, {}),
+                          analysis::tapeView(b, r, build::Subject::Body, {}, w, h, {}), analysis::sitView(b, r, {}, w, h, {}),
+                          analysis::stretchView(b, r, {}, w, h, {}), analysis::makeView(b, r, {}, w, h, {})}) {
         const auto e = sheet::extent(sheet::flatten(d));
         CHECK(e.left >= -8);
         CHECK(e.top >= -8);

@@ -42,13 +42,23 @@ rc::Gen<Change> anyChange() {
     return rc::gen::mapcat(rc::gen::inRange(0, 9), [](int kind) -> rc::Gen<Change> {
         const auto id = rc::gen::inRange<std::uint32_t>(1, 12);
         switch (kind) {
-        case 0: return rc::gen::map(rc::gen::pair(id, rc::gen::inRange(0, 8)), [](auto v) { return Change{Put<Point>{point(v.first, std::string(1, static_cast<char>('A' + v.second)))}}; });
+        case 0:
+            return rc::gen::map(rc::gen::pair(id, rc::gen::inRange(0, 8)), [](auto v) {
+                return Change{Put<Point>{point(v.first, std::string(1, static_cast<char>('A' + v.second)))}};
+            });
         case 1: return rc::gen::map(id, [](auto v) { return Change{Drop<Point>{PointId{v}}}; });
         case 2:
-            return rc::gen::map(rc::gen::tuple(id, id, id, rc::gen::inRange(-5, 3000)), [](auto v) { return Change{Put<Reading>{tapeReading(std::get<0>(v), std::get<1>(v), std::get<2>(v), std::get<3>(v))}}; });
+            return rc::gen::map(rc::gen::tuple(id, id, id, rc::gen::inRange(-5, 3000)), [](auto v) {
+                return Change{Put<Reading>{tapeReading(std::get<0>(v), std::get<1>(v), std::get<2>(v), std::get<3>(v))}};
+            });
         case 3: return rc::gen::map(id, [](auto v) { return Change{Drop<Reading>{ReadingId{v}}}; });
         case 4:
-            return rc::gen::map(rc::gen::tuple(id, id, rc::gen::inRange(0, 3)), [](auto v) { return Change{Put<Hold>{{HoldId{std::get<0>(v)}, PointId{std::get<1>(v)}, static_cast<Axis>(std::get<2>(v)), {1, "1", Provenance::Measured}}}}; });
+            return rc::gen::map(rc::gen::tuple(id, id, rc::gen::inRange(0, 3)), [](auto v) {
+                return Change{Put<Hold>{{HoldId{std::get<0>(v)},
+                                         PointId{std::get<1>(v)},
+                                         static_cast<Axis>(std::get<2>(v)),
+                                         {1, "1", Provenance::Measured}}}};
+            });
         case 5: return rc::gen::map(id, [](auto v) { return Change{Drop<Hold>{HoldId{v}}}; });
         case 6:
             return rc::gen::map(rc::gen::inRange(-100, 700), [](int v) {
@@ -74,13 +84,15 @@ rc::Gen<Change> anyChange() {
 TEST_CASE("every edit has an inverse, and a refused one changes nothing", "[build][property]") {
     CHECK(rc::check("enact, then the inverse, gives the build back", [] {
         Build b = small();
-        const auto edits = *rc::gen::container<std::vector<std::vector<Change>>>(12, rc::gen::container<std::vector<Change>>(3, anyChange()));
+        const auto edits =
+            *rc::gen::container<std::vector<std::vector<Change>>>(12, rc::gen::container<std::vector<Change>>(3, anyChange()));
         for (const auto& changes : edits) {
             const Build before = b;
             auto inverse = enact(b, Edit{"step", changes});
             if (!inverse) {
                 // ids may have been looked at, nothing else may differ
-                RC_ASSERT(b.points == before.points && b.readings == before.readings && b.holds == before.holds && b.sessions == before.sessions && b.rail == before.rail);
+                RC_ASSERT(b.points == before.points && b.readings == before.readings && b.holds == before.holds &&
+                          b.sessions == before.sessions && b.rail == before.rail);
                 continue;
             }
             Build undone = b;

@@ -39,7 +39,8 @@ TEST_CASE("the embedded typefaces are the ones that are used", "[desk]") {
 TEST_CASE("every ink is readable on both grounds of both themes", "[desk]") {
     for (const auto ground : {desk::Ground::Day, desk::Ground::Dye}) {
         const desk::Theme theme(ground, 1.0);
-        for (const auto ink : {sheet::Ink::Ink, sheet::Ink::Second, sheet::Ink::Body, sheet::Ink::Chassis, sheet::Ink::NewSteel, sheet::Ink::Remove, sheet::Ink::Good, sheet::Ink::Warn, sheet::Ink::Bad})
+        for (const auto ink : {sheet::Ink::Ink, sheet::Ink::Second, sheet::Ink::Body, sheet::Ink::Chassis, sheet::Ink::NewSteel,
+                               sheet::Ink::Remove, sheet::Ink::Good, sheet::Ink::Warn, sheet::Ink::Bad})
             for (const auto on : {sheet::Ink::Sheet, sheet::Ink::Panel}) {
                 INFO(static_cast<int>(ink) << " on " << theme.color(on).name().toStdString());
                 CHECK(contrast(theme.color(ink), theme.color(on)) >= 4.5);

@@ -70,18 +70,27 @@ struct Truth {
     QString role;
     double x, y, z;
 };
-const std::vector<Truth> chassis = {{"Al", "rail", -400, -420, 500}, {"Ar", "rail", -400, 420, 500}, {"Bl", "rail", 800, -420, 490}, {"Br", "rail", 800, 420, 490}, {"Cl", "rail", 1900, -430, 490}, {"Cr", "rail", 1900, 430, 490},
-                                    {"Dl", "rail", 3000, -440, 540}, {"Dr", "rail", 3000, 440, 540}, {"FWl", "front-hub", 0, -720, 430}, {"FWr", "front-hub", 0, 720, 430}, {"RWl", "rear-hub", 2700, -720, 430}, {"RWr", "rear-hub", 2700, 720, 430},
-                                    {"G", "gearbox-mount", 900, 0, 510}};
-const std::vector<Truth> body = {{"Hl", "hinge-pillar", 500, -690, 800}, {"Hr", "hinge-pillar", 500, 690, 800}, {"SFl", "sill-front", 700, -700, 500}, {"SFr", "sill-front", 700, 700, 500}, {"SRl", "sill-rear", 1900, -700, 500},
-                                 {"SRr", "sill-rear", 1900, 700, 500}, {"ARl", "arch-rear", 2600, -720, 560}, {"ARr", "arch-rear", 2600, 720, 560}, {"M1l", "body-mount", 300, -420, 655}, {"M1r", "body-mount", 300, 420, 655},
-                                 {"M2l", "body-mount", 1700, -430, 655}, {"M2r", "body-mount", 1700, 430, 655}};
+const std::vector<Truth> chassis = {
+    {"Al", "rail", -400, -420, 500},    {"Ar", "rail", -400, 420, 500},       {"Bl", "rail", 800, -420, 490},
+    {"Br", "rail", 800, 420, 490},      {"Cl", "rail", 1900, -430, 490},      {"Cr", "rail", 1900, 430, 490},
+    {"Dl", "rail", 3000, -440, 540},    {"Dr", "rail", 3000, 440, 540},       {"FWl", "front-hub", 0, -720, 430},
+    {"FWr", "front-hub", 0, 720, 430},  {"RWl", "rear-hub", 2700, -720, 430}, {"RWr", "rear-hub", 2700, 720, 430},
+    {"G", "gearbox-mount", 900, 0, 510}};
+const std::vector<Truth> body = {
+    {"Hl", "hinge-pillar", 500, -690, 800}, {"Hr", "hinge-pillar", 500, 690, 800},  {"SFl", "sill-front", 700, -700, 500},
+    {"SFr", "sill-front", 700, 700, 500},   {"SRl", "sill-rear", 1900, -700, 500},  {"SRr", "sill-rear", 1900, 700, 500},
+    {"ARl", "arch-rear", 2600, -720, 560},  {"ARr", "arch-rear", 2600, 720, 560},   {"M1l", "body-mount", 300, -420, 655},
+    {"M1r", "body-mount", 300, 420, 655},   {"M2l", "body-mount", 1700, -430, 655}, {"M2r", "body-mount", 1700, 430, 655}};
 
 QString number(double v) { return QString::number(v, 'f', 1); }
 
 void enterSubject(Driver& d, const std::vector<Truth>& points, bool with_blunder) {
     for (const auto& p : points)
-        d.keep(QString("point %1 %2 %3 %4 %5").arg(p.name, p.role).arg(qRound(p.x / 50) * 50).arg(qRound(p.y / 50) * 50).arg(qRound(p.z / 50) * 50));
+        d.keep(QString("point %1 %2 %3 %4 %5")
+                   .arg(p.name, p.role)
+                   .arg(qRound(p.x / 50) * 50)
+                   .arg(qRound(p.y / 50) * 50)
+                   .arg(qRound(p.z / 50) * 50));
     d.keep(QString("hold %1 x %2").arg(points[0].name).arg(points[0].x));
     d.keep(QString("hold %1 y %2").arg(points[0].name).arg(points[0].y));
     d.keep(QString("hold %1 y %2").arg(points[6].name).arg(points[6].y));
@@ -163,7 +172,9 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         // pins
         d.bench(2);
         CHECK(d.text("headline") == "Nothing says where the body sits.");
-        for (const char* line : {"tyre front 340", "tyre rear 340", "hinge 500 tol 2", "centred", "sill front 290", "sill rear 290"}) d.keep(line);
+        for (const char* line :
+             {"tyre front 340", "tyre rear 340", "hinge 500 tol 2", "centred", "sill front 290", "sill rear 290"})
+            d.keep(line);
         CHECK(d.text("headline") == "The body's place is not settled yet.");
         d.keep("arch rear tol 3");
         CHECK(d.text("headline").startsWith("The body sits when the wheelbase is shortened by "));
@@ -181,7 +192,8 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         d.bench(4);
         d.find<QPushButton>("start_mount_all")->click();
         CHECK(d.window.document().results().mounts.size() == 4);
-        for (const char* line : {"biscuit 20 squash 15%", "washer 3", "floor 3", "crossmember", "isolator 38", "box 60 x 50 x 3"}) d.keep(line);
+        for (const char* line : {"biscuit 20 squash 15%", "washer 3", "floor 3", "crossmember", "isolator 38", "box 60 x 50 x 3"})
+            d.keep(line);
         CHECK(d.text("below").contains("Crossmember at"));
         REQUIRE(d.window.document().results().crossmember.possible);
 

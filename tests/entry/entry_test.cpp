@@ -30,12 +30,16 @@ struct Typist {
         return understood.error();
     }
     void frame() {
-        for (const char* line : {"point Al rail 0 -420 310", "point Ar rail 0 420 310", "point Bl rail 2000 -420 300", "point Br rail 2000 420 300", "point G gearbox-mount 1000 0 320"}) type(line);
+        for (const char* line : {"point Al rail 0 -420 310", "point Ar rail 0 420 310", "point Bl rail 2000 -420 300",
+                                 "point Br rail 2000 420 300", "point G gearbox-mount 1000 0 320"})
+            type(line);
     }
     void body() {
         type("subject body");
-        for (const char* line : {"point Hl hinge-pillar 560 -690 800", "point Hr hinge-pillar 560 690 800", "point Sl sill-rear 1900 -700 500", "point Sr sill-rear 1900 700 500", "point Ml body-mount 300 -400 600",
-                                 "point Mr body-mount 300 400 600", "point Wl arch-rear 2600 -700 550", "point Wr arch-rear 2600 700 550"})
+        for (const char* line :
+             {"point Hl hinge-pillar 560 -690 800", "point Hr hinge-pillar 560 690 800", "point Sl sill-rear 1900 -700 500",
+              "point Sr sill-rear 1900 700 500", "point Ml body-mount 300 -400 600", "point Mr body-mount 300 400 600",
+              "point Wl arch-rear 2600 -700 550", "point Wr arch-rear 2600 700 550"})
             type(line);
     }
     const Reading& last() const { return b.readings.rbegin()->second; }
@@ -213,9 +217,13 @@ TEST_CASE("a name that is also a command stays a name", "[entry]") {
 TEST_CASE("every example of the help can be typed", "[entry]") {
     for (const auto& form : entry::forms()) {
         Typist t;
-        for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Al 0 1 2", "point Xl rail 5 5 5", "point G gearbox-mount 1000 0 320", "A3 B7 2100"}) t.type(line);
+        for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Al 0 1 2", "point Xl rail 5 5 5",
+                                 "point G gearbox-mount 1000 0 320", "A3 B7 2100"})
+            t.type(line);
         t.type("subject body");
-        for (const char* line : {"point Hl hinge-pillar 0 -1 0", "point Hr hinge-pillar 0 1 0", "point Sfl sill-front 3 3 3", "point Sfr sill-front 3 3 3", "point Srl sill-rear 3 3 3", "point Wl arch-rear 3 3 3", "point Ml body-mount 1 1 1"})
+        for (const char* line :
+             {"point Hl hinge-pillar 0 -1 0", "point Hr hinge-pillar 0 1 0", "point Sfl sill-front 3 3 3",
+              "point Sfr sill-front 3 3 3", "point Srl sill-rear 3 3 3", "point Wl arch-rear 3 3 3", "point Ml body-mount 1 1 1"})
             t.type(line);
         t.type("subject chassis");
         if (std::string(form.bench) == "Make" && std::string(form.example) != "crossmember") t.type("crossmember");
@@ -228,11 +236,16 @@ TEST_CASE("no line crashes, and none that is refused changes anything", "[entry]
     CHECK(rc::check("random lines", [] {
         Typist t;
         t.frame();
-        const std::vector<std::string> words = {"Al", "Ar", "Bl", "G", "point", "hold", "x", "tol", "±", "12", "4 1/4\"", "-", "rail", "pin", "height", "cut", "mount", "\"", "1,885", "?", "slope", "3°", "remove", "box", "note", "at"};
+        const std::vector<std::string> words = {"Al",    "Ar",      "Bl",    "G",    "point",  "hold",   "x",    "tol",   "±",
+                                                "12",    "4 1/4\"", "-",     "rail", "pin",    "height", "cut",  "mount", "\"",
+                                                "1,885", "?",       "slope", "3°",   "remove", "box",    "note", "at"};
         std::string line;
-        for (int i = *rc::gen::inRange(0, 7); i > 0; --i) line += words[static_cast<size_t>(*rc::gen::inRange(0, static_cast<int>(words.size())))] + " ";
+        for (int i = *rc::gen::inRange(0, 7); i > 0; --i)
+            line += words[static_cast<size_t>(*rc::gen::inRange(0, static_cast<int>(words.size())))] + " ";
         const auto understood = entry::understand(t.b, t.context, line);
-        if (!understood) RC_ASSERT(!understood.error().message.empty());
-        else RC_ASSERT(static_cast<bool>(enact(t.b, understood->edit)));
+        if (!understood)
+            RC_ASSERT(!understood.error().message.empty());
+        else
+            RC_ASSERT(static_cast<bool>(enact(t.b, understood->edit)));
     }));
 }

@@ -60,7 +60,8 @@ TEST_CASE("PDF: text, pages and page size as another reader sees them", "[sheet]
     REQUIRE(sheet::writePdf(pages, {"Title", "Subject"}, folder / "a.pdf"));
     const auto text = test::run("pdftotext -layout " + (folder / "a.pdf").string() + " -");
     REQUIRE(text.code == 0);
-    for (const char* part : {"Crossmember", "Petrel on Tern", "Nobody under a hung body.", "page 1 of 2", "page 2 of 2", "This bar must measure 100 mm"}) {
+    for (const char* part : {"Crossmember", "Petrel on Tern", "Nobody under a hung body.", "page 1 of 2", "page 2 of 2",
+                             "This bar must measure 100 mm"}) {
         INFO(part);
         CHECK(text.out.find(part) != std::string::npos);
     }
@@ -86,17 +87,22 @@ TEST_CASE("the demo's exports: build sheet, flange, cut list, readings", "[sheet
     REQUIRE(files);
     for (const auto& file : *files) CHECK(std::filesystem::file_size(file) > 100);
     const auto text = test::run("pdftotext -layout " + (folder / "out" / "build-sheet.pdf").string() + " -");
-    for (const char* part : {"Build sheet", "Aldermoor Petrel on Brannock Tern", "Not square", "Bl–Dr was read as", "Readings of the chassis", "Stretch: the cut", "Make: body mounts", "Crossmember at", "This bar must measure 100 mm",
-                             "roadworthiness rules", "fuel tank out"}) {
+    for (const char* part : {"Build sheet", "Aldermoor Petrel on Brannock Tern", "Not square", "Bl–Dr was read as",
+                             "Readings of the chassis", "Stretch: the cut", "Make: body mounts", "Crossmember at",
+                             "This bar must measure 100 mm", "roadworthiness rules", "fuel tank out"}) {
         INFO(part);
         CHECK(text.out.find(part) != std::string::npos);
     }
     // the flange's file carries the plan's own figures
-    const auto dxf = test::run("/usr/bin/python3 -c \"import ezdxf; from ezdxf import bbox; m=ezdxf.readfile('" + (folder / "out" / "flange-left.dxf").string() +
-                               "').modelspace(); e=bbox.extents(m); print('%.1f %.1f %d' % (e.size.x, e.size.y, len(m.query('CIRCLE'))))\"");
-    CHECK(dxf.out == fmt::format("{:.1f} {:.1f} {}\n", r.crossmember.left.width_mm, r.crossmember.left.height_mm, r.crossmember.left.holes.size()));
+    const auto dxf =
+        test::run("/usr/bin/python3 -c \"import ezdxf; from ezdxf import bbox; m=ezdxf.readfile('" +
+                  (folder / "out" / "flange-left.dxf").string() +
+                  "').modelspace(); e=bbox.extents(m); print('%.1f %.1f %d' % (e.size.x, e.size.y, len(m.query('CIRCLE'))))\"");
+    CHECK(dxf.out == fmt::format("{:.1f} {:.1f} {}\n", r.crossmember.left.width_mm, r.crossmember.left.height_mm,
+                                 r.crossmember.left.holes.size()));
     const std::string list = test::fileText(folder / "out" / "cut-list.csv");
-    for (const char* part : {"bridge", "flange left", "crush tube", "standoff M1l", "inner sleeve"}) CHECK(list.find(part) != std::string::npos);
+    for (const char* part : {"bridge", "flange left", "crush tube", "standoff M1l", "inner sleeve"})
+        CHECK(list.find(part) != std::string::npos);
     // the crossmember's page is SVG, too, and true to scale: the check bar is 100 mm long in it
     const std::string svg = test::fileText(folder / "out" / "crossmember.svg");
     CHECK(svg.find("width=\"841.889764pt\"") != std::string::npos);

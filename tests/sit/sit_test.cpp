@@ -15,7 +15,11 @@ struct Scene {
     sit::Input in;
     int h = 0, sf = 2, sr = 4, ar = 6, af = 8;
     Scene() {
-        for (const auto& [x, y, z] : {std::tuple{560.0, 690.0, 800.0}, {720.0, 700.0, 500.0}, {1920.0, 700.0, 500.0}, {2650.0, 730.0, 560.0}, {0.0, 730.0, 560.0}}) {
+        for (const auto& [x, y, z] : {std::tuple{560.0, 690.0, 800.0},
+                                      {720.0, 700.0, 500.0},
+                                      {1920.0, 700.0, 500.0},
+                                      {2650.0, 730.0, 560.0},
+                                      {0.0, 730.0, 560.0}}) {
             in.body.at.push_back({x, -y, z});
             in.body.at.push_back({x, y, z});
         }
@@ -34,9 +38,12 @@ struct Scene {
             for (size_t k = 0; k < n; ++k) located->covariance[k * n + k] = sd * sd;
         }
     }
-    sit::Wish wish(PinKind kind, int first, double target, double tolerance = 2) { return {kind, {first, first + 1}, target, tolerance, false}; }
+    sit::Wish wish(PinKind kind, int first, double target, double tolerance = 2) {
+        return {kind, {first, first + 1}, target, tolerance, false};
+    }
     void usual() {
-        in.wishes = {wish(PinKind::Station, h, 560), wish(PinKind::Centred, h, 0), wish(PinKind::Centred, ar, 0), wish(PinKind::Height, sf, 285), wish(PinKind::Height, sr, 285), wish(PinKind::ArchRear, ar, 0)};
+        in.wishes = {wish(PinKind::Station, h, 560), wish(PinKind::Centred, h, 0),   wish(PinKind::Centred, ar, 0),
+                     wish(PinKind::Height, sf, 285), wish(PinKind::Height, sr, 285), wish(PinKind::ArchRear, ar, 0)};
     }
 };
 
@@ -45,8 +52,8 @@ struct Scene {
 TEST_CASE("the turn follows the convention: nose up, right side up, nose to the left", "[sit]") {
     const build::Vec3 tail{1000, 0, 0};
     const build::Vec3 right{0, 1000, 0};
-    CHECK(sit::place({{}, 0, 0.01, 0}, tail).z_mm < 0);  // pitch up: the tail goes down
-    CHECK(sit::place({{}, 0, 0, 0.01}, right).z_mm > 0); // roll: right side up
+    CHECK(sit::place({{}, 0, 0.01, 0}, tail).z_mm < 0);          // pitch up: the tail goes down
+    CHECK(sit::place({{}, 0, 0, 0.01}, right).z_mm > 0);         // roll: right side up
     CHECK(sit::place({{}, 0.01, 0, 0}, {-1000, 0, 0}).y_mm < 0); // yaw: nose to the left
     // lengths are kept
     const auto p = sit::place({{10, 20, 30}, 0.3, -0.2, 0.1}, {300, 400, 1200});
@@ -116,9 +123,9 @@ TEST_CASE("wishes that contradict share the miss by their tolerances", "[sit][cl
     CHECK(seat.pose.shift.x_mm == Approx(x).margin(1e-3));
     CHECK(seat.wishes[0].miss == Approx(x - 5).margin(1e-3));
     CHECK(seat.wishes.back().miss == Approx(x).margin(1e-3));
-    CHECK(*seat.change_mm == Approx(-140 + x).margin(1e-3));              // the rear arch is centred where the body now stands
-    CHECK(*seat.change_both_centred_mm == Approx(-140).margin(1e-3));     // both would be centred by the arch distance
-    CHECK(seat.wishes.back().verdict == build::PlanVerdict::Fails);       // 4.4 misses a tolerance of 4, if the ± allow
+    CHECK(*seat.change_mm == Approx(-140 + x).margin(1e-3));          // the rear arch is centred where the body now stands
+    CHECK(*seat.change_both_centred_mm == Approx(-140).margin(1e-3)); // both would be centred by the arch distance
+    CHECK(seat.wishes.back().verdict == build::PlanVerdict::Fails);   // 4.4 misses a tolerance of 4, if the ± allow
 }
 
 TEST_CASE("a decided change is kept, and the rear arch shows what it costs", "[sit]") {
@@ -157,7 +164,7 @@ TEST_CASE("what no pin decides is named with what to pin", "[sit]") {
     for (const char* part : {"fore and aft", "how high", "nose stands", "wheelbase"}) CHECK(all.find(part) != std::string::npos);
     s.usual();
     for (auto& p : s.in.body.at) p.z_mm = 500; // centring at two heights would tell a lean
-    s.in.wishes[3].points = {2}; // sill heights on the left alone
+    s.in.wishes[3].points = {2};               // sill heights on the left alone
     s.in.wishes[4].points = {4};
     seat = sit::seat(s.in);
     REQUIRE(seat.open.size() == 1);
@@ -192,7 +199,8 @@ TEST_CASE("± of the change: simulated surveys scatter as it says", "[sit][prope
         Scene noisy;
         noisy.usual();
         for (auto* located : {&noisy.in.body, &noisy.in.hubs})
-            for (auto& p : located->at) p = {p.x_mm + test::normal(rng, 0.8), p.y_mm + test::normal(rng, 0.8), p.z_mm + test::normal(rng, 0.8)};
+            for (auto& p : located->at)
+                p = {p.x_mm + test::normal(rng, 0.8), p.y_mm + test::normal(rng, 0.8), p.z_mm + test::normal(rng, 0.8)};
         const auto n = sit::seat(noisy.in);
         sum += std::pow(*n.change_mm - *seat.change_mm, 2);
         height += std::pow(n.pose.shift.z_mm - seat.pose.shift.z_mm, 2);

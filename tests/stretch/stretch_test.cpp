@@ -65,7 +65,7 @@ TEST_CASE("what is left of the rail after cutting and welding is what was wanted
             const double c = std::cos(units::radians(slope_deg));
             // walk along the rail: cut, take out or put in, weld with its gaps
             const double before = 1000;
-            const double after = change < 0 ? before - p.left.length_mm + in.root_gap_mm                              // one joint
+            const double after = change < 0 ? before - p.left.length_mm + in.root_gap_mm                   // one joint
                                             : before - in.kerf_mm + p.left.length_mm + 2 * in.root_gap_mm; // one cut, two joints
             CHECK((after - before) * c == Approx(change).margin(1e-9));
             CHECK(p.shift.z_mm == Approx(-change * std::tan(units::radians(slope_deg))).margin(1e-9));
@@ -75,7 +75,10 @@ TEST_CASE("what is left of the rail after cutting and welding is what was wanted
 
 TEST_CASE("obstacles nearer than 1.5 rail heights, 150 mm at least", "[stretch]") {
     auto in = level(-140);
-    in.obstacles = {{"G", "gearbox mount", 1051}, {"M", "body mount", 1300}, {"X", "crossmember", 1342 + 149}, {"S", "suspension point", 1342 + 151}};
+    in.obstacles = {{"G", "gearbox mount", 1051},
+                    {"M", "body mount", 1300},
+                    {"X", "crossmember", 1342 + 149},
+                    {"S", "suspension point", 1342 + 151}};
     auto p = stretch::plan(in);
     REQUIRE(p.near.size() == 4);
     CHECK(p.near[0].obstacle.name == "M"); // in the piece that comes out

@@ -31,7 +31,8 @@ Ran run(const std::string& command) {
 
 std::filesystem::path demoBuild(const std::filesystem::path& folder) {
     const auto path = folder / "petrel_on_tern.gorvet";
-    const Ran made = run(std::string("/usr/bin/python3 ") + GORVET_SOURCE_DIR + "/demo/petrel_on_tern.py --cli " + GORVET_CLI + " --out " + path.string());
+    const Ran made = run(std::string("/usr/bin/python3 ") + GORVET_SOURCE_DIR + "/demo/petrel_on_tern.py --cli " + GORVET_CLI +
+                         " --out " + path.string());
     if (made.code != 0) throw std::runtime_error("the demo script failed: " + made.out);
     return path;
 }

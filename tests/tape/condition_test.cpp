@@ -48,7 +48,8 @@ TEST_CASE("diamond equals (d₁² − d₂²)/(4 l), whichever way the frame lie
         const double lean = test::normal(rng, 8);
         const double yaw = test::normal(rng, 0.02);
         std::vector<build::Vec3> at = {{lean, -w / 2, 0}, {0, w / 2, 0}, {l + lean, -w / 2, 0}, {l, w / 2, 0}};
-        for (auto& p : at) p = {p.x_mm * std::cos(yaw) - p.y_mm * std::sin(yaw) + 30, p.x_mm * std::sin(yaw) + p.y_mm * std::cos(yaw) - 11, 0};
+        for (auto& p : at)
+            p = {p.x_mm * std::cos(yaw) - p.y_mm * std::sin(yaw) + 30, p.x_mm * std::sin(yaw) + p.y_mm * std::cos(yaw) - 11, 0};
         const auto c = tape::condition(known(at, 0.5), pairs(2));
         const auto plan = [&](int a, int b) { return std::hypot(at[b].x_mm - at[a].x_mm, at[b].y_mm - at[a].y_mm); };
         const double d1 = plan(1, 2); // right front to left rear
@@ -76,7 +77,8 @@ TEST_CASE("twist is the difference of two cross-levels", "[tape][closed-form]") 
 }
 
 TEST_CASE("rails, sidesway, wheelbases and tracks", "[tape]") {
-    std::vector<build::Vec3> at = {{0, -400, 0}, {0, 400, 0}, {1000, -395, 0}, {1000, 405, 0}, {2000, -400, 0}, {1994, 400, 0}, {50, -700, 0}, {52, 700, 0}, {1950, -690, 0}, {1948, 710, 0}};
+    std::vector<build::Vec3> at = {{0, -400, 0},   {0, 400, 0},   {1000, -395, 0}, {1000, 405, 0},  {2000, -400, 0},
+                                   {1994, 400, 0}, {50, -700, 0}, {52, 700, 0},    {1950, -690, 0}, {1948, 710, 0}};
     auto frame = pairs(3);
     frame.front_hub_left = 6;
     frame.front_hub_right = 7;
@@ -139,14 +141,17 @@ TEST_CASE("the next reading is the one that takes most off the figures", "[tape]
     const auto next = tape::nextReading(m.survey, s, tape::condition(s, frame));
     REQUIRE(next);
     CHECK_FALSE(next->gain.empty());
-    const double truth = std::hypot(m.truth[next->to].x_mm - m.truth[next->from].x_mm, m.truth[next->to].y_mm - m.truth[next->from].y_mm, m.truth[next->to].z_mm - m.truth[next->from].z_mm);
+    const double truth =
+        std::hypot(m.truth[next->to].x_mm - m.truth[next->from].x_mm, m.truth[next->to].y_mm - m.truth[next->from].y_mm,
+                   m.truth[next->to].z_mm - m.truth[next->from].z_mm);
     CHECK(next->about_mm == Approx(truth).margin(3));
     // by brute force: add every pair in turn and solve again
     double best = 1e300;
     for (int i = 0; i < 8; ++i)
         for (int j = i + 1; j < 8; ++j) {
             bool taped = false;
-            for (const auto& r : m.survey.readings) taped = taped || (r.kind == tape::ReadingKind::Tape && std::minmax(r.from, r.to) == std::minmax(i, j));
+            for (const auto& r : m.survey.readings)
+                taped = taped || (r.kind == tape::ReadingKind::Tape && std::minmax(r.from, r.to) == std::minmax(i, j));
             if (taped) continue;
             auto more = m;
             more.read(tape::ReadingKind::Tape, i, j);

@@ -24,7 +24,8 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
     const auto folder = test::freshFolder("demo-seeds");
     int named_first = 0;
     for (int seed = 1; seed <= 10; ++seed) {
-        const auto ran = test::run(std::string("/usr/bin/python3 ") + GORVET_SOURCE_DIR + "/demo/petrel_on_tern.py --csv " + folder.string() + " --seed " + std::to_string(seed * 101));
+        const auto ran = test::run(std::string("/usr/bin/python3 ") + GORVET_SOURCE_DIR + "/demo/petrel_on_tern.py --csv " +
+                                   folder.string() + " --seed " + std::to_string(seed * 101));
         REQUIRE(ran.code == 0);
         build::Build b;
         const auto r = surveyed(test::fileText(folder / "tern-chassis.csv"), b, build::Subject::Chassis);
@@ -33,7 +34,8 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
         CHECK(r.chassis.survey.readings.size() >= 180);
         std::vector<double> redundancy;
         for (const auto& a : r.chassis.solution.readings) redundancy.push_back(a.redundancy);
-        std::nth_element(redundancy.begin(), redundancy.begin() + static_cast<std::ptrdiff_t>(redundancy.size() / 2), redundancy.end());
+        std::nth_element(redundancy.begin(), redundancy.begin() + static_cast<std::ptrdiff_t>(redundancy.size() / 2),
+                         redundancy.end());
         CHECK(redundancy[redundancy.size() / 2] >= 0.5);
         for (const auto& f : r.findings)
             if (f.code == "tape.retape") { // the first one in the list

@@ -37,12 +37,16 @@ TEST_CASE("slope goes down when followed rearward, whichever end is named first"
 
 TEST_CASE("derivatives agree with finite differences", "[tape][property]") {
     std::mt19937 rng(11);
-    for (const auto kind : {ReadingKind::Tape, ReadingKind::Plan, ReadingKind::Height, ReadingKind::Level, ReadingKind::Offset, ReadingKind::Station, ReadingKind::Slope})
+    for (const auto kind : {ReadingKind::Tape, ReadingKind::Plan, ReadingKind::Height, ReadingKind::Level, ReadingKind::Offset,
+                            ReadingKind::Station, ReadingKind::Slope})
         for (int round = 0; round < 200; ++round) {
-            const auto random = [&] { return build::Vec3{test::normal(rng, 900), test::normal(rng, 400), test::normal(rng, 300)}; };
+            const auto random = [&] {
+                return build::Vec3{test::normal(rng, 900), test::normal(rng, 400), test::normal(rng, 300)};
+            };
             const build::Vec3 a = random();
             const build::Vec3 b = random();
-            const bool has_to = build::secondPoint(kind) == build::SecondPoint::Needed || (build::secondPoint(kind) == build::SecondPoint::Optional && round % 2);
+            const bool has_to = build::secondPoint(kind) == build::SecondPoint::Needed ||
+                                (build::secondPoint(kind) == build::SecondPoint::Optional && round % 2);
             const double sense = round % 3 ? 1.0 : -1.0;
             const auto p = tape::predict(kind, a, b, has_to, sense);
             constexpr double h = 1e-3;

@@ -37,7 +37,8 @@ TEST_CASE("a survey without a datum floats, and it says in which ways", "[tape]"
     const auto s = tape::solve(m.survey);
     REQUIRE(s.status == tape::Status::NotFixed);
     CHECK(s.unfixed.size() == 6);
-    for (const char* part : {"fore and aft", "sideways", "up and down", "rolling", "tipping", "swinging in plan"}) CHECK(says(s, part));
+    for (const char* part : {"fore and aft", "sideways", "up and down", "rolling", "tipping", "swinging in plan"})
+        CHECK(says(s, part));
     CHECK(s.redundancy == 28 - 24 + 6);
 }
 
@@ -57,7 +58,8 @@ TEST_CASE("heights fix the plane, so only the plan is open", "[tape]") {
 TEST_CASE("heights that nothing fixes are named, and what to measure", "[tape]") {
     // two points taped to coplanar neighbours only, in one plane with them: their heights are free
     test::SurveyMaker m;
-    for (const auto& [name, x, y] : {std::tuple{"A1", 0.0, -400.0}, {"B1", 0.0, 400.0}, {"A2", 1500.0, -400.0}, {"B2", 1500.0, 400.0}}) {
+    for (const auto& [name, x, y] :
+         {std::tuple{"A1", 0.0, -400.0}, {"B1", 0.0, 400.0}, {"A2", 1500.0, -400.0}, {"B2", 1500.0, 400.0}}) {
         const int p = m.point(name, x, y, 0);
         for (const auto axis : {Axis::X, Axis::Y, Axis::Z}) m.hold(p, axis, axis == Axis::X ? x : axis == Axis::Y ? y : 0);
     }
@@ -132,7 +134,7 @@ TEST_CASE("a start on the wrong side is mended and said", "[tape]") {
     const int z = m.point("Z", 900, 30, 900);
     for (const int p : {0, 1, 2, 3, 5}) m.read(ReadingKind::Tape, z, p);
     m.survey.points[static_cast<size_t>(z)].rough->z_mm = 60; // typed below the frame
-    m.read(ReadingKind::Level, 0, z, 0, 25.0);               // rough, but enough to tell the sides apart
+    m.read(ReadingKind::Level, 0, z, 0, 25.0);                // rough, but enough to tell the sides apart
     const auto s = tape::solve(m.survey);
     REQUIRE(s.status == tape::Status::Solved);
     CHECK(s.points[z].position.z_mm == Approx(900).margin(1));
@@ -140,7 +142,12 @@ TEST_CASE("a start on the wrong side is mended and said", "[tape]") {
 
 TEST_CASE("a survey of tapes alone can't tell up from down", "[tape]") {
     test::SurveyMaker m;
-    for (const auto& [name, x, y, z] : {std::tuple{"A", 0.0, -400.0, 0.0}, {"B", 0.0, 400.0, 0.0}, {"C", 2000.0, -400.0, 0.0}, {"D", 2000.0, 400.0, 150.0}, {"E", 1000.0, 0.0, 300.0}}) m.point(name, x, y, z);
+    for (const auto& [name, x, y, z] : {std::tuple{"A", 0.0, -400.0, 0.0},
+                                        {"B", 0.0, 400.0, 0.0},
+                                        {"C", 2000.0, -400.0, 0.0},
+                                        {"D", 2000.0, 400.0, 150.0},
+                                        {"E", 1000.0, 0.0, 300.0}})
+        m.point(name, x, y, z);
     for (const int p : {0, 1, 2}) m.hold(p, Axis::Z, 0);
     m.hold(0, Axis::X, 0);
     m.hold(0, Axis::Y, -400);

@@ -121,7 +121,9 @@ TEST_CASE("two separate misread readings are both found, the larger first", "[ta
     auto m = test::frameSurvey(5, rng);
     const int n = static_cast<int>(m.survey.points.size());
     for (int i = 0; i < n; ++i)
-        for (int j = i + 1; j < n; ++j) m.read(ReadingKind::Tape, i, j, test::normal(rng, 1.0) + (i == 0 && j == 5 ? 20 : 0) + (i == 3 && j == 8 ? -11 : 0), 1.0);
+        for (int j = i + 1; j < n; ++j)
+            m.read(ReadingKind::Tape, i, j, test::normal(rng, 1.0) + (i == 0 && j == 5 ? 20 : 0) + (i == 3 && j == 8 ? -11 : 0),
+                   1.0);
     for (int i = 0; i < n; ++i) m.read(ReadingKind::Height, i, -1, test::normal(rng, 0.7), 0.7);
     const auto s = tape::solve(m.survey);
     std::vector<double> aside;

@@ -28,7 +28,8 @@ TEST_CASE("lengths are written to the step", "[units]") {
 }
 
 TEST_CASE("what is written is read back", "[units][property]") {
-    const auto step = GENERATE(LengthStep::Mm1, LengthStep::Mm05, LengthStep::Mm01, LengthStep::Inch16, LengthStep::Inch32, LengthStep::InchThousandth);
+    const auto step = GENERATE(LengthStep::Mm1, LengthStep::Mm05, LengthStep::Mm01, LengthStep::Inch16, LengthStep::Inch32,
+                               LengthStep::InchThousandth);
     const bool ok = rc::check("format then parse gives the nearest step", [step] {
         const double mm = *rc::gen::inRange(-9'000'000, 9'000'000) / 1000.0;
         const auto parsed = units::parse(units::formatLength(mm, step), units::Kind::Length, units::unitOf(step));

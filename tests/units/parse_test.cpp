@@ -46,7 +46,8 @@ TEST_CASE("lengths as people type them", "[units]") {
     CHECK(mm("120 thou") == Approx(0.12 * inch));
     CHECK(mm("7 thou") == Approx(0.007 * inch));
     CHECK(mm("-0.6") == Approx(-0.6));
-    CHECK(mm("\xE2\x88\x92" "0.6") == Approx(-0.6)); // a typographic minus
+    CHECK(mm("\xE2\x88\x92"
+             "0.6") == Approx(-0.6)); // a typographic minus
     CHECK(mm("1885+12") == Approx(1897));
     CHECK(mm("1885 - 12") == Approx(1873));
     CHECK(mm("2x73") == Approx(146));
@@ -62,8 +63,10 @@ TEST_CASE("lengths as people type them", "[units]") {
 TEST_CASE("angles", "[units]") {
     CHECK(deg("3\xC2\xB0") == Approx(3));
     CHECK(deg("3 deg") == Approx(3));
-    CHECK(deg("3\xC2\xB0" "15'") == Approx(3.25));
-    CHECK(deg("3\xC2\xB0" "15'36\"") == Approx(3.26));
+    CHECK(deg("3\xC2\xB0"
+              "15'") == Approx(3.25));
+    CHECK(deg("3\xC2\xB0"
+              "15'36\"") == Approx(3.26));
     CHECK(deg("-0.6") == Approx(-0.6));
     CHECK(deg("0.0174532925199433 rad") == Approx(1));
 }
@@ -74,16 +77,16 @@ TEST_CASE("masses", "[units]") {
 }
 
 TEST_CASE("what could mean two things is refused, at the character", "[units]") {
-    CHECK(wrong("1,885").column == 0);          // thousands or decimals?
+    CHECK(wrong("1,885").column == 0); // thousands or decimals?
     CHECK(wrong("12+1,885").column == 3);
-    CHECK(wrong("2m5").column == 2);            // 2.05 or 2.50 m
-    CHECK(wrong("6' 13\"").column == 3);        // 13 inches after feet
+    CHECK(wrong("2m5").column == 2);     // 2.05 or 2.50 m
+    CHECK(wrong("6' 13\"").column == 3); // 13 inches after feet
     CHECK(wrong("12 kg").column == 3);
     CHECK(wrong("12 parsecs").column == 3);
     CHECK(wrong("12..5").column == 3);
     CHECK(wrong("12+").column == 3);
     CHECK(wrong("12 13").column == 3);
-    CHECK(wrong("4 5/4\"").column == 3);        // an improper fraction in a mixed number
+    CHECK(wrong("4 5/4\"").column == 3); // an improper fraction in a mixed number
     CHECK(wrong("1/0").column == 2);
     CHECK(wrong("abc").column == 0);
     CHECK(wrong("3\xC2\xB0 75'", Kind::Angle).column == 3); // a degree sign is one character

@@ -23,9 +23,9 @@ struct Starter {
 
 /// A proposal for the entry line: a figure and Enter complete it.
 struct Proposal {
-    QString pair;   ///< as shown before the cursor: "Dl Fr"
-    QString prefix; ///< what goes before the typed figure
-    QString hint;   ///< what to expect, what it is good for
+    QString pair;                              ///< as shown before the cursor: "Dl Fr"
+    QString prefix;                            ///< what goes before the typed figure
+    QString hint;                              ///< what to expect, what it is good for
     std::optional<std::pair<int, int>> points; ///< to draw it
 };
 

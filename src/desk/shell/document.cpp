@@ -6,7 +6,9 @@
 namespace gorvet::desk {
 
 namespace {
-QDateTime localTime(const std::string& utc) { return QDateTime::fromString(QString::fromStdString(utc), Qt::ISODate).toLocalTime(); }
+QDateTime localTime(const std::string& utc) {
+    return QDateTime::fromString(QString::fromStdString(utc), Qt::ISODate).toLocalTime();
+}
 } // namespace
 
 Result<void> Document::create(const QString& path) {
@@ -14,7 +16,8 @@ Result<void> Document::create(const QString& path) {
     if (!made) return made.error();
     build::Settings settings;
     settings.name = std::filesystem::path(path.toStdString()).stem().string();
-    if (auto kept = (*made)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author()); !kept) return kept.error();
+    if (auto kept = (*made)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author()); !kept)
+        return kept.error();
     store_ = std::move(*made);
     results_ = {};
     analyse();
@@ -81,7 +84,9 @@ QString Document::history(const std::string& table, std::uint32_t id) const {
     const QDateTime at = localTime(entry->at_utc);
     const QString who = QString::fromStdString(entry->who);
     const QString when = QLocale::c().toString(at, "d MMM HH:mm");
-    return entry->why.empty() ? who + QString::fromUtf8(" · ") + when : who + QString::fromUtf8(" · ") + when + QString::fromUtf8(" · ") + QString::fromStdString(entry->why);
+    return entry->why.empty()
+               ? who + QString::fromUtf8(" · ") + when
+               : who + QString::fromUtf8(" · ") + when + QString::fromUtf8(" · ") + QString::fromStdString(entry->why);
 }
 
 } // namespace gorvet::desk

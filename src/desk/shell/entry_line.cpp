@@ -8,7 +8,8 @@
 
 namespace gorvet::desk {
 
-EntryLine::EntryLine(QWidget* parent) : QFrame(parent), pair_(new QLabel), field_(new QLineEdit), echo_(new QLabel), keys_(new QLabel) {
+EntryLine::EntryLine(QWidget* parent)
+    : QFrame(parent), pair_(new QLabel), field_(new QLineEdit), echo_(new QLabel), keys_(new QLabel) {
     setObjectName("entryFrame");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(14, 2, 14, 2);
@@ -38,6 +39,7 @@ EntryLine::EntryLine(QWidget* parent) : QFrame(parent), pair_(new QLabel), field
 bool EntryLine::takesProposal() const {
     const QString text = field_->text().trimmed();
     if (!proposal_ || text.isEmpty()) return false;
+    if (is_name_ && is_name_(text.section(' ', 0, 0))) return false;
     const QChar first = text.front();
     return first.isDigit() || first == '.' || first == ',' || first.category() == QChar::Number_Other;
 }
@@ -53,7 +55,8 @@ void EntryLine::setProposal(const std::optional<Proposal>& proposal, const QStri
     pair_->setStyleSheet(QString("font-family: \"Gorvet Mono\"; font-size: %1px").arg(field_->fontInfo().pixelSize()));
     pair_->setVisible(proposal && (field_->text().isEmpty() || takesProposal()));
     field_->setPlaceholderText(proposal ? tr("length") : QString());
-    keys_->setText(proposal ? tr("Enter keeps · Down other pair · F1 what can be typed") : tr("Enter keeps · F1 what can be typed"));
+    keys_->setText(proposal ? tr("Enter keeps · Down other pair · F1 what can be typed")
+                            : tr("Enter keeps · F1 what can be typed"));
     if (field_->text().isEmpty()) setEcho(proposal ? proposal->hint : placeholder, "");
 }
 

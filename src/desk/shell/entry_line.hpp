@@ -3,6 +3,7 @@
 #include "desk/shell/bench.hpp"
 
 #include <QFrame>
+#include <functional>
 
 class QLabel;
 class QLineEdit;
@@ -23,6 +24,8 @@ public:
     void setEcho(const QString& text, const char* role); ///< role: "", "bad", "warn" or "good"
     /// Marks the character at which a line went wrong; column counts characters of `fullLine()`.
     void pointAt(int column);
+    /// Tells a point's name from a figure: names may begin with one.
+    void setIsName(std::function<bool(const QString&)> is_name) { is_name_ = std::move(is_name); }
     QLineEdit* field() { return field_; }
 
 signals:
@@ -40,6 +43,7 @@ private:
     QLabel* echo_;
     QLabel* keys_;
     std::optional<Proposal> proposal_;
+    std::function<bool(const QString&)> is_name_;
 };
 
 } // namespace gorvet::desk

@@ -1,7 +1,6 @@
 #include "desk/shell/main_window.hpp"
 
 #include "analysis/cards.hpp"
-#include "analysis/export.hpp"
 #include "desk/make/make_bench.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/entry_line.hpp"
@@ -11,17 +10,10 @@
 #include "desk/tape/tape_bench.hpp"
 #include "desk/widgets/card_view.hpp"
 #include "desk/widgets/rule_view.hpp"
-#include "formats/readings_csv.hpp"
-#include "sheet/write.hpp"
 
 #include <QAction>
 #include <QApplication>
-#include <QDateTime>
-#include <QDialog>
-#include <QFile>
-#include <QFileInfo>
 #include <QHBoxLayout>
-#include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
@@ -29,7 +21,6 @@
 #include <QScrollArea>
 #include <QShortcut>
 #include <QStackedWidget>
-#include <QTableWidget>
 #include <QVBoxLayout>
 
 namespace gorvet::desk {
@@ -82,12 +73,16 @@ void MainWindow::buildMenu() {
     });
     menu_->addSeparator();
     undo_ = add(tr("Undo"), "undo", QKeySequence::Undo, [this] {
-        if (auto done = document_.undo()) say(tr("undone: %1").arg(QString::fromStdString(*done)));
-        else say(QString::fromStdString(done.error().text()), "warn");
+        if (auto done = document_.undo())
+            say(tr("undone: %1").arg(QString::fromStdString(*done)));
+        else
+            say(QString::fromStdString(done.error().text()), "warn");
     });
     redo_ = add(tr("Do again"), "redo", QKeySequence("Ctrl+Shift+Z"), [this] {
-        if (auto done = document_.redo()) say(tr("done again: %1").arg(QString::fromStdString(*done)));
-        else say(QString::fromStdString(done.error().text()), "warn");
+        if (auto done = document_.redo())
+            say(tr("done again: %1").arg(QString::fromStdString(*done)));
+        else
+            say(QString::fromStdString(done.error().text()), "warn");
     });
     add(tr("Logbook"), "logbook", QKeySequence("F9"), [this] { showLog(); });
     menu_->addSeparator();
@@ -95,12 +90,17 @@ void MainWindow::buildMenu() {
     add(tr("Build sheet as PDF…"), "exportBuildSheet", QKeySequence("Ctrl+P"), [this] { exportBuildSheet(); });
     add(tr("Export everything…"), "exportAll", QKeySequence("Ctrl+E"), [this] { exportEverything(); });
     menu_->addSeparator();
-    add(tr("Day or Dye"), "switchGround", QKeySequence("F8"), [this] { setGround(theme_.ground() == Ground::Day ? Ground::Dye : Ground::Day); });
-    add(tr("Larger text"), "largerText", QKeySequence("Ctrl++"), [this] { setTextScale(std::min(1.5, theme_.textScale() + 0.25)); });
-    add(tr("Smaller text"), "smallerText", QKeySequence("Ctrl+-"), [this] { setTextScale(std::max(1.0, theme_.textScale() - 0.25)); });
+    add(tr("Day or Dye"), "switchGround", QKeySequence("F8"),
+        [this] { setGround(theme_.ground() == Ground::Day ? Ground::Dye : Ground::Day); });
+    add(tr("Larger text"), "largerText", QKeySequence("Ctrl++"),
+        [this] { setTextScale(std::min(1.5, theme_.textScale() + 0.25)); });
+    add(tr("Smaller text"), "smallerText", QKeySequence("Ctrl+-"),
+        [this] { setTextScale(std::max(1.0, theme_.textScale() - 0.25)); });
     QMenu* show = menu_->addMenu(tr("Show lengths in"));
-    for (const auto& [text, line] : {std::pair{"mm to 0.1", "show mm 0.1"}, std::pair{"mm to 0.5", "show mm 0.5"}, std::pair{"mm to 1", "show mm 1"}, std::pair{"inches to 1/16", "show inch 1/16"},
-                                     std::pair{"inches to 1/32", "show inch 1/32"}, std::pair{"inches to 0.001", "show inch 0.001"}})
+    for (const auto& [text, line] :
+         {std::pair{"mm to 0.1", "show mm 0.1"}, std::pair{"mm to 0.5", "show mm 0.5"}, std::pair{"mm to 1", "show mm 1"},
+          std::pair{"inches to 1/16", "show inch 1/16"}, std::pair{"inches to 1/32", "show inch 1/32"},
+          std::pair{"inches to 0.001", "show inch 0.001"}})
         connect(show->addAction(tr(text)), &QAction::triggered, this, [this, line = QString(line)] { enter(line); });
     add(tr("What can be typed"), "help", QKeySequence::HelpContents, [this] { showHelp(); });
     menu_->addSeparator();
@@ -126,7 +126,8 @@ void MainWindow::buildCentral() {
     auto* hello = new QLabel(tr("A body, a chassis, and a tape."));
     hello->setObjectName("welcomeSentence");
     hello->setAlignment(Qt::AlignCenter);
-    auto* what = new QLabel(tr("Gorvet needs a file to keep your readings in. Everything you enter is kept at once; there is nothing to save."));
+    auto* what = new QLabel(
+        tr("Gorvet needs a file to keep your readings in. Everything you enter is kept at once; there is nothing to save."));
     what->setProperty("second", true);
     what->setAlignment(Qt::AlignCenter);
     auto* buttons = new QHBoxLayout;
@@ -210,10 +211,9 @@ void MainWindow::buildCentral() {
     foot->addWidget(starter_scroll_);
     entry_ = new EntryLine;
     foot->addWidget(entry_);
+    entry_->setIsName([this](const QString& word) { return build::pointNamed(document_.build(), state_.subject, word.toStdString()) != nullptr; });
     area->addLayout(foot);
-    connect(entry_, &EntryLine::submitted, this, [this](const QString& line) {
-        if (enter(line)) entry_->clear();
-    });
+    connect(entry_, &EntryLine::submitted, this, [this](const QString& line) { enter(line, From::EntryLine); });
     connect(entry_, &EntryLine::edited, this, &MainWindow::preview);
     connect(entry_, &EntryLine::otherPair, this, [this](int step) {
         state_.skip = std::max(0, state_.skip + step);
@@ -240,7 +240,7 @@ void MainWindow::buildCentral() {
     connect(rule_, &RuleView::letGo, this, &MainWindow::slideBody);
 
     card_ = new CardView(desk);
-    connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, true); });
+    connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, From::Card); });
     connect(card_, &CardView::closed, this, [this] {
         state_.selected.clear();
         sheet_->refresh();
@@ -248,7 +248,9 @@ void MainWindow::buildCentral() {
     });
     pages_->addWidget(desk);
     setCentralWidget(central);
-    sheet_->setMaker([this](double w, double h, const sheet::Format& f) { return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{}; });
+    sheet_->setMaker([this](double w, double h, const sheet::Format& f) {
+        return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{};
+    });
     rule_->setMaker([this](double w, double h, const sheet::Format& f) {
         if (!document_.isOpen()) return sheet::Drawing{};
         return analysis::ruleView(document_.build(), document_.results(), {state_.selected, {}, slide_mm_}, w, h, f);
@@ -257,8 +259,10 @@ void MainWindow::buildCentral() {
 
 void MainWindow::shortcuts() {
     for (size_t i = 0; i < benches_.size(); ++i)
-        connect(new QShortcut(QKeySequence(QString("Alt+%1").arg(i + 1)), this), &QShortcut::activated, this, [this, i] { setBench(static_cast<int>(i)); });
-    connect(new QShortcut(QKeySequence("F6"), this), &QShortcut::activated, this, [this] { subjects_[state_.subject == build::Subject::Chassis ? 0 : 1]->click(); });
+        connect(new QShortcut(QKeySequence(QString("Alt+%1").arg(i + 1)), this), &QShortcut::activated, this,
+                [this, i] { setBench(static_cast<int>(i)); });
+    connect(new QShortcut(QKeySequence("F6"), this), &QShortcut::activated, this,
+            [this] { subjects_[state_.subject == build::Subject::Chassis ? 0 : 1]->click(); });
     connect(new QShortcut(QKeySequence("F2"), this), &QShortcut::activated, this, [this] { entry_->field()->setFocus(); });
 }
 
@@ -280,7 +284,7 @@ void MainWindow::setTextScale(double scale) {
     sheet_->setTheme(theme_);
     rule_->setTheme(theme_);
     rule_->setFixedHeight(theme_.px(110));
-    entry_->setMinimumHeight(theme_.px(56));
+    entry_->setMinimumHeight(std::max(56, theme_.px(40)));
     card_->hide();
     refreshStarters();
     refreshWords();
@@ -302,10 +306,12 @@ void MainWindow::refresh() {
     const auto& r = document_.results();
     for (size_t i = 0; i < benches_.size(); ++i) {
         const auto kind = benches_[i]->kind();
-        const bool any = document_.isOpen() && (kind == analysis::Bench::Tape      ? !document_.build().readings.empty()
-                                                : kind == analysis::Bench::Sit     ? !document_.build().pins.empty()
-                                                : kind == analysis::Bench::Stretch ? r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value()
-                                                                                   : !document_.build().mounts.empty() || document_.build().crossmember.has_value());
+        const bool any =
+            document_.isOpen() &&
+            (kind == analysis::Bench::Tape      ? !document_.build().readings.empty()
+             : kind == analysis::Bench::Sit     ? !document_.build().pins.empty()
+             : kind == analysis::Bench::Stretch ? r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value()
+                                                : !document_.build().mounts.empty() || document_.build().crossmember.has_value());
         strip_->setWorst(static_cast<int>(i), analysis::worstOf(r.findings, kind), any);
     }
     const bool tape = bench().kind() == analysis::Bench::Tape;
@@ -317,7 +323,8 @@ void MainWindow::refresh() {
     refreshWords();
     refreshStarters();
     entry_->setProposal(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt, bench().placeholder());
-    rule_->setScale(document_.isOpen() && r.seated() ? analysis::ruleScale(document_.build(), r, rule_->width(), theme_.format()) : 0);
+    rule_->setScale(document_.isOpen() && r.seated() ? analysis::ruleScale(document_.build(), r, rule_->width(), theme_.format())
+                                                     : 0);
     sheet_->refresh();
     rule_->refresh();
     if (document_.store()) {
@@ -339,7 +346,9 @@ void MainWindow::refreshWords() {
     below_->setText(QString::fromStdString(h.below));
     const auto& s = document_.build().settings;
     const QString unit = units::unitOf(s.length_step) == units::Unit::Inch ? tr("inches") : tr("mm");
-    strip_->setWords(QString::fromStdString(s.name), QStringList{document_.keptText(), unit, theme_.ground() == Ground::Day ? tr("Day") : tr("Dye")}.join(QString::fromUtf8(" · ")));
+    strip_->setWords(QString::fromStdString(s.name),
+                     QStringList{document_.keptText(), unit, theme_.ground() == Ground::Day ? tr("Day") : tr("Dye")}.join(
+                         QString::fromUtf8(" · ")));
     setWindowTitle(QString::fromStdString(s.name) + " – Gorvet");
     sheet_->setAccessibleName(bench().name() + ": " + headline_->text());
 }
@@ -358,13 +367,16 @@ void MainWindow::refreshStarters() {
             button->setObjectName("start_" + starter.line.trimmed().replace(' ', '_'));
             button->setFocusPolicy(Qt::TabFocus);
             connect(button, &QPushButton::clicked, this, [this, line = starter.line] {
-                if (line.endsWith(' ')) entry_->beginWith(line);
-                else if (enter(line)) entry_->clear();
+                if (line.endsWith(' '))
+                    entry_->beginWith(line);
+                else
+                    enter(line);
             });
             starter_row_->addWidget(button);
         }
     starter_row_->addStretch(1);
     starter_scroll_->setFixedHeight(theme_.px(15) + 30);
+    starter_scroll_->setVisible(theme_.textScale() < 1.4); // with very large text the sheet needs the room; F1 lists the same
 }
 
 void MainWindow::say(const QString& text, const char* role) { entry_->setEcho(text, role); }
@@ -398,26 +410,28 @@ void MainWindow::preview() {
     }
 }
 
-bool MainWindow::enter(const QString& line, bool from_card) {
+bool MainWindow::enter(const QString& line, From from) {
     auto understood = entry::understand(document_.build(), context(), line.toStdString());
     const auto complain = [&](const Error& e) {
         const QString text = QString::fromStdString(e.text());
-        if (from_card && card_->isVisible()) card_->say(text);
-        else say(text, "bad");
-        if (!from_card) entry_->pointAt(e.column);
+        if (from == From::Card && card_->isVisible())
+            card_->say(text);
+        else
+            say(text, "bad");
+        if (from == From::EntryLine) entry_->pointAt(e.column);
         return false;
     };
     if (!understood) return complain(understood.error());
     if (understood->subject) {
         state_.subject = *understood->subject;
+        if (from == From::EntryLine) entry_->clear();
         refresh();
         return true;
     }
-    if (auto kept = document_.keep(understood->edit); !kept) return complain(kept.error());
     state_.skip = 0;
-    if (from_card) card_->close();
-    entry_->clear();
-    refresh();
+    if (auto kept = document_.keep(understood->edit); !kept) return complain(kept.error()); // what follows is drawn by `changed`
+    if (from == From::Card) card_->close();
+    if (from == From::EntryLine) entry_->clear();
     say(tr("kept: %1").arg(QString::fromStdString(understood->echo)));
     return true;
 }
@@ -444,130 +458,5 @@ void MainWindow::slideBody(double mm) {
     rule_->refresh();
     say(tr("Pin the hinge pillar at a station first: then the body edge can be slid."), "warn");
 }
-
-// ---- files
-
-bool MainWindow::openFile(const QString& path) {
-    if (auto opened = document_.open(path); !opened) {
-        ask::tell(this, tr("Not opened"), QString::fromStdString(opened.error().text()));
-        return false;
-    }
-    setBench(current_);
-    if (document_.store()->readOnly()) say(tr("open read-only: %1").arg(QString::fromStdString(document_.store()->readOnlyReason())), "warn");
-    return true;
-}
-
-bool MainWindow::makeFile(const QString& path) {
-    if (auto made = document_.create(path); !made) {
-        ask::tell(this, tr("Not made"), QString::fromStdString(made.error().text()));
-        return false;
-    }
-    setBench(0);
-    return true;
-}
-
-void MainWindow::importReadings() {
-    if (!document_.isOpen()) return;
-    const QString path = ask::fileToOpen(this, tr("Import readings of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Readings (*.csv)"));
-    if (path.isEmpty()) return;
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) {
-        ask::tell(this, tr("Not read"), tr("%1 can't be read: %2.").arg(path, file.errorString()));
-        return;
-    }
-    const QByteArray text = file.readAll();
-    build::SessionId session;
-    for (const auto& [id, s] : document_.build().sessions)
-        if (s.subject == state_.subject) session = id;
-    auto read = formats::readReadings({text.constData(), static_cast<size_t>(text.size())}, document_.build(), state_.subject, session, "import");
-    if (!read) {
-        ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
-        return;
-    }
-    if (!read->edit.changes.empty())
-        if (auto kept = document_.keep(read->edit); !kept) {
-            ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
-            return;
-        }
-    say(tr("kept: %1").arg(QString::fromStdString(read->edit.sentence)));
-    if (!read->problems.empty()) {
-        QStringList lines;
-        for (const auto& p : read->problems) lines << QString::fromStdString(p.sentence());
-        const int more = static_cast<int>(lines.size()) - 12;
-        if (more > 0) {
-            lines = lines.mid(0, 12);
-            lines << tr("and %1 more").arg(more);
-        }
-        ask::tell(this, tr("Lines left out"), tr("All other lines were kept. These were left out:\n") + lines.join('\n'));
-    }
-}
-
-void MainWindow::exportEverything() {
-    if (!document_.isOpen()) return;
-    const QString folder = ask::folder(this, tr("Export everything into a folder"));
-    if (folder.isEmpty()) return;
-    const auto files = analysis::exportAll(document_.build(), document_.results(), folder.toStdString());
-    if (!files) ask::tell(this, tr("Not exported"), QString::fromStdString(files.error().text()));
-    else say(tr("%1 files written into %2").arg(files->size()).arg(folder));
-}
-
-void MainWindow::exportBuildSheet() {
-    if (!document_.isOpen()) return;
-    const QString path = ask::fileToMake(this, tr("Build sheet"), tr("PDF (*.pdf)"), "build-sheet.pdf");
-    if (path.isEmpty()) return;
-    const auto written = sheet::writePdf(analysis::buildSheet(document_.build(), document_.results()), {"Build sheet: " + document_.build().settings.name, "Gorvet build sheet"}, path.toStdString());
-    if (!written) ask::tell(this, tr("Not written"), QString::fromStdString(written.error().text()));
-    else say(tr("written: %1").arg(path));
-}
-
-// ---- what can be typed, and the log
-
-namespace {
-void showTable(QWidget* parent, const QString& name, const QString& title, const QStringList& headings, const QList<QStringList>& rows) {
-    auto* dialog = new QDialog(parent);
-    dialog->setObjectName(name);
-    dialog->setWindowTitle(title);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->resize(std::min(1180, parent->width() - 40), std::min(680, parent->height() - 60));
-    auto* column = new QVBoxLayout(dialog);
-    auto* table = new QTableWidget(static_cast<int>(rows.size()), static_cast<int>(headings.size()));
-    table->setObjectName(name + "Table");
-    table->setHorizontalHeaderLabels(headings);
-    table->verticalHeader()->hide();
-    table->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    table->setSelectionBehavior(QAbstractItemView::SelectRows);
-    table->setShowGrid(false);
-    for (int r = 0; r < rows.size(); ++r)
-        for (int c = 0; c < headings.size(); ++c) table->setItem(r, c, new QTableWidgetItem(rows[r].value(c)));
-    table->resizeColumnsToContents();
-    table->horizontalHeader()->setStretchLastSection(true);
-    column->addWidget(table);
-    auto* shut = new QPushButton(QObject::tr("close"));
-    QObject::connect(shut, &QPushButton::clicked, dialog, &QDialog::close);
-    column->addWidget(shut, 0, Qt::AlignRight);
-    dialog->show();
-}
-} // namespace
-
-void MainWindow::showHelp() {
-    QList<QStringList> rows;
-    for (const auto& form : entry::forms()) rows << QStringList{form.bench, QString::fromUtf8(form.pattern), QString::fromUtf8(form.example), QString::fromUtf8(form.what)};
-    for (const auto& [keys, what] : {std::pair{"Alt+1 … Alt+4", "Tape, Sit, Stretch, Make"}, std::pair{"F2", "to the entry line"}, std::pair{"F6", "chassis or body"}, std::pair{"F8", "Day or Dye"}, std::pair{"F9", "the logbook"},
-                                     std::pair{"Down, Up", "on the entry line: another pair"}, std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},
-                                     std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"}, std::pair{"Ctrl+Z, Ctrl+Shift+Z", "undo, do again"}, std::pair{"Ctrl+I, Ctrl+P, Ctrl+E", "import, build sheet, export everything"}})
-        rows << QStringList{tr("keys"), QString::fromUtf8(keys), QString(), tr(what)};
-    showTable(this, "helpDialog", tr("What can be typed"), {tr("bench"), tr("type"), tr("for example"), tr("what it does")}, rows);
-}
-
-void MainWindow::showLog() {
-    if (!document_.store()) return;
-    QList<QStringList> rows;
-    for (const auto& e : document_.store()->log(500)) {
-        const QString kind = e.kind == store::LogEntry::Kind::Undo ? tr("undone: ") : e.kind == store::LogEntry::Kind::Redo ? tr("done again: ") : QString();
-        rows << QStringList{QDateTime::fromString(QString::fromStdString(e.at_utc), Qt::ISODate).toLocalTime().toString("d MMM HH:mm:ss"), QString::fromStdString(e.who), kind + QString::fromStdString(e.sentence), QString::fromStdString(e.why)};
-    }
-    showTable(this, "logDialog", tr("Logbook, newest first"), {tr("when"), tr("who"), tr("what"), tr("why")}, rows);
-}
-
 
 } // namespace gorvet::desk

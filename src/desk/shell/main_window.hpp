@@ -34,9 +34,10 @@ public:
     void setGround(Ground);
     void setTextScale(double);
     void setBench(int index);
+    /// Where a line comes from: only the entry line is cleared by what it gave, and a card hears its own errors.
+    enum class From { EntryLine, Card, Elsewhere };
     /// Reads and keeps one line, as if typed. True when it was taken.
-    bool enter(const QString& line, bool from_card = false);
-
+    bool enter(const QString& line, From from = From::Elsewhere);
 
 private:
     void buildMenu();

@@ -70,10 +70,19 @@ QDialog, QMessageBox, QPlainTextEdit, QTableWidget { background: %SHEET; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }
 QScrollBar { background: %PANEL; }
 )");
-    s.replace("%FAMILY", sheet::sans_family).replace("%MONO", sheet::mono_family).replace("%BODY", body).replace("%HEAD", QString::number(px(24)));
-    s.replace("%INK", c(Ink::Ink)).replace("%SHEET", c(Ink::Sheet)).replace("%PANEL", c(Ink::Panel)).replace("%SECOND", c(Ink::Second));
+    s.replace("%FAMILY", sheet::sans_family)
+        .replace("%MONO", sheet::mono_family)
+        .replace("%BODY", body)
+        .replace("%HEAD", QString::number(px(24)));
+    s.replace("%INK", c(Ink::Ink))
+        .replace("%SHEET", c(Ink::Sheet))
+        .replace("%PANEL", c(Ink::Panel))
+        .replace("%SECOND", c(Ink::Second));
     s.replace("%FAINT", c(Ink::Faint)).replace("%BAD", c(Ink::Bad)).replace("%WARN", c(Ink::Warn)).replace("%GOOD", c(Ink::Good));
-    s.replace("%TARGET", QString::number(30)).replace("%MENU", QString::number(24)).replace("%BORDER", "1").replace("%FOCUS", "2");
+    s.replace("%TARGET", QString::number(30))
+        .replace("%MENU", QString::number(24))
+        .replace("%BORDER", "1")
+        .replace("%FOCUS", "2");
     return s;
 }
 

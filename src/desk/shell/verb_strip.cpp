@@ -23,9 +23,9 @@ VerbButton::VerbButton(const QString& name, QWidget* parent) : QPushButton(name,
 void VerbButton::setWorst(analysis::Worst worst, bool any) {
     worst_ = worst;
     any_ = any;
-    const QString word = worst.severity == sheet::Severity::Good ? tr("nothing to see to")
+    const QString word = worst.severity == sheet::Severity::Good   ? tr("nothing to see to")
                          : worst.severity == sheet::Severity::Warn ? tr("%1 doubtful").arg(worst.count)
-                                                                    : tr("%1 bad").arg(worst.count);
+                                                                   : tr("%1 bad").arg(worst.count);
     setAccessibleName(text() + (any ? ": " + word : QString()));
     updateGeometry();
     update();
@@ -53,7 +53,8 @@ void VerbButton::paintEvent(QPaintEvent*) {
     q.drawText(QPointF(theme_.px(8), base), text());
     if (any_) {
         sheet::Drawing marks;
-        sheet::addMark(marks, {static_cast<double>(theme_.px(26) + text_width), base - theme_.px(7)}, theme_.px(17), worst_.severity);
+        sheet::addMark(marks, {static_cast<double>(theme_.px(26) + text_width), base - theme_.px(7)}, theme_.px(17),
+                       worst_.severity);
         paintItems(q, sheet::flatten(marks), theme_);
         if (worst_.severity != sheet::Severity::Good) {
             q.setFont(theme_.font(15));
@@ -61,14 +62,17 @@ void VerbButton::paintEvent(QPaintEvent*) {
             q.drawText(QPointF(theme_.px(8) + text_width + theme_.px(32), base), QString::number(worst_.count));
         }
     }
-    if (isChecked()) q.fillRect(QRectF(theme_.px(6), height() - theme_.px(5), text_width + theme_.px(4), theme_.px(3)), theme_.color(sheet::Ink::Ink));
+    if (isChecked())
+        q.fillRect(QRectF(theme_.px(6), height() - theme_.px(5), text_width + theme_.px(4), theme_.px(3)),
+                   theme_.color(sheet::Ink::Ink));
     if (hasFocus()) {
         q.setPen(QPen(theme_.color(sheet::Ink::Ink), 1, Qt::DotLine));
         q.drawRect(rect().adjusted(1, 3, -2, -4));
     }
 }
 
-VerbStrip::VerbStrip(const std::vector<const Bench*>& benches, QMenu* build_menu, QWidget* parent) : QWidget(parent), name_(new QLabel), status_(new QLabel), menu_(new QToolButton) {
+VerbStrip::VerbStrip(const std::vector<const Bench*>& benches, QMenu* build_menu, QWidget* parent)
+    : QWidget(parent), name_(new QLabel), status_(new QLabel), menu_(new QToolButton) {
     setObjectName("verbStrip");
     setAttribute(Qt::WA_StyledBackground);
     auto* row = new QHBoxLayout(this);
@@ -111,7 +115,9 @@ void VerbStrip::setCurrent(int index) {
     }
 }
 
-void VerbStrip::setWorst(int index, analysis::Worst worst, bool any) { buttons_[static_cast<size_t>(index)]->setWorst(worst, any); }
+void VerbStrip::setWorst(int index, analysis::Worst worst, bool any) {
+    buttons_[static_cast<size_t>(index)]->setWorst(worst, any);
+}
 
 void VerbStrip::setWords(const QString& build_name, const QString& status) {
     name_->setText(build_name);

@@ -2,7 +2,8 @@
 
 namespace gorvet::desk {
 
-sheet::Drawing StretchBench::draw(const Document& d, const ViewState& state, double width, double height, const sheet::Format& f) const {
+sheet::Drawing StretchBench::draw(const Document& d, const ViewState& state, double width, double height,
+                                  const sheet::Format& f) const {
     return analysis::stretchView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
 }
 

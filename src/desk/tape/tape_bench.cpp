@@ -4,7 +4,8 @@
 
 namespace gorvet::desk {
 
-sheet::Drawing TapeBench::draw(const Document& d, const ViewState& state, double width, double height, const sheet::Format& f) const {
+sheet::Drawing TapeBench::draw(const Document& d, const ViewState& state, double width, double height,
+                               const sheet::Format& f) const {
     analysis::ViewOptions options;
     options.selected = state.selected;
     if (const auto next = proposal(d, state)) options.next = next->points;
@@ -44,12 +45,21 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     if (worst >= 0 && state.skip == 0) {
         const auto& r = s.survey.readings[worst];
         const QString pair = name(r.from) + " " + name(r.to);
-        return Proposal{pair, "retape " + pair + " ", tr("tape it again: the rest say %1").arg(QString::fromStdString(units::formatLength(s.solution.readings[worst].rest_says, d.build().settings.length_step))), {}};
+        return Proposal{pair,
+                        "retape " + pair + " ",
+                        tr("tape it again: the rest say %1")
+                            .arg(QString::fromStdString(
+                                units::formatLength(s.solution.readings[worst].rest_says, d.build().settings.length_step))),
+                        {}};
     }
     const auto next = tape::nextReading(s.survey, s.solution, s.condition, worst >= 0 ? state.skip - 1 : state.skip);
     if (!next) return std::nullopt;
     const QString pair = name(next->from) + " " + name(next->to);
-    QString hint = tr("about %1").arg(QString::fromStdString(units::formatLength(next->about_mm, units::unitOf(d.build().settings.length_step) == units::Unit::Inch ? d.build().settings.length_step : units::LengthStep::Mm1)));
+    QString hint = tr("about %1")
+                       .arg(QString::fromStdString(
+                           units::formatLength(next->about_mm, units::unitOf(d.build().settings.length_step) == units::Unit::Inch
+                                                                   ? d.build().settings.length_step
+                                                                   : units::LengthStep::Mm1)));
     if (!next->gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(next->gain);
     return Proposal{pair, pair + " ", hint, std::pair{next->from, next->to}};
 }

@@ -11,7 +11,9 @@ namespace gorvet::desk {
 
 namespace {
 
-const char* severityName(sheet::Severity s) { return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "warn" : "bad"; }
+const char* severityName(sheet::Severity s) {
+    return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "warn" : "bad";
+}
 
 /// Measured plain, derived with a thin underline, assumed with dots and a question mark.
 QString marked(const analysis::CardRow& row) {
@@ -160,8 +162,10 @@ void CardView::close() {
 }
 
 void CardView::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) close();
-    else QFrame::keyPressEvent(e);
+    if (e->key() == Qt::Key_Escape)
+        close();
+    else
+        QFrame::keyPressEvent(e);
 }
 
 } // namespace gorvet::desk

@@ -23,12 +23,16 @@ public:
         for (const P& p : s.path) polygon << point(p);
         q_.setPen(pen(s.pen));
         q_.setBrush(Qt::NoBrush);
-        if (s.closed) q_.drawPolygon(polygon);
-        else q_.drawPolyline(polygon);
+        if (s.closed)
+            q_.drawPolygon(polygon);
+        else
+            q_.drawPolyline(polygon);
     }
     void operator()(const Circle& c) {
         q_.setPen(pen(c.pen));
-        q_.setBrush(c.filled ? QBrush(theme_.color(c.pen.ink)) : c.ground ? QBrush(theme_.color(Ink::Sheet)) : QBrush(Qt::NoBrush));
+        q_.setBrush(c.filled   ? QBrush(theme_.color(c.pen.ink))
+                    : c.ground ? QBrush(theme_.color(Ink::Sheet))
+                               : QBrush(Qt::NoBrush));
         q_.drawEllipse(point(c.centre), c.radius, c.radius);
     }
     void operator()(const Fill& f) {
@@ -52,7 +56,9 @@ public:
         q_.save();
         q_.translate(point(t.at));
         q_.rotate(-t.turn_deg);
-        if (t.backed) q_.fillRect(QRectF(left - t.size * 0.2, base - t.size * 0.85, width + t.size * 0.4, t.size * 1.1), theme_.color(Ink::Sheet));
+        if (t.backed)
+            q_.fillRect(QRectF(left - t.size * 0.2, base - t.size * 0.85, width + t.size * 0.4, t.size * 1.1),
+                        theme_.color(Ink::Sheet));
         q_.setFont(font);
         q_.setPen(theme_.color(t.ink));
         q_.drawText(QPointF(left, base), text);
@@ -76,9 +82,7 @@ private:
         case Dash::Solid: break;
         case Dash::Dashed: q.setDashPattern({5, 3}); break;
         case Dash::DashDot: q.setDashPattern({9, 3, 1.5, 3}); break;
-        case Dash::Dotted:
-            q.setDashPattern({1, 2.5});
-            break;
+        case Dash::Dotted: q.setDashPattern({1, 2.5}); break;
         }
         return q;
     }
@@ -104,7 +108,9 @@ public:
         return best;
     }
     // a mark is easier to hit than the line under it
-    double operator()(const Circle& c) const { return std::max(0.0, std::hypot(at_.x - c.centre.x, at_.y - c.centre.y) - c.radius) * 0.7; }
+    double operator()(const Circle& c) const {
+        return std::max(0.0, std::hypot(at_.x - c.centre.x, at_.y - c.centre.y) - c.radius) * 0.7;
+    }
     double operator()(const Fill&) const { return 1e9; }
     double operator()(const Hatch&) const { return 1e9; }
     double operator()(const sheet::Dimension&) const { return 1e9; }
@@ -112,7 +118,9 @@ public:
         const double width = roughWidth(t.text, t.size, t.face);
         const double left = t.at.x + (t.anchor == Anchor::Left ? 0 : t.anchor == Anchor::Centre ? -width / 2 : -width);
         const double dx = std::max({left - at_.x, 0.0, at_.x - left - width});
-        const double middle = t.level == Level::Middle ? t.at.y : t.level == Level::Base ? t.at.y - t.size * 0.35 : t.at.y + t.size * 0.4;
+        const double middle = t.level == Level::Middle ? t.at.y
+                              : t.level == Level::Base ? t.at.y - t.size * 0.35
+                                                       : t.at.y + t.size * 0.4;
         const double dy = std::max(0.0, std::abs(at_.y - middle) - t.size * 0.6);
         return std::hypot(dx, dy) * 0.8;
     }

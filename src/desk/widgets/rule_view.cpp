@@ -33,8 +33,10 @@ void RuleView::mouseMoveEvent(QMouseEvent* e) {
 }
 
 void RuleView::mouseReleaseEvent(QMouseEvent* e) {
-    if (pressed_ && sliding_) emit letGo((e->position().x() - start_.x()) / scale_);
-    else if (pressed_) SheetView::mousePressEvent(e);
+    if (pressed_ && sliding_)
+        emit letGo((e->position().x() - start_.x()) / scale_);
+    else if (pressed_)
+        SheetView::mousePressEvent(e);
     pressed_ = sliding_ = false;
 }
 

@@ -14,8 +14,8 @@ public:
     bool sliding() const { return sliding_; }
 
 signals:
-    void slid(double mm);     ///< while dragging
-    void letGo(double mm);    ///< at the end
+    void slid(double mm);  ///< while dragging
+    void letGo(double mm); ///< at the end
 
 protected:
     void mousePressEvent(QMouseEvent*) override;

@@ -42,10 +42,14 @@ std::optional<QPointF> SheetView::placeOf(const std::string& tag) const {
     // a place that answers to the tag: the middle of its last simple shape
     for (auto item = own.rbegin(); item != own.rend(); ++item) {
         QPointF at;
-        if (const auto* c = std::get_if<sheet::Circle>(&item->shape)) at = {c->centre.x, c->centre.y};
-        else if (const auto* t = std::get_if<sheet::Text>(&item->shape)) at = {t->at.x, t->at.y - (t->level == sheet::Level::Base ? t->size * 0.35 : 0)};
-        else if (const auto* s = std::get_if<sheet::Stroke>(&item->shape)) at = {(s->path.front().x + s->path.back().x) / 2, (s->path.front().y + s->path.back().y) / 2};
-        else continue;
+        if (const auto* c = std::get_if<sheet::Circle>(&item->shape))
+            at = {c->centre.x, c->centre.y};
+        else if (const auto* t = std::get_if<sheet::Text>(&item->shape))
+            at = {t->at.x, t->at.y - (t->level == sheet::Level::Base ? t->size * 0.35 : 0)};
+        else if (const auto* s = std::get_if<sheet::Stroke>(&item->shape))
+            at = {(s->path.front().x + s->path.back().x) / 2, (s->path.front().y + s->path.back().y) / 2};
+        else
+            continue;
         if (tagAt(items_, {at.x(), at.y()}, reach_px) == tag) return at;
     }
     return std::nullopt;
@@ -75,8 +79,10 @@ void SheetView::resizeEvent(QResizeEvent*) { refresh(); }
 void SheetView::mousePressEvent(QMouseEvent* e) {
     const std::string tag = tagAt(items_, {e->position().x(), e->position().y()}, reach_px);
     walked_ = tag;
-    if (tag.empty()) emit pickedNothing();
-    else emit picked(QString::fromStdString(tag), e->position().toPoint());
+    if (tag.empty())
+        emit pickedNothing();
+    else
+        emit picked(QString::fromStdString(tag), e->position().toPoint());
 }
 
 void SheetView::mouseMoveEvent(QMouseEvent* e) {

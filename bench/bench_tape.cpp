@@ -1,0 +1,59 @@
+// How long the adjustment takes, against a plain baseline in the same run: undamped Gauss–Newton by dense QR with the same
+// observation equations, positions only (no redundancy numbers, no snooping, no mirror images, no words).
+#include "tape/condition.hpp"
+#include "tape/equations.hpp"
+
+#include "support/dense_qr.hpp"
+#include "support/support.hpp"
+
+#include <benchmark/benchmark.h>
+
+using namespace gorvet;
+using tape::ReadingKind;
+
+namespace {
+
+/// `points` points in pairs, about `readings` readings with noise, one misread by 12 mm.
+tape::Survey survey(int points, int readings) {
+    std::mt19937 rng(42);
+    auto m = test::frameSurvey(points / 2, rng);
+    for (int i = 0; i < points; ++i) m.read(ReadingKind::Height, i, -1, test::normal(rng, 0.7), 0.7);
+    // pairs of points by growing distance in the list, until there are enough
+    for (int step = 1; step < points && static_cast<int>(m.survey.readings.size()) < readings; ++step)
+        for (int i = 0; i + step < points && static_cast<int>(m.survey.readings.size()) < readings; ++i)
+            m.read(ReadingKind::Tape, i, i + step, test::normal(rng, 1.2) + (i == 2 && step == 3 ? 12 : 0), 1.2);
+    return m.survey;
+}
+
+tape::Survey surveyOf(const benchmark::State& state) {
+    return survey(static_cast<int>(state.range(0)), static_cast<int>(state.range(1)));
+}
+
+void baselineDenseQr(benchmark::State& state) {
+    const auto s = surveyOf(state);
+    std::vector<build::Vec3> start;
+    for (const auto& p : s.points) start.push_back(*p.rough);
+    for (auto _ : state) benchmark::DoNotOptimize(test::solveByQr(s, start).at);
+}
+
+void wholeSolve(benchmark::State& state) {
+    const auto s = surveyOf(state);
+    if (tape::solve(s).status != tape::Status::Solved) state.SkipWithError("the survey is not solved");
+    for (auto _ : state) benchmark::DoNotOptimize(tape::solve(s));
+}
+
+void nextReading(benchmark::State& state) {
+    const auto s = surveyOf(state);
+    const auto solution = tape::solve(s);
+    tape::FramePoints frame;
+    for (int i = 0; i < static_cast<int>(s.points.size()); i += 2) frame.pairs.push_back({i, i + 1});
+    const auto condition = tape::condition(solution, frame);
+    for (auto _ : state) benchmark::DoNotOptimize(tape::nextReading(s, solution, condition));
+}
+
+} // namespace
+
+BENCHMARK(baselineDenseQr)->Args({12, 54})->Args({30, 180})->Unit(benchmark::kMillisecond);
+BENCHMARK(wholeSolve)->Args({12, 54})->Args({30, 180})->Args({60, 500})->Unit(benchmark::kMillisecond);
+BENCHMARK(nextReading)->Args({30, 180})->Unit(benchmark::kMillisecond);
+BENCHMARK_MAIN();

@@ -1,0 +1,35 @@
+#!/usr/bin/env bash
+# Takes the pictures of this folder from the demo build, 1280x800, under a virtual display. usage: take.sh BUILD_DIR
+set -euo pipefail
+build=$(cd "$1" && pwd)
+here=$(cd "$(dirname "${BASH_SOURCE[0]}")" && pwd)
+demo=$build/petrel_on_tern.gorvet
+
+take() { # NAME KEYS ARGUMENTS…
+    local out=$here/$1.png keys=$2
+    shift 2
+    xvfb-run -a -s "-screen 0 1280x800x24" bash -c '
+        out=$1 keys=$2; shift 2
+        "$@" & app=$!
+        window=$(xdotool search --sync --onlyvisible --pid $app | tail -1)
+        xdotool windowfocus --sync "$window" 2>/dev/null || true
+        for key in $keys; do xdotool key --window "$window" "$key"; done
+        last=
+        for _ in $(seq 40); do
+            sleep 0.4
+            sum=$(import -window root rgb:- | sha256sum)
+            [[ $sum == "$last" ]] && break
+            last=$sum
+        done
+        import -window root -strip "$out"
+        kill $app' take "$out" "$keys" "$build/gorvet" "$@" "$demo"
+    echo "$out"
+}
+export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1
+take tape-day "" --bench 1
+take tape-body-day "F6" --bench 1
+take sit-day "" --bench 2
+take stretch-day "" --bench 3
+take make-day "" --bench 4
+take tape-dye "" --bench 1 --dye
+take make-dye "" --bench 4 --dye

@@ -1,0 +1,164 @@
+// The window's dealings with files, and its two lists: what can be typed, and the log.
+#include "desk/shell/main_window.hpp"
+
+#include "analysis/export.hpp"
+#include "desk/shell/ask.hpp"
+#include "formats/readings_csv.hpp"
+#include "sheet/write.hpp"
+
+#include <QDateTime>
+#include <QDialog>
+#include <QFile>
+#include <QHeaderView>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace gorvet::desk {
+
+// ---- files
+
+bool MainWindow::openFile(const QString& path) {
+    if (auto opened = document_.open(path); !opened) {
+        ask::tell(this, tr("Not opened"), QString::fromStdString(opened.error().text()));
+        return false;
+    }
+    setBench(current_);
+    if (document_.store()->readOnly())
+        say(tr("open read-only: %1").arg(QString::fromStdString(document_.store()->readOnlyReason())), "warn");
+    return true;
+}
+
+bool MainWindow::makeFile(const QString& path) {
+    if (auto made = document_.create(path); !made) {
+        ask::tell(this, tr("Not made"), QString::fromStdString(made.error().text()));
+        return false;
+    }
+    setBench(0);
+    return true;
+}
+
+void MainWindow::importReadings() {
+    if (!document_.isOpen()) return;
+    const QString path = ask::fileToOpen(
+        this, tr("Import readings of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Readings (*.csv)"));
+    if (path.isEmpty()) return;
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) {
+        ask::tell(this, tr("Not read"), tr("%1 can't be read: %2.").arg(path, file.errorString()));
+        return;
+    }
+    const QByteArray text = file.readAll();
+    build::SessionId session;
+    for (const auto& [id, s] : document_.build().sessions)
+        if (s.subject == state_.subject) session = id;
+    auto read = formats::readReadings({text.constData(), static_cast<size_t>(text.size())}, document_.build(), state_.subject,
+                                      session, "import");
+    if (!read) {
+        ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
+        return;
+    }
+    if (!read->edit.changes.empty())
+        if (auto kept = document_.keep(read->edit); !kept) {
+            ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
+            return;
+        }
+    say(tr("kept: %1").arg(QString::fromStdString(read->edit.sentence)));
+    if (!read->problems.empty()) {
+        QStringList lines;
+        for (const auto& p : read->problems) lines << QString::fromStdString(p.sentence());
+        const int more = static_cast<int>(lines.size()) - 12;
+        if (more > 0) {
+            lines = lines.mid(0, 12);
+            lines << tr("and %1 more").arg(more);
+        }
+        ask::tell(this, tr("Lines left out"), tr("All other lines were kept. These were left out:\n") + lines.join('\n'));
+    }
+}
+
+void MainWindow::exportEverything() {
+    if (!document_.isOpen()) return;
+    const QString folder = ask::folder(this, tr("Export everything into a folder"));
+    if (folder.isEmpty()) return;
+    const auto files = analysis::exportAll(document_.build(), document_.results(), folder.toStdString());
+    if (!files)
+        ask::tell(this, tr("Not exported"), QString::fromStdString(files.error().text()));
+    else
+        say(tr("%1 files written into %2").arg(files->size()).arg(folder));
+}
+
+void MainWindow::exportBuildSheet() {
+    if (!document_.isOpen()) return;
+    const QString path = ask::fileToMake(this, tr("Build sheet"), tr("PDF (*.pdf)"), "build-sheet.pdf");
+    if (path.isEmpty()) return;
+    const auto written =
+        sheet::writePdf(analysis::buildSheet(document_.build(), document_.results()),
+                        {"Build sheet: " + document_.build().settings.name, "Gorvet build sheet"}, path.toStdString());
+    if (!written)
+        ask::tell(this, tr("Not written"), QString::fromStdString(written.error().text()));
+    else
+        say(tr("written: %1").arg(path));
+}
+
+// ---- what can be typed, and the log
+
+namespace {
+void showTable(QWidget* parent, const QString& name, const QString& title, const QStringList& headings,
+               const QList<QStringList>& rows) {
+    auto* dialog = new QDialog(parent);
+    dialog->setObjectName(name);
+    dialog->setWindowTitle(title);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->resize(std::min(1180, parent->width() - 40), std::min(680, parent->height() - 60));
+    auto* column = new QVBoxLayout(dialog);
+    auto* table = new QTableWidget(static_cast<int>(rows.size()), static_cast<int>(headings.size()));
+    table->setObjectName(name + "Table");
+    table->setHorizontalHeaderLabels(headings);
+    table->verticalHeader()->hide();
+    table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table->setShowGrid(false);
+    for (int r = 0; r < rows.size(); ++r)
+        for (int c = 0; c < headings.size(); ++c) table->setItem(r, c, new QTableWidgetItem(rows[r].value(c)));
+    table->resizeColumnsToContents();
+    table->horizontalHeader()->setStretchLastSection(true);
+    column->addWidget(table);
+    auto* shut = new QPushButton(QObject::tr("close"));
+    QObject::connect(shut, &QPushButton::clicked, dialog, &QDialog::close);
+    column->addWidget(shut, 0, Qt::AlignRight);
+    dialog->show();
+}
+} // namespace
+
+void MainWindow::showHelp() {
+    QList<QStringList> rows;
+    for (const auto& form : entry::forms())
+        rows << QStringList{form.bench, QString::fromUtf8(form.pattern), QString::fromUtf8(form.example),
+                            QString::fromUtf8(form.what)};
+    for (const auto& [keys, what] : {std::pair{"Alt+1 … Alt+4", "Tape, Sit, Stretch, Make"}, std::pair{"F2", "to the entry line"},
+                                     std::pair{"F6", "chassis or body"}, std::pair{"F8", "Day or Dye"},
+                                     std::pair{"F9", "the logbook"}, std::pair{"Down, Up", "on the entry line: another pair"},
+                                     std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},
+                                     std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"},
+                                     std::pair{"Ctrl+Z, Ctrl+Shift+Z", "undo, do again"},
+                                     std::pair{"Ctrl+I, Ctrl+P, Ctrl+E", "import, build sheet, export everything"}})
+        rows << QStringList{tr("keys"), QString::fromUtf8(keys), QString(), tr(what)};
+    showTable(this, "helpDialog", tr("What can be typed"), {tr("bench"), tr("type"), tr("for example"), tr("what it does")},
+              rows);
+}
+
+void MainWindow::showLog() {
+    if (!document_.store()) return;
+    QList<QStringList> rows;
+    for (const auto& e : document_.store()->log(500)) {
+        const QString kind = e.kind == store::LogEntry::Kind::Undo   ? tr("undone: ")
+                             : e.kind == store::LogEntry::Kind::Redo ? tr("done again: ")
+                                                                     : QString();
+        rows << QStringList{
+            QDateTime::fromString(QString::fromStdString(e.at_utc), Qt::ISODate).toLocalTime().toString("d MMM HH:mm:ss"),
+            QString::fromStdString(e.who), kind + QString::fromStdString(e.sentence), QString::fromStdString(e.why)};
+    }
+    showTable(this, "logDialog", tr("Logbook, newest first"), {tr("when"), tr("who"), tr("what"), tr("why")}, rows);
+}
+
+} // namespace gorvet::desk

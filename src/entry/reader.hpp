@@ -1,0 +1,163 @@
+#pragma once
+
+#include "entry/entry.hpp"
+#include "entry/line.hpp"
+
+#include <functional>
+
+#include <fmt/format.h>
+
+/// The reader of one line. Its commands stand in one file a bench (read_tape.cpp, …). Internal to this room.
+namespace gorvet::entry {
+
+using namespace build;
+
+class Reader {
+public:
+    Reader(const Build& b, const Context& context, std::string_view text) : b_(b), context_(context), line_(text) {
+        next_id_ = b.next_id;
+    }
+
+    /// Throws Failure.
+    Understood read();
+
+private:
+    template <class T> Id<T> fresh() { return Id<T>{next_id_++}; }
+    void put(Change change) { out_.edit.changes.push_back(std::move(change)); }
+    void say(std::string sentence) {
+        out_.edit.sentence = sentence;
+        out_.echo = std::move(sentence);
+    }
+    units::Unit lengthUnit() const { return units::unitOf(b_.settings.length_step); }
+
+    // ---- figures
+
+    Dimension figure(const Word& typed, units::Kind kind, const char* missing) {
+        std::string text = typed.text;
+        Dimension d;
+        d.provenance = Provenance::Measured;
+        while (!text.empty() && (text.back() == ' ' || text.back() == '?')) {
+            if (text.back() == '?') d.provenance = Provenance::Assumed;
+            text.pop_back();
+        }
+        if (text.empty()) throw Failure{typed.column, std::string(missing) + " is missing.", ""};
+        auto parsed = units::parse(text, kind, kind == units::Kind::Angle ? units::Unit::Degree : lengthUnit());
+        if (!parsed) {
+            const Error& e = parsed.error();
+            throw Failure{typed.column + std::max(0, e.column), e.message, e.remedy};
+        }
+        d.value = parsed->value;
+        d.typed = parsed->typed;
+        if (!parsed->remark.empty()) out_.remark = parsed->remark;
+        return d;
+    }
+    /// One length that may hold blanks, up to a stop word or the end.
+    Dimension lengthUpTo(std::initializer_list<std::string_view> stops, const char* missing) {
+        return figure(line_.upTo(stops), units::Kind::Length, missing);
+    }
+    /// One length of a single word.
+    Dimension lengthWord(const char* missing) { return figure(line_.next(missing), units::Kind::Length, missing); }
+    std::string show(const Dimension& d) const {
+        return units::formatLength(d.value, b_.settings.length_step, true) + (d.provenance == Provenance::Assumed ? " ?" : "");
+    }
+    std::string showAngle(const Dimension& d) const {
+        return units::formatAngle(d.value) + (d.provenance == Provenance::Assumed ? " ?" : "");
+    }
+
+    template <class E> E oneOf(const char* missing) {
+        const Word w = line_.next(missing);
+        const auto value = fromWord<E>(w.text);
+        if (!value) throw Failure{w.column, fmt::format("\"{}\" is not known here.", w.text), "Type " + wordList<E>() + "."};
+        return *value;
+    }
+
+    // ---- points
+
+    const Point& known(Subject subject, const Word& w) const {
+        const Point* p = pointNamed(b_, subject, w.text);
+        if (!p)
+            throw Failure{w.column, fmt::format("There is no point {} on the {}.", w.text, word(subject)),
+                          subject == context_.subject ? fmt::format("Mark it first: point {} and roughly where: x y z.", w.text)
+                                                      : ""};
+        return *p;
+    }
+    /// The next words as long as they name points.
+    std::vector<const Point*> points(Subject subject) {
+        std::vector<const Point*> list;
+        while (!line_.atEnd())
+            if (const Point* p = pointNamed(b_, subject, line_.peek().text)) {
+                list.push_back(p);
+                line_.next("a point");
+            } else {
+                break;
+            }
+        return list;
+    }
+    /// Left, then right point of a role on the body, as far as there are any.
+    std::vector<PointId> withRole(Subject subject, Role role) const {
+        std::vector<PointId> list;
+        for (const Side side : {Side::Left, Side::Right, Side::None})
+            for (const auto& [id, p] : b_.points)
+                if (p.subject == subject && p.role == role && sideOf(p.name) == side) list.push_back(id);
+        return list;
+    }
+    std::vector<PointId> needRole(Role role) const {
+        auto list = withRole(Subject::Body, role);
+        if (list.empty())
+            throw Failure{0, fmt::format("No point of the body has the role {}.", word(role)),
+                          fmt::format("Give one the role on Tape: role NAME {}.", word(role))};
+        return list;
+    }
+
+    // tape
+    void point();
+    void role();
+    void hold();
+    void session();
+    SessionId session(Subject subject);
+    void reading(ReadingKind kind, bool retape);
+    void remove();
+    // sit
+    void rail();
+    void axleHeight();
+    /// Adds the pin, or changes the one of the same kind on the same points.
+    void keepPin(Pin p);
+    double tolerance(double standard, units::Kind kind = units::Kind::Length);
+    std::string pointList(const std::vector<PointId>& ids) const;
+    void pin();
+    void finishPin(Pin p);
+    void hinge();
+    void sill();
+    void arch();
+    void centred();
+    // stretch
+    void cut();
+    void change();
+    void stretchFigure();
+    // make
+    void mount();
+    void biscuit();
+    void mountFigure();
+    void grip();
+    Crossmember needCrossmember() const;
+    void crossmember();
+    void crossmemberFigure();
+    void padHoles();
+    void box();
+    // build
+    void settings(const std::function<void(Settings&)>& change, std::string sentence);
+    void name();
+    void frame();
+    void tolerance();
+    void show();
+    void subject();
+
+    const Build& b_;
+    const Context& context_;
+    Line line_;
+    Understood out_;
+    std::string command_;
+    std::uint32_t next_id_ = 1;
+};
+
+} // namespace gorvet::entry

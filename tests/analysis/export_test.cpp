@@ -1,0 +1,66 @@
+// Exports that can't be made say why; what is not there yet is not written.
+#include "analysis/export.hpp"
+#include "entry/entry.hpp"
+
+#include "support/support.hpp"
+
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <fstream>
+
+using namespace gorvet;
+
+namespace {
+std::vector<std::string> names(const std::vector<std::filesystem::path>& files) {
+    std::vector<std::string> list;
+    for (const auto& f : files) list.push_back(f.filename().string());
+    std::sort(list.begin(), list.end());
+    return list;
+}
+} // namespace
+
+TEST_CASE("an empty build exports its build sheet and nothing else", "[analysis][files]") {
+    const auto folder = test::freshFolder("export-empty");
+    const build::Build b;
+    const auto files = analysis::exportAll(b, analysis::analyse(b, 0), folder / "new" / "folder");
+    REQUIRE(files);
+    CHECK(names(*files) == std::vector<std::string>{"build-sheet.pdf"});
+    const auto text = test::run("pdftotext -layout " + (folder / "new" / "folder" / "build-sheet.pdf").string() + " -");
+    CHECK(text.out.find("No point of the chassis has been marked yet.") != std::string::npos);
+    CHECK(text.out.find("Nothing was found that needs seeing to.") != std::string::npos);
+}
+
+TEST_CASE("a survey alone exports its sheets and its readings", "[analysis][files]") {
+    const auto folder = test::freshFolder("export-survey");
+    build::Build b;
+    for (const char* line : {"point A 0 0 0", "point B 1000 0 0", "A B 1000", "height A 0", "height B 3"}) {
+        auto understood = entry::understand(b, {build::Subject::Chassis, {}, {}}, line);
+        REQUIRE(understood);
+        REQUIRE(build::enact(b, understood->edit));
+    }
+    const auto files = analysis::exportAll(b, analysis::analyse(b, 3), folder);
+    REQUIRE(files);
+    CHECK(names(*files) == std::vector<std::string>{"build-sheet.pdf", "readings-chassis.csv", "survey-chassis.pdf", "survey-chassis.svg"});
+    const std::string csv = test::fileText(folder / "readings-chassis.csv");
+    CHECK(csv == "kind,from,to,value,unit,sigma_mm,note\n"
+                 "point,A,,0 0 0,mm,,\n"
+                 "point,B,,1000 0 0,mm,,\n"
+                 "tape,A,B,1000,mm,,\n"
+                 "height,A,,0,mm,,\n"
+                 "height,B,,3,mm,,\n");
+    // what is not fixed says so in print, too
+    const auto text = test::run("pdftotext -layout " + (folder / "survey-chassis.pdf").string() + " -");
+    CHECK(text.out.find("not fixed") != std::string::npos);
+    CHECK(text.out.find("nothing checks it") != std::string::npos);
+}
+
+TEST_CASE("a folder that can't be made is said", "[analysis][files]") {
+    const auto folder = test::freshFolder("export-wrong");
+    std::ofstream(folder / "file") << "in the way";
+    const build::Build b;
+    const auto files = analysis::exportAll(b, analysis::analyse(b, 0), folder / "file" / "below");
+    REQUIRE_FALSE(files);
+    CHECK(files.error().code == Error::Code::File);
+    CHECK(files.error().text().find("can't be made") != std::string::npos);
+    CHECK(test::fileText(folder / "file") == "in the way");
+}

@@ -1,0 +1,144 @@
+// The one sentence of each bench, as the build grows: it must say what is missing, then the answer with its ±.
+#include "analysis/results.hpp"
+#include "entry/entry.hpp"
+
+#include "support/support.hpp"
+
+#include <catch2/catch.hpp>
+#include <cmath>
+
+using namespace gorvet;
+using analysis::Bench;
+
+namespace {
+
+struct Grower {
+    build::Build b;
+    build::Subject subject = build::Subject::Chassis;
+
+    void type(const std::string& line) {
+        auto understood = entry::understand(b, {subject, {}, {}}, line);
+        INFO(line);
+        if (!understood) FAIL(understood.error().text());
+        if (understood->subject) subject = *understood->subject;
+        auto kept = build::enact(b, understood->edit);
+        REQUIRE(kept);
+    }
+    analysis::Results results() const { return analysis::analyse(b, 1); }
+    std::string sentence(Bench bench) const { return analysis::headline(b, results(), bench, subject).sentence; }
+    std::string below(Bench bench) const { return analysis::headline(b, results(), bench, subject).below; }
+
+    /// Four corners taped in a plane: sides, diagonals, heights; the left rail `lean` aft of the right.
+    void rectangle(double lean, double twist = 0) {
+        type("point Al rail 0 -400 500");
+        type("point Ar rail 0 400 500");
+        type("point Bl rail 2600 -400 500");
+        type("point Br rail 2600 400 500");
+        type("hold Al x 0");
+        type("hold Al y -400");
+        type("hold Bl y -400");
+        const std::vector<std::pair<std::string, build::Vec3>> at = {
+            {"Al", {0, -400, 500}}, {"Ar", {-lean, 400, 500 + twist}}, {"Bl", {2600, -400, 500}}, {"Br", {2600 - lean, 400, 500}}};
+        for (size_t i = 0; i < at.size(); ++i) {
+            // each height three times over, so that twist is sharp enough to judge
+            for (int k = 0; k < 3; ++k) type("height " + at[i].first + " " + units::fixed(at[i].second.z_mm, 1));
+            for (size_t j = i + 1; j < at.size(); ++j) {
+                const auto& a = at[i].second;
+                const auto& c = at[j].second;
+                const double d = std::hypot(c.x_mm - a.x_mm, c.y_mm - a.y_mm, c.z_mm - a.z_mm);
+                for (int k = 0; k < 3; ++k) type(at[i].first + " " + at[j].first + " " + units::fixed(d, 1));
+            }
+        }
+    }
+};
+
+bool contains(const std::string& text, const std::string& part) {
+    INFO(text);
+    CHECK(text.find(part) != std::string::npos);
+    return text.find(part) != std::string::npos;
+}
+
+} // namespace
+
+TEST_CASE("Tape says first what it lacks", "[analysis]") {
+    Grower g;
+    CHECK(g.sentence(Bench::Tape) == "No point of the chassis has been marked yet.");
+    g.type("point Al rail 0 -400 500");
+    g.type("point Ar rail 0 400 500");
+    CHECK(g.sentence(Bench::Tape) == "2 points of the chassis and no reading yet.");
+    g.type("Al Ar 800");
+    CHECK(g.sentence(Bench::Tape) == "The chassis's shape is not fixed yet.");
+    contains(g.below(Bench::Tape), "Nothing holds the survey");
+    g.subject = build::Subject::Body;
+    CHECK(g.sentence(Bench::Tape) == "No point of the body has been marked yet.");
+}
+
+TEST_CASE("Tape says what shape the frame is in", "[analysis]") {
+    SECTION("straight") {
+        Grower g;
+        g.rectangle(0);
+        contains(g.sentence(Bench::Tape), "The chassis is straight: nothing is out by more than");
+    }
+    SECTION("diamond") {
+        Grower g;
+        g.rectangle(9);
+        contains(g.sentence(Bench::Tape), "Not square: the left rail stands 9.0 mm aft of the other, ±");
+        for (const auto& f : g.results().findings)
+            if (f.code == "tape.diamond") CHECK(f.severity == sheet::Severity::Bad);
+    }
+    SECTION("diamond the other way") {
+        Grower g;
+        g.rectangle(-9);
+        contains(g.sentence(Bench::Tape), "the right rail stands 9.0 mm aft");
+    }
+    SECTION("twist") {
+        Grower g;
+        g.rectangle(0, 14);
+        contains(g.sentence(Bench::Tape), "Twisted by 14.0 mm");
+        contains(g.sentence(Bench::Tape), "right side high at the front");
+    }
+    SECTION("in inches, when the build is in inches") {
+        Grower g;
+        g.rectangle(9);
+        g.type("show inch 1/16");
+        contains(g.sentence(Bench::Tape), "0.354\"");
+    }
+    SECTION("a wider tolerance forgives more") {
+        Grower g;
+        g.rectangle(9);
+        g.type("tolerance 15");
+        contains(g.sentence(Bench::Tape), "straight");
+    }
+}
+
+TEST_CASE("Sit, Stretch and Make say what they wait for", "[analysis]") {
+    Grower g;
+    contains(g.sentence(Bench::Sit), "it must be taped first");
+    contains(g.sentence(Bench::Stretch), "No change of wheelbase is asked for");
+    contains(g.sentence(Bench::Make), "Nothing is planned to be made yet");
+    g.rectangle(0);
+    g.type("subject body");
+    g.type("point Hl hinge-pillar 500 -600 700");
+    g.type("point Hr hinge-pillar 500 600 700");
+    g.type("point Ml body-mount 400 -400 600");
+    contains(g.sentence(Bench::Sit), "Nothing says where the body sits");
+    g.type("hinge 500");
+    contains(g.sentence(Bench::Sit), "wait for their points"); // nothing of the body is taped
+    g.type("mount Ml");
+    contains(g.sentence(Bench::Make), "mounts wait until the body has a place");
+    bool waits = false;
+    for (const auto& f : g.results().findings) waits = waits || f.code == "make.mount-waits";
+    CHECK(waits);
+    g.type("change 300");
+    contains(g.sentence(Bench::Stretch), "Put in 300.0 mm: where may it be cut?");
+    g.type("rail 100 x 60 x 4 box top");
+    g.type("cut 1300");
+    contains(g.sentence(Bench::Stretch), "Cut at 1300.0 and let in a new piece of 297.5 mm.");
+    contains(g.below(Bench::Stretch), "Inner sleeve 702.0 mm long.");
+    g.type("change 0");
+    contains(g.sentence(Bench::Stretch), "nothing to cut");
+    g.type("subject chassis");
+    g.type("point G gearbox-mount 1000 0 520");
+    g.type("crossmember");
+    contains(g.below(Bench::Make), "The crossmember waits for the gearbox mount's position");
+}

@@ -1,0 +1,92 @@
+// The open build and the entry line, without the window round them.
+#include "desk/shell/document.hpp"
+#include "desk/shell/entry_line.hpp"
+
+#include "support/support.hpp"
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QSignalSpy>
+#include <QTest>
+#include <catch2/catch.hpp>
+
+using namespace gorvet;
+
+namespace {
+build::Edit mark(const build::Build& b, const std::string& name) {
+    build::Point p;
+    p.id = build::PointId{b.next_id};
+    p.name = name;
+    return {"mark point " + name, {build::Put<build::Point>{p}}};
+}
+} // namespace
+
+TEST_CASE("every change of the document is kept, analysed and announced", "[desk]") {
+    const auto path = test::freshFolder("document") / "d.gorvet";
+    desk::Document d;
+    d.setUser("M.");
+    QSignalSpy changed(&d, &desk::Document::changed);
+    CHECK_FALSE(d.keep(mark(d.build(), "A"))); // nothing is open
+    CHECK_FALSE(d.undo());
+    REQUIRE(d.create(QString::fromStdString(path.string())));
+    CHECK(d.build().settings.name == "d");
+    REQUIRE(d.keep(mark(d.build(), "A")));
+    CHECK(changed.count() == 2);
+    CHECK(d.results().revision == d.store()->revision());
+    CHECK(d.results().chassis.survey.points.size() == 1);
+    CHECK_FALSE(d.keep(mark(d.build(), "A"))); // the name is taken: refused, nothing announced
+    CHECK(changed.count() == 2);
+    CHECK(d.keptText().startsWith("kept "));
+    CHECK(d.history("point", 1).startsWith("M."));
+    CHECK(d.history("point", 99).isEmpty());
+    REQUIRE(*d.undo() == "mark point A");
+    CHECK(d.results().chassis.survey.points.empty());
+    REQUIRE(d.redo());
+    CHECK_FALSE(d.redo());
+    d.close();
+    CHECK_FALSE(d.isOpen());
+    REQUIRE(d.open(QString::fromStdString(path.string())));
+    CHECK(d.build().points.size() == 1);
+    CHECK_FALSE(d.open("/nowhere/at/all.gorvet"));
+    CHECK(d.build().points.size() == 1); // what was open stays open
+}
+
+TEST_CASE("with a proposal a figure is enough, and a whole line stays possible", "[desk]") {
+    desk::EntryLine line;
+    line.show();
+    line.setProposal(desk::Proposal{"A3 B7", "A3 B7 ", "about 2164", {}}, "type something");
+    QSignalSpy submitted(&line, &desk::EntryLine::submitted);
+    auto* field = line.field();
+    const auto typed = [&](const QString& text) {
+        field->clear();
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        return submitted.isEmpty() ? QString() : submitted.takeLast().at(0).toString();
+    };
+    CHECK(line.findChild<QLabel*>("entryPair")->text() == "A3 B7");
+    CHECK(line.findChild<QLabel*>("entryEcho")->text() == "about 2164");
+    CHECK(typed("2164") == "A3 B7 2164");
+    CHECK(typed(".5 m") == "A3 B7 .5 m");
+    CHECK(typed("Al Br 12") == "Al Br 12");
+    CHECK(typed("height A3 4") == "height A3 4");
+    CHECK(typed("   ").isEmpty());
+    // names that begin with a figure
+    line.setIsName([](const QString& word) { return word == "1l"; });
+    CHECK(typed("1l 2r 800") == "1l 2r 800");
+    CHECK(typed("800") == "A3 B7 800");
+    // an error is pointed at in what was typed, without the proposal's part
+    field->setText("21x");
+    line.pointAt(8);
+    CHECK(field->selectedText() == "x");
+    QTest::keyClick(field, Qt::Key_Escape);
+    CHECK(field->text().isEmpty());
+    QSignalSpy other(&line, &desk::EntryLine::otherPair);
+    QTest::keyClick(field, Qt::Key_Down);
+    QTest::keyClick(field, Qt::Key_Up);
+    REQUIRE(other.count() == 2);
+    CHECK(other[0][0].toInt() == 1);
+    CHECK(other[1][0].toInt() == -1);
+    line.setProposal(std::nullopt, "type something");
+    CHECK(line.findChild<QLabel*>("entryEcho")->text() == "type something");
+    CHECK(typed("12") == "12");
+}
