@@ -35,7 +35,9 @@ std::vector<Vec3> topLine(const RailLine& rail) {
 }
 
 std::string signedFigure(double mm, units::LengthStep step) {
-    return (mm < 0 ? "−" : "+") + units::formatSmall(std::abs(mm), step);
+    const std::string size = units::formatSmall(std::abs(mm), step);
+    const bool zero = size.find_first_of("123456789") == std::string::npos;
+    return (zero ? "" : mm < 0 ? "−" : "+") + size;
 }
 
 } // namespace

@@ -245,8 +245,8 @@ std::pair<std::string, std::string> valueAndUnit(const Dimension& d, bool angle,
     const auto as_mm = units::parse(d.typed, units::Kind::Length, units::Unit::Millimetre);
     const auto as_inch = units::parse(d.typed, units::Kind::Length, units::Unit::Inch);
     if (as_mm && as_inch) {
-        if (as_mm->value == as_inch->value && as_mm->value == d.value) return {d.typed, ""};
         if (as_mm->bare && as_mm->value == d.value) return {d.typed, "mm"};
+        if (as_mm->value == as_inch->value && as_mm->value == d.value) return {d.typed, ""};
         if (as_inch->bare && as_inch->value == d.value && units::unitOf(settings.length_step) == units::Unit::Inch)
             return {d.typed, "in"};
     }

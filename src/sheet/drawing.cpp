@@ -111,8 +111,9 @@ void dimensionLines(const Dimension& d, std::vector<Item>& out, const std::strin
     text.anchor = Anchor::Centre;
     text.at = {(a.x + b.x) / 2, (a.y + b.y) / 2};
     if (outside && upright) {
-        text.anchor = Anchor::Left;
-        text.at.x += 6 * thin;
+        const bool to_the_left = left.x * d.offset < 0; // away from what is measured
+        text.anchor = to_the_left ? Anchor::Right : Anchor::Left;
+        text.at.x += (to_the_left ? -6 : 6) * thin;
     } else if (outside) {
         text.at = {b.x + along.x * (reach + 3 * thin), b.y + along.y * (reach + 3 * thin)};
         text.anchor = flipped ? Anchor::Right : Anchor::Left;

@@ -18,13 +18,21 @@ Predicted predict(const Network& net, int reading) {
     return predict(r.kind, net.at[r.from], has_to ? net.at[r.to] : Vec3{}, has_to, net.slope_sense[reading]);
 }
 
+namespace {
+double square(const Network& net, int reading) {
+    if (!net.active[reading]) return 0;
+    const SurveyReading& r = net.survey->readings[reading];
+    const double v = (predict(net, reading).value - r.value) / r.sigma;
+    return v * v;
+}
+} // namespace
+
 double omega(const Network& net, int point) {
     double sum = 0;
-    for (size_t i = 0; i < net.survey->readings.size(); ++i) {
-        const SurveyReading& r = net.survey->readings[i];
-        if (!net.active[i] || (point >= 0 && r.from != point && r.to != point)) continue;
-        const double v = (predict(net, static_cast<int>(i)).value - r.value) / r.sigma;
-        sum += v * v;
+    if (point >= 0) {
+        for (const int i : net.touching[point]) sum += square(net, i);
+    } else {
+        for (size_t i = 0; i < net.survey->readings.size(); ++i) sum += square(net, static_cast<int>(i));
     }
     return sum;
 }
@@ -37,10 +45,10 @@ double settle(Network& net, int point) {
     for (int round = 0; round < 60; ++round) {
         Eigen::Matrix3d n = Eigen::Matrix3d::Zero();
         Eigen::Vector3d g = Eigen::Vector3d::Zero();
-        for (size_t i = 0; i < net.survey->readings.size(); ++i) {
+        for (const int i : net.touching[point]) {
+            if (!net.active[i]) continue;
             const SurveyReading& r = net.survey->readings[i];
-            if (!net.active[i] || (r.from != point && r.to != point)) continue;
-            const Predicted p = predict(net, static_cast<int>(i));
+            const Predicted p = predict(net, i);
             const auto& by = r.from == point ? p.by_from : p.by_to;
             Eigen::Vector3d a(by[0], by[1], by[2]);
             a /= r.sigma;
@@ -138,6 +146,11 @@ Network begin(const Survey& survey) {
     net.placed.assign(survey.points.size(), 0);
     net.active.assign(survey.readings.size(), 0);
     net.slope_sense.assign(survey.readings.size(), 1.0);
+    net.touching.resize(survey.points.size());
+    for (size_t i = 0; i < survey.readings.size(); ++i) {
+        net.touching[survey.readings[i].from].push_back(static_cast<int>(i));
+        if (survey.readings[i].to >= 0) net.touching[survey.readings[i].to].push_back(static_cast<int>(i));
+    }
     std::vector<int> held_count(survey.points.size(), 0);
     for (size_t i = 0; i < survey.points.size(); ++i)
         if (survey.points[i].rough) {

@@ -16,6 +16,7 @@ struct Network {
     int free_count = 0;
     std::vector<char> active; ///< reading counts (not set aside, both points placed)
     std::vector<double> slope_sense;
+    std::vector<std::vector<int>> touching; ///< readings by point
 };
 
 double& coordinate(Vec3&, int axis);

@@ -106,9 +106,10 @@ std::optional<NextReading> nextReading(const Survey& survey, const Solution& s, 
     const Candidate& chosen = candidates[static_cast<size_t>(std::max(0, skip)) % candidates.size()];
     NextReading next{chosen.from, chosen.to, 0, {}};
     next.about_mm = predict(ReadingKind::Tape, s.points[chosen.from].position, s.points[chosen.to].position, true).value;
-    if (figures && chosen.before > 0)
-        next.gain = fmt::format("would take {} from ± {} to ± {}", c.figures[chosen.figure].name,
-                                units::fixed(halfWidth(chosen.before), 1), units::fixed(halfWidth(chosen.after), 1));
+    const std::string before = units::fixed(halfWidth(chosen.before), 1);
+    const std::string after = units::fixed(halfWidth(chosen.after), 1);
+    if (figures && chosen.before > 0 && before != after)
+        next.gain = fmt::format("would take {} from ± {} to ± {}", c.figures[chosen.figure].name, before, after);
     return next;
 }
 

@@ -53,7 +53,8 @@ public:
         const bool side_view = d_.height >= f_.px(290);
         const double side_height = side_view ? std::clamp(d_.height * 0.26, f_.px(70), f_.px(150)) : 0;
         const double below = side_view ? side_height + 2 * label + f_.px(40) : label + f_.px(24);
-        fromAbove({f_.px(44), label + f_.px(18)}, std::max(f_.px(80), w - f_.px(84)), std::max(f_.px(60), d_.height - below - f_.px(18)));
+        fromAbove({f_.px(44), label + f_.px(18)}, std::max(f_.px(80), w - f_.px(84)),
+                  std::max(f_.px(60), d_.height - below - f_.px(18)));
         if (side_view) fromTheLeft({f_.px(30), d_.height - side_height + label * 0.4}, side_height - label - f_.px(4));
         if (column > 0) figures({w + f_.px(8), label});
         return std::move(d_);
@@ -220,9 +221,9 @@ private:
         const double factor = enlargement(span * to.scale, height * 0.95, 20);
         const double middle = (z_.first + z_.second) / 2;
         const double scale = std::min(factor * to.scale, height / span);
-        caption({0, at.y - f_.px(2)},
-                factor > 1 ? fmt::format("from the left, heights × {:g}: left side full, right side dashed", factor)
-                           : "from the left: left side full, right side dashed");
+        std::string words = factor > 1 ? fmt::format("from the left, heights × {:g}", factor) : "from the left";
+        if (v_.ink != Ink::Body) words += ": left rail full, right rail dashed";
+        caption({0, at.y - f_.px(2)}, words);
         const auto where = [&](int p) {
             return P{to(v_.solution->points[p].position.x_mm, 0).x,
                      at.y + height / 2 - scale * (v_.solution->points[p].position.z_mm - middle)};

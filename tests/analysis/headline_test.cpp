@@ -37,8 +37,10 @@ struct Grower {
         type("hold Al x 0");
         type("hold Al y -400");
         type("hold Bl y -400");
-        const std::vector<std::pair<std::string, build::Vec3>> at = {
-            {"Al", {0, -400, 500}}, {"Ar", {-lean, 400, 500 + twist}}, {"Bl", {2600, -400, 500}}, {"Br", {2600 - lean, 400, 500}}};
+        const std::vector<std::pair<std::string, build::Vec3>> at = {{"Al", {0, -400, 500}},
+                                                                     {"Ar", {-lean, 400, 500 + twist}},
+                                                                     {"Bl", {2600, -400, 500}},
+                                                                     {"Br", {2600 - lean, 400, 500}}};
         for (size_t i = 0; i < at.size(); ++i) {
             // each height three times over, so that twist is sharp enough to judge
             for (int k = 0; k < 3; ++k) type("height " + at[i].first + " " + units::fixed(at[i].second.z_mm, 1));

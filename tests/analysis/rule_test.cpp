@@ -30,7 +30,8 @@ void type(build::Build& b, const std::string& line) {
 std::vector<sheet::P> wheels(const sheet::Drawing& d, sheet::Ink ink) {
     std::vector<sheet::P> list;
     for (const auto& item : d.items)
-        if (const auto* c = std::get_if<sheet::Circle>(&item.shape); c && c->pen.ink == ink && c->radius > 6) list.push_back(c->centre);
+        if (const auto* c = std::get_if<sheet::Circle>(&item.shape); c && c->pen.ink == ink && c->radius > 6)
+            list.push_back(c->centre);
     return list;
 }
 
@@ -70,7 +71,8 @@ TEST_CASE("a cut opens a gap in the lower edge, as wide as what comes out", "[an
     auto r = analysis::analyse(b, 1);
     const auto gap = [&] {
         for (const auto& item : analysis::ruleView(b, r, {}, 1280, 110, {}).items)
-            if (const auto* h = std::get_if<sheet::Hatch>(&item.shape); h && item.tag == "cut") return (h->polygon[1].x - h->polygon[0].x) / analysis::ruleScale(b, r, 1280, {});
+            if (const auto* h = std::get_if<sheet::Hatch>(&item.shape); h && item.tag == "cut")
+                return (h->polygon[1].x - h->polygon[0].x) / analysis::ruleScale(b, r, 1280, {});
         return 0.0;
     };
     CHECK(gap() == Approx(r.stretch.left.length_mm).margin(0.5));

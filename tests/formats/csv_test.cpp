@@ -23,7 +23,8 @@ TEST_CASE("records, quotes and line numbers", "[formats]") {
 
 TEST_CASE("a field survives being written and split", "[formats][property]") {
     CHECK(rc::check("any text", [] {
-        auto fields = *rc::gen::container<std::vector<std::string>>(3, rc::gen::container<std::string>(rc::gen::elementOf(std::string("ab ,;\"#'\n1"))));
+        auto fields = *rc::gen::container<std::vector<std::string>>(
+            3, rc::gen::container<std::string>(rc::gen::elementOf(std::string("ab ,;\"#'\n1"))));
         fields.insert(fields.begin(), "first"); // a record is not blank and no remark
         std::string line;
         for (size_t i = 0; i < fields.size(); ++i) line += (i ? "," : "") + formats::csvField(fields[i]);

@@ -8,11 +8,13 @@
 #include <sstream>
 
 #include <sys/wait.h>
+#include <unistd.h>
 
 namespace gorvet::test {
 
 std::filesystem::path freshFolder(const std::string& name) {
-    const std::filesystem::path folder = std::filesystem::path(GORVET_TEST_DIR) / name;
+    // tests run side by side: each process has its own
+    const std::filesystem::path folder = std::filesystem::path(GORVET_TEST_DIR) / (name + "-" + std::to_string(getpid()));
     std::filesystem::remove_all(folder);
     std::filesystem::create_directories(folder);
     return folder;

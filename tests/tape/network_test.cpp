@@ -28,7 +28,8 @@ TEST_CASE("held coordinates replace rough ones and are not free", "[tape]") {
 
 TEST_CASE("a point alone settles where its readings meet", "[tape]") {
     test::SurveyMaker m;
-    for (const auto& [x, y, z] : {std::tuple{0.0, 0.0, 0.0}, {2000.0, 0.0, 0.0}, {0.0, 1500.0, 0.0}, {1800.0, 1600.0, 300.0}}) m.point("K", x, y, z);
+    for (const auto& [x, y, z] : {std::tuple{0.0, 0.0, 0.0}, {2000.0, 0.0, 0.0}, {0.0, 1500.0, 0.0}, {1800.0, 1600.0, 300.0}})
+        m.point("K", x, y, z);
     const int p = m.point("P", 700, 600, 900);
     for (int k = 0; k < 4; ++k) m.read(ReadingKind::Tape, p, k);
     m.survey.points[static_cast<size_t>(p)].rough = build::Vec3{900, 400, 500};
@@ -62,7 +63,8 @@ TEST_CASE("rows of the design matrix are the equations' derivatives over σ", "[
             c = keep - h;
             const double down = tape::predict(net, i).value;
             c = keep;
-            CHECK(rows(i, net.free_index[k]) == Approx((up - down) / (2 * h) / m.survey.readings[static_cast<size_t>(i)].sigma).margin(1e-6));
+            CHECK(rows(i, net.free_index[k]) ==
+                  Approx((up - down) / (2 * h) / m.survey.readings[static_cast<size_t>(i)].sigma).margin(1e-6));
         }
     }
 }

@@ -211,7 +211,9 @@ void MainWindow::buildCentral() {
     foot->addWidget(starter_scroll_);
     entry_ = new EntryLine;
     foot->addWidget(entry_);
-    entry_->setIsName([this](const QString& word) { return build::pointNamed(document_.build(), state_.subject, word.toStdString()) != nullptr; });
+    entry_->setIsName([this](const QString& word) {
+        return build::pointNamed(document_.build(), state_.subject, word.toStdString()) != nullptr;
+    });
     area->addLayout(foot);
     connect(entry_, &EntryLine::submitted, this, [this](const QString& line) { enter(line, From::EntryLine); });
     connect(entry_, &EntryLine::edited, this, &MainWindow::preview);
