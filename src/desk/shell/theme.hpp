@@ -5,6 +5,7 @@
 #include <QColor>
 #include <QFont>
 #include <QString>
+#include <cmath>
 
 /// Day and Dye: every colour of the application, in one place. look.md, Tokens.
 namespace gorvet::desk {
@@ -18,7 +19,7 @@ public:
     double textScale() const { return scale_; }
     /// Sizes of drawings in the window, in pixels.
     sheet::Format format() const { return {scale_}; }
-    int px(double at_100) const { return static_cast<int>(at_100 * scale_ + 0.5); }
+    int px(double at_100) const { return static_cast<int>(std::lround(at_100 * scale_)); }
     QColor color(sheet::Ink) const;
     /// The style of all plain widgets.
     QString styleSheet() const;
