@@ -14,7 +14,7 @@ public:
     sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     std::optional<Proposal> proposal(const Document&, const ViewState&) const override;
-    QString placeholder() const override { return tr("two points and a length, like  A3 B7 2164"); }
+    QString placeholder() const override { return tr("a point, like  point Al 0 -420 310, or a reading, like  A3 B7 2164"); }
 };
 
 } // namespace gorvet::desk
