@@ -9,6 +9,7 @@ namespace gorvet::sheet {
 namespace {
 
 template <class... Fs> struct Overload : Fs... { using Fs::operator()...; };
+template <class... Fs> Overload(Fs...) -> Overload<Fs...>; // clang 14 does not deduce aggregates
 
 P operator+(P a, P b) { return {a.x + b.x, a.y + b.y}; }
 
