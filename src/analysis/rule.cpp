@@ -237,8 +237,9 @@ private:
             double at = std::clamp(tag.x - f_.px(8), f_.px(8), d_.width - width - f_.px(90));
             bool free = false;
             for (int step = 0; step < 17 && !free; ++step) {
-                const double candidate = std::clamp(at + (step % 2 ? 1 : -1) * static_cast<double>((step + 1) / 2) * f_.px(26),
-                                                    f_.px(8), d_.width - width - f_.px(90));
+                const int away = (step + 1) / 2; // by turns to the right and to the left
+                const double candidate =
+                    std::clamp(at + (step % 2 ? 1 : -1) * away * f_.px(26), f_.px(8), d_.width - width - f_.px(90));
                 free = std::none_of(taken.begin(), taken.end(),
                                     [&](const auto& t) { return candidate < t.second && candidate + width > t.first; });
                 if (free) at = candidate;
