@@ -178,6 +178,11 @@ private:
         }
     }
 
+    /// By how much a centring misses: a derived figure beside its mark.
+    void missLabel(P at, const DrawnPin& pin, Ink ink) {
+        d_.add(Text{at, pin.text, f_.small(), ink, Anchor::Left, Level::Base, Face::Sans, Mark::Derived, 0, true}, pin.tag);
+    }
+
     void drawSidePin(const DrawnPin& pin, const Projection& to) {
         if (pin.at.empty()) return;
         const Ink ink = isSelected(pin.tag) ? Ink::Ink : inkOf(pin.severity);
@@ -214,17 +219,7 @@ private:
             const P hub = to(mean(hubs).x_mm, mean(hubs).z_mm);
             d_.add(Stroke{{p, {p.x, hub.y + f_.px(14)}}, false, {ink, f_.medium(), Dash::Dashed}}, pin.tag);
             addMark(d_, {hub.x, hub.y + f_.px(20)}, f_.px(12), pin.severity, pin.tag);
-            d_.add(Text{{hub.x + f_.px(12), hub.y + f_.px(25)},
-                        pin.text,
-                        f_.small(),
-                        ink,
-                        Anchor::Left,
-                        Level::Base,
-                        Face::Sans,
-                        Mark::Derived,
-                        0,
-                        true},
-                   pin.tag);
+            missLabel({hub.x + f_.px(12), hub.y + f_.px(25)}, pin, ink);
             break;
         }
         case PinKind::Centred: break; // seen from above
@@ -265,17 +260,7 @@ private:
             d_.add(Stroke{{a, b}, false, {ink, f_.thin(), Dash::Dashed}}, pin.tag);
             const P c = to((pin.at[0].x_mm + pin.at[1].x_mm) / 2, 0);
             addMark(d_, c, f_.px(12), pin.severity, pin.tag);
-            d_.add(Text{{c.x + f_.px(12), c.y - f_.px(6)},
-                        pin.text,
-                        f_.small(),
-                        ink,
-                        Anchor::Left,
-                        Level::Base,
-                        Face::Sans,
-                        Mark::Derived,
-                        0,
-                        true},
-                   pin.tag);
+            missLabel({c.x + f_.px(12), c.y - f_.px(6)}, pin, ink);
         }
     }
 
