@@ -16,6 +16,30 @@ const Point* pointWithRole(const Build& b, Subject subject, Role role) {
     return nullptr;
 }
 
+const Tick* tickOf(const Build& b, std::string_view step) {
+    for (const auto& [id, tick] : b.ticks)
+        if (tick.step == step) return &tick;
+    return nullptr;
+}
+
+const Crossing* crossingOf(const Build& b, CrossingKind kind) {
+    for (const auto& [id, crossing] : b.crossings)
+        if (crossing.kind == kind) return &crossing;
+    return nullptr;
+}
+
+Presence presenceOf(const WorkFacts& w, Hazard hazard) { return presenceOf(const_cast<WorkFacts&>(w), hazard); }
+
+Presence& presenceOf(WorkFacts& w, Hazard hazard) {
+    switch (hazard) {
+    case Hazard::FuelTank: return w.fuel_tank;
+    case Hazard::Battery: return w.battery;
+    case Hazard::Restraints: return w.restraints;
+    case Hazard::Refrigerant: break;
+    }
+    return w.refrigerant;
+}
+
 std::string nameOf(const Build& b, PointId id) {
     const auto found = b.points.find(id);
     return found == b.points.end() ? "?" : found->second.name;

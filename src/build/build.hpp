@@ -117,7 +117,23 @@ struct Stretch {
     Dimension root_gap{2.0, "", Provenance::Assumed};
     Dimension sleeve_fit{1.0, "", Provenance::Assumed};             ///< clearance a side between rail and sleeve
     Dimension sleeve_overlap_heights{2.0, "", Provenance::Assumed}; ///< rail heights each side of the cut
+    std::optional<Dimension> sleeve_wall;                           ///< none: as the rail
+    std::optional<Dimension> plug_hole;                             ///< none: the least that the rules allow
+    std::optional<Dimension> fish_plate;                            ///< thickness of a plate on each web; none: no plates
+    bool butt_counts = false; ///< the butt weld is fully penetrated, by someone licensed to make it, and may be counted
     bool operator==(const Stretch&) const = default;
+};
+
+/// Something that runs along the frame, and whether it is there at all.
+struct Crossing {
+    CrossingId id;
+    CrossingKind kind = CrossingKind::PropShaft;
+    Presence presence = Presence::Present;
+    std::optional<Dimension> slack;  ///< by how much it can follow as it is, longer or shorter; none: not measured
+    std::optional<Dimension> starts; ///< stations between which it runs; none: all along
+    std::optional<Dimension> ends;
+    std::string note;
+    bool operator==(const Crossing&) const = default;
 };
 
 /// What every body mount is made of.
@@ -139,7 +155,7 @@ struct Mount {
     bool operator==(const Mount&) const = default;
 };
 
-/// A straight box-section bridge between the rails, bolted by end flanges.
+/// A box-section bridge between the rails, straight or with a dropped middle, bolted by end flanges.
 struct Crossmember {
     PointId gearbox_mount;
     Dimension isolator{35.0, "", Provenance::Assumed}; ///< height under load
@@ -152,7 +168,58 @@ struct Crossmember {
     Dimension bolt{12.0, "", Provenance::Assumed};
     Dimension pad_hole_pitch{80.0, "", Provenance::Assumed}; ///< between the isolator's bolts, fore and aft
     Dimension pad_hole{11.0, "", Provenance::Assumed};
+    CrossmemberForm form = CrossmemberForm::Straight;
+    Fixing fixing = Fixing::Through;
+    Dimension pan_clearance{12.0, "", Provenance::Assumed}; ///< between gearbox pan and steel, least
     bool operator==(const Crossmember&) const = default;
+};
+
+/// What the order of work must know that no measurement tells.
+struct WorkFacts {
+    Presence fuel_tank = Presence::Unknown;
+    Presence battery = Presence::Unknown;
+    Presence restraints = Presence::Unknown;
+    Presence refrigerant = Presence::Unknown;
+    BodyPlace body = BodyPlace::On; ///< where it is before any step is done
+    Attitude attitude = Attitude::RightWayUp;
+    Support support = Support::Wheels;
+    bool operator==(const WorkFacts&) const = default;
+};
+
+/// A brace, spacer or tacked support that must come out again.
+struct TemporarySteel {
+    TemporarySteelId id;
+    std::string name; ///< unique; one word
+    std::string purpose;
+    std::string blocks;               ///< what can't be done or reached while it is in
+    std::string out_after;            ///< code of the step after which it may come out; empty: when the body is down
+    std::optional<Dimension> gap;     ///< the gap it keeps, measured when it was fitted; re-checked when it comes out
+    double gap_tolerance_mm = 1.5;    ///< > 0
+    bool operator==(const TemporarySteel&) const = default;
+};
+
+/// A step that is done: who says so, and when.
+struct Tick {
+    TickId id;
+    std::string step; ///< code; unique
+    std::string who;
+    std::string at_utc; ///< ISO 8601, seconds
+    std::string note;
+    std::string photo; ///< content hash of a blob in the file; empty: none
+    bool operator==(const Tick&) const = default;
+};
+
+/// A fresh reading taken at a hold point: a distance between two points of the chassis, or a gap that a brace keeps.
+struct Check {
+    CheckId id;
+    std::string step;
+    PointId from;
+    PointId to;
+    TemporarySteelId gap_of; ///< instead of the points
+    Dimension value;         ///< mm
+    std::string who;
+    std::string at_utc;
+    bool operator==(const Check&) const = default;
 };
 
 struct Build {
@@ -168,6 +235,11 @@ struct Build {
     MountDesign mount_design;
     std::map<MountId, Mount> mounts;
     std::optional<Crossmember> crossmember;
+    std::map<CrossingId, Crossing> crossings;
+    WorkFacts work;
+    std::map<TemporarySteelId, TemporarySteel> temporary_steel;
+    std::map<TickId, Tick> ticks;
+    std::map<CheckId, Check> checks;
     std::uint32_t next_id = 1; ///< grows only; undo does not take it back
     bool operator==(const Build&) const = default;
 };
@@ -184,8 +256,16 @@ template <class T> std::map<Id<T>, T>& table(Build& b) {
         return b.holds;
     else if constexpr (std::is_same_v<T, Pin>)
         return b.pins;
-    else
+    else if constexpr (std::is_same_v<T, Mount>)
         return b.mounts;
+    else if constexpr (std::is_same_v<T, Crossing>)
+        return b.crossings;
+    else if constexpr (std::is_same_v<T, TemporarySteel>)
+        return b.temporary_steel;
+    else if constexpr (std::is_same_v<T, Tick>)
+        return b.ticks;
+    else
+        return b.checks;
 }
 template <class T> const std::map<Id<T>, T>& table(const Build& b) { return table<T>(const_cast<Build&>(b)); }
 
@@ -193,6 +273,13 @@ template <class T> const std::map<Id<T>, T>& table(const Build& b) { return tabl
 const Point* pointNamed(const Build&, Subject, std::string_view name);
 /// The first point with that role on the subject, by id; nullptr when there is none.
 const Point* pointWithRole(const Build&, Subject, Role);
+/// The tick of a step; nullptr when it is not done.
+const Tick* tickOf(const Build&, std::string_view step);
+/// A crossing by its kind; nullptr when nothing is said of it.
+const Crossing* crossingOf(const Build&, CrossingKind);
+/// What is known of a hazard.
+Presence presenceOf(const WorkFacts&, Hazard);
+Presence& presenceOf(WorkFacts&, Hazard);
 /// Name of a point, "?" when the id is unknown.
 std::string nameOf(const Build&, PointId);
 

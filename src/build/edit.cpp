@@ -141,7 +141,10 @@ Checked valid(const Build&, const Stretch& s) {
         [&] { return finite("stretch", s.kerf, 0, 10, "kerf_mm"); },
         [&] { return finite("stretch", s.root_gap, 0, 10, "root_gap_mm"); },
         [&] { return finite("stretch", s.sleeve_fit, 0, 10, "sleeve_fit_mm"); },
-        [&] { return finite("stretch", s.sleeve_overlap_heights, 0.5, 10, "sleeve overlap, rail heights"); });
+        [&] { return finite("stretch", s.sleeve_overlap_heights, 0.5, 10, "sleeve overlap, rail heights"); },
+        [&]() -> Checked { return s.sleeve_wall ? finite("stretch", *s.sleeve_wall, 1, 25, "sleeve_wall_mm") : Checked{}; },
+        [&]() -> Checked { return s.plug_hole ? finite("stretch", *s.plug_hole, 4, 60, "plug_hole_mm") : Checked{}; },
+        [&]() -> Checked { return s.fish_plate ? finite("stretch", *s.fish_plate, 2, 25, "fish_plate_mm") : Checked{}; });
 }
 
 Checked validBolt(const char* subject, const Dimension& d) {
@@ -173,7 +176,60 @@ Checked valid(const Build& b, const std::optional<Crossmember>& c) {
                    [&] { return finite("crossmember", c->end_clearance, 0, 10, "end_clearance_mm"); },
                    [&] { return finite("crossmember", c->pad_hole_pitch, 20, 300, "pad_hole_pitch_mm"); },
                    [&] { return finite("crossmember", c->pad_hole, 5, 30, "pad_hole_mm"); },
+                   [&] { return finite("crossmember", c->pan_clearance, 0, 100, "pan_clearance_mm"); },
                    [&] { return validBolt("crossmember", c->bolt); });
+}
+
+Checked valid(const Build& b, const Crossing& c) {
+    const std::string name(word(c.kind));
+    for (const auto& [id, other] : b.crossings)
+        if (id != c.id && other.kind == c.kind) return bad(name, fmt::format("The {} is already listed.", name));
+    return firstOf(
+        [&]() -> Checked { return c.slack ? finite(name, *c.slack, 0, 2000, "slack_mm") : Checked{}; },
+        [&]() -> Checked { return c.starts ? finite(name, *c.starts, -5000, 20000, "starts_mm") : Checked{}; },
+        [&]() -> Checked { return c.ends ? finite(name, *c.ends, -5000, 20000, "ends_mm") : Checked{}; },
+        [&]() -> Checked {
+            if (c.starts && c.ends && c.starts->value >= c.ends->value)
+                return bad(name, fmt::format("The {} must end behind the station where it starts.", name));
+            return {};
+        });
+}
+
+Checked valid(const Build&, const WorkFacts&) { return {}; }
+
+Checked valid(const Build& b, const TemporarySteel& t) {
+    if (t.name.empty() || t.name.find_first_of(" \t,\"") != std::string::npos)
+        return bad(t.name, "A brace needs a name of one word, without blank, comma or quote.");
+    for (const auto& [id, other] : b.temporary_steel)
+        if (id != t.id && other.name == t.name) return bad(t.name, fmt::format("There is already a brace {}.", t.name));
+    if (!(t.gap_tolerance_mm > 0)) return bad(t.name, "The tolerance of a gap must be above 0.");
+    return t.gap ? finite(t.name, *t.gap, 0, 5000, "gap_mm") : Checked{};
+}
+
+Checked valid(const Build& b, const Tick& t) {
+    if (t.step.empty()) return bad("work", "A tick needs the code of its step.");
+    if (const Tick* same = tickOf(b, t.step); same && same->id != t.id)
+        return bad(t.step, fmt::format("{} is already done.", t.step));
+    if (!t.photo.empty() && (t.photo.size() != 64 || t.photo.find_first_not_of("0123456789abcdef") != std::string::npos))
+        return bad(t.step, "A photo is named by the 64 signs of its content's hash.");
+    return {};
+}
+
+Checked valid(const Build& b, const Check& c) {
+    if (c.step.empty()) return bad("work", "A check needs the code of its hold point.");
+    if (c.gap_of) {
+        if (!b.temporary_steel.contains(c.gap_of)) return bad(c.step, "The check is of a brace that does not exist.");
+    } else {
+        for (const PointId id : {c.from, c.to}) {
+            const auto point = b.points.find(id);
+            if (point == b.points.end() || point->second.subject != Subject::Chassis)
+                return bad(c.step, "A check goes between two points of the chassis.");
+        }
+        if (c.from == c.to) return bad(c.step, "A check goes between two different points.");
+    }
+    if (c.value.provenance == Provenance::Assumed)
+        return bad(c.step, "A check must be read, not assumed.", "Leave the question mark out once you have read it.");
+    return finite(c.step, c.value, 0, 20000, "reading, mm");
 }
 
 Checked unused(const Build& b, PointId id) {
@@ -188,11 +244,19 @@ Checked unused(const Build& b, PointId id) {
     for (const auto& [key, m] : b.mounts)
         if (m.body_point == id) return used("a body mount");
     if (b.crossmember && b.crossmember->gearbox_mount == id) return used("the crossmember");
+    for (const auto& [key, c] : b.checks)
+        if (c.from == id || c.to == id) return used("a check at a hold point");
     return {};
 }
 Checked unused(const Build& b, SessionId id) {
     for (const auto& [key, r] : b.readings)
         if (r.session == id) return bad(b.sessions.at(id).name, "The session has readings.", "Remove them first.");
+    return {};
+}
+Checked unused(const Build& b, TemporarySteelId id) {
+    for (const auto& [key, c] : b.checks)
+        if (c.gap_of == id)
+            return bad(b.temporary_steel.at(id).name, "Its gap was checked at a hold point.", "Undo those checks first.");
     return {};
 }
 template <class T> Checked unused(const Build&, Id<T>) { return {}; }
@@ -208,6 +272,8 @@ template <class T> T& part(Build& b) {
         return b.stretch;
     else if constexpr (std::is_same_v<T, MountDesign>)
         return b.mount_design;
+    else if constexpr (std::is_same_v<T, WorkFacts>)
+        return b.work;
     else
         return b.crossmember;
 }

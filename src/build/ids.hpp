@@ -18,11 +18,19 @@ struct Reading;
 struct Hold;
 struct Pin;
 struct Mount;
+struct Crossing;
+struct TemporarySteel;
+struct Tick;
+struct Check;
 using SessionId = Id<Session>;
 using PointId = Id<Point>;
 using ReadingId = Id<Reading>;
 using HoldId = Id<Hold>;
 using PinId = Id<Pin>;
 using MountId = Id<Mount>;
+using CrossingId = Id<Crossing>;
+using TemporarySteelId = Id<TemporarySteel>;
+using TickId = Id<Tick>;
+using CheckId = Id<Check>;
 
 } // namespace gorvet::build

@@ -82,6 +82,10 @@ template <class V, class T> void fields(V& v, T& s) {
         v("root_gap", s.root_gap);
         v("sleeve_fit", s.sleeve_fit);
         v("sleeve_overlap_heights", s.sleeve_overlap_heights);
+        v("sleeve_wall", s.sleeve_wall);
+        v("plug_hole", s.plug_hole);
+        v("fish_plate", s.fish_plate);
+        v("butt_counts", s.butt_counts);
     } else if constexpr (std::is_same_v<U, MountDesign>) {
         v("washer", s.washer);
         v("body_thickness", s.body_thickness);
@@ -94,6 +98,46 @@ template <class V, class T> void fields(V& v, T& s) {
         v("id", s.id);
         v("body_point", s.body_point);
         v("rail_station", s.rail_station);
+    } else if constexpr (std::is_same_v<U, Crossing>) {
+        v("id", s.id);
+        v("kind", s.kind);
+        v("presence", s.presence);
+        v("slack", s.slack);
+        v("starts", s.starts);
+        v("ends", s.ends);
+        v("note", s.note);
+    } else if constexpr (std::is_same_v<U, WorkFacts>) {
+        v("fuel_tank", s.fuel_tank);
+        v("battery", s.battery);
+        v("restraints", s.restraints);
+        v("refrigerant", s.refrigerant);
+        v("body", s.body);
+        v("attitude", s.attitude);
+        v("support", s.support);
+    } else if constexpr (std::is_same_v<U, TemporarySteel>) {
+        v("id", s.id);
+        v("name", s.name);
+        v("purpose", s.purpose);
+        v("blocks", s.blocks);
+        v("out_after", s.out_after);
+        v("gap", s.gap);
+        v("gap_tolerance_mm", s.gap_tolerance_mm);
+    } else if constexpr (std::is_same_v<U, Tick>) {
+        v("id", s.id);
+        v("step", s.step);
+        v("who", s.who);
+        v("at_utc", s.at_utc);
+        v("note", s.note);
+        v("photo", s.photo);
+    } else if constexpr (std::is_same_v<U, Check>) {
+        v("id", s.id);
+        v("step", s.step);
+        v("from", s.from);
+        v("to", s.to);
+        v("gap_of", s.gap_of);
+        v("value", s.value);
+        v("who", s.who);
+        v("at_utc", s.at_utc);
     } else {
         static_assert(std::is_same_v<U, Crossmember>);
         v("gearbox_mount", s.gearbox_mount);
@@ -107,6 +151,9 @@ template <class V, class T> void fields(V& v, T& s) {
         v("bolt", s.bolt);
         v("pad_hole_pitch", s.pad_hole_pitch);
         v("pad_hole", s.pad_hole);
+        v("form", s.form);
+        v("fixing", s.fixing);
+        v("pan_clearance", s.pan_clearance);
     }
 }
 
@@ -203,6 +250,16 @@ template <class T> constexpr const char* tableName() {
         return "mount-design";
     else if constexpr (std::is_same_v<T, Mount>)
         return "mount";
+    else if constexpr (std::is_same_v<T, Crossing>)
+        return "crossing";
+    else if constexpr (std::is_same_v<T, WorkFacts>)
+        return "work";
+    else if constexpr (std::is_same_v<T, TemporarySteel>)
+        return "temporary-steel";
+    else if constexpr (std::is_same_v<T, Tick>)
+        return "tick";
+    else if constexpr (std::is_same_v<T, Check>)
+        return "check";
     else
         return "crossmember";
 }
@@ -230,17 +287,24 @@ template <class... Ts> bool pick(const std::string& name, auto&& use) {
     return ((name == tableName<Ts>() && (use.template operator()<Ts>(), true)) || ...);
 }
 
+bool pickRow(const std::string& name, auto&& use) {
+    return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check>(name, use);
+}
+bool pickPart(const std::string& name, auto&& use) {
+    return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts>(name, use);
+}
+
 Change readChange(const Json& j) {
     Change change;
     bool known = false;
     if (j.contains("put"))
-        known = pick<Session, Point, Reading, Hold, Pin, Mount>(j.at("put").get<std::string>(),
+        known = pickRow(j.at("put").get<std::string>(),
                                                                 [&]<class T>() { change = readPut<T>(j); });
     else if (j.contains("drop"))
-        known = pick<Session, Point, Reading, Hold, Pin, Mount>(j.at("drop").get<std::string>(),
+        known = pickRow(j.at("drop").get<std::string>(),
                                                                 [&]<class T>() { change = readDrop<T>(j); });
     else if (j.contains("set"))
-        known = pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>>(
+        known = pickPart(
             j.at("set").get<std::string>(), [&]<class T>() { change = readSet<T>(j); });
     if (!known) throw Unreadable{j.dump()};
     return change;
@@ -299,6 +363,11 @@ std::string buildToJson(const Build& b) {
                     {"mount_design", written(b.mount_design)},
                     {"mounts", rows(b.mounts)},
                     {"crossmember", written(b.crossmember)},
+                    {"crossings", rows(b.crossings)},
+                    {"work", written(b.work)},
+                    {"temporary_steel", rows(b.temporary_steel)},
+                    {"ticks", rows(b.ticks)},
+                    {"checks", rows(b.checks)},
                     {"next_id", b.next_id}};
     return j.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
@@ -319,6 +388,12 @@ Result<Build> buildFromJson(std::string_view text) {
         read(j.at("mount_design"), b.mount_design);
         readRows(j.at("mounts"), b.mounts);
         read(j.at("crossmember"), b.crossmember);
+        // added with file version 2
+        if (j.contains("crossings")) readRows(j.at("crossings"), b.crossings);
+        if (j.contains("work")) read(j.at("work"), b.work);
+        if (j.contains("temporary_steel")) readRows(j.at("temporary_steel"), b.temporary_steel);
+        if (j.contains("ticks")) readRows(j.at("ticks"), b.ticks);
+        if (j.contains("checks")) readRows(j.at("checks"), b.checks);
         b.next_id = j.at("next_id").get<std::uint32_t>();
         return b;
     });

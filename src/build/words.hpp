@@ -31,12 +31,23 @@ enum class Role {
     SillRear,
     ArchFront, ///< centre of the wheel arch
     ArchRear,
-    Outline ///< on the silhouette seen from the left
+    Outline, ///< on the silhouette seen from the left
+    GearboxPan ///< on the underside of the gearbox pan: corners and lowest places
 };
 enum class PinKind { Station, Centred, Height, Level, Rake, ArchFront, ArchRear };
 enum class RailFace { Top, Bottom };
 enum class RailShape { Box, Channel };
 enum class Grip { Wall, Through };
+/// A straight bridge between the rails, or one with its middle dropped on mitred legs.
+enum class CrossmemberForm { Straight, Dropped };
+/// How a flange is bolted to the rail: bolts right through it, or into nuts held inside it.
+enum class Fixing { Through, Captive };
+/// What runs along the frame and may cross a cut.
+enum class CrossingKind { PropShaft, BrakeLine, FuelLine, ParkBrakeCable, Exhaust, Loom, ShiftRod, CoolingLine };
+/// What makes work dangerous as long as it is on the car.
+enum class Hazard { FuelTank, Battery, Restraints, Refrigerant };
+enum class Presence { Unknown, Present, Absent };
+enum class BodyPlace { On, Off };
 
 /// The spellings of an enumeration, in its order.
 template <class E> struct Words;
@@ -57,9 +68,9 @@ template <> struct Words<ReadingKind> {
 };
 template <> struct Words<Axis> { static constexpr std::array<std::string_view, 3> text{"x", "y", "z"}; };
 template <> struct Words<Role> {
-    static constexpr std::array<std::string_view, 15> text{
+    static constexpr std::array<std::string_view, 16> text{
         "none",     "rail",         "front-hub",  "rear-hub",  "body-mount", "gearbox-mount", "crossmember", "suspension",
-        "steering", "hinge-pillar", "sill-front", "sill-rear", "arch-front", "arch-rear",     "outline"};
+        "steering", "hinge-pillar", "sill-front", "sill-rear", "arch-front", "arch-rear",     "outline",     "gearbox-pan"};
 };
 template <> struct Words<PinKind> {
     static constexpr std::array<std::string_view, 7> text{"station", "centred",    "height",   "level",
@@ -68,6 +79,17 @@ template <> struct Words<PinKind> {
 template <> struct Words<RailFace> { static constexpr std::array<std::string_view, 2> text{"top", "bottom"}; };
 template <> struct Words<RailShape> { static constexpr std::array<std::string_view, 2> text{"box", "channel"}; };
 template <> struct Words<Grip> { static constexpr std::array<std::string_view, 2> text{"wall", "through"}; };
+template <> struct Words<CrossmemberForm> { static constexpr std::array<std::string_view, 2> text{"straight", "dropped"}; };
+template <> struct Words<Fixing> { static constexpr std::array<std::string_view, 2> text{"through", "captive"}; };
+template <> struct Words<CrossingKind> {
+    static constexpr std::array<std::string_view, 8> text{"prop-shaft", "brake-line", "fuel-line", "park-brake-cable",
+                                                          "exhaust",    "loom",       "shift-rod", "cooling-line"};
+};
+template <> struct Words<Hazard> {
+    static constexpr std::array<std::string_view, 4> text{"fuel-tank", "battery", "restraints", "refrigerant"};
+};
+template <> struct Words<Presence> { static constexpr std::array<std::string_view, 3> text{"unknown", "present", "absent"}; };
+template <> struct Words<BodyPlace> { static constexpr std::array<std::string_view, 2> text{"body-on", "body-off"}; };
 
 template <class E> constexpr std::string_view word(E value) { return Words<E>::text[static_cast<size_t>(value)]; }
 

@@ -1,9 +1,11 @@
 #include "make/crossmember.hpp"
 
+#include "make/crossmember_dropped.hpp"
 #include "make/fasteners.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include <fmt/format.h>
 
@@ -15,8 +17,9 @@ constexpr double weld_leg_mm = 5;
 
 std::string trimmed(double value) { return fmt::format("{:g}", std::round(value * 10) / 10); }
 
-/// The flange against one rail. `rail_top` and the box's height are in the chassis frame.
-Plate flange(const char* name, double rail_top, const CrossmemberInput& in, double box_bottom, const BoltSize& bolt) {
+/// The flange against one rail. `rail_top` and the box's place are heights in the chassis frame.
+Plate flange(const char* name, double rail_top, const CrossmemberInput& in, double box_bottom, double box_height,
+             const BoltSize& bolt) {
     const CrossmemberDesign& d = in.design;
     const double rail_height = in.left.height_mm;
     const double wall = in.left.thickness_mm;
@@ -37,11 +40,11 @@ Plate flange(const char* name, double rail_top, const CrossmemberInput& in, doub
     p.name = name;
     p.thickness_mm = d.flange_mm;
     p.width_mm = 2 * (column + edge);
-    const double top = std::max(rows.front() + edge, box_bottom + d.box_height_mm + 10);
+    const double top = std::max(rows.front() + edge, box_bottom + box_height + 10);
     const double bottom = std::min(rows.back() - edge, box_bottom - 10);
     p.height_mm = std::ceil(top - bottom);
     p.box_bottom_mm = box_bottom - bottom;
-    p.box_height_mm = d.box_height_mm;
+    p.box_height_mm = box_height;
     p.box_front_mm = (p.width_mm - d.box_width_mm) / 2;
     p.rail_top_mm = rail_top - bottom;
     for (const double row : rows)
@@ -73,25 +76,82 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
         return fmt::format("saw {}° left, {}° right", units::fixed(units::degrees(std::abs(left)), 1),
                            units::fixed(units::degrees(std::abs(right)), 1));
     };
-    p.pieces.push_back(
-        {"bridge", fmt::format("box {} × {} × {}", trimmed(d.box_width_mm), trimmed(d.box_height_mm), trimmed(d.box_wall_mm)), 1,
-         p.box_long_edge_mm, ends(p.end_angle_left_rad, p.end_angle_right_rad),
-         steelMass(boxArea(d.box_height_mm, d.box_width_mm, d.box_wall_mm) * p.box_length_mm)});
+    const std::string stock =
+        fmt::format("box {} × {} × {}", trimmed(d.box_width_mm), trimmed(d.box_height_mm), trimmed(d.box_wall_mm));
+    const double area = boxArea(d.box_height_mm, d.box_width_mm, d.box_wall_mm);
+    if (p.dropped) {
+        const auto degrees = [](double rad) { return units::fixed(units::degrees(rad), 1); };
+        const Dropped& q = *p.dropped;
+        p.pieces.push_back({"middle", stock, 1, q.middle_long_mm,
+                            fmt::format("mitre {}° left, {}° right, long edge below", degrees(q.left.angle_rad / 2),
+                                        degrees(q.right.angle_rad / 2)),
+                            steelMass(area * q.middle_mm)});
+        for (const auto& [name, leg, plan] :
+             {std::tuple{"leg left", &q.left, p.end_angle_left_rad}, std::tuple{"leg right", &q.right, p.end_angle_right_rad}})
+            p.pieces.push_back({name, stock, 1, leg->long_edge_mm,
+                                fmt::format("mitre {}° below, {}° at the flange{}", degrees(leg->angle_rad / 2),
+                                            degrees(leg->angle_rad),
+                                            std::abs(plan) < units::radians(0.25)
+                                                ? ""
+                                                : fmt::format(", turned {}° in plan", degrees(std::abs(plan)))),
+                                steelMass(area * leg->length_mm)});
+        if (q.riser_mm > 0)
+            p.pieces.push_back({"riser",
+                                fmt::format("box {} × {} × {}", trimmed(q.riser_side_mm), trimmed(q.riser_side_mm),
+                                            trimmed(d.box_wall_mm)),
+                                1, q.riser_mm, "both ends square",
+                                steelMass(boxArea(q.riser_side_mm, q.riser_side_mm, d.box_wall_mm) * q.riser_mm)});
+    } else {
+        p.pieces.push_back({"bridge", stock, 1, p.box_long_edge_mm, ends(p.end_angle_left_rad, p.end_angle_right_rad),
+                            steelMass(area * p.box_length_mm)});
+    }
     for (const Plate* plate : {&p.left, &p.right, &p.pad})
         p.pieces.push_back({plate->name, fmt::format("plate {}", trimmed(plate->thickness_mm)), 1,
                             std::max(plate->width_mm, plate->height_mm),
                             fmt::format("{} × {}, {} holes {}", trimmed(plate->width_mm), trimmed(plate->height_mm),
                                         plate->holes.size(), trimmed(plate->holes.front().diameter_mm)),
                             plate->mass_kg});
-    if (!in.channel) {
+    if (d.captive) {
+        const auto count = static_cast<int>(p.left.holes.size() + p.right.holes.size());
+        p.pieces.push_back({"captive nut", fmt::format("weld nut M{:g}", d.bolt_mm), count, 0,
+                            "inside the rail, before it is closed", 0});
+    } else if (!in.channel) {
         const double outside = d.bolt_mm + 8;
         const double inside = d.bolt_mm + 1;
         const auto count = static_cast<int>(p.left.holes.size() + p.right.holes.size());
-        const double area = units::pi / 4 * (outside * outside - inside * inside);
+        const double ring = units::pi / 4 * (outside * outside - inside * inside);
         p.pieces.push_back({"crush tube", fmt::format("tube {} × {}", trimmed(outside), trimmed((outside - inside) / 2)), count,
-                            in.left.width_mm, "square, welded through the rail", count * steelMass(area * in.left.width_mm)});
+                            in.left.width_mm, "square, welded through the rail", count * steelMass(ring * in.left.width_mm)});
     }
     for (const CutPiece& piece : p.pieces) p.mass_kg += piece.mass_kg;
+}
+
+/// What can be wrong with a dropped middle.
+void droppedRemarks(const CrossmemberPlan& p, const CrossmemberInput& in, const auto& add) {
+    const Dropped& q = *p.dropped;
+    if (q.drop_mm < in.design.box_height_mm / 3)
+        add("drop-small", PlanVerdict::Marginal,
+            fmt::format("The middle lies only {} mm under the flanges: four mitres for nothing.", units::fixed(q.drop_mm, 0)),
+            "A straight bridge is simpler and stiffer: crossmember form straight.");
+    const double steep = std::max(q.left.angle_rad, q.right.angle_rad);
+    if (steep > units::radians(60) + 1e-9)
+        add("legs-steep", PlanVerdict::Fails,
+            fmt::format("A leg would stand at {}°: more than 60° bends its mitre instead of carrying.",
+                        units::fixed(units::degrees(steep), 0)),
+            "Take a lower isolator, or less clearance to the pan.");
+    if (p.pan && q.riser_mm > 0 && p.pan_over) {
+        const double half = q.riser_side_mm / 2;
+        const double front = p.station_mm - half;
+        const double rear = p.station_mm + half;
+        const double away = std::max({p.pan->front_mm - rear, front - p.pan->rear_mm, p.pan->left_mm - in.gearbox_mount.y_mm - half,
+                                      in.gearbox_mount.y_mm - half - p.pan->right_mm});
+        if (away < in.design.pan_clearance_mm)
+            add("riser-near-pan", away < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
+                fmt::format("The riser under the pad stands {} mm {} the gearbox pan. Needs {} clear.",
+                            units::fixed(std::abs(away), 0), away < 0 ? "inside" : "from",
+                            units::fixed(in.design.pan_clearance_mm, 0)),
+                "Set the pan's places anew, or hang the gearbox from another mount.");
+    }
 }
 
 void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize& bolt) {
@@ -99,6 +159,9 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
     const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) {
         p.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy)});
     };
+    if (d.dropped && !p.dropped)
+        add("no-room-to-drop", PlanVerdict::Fails, p.waiting_for.empty() ? "There is no room for a dropped middle here." : p.waiting_for,
+            "Take a lower box, a lower isolator, or the straight form.");
     if (p.box_length_mm < 100)
         add("too-short", PlanVerdict::Fails,
             fmt::format("Only {} mm are left for the bridge between the flanges.", units::fixed(p.box_length_mm, 0)),
@@ -106,7 +169,9 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
     const double rail_top = std::min(p.rail_top_left_mm, p.rail_top_right_mm);
     const double rail_bottom = std::max(p.rail_top_left_mm, p.rail_top_right_mm) - p.rail_height_mm;
     const double middle = (p.box_top_mm + p.box_bottom_mm) / 2;
-    if (middle > rail_top)
+    if (p.dropped) {
+        droppedRemarks(p, in, add);
+    } else if (middle > rail_top)
         add("above-rail", PlanVerdict::Fails,
             fmt::format("The bridge would stand {} mm above the rails' top.", units::fixed(p.box_top_mm - rail_top, 0)),
             "Take a higher isolator or a lower box, or check the gearbox mount's height.");
@@ -115,13 +180,26 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
             fmt::format("The bridge stands {} mm proud of the rails' top.", units::fixed(p.box_top_mm - rail_top, 0)),
             "Check the floor above it, with the body on.");
     const double drop = rail_bottom - p.box_bottom_mm;
-    if (middle < rail_bottom)
+    if (p.dropped && drop > 0)
+        add("hangs-below", PlanVerdict::Marginal,
+            fmt::format("The middle hangs {} mm below the rails.", units::fixed(drop, 0)),
+            "Check ground clearance and what it may strike.");
+    else if (middle < rail_bottom)
         add("below-rail", PlanVerdict::Fails,
             fmt::format("The bridge would hang {} mm below the rails, and its flanges would bend.", units::fixed(drop, 0)),
             "A straight bridge does not fit here: it needs a dropped centre, or a lower isolator.");
     else if (drop > 0)
         add("hangs-below", PlanVerdict::Marginal, fmt::format("The bridge hangs {} mm below the rails.", units::fixed(drop, 0)),
             "Check ground clearance and what it may strike.");
+    if (p.pan_over && p.pan_gap_mm < d.pan_clearance_mm - 1e-6)
+        add("pan-fouls", p.pan_gap_mm < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
+            p.pan_gap_mm < 0
+                ? fmt::format("The gearbox pan fouls the bridge by {} mm. Needs {} clear.", units::fixed(-p.pan_gap_mm, 0),
+                              units::fixed(d.pan_clearance_mm, 0))
+                : fmt::format("The gearbox pan clears the bridge by {} mm. Needs {}.", units::fixed(p.pan_gap_mm, 1),
+                              units::fixed(d.pan_clearance_mm, 0)),
+            fmt::format("Drop the middle by {} mm: crossmember form dropped.",
+                        units::fixed(std::ceil(d.pan_clearance_mm - p.pan_gap_mm), 0)));
     if (d.end_clearance_mm < 0.5)
         add("no-clearance", PlanVerdict::Marginal,
             fmt::format("The bridge has {} mm at each end. It needs 0.5 to come out again.", units::fixed(d.end_clearance_mm, 1)),
@@ -133,7 +211,8 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
         add("bolt-trapped", PlanVerdict::Fails,
             fmt::format("The bolts can't be drawn: {} mm are free, they need {}.", units::fixed(p.bolt_free_mm, 0),
                         units::fixed(*p.bolt_length_mm + 20, 0)),
-            "Turn them round, heads outside.");
+            d.captive ? "Take shorter bolts, or move the flange's holes away from the pan."
+                      : "Turn them round, heads outside, or take captive nuts and shorter bolts.");
     if (p.left.holes.size() == 2)
         add("one-row", PlanVerdict::Marginal,
             fmt::format("The rail is too low for two rows of M{:g}: the flange would rock on one row.", bolt.nominal),
@@ -159,7 +238,43 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
         "Gearbox load, torque reaction and the frame's stiffness need a check by a licensed person.");
 }
 
+/// Free length inboard along the bolts: to the other flange, or to the pan's side where the pan stands in a bolt's way.
+double freeForBolts(const CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize& bolt) {
+    const CrossmemberDesign& d = in.design;
+    double free = p.between_rails_mm - 2 * d.flange_mm;
+    if (!p.pan) return free;
+    const double radius = bolt.washer_outside / 2;
+    for (const bool left : {true, false}) {
+        const Plate& plate = left ? p.left : p.right;
+        const double lower_edge = (left ? p.rail_top_left_mm : p.rail_top_right_mm) - plate.rail_top_mm;
+        for (const Hole& hole : plate.holes) {
+            const double x = p.station_mm - plate.width_mm / 2 + hole.x_mm;
+            const bool beside = x + radius < p.pan->front_mm || x - radius > p.pan->rear_mm;
+            if (beside || lower_edge + hole.z_mm + radius < p.pan->low_mm) continue;
+            const double face = left ? p.rail_inner_left_mm + d.end_clearance_mm + d.flange_mm
+                                     : p.rail_inner_right_mm - d.end_clearance_mm - d.flange_mm;
+            free = std::min(free, left ? p.pan->left_mm - face : face - p.pan->right_mm);
+        }
+    }
+    return free;
+}
+
 } // namespace
+
+double legHeight(double box_height_mm, double angle_rad) { return box_height_mm / std::cos(angle_rad); }
+
+std::optional<Pan> panOf(const std::vector<build::Vec3>& places) {
+    if (places.empty()) return std::nullopt;
+    Pan pan{places[0].x_mm, places[0].x_mm, places[0].y_mm, places[0].y_mm, places[0].z_mm};
+    for (const build::Vec3& v : places) {
+        pan.front_mm = std::min(pan.front_mm, v.x_mm);
+        pan.rear_mm = std::max(pan.rear_mm, v.x_mm);
+        pan.left_mm = std::min(pan.left_mm, v.y_mm);
+        pan.right_mm = std::max(pan.right_mm, v.y_mm);
+        pan.low_mm = std::min(pan.low_mm, v.z_mm);
+    }
+    return pan;
+}
 
 double boxArea(double h, double w, double t) {
     const double outer = 2 * t;
@@ -205,12 +320,28 @@ CrossmemberPlan crossmember(const CrossmemberInput& in) {
     p.pad_top_mm = in.gearbox_mount.z_mm - d.isolator_mm;
     p.box_top_mm = p.pad_top_mm - d.pad_mm;
     p.box_bottom_mm = p.box_top_mm - d.box_height_mm;
-    p.left = flange("flange left", p.rail_top_left_mm, in, p.box_bottom_mm, *bolt);
-    p.right = flange("flange right", p.rail_top_right_mm, in, p.box_bottom_mm, *bolt);
+    p.pan = panOf(in.pan);
+    p.pan_over = p.pan && p.pan->front_mm < p.station_mm + d.box_width_mm / 2 + d.pan_clearance_mm &&
+                 p.pan->rear_mm > p.station_mm - d.box_width_mm / 2 - d.pan_clearance_mm;
+    double end_bottom[2] = {p.box_bottom_mm, p.box_bottom_mm};
+    double end_height[2] = {d.box_height_mm, d.box_height_mm};
+    if (d.dropped) {
+        dropMiddle(p, in);
+        if (p.dropped)
+            for (const int side : {0, 1}) {
+                const Leg& leg = side == 0 ? p.dropped->left : p.dropped->right;
+                end_height[side] = legHeight(d.box_height_mm, leg.angle_rad);
+                end_bottom[side] = leg.flange_z_mm - end_height[side] / 2;
+            }
+    }
+    if (p.pan_over) p.pan_gap_mm = p.pan->low_mm - p.box_top_mm;
+    p.left = flange("flange left", p.rail_top_left_mm, in, end_bottom[0], end_height[0], *bolt);
+    p.right = flange("flange right", p.rail_top_right_mm, in, end_bottom[1], end_height[1], *bolt);
     p.pad = padPlate(d);
     p.bolt_mm = d.bolt_mm;
-    p.bolt_length_mm = boltLength(*bolt, d.flange_mm + (in.channel ? in.left.thickness_mm : in.left.width_mm));
-    p.bolt_free_mm = p.between_rails_mm - 2 * d.flange_mm;
+    const bool wall_only = in.channel || d.captive;
+    p.bolt_length_mm = boltLength(*bolt, d.flange_mm + (wall_only ? in.left.thickness_mm : in.left.width_mm));
+    p.bolt_free_mm = freeForBolts(p, in, *bolt);
     listPieces(p, in);
     findRemarks(p, in, *bolt);
     p.verdict = PlanVerdict::Holds;

@@ -8,7 +8,8 @@
 #include <string>
 #include <vector>
 
-/// Make: a crossmember under the gearbox, a straight box-section bridge between the rails, bolted by end flanges.
+/// Make: a crossmember under the gearbox, a box-section bridge between the rails, bolted by end flanges: straight, or with its
+/// middle dropped on mitred legs so that it clears the gearbox pan.
 namespace gorvet::make {
 
 struct CrossmemberDesign {
@@ -22,6 +23,9 @@ struct CrossmemberDesign {
     double bolt_mm = 12;
     double pad_hole_pitch_mm = 80;
     double pad_hole_mm = 11;
+    bool dropped = false;
+    bool captive = false;         ///< bolts go into nuts held inside the rail, instead of through it
+    double pan_clearance_mm = 12; ///< least, between gearbox pan and steel
     bool assumed = false;
     bool operator==(const CrossmemberDesign&) const = default;
 };
@@ -32,6 +36,7 @@ struct CrossmemberInput {
     build::RailLine left;
     build::RailLine right;
     bool channel = false;
+    std::vector<build::Vec3> pan; ///< places on the underside of the gearbox pan, chassis frame; may be empty
     CrossmemberDesign design;
     bool operator==(const CrossmemberInput&) const = default;
 };
@@ -72,6 +77,39 @@ struct Remark {
     std::string remedy;
 };
 
+/// One leg of a dropped bridge, from the flange down to the middle.
+struct Leg {
+    double angle_rad = 0;     ///< under the level, 0…π/3
+    double length_mm = 0;     ///< along its axis, flange to joint
+    double long_edge_mm = 0;  ///< its longest edge
+    double flange_y_mm = 0;   ///< axis at the flange's inner face
+    double flange_z_mm = 0;
+    double joint_y_mm = 0;    ///< axis at the mitre
+    double pan_distance_mm = 0; ///< between its upper face and the pan's nearest edge; infinite without a pan
+};
+
+/// What a dropped bridge has beyond a straight one.
+struct Dropped {
+    Leg left;
+    Leg right;
+    double drop_mm = 0;       ///< middle's axis under the legs' upper ends
+    double middle_mm = 0;     ///< between the joints, along the axis
+    double middle_long_mm = 0; ///< its longest edge, below
+    double riser_mm = 0;      ///< between the middle's top and the pad; 0: the pad lies on the middle
+    double riser_side_mm = 0; ///< it is a square box of this side
+};
+
+/// The gearbox pan as a box that is open upwards.
+struct Pan {
+    double front_mm = 0;
+    double rear_mm = 0;
+    double left_mm = 0;
+    double right_mm = 0;
+    double low_mm = 0;
+};
+/// Null without places on it.
+std::optional<Pan> panOf(const std::vector<build::Vec3>&);
+
 struct CrossmemberPlan {
     bool possible = false; ///< the rails are known there
     std::string waiting_for;
@@ -90,6 +128,10 @@ struct CrossmemberPlan {
     double rail_inner_right_mm = 0;
     double rail_height_mm = 0;
     double rail_width_mm = 0;
+    std::optional<Dropped> dropped; ///< when the form is dropped and there is room for it
+    std::optional<Pan> pan;         ///< when places on it are marked
+    bool pan_over = false;          ///< the pan reaches over the bridge, fore and aft
+    double pan_gap_mm = 0;          ///< between the pan's lowest place and the bridge's middle, when it reaches over it
     Plate left;
     Plate right;
     Plate pad;
@@ -107,8 +149,14 @@ double boxArea(double height_mm, double width_mm, double wall_mm);
 /// Mass of steel, kg, 7850 kg/m³.
 double steelMass(double volume_mm3);
 
+/// Height of a box's vertical cut at an angle from the level.
+double legHeight(double box_height_mm, double angle_rad);
+
 /// The bridge at the gearbox mount's station: pad height = mount − isolator, flanges parallel to the rails' inner faces.
-/// Four bolts in each flange where the rail is high enough for two rows, else two. Never fails: see `waiting_for`.
+/// Four bolts in each flange where the rail is high enough for two rows, else two. A dropped bridge's middle lies under the pad
+/// and under the pan by the least clearance; its joints are as near to the middle as that clearance and the pad allow, each leg
+/// at 60° at the most. The bolts' free length inboard is to the other flange, or to the pan where it stands in their way.
+/// Never fails: see `waiting_for`.
 CrossmemberPlan crossmember(const CrossmemberInput&);
 
 } // namespace gorvet::make

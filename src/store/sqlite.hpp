@@ -3,6 +3,7 @@
 #include "units/result.hpp"
 
 #include <cstdint>
+#include <span>
 #include <string>
 #include <string_view>
 
@@ -24,10 +25,13 @@ public:
     Statement& operator=(const Statement&) = delete;
     Statement& bind(int index, std::int64_t value);
     Statement& bind(int index, std::string_view value);
+    Statement& bindBytes(int index, std::span<const unsigned char>);
     /// True when a row came, false at the end.
     bool step();
     std::int64_t integer(int column) const { return sqlite3_column_int64(handle_, column); }
     std::string text(int column) const;
+    /// Valid until the next step.
+    std::span<const unsigned char> bytes(int column) const;
 
 private:
     sqlite3* db_;

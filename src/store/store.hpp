@@ -4,12 +4,15 @@
 
 #include <cstdint>
 #include <filesystem>
+#include <functional>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
-/// The .gorvet file: one SQLite database with a journal of edits. What `keep` has confirmed is on the disk.
+/// The .gorvet file: one SQLite database with a journal of edits, and photos and scans as blobs. What `keep` has confirmed is on
+/// the disk. docs/file-format.md says how it looks inside.
 namespace gorvet::store {
 
 /// A line of the logbook.
@@ -28,12 +31,24 @@ struct Author {
     std::string why;
 };
 
+/// A file kept inside the build's file.
+struct Blob {
+    std::string hash; ///< SHA-256 of its content, 64 hexadecimal signs
+    std::string name; ///< the file's name when it was kept
+    std::int64_t bytes = 0;
+};
+
+/// Called with the share done, 0…1; returning false cancels.
+using Progress = std::function<bool(double)>;
+
 class Store {
 public:
     /// Makes a new file. Fails when one of that name exists already, or can't be written.
     static Result<std::unique_ptr<Store>> create(const std::filesystem::path&);
-    /// Opens a file. A second opener gets it read-only (`readOnlyReason`). Fails with TooNew, Damaged, NotFound or File;
-    /// the file is untouched then.
+    /// Opens a file. A second opener gets it read-only (`readOnlyReason`). A file of an older version is brought up to this one,
+    /// after a copy of it was kept beside it (`keptCopy`); where no copy can be kept it opens read-only as it is. A damaged file
+    /// opens read-only with what can be read (`damage`). Fails with TooNew, Damaged (nothing can be read), NotFound or File; the
+    /// file is untouched then.
     static Result<std::unique_ptr<Store>> open(const std::filesystem::path&);
     ~Store();
     Store(const Store&) = delete;
@@ -43,6 +58,10 @@ public:
     const std::filesystem::path& path() const { return path_; }
     bool readOnly() const { return !read_only_reason_.empty(); }
     const std::string& readOnlyReason() const { return read_only_reason_; }
+    /// What of a damaged file could not be read, in sentences; empty for a sound file.
+    const std::vector<std::string>& damage() const { return damage_; }
+    /// The copy that was kept before a file of an older version was brought up; empty when there was no need.
+    const std::filesystem::path& keptCopy() const { return kept_copy_; }
     /// Goes up by one with every edit, undo and redo.
     std::int64_t revision() const { return revision_; }
 
@@ -61,6 +80,13 @@ public:
     /// When the newest entry was kept, UTC; empty for a new file.
     std::string keptAtUtc() const;
 
+    /// Copies a file into the build's file, in chunks, never whole in memory. A file whose content is there already is not kept
+    /// twice. Kept all or not at all, also when cancelled (Error::Code::Conflict). An edit names it by its hash.
+    Result<Blob> keepBlob(const std::filesystem::path&, const Progress& = {});
+    /// Hands a blob's bytes over, chunk by chunk. NotFound; Damaged when they no longer match the hash (said at the end).
+    Result<void> readBlob(const std::string& hash, const std::function<void(std::span<const unsigned char>)>& take) const;
+    std::optional<Blob> blob(const std::string& hash) const;
+
 private:
     struct Database;
     struct Done {
@@ -69,7 +95,13 @@ private:
     };
     explicit Store(std::filesystem::path path);
     static Result<std::unique_ptr<Store>> begin(const std::filesystem::path&, bool fresh);
+    Result<void> checkVersion();
+    Result<void> migrate(std::int64_t from_version);
     Result<void> load();
+    std::int64_t loadSnapshot();
+    bool loadLine(std::int64_t seq, const std::string& sentence, LogEntry::Kind kind, std::int64_t target);
+    void damaged(std::string sentence);
+    Error lockedError() const;
     Result<void> write(const build::Edit& change, const build::Edit& inverse, LogEntry::Kind, std::int64_t target, const Author&);
     Result<std::string> step(std::vector<Done>& from, std::vector<Done>& to, LogEntry::Kind, const Author&);
 
@@ -80,6 +112,8 @@ private:
     std::vector<Done> done_;
     std::vector<Done> undone_;
     std::string read_only_reason_;
+    std::vector<std::string> damage_;
+    std::filesystem::path kept_copy_;
 };
 
 } // namespace gorvet::store

@@ -3,10 +3,7 @@
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
-#include <csignal>
 #include <fstream>
-#include <sys/wait.h>
-#include <unistd.h>
 
 using namespace gorvet;
 using namespace gorvet::build;
@@ -76,7 +73,8 @@ TEST_CASE("edits, undo and redo are there after reopening", "[store]") {
 }
 
 TEST_CASE("undoing everything leads back to the empty build", "[store]") {
-    const auto path = test::freshFolder("store-undo") / "a.gorvet";
+    const test::QuickFolder quick("store-undo");
+    const auto path = quick.path / "a.gorvet";
     auto made = Store::create(path);
     REQUIRE(made);
     Store& s = **made;
@@ -119,44 +117,6 @@ TEST_CASE("a second window gets the file read-only, and the kernel frees the loc
         CHECK(refused.error().code == Error::Code::Locked);
     }
     CHECK_FALSE(opened(path)->readOnly());
-}
-
-TEST_CASE("a killed process loses nothing that was confirmed", "[store]") {
-    const auto folder = test::freshFolder("store-kill");
-    for (int round = 0; round < 12; ++round) {
-        const auto path = folder / ("k" + std::to_string(round) + ".gorvet");
-        int pipe_ends[2];
-        REQUIRE(pipe(pipe_ends) == 0);
-        const pid_t child = fork();
-        REQUIRE(child >= 0);
-        if (child == 0) {
-            close(pipe_ends[0]);
-            auto store = Store::create(path);
-            if (!store) _exit(1);
-            for (unsigned i = 0;; ++i) {
-                const bool ok = static_cast<bool>((*store)->keep(addPoint((*store)->build(), "P" + std::to_string(i)), author));
-                if (!ok) _exit(2);
-                if (i % 5 == 4 && (*store)->undo(author)) (void)(*store)->redo(author);
-                const unsigned confirmed = i + 1;
-                if (write(pipe_ends[1], &confirmed, sizeof confirmed) < 0) _exit(3);
-            }
-        }
-        close(pipe_ends[1]);
-        unsigned confirmed = 0;
-        const unsigned wanted = 3 + 4 * static_cast<unsigned>(round);
-        while (confirmed < wanted && read(pipe_ends[0], &confirmed, sizeof confirmed) == sizeof confirmed) {}
-        kill(child, SIGKILL);
-        int status = 0;
-        waitpid(child, &status, 0);
-        REQUIRE(WIFSIGNALED(status));
-        unsigned last = confirmed;
-        while (read(pipe_ends[0], &last, sizeof last) == sizeof last) confirmed = last; // what it confirmed before it died
-        close(pipe_ends[0]);
-        auto s = opened(path);
-        CHECK_FALSE(s->readOnly()); // no stale lock
-        for (unsigned i = 0; i < confirmed; ++i) CHECK(pointNamed(s->build(), Subject::Chassis, "P" + std::to_string(i)));
-        CHECK(s->keep(addPoint(s->build(), "after"), author));
-    }
 }
 
 TEST_CASE("files that are no builds are refused and left alone", "[store]") {

@@ -20,6 +20,18 @@ std::filesystem::path freshFolder(const std::string& name) {
     return folder;
 }
 
+QuickFolder::QuickFolder(const std::string& name) {
+    const std::filesystem::path memory = "/dev/shm";
+    path = access(memory.c_str(), W_OK) == 0 ? memory / ("gorvet-" + name + "-" + std::to_string(getpid())) : freshFolder(name);
+    std::filesystem::remove_all(path);
+    std::filesystem::create_directories(path);
+}
+
+QuickFolder::~QuickFolder() {
+    std::error_code code;
+    std::filesystem::remove_all(path, code);
+}
+
 Ran run(const std::string& command) {
     Ran ran;
     FILE* pipe = popen((command + " 2>&1").c_str(), "r");
@@ -44,6 +56,18 @@ std::string fileText(const std::filesystem::path& path) {
     std::ostringstream text;
     text << in.rdbuf();
     return text.str();
+}
+
+std::vector<double> stepVolumes(const std::filesystem::path& path) {
+    const std::filesystem::path script = path.string() + ".geo";
+    std::ofstream(script) << "SetFactory(\"OpenCASCADE\");\nGeometry.OCCTargetUnit = \"MM\";\nv() = ShapeFromFile(\"" << path.string()
+                          << "\");\nFor i In {0:#v()-1}\n  m() = Mass Volume{v(i)};\n  Printf(\"solid %.9g\", m(0));\nEndFor\n";
+    const Ran ran = run("gmsh " + script.string() + " -parse_and_exit");
+    std::vector<double> volumes;
+    std::istringstream lines(ran.out);
+    for (std::string line; std::getline(lines, line);)
+        if (line.rfind("solid ", 0) == 0) volumes.push_back(std::stod(line.substr(6)));
+    return volumes;
 }
 
 double normal(std::mt19937& rng, double sigma) {

@@ -11,6 +11,14 @@ namespace gorvet::test {
 
 /// A fresh, empty folder for one test.
 std::filesystem::path freshFolder(const std::string& name);
+/// A fresh folder in memory where the system has one, for tests of thousands of small writes; removed at the end.
+struct QuickFolder {
+    std::filesystem::path path;
+    explicit QuickFolder(const std::string& name);
+    ~QuickFolder();
+    QuickFolder(const QuickFolder&) = delete;
+    QuickFolder& operator=(const QuickFolder&) = delete;
+};
 /// Runs a command with a shell; returns its exit code and what it printed.
 struct Ran {
     int code = -1;
@@ -20,6 +28,8 @@ Ran run(const std::string& command);
 /// Makes the demo build with the demo's script; returns its path.
 std::filesystem::path demoBuild(const std::filesystem::path& folder);
 std::string fileText(const std::filesystem::path&);
+/// Volumes of the solids in a STEP file, mm³, as gmsh reads them.
+std::vector<double> stepVolumes(const std::filesystem::path&);
 
 /// A survey that grows by calls, for tests.
 struct SurveyMaker {
