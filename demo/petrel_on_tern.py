@@ -59,6 +59,8 @@ def chassis_truth():
     points["G"] = ("gearbox-mount", 1050, 12, 509)
     pair("X", "crossmember", 1610, 300, 440)
     points["T"] = ("steering", -300, -360, 470)
+    for name, x, y in (("V1", 700, -135), ("V2", 700, 150), ("V3", 1012, -135), ("V4", 1012, 150)):
+        points[name] = ("gearbox-pan", x, y, 436)      # corners of the pan's underside
 
     crooked = {}
     for name, (role, x, y, z) in points.items():
@@ -215,14 +217,16 @@ def survey_chassis(points, rng):
     diagonals += [(p + "l", p + "r") for p in "ABCDEF"]
     diagonals += [("Al", "Fr"), ("Ar", "Fl"), ("Al", "Dr"), ("Ar", "Dl"), ("Bl", "Dr"), ("Br", "Dl"), ("Cl", "Er"), ("Cr", "El"), ("Cl", "Fr"), ("Cr", "Fl")]
     diagonals += [("FWl", "RWl"), ("FWr", "RWr"), ("FWl", "RWr"), ("FWr", "RWl"), ("FWl", "FWr"), ("RWl", "RWr")]
-    s.tapes_between(list(points), 140, 300, 3600, diagonals)
-    for name in points:
+    pan = [n for n in points if points[n][0] == "gearbox-pan"]
+    names = [n for n in points if n not in pan]
+    s.tapes_between(names, 140, 300, 3600, diagonals)
+    for name in names:
         s.height(name)
     for name in ("Al", "Ar", "Cl", "Cr", "El", "Er", "FWl", "FWr", "RWl", "RWr", "G", "Fl"):
         s.offset(name)
     for a, b in (("Al", "Bl"), ("Bl", "Cl"), ("Ar", "Br"), ("Br", "Cr"), ("Dl", "El"), ("Dr", "Er")):
         s.station(a, b)
-    for name in points:  # the water level across every pair, and along both sides
+    for name in names:  # the water level across every pair, and along both sides
         if name.endswith("l"):
             s.level(name, name[:-1] + "r")
     for a, b in (("Al", "Bl"), ("Bl", "Pl"), ("Cl", "Ql"), ("Dl", "Rl"), ("El", "Fl"), ("Ar", "Br"), ("Br", "Pr"), ("Cr", "Qr"), ("Dr", "Rr"),
@@ -232,6 +236,12 @@ def survey_chassis(points, rng):
         s.slope(a, b)
     for a, b in (("FWl", "RWr"), ("FWr", "RWl"), ("Al", "El"), ("Ar", "Er")):
         s.plan(a, b)
+    s.rng = random.Random(rng.random())
+    for name in pan:
+        s.height(name)
+        s.offset(name)
+        for other in ("Bl", "Br", "Cl", "Cr", "G"):
+            s.tape(name, other)
     holds = [("x", "FWl", points["FWl"][1]), ("y", "Bl", points["Bl"][2]), ("y", "El", points["El"][2])]
     return s, s.csv(holds), rails
 
@@ -273,6 +283,16 @@ sill rear 291 tol 3
 arch front tol 5
 arch rear tol 3
 cut 1250
+fish-plate 5
+overlap 2.5
+crossing prop-shaft from -50 to 2790
+crossing brake-line slack 20 from 300 to 2700
+crossing fuel-line slack 60 from 700 to 2500
+crossing park-brake-cable slack 40 from 900 to 2700
+crossing exhaust from 400 to 3100
+crossing loom slack 400
+crossing shift-rod none
+crossing cooling-line none
 mount all
 biscuit 20 squash 15%
 washer 3
@@ -283,6 +303,21 @@ box 60 x 50 x 3
 flange 8
 pad 6
 pad-holes 80 11
+crossmember form dropped
+crossmember fixing captive
+pan-clearance 12
+present fuel-tank
+present battery
+absent restraints
+absent refrigerant
+standing body-off stands right-way-up
+brace door-left for left door opening blocks the left seat until bolt-body gap 4.5
+brace door-right for right door opening blocks the right seat until bolt-body gap 5
+brace sills for width across the sills blocks the tunnel until before-mount-welding
+done record note 64 photos, four boxes
+done rules by M. note letter of 3 March
+done battery-out
+done tank-out
 """
 SESSIONS = {
     "chassis": "session monday right-way-up stands at 300 and 2700",

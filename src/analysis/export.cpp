@@ -4,9 +4,11 @@
 #include "analysis/views.hpp"
 #include "formats/csv.hpp"
 #include "formats/readings_csv.hpp"
+#include "make/crossmember_solid.hpp"
 #include "make/make_sheet.hpp"
 #include "sheet/page.hpp"
 #include "sheet/write.hpp"
+#include "work/work_sheet.hpp"
 
 #include <cmath>
 #include <fstream>
@@ -71,6 +73,7 @@ Drawing benchPage(const Build& b, const Results& r, const std::string& title, Be
     case Bench::Sit: view = sitView(b, r, {}, area.width, area.height, on_paper); break;
     case Bench::Stretch: view = stretchView(b, r, {}, area.width, area.height, on_paper); break;
     case Bench::Make: view = makeView(b, r, {}, area.width, area.height, on_paper); break;
+    case Bench::Work: view = workView(b, r, {}, area.width, area.height, on_paper); break;
     }
     page.place(view, {area.x, area.y});
     return page;
@@ -139,6 +142,11 @@ std::string cutListCsv(const Results& r) {
                            formats::csvField(fmt::format("{:.1f} × {:.1f} × {:.1f}", r.stretch.sleeve->height_mm,
                                                          r.stretch.sleeve->width_mm, r.stretch.sleeve->wall_mm)),
                            r.stretch.sleeve->length_mm);
+    if (r.stretch.splice && r.stretch.splice->plate) {
+        const auto& plate = *r.stretch.splice->plate;
+        csv += fmt::format("4,fish plate,{},{:.1f},\"{:.0f} high, ends tapered\",\n", formats::csvField(fmt::format("plate {:g}", plate.thickness_mm)),
+                           plate.length_mm, plate.height_mm);
+    }
     if (r.stretch.status == stretch::Status::Planned && !r.stretch.shortens)
         for (const auto& [name, cut] : {std::pair{"left", &r.stretch.left}, std::pair{"right", &r.stretch.right}})
             if (cut->known) csv += fmt::format("1,new rail piece {},as the rail,{:.1f},square,\n", name, cut->length_mm);
@@ -240,13 +248,18 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     return pages;
 }
 
+std::vector<Drawing> workSheet(const Build& b, const Results& r) {
+    if (!r.work_planned) return {};
+    return work::wallSheet(r.work, b.settings.length_step, titled(b, r, "Order of work"), {local_rules, hot_work, stands});
+}
+
 std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
     std::vector<Drawing> pages;
     {
         Area area;
         Drawing cover = blankPage(titled(b, r, "Build sheet"), {no_certificate, local_rules, stands}, area);
         double y = area.y + 2;
-        for (const Bench bench : {Bench::Tape, Bench::Sit, Bench::Stretch, Bench::Make}) {
+        for (const Bench bench : all_benches) {
             const Headline h = headline(b, r, bench, Subject::Chassis);
             const Worst worst = worstOf(r.findings, bench);
             addMark(cover, {area.x + 3, y + 3.4}, 4, worst.severity);
@@ -323,6 +336,7 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
         pages.push_back(std::move(page));
     }
     for (Drawing& page : crossmemberSheet(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : workSheet(b, r)) pages.push_back(std::move(page));
     numberPages(pages);
     return pages;
 }
@@ -361,6 +375,14 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
         keep("pad.dxf", writeDxf(make::plateDrawing(r.crossmember.pad), folder / "pad.dxf"));
         // the same page as a drawing file: its coordinates are millimetres on paper, not 1:1
         keep("crossmember-sheet.dxf", writeDxf(pages.front(), folder / "crossmember-sheet.dxf"));
+    }
+    if (r.crossmember_input && r.crossmember.possible) {
+        const auto solids = make::crossmemberSolids(*r.crossmember_input, r.crossmember);
+        keep("crossmember.step", solids ? shape::writeStep(*solids, folder / "crossmember.step") : Result<void>(solids.error()));
+    }
+    if (auto pages = workSheet(b, r); !pages.empty()) {
+        numberPages(pages);
+        keep("order-of-work.pdf", writePdf(pages, {"Order of work: " + b.settings.name, "Gorvet order of work"}, folder / "order-of-work.pdf"));
     }
     if (!r.mounts.empty() || r.crossmember.possible || r.stretch.status == stretch::Status::Planned)
         keep("cut-list.csv", writeText(folder / "cut-list.csv", cutListCsv(r)));

@@ -15,7 +15,10 @@ std::vector<sheet::Drawing> surveySheet(const build::Build&, const Results&, bui
 /// The pages about the crossmember; empty when none is planned.
 std::vector<sheet::Drawing> crossmemberSheet(const build::Build&, const Results&);
 
-/// Writes what there is: build-sheet.pdf, survey PDFs, crossmember PDF and SVG, plates as DXF, cut list and readings as CSV.
+/// The order of work for the wall; empty when nothing is planned.
+std::vector<sheet::Drawing> workSheet(const build::Build&, const Results&);
+
+/// Writes what there is: build-sheet.pdf, survey PDFs, crossmember PDF and SVG, plates as DXF, crossmember as STEP, the order of work as PDF, cut list and readings as CSV.
 /// Makes the folder when it is missing. Returns the files written.
 Result<std::vector<std::filesystem::path>> exportAll(const build::Build&, const Results&, const std::filesystem::path& folder);
 

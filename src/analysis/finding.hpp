@@ -8,7 +8,8 @@
 
 namespace gorvet::analysis {
 
-enum class Bench { Tape, Sit, Stretch, Make };
+enum class Bench { Tape, Sit, Stretch, Make, Work };
+inline constexpr Bench all_benches[] = {Bench::Tape, Bench::Sit, Bench::Stretch, Bench::Make, Bench::Work};
 const char* benchName(Bench);
 
 /// The unit of judgement: what is wrong or open, how much, how much is needed, what to do, and where.

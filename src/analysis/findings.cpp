@@ -1,5 +1,7 @@
 #include "analysis/findings.hpp"
 
+#include "analysis/work_findings.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -32,6 +34,7 @@ public:
         sit();
         stretch();
         make();
+        addWorkFindings(b_, r_, out_);
         std::stable_sort(out_.begin(), out_.end(), [](const Finding& a, const Finding& c) {
             return a.bench != c.bench ? a.bench < c.bench : a.severity > c.severity;
         });

@@ -182,6 +182,24 @@ Headline makeHeadline(const Build& b, const Results& r) {
     return h;
 }
 
+Headline workHeadline(const Results& r) {
+    if (!r.work_planned)
+        return {"There is nothing to do yet: nothing is planned.",
+                "The order of work comes from the plan: a cut on Stretch, mounts or a crossmember on Make."};
+    const work::Order& o = r.work;
+    if (!o.next) return {"All is done.", fmt::format("{} steps, each ticked with a name.", o.done)};
+    const work::Step& s = o.steps[*o.next];
+    Headline h;
+    h.sentence = fmt::format("{}: {}.", s.hold ? "Hold point" : "Next", s.title);
+    if (h.sentence.size() > 100) h.sentence = fmt::format("{}: step {}.", s.hold ? "Hold point" : "Next", *o.next + 1);
+    h.below = fmt::format("{} of {} steps done.", o.done, o.steps.size());
+    if (o.body_moves_left)
+        h.below += fmt::format(" The body still moves {} {}, no order needs fewer.", o.body_moves_left, o.body_moves_left == 1 ? "time" : "times");
+    h.below += o.now.body == build::BodyPlace::On ? " It is on" : " It is off";
+    h.below += fmt::format(", the frame {} on {}.", o.now.attitude == Attitude::Inverted ? "upside down" : "right way up", word(o.now.support));
+    return h;
+}
+
 } // namespace
 
 Headline headline(const Build& b, const Results& r, Bench bench, Subject subject) {
@@ -190,6 +208,7 @@ Headline headline(const Build& b, const Results& r, Bench bench, Subject subject
     case Bench::Sit: return sitHeadline(b, r);
     case Bench::Stretch: return stretchHeadline(b, r);
     case Bench::Make: return makeHeadline(b, r);
+    case Bench::Work: return workHeadline(r);
     }
     return {};
 }

@@ -1,6 +1,7 @@
 #include "analysis/results.hpp"
 
 #include "analysis/findings.hpp"
+#include "analysis/work_facts.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -16,6 +17,7 @@ const char* benchName(Bench b) {
     case Bench::Sit: return "Sit";
     case Bench::Stretch: return "Stretch";
     case Bench::Make: return "Make";
+    case Bench::Work: return "Work";
     }
     return "";
 }
@@ -199,6 +201,13 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
     in.root_gap_mm = b.stretch.root_gap.value;
     in.sleeve_fit_mm = b.stretch.sleeve_fit.value;
     in.overlap_heights = b.stretch.sleeve_overlap_heights.value;
+    const auto value = [](const std::optional<Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
+    in.sleeve_wall_mm = value(b.stretch.sleeve_wall);
+    in.plug_hole_mm = value(b.stretch.plug_hole);
+    in.fish_plate_mm = value(b.stretch.fish_plate);
+    in.butt_counts = b.stretch.butt_counts;
+    for (const auto& [id, c] : b.crossings)
+        in.runners.push_back({c.kind, c.presence, value(c.slack), value(c.starts), value(c.ends)});
     return in;
 }
 
@@ -275,7 +284,13 @@ void makeCrossmember(const Build& b, Results& r, const Results* previous) {
                  c.bolt.value,
                  c.pad_hole_pitch.value,
                  c.pad_hole.value,
+                 c.form == CrossmemberForm::Dropped,
+                 c.fixing == Fixing::Captive,
+                 c.pan_clearance.value,
                  false};
+    for (const auto& [id, p] : b.points)
+        if (p.subject == Subject::Chassis && p.role == Role::GearboxPan)
+            if (const auto place = r.chassis.positionOf(id)) in.pan.push_back(*place);
     for (const Dimension* d :
          {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
         if (d->provenance == Provenance::Assumed) in.design.assumed = true;
@@ -345,8 +360,26 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous) 
     r.planned_right = planned(r.rail_right, r.stretch, r.stretch.right);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);
+    r.work_facts = workFacts(b, r);
+    r.work_record = workRecord(b);
+    r.work_planned = r.work_facts.cut_planned || r.work_facts.mounts > 0 || r.work_facts.crossmember || !b.ticks.empty();
+    if (r.work_planned)
+        r.work = previous && previous->work_planned && previous->work_facts == r.work_facts && previous->work_record == r.work_record
+                     ? previous->work
+                     : work::order(r.work_facts, r.work_record);
     r.findings = findAll(b, r);
     return r;
+}
+
+bool begun(const Build& b, const Results& r, Bench bench) {
+    switch (bench) {
+    case Bench::Tape: return !b.readings.empty();
+    case Bench::Sit: return !b.pins.empty();
+    case Bench::Stretch: return r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value();
+    case Bench::Make: return !b.mounts.empty() || b.crossmember.has_value();
+    case Bench::Work: return r.work_planned;
+    }
+    return false;
 }
 
 Worst worstOf(const std::vector<Finding>& findings, Bench bench) {

@@ -7,6 +7,7 @@
 #include "sit/sit.hpp"
 #include "stretch/stretch.hpp"
 #include "tape/condition.hpp"
+#include "work/work.hpp"
 
 #include <map>
 #include <memory>
@@ -49,6 +50,10 @@ struct Results {
     std::vector<make::MountStack> mounts;
     std::optional<make::CrossmemberInput> crossmember_input;
     make::CrossmemberPlan crossmember;
+    work::Facts work_facts;
+    work::Record work_record;
+    bool work_planned = false; ///< there is something to do: a cut, a mount or a crossmember is planned
+    work::Order work;
     std::vector<Finding> findings; ///< worst first within each bench
 
     const SurveyOf& of(build::Subject s) const { return s == build::Subject::Body ? body : chassis; }
@@ -63,6 +68,9 @@ Results analyse(const build::Build&, std::int64_t revision, const Results* previ
 
 /// A survey of a build's subject, in the build's order.
 SurveyOf surveyOf(const build::Build&, build::Subject);
+
+/// Whether anything was entered or planned yet that a bench can judge.
+bool begun(const build::Build&, const Results&, Bench);
 
 /// How many findings of a bench are of the worst kind there, and which.
 struct Worst {

@@ -4,6 +4,7 @@
 #include "sit/sit_sheet.hpp"
 #include "stretch/stretch_sheet.hpp"
 #include "tape/survey_sheet.hpp"
+#include "work/work_sheet.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -147,6 +148,10 @@ Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double 
         d.place(make::crossmemberSheet(v, width, height - mounts_height - f.px(8), f), {0, mounts_height + f.px(8)});
     }
     return d;
+}
+
+Drawing workView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
+    return work::workSheet({&r.work, b.settings.length_step, o.selected}, width, height, f);
 }
 
 } // namespace gorvet::analysis

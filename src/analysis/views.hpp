@@ -21,6 +21,9 @@ sheet::Drawing stretchView(const build::Build&, const Results&, const ViewOption
 sheet::Drawing makeView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                         const sheet::Format&);
 
+sheet::Drawing workView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
+                        const sheet::Format&);
+
 /// The Rule: body edge over chassis edge, with stations, wheels, the cut and the findings' tags.
 sheet::Drawing ruleView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                         const sheet::Format&);

@@ -161,6 +161,61 @@ std::string sitJson(const build::Build& b, const Results& r) {
     return text(j);
 }
 
+namespace {
+Json candidate(const stretch::Candidate& c) {
+    return {{"station_mm", number(c.station_mm)}, {"score", number(c.score)}, {"reasons", c.reasons}, {"refused", c.refused}};
+}
+
+void addJoint(Json& j, const stretch::Plan& p) {
+    j["splice"] = nullptr;
+    if (p.splice) {
+        const auto& s = *p.splice;
+        const auto& g = s.plugs;
+        Json q = {{"rail_modulus_mm3", number(s.rail_modulus_mm3)},
+                  {"sleeve_modulus_mm3", number(s.sleeve_modulus_mm3)},
+                  {"joint_modulus_mm3", number(s.joint_modulus_mm3)},
+                  {"share_of_rail", number(s.share())},
+                  {"moment_Nmm", number(s.moment_Nmm)},
+                  {"flange_force_N", number(s.flange_force_N)},
+                  {"plugs",
+                   {{"structural", g.structural},
+                    {"hole_mm", number(g.hole_mm)},
+                    {"hole_least_mm", number(g.hole_least_mm)},
+                    {"hole_most_mm", number(g.hole_most_mm)},
+                    {"pitch_mm", number(g.pitch_mm)},
+                    {"edge_mm", number(g.edge_mm)},
+                    {"needed", g.needed},
+                    {"rows", g.rows},
+                    {"in_a_row", g.in_a_row},
+                    {"capacity_N", number(g.capacity_N)},
+                    {"overlap_need_mm", number(g.overlap_need_mm)}}}};
+        q["fish_plate"] = nullptr;
+        if (s.plate)
+            q["fish_plate"] = {{"thickness_mm", s.plate->thickness_mm},
+                               {"height_mm", s.plate->height_mm},
+                               {"length_mm", s.plate->length_mm},
+                               {"weld_leg_mm", s.plate->weld_leg_mm},
+                               {"weld_capacity_N", number(s.plate->weld_capacity_N)},
+                               {"weld_force_N", number(s.plate->weld_force_N)}};
+        j["splice"] = std::move(q);
+    }
+    j["crossings"] = Json::array();
+    for (const auto& c : p.crossings)
+        j["crossings"].push_back({{"kind", build::word(c.kind)},
+                                  {"change_mm", number(c.change_mm)},
+                                  {"slack_mm", number(c.slack_mm)},
+                                  {"follows", c.follows},
+                                  {"answer", c.answer},
+                                  {"caution", c.caution},
+                                  {"verdict", build::verdictWord(c.verdict)}});
+    j["crossings_not_told"] = Json::array();
+    for (const auto kind : p.not_told) j["crossings_not_told"].push_back(build::word(kind));
+    j["stations"] = Json::array();
+    for (const auto& c : p.candidates) j["stations"].push_back(candidate(c));
+    j["chosen_station"] = p.chosen ? candidate(*p.chosen) : Json(nullptr);
+}
+} // namespace
+
 std::string stretchJson(const Results& r) {
     static constexpr const char* statuses[] = {"planned", "no change", "waiting"};
     const auto& p = r.stretch;
@@ -190,6 +245,7 @@ std::string stretchJson(const Results& r) {
                              {"station_mm", near.obstacle.station_mm},
                              {"distance_mm", near.distance_mm},
                              {"verdict", build::verdictWord(near.verdict)}});
+    addJoint(j, p);
     j["verdict"] = p.status == stretch::Status::Waiting ? Json(nullptr) : Json(build::verdictWord(p.verdict));
     j["findings"] = findings(r.findings, Bench::Stretch);
     return text(j);
@@ -224,6 +280,25 @@ std::string makeJson(const Results& r) {
             q["box_long_edge_mm"] = c.box_long_edge_mm;
             q["end_angle_left_deg"] = units::degrees(c.end_angle_left_rad);
             q["end_angle_right_deg"] = units::degrees(c.end_angle_right_rad);
+            q["form"] = c.dropped ? "dropped" : "straight";
+            q["bolt_free_mm"] = number(c.bolt_free_mm);
+            q["pan_gap_mm"] = c.pan_over ? number(c.pan_gap_mm) : Json(nullptr);
+            q["dropped"] = nullptr;
+            if (c.dropped) {
+                const auto leg = [](const make::Leg& l) {
+                    return Json{{"angle_deg", units::degrees(l.angle_rad)},
+                                {"length_mm", l.length_mm},
+                                {"long_edge_mm", l.long_edge_mm},
+                                {"joint_y_mm", l.joint_y_mm},
+                                {"pan_distance_mm", number(l.pan_distance_mm)}};
+                };
+                q["dropped"] = {{"drop_mm", c.dropped->drop_mm},
+                                {"middle_mm", c.dropped->middle_mm},
+                                {"middle_long_mm", c.dropped->middle_long_mm},
+                                {"riser_mm", c.dropped->riser_mm},
+                                {"left", leg(c.dropped->left)},
+                                {"right", leg(c.dropped->right)}};
+            }
             q["pad_top_mm"] = c.pad_top_mm;
             q["box_top_mm"] = c.box_top_mm;
             q["rail_top_left_mm"] = c.rail_top_left_mm;
@@ -256,6 +331,55 @@ std::string makeJson(const Results& r) {
         j["crossmember"] = std::move(q);
     }
     j["findings"] = findings(r.findings, Bench::Make);
+    return text(j);
+}
+
+std::string workJson(const build::Build& b, const Results& r) {
+    const work::Order& o = r.work;
+    const auto stance = [](const work::Stance& s) {
+        return Json{{"body", build::word(s.body)}, {"attitude", build::word(s.attitude)}, {"support", build::word(s.support)}};
+    };
+    Json j;
+    j["planned"] = r.work_planned;
+    j["now"] = stance(o.now);
+    j["next"] = o.next ? Json(o.steps[*o.next].code) : Json(nullptr);
+    j["done"] = o.done;
+    j["body_moves_left"] = o.body_moves_left;
+    j["turns_left"] = o.turns_left;
+    j["stuck"] = o.stuck;
+    j["steps"] = Json::array();
+    for (const work::Step& s : o.steps) {
+        Json q = {{"code", s.code},         {"title", s.title},          {"status", work::statusWord(s.status)}, {"waits_for", s.waits_for},
+                  {"after", s.after},       {"stance", stance(s.stance)}, {"hold_point", s.hold},                  {"no_return", s.no_return},
+                  {"before_return", s.before_return}, {"cautions", s.cautions}, {"why", s.why}};
+        q["checks"] = Json::array();
+        for (const work::CheckItem& c : s.checks)
+            q["checks"].push_back({{"name", c.name},
+                                   {"plan_mm", number(c.plan_mm)},
+                                   {"half_width_mm", number(c.half_width_mm)},
+                                   {"tolerance_mm", number(c.tolerance_mm)},
+                                   {"read_mm", number(c.read_mm)},
+                                   {"stale", c.stale},
+                                   {"agrees", c.agrees()}});
+        q["conditions"] = Json::array();
+        for (const work::Condition& c : s.conditions) q["conditions"].push_back({{"text", c.text}, {"met", c.met}});
+        q["tick"] = nullptr;
+        if (s.tick)
+            q["tick"] = {{"who", s.tick->who}, {"at_utc", s.tick->at_utc}, {"note", s.tick->note}, {"photo", s.tick->photo}};
+        j["steps"].push_back(std::move(q));
+    }
+    j["temporary_steel"] = Json::array();
+    for (const work::SteelEntry& e : o.steel)
+        j["temporary_steel"].push_back({{"name", e.steel.name},
+                                        {"purpose", e.steel.purpose},
+                                        {"blocks", e.steel.blocks},
+                                        {"gap_mm", e.steel.gap ? number(e.steel.gap->value) : Json(nullptr)},
+                                        {"out_after", e.steel.out_after},
+                                        {"state", e.state == work::SteelState::In    ? "in"
+                                                  : e.state == work::SteelState::Out ? "out"
+                                                                                     : "planned"}});
+    j["build"] = b.settings.name;
+    j["findings"] = findings(r.findings, Bench::Work);
     return text(j);
 }
 

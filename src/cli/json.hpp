@@ -14,6 +14,7 @@ std::string tapeJson(const analysis::SurveyOf&, const std::vector<analysis::Find
 std::string sitJson(const build::Build&, const analysis::Results&);
 std::string stretchJson(const analysis::Results&);
 std::string makeJson(const analysis::Results&);
+std::string workJson(const build::Build&, const analysis::Results&);
 std::string findingsJson(const std::vector<analysis::Finding>&);
 
 } // namespace gorvet::cli

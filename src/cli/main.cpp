@@ -1,12 +1,13 @@
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
 #include "cli/json.hpp"
-#include "entry/entry.hpp"
+#include "prompt/context.hpp"
 #include "formats/readings_csv.hpp"
 #include "store/store.hpp"
 
 #include <cstdio>
 #include <cstdlib>
+#include <ctime>
 #include <fstream>
 #include <iostream>
 #include <sstream>
@@ -40,6 +41,15 @@ store::Author author(const std::string& why) {
     return {user ? user : "builder", why};
 }
 
+std::string nowUtc() {
+    const std::time_t now = std::time(nullptr);
+    std::tm parts{};
+    gmtime_r(&now, &parts);
+    char text[32];
+    std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &parts);
+    return text;
+}
+
 using StorePtr = std::unique_ptr<store::Store>;
 
 struct Opened {
@@ -50,6 +60,9 @@ struct Opened {
 Result<Opened> openAndAnalyse(const std::string& path) {
     auto store = store::Store::open(path);
     if (!store) return store.error();
+    for (const std::string& d : (*store)->damage()) std::cerr << "gorvet-cli: " << path << " is damaged: " << d << "\n";
+    if (!(*store)->keptCopy().empty())
+        std::cerr << "gorvet-cli: brought up from an older file version; a copy is " << (*store)->keptCopy().string() << "\n";
     Opened opened{std::move(*store), {}};
     opened.results = analysis::analyse(opened.store->build(), opened.store->revision());
     return opened;
@@ -92,13 +105,17 @@ int enterLines(const std::string& path, build::Subject subject, const std::vecto
     std::vector<std::string> lines = given;
     if (lines.empty())
         for (std::string line; std::getline(std::cin, line);) lines.push_back(line);
-    entry::Context context{subject, {}, {}};
+    entry::Context context;
+    context.subject = subject;
     int wrong = 0;
     int number = 0;
     for (const std::string& line : lines) {
         ++number;
         const auto start = line.find_first_not_of(" \t\r");
         if (start == std::string::npos || line[start] == '#') continue;
+        if (entry::isAboutWork(line)) // what can be ticked follows from what was kept so far
+            context = prompt::contextFor(analysis::analyse((*store)->build(), (*store)->revision()), context.subject,
+                                         author("").who, nowUtc());
         auto understood = entry::understand((*store)->build(), context, line);
         if (!understood) {
             const Error& e = understood.error();
@@ -113,6 +130,34 @@ int enterLines(const std::string& path, build::Subject subject, const std::vecto
         std::cerr << understood->echo << (understood->remark.empty() ? "" : " (" + understood->remark + ")") << "\n";
     }
     return wrong ? exit_open : 0;
+}
+
+int keepPhoto(const std::string& path, const std::string& step, const std::string& picture, const std::string& note) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    auto blob = (*store)->keepBlob(picture);
+    if (!blob) return fail(blob.error());
+    const std::string line = "done " + step + (note.empty() ? "" : " note " + note) + " photo " + blob->hash;
+    const auto context = prompt::contextFor(analysis::analyse((*store)->build(), (*store)->revision()), build::Subject::Chassis,
+                                            author("").who, nowUtc());
+    auto understood = entry::understand((*store)->build(), context, line);
+    if (!understood) return fail(understood.error());
+    if (auto kept = (*store)->keep(understood->edit, author("")); !kept) return fail(kept.error());
+    std::cerr << understood->echo << "\n";
+    return 0;
+}
+
+int takePhotoOut(const std::string& path, const std::string& hash, const std::string& out) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    std::ofstream file(out, std::ios::binary);
+    auto read = (*store)->readBlob(hash, [&](std::span<const unsigned char> bytes) {
+        file.write(reinterpret_cast<const char*>(bytes.data()), static_cast<std::streamsize>(bytes.size()));
+    });
+    if (!read) return fail(read.error());
+    file.close();
+    if (!file) return fail({Error::Code::File, out, out + " can't be written.", "Choose another place.", -1});
+    return 0;
 }
 
 bool isBuildFile(const std::string& path) { return std::filesystem::path(path).extension() == ".gorvet"; }
@@ -230,11 +275,21 @@ int run(int argc, char** argv) {
     auto* sit = app.add_subcommand("sit", "where the body sits");
     auto* stretch = app.add_subcommand("stretch", "the change of wheelbase");
     auto* make = app.add_subcommand("make", "mounts and crossmember");
+    auto* work = app.add_subcommand("work", "the order of work: what next, and is it safe");
+    auto* photo = app.add_subcommand("photo", "tick a step with a photo, or add one to its tick");
+    fileArgument(photo);
+    photo->add_option("STEP", text, "code of the step")->required();
+    photo->add_option("PICTURE", other, "the picture's file")->required();
+    photo->add_option("--note", why, "a note to the tick");
+    auto* take_out = app.add_subcommand("photo-out", "write a kept photo into a file");
+    fileArgument(take_out);
+    take_out->add_option("HASH", text, "the photo's hash, as work shows it")->required();
+    take_out->add_option("OUT", other, "the file to write")->required();
     auto* findings = app.add_subcommand("findings", "all findings");
     auto* log = app.add_subcommand("log", "the logbook");
     auto* undo = app.add_subcommand("undo", "take the last step back");
     auto* redo = app.add_subcommand("redo", "do it again");
-    for (auto* c : {sit, stretch, make, findings, log, undo, redo}) fileArgument(c);
+    for (auto* c : {sit, stretch, make, work, findings, log, undo, redo}) fileArgument(c);
     auto* exports = app.add_subcommand("export", "write drawings, cut list, readings and the build sheet");
     fileArgument(exports);
     exports->add_option("--all", other, "folder to write into")->required();
@@ -251,6 +306,9 @@ int run(int argc, char** argv) {
     if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });
     if (*stretch) return withResults(path, [](const Opened& o) { std::cout << stretchJson(o.results); });
     if (*make) return withResults(path, [](const Opened& o) { std::cout << makeJson(o.results); });
+    if (*work) return withResults(path, [](const Opened& o) { std::cout << workJson(o.store->build(), o.results); });
+    if (*photo) return keepPhoto(path, text, other, why);
+    if (*take_out) return takePhotoOut(path, text, other);
     if (*findings) return withResults(path, [](const Opened& o) { std::cout << findingsJson(o.results.findings); });
     if (*log) return printLog(path);
     if (*undo || *redo) return undoRedo(path, static_cast<bool>(*undo));

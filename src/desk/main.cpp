@@ -13,7 +13,7 @@ int main(int argc, char** argv) {
     parser.addHelpOption();
     parser.addVersionOption();
     parser.addPositionalArgument("file", "A build to open.", "[file.gorvet]");
-    const QCommandLineOption bench("bench", "Open on this bench: 1 Tape, 2 Sit, 3 Stretch, 4 Make.", "number", "1");
+    const QCommandLineOption bench("bench", "Open on this bench: 1 Tape, 2 Sit, 3 Stretch, 4 Make, 5 Work.", "number", "1");
     const QCommandLineOption dye("dye", "Start with the Dye ground.");
     const QCommandLineOption text("text", "Text size in %: 100 to 150.", "percent", "100");
     parser.addOptions({bench, dye, text});
@@ -23,7 +23,7 @@ int main(int argc, char** argv) {
     if (parser.isSet(dye)) window.setGround(gorvet::desk::Ground::Dye);
     window.setTextScale(std::clamp(parser.value(text).toDouble() / 100.0, 1.0, 1.5));
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().first());
-    window.setBench(std::clamp(parser.value(bench).toInt(), 1, 4) - 1);
+    window.setBench(std::clamp(parser.value(bench).toInt(), 1, 5) - 1);
     window.show();
     return QApplication::exec();
 }

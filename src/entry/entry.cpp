@@ -27,7 +27,12 @@ Understood Reader::read() {
                                                                             {"root-gap", &Reader::stretchFigure},
                                                                             {"sleeve-fit", &Reader::stretchFigure},
                                                                             {"overlap", &Reader::stretchFigure},
-                                                                            {"mount", &Reader::mount},
+                                                                            {"sleeve-wall", &Reader::joint},
+{"plug", &Reader::joint},
+{"fish-plate", &Reader::joint},
+{"butt", &Reader::joint},
+{"crossing", &Reader::crossing},
+{"mount", &Reader::mount},
                                                                             {"biscuit", &Reader::biscuit},
                                                                             {"washer", &Reader::mountFigure},
                                                                             {"floor", &Reader::mountFigure},
@@ -42,6 +47,14 @@ Understood Reader::read() {
                                                                             {"flange-bolt", &Reader::crossmemberFigure},
                                                                             {"pad-holes", &Reader::padHoles},
                                                                             {"box", &Reader::box},
+{"pan-clearance", &Reader::panClearance},
+{"done", &Reader::done},
+{"undone", &Reader::undone},
+{"check", &Reader::check},
+{"brace", &Reader::brace},
+{"present", &Reader::presence},
+{"absent", &Reader::presence},
+{"standing", &Reader::standing},
                                                                             {"name", &Reader::name},
                                                                             {"frame", &Reader::frame},
                                                                             {"show", &Reader::show},
@@ -64,6 +77,11 @@ Understood Reader::read() {
     }
     line_.mustEnd();
     return std::move(out_);
+}
+
+bool isAboutWork(std::string_view line) {
+    const Line words(line);
+    return words.peekIs("done") || words.peekIs("check");
 }
 
 Result<Understood> understand(const Build& b, const Context& context, std::string_view line) {
@@ -107,13 +125,27 @@ const std::vector<Form>& forms() {
         {"Stretch", "cut length", "cut 1480", "where the rails are cut"},
         {"Stretch", "change length|free", "change -75", "decides the change of wheelbase, or leaves it to the pins"},
         {"Stretch", "kerf|root-gap|sleeve-fit length, overlap n", "sleeve-fit 1", "how it is cut, fitted and lapped"},
+        {"Stretch", "sleeve-wall|fish-plate|plug length", "fish-plate 5", "what joins the rails; free: as the rules say"},
+        {"Stretch", "butt counts|not", "butt counts", "whether the butt weld, fully penetrated and licensed, is counted"},
+        {"Stretch", "crossing kind [none] [slack length] [from length to length]", "crossing brake-line slack 30 from 400 to 2600",
+         "what runs along the frame; kinds: prop-shaft, brake-line, fuel-line, park-brake-cable, exhaust, loom, shift-rod, cooling-line"},
         {"Make", "mount all|NAME… [at length]", "mount all", "body mounts, at points of role body-mount"},
         {"Make", "biscuit length [squash n%]", "biscuit 25 squash 15%",
          "the mounting rubber; also washer, floor, standoff-step, mount-bolt"},
         {"Make", "grip wall|through", "grip through", "whether mount bolts go through the whole rail"},
         {"Make", "crossmember [NAME]", "crossmember", "a bridge under the gearbox mount"},
+        {"Make", "crossmember form straight|dropped", "crossmember form dropped", "a straight bridge, or one that dips under the pan"},
+        {"Make", "crossmember fixing through|captive", "crossmember fixing captive", "bolts through the rail, or into nuts inside it"},
+        {"Make", "pan-clearance length", "pan-clearance 12", "least between gearbox pan and steel; mark the pan by points of role gearbox-pan"},
         {"Make", "box width x height x wall", "box 60 x 40 x 3",
          "its section; also isolator, pad, flange, flange-bolt, end-clearance, pad-holes"},
+        {"Work", "done [STEP] [by NAME] [note text]", "done battery-out note earth first", "ticks a step; without one, the next"},
+        {"Work", "undone STEP", "undone battery-out", "takes a tick back"},
+        {"Work", "check [STEP] NAME NAME length", "check Bl Dr 2154", "a fresh reading at a hold point; check gap BRACE 4.5"},
+        {"Work", "brace NAME [for text] [blocks text] [until STEP] [gap length]", "brace door-left for door opening gap 4.5",
+         "temporary steel: what it is for, what it blocks, when it comes out, the gap it keeps"},
+        {"Work", "present|absent hazard", "absent refrigerant", "fuel-tank, battery, restraints, refrigerant"},
+        {"Work", "standing body-on|body-off support attitude", "standing body-on wheels right-way-up", "how it stands before the work begins"},
         {"Build", "name text", "name Petrel on Tern", "names the build; name body …, name chassis …"},
         {"Build", "frame kind", "frame ladder", "ladder, perimeter, spine-platform, bolted-subframe, monocoque or space-frame"},
         {"Build", "show mm|inch step", "show inch 1/16", "how lengths are shown, and what a bare number means"},

@@ -9,11 +9,31 @@
 /// What a person types on the entry line, as an edit. One grammar for the window and the command line; docs/cli.md lists it.
 namespace gorvet::entry {
 
+/// A reading that a hold point asks for.
+struct AskedCheck {
+    build::PointId from;
+    build::PointId to;
+    build::TemporarySteelId gap_of;
+};
+/// A step of work, as far as a line needs to know it.
+struct StepState {
+    std::string code;
+    std::string title;
+    std::string closed; ///< why it can't be ticked; empty: it can
+    bool done = false;
+    std::vector<AskedCheck> checks;
+};
+
 /// What the line is typed into.
 struct Context {
     build::Subject subject = build::Subject::Chassis;
     build::SessionId session;                ///< takes new readings; none: the subject's latest, or a new one
     std::vector<build::ReadingId> to_retape; ///< readings judged Re-tape: typing one of them again replaces it
+    std::string who;                         ///< ticks and checks are signed with it
+    std::string now_utc;                     ///< ISO 8601, seconds
+    bool knows_work = false;                 ///< the order of work was computed: `steps` and `next_step` count
+    std::vector<StepState> steps;
+    std::string next_step;
 };
 
 struct Understood {
@@ -26,9 +46,12 @@ struct Understood {
 /// Reads one line against the build. Fails with BadInput or Conflict; `Error::column` points into the line (in characters).
 Result<Understood> understand(const build::Build&, const Context&, std::string_view line);
 
+/// Whether a line is about the order of work, so that its context needs one.
+bool isAboutWork(std::string_view line);
+
 /// One form that a line can take.
 struct Form {
-    const char* bench;   ///< "Tape", "Sit", "Stretch", "Make", "Build"
+    const char* bench;   ///< "Tape", "Sit", "Stretch", "Make", "Work", "Build"
     const char* pattern; ///< "NAME NAME length"
     const char* example; ///< "A3 B7 2164"
     const char* what;    ///< "a tape reading"

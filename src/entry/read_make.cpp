@@ -72,6 +72,18 @@ Crossmember Reader::needCrossmember() const {
 }
 
 void Reader::crossmember() {
+    if (line_.take("form")) {
+        Crossmember c = needCrossmember();
+        c.form = oneOf<CrossmemberForm>("straight or dropped");
+        put(Set<std::optional<Crossmember>>{c});
+        return say(fmt::format("crossmember: {}", word(c.form)));
+    }
+    if (line_.take("fixing")) {
+        Crossmember c = needCrossmember();
+        c.fixing = oneOf<Fixing>("through or captive");
+        put(Set<std::optional<Crossmember>>{c});
+        return say(c.fixing == Fixing::Through ? "crossmember bolts go through the rail" : "crossmember bolts go into captive nuts");
+    }
     Crossmember c = b_.crossmember.value_or(Crossmember{});
     if (!line_.atEnd()) {
         c.gearbox_mount = known(Subject::Chassis, line_.next("the gearbox mount")).id;
@@ -97,6 +109,14 @@ void Reader::crossmemberFigure() {
     const std::string shown = show(target);
     put(Set<std::optional<Crossmember>>{c});
     say(fmt::format("crossmember: {} {}", command_, shown));
+}
+
+void Reader::panClearance() {
+    Crossmember c = needCrossmember();
+    c.pan_clearance = lengthUpTo({}, "the least clearance to the gearbox pan");
+    const std::string shown = show(c.pan_clearance);
+    put(Set<std::optional<Crossmember>>{c});
+    say(fmt::format("gearbox pan {} clear", shown));
 }
 
 void Reader::padHoles() {

@@ -177,6 +177,10 @@ void Reader::remove() {
         if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("{} has no mount.", p.name), ""};
         return say(fmt::format("remove the mount {}", p.name));
     }
+    if (what.text == "brace") {
+        put(Drop<TemporarySteel>{temporary(line_.next("the brace's name")).id});
+        return say("remove the brace from the list");
+    }
     if (what.text == "hold") {
         const Point& p = known(context_.subject, line_.next("the held point"));
         const Axis axis = oneOf<Axis>("the axis");

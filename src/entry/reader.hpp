@@ -134,6 +134,8 @@ private:
     void cut();
     void change();
     void stretchFigure();
+    void joint();
+    void crossing();
     // make
     void mount();
     void biscuit();
@@ -144,6 +146,18 @@ private:
     void crossmemberFigure();
     void padHoles();
     void box();
+    void panClearance();
+    // work
+    const StepState& step(const Word& w) const;
+    const StepState& stepOrNext();
+    const StepState& stepAsking() const;
+    const TemporarySteel& temporary(const Word& w) const;
+    void done();
+    void undone();
+    void check();
+    void brace();
+    void presence();
+    void standing();
     // build
     void settings(const std::function<void(Settings&)>& change, std::string sentence);
     void name();

@@ -92,7 +92,7 @@ Result<std::vector<NamedSolid>> crossmemberSolids(const CrossmemberInput& in, co
                 add("riser", riser);
         }
     } else {
-        add("bridge", boxBetween(d, left_point, right_point, left_face.point, left_face.normal, right_face.point, right_face.normal));
+        add("bridge", boxBetween(d, left_face.point, right_face.point, left_face.point, left_face.normal, right_face.point, right_face.normal));
     }
     const auto flange = [&](const Plate& plate, bool left) {
         const double plan = left ? left_plan : right_plan;

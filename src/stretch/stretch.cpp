@@ -1,5 +1,7 @@
 #include "stretch/stretch.hpp"
 
+#include "stretch/parts.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -93,15 +95,9 @@ void findRemarks(Plan& p, const Input& in) {
 
 void makeSleeve(Plan& p, const Input& in) {
     const build::RailLine& rail = p.left.known ? in.left : in.right;
-    if (!(rail.height_mm > 0 && rail.width_mm > 0 && rail.thickness_mm > 0)) return;
-    Sleeve s;
-    s.wall_mm = rail.thickness_mm;
-    s.height_mm = rail.height_mm - 2 * rail.thickness_mm - 2 * in.sleeve_fit_mm;
-    s.width_mm = rail.width_mm - (in.channel ? 1 : 2) * (rail.thickness_mm + in.sleeve_fit_mm);
-    s.overlap_mm = in.overlap_heights * rail.height_mm;
     const double joint = p.shortens ? in.root_gap_mm : std::max(p.left.length_mm, p.right.length_mm) + 2 * in.root_gap_mm;
-    s.length_mm = std::ceil(joint + 2 * s.overlap_mm);
-    if (s.height_mm > 2 * s.wall_mm && s.width_mm > s.wall_mm) p.sleeve = s;
+    p.sleeve = sleeveFor(rail, in, joint);
+    if (!p.sleeve) return;
     if (in.sleeve_fit_mm < 0.5 || in.sleeve_fit_mm > 1.5)
         p.remarks.push_back(
             {"sleeve-fit", PlanVerdict::Marginal,
@@ -115,6 +111,18 @@ void makeSleeve(Plan& p, const Input& in) {
 }
 
 } // namespace
+
+std::optional<Sleeve> sleeveFor(const build::RailLine& rail, const Input& in, double joint_mm) {
+    if (!(rail.height_mm > 0 && rail.width_mm > 0 && rail.thickness_mm > 0)) return std::nullopt;
+    Sleeve s;
+    s.wall_mm = in.sleeve_wall_mm.value_or(rail.thickness_mm);
+    s.height_mm = rail.height_mm - 2 * rail.thickness_mm - 2 * in.sleeve_fit_mm;
+    s.width_mm = rail.width_mm - (in.channel ? 1 : 2) * (rail.thickness_mm + in.sleeve_fit_mm);
+    s.overlap_mm = in.overlap_heights * rail.height_mm;
+    s.length_mm = std::ceil(joint_mm + 2 * s.overlap_mm);
+    if (s.height_mm <= 2 * s.wall_mm || s.width_mm <= (in.channel ? 1 : 2) * s.wall_mm) return std::nullopt;
+    return s;
+}
 
 Plan plan(const Input& in) {
     Plan p;
@@ -131,6 +139,7 @@ Plan plan(const Input& in) {
         p.verdict = PlanVerdict::Holds;
         return p;
     }
+    findStations(p, in);
     if (!in.cut_station_mm) {
         p.shift = {p.change_mm, 0, 0};
         p.waiting_for = "a cut station on the rail";
@@ -151,10 +160,13 @@ Plan plan(const Input& in) {
     findNear(p, in);
     findRemarks(p, in);
     makeSleeve(p, in);
+    joinStrength(p, in);
+    answerCrossings(p, in);
     p.verdict = PlanVerdict::Holds;
     const auto worsen = [&p](PlanVerdict v) { p.verdict = std::max(p.verdict, v); };
     for (const Near& near : p.near) worsen(near.verdict);
     for (const Remark& remark : p.remarks) worsen(remark.verdict);
+    for (const Crossing& crossing : p.crossings) worsen(crossing.verdict);
     return p;
 }
 

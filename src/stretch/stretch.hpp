@@ -1,5 +1,6 @@
 #pragma once
 
+#include "build/build.hpp"
 #include "build/rail_line.hpp"
 #include "build/verdict.hpp"
 
@@ -7,7 +8,8 @@
 #include <string>
 #include <vector>
 
-/// Stretch: how do I change the wheelbase? The piece to take out or put in, at one cut station, and the sleeve that joins.
+/// Stretch: how do I change the wheelbase? The piece to take out or put in, at one cut station; the splice that joins; what
+/// crosses the cut; and which stations would be better ones.
 namespace gorvet::stretch {
 
 /// Something on the frame that a weld should keep away from.
@@ -16,6 +18,16 @@ struct Obstacle {
     const char* what = ""; ///< "mount", "crossmember", "suspension point", "steering point"
     double station_mm = 0;
     bool operator==(const Obstacle&) const = default;
+};
+
+/// Something that runs along the frame, as far as it is known.
+struct Runner {
+    build::CrossingKind kind = build::CrossingKind::PropShaft;
+    build::Presence presence = build::Presence::Unknown;
+    std::optional<double> slack_mm;  ///< by how much it can follow as it is
+    std::optional<double> starts_mm; ///< none: as far as the frame goes
+    std::optional<double> ends_mm;
+    bool operator==(const Runner&) const = default;
 };
 
 struct Input {
@@ -34,6 +46,11 @@ struct Input {
     double root_gap_mm = 2;
     double sleeve_fit_mm = 1;
     double overlap_heights = 2;
+    std::optional<double> sleeve_wall_mm; ///< none: as the rail
+    std::optional<double> plug_hole_mm;   ///< none: the least the rules allow
+    std::optional<double> fish_plate_mm;  ///< none: no plates
+    bool butt_counts = false;             ///< the butt weld is fully penetrated, by someone licensed
+    std::vector<Runner> runners;
     bool operator==(const Input&) const = default;
 };
 
@@ -60,6 +77,66 @@ struct Sleeve {
     double overlap_mm = 0; ///< each side of the joint
 };
 
+/// Plug welds of a sleeve in one flange, each side of the joint.
+struct Plugs {
+    bool structural = false; ///< the wall is thick enough for plug welds that carry (3 mm)
+    double hole_mm = 0;
+    double hole_least_mm = 0;
+    double hole_most_mm = 0;
+    double pitch_mm = 0; ///< between centres
+    double edge_mm = 0;  ///< from a sleeve end or the joint to the first centre
+    int needed = 0;
+    int rows = 0;        ///< across the flange
+    int in_a_row = 0;
+    int fit() const { return rows * in_a_row; }
+    double capacity_N = 0;       ///< of one
+    double overlap_need_mm = 0;  ///< for all that are needed, in these rows
+};
+
+/// A plate welded outside on each web, over the joint.
+struct FishPlate {
+    double thickness_mm = 0;
+    double height_mm = 0;
+    double length_mm = 0;
+    double weld_leg_mm = 0;     ///< fillet along both long edges
+    double weld_capacity_N = 0; ///< of one edge, one side of the joint
+    double weld_force_N = 0;    ///< what it must carry, 1.5 × included
+};
+
+/// What joins the rail again, and how strong that is beside the rail. Section moduli about the level axis, mm³.
+struct Splice {
+    double rail_modulus_mm3 = 0;
+    double sleeve_modulus_mm3 = 0;
+    double joint_modulus_mm3 = 0; ///< sleeve and plates together; the rail's own where the butt weld counts
+    double share() const { return rail_modulus_mm3 > 0 ? joint_modulus_mm3 / rail_modulus_mm3 : 0; }
+    double moment_Nmm = 0;        ///< what the joint is sized for: the rail's modulus at 210 / 1.5 MPa
+    double flange_force_N = 0;
+    Plugs plugs;
+    std::optional<FishPlate> plate;
+    std::optional<double> wall_need_mm;  ///< sleeve wall that alone would reach the rail; none when no wall does
+    std::optional<double> plate_need_mm; ///< fish plate that would, with the sleeve as it is
+};
+
+/// What happens to something that runs along the frame.
+struct Crossing {
+    build::CrossingKind kind = build::CrossingKind::PropShaft;
+    double change_mm = 0;            ///< of its length
+    std::optional<double> slack_mm;
+    bool follows = false;            ///< its slack is enough
+    std::string answer;
+    std::string caution;             ///< may be empty
+    build::PlanVerdict verdict = build::PlanVerdict::Marginal;
+};
+
+/// A place where the rails could be cut, 0 (bad) … 10.
+struct Candidate {
+    double station_mm = 0; ///< of the front cut line
+    double score = 0;
+    std::vector<std::string> reasons; ///< for and against
+    std::string refused;              ///< why it can't be cut there; then score is 0
+    bool operator==(const Candidate&) const = default;
+};
+
 /// A remark of the plan that is no distance to an obstacle.
 struct Remark {
     const char* code = "";
@@ -79,6 +156,11 @@ struct Plan {
     RailCut left;
     RailCut right;
     std::optional<Sleeve> sleeve;
+    std::optional<Splice> splice;
+    std::vector<Crossing> crossings;              ///< of what is known to cross the cut
+    std::vector<build::CrossingKind> not_told;    ///< of which nothing is said yet
+    std::vector<Candidate> candidates;            ///< best first, at most five, 150 mm apart
+    std::optional<Candidate> chosen;              ///< how the chosen station scores
     std::vector<Near> near; ///< obstacles sorted by distance, nearest first
     std::vector<Remark> remarks;
     /// What every point behind the cut moves by: along the rail.

@@ -168,8 +168,9 @@ TEST_CASE("bolts come out, or the plan says why not", "[make]") {
     auto p = make::crossmember(in);
     REQUIRE(p.bolt_length_mm);
     CHECK(*p.bolt_length_mm > 60); // through the rail
-    CHECK(p.bolt_free_mm == Approx(840 - 16));
-    // a wide, long, deep pan stands in the bolts' way: 400 − 9 − (−411…)
+    CHECK(p.bolt_free_mm == Approx(411 - 150)); // the upper bolts meet the pan's side
+    in.pan.clear();
+    CHECK(make::crossmember(in).bolt_free_mm == Approx(840 - 16)); // nothing but the other flange
     in.pan = {{800, -330, 395}, {1200, 330, 395}};
     in.design.pan_clearance_mm = 5;
     p = make::crossmember(in);

@@ -56,6 +56,11 @@ Result<void> Document::keep(const build::Edit& edit) {
     return {};
 }
 
+Result<store::Blob> Document::keepBlob(const QString& path) {
+    if (!store_) return Error{Error::Code::NotFound, "", "No build is open.", "Open one or make a new one.", -1};
+    return store_->keepBlob(path.toStdString());
+}
+
 Result<std::string> Document::undo() {
     if (!store_) return Error{Error::Code::NotFound, "", "No build is open.", "", -1};
     auto done = store_->undo(author());

@@ -28,6 +28,9 @@ public:
     Result<void> keep(const build::Edit&);
     Result<std::string> undo();
     Result<std::string> redo();
+    /// Keeps a photo or scan inside the build's file.
+    Result<store::Blob> keepBlob(const QString& path);
+    QString user() const { return user_; }
     /// "kept 14:02", local time; why it can't be changed, when read-only.
     QString keptText() const;
     /// "M., 25 November 14:02" of the last change to a row; empty when unknown.

@@ -8,11 +8,14 @@
 #include "desk/sit/sit_bench.hpp"
 #include "desk/stretch/stretch_bench.hpp"
 #include "desk/tape/tape_bench.hpp"
+#include "desk/work/work_bench.hpp"
 #include "desk/widgets/card_view.hpp"
 #include "desk/widgets/rule_view.hpp"
+#include "prompt/context.hpp"
 
 #include <QAction>
 #include <QApplication>
+#include <QDateTime>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -35,6 +38,7 @@ MainWindow::MainWindow() {
     benches_.push_back(std::make_unique<SitBench>());
     benches_.push_back(std::make_unique<StretchBench>());
     benches_.push_back(std::make_unique<MakeBench>());
+    benches_.push_back(std::make_unique<WorkBench>());
     QString user = qEnvironmentVariable("GORVET_USER", qEnvironmentVariable("USER"));
     document_.setUser(user.isEmpty() ? "builder" : user);
     buildMenu();
@@ -243,6 +247,7 @@ void MainWindow::buildCentral() {
 
     card_ = new CardView(desk);
     connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, From::Card); });
+    connect(card_, &CardView::photoFor, this, &MainWindow::addPhoto);
     connect(card_, &CardView::closed, this, [this] {
         state_.selected.clear();
         sheet_->refresh();
@@ -308,12 +313,7 @@ void MainWindow::refresh() {
     const auto& r = document_.results();
     for (size_t i = 0; i < benches_.size(); ++i) {
         const auto kind = benches_[i]->kind();
-        const bool any =
-            document_.isOpen() &&
-            (kind == analysis::Bench::Tape      ? !document_.build().readings.empty()
-             : kind == analysis::Bench::Sit     ? !document_.build().pins.empty()
-             : kind == analysis::Bench::Stretch ? r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value()
-                                                : !document_.build().mounts.empty() || document_.build().crossmember.has_value());
+        const bool any = document_.isOpen() && analysis::begun(document_.build(), r, kind);
         strip_->setWorst(static_cast<int>(i), analysis::worstOf(r.findings, kind), any);
     }
     const bool tape = bench().kind() == analysis::Bench::Tape;
@@ -386,12 +386,9 @@ void MainWindow::say(const QString& text, const char* role) { entry_->setEcho(te
 // ---- entering
 
 entry::Context MainWindow::context() const {
-    entry::Context c;
-    c.subject = bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis;
-    const auto& s = document_.results().of(c.subject);
-    for (size_t i = 0; i < s.solution.readings.size(); ++i)
-        if (s.solution.readings[i].verdict == tape::Verdict::Retape) c.to_retape.push_back(s.reading_ids[i]);
-    return c;
+    const auto subject = bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis;
+    return prompt::contextFor(document_.results(), subject, document_.user().toStdString(),
+                              QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
 }
 
 void MainWindow::preview() {

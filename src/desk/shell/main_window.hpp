@@ -52,6 +52,7 @@ private:
     void showHelp();
     void showLog();
     void importReadings();
+    void addPhoto(const QString& line);
     void exportEverything();
     void exportBuildSheet();
     void say(const QString& text, const char* role = "good");

@@ -76,6 +76,18 @@ void MainWindow::importReadings() {
     }
 }
 
+void MainWindow::addPhoto(const QString& line) {
+    if (!document_.isOpen()) return;
+    const QString path = ask::fileToOpen(this, tr("A photo"), tr("Pictures (*.jpg *.jpeg *.png *.heic *.webp *.tif)"));
+    if (path.isEmpty()) return;
+    const auto kept = document_.keepBlob(path);
+    if (!kept) {
+        ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
+        return;
+    }
+    enter(line + QString::fromStdString(kept->hash), From::Card);
+}
+
 void MainWindow::exportEverything() {
     if (!document_.isOpen()) return;
     const QString folder = ask::folder(this, tr("Export everything into a folder"));
@@ -135,7 +147,7 @@ void MainWindow::showHelp() {
     for (const auto& form : entry::forms())
         rows << QStringList{form.bench, QString::fromUtf8(form.pattern), QString::fromUtf8(form.example),
                             QString::fromUtf8(form.what)};
-    for (const auto& [keys, what] : {std::pair{"Alt+1 … Alt+4", "Tape, Sit, Stretch, Make"}, std::pair{"F2", "to the entry line"},
+    for (const auto& [keys, what] : {std::pair{"Alt+1 … Alt+5", "Tape, Sit, Stretch, Make, Work"}, std::pair{"F2", "to the entry line"},
                                      std::pair{"F6", "chassis or body"}, std::pair{"F8", "Day or Dye"},
                                      std::pair{"F9", "the logbook"}, std::pair{"Down, Up", "on the entry line: another pair"},
                                      std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},

@@ -112,7 +112,12 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
         } else {
             auto* button = new QPushButton(QString::fromStdString(action.label));
             button->setObjectName("cardAction_" + QString::fromStdString(action.label).replace(' ', '_'));
-            connect(button, &QPushButton::clicked, this, [this, prefix] { emit line(prefix); });
+            connect(button, &QPushButton::clicked, this, [this, prefix, photo = action.picks_photo] {
+                if (photo)
+                    emit photoFor(prefix);
+                else
+                    emit line(prefix);
+            });
             layout_->addWidget(button);
         }
     }

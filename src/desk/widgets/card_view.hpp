@@ -21,6 +21,7 @@ public:
 
 signals:
     void line(const QString& text); ///< a line for the entry grammar
+    void photoFor(const QString& line); ///< a photo is wanted, whose hash completes the line
     void closed();
 
 protected:

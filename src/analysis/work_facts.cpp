@@ -1,0 +1,141 @@
+#include "analysis/work_facts.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+
+namespace {
+
+/// ± at 95 % of the distance between two surveyed points, from their common covariance.
+double distanceHalfWidth(const tape::Solution& s, int a, int b, const Vec3& p, const Vec3& q) {
+    const double dx[3] = {q.x_mm - p.x_mm, q.y_mm - p.y_mm, q.z_mm - p.z_mm};
+    const double length = std::sqrt(dx[0] * dx[0] + dx[1] * dx[1] + dx[2] * dx[2]);
+    if (length <= 0) return 0;
+    double j[6];
+    for (int k = 0; k < 3; ++k) {
+        j[k] = -dx[k] / length;
+        j[3 + k] = dx[k] / length;
+    }
+    const size_t n = 3 * s.points.size();
+    const auto row = [&](int k) { return 3 * static_cast<size_t>(k < 3 ? a : b) + static_cast<size_t>(k % 3); };
+    double variance = 0;
+    for (int i = 0; i < 6; ++i)
+        for (int k = 0; k < 6; ++k) variance += j[i] * j[k] * s.covariance[row(i) * n + row(k)];
+    return halfWidth(std::sqrt(std::max(0.0, variance)));
+}
+
+double length(const Vec3& p, const Vec3& q) { return std::hypot(q.x_mm - p.x_mm, q.y_mm - p.y_mm, q.z_mm - p.z_mm); }
+
+/// Three distances over the cut: both diagonals from the foremost to the rearmost pair of rail points, and one between the pairs
+/// next to the cut (a straight one along the left rail where there is only one pair on each side).
+std::vector<work::Distance> diagonals(const Build& b, const Results& r) {
+    if (r.stretch.status != stretch::Status::Planned) return {};
+    const stretch::RailCut& cut = r.stretch.left.known ? r.stretch.left : r.stretch.right;
+    struct Pair {
+        PointId left;
+        PointId right;
+        double x;
+    };
+    std::vector<Pair> ahead;
+    std::vector<Pair> behind;
+    for (const PointId id : r.chassis.point_ids) {
+        const Point& p = b.points.at(id);
+        if (p.role != Role::Rail || sideOf(p.name) != Side::Left) continue;
+        const Point* twin = pointNamed(b, Subject::Chassis, twinName(p.name));
+        const auto left = r.chassis.positionOf(id);
+        if (!twin || twin->role != Role::Rail || !left || !r.chassis.positionOf(twin->id)) continue;
+        if (left->x_mm < cut.first_station_mm - 20) ahead.push_back({id, twin->id, left->x_mm});
+        if (left->x_mm > cut.last_station_mm + 20) behind.push_back({id, twin->id, left->x_mm});
+    }
+    const auto by_x = [](const Pair& a, const Pair& c) { return a.x < c.x; };
+    std::sort(ahead.begin(), ahead.end(), by_x);
+    std::sort(behind.begin(), behind.end(), by_x);
+    if (ahead.empty() || behind.empty()) return {};
+    const auto distance = [&](PointId from, PointId to) {
+        const Vec3 p = *r.chassis.positionOf(from);
+        const Vec3 q = *r.chassis.positionOf(to);
+        const Vec3& shift = r.stretch.shift;
+        const Vec3 moved{q.x_mm + shift.x_mm, q.y_mm + shift.y_mm, q.z_mm + shift.z_mm};
+        return work::Distance{from,
+                              to,
+                              nameOf(b, from) + "–" + nameOf(b, to),
+                              length(p, q),
+                              length(p, moved),
+                              distanceHalfWidth(r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to), p, q)};
+    };
+    const bool more = ahead.size() > 1 || behind.size() > 1;
+    return {distance(ahead.front().left, behind.back().right), distance(ahead.front().right, behind.back().left),
+            more ? distance(ahead.back().left, behind.front().right) : distance(ahead.front().left, behind.back().left)};
+}
+
+std::string surveyOpen(const SurveyOf& s) {
+    if (s.survey.points.empty()) return "The chassis is not surveyed yet";
+    if (s.solution.status != tape::Status::Solved) return "The chassis survey is not fixed yet";
+    int again = 0;
+    for (const auto& reading : s.solution.readings) again += reading.verdict == tape::Verdict::Retape;
+    if (again == 1) return "One reading of the chassis is to be taped again";
+    return again ? fmt::format("{} readings of the chassis are to be taped again", again) : std::string();
+}
+
+std::string planOpen(const stretch::Plan& p) {
+    if (p.status != stretch::Status::Planned) return "The plan of the cut waits for " + p.waiting_for;
+    if (p.verdict != PlanVerdict::Fails) return {};
+    for (const auto& remark : p.remarks)
+        if (remark.verdict == PlanVerdict::Fails) return "The plan of the cut fails: " + remark.sentence.substr(0, remark.sentence.size() - 1);
+    return "The plan of the cut fails: see Stretch";
+}
+
+} // namespace
+
+work::Facts workFacts(const Build& b, const Results& r) {
+    const auto step = b.settings.length_step;
+    work::Facts f;
+    f.frame_kind = b.settings.frame_kind;
+    f.has_body = !r.body.survey.points.empty() || !b.mounts.empty();
+    f.start = {b.work.body, b.work.attitude, b.work.support};
+    if (!f.has_body) f.start.body = BodyPlace::Off;
+    f.fuel_tank = b.work.fuel_tank;
+    f.battery = b.work.battery;
+    f.restraints = b.work.restraints;
+    f.refrigerant = b.work.refrigerant;
+    const stretch::Plan& p = r.stretch;
+    f.cut_planned = p.status == stretch::Status::Planned || (b.stretch.cut_station && p.status == stretch::Status::Waiting && r.seat.change_mm);
+    f.shortens = p.shortens;
+    if (p.status == stretch::Status::Planned) {
+        const stretch::RailCut& cut = p.left.known ? p.left : p.right;
+        f.cut_words = "at " + units::formatLength(cut.first_station_mm, step);
+        if (p.shortens) f.cut_words += " and " + units::formatLength(cut.last_station_mm, step);
+        if (p.sleeve)
+            f.sleeve_words = fmt::format("{} × {} × {}, {} long", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1),
+                                         units::fixed(p.sleeve->wall_mm, 1), units::formatLength(p.sleeve->length_mm, step));
+        if (p.splice && p.splice->plugs.fit() > 0)
+            f.plug_words = fmt::format("{} of {} mm in each flange, each side of the joint, {} apart",
+                                       std::min(p.splice->plugs.needed, p.splice->plugs.fit()), units::fixed(p.splice->plugs.hole_mm, 0),
+                                       units::fixed(p.splice->plugs.pitch_mm, 0));
+        f.fish_plates = p.splice && p.splice->plate;
+    }
+    for (const auto& c : p.crossings) f.crossings.push_back({c.kind, c.follows ? "Clip the " + std::string(word(c.kind)) + " anew: it follows" : c.answer, c.caution});
+    f.mounts = static_cast<int>(b.mounts.size());
+    f.crossmember = b.crossmember.has_value();
+    f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;
+    f.survey_open = surveyOpen(r.chassis);
+    f.plan_open = planOpen(p);
+    f.diagonals = diagonals(b, r);
+    f.tolerance_mm = b.settings.frame_tolerance_mm;
+    for (const auto& [id, steel] : b.temporary_steel) f.temporary.push_back(steel);
+    return f;
+}
+
+work::Record workRecord(const Build& b) {
+    work::Record record;
+    for (const auto& [id, tick] : b.ticks) record.ticks.push_back(tick);
+    for (const auto& [id, check] : b.checks) record.checks.push_back(check);
+    return record;
+}
+
+} // namespace gorvet::analysis

@@ -1,0 +1,21 @@
+#pragma once
+
+#include "desk/shell/bench.hpp"
+
+#include <QCoreApplication>
+
+namespace gorvet::desk {
+
+class WorkBench final : public Bench {
+    Q_DECLARE_TR_FUNCTIONS(WorkBench)
+public:
+    analysis::Bench kind() const override { return analysis::Bench::Work; }
+    QString name() const override { return tr("Work"); }
+    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
+    std::vector<Starter> starters(const Document&, const ViewState&) const override;
+    /// At a hold point: the next reading it asks for.
+    std::optional<Proposal> proposal(const Document&, const ViewState&) const override;
+    QString placeholder() const override { return tr("done  ticks the next step; add  note …  to it"); }
+};
+
+} // namespace gorvet::desk

@@ -1,0 +1,23 @@
+#include "prompt/context.hpp"
+
+namespace gorvet::prompt {
+
+entry::Context contextFor(const analysis::Results& r, build::Subject subject, const std::string& who, const std::string& now_utc) {
+    entry::Context c;
+    c.subject = subject;
+    c.who = who;
+    c.now_utc = now_utc;
+    const auto& survey = r.of(subject);
+    for (size_t i = 0; i < survey.solution.readings.size(); ++i)
+        if (survey.solution.readings[i].verdict == tape::Verdict::Retape) c.to_retape.push_back(survey.reading_ids[i]);
+    c.knows_work = true;
+    for (const work::Step& s : r.work.steps) {
+        entry::StepState state{s.code, s.title, s.waits_for, s.status == work::Status::Done, {}};
+        for (const work::CheckItem& item : s.checks) state.checks.push_back({item.from, item.to, item.gap_of});
+        c.steps.push_back(std::move(state));
+    }
+    if (r.work.next) c.next_step = r.work.steps[*r.work.next].code;
+    return c;
+}
+
+} // namespace gorvet::prompt

@@ -1,0 +1,12 @@
+#pragma once
+
+#include "analysis/results.hpp"
+#include "entry/entry.hpp"
+
+/// What the entry line must know beyond the build: which readings are to be taped again, which steps of work can be ticked.
+/// The one place that knows both the grammar and the results; window and command line share it.
+namespace gorvet::prompt {
+
+entry::Context contextFor(const analysis::Results&, build::Subject, const std::string& who, const std::string& now_utc);
+
+} // namespace gorvet::prompt

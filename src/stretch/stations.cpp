@@ -1,0 +1,162 @@
+// Where the rails could be cut: every station between the axles, scored with reasons. engineering.md, Stretch.
+#include "stretch/parts.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::stretch {
+namespace {
+
+constexpr double grid_mm = 10;
+constexpr double apart_mm = 150;
+constexpr size_t most = 5;
+
+std::string figure(double v) { return units::fixed(v, 0); }
+
+/// How far a straight sleeve would stray from a rail that bends inside its reach: the largest distance of a rail point from
+/// the rail's own line at the cut, in side view and in plan.
+double strayOver(const build::RailLine& rail, double from, double to, double cut) {
+    const auto at = rail.at(cut);
+    if (!at) return 1e9;
+    const auto line = [&](double x) {
+        const double dx = x - cut;
+        return std::pair{at->top_mm - dx * std::tan(at->slope_rad), at->y_mm + dx * std::tan(at->plan_angle_rad)};
+    };
+    double most_stray = 0;
+    const auto look = [&](double x) {
+        if (const auto here = rail.at(x)) {
+            const auto [top, y] = line(x);
+            most_stray = std::max({most_stray, std::abs(here->top_mm - top), std::abs(here->y_mm - y)});
+        }
+    };
+    look(from);
+    look(to);
+    for (const auto& p : rail.points)
+        if (p.x_mm > from && p.x_mm < to) look(p.x_mm);
+    return most_stray;
+}
+
+class Scorer {
+public:
+    Scorer(const Plan& p, const Input& in) : p_(p), in_(in), height_(std::max(in.left.height_mm, in.right.height_mm)) {
+        overlap_ = in.overlap_heights * height_;
+    }
+
+    Candidate at(double station) const {
+        Candidate c;
+        c.station_mm = station;
+        const double last = station + (p_.shortens ? std::abs(p_.change_mm) + in_.root_gap_mm : 0);
+        const auto refuse = [&c](std::string why) {
+            c.refused = std::move(why);
+            c.score = 0;
+            return c;
+        };
+        if (in_.heat_treated) return refuse("the rails may not be welded");
+        if ((in_.front_axle_mm && station <= *in_.front_axle_mm) || (in_.rear_axle_mm && last >= *in_.rear_axle_mm))
+            return refuse("outside the wheelbase");
+        for (const build::RailLine* rail : {&in_.left, &in_.right})
+            if (!rail->at(station) || !rail->at(last)) return refuse("the rails are not measured there");
+        double nearest = 1e9;
+        const Obstacle* nearest_thing = nullptr;
+        for (const Obstacle& o : in_.obstacles) {
+            const double distance = o.station_mm < station ? station - o.station_mm : o.station_mm > last ? o.station_mm - last : -1;
+            if (distance < nearest) {
+                nearest = distance;
+                nearest_thing = &o;
+            }
+        }
+        if (nearest < 0) return refuse(fmt::format("the {} {} stands there", nearest_thing->what, nearest_thing->name));
+        double stray = 0;
+        double slope = 0;
+        for (const build::RailLine* rail : {&in_.left, &in_.right}) {
+            stray = std::max(stray, strayOver(*rail, station - overlap_, last + overlap_, station));
+            slope = std::max(slope, std::abs(rail->at(station)->slope_rad));
+        }
+        if (stray > in_.sleeve_fit_mm + 3)
+            return refuse(fmt::format("the rail bends {} mm away inside the sleeve's reach", figure(stray)));
+        c.score = 10;
+        const auto take = [&c](double points, std::string why) {
+            c.score -= points;
+            c.reasons.push_back(fmt::format("{} (−{})", why, units::fixed(points, 1)));
+        };
+        if (stray > in_.sleeve_fit_mm)
+            take(std::min(3.0, stray - in_.sleeve_fit_mm), fmt::format("the rail bends {} mm inside the sleeve's reach", units::fixed(stray, 1)));
+        else
+            c.reasons.emplace_back("straight over the sleeve's reach");
+        if (nearest_thing && nearest < p_.clearance_need_mm)
+            take(4 * (1 - nearest / p_.clearance_need_mm),
+                 fmt::format("{} from the {} {}, {} wanted", figure(nearest), nearest_thing->what, nearest_thing->name,
+                             figure(p_.clearance_need_mm)));
+        else if (nearest_thing)
+            c.reasons.push_back(fmt::format("{} clear of the {} {}", figure(nearest), nearest_thing->what, nearest_thing->name));
+        if (slope > units::radians(1))
+            take(std::min(2.0, units::degrees(slope) - 1) * 0.75, fmt::format("the rail slopes {}°", units::fixed(units::degrees(slope), 1)));
+        bending(station, last, take, c);
+        int runners = 0;
+        for (const Runner& r : in_.runners)
+            runners += r.presence == build::Presence::Present && !(r.starts_mm && *r.starts_mm > last) && !(r.ends_mm && *r.ends_mm < station);
+        if (runners > 0) take(0.2 * runners, fmt::format("{} lines and shafts cross", runners));
+        c.score = std::max(0.0, std::round(10 * c.score) / 10);
+        return c;
+    }
+
+private:
+    /// Bending moment and shear of a beam under even load between the axles, as shares of their largest: what a frame without
+    /// known loads can be taken for. Assumed, and said so.
+    void bending(double station, double last, const auto& take, Candidate&) const {
+        if (!in_.front_axle_mm || !in_.rear_axle_mm || *in_.rear_axle_mm <= *in_.front_axle_mm) return;
+        const double span = *in_.rear_axle_mm - *in_.front_axle_mm;
+        const double x = ((station + last) / 2 - *in_.front_axle_mm) / span;
+        const double moment = 4 * x * (1 - x);
+        const double shear = std::abs(1 - 2 * x);
+        take(1.5 * moment + 0.8 * shear,
+             fmt::format("about {} % of the largest bending, {} % of the largest shear, for an even load", figure(100 * moment),
+                         figure(100 * shear)));
+    }
+
+    const Plan& p_;
+    const Input& in_;
+    double height_;
+    double overlap_;
+};
+
+} // namespace
+
+void findStations(Plan& p, const Input& in) {
+    const double from = std::max({in.left.front(), in.right.front(), in.front_axle_mm.value_or(-1e9)});
+    const double to = std::min({in.left.rear(), in.right.rear(), in.rear_axle_mm.value_or(1e9)});
+    if (in.left.points.size() < 2 || in.right.points.size() < 2 || !(to > from) || to - from > 20000) return;
+    const Scorer scorer(p, in);
+    std::vector<Candidate> all;
+    for (double x = std::ceil(from / grid_mm) * grid_mm; x <= to; x += grid_mm)
+        if (Candidate c = scorer.at(x); c.refused.empty()) all.push_back(std::move(c));
+    std::stable_sort(all.begin(), all.end(), [](const Candidate& a, const Candidate& b) { return a.score > b.score; });
+    for (Candidate& c : all) {
+        if (p.candidates.size() == most) break;
+        const bool near = std::any_of(p.candidates.begin(), p.candidates.end(),
+                                      [&](const Candidate& o) { return std::abs(o.station_mm - c.station_mm) < apart_mm; });
+        if (!near) p.candidates.push_back(std::move(c));
+    }
+    const auto add = [&p](const char* code, std::string sentence, std::string remedy) {
+        p.remarks.push_back({code, build::PlanVerdict::Marginal, std::move(sentence), std::move(remedy)});
+    };
+    if (p.candidates.empty())
+        add("no-station", "No station between the axles suits a cut: something stands or the rail bends everywhere.",
+            "Plan a new place for a mount or crossmember, or join in another way with a licensed person.");
+    if (!in.cut_station_mm) return;
+    p.chosen = scorer.at(*in.cut_station_mm);
+    if (p.candidates.empty()) return;
+    const Candidate& best = p.candidates.front();
+    if (!p.chosen->refused.empty())
+        add("station-refused", fmt::format("The cut does not suit at {}: {}.", figure(*in.cut_station_mm), p.chosen->refused),
+            fmt::format("Cut at {}: it scores {} of 10.", figure(best.station_mm), units::fixed(best.score, 1)));
+    else if (best.score >= p.chosen->score + 1)
+        add("better-station",
+            fmt::format("A cut at {} scores {} of 10, this one {}.", figure(best.station_mm), units::fixed(best.score, 1),
+                        units::fixed(p.chosen->score, 1)),
+            fmt::format("Cut at {}, or keep this one if {} is out of reach for your tools.", figure(best.station_mm), figure(best.station_mm)));
+}
+
+} // namespace gorvet::stretch

@@ -1,0 +1,156 @@
+#pragma once
+
+#include "build/build.hpp"
+#include "build/verdict.hpp"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+/// Work: what next, and is it safe? An order of work made from the facts of this build: steps with what must come before them,
+/// the body's place and the frame's attitude as states, hold points that take fresh readings, points of no return.
+namespace gorvet::work {
+
+/// Where body and frame are while a step is done.
+struct Stance {
+    build::BodyPlace body = build::BodyPlace::On;
+    build::Attitude attitude = build::Attitude::RightWayUp;
+    build::Support support = build::Support::Wheels;
+    bool operator==(const Stance&) const = default;
+};
+
+/// A distance on the frame that a hold point can ask for.
+struct Distance {
+    build::PointId from;
+    build::PointId to;
+    std::string name;          ///< "Bl–Dr"
+    double now_mm = 0;         ///< as surveyed
+    double planned_mm = 0;     ///< after the change of wheelbase
+    double half_width_mm = 0;  ///< ± of either, from the survey
+    bool operator==(const Distance&) const = default;
+};
+
+/// What is to be done to something that crosses the cut.
+struct CrossingJob {
+    build::CrossingKind kind = build::CrossingKind::PropShaft;
+    std::string answer;
+    std::string caution;
+    bool operator==(const CrossingJob&) const = default;
+};
+
+/// Everything the order depends on.
+struct Facts {
+    build::FrameKind frame_kind = build::FrameKind::Ladder;
+    bool has_body = false;
+    Stance start;
+    build::Presence fuel_tank = build::Presence::Unknown;
+    build::Presence battery = build::Presence::Unknown;
+    build::Presence restraints = build::Presence::Unknown;
+    build::Presence refrigerant = build::Presence::Unknown;
+    bool cut_planned = false;
+    bool shortens = false;
+    std::string cut_words;    ///< "at 1250.0 and 1394.0"
+    std::string sleeve_words; ///< "90.0 × 50.0 × 4.0, 402.0 long"; empty: no sleeve
+    std::string plug_words;   ///< "4 of 12 in each flange, each side"; empty: none
+    bool fish_plates = false;
+    std::vector<CrossingJob> crossings;
+    int mounts = 0;
+    bool crossmember = false;
+    bool captive_nuts = false;
+    std::string survey_open; ///< why the chassis survey can't be built on yet; empty: it can
+    std::string plan_open;   ///< why the plan of the cut can't be worked to yet; empty: it can
+    std::vector<Distance> diagonals; ///< over the cut, at most three
+    double tolerance_mm = 3;
+    std::vector<build::TemporarySteel> temporary;
+    bool operator==(const Facts&) const = default;
+};
+
+/// What was done and read so far.
+struct Record {
+    std::vector<build::Tick> ticks;   ///< oldest first
+    std::vector<build::Check> checks; ///< oldest first
+    bool operator==(const Record&) const = default;
+};
+
+enum class Status { Ready, Waiting, HoldPoint, Done };
+const char* statusWord(Status);
+
+/// One reading that a hold point asks for.
+struct CheckItem {
+    std::string name;
+    build::PointId from;
+    build::PointId to;
+    build::TemporarySteelId gap_of;
+    double plan_mm = 0;
+    double half_width_mm = 0; ///< ± of the planned figure; 0 for a gap that was measured
+    double tolerance_mm = 3;
+    std::optional<double> read_mm; ///< the newest reading taken since all steps before the hold point were done
+    bool stale = false;            ///< there is only an older one: it does not count
+    bool agrees() const;           ///< |read − plan| ≤ tolerance, with a reading
+};
+
+/// What must be so, beyond readings, for a hold point to open.
+struct Condition {
+    std::string text;
+    bool met = false;
+};
+
+struct Step {
+    std::string code; ///< stable
+    std::string title;
+    std::string why; ///< may be empty
+    std::vector<std::string> after;
+    std::optional<build::BodyPlace> body;      ///< where the body must be; none: either
+    std::optional<build::Attitude> attitude;
+    std::optional<build::Support> sets_support;
+    std::optional<Stance> moves_to; ///< the step is a move of body or frame
+    bool hold = false;
+    bool no_return = false;
+    std::vector<std::string> before_return; ///< what must be inside, out, coated, clean or checked before it
+    std::vector<std::string> cautions;
+    std::vector<CheckItem> checks;
+    std::vector<Condition> conditions;
+    build::TemporarySteelId fits;
+    build::TemporarySteelId takes_out;
+    // how it stands
+    Stance stance;
+    Status status = Status::Waiting;
+    std::string waits_for;          ///< why it can't be ticked now; empty: it can
+    bool open() const { return waits_for.empty(); }
+    std::optional<build::Tick> tick;
+    std::vector<std::string> skipped; ///< titles of steps before it that are not ticked though it is
+};
+
+enum class SteelState { Planned, In, Out };
+struct SteelEntry {
+    build::TemporarySteel steel;
+    SteelState state = SteelState::Planned;
+    std::string out_after; ///< title of the step
+    bool out_after_known = true;
+};
+
+struct Order {
+    std::vector<Step> steps; ///< done ones as they were ticked, then the rest in the order to do them
+    std::optional<size_t> next; ///< the first that is not done; none when all are
+    Stance now;
+    int body_moves_left = 0;
+    int turns_left = 0;
+    int done = 0;
+    std::vector<SteelEntry> steel;
+    bool stuck = false; ///< some steps can never be reached: their conditions go in a circle
+    const Step* find(const std::string& code) const;
+};
+
+/// The steps that this build needs, in no particular order but a stable one.
+std::vector<Step> stepsFor(const Facts&);
+
+/// Puts the steps in order: every prerequisite before its step, and as few moves of body and frame as possible.
+/// A hold point opens when all its conditions are met and every check has a fresh reading that agrees.
+Order order(const Facts&, const Record&);
+
+/// The order with the fewest moves for any steps (`after`, `body`, `attitude` count); empty when there is none. The moves are in
+/// it as steps with `moves_to`. Exact: doing all that can be done before each move is never worse, so only the choice of moves
+/// is searched, breadth first.
+std::vector<Step> fewestMoves(const std::vector<Step>& remaining, const Stance& from, int body_moves_done, int turns_done);
+
+} // namespace gorvet::work

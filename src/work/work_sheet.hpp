@@ -1,0 +1,24 @@
+#pragma once
+
+#include "sheet/page.hpp"
+#include "work/work.hpp"
+
+/// The order of work as drawings: the track of all steps with the one that is next, and the sheet for the wall.
+namespace gorvet::work {
+
+struct WorkView {
+    const Order* order = nullptr;
+    units::LengthStep step = units::LengthStep::Mm01;
+    std::string selected; ///< tag "step:CODE"
+};
+
+/// A track whose height tells where body and frame are, marks for steps, gates for hold points, barbs for points of no return;
+/// below it the next step whole, and what follows.
+sheet::Drawing workSheet(const WorkView&, double width, double height, const sheet::Format&);
+
+/// A4 pages for the wall: every step with a box to tick, its cautions, room for readings and a name. `cautions` stand at each
+/// page's foot.
+std::vector<sheet::Drawing> wallSheet(const Order&, units::LengthStep, const sheet::PageTitle&,
+                                      const std::vector<std::string>& cautions);
+
+} // namespace gorvet::work
