@@ -47,6 +47,8 @@ public:
         if (kind == "crossmember") return crossmember();
         if (kind == "findings") return findings();
         if (kind == "step") return step(rest);
+        if (kind == "station") return station(rest);
+        if (kind == "crossings") return crossings();
         return std::nullopt;
     }
 
@@ -272,7 +274,16 @@ private:
         c.rows.push_back({"overlap", len(s.overlap_mm) + " each side", Mark::Derived, false});
         c.rows.push_back({"fit", len(b_.stretch.sleeve_fit.value) + " a side", markOf(b_.stretch.sleeve_fit), false});
         c.sentences.emplace_back(
-            "A sleeve of equal wall has about 0.8 of the rail's section modulus: count the butt weld only if it is fully penetrated.");
+            "Plug welds are sized for the rail's modulus at 210/1.5 MPa, filler 480, by half as much again. Structural welds are made or approved by licensed people.");
+        if (r_.stretch.splice) {
+            const auto& splice = *r_.stretch.splice;
+            c.rows.push_back({"beside the rail", units::fixed(100 * splice.share(), 0) + " % of its modulus", Mark::Derived, true});
+            c.rows.push_back({"plug welds", fmt::format("{} of {} mm a flange, each side", splice.plugs.needed, units::fixed(splice.plugs.hole_mm, 0)), Mark::Derived, false});
+            c.rows.push_back({"fit there", std::to_string(splice.plugs.fit()), Mark::Derived, false});
+            c.rows.push_back({"pitch", len(splice.plugs.pitch_mm), Mark::Derived, false});
+        }
+        c.actions.push_back({"wall", "sleeve-wall ", b_.stretch.sleeve_wall ? current(*b_.stretch.sleeve_wall) : "", true});
+        c.actions.push_back({"fish plates", "fish-plate ", b_.stretch.fish_plate ? current(*b_.stretch.fish_plate) : "", true});
         c.actions.push_back({"fit", "sleeve-fit ", current(b_.stretch.sleeve_fit), true});
         c.actions.push_back({"rail heights", "overlap ", units::fixed(b_.stretch.sleeve_overlap_heights.value, 1), true});
         return c;
@@ -340,7 +351,15 @@ private:
         c.word = verdictWord(p.verdict);
         c.severity = severityOf(p.verdict);
         if (p.possible) {
-            c.rows.push_back({"bridge", len(p.box_length_mm) + " long", Mark::Derived, true});
+            if (p.dropped) {
+                c.rows.push_back({"middle", len(p.dropped->middle_mm) + " long", Mark::Derived, true});
+                c.rows.push_back({"dropped by", len(p.dropped->drop_mm), Mark::Derived, false});
+                c.rows.push_back({"legs", units::formatAngle(p.dropped->left.angle_rad, 1) + " and " + units::formatAngle(p.dropped->right.angle_rad, 1), Mark::Derived, false});
+            } else {
+                c.rows.push_back({"bridge", len(p.box_length_mm) + " long", Mark::Derived, true});
+            }
+            if (p.pan_over) c.rows.push_back({"clear of the pan", small(p.pan_gap_mm), Mark::Derived, false});
+            c.rows.push_back({"free for the bolts", len(p.bolt_free_mm), Mark::Derived, false});
             c.rows.push_back({"between rails", len(p.between_rails_mm), Mark::Derived, false});
             c.rows.push_back({"bolts",
                               p.bolt_length_mm ? fmt::format("{} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(),
@@ -354,6 +373,10 @@ private:
         c.rows.push_back({"isolator", len(d.isolator.value), markOf(d.isolator), false});
         c.rows.push_back({"box", fmt::format("{:g} × {:g} × {:g}", d.box_width.value, d.box_height.value, d.box_wall.value),
                           markOf(d.box_height), false});
+        c.actions.push_back(d.form == CrossmemberForm::Dropped ? CardAction{"straight form", "crossmember form straight", "", false}
+                                                               : CardAction{"dropped form", "crossmember form dropped", "", false});
+        c.actions.push_back(d.fixing == Fixing::Captive ? CardAction{"bolts through", "crossmember fixing through", "", false}
+                                                        : CardAction{"captive nuts", "crossmember fixing captive", "", false});
         c.actions.push_back({"isolator", "isolator ", current(d.isolator), true});
         c.actions.push_back(
             {"box", "box ", fmt::format("{:g} x {:g} x {:g}", d.box_width.value, d.box_height.value, d.box_wall.value), true});
@@ -400,6 +423,32 @@ private:
             c.actions.push_back({"done, with a photo", "done " + code + " photo ", "", false, true});
         }
         return c;
+    }
+
+    std::optional<Card> station(const std::string& name) {
+        for (const auto& c : r_.stretch.candidates) {
+            if (units::fixed(c.station_mm, 0) != name) continue;
+            Card card;
+            card.title = "a cut at " + len(c.station_mm);
+            card.rows.push_back({"scores", units::fixed(c.score, 1) + " of 10", Mark::Derived, true});
+            for (const std::string& reason : c.reasons) card.sentences.push_back("– " + reason);
+            card.sentences.emplace_back("Bending and shear are assumed from an even load between the axles.");
+            card.actions.push_back({"cut here", "cut " + units::formatLength(c.station_mm, step_, true), "", false});
+            return card;
+        }
+        return std::nullopt;
+    }
+
+    std::optional<Card> crossings() {
+        Card card;
+        card.title = "what crosses the cut";
+        for (const auto& c : r_.stretch.crossings) {
+            card.rows.push_back({std::string(word(c.kind)), c.slack_mm ? "slack " + len(*c.slack_mm) : "slack not measured",
+                                 c.slack_mm ? Mark::None : Mark::Assumed, !c.follows});
+            card.sentences.push_back(c.answer + (c.caution.empty() ? "" : " " + c.caution));
+        }
+        card.actions.push_back({"say of one", "crossing ", "", true});
+        return card;
     }
 
     std::optional<Card> findings() {

@@ -12,6 +12,7 @@
 
 #include <cmath>
 #include <fstream>
+#include <functional>
 
 #include <fmt/format.h>
 
@@ -341,7 +342,8 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
     return pages;
 }
 
-Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Results& r, const std::filesystem::path& folder) {
+Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Results& r, const std::filesystem::path& folder,
+                                                           const Progress& progress) {
     std::error_code ec;
     std::filesystem::create_directories(folder, ec);
     if (ec)
@@ -349,43 +351,54 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
                      fmt::format("The folder {} can't be made: {}.", folder.string(), ec.message()), "Choose another place.", -1};
     std::vector<std::filesystem::path> files;
     std::optional<Error> failed;
-    const auto keep = [&](const char* name, const Result<void>& done) {
-        if (!done && !failed) failed = done.error();
-        if (done) files.push_back(folder / name);
+    constexpr double about_files = 14;
+    // one file after the other; none after the first that failed or after a stop
+    const auto keep = [&](const std::string& name, const std::function<Result<void>(const std::filesystem::path&)>& write) {
+        if (failed) return;
+        if (progress && !progress(std::min(0.99, static_cast<double>(files.size()) / about_files))) {
+            failed = Error{Error::Code::Conflict, folder.string(), fmt::format("Cancelled: {} files were written before.", files.size()), "", -1};
+            return;
+        }
+        if (auto done = write(folder / name); !done)
+            failed = done.error();
+        else
+            files.push_back(folder / name);
     };
-    keep("build-sheet.pdf",
-         writePdf(buildSheet(b, r), {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, folder / "build-sheet.pdf"));
+    keep("build-sheet.pdf", [&](const auto& to) {
+        return writePdf(buildSheet(b, r), {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, to);
+    });
     for (const Subject subject : {Subject::Chassis, Subject::Body}) {
         if (r.of(subject).survey.points.empty()) continue;
         auto pages = surveySheet(b, r, subject);
         numberPages(pages);
         const std::string name = "survey-" + std::string(word(subject));
-        keep((name + ".pdf").c_str(), writePdf(pages, {"Survey: " + b.settings.name, "Gorvet survey"}, folder / (name + ".pdf")));
-        keep((name + ".svg").c_str(), writeSvg(pages.front(), folder / (name + ".svg")));
-        const std::string csv = "readings-" + std::string(word(subject)) + ".csv";
-        keep(csv.c_str(), writeText(folder / csv, formats::writeReadings(b, subject)));
+        keep(name + ".pdf", [&](const auto& to) { return writePdf(pages, {"Survey: " + b.settings.name, "Gorvet survey"}, to); });
+        keep(name + ".svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
+        keep("readings-" + std::string(word(subject)) + ".csv",
+             [&](const auto& to) { return writeText(to, formats::writeReadings(b, subject)); });
     }
     if (auto pages = crossmemberSheet(b, r); !pages.empty()) {
         numberPages(pages);
         keep("crossmember.pdf",
-             writePdf(pages, {"Crossmember: " + b.settings.name, "Gorvet crossmember"}, folder / "crossmember.pdf"));
-        keep("crossmember.svg", writeSvg(pages.front(), folder / "crossmember.svg"));
-        keep("flange-left.dxf", writeDxf(make::plateDrawing(r.crossmember.left), folder / "flange-left.dxf"));
-        keep("flange-right.dxf", writeDxf(make::plateDrawing(r.crossmember.right), folder / "flange-right.dxf"));
-        keep("pad.dxf", writeDxf(make::plateDrawing(r.crossmember.pad), folder / "pad.dxf"));
+             [&](const auto& to) { return writePdf(pages, {"Crossmember: " + b.settings.name, "Gorvet crossmember"}, to); });
+        keep("crossmember.svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
+        keep("flange-left.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.left), to); });
+        keep("flange-right.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.right), to); });
+        keep("pad.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.pad), to); });
         // the same page as a drawing file: its coordinates are millimetres on paper, not 1:1
-        keep("crossmember-sheet.dxf", writeDxf(pages.front(), folder / "crossmember-sheet.dxf"));
-    }
-    if (r.crossmember_input && r.crossmember.possible) {
-        const auto solids = make::crossmemberSolids(*r.crossmember_input, r.crossmember);
-        keep("crossmember.step", solids ? shape::writeStep(*solids, folder / "crossmember.step") : Result<void>(solids.error()));
+        keep("crossmember-sheet.dxf", [&](const auto& to) { return writeDxf(pages.front(), to); });
+        keep("crossmember.step", [&](const auto& to) -> Result<void> {
+            const auto solids = make::crossmemberSolids(*r.crossmember_input, r.crossmember);
+            return solids ? shape::writeStep(*solids, to) : Result<void>(solids.error());
+        });
     }
     if (auto pages = workSheet(b, r); !pages.empty()) {
         numberPages(pages);
-        keep("order-of-work.pdf", writePdf(pages, {"Order of work: " + b.settings.name, "Gorvet order of work"}, folder / "order-of-work.pdf"));
+        keep("order-of-work.pdf",
+             [&](const auto& to) { return writePdf(pages, {"Order of work: " + b.settings.name, "Gorvet order of work"}, to); });
     }
     if (!r.mounts.empty() || r.crossmember.possible || r.stretch.status == stretch::Status::Planned)
-        keep("cut-list.csv", writeText(folder / "cut-list.csv", cutListCsv(r)));
+        keep("cut-list.csv", [&](const auto& to) { return writeText(to, cutListCsv(r)); });
     if (failed) return *failed;
     return files;
 }

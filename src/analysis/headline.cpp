@@ -172,7 +172,14 @@ Headline makeHeadline(const Build& b, const Results& r) {
     else
         h.sentence = fmt::format("{} body mounts, gaps from {} to {}.", r.mounts.size(), units::formatLength(low, step),
                                  units::formatLength(high, step, true));
-    if (r.crossmember.possible)
+    if (r.crossmember.possible && r.crossmember.dropped)
+        h.below = fmt::format("Crossmember at {}: middle {} dropped by {}, legs at {} and {}, {} in all.",
+                              units::formatLength(r.crossmember.station_mm, step),
+                              units::formatLength(r.crossmember.dropped->middle_mm, step, true),
+                              units::formatLength(r.crossmember.dropped->drop_mm, step, true),
+                              units::formatAngle(r.crossmember.dropped->left.angle_rad, 1),
+                              units::formatAngle(r.crossmember.dropped->right.angle_rad, 1), units::formatMass(r.crossmember.mass_kg));
+    else if (r.crossmember.possible)
         h.below =
             fmt::format("Crossmember at {}: bridge {} long between the flanges, {} in all.",
                         units::formatLength(r.crossmember.station_mm, step),

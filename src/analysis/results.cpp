@@ -298,11 +298,11 @@ void makeCrossmember(const Build& b, Results& r, const Results* previous) {
     r.crossmember_input = std::move(in);
 }
 
-void solveSurvey(SurveyOf& s, const SurveyOf* previous) {
+void solveSurvey(SurveyOf& s, const SurveyOf* previous, const std::function<bool()>& go_on) {
     if (previous && previous->survey == s.survey && previous->solution.points.size() == s.survey.points.size())
         s.solution = previous->solution;
     else
-        s.solution = tape::solve(s.survey);
+        s.solution = tape::solve(s.survey, {.set_aside = true, .go_on = go_on});
     if (previous && previous->survey == s.survey && previous->frame == s.frame)
         s.condition = previous->condition;
     else
@@ -343,13 +343,19 @@ SurveyOf surveyOf(const Build& b, Subject subject) {
     return s;
 }
 
-Results analyse(const Build& b, std::int64_t revision, const Results* previous) {
+Results analyse(const Build& b, std::int64_t revision, const Results* previous, const Progress& progress) {
     Results r;
+    double share = 0;
+    const auto go_on = [&] { return !progress || progress(share); };
     r.revision = revision;
     r.chassis = surveyOf(b, Subject::Chassis);
-    solveSurvey(r.chassis, previous ? &previous->chassis : nullptr);
+    solveSurvey(r.chassis, previous ? &previous->chassis : nullptr, go_on);
+    share = 0.5;
+    if (!go_on()) return r;
     r.body = surveyOf(b, Subject::Body);
-    solveSurvey(r.body, previous ? &previous->body : nullptr);
+    solveSurvey(r.body, previous ? &previous->body : nullptr, go_on);
+    share = 0.8;
+    if (!go_on()) return r;
     r.rail_left = railOf(b, r.chassis, Side::Left);
     r.rail_right = railOf(b, r.chassis, Side::Right);
     r.sit_input = sitInput(b, r, r.pin_ids, r.sit_body_ids);

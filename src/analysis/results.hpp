@@ -9,6 +9,7 @@
 #include "tape/condition.hpp"
 #include "work/work.hpp"
 
+#include <functional>
 #include <map>
 #include <memory>
 
@@ -63,8 +64,12 @@ struct Results {
     bool seated() const { return seat.status == sit::Status::Seated || seat.status == sit::Status::Underdetermined; }
 };
 
-/// Results of the build at `revision`. Parts whose inputs are the same as in `previous` are taken over.
-Results analyse(const build::Build&, std::int64_t revision, const Results* previous = nullptr);
+/// Called with the share done, 0…1; false: stop.
+using Progress = std::function<bool(double)>;
+
+/// Results of the build at `revision`. Parts whose inputs are the same as in `previous` are taken over. Stopped by `progress`,
+/// it returns at once with what is worthless: throw it away.
+Results analyse(const build::Build&, std::int64_t revision, const Results* previous = nullptr, const Progress& progress = {});
 
 /// A survey of a build's subject, in the build's order.
 SurveyOf surveyOf(const build::Build&, build::Subject);

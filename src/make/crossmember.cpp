@@ -83,17 +83,16 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
         const auto degrees = [](double rad) { return units::fixed(units::degrees(rad), 1); };
         const Dropped& q = *p.dropped;
         p.pieces.push_back({"middle", stock, 1, q.middle_long_mm,
-                            fmt::format("mitre {}° left, {}° right, long edge below", degrees(q.left.angle_rad / 2),
+                            fmt::format("mitre {}° / {}°, long below", degrees(q.left.angle_rad / 2),
                                         degrees(q.right.angle_rad / 2)),
                             steelMass(area * q.middle_mm)});
         for (const auto& [name, leg, plan] :
              {std::tuple{"leg left", &q.left, p.end_angle_left_rad}, std::tuple{"leg right", &q.right, p.end_angle_right_rad}})
             p.pieces.push_back({name, stock, 1, leg->long_edge_mm,
-                                fmt::format("mitre {}° below, {}° at the flange{}", degrees(leg->angle_rad / 2),
-                                            degrees(leg->angle_rad),
+                                fmt::format("mitre {}°, flange {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
                                             std::abs(plan) < units::radians(0.25)
                                                 ? ""
-                                                : fmt::format(", turned {}° in plan", degrees(std::abs(plan)))),
+                                                : fmt::format(", plan {}°", degrees(std::abs(plan)))),
                                 steelMass(area * leg->length_mm)});
         if (q.riser_mm > 0)
             p.pieces.push_back({"riser",
@@ -114,7 +113,7 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
     if (d.captive) {
         const auto count = static_cast<int>(p.left.holes.size() + p.right.holes.size());
         p.pieces.push_back({"captive nut", fmt::format("weld nut M{:g}", d.bolt_mm), count, 0,
-                            "inside the rail, before it is closed", 0});
+                            "in the rail, before it is closed", 0});
     } else if (!in.channel) {
         const double outside = d.bolt_mm + 8;
         const double inside = d.bolt_mm + 1;
@@ -162,7 +161,7 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
     if (d.dropped && !p.dropped)
         add("no-room-to-drop", PlanVerdict::Fails, p.waiting_for.empty() ? "There is no room for a dropped middle here." : p.waiting_for,
             "Take a lower box, a lower isolator, or the straight form.");
-    if (p.box_length_mm < 100)
+    if (!p.dropped && p.box_length_mm < 100)
         add("too-short", PlanVerdict::Fails,
             fmt::format("Only {} mm are left for the bridge between the flanges.", units::fixed(p.box_length_mm, 0)),
             "Check the rail points and the rail's width.");

@@ -31,6 +31,28 @@ void drawPlate(Drawing& d, const Plate& p, const Projection& to, const Format& f
     }
 }
 
+/// Middle and legs from behind, with the clearance to the pan and the angle of each leg.
+void dropped(Drawing& d, const CrossmemberPlan& p, const CrossmemberDesign& design, const Projection& to, const Format& f) {
+    const Dropped& q = *p.dropped;
+    const Pen steel{Ink::NewSteel, f.thick(), Dash::Solid};
+    const double half = design.box_height_mm / 2;
+    const double axis = (p.box_top_mm + p.box_bottom_mm) / 2;
+    // a mitre's ends: half the angle off square, half a box above and below the axis; outwards below
+    const auto joint = [&](const Leg& leg, double out, double side) {
+        return to(leg.joint_y_mm - out * side * half * std::tan(leg.angle_rad / 2), axis + side * half);
+    };
+    const auto end = [&](const Leg& leg, double side) {
+        return to(leg.flange_y_mm, leg.flange_z_mm + side * half / std::cos(leg.angle_rad));
+    };
+    d.add(Stroke{{joint(q.left, -1, 1), joint(q.right, 1, 1), joint(q.right, 1, -1), joint(q.left, -1, -1)}, true, steel}, "crossmember");
+    for (const auto& [leg, out] : {std::pair{&q.left, -1.0}, std::pair{&q.right, 1.0}}) {
+        d.add(Stroke{{joint(*leg, out, 1), end(*leg, 1), end(*leg, -1), joint(*leg, out, -1)}, true, steel}, "crossmember");
+        const P middle = to((leg->flange_y_mm + leg->joint_y_mm) / 2, (leg->flange_z_mm + axis) / 2);
+        d.add(Text{{middle.x, middle.y + f.px(34)}, units::formatAngle(leg->angle_rad, 1), f.small(), Ink::NewSteel, Anchor::Centre, Level::Base, Face::Sans, Mark::Derived},
+              "crossmember");
+    }
+}
+
 } // namespace
 
 Drawing plateDrawing(const Plate& p) {
@@ -104,7 +126,7 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     const auto len = [&](double mm) { return units::formatLength(mm, v.step); };
     // a low, wide sheet has the cut list beside the bridge; a tall one below it, and the flange beside
     const bool wide = width > 2.2 * height;
-    const double column = wide ? width * 0.46 : std::min(width * 0.32, f.px(360));
+    const double column = wide ? std::max(width * 0.46, std::min(f.px(540), width * 0.6)) : std::min(width * 0.32, f.px(360));
     const double list_height = wide ? 0 : f.px(30) + f.px(22) * static_cast<double>(p.pieces.size() + 1);
 
     // from behind: left rail at the left
@@ -132,7 +154,7 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
              {Ink::Chassis, f.thin(), Dash::Solid}, false);
         const Plate& plate = left ? p.left : p.right;
         const double face = inner - away * design.end_clearance_mm;
-        const double low = p.box_bottom_mm - plate.box_bottom_mm;
+        const double low = rail_top - plate.rail_top_mm;
         rect(face, face - away * plate.thickness_mm, low, low + plate.height_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, true);
         for (const Hole& h : plate.holes) { // bolts through the rail
             const double z = low + h.z_mm;
@@ -142,20 +164,30 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
                   "crossmember");
         }
     }
-    const double box_left = p.rail_inner_left_mm + design.end_clearance_mm + design.flange_mm;
-    const double box_right = p.rail_inner_right_mm - design.end_clearance_mm - design.flange_mm;
-    rect(box_left, box_right, p.box_bottom_mm, p.box_top_mm, {Ink::NewSteel, f.thick(), Dash::Solid}, false);
-    d.add(Stroke{{to(box_left, p.box_top_mm - design.box_wall_mm), to(box_right, p.box_top_mm - design.box_wall_mm)},
-                 false,
-                 {Ink::NewSteel, f.thin(), Dash::Dashed}},
-          "crossmember");
-    d.add(Stroke{{to(box_left, p.box_bottom_mm + design.box_wall_mm), to(box_right, p.box_bottom_mm + design.box_wall_mm)},
-                 false,
-                 {Ink::NewSteel, f.thin(), Dash::Dashed}},
-          "crossmember");
+    const double box_left = p.dropped ? p.dropped->left.joint_y_mm : p.rail_inner_left_mm + design.end_clearance_mm + design.flange_mm;
+    const double box_right = p.dropped ? p.dropped->right.joint_y_mm : p.rail_inner_right_mm - design.end_clearance_mm - design.flange_mm;
+    if (p.pan) {
+        const double up = std::min(p.pan->low_mm + 25, v.input->gearbox_mount.z_mm);
+        d.add(Stroke{{to(p.pan->left_mm, up), to(p.pan->left_mm, p.pan->low_mm), to(p.pan->right_mm, p.pan->low_mm), to(p.pan->right_mm, up)},
+                     false,
+                     {Ink::Second, f.medium(), p.pan_over ? Dash::Solid : Dash::Dashed}},
+              "crossmember");
+        d.add(Text{{to(p.pan->left_mm, 0).x - f.px(6), to(0, up).y + f.px(2)}, p.pan_over ? "pan, " + units::fixed(p.pan_gap_mm, 1) + " clear" : std::string("pan"), f.small(),
+                   p.pan_over && p.pan_gap_mm < design.pan_clearance_mm - 1e-6 ? Ink::Bad : Ink::Second, Anchor::Right});
+    }
+    if (p.dropped) {
+        dropped(d, p, design, to, f);
+    } else {
+        rect(box_left, box_right, p.box_bottom_mm, p.box_top_mm, {Ink::NewSteel, f.thick(), Dash::Solid}, false);
+        for (const double z : {p.box_top_mm - design.box_wall_mm, p.box_bottom_mm + design.box_wall_mm})
+            d.add(Stroke{{to(box_left, z), to(box_right, z)}, false, {Ink::NewSteel, f.thin(), Dash::Dashed}}, "crossmember");
+    }
     const double gy = v.input->gearbox_mount.y_mm;
-    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.box_top_mm, p.pad_top_mm, {Ink::NewSteel, f.medium(), Dash::Solid},
+    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.pad_top_mm - p.pad.thickness_mm, p.pad_top_mm, {Ink::NewSteel, f.medium(), Dash::Solid},
          false);
+    if (p.dropped && p.dropped->riser_mm > 0)
+        rect(gy - p.dropped->riser_side_mm / 2, gy + p.dropped->riser_side_mm / 2, p.box_top_mm, p.pad_top_mm - p.pad.thickness_mm,
+             {Ink::NewSteel, f.medium(), Dash::Solid}, false);
     rect(gy - 30, gy + 30, p.pad_top_mm, v.input->gearbox_mount.z_mm, {Ink::Ink, f.thin(), Dash::Solid}, true);
     d.add(Text{{to(gy + 34, 0).x, to(0, (p.pad_top_mm + v.input->gearbox_mount.z_mm) / 2).y + f.px(4)},
                "isolator " + len(design.isolator_mm),
@@ -201,20 +233,30 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
                p.pad_top_mm > p.rail_top_left_mm ? "pad over rail top" : "pad under rail top",
                f.small(),
                Ink::Second});
-    d.add(Dimension{{to(outer_right, 0).x, to(0, p.box_top_mm).y},
-                    {to(outer_right, 0).x, to(0, p.box_bottom_mm).y},
-                    f.px(26),
-                    len(design.box_height_mm),
-                    f.body(),
-                    Ink::NewSteel,
-                    design.assumed ? Mark::Assumed : Mark::None},
-          "crossmember");
+    if (p.dropped)
+        d.add(Dimension{{to(outer_right, 0).x, to(0, p.rail_top_right_mm).y},
+                        {to(outer_right, 0).x, to(0, p.box_top_mm).y},
+                        f.px(26),
+                        len(p.rail_top_right_mm - p.box_top_mm),
+                        f.body(),
+                        Ink::NewSteel,
+                        Mark::Derived},
+              "crossmember");
+    else
+        d.add(Dimension{{to(outer_right, 0).x, to(0, p.box_top_mm).y},
+                        {to(outer_right, 0).x, to(0, p.box_bottom_mm).y},
+                        f.px(26),
+                        len(design.box_height_mm),
+                        f.body(),
+                        Ink::NewSteel,
+                        design.assumed ? Mark::Assumed : Mark::None},
+              "crossmember");
     if (!wide) d.place(plateSheet(p.left, v.step, column, height - list_height - f.px(10), f), {width - column, 0});
     // cut list
     std::vector<std::vector<std::string>> rows;
     for (const CutPiece& piece : p.pieces)
-        rows.push_back({std::to_string(piece.count), piece.name, piece.stock, len(piece.length_mm), piece.ends,
-                        units::formatMass(piece.mass_kg)});
+        rows.push_back({std::to_string(piece.count), piece.name, piece.stock, piece.length_mm > 0 ? len(piece.length_mm) : "", piece.ends,
+                        piece.mass_kg > 0 ? units::formatMass(piece.mass_kg) : ""});
     rows.push_back({"", "all", "", "",
                     p.bolt_length_mm ? fmt::format("bolts {} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(),
                                                    p.bolt_mm, *p.bolt_length_mm)
@@ -223,12 +265,12 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     const double table_width = wide ? column : width;
     const double unit = table_width / 100;
     addTable(d, {width - table_width, wide ? 0 : height - list_height, table_width, wide ? height : list_height},
-             {{"no", 5 * unit, Anchor::Right},
-              {"piece", 16 * unit},
-              {"stock", 20 * unit},
-              {"length", 11 * unit, Anchor::Right},
-              {"ends and holes", 35 * unit},
-              {"mass", 13 * unit, Anchor::Right}},
+             {{"no", 4 * unit, Anchor::Right},
+              {"piece", 15 * unit},
+              {"stock", 19 * unit},
+              {"length", 10 * unit, Anchor::Right},
+              {"ends and holes", 40 * unit},
+              {"mass", 12 * unit, Anchor::Right}},
              rows, f.small());
     return d;
 }

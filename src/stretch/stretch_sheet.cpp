@@ -1,5 +1,7 @@
 #include "stretch/stretch_sheet.hpp"
 
+#include "sheet/page.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -56,6 +58,8 @@ public:
         else if (in.cut_station_mm)
             marker(*in.cut_station_mm, rail, height);
         obstacles(rail, from, to, height);
+        stations(rail, from, to, height);
+        crossings({0, d_.height - f_.px(112)}, w + f_.px(20));
         figures({d_.width - column + f_.px(20), f_.px(40)});
         return std::move(d_);
     }
@@ -158,6 +162,7 @@ private:
                               true,
                               {Ink::NewSteel, f_.medium(), Dash::Dashed}},
                        "sleeve");
+            plugs(rail, c, s, height);
             const double y = to_(0, std::min(at_front->top_mm, rear_top) - height).y + f_.px(22);
             d_.add(Dimension{{to_(from, 0).x, y},
                              {to_(c.first_station_mm, 0).x, y},
@@ -181,6 +186,56 @@ private:
                     0,
                     true},
                "cut");
+    }
+
+    /// The centres of the plug welds along the upper flange.
+    void plugs(const build::RailLine& rail, const RailCut& c, const Sleeve& s, double height) {
+        if (!v_.plan->splice) return;
+        const Plugs& g = v_.plan->splice->plugs;
+        const int in_a_row = g.rows > 0 ? std::min(g.in_a_row, (g.needed + g.rows - 1) / g.rows) : 0;
+        for (const bool ahead : {true, false})
+            for (int i = 0; i < in_a_row; ++i) {
+                const double away = g.edge_mm + i * g.pitch_mm;
+                if (away > s.overlap_mm) break;
+                const double x = ahead ? c.first_station_mm - away : c.last_station_mm + away;
+                if (const auto at = rail.at(x))
+                    for (const double inset : {0.0, height})
+                        d_.add(Circle{to_(x, at->top_mm - inset), f_.px(3), {Ink::NewSteel, f_.thin(), Dash::Solid}, true}, "sleeve");
+            }
+    }
+
+    /// Where else it could be cut: a notch under the rail with its score.
+    void stations(const build::RailLine& rail, double from, double to, double height) {
+        for (const Candidate& c : v_.plan->candidates) {
+            if (c.station_mm < from || c.station_mm > to) continue;
+            const auto at = rail.at(c.station_mm);
+            if (!at || (v_.input->cut_station_mm && std::abs(c.station_mm - *v_.input->cut_station_mm) < 25)) continue;
+            const P foot = to_(c.station_mm, at->top_mm - height);
+            const Plan& p = *v_.plan;
+            const RailCut& cut = p.left.known ? p.left : p.right;
+            const double reach = p.sleeve && cut.known ? p.sleeve->overlap_mm : 0;
+            const bool over_sleeve = cut.known && c.station_mm > cut.first_station_mm - reach && c.station_mm < cut.last_station_mm + reach;
+            const double y = foot.y + f_.px(over_sleeve ? 34 : 8); // under the figures of the sleeve
+            const std::string tag = fmt::format("station:{}", units::fixed(c.station_mm, 0));
+            d_.add(Stroke{{{foot.x - f_.px(5), y + f_.px(8)}, {foot.x, y}, {foot.x + f_.px(5), y + f_.px(8)}}, false, {Ink::Second, f_.thin() * 1.5, Dash::Solid}}, tag);
+            d_.add(Text{{foot.x, y + f_.px(24)}, len(c.station_mm), f_.small(), Ink::Second, Anchor::Centre, Level::Base, Face::Sans, Mark::None, 0, true}, tag);
+            d_.add(Text{{foot.x, y + f_.px(40)}, units::fixed(c.score, 1) + " of 10", f_.small(), Ink::Second, Anchor::Centre}, tag);
+        }
+    }
+
+    /// What crosses the cut, and what becomes of it.
+    void crossings(P at, double width) {
+        double y = at.y;
+        for (const Crossing& c : v_.plan->crossings) {
+            if (y > d_.height - f_.px(2)) break;
+            addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(12), severityOf(c.verdict), "crossings");
+            d_.add(Text{{at.x + f_.px(24), y}, std::string(build::word(c.kind)), f_.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, "crossings");
+            auto lines = wrapped(c.answer, width - f_.px(170), f_.small());
+            d_.add(Text{{at.x + f_.px(164), y}, lines.size() > 1 ? lines.front() + " …" : c.answer, f_.small(), Ink::Ink}, "crossings");
+            y += f_.px(19);
+        }
+        if (!v_.plan->not_told.empty() && y <= d_.height - f_.px(2))
+            d_.add(Text{{at.x + f_.px(24), y}, fmt::format("{} more: not told whether they cross", v_.plan->not_told.size()), f_.small(), Ink::Warn}, "crossings");
     }
 
     /// A saw-tooth line.
@@ -258,6 +313,14 @@ private:
                  Mark::Derived, "sleeve");
             line("sleeve length", len(p.sleeve->length_mm), Mark::Derived, "sleeve");
         }
+        if (p.splice) {
+            const Splice& s = *p.splice;
+            line("joint beside the rail", units::fixed(100 * s.share(), 0) + " %", Mark::Derived, "sleeve");
+            line("plug welds", fmt::format("{} of {}, {} fit", s.plugs.needed, units::fixed(s.plugs.hole_mm, 0), s.plugs.fit()), Mark::Derived, "sleeve");
+            if (s.plate)
+                line("fish plates", fmt::format("{} × {} × {}", units::fixed(s.plate->length_mm, 0), units::fixed(s.plate->height_mm, 0), units::fixed(s.plate->thickness_mm, 0)), Mark::Derived, "sleeve");
+        }
+        if (p.chosen) line("station", p.chosen->refused.empty() ? units::fixed(p.chosen->score, 1) + " of 10" : "refused", Mark::Derived, "cut");
         line("keep clear by", len(p.clearance_need_mm), Mark::Derived, "cut");
         y += f_.px(4);
         addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), severityOf(p.verdict));

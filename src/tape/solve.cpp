@@ -35,6 +35,8 @@ Eigen::MatrixXd activeRows(const Network& net, const Eigen::MatrixXd& rows) {
     return active;
 }
 
+bool goesOn(const Options& options) { return !options.go_on || options.go_on(); }
+
 int activeCount(const Network& net) { return static_cast<int>(std::count(net.active.begin(), net.active.end(), char{1})); }
 
 /// Covariance of the free coordinates after a reading was set aside. A defect then means that the reading was needed.
@@ -63,9 +65,9 @@ void record(Solution& s, const Network& net, const Judged& judged, int i) {
 
 /// Takes out the reading with the largest |w| above the limit, adjusts again, and so on. Stops at a reading that can't be
 /// told from others, or whose absence would leave something unfixed.
-Judged snoop(Solution& s, Network& net, Fixing& fixing, Eigen::MatrixXd& rows, bool set_aside) {
+Judged snoop(Solution& s, Network& net, Fixing& fixing, Eigen::MatrixXd& rows, const Options& options, bool set_aside) {
     Judged judged = judge(net, rows, fixing.covariance);
-    while (set_aside) {
+    while (set_aside && goesOn(options)) {
         Eigen::Index worst = 0;
         if (judged.w.size() == 0 || judged.w.cwiseAbs().maxCoeff(&worst) <= retape_w) break;
         const auto index = static_cast<int>(worst);
@@ -201,7 +203,7 @@ Solution solve(const Survey& survey, const Options& options) {
                    (fixing.defect - 3 * static_cast<int>(std::count(net.placed.begin(), net.placed.end(), char{0})));
     s.omega_limit = omegaLimit(s.redundancy);
     s.status = !converged ? Status::NotConverged : fixing.defect > 0 ? Status::NotFixed : Status::Solved;
-    const Judged judged = snoop(s, net, fixing, rows, options.set_aside && s.status == Status::Solved);
+    const Judged judged = snoop(s, net, fixing, rows, options, options.set_aside && s.status == Status::Solved);
     s.kept_redundancy = s.redundancy - static_cast<int>(std::count_if(s.readings.begin(), s.readings.end(),
                                                                       [](const AdjustedReading& r) { return r.set_aside; }));
     s.kept_omega = omega(net);
@@ -210,6 +212,7 @@ Solution solve(const Survey& survey, const Options& options) {
     giveVerdicts(s, net, judged);
     sayTheRest(s, net, rows, fixing);
     fillPoints(s, net, fixing);
+    if (!goesOn(options)) s.status = Status::NotConverged;
     switch (s.status) {
     case Status::NotFixed: s.message = s.unfixed.empty() ? "Something is not fixed." : s.unfixed.front().sentence; break;
     case Status::NotConverged:

@@ -3,6 +3,7 @@
 #include "build/build.hpp"
 #include "build/verdict.hpp"
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -120,6 +121,7 @@ struct Solution {
 
 struct Options {
     bool set_aside = true; ///< take Re-tape readings out of the solution; false: every reading counts
+    std::function<bool()> go_on; ///< asked between rounds; false: stop, the solution is then NotConverged. May be empty
 };
 
 /// Weighted least squares with exact held coordinates, robust start (Huber), then plain weights; data snooping one reading

@@ -48,7 +48,7 @@ private:
         }
         const int first_lane = on ? 0 : 1;
         const double lane_height = f_.px(34);
-        const double left = f_.px(150);
+        const double left = f_.px(172);
         const double right = d_.width - f_.px(20);
         const double top = f_.px(24);
         static constexpr const char* names[] = {"body on", "body off", "frame upside down"};
@@ -147,11 +147,40 @@ private:
             d_.add(Text{{at.x, y}, "Caution", f_.body(), Ink::Bad, Anchor::Left, Level::Base, Face::Bold});
             y = lines({at.x + f_.px(76), y}, width - f_.px(76), c, f_.body(), Ink::Ink);
         }
+        // what stands in the way next
+        for (size_t i = *o_.next + 1; i < o_.steps.size() && !s.hold; ++i) {
+            const Step& gate = o_.steps[i];
+            if (!gate.hold) continue;
+            y = lines({at.x, y + f_.px(10)}, width, fmt::format("The next hold point is {}: {}{}", i + 1, gate.title, gate.checks.empty() ? "." : fmt::format(", with {} readings.", gate.checks.size())), f_.body(), Ink::Second);
+            if (!gate.checks.empty()) break;
+            for (const Condition& c : gate.conditions)
+                if (!c.met) y = lines({at.x, y}, width, "It would stay shut: " + c.text + ".", f_.body(), Ink::Bad);
+            break;
+        }
         std::string in;
         for (const SteelEntry& e : o_.steel)
             if (e.state == SteelState::In)
                 in += (in.empty() ? "" : "; ") + e.steel.name + (e.steel.blocks.empty() ? "" : " (blocks " + e.steel.blocks + ")");
-        if (!in.empty() && y < d_.height - f_.px(24)) lines({at.x, y + f_.px(4)}, width, "Braces in: " + in, f_.body(), Ink::Second);
+        if (!in.empty() && y < d_.height - f_.px(44)) lines({at.x, y + f_.px(4)}, width, "Braces in: " + in, f_.body(), Ink::Second);
+        if (y < d_.height - f_.px(40)) legend({at.x, d_.height - f_.px(8)});
+    }
+
+    /// What the marks on the track mean.
+    void legend(P at) {
+        const double y = at.y - f_.px(5);
+        double x = at.x + f_.px(6);
+        const auto word = [&](const char* text) {
+            d_.add(Text{{x + f_.px(14), at.y}, text, f_.small(), Ink::Second});
+            x += f_.px(34) + roughWidth(text, f_.small(), Face::Sans);
+        };
+        d_.add(Circle{{x, y}, f_.px(5), {Ink::NewSteel, f_.thin(), Dash::Solid}, true});
+        word("done");
+        for (const double dx : {-f_.px(2.5), f_.px(2.5)})
+            d_.add(Stroke{{{x + dx, y - f_.px(8)}, {x + dx, y + f_.px(8)}}, false, {Ink::Ink, f_.medium(), Dash::Solid}});
+        word("hold point");
+        for (const double dx : {-f_.px(4), 0.0})
+            d_.add(Stroke{{{x + dx, y - f_.px(6)}, {x + dx + f_.px(4), y}, {x + dx, y + f_.px(6)}}, false, {Ink::Remove, f_.medium(), Dash::Solid}});
+        word("no way back");
     }
 
     double check(const CheckItem& c, double x, double y, double width, const std::string& tag) {
@@ -186,7 +215,7 @@ private:
             if (cut.size() > 1) title = cut.front() + " …";
             d_.add(Text{{at.x + f_.px(34), y}, title, f_.body(), s.moves_to ? Ink::Second : Ink::Ink}, tag);
             const bool ready = s.status == Status::Ready || s.status == Status::HoldPoint;
-            d_.add(Text{{at.x + width, y}, s.hold ? "Hold point" : statusWord(s.status), f_.small(), ready ? Ink::Good : s.no_return ? Ink::Remove : Ink::Second, Anchor::Right}, tag);
+            d_.add(Text{{at.x + width, y}, s.hold ? "Hold point" : statusWord(s.status), f_.small(), s.status == Status::HoldPoint && !s.open() ? Ink::Bad : ready ? Ink::Good : s.no_return ? Ink::Remove : Ink::Second, Anchor::Right}, tag);
             y += row;
         }
     }

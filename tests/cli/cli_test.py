@@ -125,7 +125,7 @@ class Cli(unittest.TestCase):
         self.assertAlmostEqual(sit["wheelbase_change_mm"], -141, delta=4)
         self.assertTrue(all(p["verdict"] == "Holds" for p in sit["pins"]))
         stretch = json.loads(cli("stretch", build).stdout)
-        self.assertEqual(stretch["verdict"], "Holds")
+        self.assertEqual(stretch["verdict"], "Marginal")  # slacks not measured
         self.assertAlmostEqual(stretch["left"]["take_out_mm"], -sit["wheelbase_change_mm"] + 2, delta=0.05)
         make = json.loads(cli("make", build).stdout)
         self.assertEqual(len(make["mounts"]), 6)

@@ -42,6 +42,17 @@ struct Typist {
               "point Wl arch-rear 2600 -700 550", "point Wr arch-rear 2600 700 550"})
             type(line);
     }
+    /// (The frame must have points Bl and Dr.) An order of work with one step that can be done and one hold point.
+    void work() {
+        context.knows_work = true;
+        context.who = "M.";
+        context.now_utc = "2026-03-01T08:00:00Z";
+        const auto id = [&](const char* name) { return pointNamed(b, Subject::Chassis, name)->id; };
+        context.steps = {{"battery-out", "Take the battery out", "", false, {}},
+                         {"before-welding", "Tape the diagonals", "3 of 3 fresh readings are still to be taken", false, {{id("Bl"), id("Dr"), {}}}},
+                         {"weld-rails", "Weld", "first: Tape the diagonals", false, {}}};
+        context.next_step = "battery-out";
+    }
     const Reading& last() const { return b.readings.rbegin()->second; }
 };
 
@@ -217,7 +228,7 @@ TEST_CASE("a name that is also a command stays a name", "[entry]") {
 TEST_CASE("every example of the help can be typed", "[entry]") {
     for (const auto& form : entry::forms()) {
         Typist t;
-        for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Al 0 1 2", "point Xl rail 5 5 5",
+        for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Bl 0 -400 0", "point Dr 2000 400 0", "point Al 0 1 2", "point Xl rail 5 5 5",
                                  "point G gearbox-mount 1000 0 320", "A3 B7 2100"})
             t.type(line);
         t.type("subject body");
@@ -228,8 +239,100 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
         t.type("subject chassis");
         if (std::string(form.bench) == "Make" && std::string(form.example) != "crossmember") t.type("crossmember");
         if (std::string(form.example).find("Hl") != std::string::npos) t.type("subject body");
+        t.work();
+        if (std::string(form.example).rfind("undone", 0) == 0) t.type("done battery-out");
         t.type(form.example);
     }
+}
+
+TEST_CASE("the order of work by the line", "[entry][work]") {
+    Typist t;
+    t.frame();
+    t.type("point Dr rail 1500 420 300");
+    CHECK(t.wrong("done").message == "The order of work is not known here.");
+    t.work();
+    t.type("done note earth first by M. K.");
+    const Tick* tick = tickOf(t.b, "battery-out");
+    REQUIRE(tick);
+    CHECK(tick->who == "M. K.");
+    CHECK(tick->note == "earth first");
+    CHECK(tick->at_utc == "2026-03-01T08:00:00Z");
+    CHECK(t.wrong("done battery-out").message == "\"Take the battery out\" is already done.");
+    t.type("done battery-out note terminals taped"); // a note can be added
+    CHECK(tickOf(t.b, "battery-out")->note == "terminals taped");
+    CHECK(t.b.ticks.size() == 1);
+    CHECK(t.wrong("done weld-rails").message == "\"Weld\" can't be ticked yet: first: Tape the diagonals.");
+    CHECK(t.wrong("done nonsense").message == "This build has no step nonsense.");
+    CHECK(t.wrong("done battery-out photo abc").message.find("64 signs") != std::string::npos);
+    t.type("check Dr Bl 2154 1/2");
+    REQUIRE(t.b.checks.size() == 1);
+    CHECK(t.b.checks.begin()->second.step == "before-welding");
+    CHECK(t.b.checks.begin()->second.value.value == 2154.5);
+    CHECK(t.wrong("check Al Br 2154").message == "\"Tape the diagonals\" does not ask for Al–Br.");
+    CHECK(t.wrong("check Bl Dr 2154?").message == "A check must be read, not assumed.");
+    CHECK(t.wrong("check gap door-left 4").message == "There is no brace door-left.");
+    t.type("brace door-left for left door opening blocks the left seat until bolt-body gap 4 1/2 tol 1");
+    const TemporarySteel steel = t.b.temporary_steel.begin()->second;
+    CHECK(steel.purpose == "left door opening");
+    CHECK(steel.blocks == "the left seat");
+    CHECK(steel.out_after == "bolt-body");
+    CHECK(steel.gap->value == 4.5);
+    CHECK(steel.gap_tolerance_mm == 1);
+    t.type("brace door-left gap 5"); // the rest stays
+    CHECK(t.b.temporary_steel.size() == 1);
+    CHECK(t.b.temporary_steel.begin()->second.blocks == "the left seat");
+    t.type("remove brace door-left");
+    CHECK(t.b.temporary_steel.empty());
+    t.type("present fuel-tank");
+    t.type("absent restraints");
+    CHECK(t.b.work.fuel_tank == Presence::Present);
+    CHECK(t.b.work.restraints == Presence::Absent);
+    CHECK(t.wrong("present elephant").remedy.find("fuel-tank, battery") != std::string::npos);
+    t.type("standing body-off fixture-table inverted");
+    CHECK(t.b.work.attitude == Attitude::Inverted);
+    CHECK(t.wrong("standing body-on").message == "A frame can't lie upside down with the body on.");
+    t.type("undone battery-out");
+    CHECK(t.b.ticks.empty());
+    CHECK(t.wrong("undone battery-out").message == "battery-out is not ticked.");
+}
+
+TEST_CASE("joint, crossings and the crossmember's form by the line", "[entry]") {
+    Typist t;
+    t.frame();
+    t.type("sleeve-wall 5");
+    t.type("plug 14");
+    t.type("fish-plate 3/16\"");
+    CHECK(t.b.stretch.sleeve_wall->value == 5);
+    CHECK(t.b.stretch.plug_hole->value == 14);
+    CHECK(t.b.stretch.fish_plate->value == Approx(4.7625));
+    t.type("plug free");
+    CHECK_FALSE(t.b.stretch.plug_hole);
+    t.type("butt counts");
+    CHECK(t.b.stretch.butt_counts);
+    t.type("butt not");
+    CHECK_FALSE(t.b.stretch.butt_counts);
+    CHECK(t.wrong("butt").remedy.find("licensed") != std::string::npos);
+    t.type("crossing brake-line slack 30 from 400 to 2600 note left rail");
+    const Crossing* line = crossingOf(t.b, CrossingKind::BrakeLine);
+    REQUIRE(line);
+    CHECK(line->slack->value == 30);
+    CHECK(line->ends->value == 2600);
+    CHECK(line->note == "left rail");
+    t.type("crossing brake-line slack 45");
+    CHECK(t.b.crossings.size() == 1);
+    CHECK(crossingOf(t.b, CrossingKind::BrakeLine)->starts->value == 400);
+    t.type("crossing exhaust none");
+    CHECK(crossingOf(t.b, CrossingKind::Exhaust)->presence == Presence::Absent);
+    CHECK_FALSE(t.wrong("crossing brake-line from 3000").message.empty()); // would end ahead of where it starts
+    CHECK(t.wrong("crossing rope").remedy.find("prop-shaft") != std::string::npos);
+    CHECK(t.wrong("crossmember form dropped").message == "There is no crossmember yet.");
+    t.type("crossmember");
+    t.type("crossmember form dropped");
+    t.type("crossmember fixing captive");
+    t.type("pan-clearance 15");
+    CHECK(t.b.crossmember->form == CrossmemberForm::Dropped);
+    CHECK(t.b.crossmember->fixing == Fixing::Captive);
+    CHECK(t.b.crossmember->pan_clearance.value == 15);
 }
 
 TEST_CASE("no line crashes, and none that is refused changes anything", "[entry][property]") {

@@ -89,7 +89,8 @@ TEST_CASE("the demo's exports: build sheet, flange, cut list, readings", "[sheet
     const auto text = test::run("pdftotext -layout " + (folder / "out" / "build-sheet.pdf").string() + " -");
     for (const char* part : {"Build sheet", "Aldermoor Petrel on Brannock Tern", "Not square", "Bl–Dr was read as",
                              "Readings of the chassis", "Stretch: the cut", "Make: body mounts", "Crossmember at",
-                             "This bar must measure 100 mm", "roadworthiness rules", "fuel tank out"}) {
+                             "This bar must measure 100 mm", "roadworthiness rules", "fuel tank out",
+                             "Order of work", "HOLD POINT", "NO WAY BACK", "Temporary steel"}) {
         INFO(part);
         CHECK(text.out.find(part) != std::string::npos);
     }
@@ -101,7 +102,7 @@ TEST_CASE("the demo's exports: build sheet, flange, cut list, readings", "[sheet
     CHECK(dxf.out == fmt::format("{:.1f} {:.1f} {}\n", r.crossmember.left.width_mm, r.crossmember.left.height_mm,
                                  r.crossmember.left.holes.size()));
     const std::string list = test::fileText(folder / "out" / "cut-list.csv");
-    for (const char* part : {"bridge", "flange left", "crush tube", "standoff M1l", "inner sleeve"})
+    for (const char* part : {"middle", "leg left", "flange left", "captive nut", "standoff M1l", "inner sleeve", "fish plate"})
         CHECK(list.find(part) != std::string::npos);
     // the crossmember's page is SVG, too, and true to scale: the check bar is 100 mm long in it
     const std::string svg = test::fileText(folder / "out" / "crossmember.svg");

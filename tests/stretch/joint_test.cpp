@@ -46,7 +46,7 @@ stretch::Runner& runner(stretch::Input& in, CrossingKind kind) { return in.runne
 TEST_CASE("section moduli by hand", "[stretch][closed-form]") {
     // (60·100³ − 52·92³)/12 / 50
     CHECK(stretch::sectionModulus(100, 60, 4, false) == Approx((60e6 - 52 * 92. * 92 * 92) / 12 / 50));
-    CHECK(stretch::sectionModulus(100, 60, 4, false) == Approx(32519).margin(1));
+    CHECK(stretch::sectionModulus(100, 60, 4, false) == Approx(32514).margin(1));
     // a channel of 100 × 50 × 5: flanges 2·(50·5³/12 + 250·47.5²), web 5·90³/12
     const double hand = 2 * (50 * 125. / 12 + 250 * 47.5 * 47.5) + 5 * 729000. / 12;
     CHECK(stretch::secondMoment(100, 50, 5, true) == Approx(hand));

@@ -15,6 +15,9 @@ std::vector<Starter> MakeBench::starters(const Document& d, const ViewState&) co
     if (!d.build().crossmember) {
         list.push_back({tr("crossmember"), "crossmember"});
     } else {
+        list.push_back(d.build().crossmember->form == build::CrossmemberForm::Dropped
+                           ? Starter{tr("straight"), "crossmember form straight"}
+                           : Starter{tr("drop its middle"), "crossmember form dropped"});
         list.push_back({tr("isolator"), "isolator "});
         list.push_back({tr("box"), "box "});
         list.push_back({tr("flange"), "flange "});

@@ -2,6 +2,8 @@
 
 #include <QDateTime>
 #include <QLocale>
+#include <algorithm>
+#include <map>
 
 namespace gorvet::desk {
 
@@ -11,7 +13,10 @@ QDateTime localTime(const std::string& utc) {
 }
 } // namespace
 
+Document::Document(QObject* parent) : QObject(parent) {}
+
 Result<void> Document::create(const QString& path) {
+    if (auto free = busy(); !free) return free;
     auto made = store::Store::create(path.toStdString());
     if (!made) return made.error();
     build::Settings settings;
@@ -19,50 +24,118 @@ Result<void> Document::create(const QString& path) {
     if (auto kept = (*made)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author()); !kept)
         return kept.error();
     store_ = std::move(*made);
+    shown_ = {};
     results_ = {};
     analyse();
     return {};
 }
 
 Result<void> Document::open(const QString& path) {
+    if (auto free = busy(); !free) return free;
     auto opened = store::Store::open(path.toStdString());
     if (!opened) return opened.error();
     store_ = std::move(*opened);
+    shown_ = {};
     results_ = {};
     analyse();
     return {};
 }
 
 void Document::close() {
+    worker_.stop();
     store_.reset();
+    shown_ = {};
     results_ = {};
     emit changed();
 }
 
-const build::Build& Document::build() const {
-    static const build::Build empty;
-    return store_ ? store_->build() : empty;
-}
+const build::Build& Document::latest() const { return store_ ? store_->build() : shown_; }
 
 void Document::analyse() {
-    results_ = analysis::analyse(store_->build(), store_->revision(), results_.revision >= 0 ? &results_ : nullptr);
+    if (!store_) return;
+    std::map<build::Subject, size_t> readings;
+    for (const auto& [id, r] : store_->build().readings)
+        if (const auto from = store_->build().points.find(r.from); from != store_->build().points.end())
+            ++readings[from->second.subject];
+    const bool large = std::any_of(readings.begin(), readings.end(), [this](const auto& n) { return n.second > large_; });
+    if (worker_.running()) {
+        again_ = true;
+        if (!keeping_blob_) worker_.cancel(); // what it computes is old already
+        emit changed();
+        return;
+    }
+    if (large) return analyseBeside();
+    shown_ = store_->build();
+    results_ = analysis::analyse(shown_, store_->revision(), results_.revision >= 0 ? &results_ : nullptr);
     emit changed();
+}
+
+void Document::analyseBeside() {
+    struct Pair {
+        build::Build build;
+        analysis::Results results;
+    };
+    auto made = std::make_shared<Pair>();
+    made->build = store_->build();
+    again_ = false;
+    const auto revision = store_->revision();
+    auto previous = results_.revision >= 0 ? std::make_shared<analysis::Results>(results_) : nullptr;
+    worker_.start(
+        tr("working out the readings"),
+        [made, revision, previous](const Worker::Progress& progress) {
+            made->results = analysis::analyse(made->build, revision, previous.get(), progress);
+        },
+        [this, made](bool finished) {
+            if (finished && store_) {
+                shown_ = std::move(made->build);
+                results_ = std::move(made->results);
+            }
+            if (again_) {
+                again_ = false;
+                analyse();
+            } else {
+                emit changed();
+            }
+        });
+    emit changed();
+}
+
+/// Refuses what can't be done while a photo goes into the file.
+Result<void> Document::busy() const {
+    if (!keeping_blob_) return {};
+    return Error{Error::Code::Conflict, "", "A photo is still being kept.", "Do it again in a moment.", -1};
 }
 
 Result<void> Document::keep(const build::Edit& edit) {
     if (!store_) return Error{Error::Code::NotFound, "", "No build is open.", "Open one or make a new one.", -1};
+    if (auto free = busy(); !free) return free;
     if (auto kept = store_->keep(edit, author()); !kept) return kept;
     analyse();
     return {};
 }
 
-Result<store::Blob> Document::keepBlob(const QString& path) {
-    if (!store_) return Error{Error::Code::NotFound, "", "No build is open.", "Open one or make a new one.", -1};
-    return store_->keepBlob(path.toStdString());
+void Document::keepBlob(const QString& path, std::function<void(const Result<store::Blob>&)> done) {
+    if (!store_) return done(Error{Error::Code::NotFound, "", "No build is open.", "Open one or make a new one.", -1});
+    if (worker_.running())
+        return done(Error{Error::Code::Conflict, path.toStdString(), "Something else is still being worked out.", "Do it again in a moment.", -1});
+    keeping_blob_ = true;
+    auto kept = std::make_shared<std::optional<Result<store::Blob>>>();
+    worker_.start(
+        tr("keeping %1").arg(path.section('/', -1)),
+        [store = store_.get(), path = path.toStdString(), kept](const Worker::Progress& progress) { kept->emplace(store->keepBlob(path, progress)); },
+        [this, kept, done](bool) {
+            keeping_blob_ = false;
+            done(**kept);
+            if (again_) {
+                again_ = false;
+                analyse();
+            }
+        });
 }
 
 Result<std::string> Document::undo() {
     if (!store_) return Error{Error::Code::NotFound, "", "No build is open.", "", -1};
+    if (auto free = busy(); !free) return free.error();
     auto done = store_->undo(author());
     if (done) analyse();
     return done;
@@ -70,6 +143,7 @@ Result<std::string> Document::undo() {
 
 Result<std::string> Document::redo() {
     if (!store_) return Error{Error::Code::NotFound, "", "No build is open.", "", -1};
+    if (auto free = busy(); !free) return free.error();
     auto done = store_->redo(author());
     if (done) analyse();
     return done;

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "desk/shell/worker.hpp"
 #include "entry/entry.hpp"
 #include "store/store.hpp"
 
@@ -10,42 +11,61 @@
 
 namespace gorvet::desk {
 
-/// The open build: its file, its results, and the way every change takes.
+/// The open build: its file, its results, and the way every change takes. Small builds are analysed at once, large ones beside
+/// the window: until the new results are in, `build()` and `results()` stay the last pair that belongs together.
 class Document : public QObject {
     Q_OBJECT
 public:
-    explicit Document(QObject* parent = nullptr) : QObject(parent) {}
+    explicit Document(QObject* parent = nullptr);
     bool isOpen() const { return store_ != nullptr; }
     Result<void> create(const QString& path);
     Result<void> open(const QString& path);
     void close();
 
-    const build::Build& build() const;
+    /// The build that `results()` belong to: what is shown.
+    const build::Build& build() const { return shown_; }
+    /// What is kept: a line typed now is read against this.
+    const build::Build& latest() const;
     const analysis::Results& results() const { return results_; }
+    /// Newer readings are kept than those that are shown.
+    bool stale() const { return store_ && results_.revision != store_->revision(); }
     const store::Store* store() const { return store_.get(); }
 
     /// Keeps an edit; the screen follows by `changed`.
     Result<void> keep(const build::Edit&);
     Result<std::string> undo();
     Result<std::string> redo();
-    /// Keeps a photo or scan inside the build's file.
-    Result<store::Blob> keepBlob(const QString& path);
+    /// Keeps a photo or scan inside the build's file, beside the window; edits are refused until it is in. `done` gets its
+    /// record, or why not.
+    void keepBlob(const QString& path, std::function<void(const Result<store::Blob>&)> done);
     QString user() const { return user_; }
     /// "kept 14:02", local time; why it can't be changed, when read-only.
     QString keptText() const;
     /// "M., 25 November 14:02" of the last change to a row; empty when unknown.
     QString history(const std::string& table, std::uint32_t id) const;
     void setUser(const QString& name) { user_ = name; }
+    /// Analyses again what was cancelled.
+    void analyse();
+    Worker& worker() { return worker_; }
+    const Worker& worker() const { return worker_; }
+    /// Above so many readings in a survey the analysis runs beside the window. For tests.
+    void setLarge(size_t readings) { large_ = readings; }
 
 signals:
     void changed();
 
 private:
-    void analyse();
+    void analyseBeside();
+    Result<void> busy() const;
     store::Author author() const { return {user_.toStdString(), {}}; }
     std::unique_ptr<store::Store> store_;
+    build::Build shown_;
     analysis::Results results_;
     QString user_;
+    size_t large_ = 500;
+    bool again_ = false; ///< something was kept while an analysis ran
+    bool keeping_blob_ = false;
+    Worker worker_; ///< last: it stops before what it works on goes
 };
 
 } // namespace gorvet::desk

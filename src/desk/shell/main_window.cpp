@@ -3,6 +3,7 @@
 #include "analysis/cards.hpp"
 #include "desk/make/make_bench.hpp"
 #include "desk/shell/ask.hpp"
+#include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
 #include "desk/shell/verb_strip.hpp"
 #include "desk/sit/sit_bench.hpp"
@@ -45,6 +46,12 @@ MainWindow::MainWindow() {
     buildCentral();
     shortcuts();
     connect(&document_, &Document::changed, this, &MainWindow::refresh);
+    patience_.setSingleShot(true);
+    patience_.setInterval(500);
+    connect(&patience_, &QTimer::timeout, this, &MainWindow::showWork);
+    watch(document_.worker());
+    watch(worker_);
+    connect(strip_, &VerbStrip::cancelled, this, &MainWindow::cancelWork);
     resize(1280, 800);
     setGround(Ground::Day);
     setBench(0);
@@ -94,6 +101,7 @@ void MainWindow::buildMenu() {
     add(tr("Build sheet as PDF…"), "exportBuildSheet", QKeySequence("Ctrl+P"), [this] { exportBuildSheet(); });
     add(tr("Export everything…"), "exportAll", QKeySequence("Ctrl+E"), [this] { exportEverything(); });
     menu_->addSeparator();
+    add(tr("Call out readings"), "callOut", QKeySequence("F4"), [this] { toggleCallOut(); });
     add(tr("Day or Dye"), "switchGround", QKeySequence("F8"),
         [this] { setGround(theme_.ground() == Ground::Day ? Ground::Dye : Ground::Day); });
     add(tr("Larger text"), "largerText", QKeySequence("Ctrl++"),
@@ -216,7 +224,7 @@ void MainWindow::buildCentral() {
     entry_ = new EntryLine;
     foot->addWidget(entry_);
     entry_->setIsName([this](const QString& word) {
-        return build::pointNamed(document_.build(), state_.subject, word.toStdString()) != nullptr;
+        return build::pointNamed(document_.latest(), state_.subject, word.toStdString()) != nullptr;
     });
     area->addLayout(foot);
     connect(entry_, &EntryLine::submitted, this, [this](const QString& line) { enter(line, From::EntryLine); });
@@ -254,6 +262,20 @@ void MainWindow::buildCentral() {
         entry_->field()->setFocus();
     });
     pages_->addWidget(desk);
+    call_out_ = new CallOut;
+    connect(call_out_, &CallOut::left, this, &MainWindow::toggleCallOut);
+    connect(call_out_, &CallOut::figure, this, &MainWindow::takeCalledOut);
+    connect(call_out_, &CallOut::otherPair, this, [this](int step) {
+        state_.skip = std::max(0, state_.skip + step);
+        refreshCallOut(false);
+    });
+    call_out_->setSketch([this](double w, double h, const sheet::Format& f) {
+        if (!document_.isOpen() || !calling_out_) return sheet::Drawing{};
+        analysis::ViewOptions options;
+        if (const auto next = bench().proposal(document_, state_)) options.next = next->points;
+        return analysis::tapeView(document_.build(), document_.results(), bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis, options, w, h, f);
+    });
+    pages_->addWidget(call_out_);
     setCentralWidget(central);
     sheet_->setMaker([this](double w, double h, const sheet::Format& f) {
         return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{};
@@ -290,6 +312,7 @@ void MainWindow::setTextScale(double scale) {
     size(findChild<QLabel*>("welcomeSentence"), 24);
     sheet_->setTheme(theme_);
     rule_->setTheme(theme_);
+    call_out_->setTheme(theme_);
     rule_->setFixedHeight(theme_.px(110));
     entry_->setMinimumHeight(std::max(56, theme_.px(40)));
     card_->hide();
@@ -299,6 +322,7 @@ void MainWindow::setTextScale(double scale) {
 
 void MainWindow::setBench(int index) {
     current_ = index;
+    calling_out_ = false;
     strip_->setCurrent(index);
     state_.selected.clear();
     state_.skip = 0;
@@ -309,7 +333,12 @@ void MainWindow::setBench(int index) {
 }
 
 void MainWindow::refresh() {
-    pages_->setCurrentIndex(document_.isOpen() ? 1 : 0);
+    if (!document_.isOpen()) calling_out_ = false;
+    pages_->setCurrentIndex(!document_.isOpen() ? 0 : calling_out_ ? 2 : 1);
+    if (calling_out_) {
+        refreshCallOut(called_out_ && !document_.stale());
+        if (!document_.stale()) called_out_ = false;
+    }
     const auto& r = document_.results();
     for (size_t i = 0; i < benches_.size(); ++i) {
         const auto kind = benches_[i]->kind();
@@ -349,7 +378,7 @@ void MainWindow::refreshWords() {
     const auto& s = document_.build().settings;
     const QString unit = units::unitOf(s.length_step) == units::Unit::Inch ? tr("inches") : tr("mm");
     strip_->setWords(QString::fromStdString(s.name),
-                     QStringList{document_.keptText(), unit, theme_.ground() == Ground::Day ? tr("Day") : tr("Dye")}.join(
+                     QStringList{document_.stale() ? tr("%1, figures not yet").arg(document_.keptText()) : document_.keptText(), unit, theme_.ground() == Ground::Day ? tr("Day") : tr("Dye")}.join(
                          QString::fromUtf8(" · ")));
     setWindowTitle(QString::fromStdString(s.name) + " – Gorvet");
     sheet_->setAccessibleName(bench().name() + ": " + headline_->text());
@@ -399,7 +428,7 @@ void MainWindow::preview() {
         entry_->setEcho(proposal ? proposal->hint : bench().placeholder(), "");
         return;
     }
-    const auto understood = entry::understand(document_.build(), context(), line.toStdString());
+    const auto understood = entry::understand(document_.latest(), context(), line.toStdString());
     if (understood) {
         QString echo = QString::fromStdString(understood->echo);
         if (!understood->remark.empty()) echo += QString::fromUtf8(" · ") + QString::fromStdString(understood->remark);
@@ -410,7 +439,7 @@ void MainWindow::preview() {
 }
 
 bool MainWindow::enter(const QString& line, From from) {
-    auto understood = entry::understand(document_.build(), context(), line.toStdString());
+    auto understood = entry::understand(document_.latest(), context(), line.toStdString());
     const auto complain = [&](const Error& e) {
         const QString text = QString::fromStdString(e.text());
         if (from == From::Card && card_->isVisible())

@@ -2,8 +2,10 @@
 
 #include "desk/shell/bench.hpp"
 #include "desk/shell/theme.hpp"
+#include "formats/readings_csv.hpp"
 
 #include <QMainWindow>
+#include <QTimer>
 #include <memory>
 
 class QLabel;
@@ -12,9 +14,11 @@ class QStackedWidget;
 class QHBoxLayout;
 class QPushButton;
 class QScrollArea;
+class QSettings;
 
 namespace gorvet::desk {
 
+class CallOut;
 class CardView;
 class EntryLine;
 class RuleView;
@@ -38,6 +42,11 @@ public:
     enum class From { EntryLine, Card, Elsewhere };
     /// Reads and keeps one line, as if typed. True when it was taken.
     bool enter(const QString& line, From from = From::Elsewhere);
+    /// Window, bench, ground, text size and sound as they were left.
+    void recall(QSettings&);
+    void remember(QSettings&) const;
+    /// Fills the window with the next reading, or goes back to the desk.
+    void toggleCallOut();
 
 private:
     void buildMenu();
@@ -49,9 +58,16 @@ private:
     void preview();
     void showCard(const QString& tag, const QPoint& at, QWidget* from);
     void slideBody(double mm);
+    void watch(Worker&);
+    const Worker* anyWork() const;
+    void showWork();
+    void cancelWork();
+    void refreshCallOut(bool sound);
+    void takeCalledOut(const QString& text);
     void showHelp();
     void showLog();
     void importReadings();
+    void keepImport(const Result<formats::ReadReadings>&);
     void addPhoto(const QString& line);
     void exportEverything();
     void exportBuildSheet();
@@ -65,6 +81,9 @@ private:
     std::vector<std::unique_ptr<Bench>> benches_;
     int current_ = 0;
     double slide_mm_ = 0;
+    bool calling_out_ = false;
+    bool called_out_ = false; ///< a figure of the call-out waits for its verdict
+    QTimer patience_;
 
     QMenu* menu_ = nullptr;
     QAction* undo_ = nullptr;
@@ -81,6 +100,8 @@ private:
     QScrollArea* starter_scroll_ = nullptr;
     EntryLine* entry_ = nullptr;
     RuleView* rule_ = nullptr;
+    CallOut* call_out_ = nullptr;
+    Worker worker_; ///< exports and imports; last: it stops before what it tells goes
 };
 
 } // namespace gorvet::desk

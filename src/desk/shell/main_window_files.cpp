@@ -13,6 +13,8 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
+#include <memory>
+#include <optional>
 
 namespace gorvet::desk {
 
@@ -24,8 +26,11 @@ bool MainWindow::openFile(const QString& path) {
         return false;
     }
     setBench(current_);
-    if (document_.store()->readOnly())
-        say(tr("open read-only: %1").arg(QString::fromStdString(document_.store()->readOnlyReason())), "warn");
+    const auto& store = *document_.store();
+    if (store.readOnly())
+        say(tr("open read-only: %1").arg(QString::fromStdString(store.readOnlyReason())), "warn");
+    else if (!store.keptCopy().empty())
+        say(tr("brought up to this version; the file as it was is kept as %1").arg(QString::fromStdString(store.keptCopy().filename().string())), "warn");
     return true;
 }
 
@@ -50,10 +55,33 @@ void MainWindow::importReadings() {
     }
     const QByteArray text = file.readAll();
     build::SessionId session;
-    for (const auto& [id, s] : document_.build().sessions)
+    for (const auto& [id, s] : document_.latest().sessions)
         if (s.subject == state_.subject) session = id;
-    auto read = formats::readReadings({text.constData(), static_cast<size_t>(text.size())}, document_.build(), state_.subject,
-                                      session, "import");
+    // a few lines are read at once, thousands beside the window
+    auto read = std::make_shared<std::optional<Result<formats::ReadReadings>>>();
+    const auto parse = [text, subject = state_.subject, session, read](const build::Build& b) {
+        read->emplace(formats::readReadings({text.constData(), static_cast<size_t>(text.size())}, b, subject, session, "import"));
+    };
+    if (text.size() < 50'000) {
+        parse(document_.latest());
+        return keepImport(**read);
+    }
+    if (worker_.running()) return say(tr("Something else is still being worked out. Do it again in a moment."), "warn");
+    const auto revision = document_.store()->revision();
+    worker_.start(
+        tr("reading %1").arg(path.section('/', -1)),
+        [parse, b = document_.latest()](const Worker::Progress& progress) {
+            if (progress(0.01)) parse(b);
+        },
+        [this, read, revision](bool finished) {
+            if (!finished || !document_.store()) return say(tr("stopped: nothing was imported"), "warn");
+            if (document_.store()->revision() != revision)
+                return say(tr("The build was changed meanwhile: nothing was imported. Import again."), "warn");
+            keepImport(**read);
+        });
+}
+
+void MainWindow::keepImport(const Result<formats::ReadReadings>& read) {
     if (!read) {
         ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
         return;
@@ -80,36 +108,52 @@ void MainWindow::addPhoto(const QString& line) {
     if (!document_.isOpen()) return;
     const QString path = ask::fileToOpen(this, tr("A photo"), tr("Pictures (*.jpg *.jpeg *.png *.heic *.webp *.tif)"));
     if (path.isEmpty()) return;
-    const auto kept = document_.keepBlob(path);
-    if (!kept) {
-        ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
-        return;
-    }
-    enter(line + QString::fromStdString(kept->hash), From::Card);
+    document_.keepBlob(path, [this, line](const Result<store::Blob>& kept) {
+        if (!kept)
+            ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
+        else
+            enter(line + QString::fromStdString(kept->hash), From::Card);
+    });
 }
 
 void MainWindow::exportEverything() {
     if (!document_.isOpen()) return;
     const QString folder = ask::folder(this, tr("Export everything into a folder"));
     if (folder.isEmpty()) return;
-    const auto files = analysis::exportAll(document_.build(), document_.results(), folder.toStdString());
-    if (!files)
-        ask::tell(this, tr("Not exported"), QString::fromStdString(files.error().text()));
-    else
-        say(tr("%1 files written into %2").arg(files->size()).arg(folder));
+    if (worker_.running()) return say(tr("Something else is still being worked out. Do it again in a moment."), "warn");
+    auto files = std::make_shared<std::optional<Result<std::vector<std::filesystem::path>>>>();
+    worker_.start(
+        tr("writing everything"),
+        [files, b = document_.build(), r = document_.results(), to = folder.toStdString()](const Worker::Progress& progress) {
+            files->emplace(analysis::exportAll(b, r, to, progress));
+        },
+        [this, files, folder](bool) {
+            if (!**files)
+                ask::tell(this, tr("Not exported"), QString::fromStdString((**files).error().text()));
+            else
+                say(tr("%1 files written into %2").arg((**files)->size()).arg(folder));
+        });
 }
 
 void MainWindow::exportBuildSheet() {
     if (!document_.isOpen()) return;
     const QString path = ask::fileToMake(this, tr("Build sheet"), tr("PDF (*.pdf)"), "build-sheet.pdf");
     if (path.isEmpty()) return;
-    const auto written =
-        sheet::writePdf(analysis::buildSheet(document_.build(), document_.results()),
-                        {"Build sheet: " + document_.build().settings.name, "Gorvet build sheet"}, path.toStdString());
-    if (!written)
-        ask::tell(this, tr("Not written"), QString::fromStdString(written.error().text()));
-    else
-        say(tr("written: %1").arg(path));
+    if (worker_.running()) return say(tr("Something else is still being worked out. Do it again in a moment."), "warn");
+    auto written = std::make_shared<Result<void>>();
+    worker_.start(
+        tr("writing the build sheet"),
+        [written, b = document_.build(), r = document_.results(), to = path.toStdString()](const Worker::Progress& progress) {
+            const auto pages = analysis::buildSheet(b, r);
+            *written = progress(0.7) ? sheet::writePdf(pages, {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, to)
+                                     : Error{Error::Code::Conflict, to, "Cancelled: nothing was written.", "", -1};
+        },
+        [this, written, path](bool) {
+            if (!*written)
+                ask::tell(this, tr("Not written"), QString::fromStdString(written->error().text()));
+            else
+                say(tr("written: %1").arg(path));
+        });
 }
 
 // ---- what can be typed, and the log
@@ -148,6 +192,7 @@ void MainWindow::showHelp() {
         rows << QStringList{form.bench, QString::fromUtf8(form.pattern), QString::fromUtf8(form.example),
                             QString::fromUtf8(form.what)};
     for (const auto& [keys, what] : {std::pair{"Alt+1 … Alt+5", "Tape, Sit, Stretch, Make, Work"}, std::pair{"F2", "to the entry line"},
+                                     std::pair{"F4", "call out: the next reading fills the window; Escape goes back"},
                                      std::pair{"F6", "chassis or body"}, std::pair{"F8", "Day or Dye"},
                                      std::pair{"F9", "the logbook"}, std::pair{"Down, Up", "on the entry line: another pair"},
                                      std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},

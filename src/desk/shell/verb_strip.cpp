@@ -8,6 +8,7 @@
 #include <QLabel>
 #include <QMenu>
 #include <QPainter>
+#include <QScrollArea>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -78,6 +79,18 @@ VerbStrip::VerbStrip(const std::vector<const Bench*>& benches, QMenu* build_menu
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(16, 0, 16, 0);
     row->setSpacing(8);
+    // with large text the verbs scroll; the build's name and "kept" keep their room
+    scroll_ = new QScrollArea;
+    scroll_->setObjectName("verbScroll");
+    scroll_->setFrameShape(QFrame::NoFrame);
+    scroll_->setWidgetResizable(true);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll_->setFocusPolicy(Qt::NoFocus);
+    auto* verbs = new QWidget;
+    auto* verb_row = new QHBoxLayout(verbs);
+    verb_row->setContentsMargins(0, 0, 0, 0);
+    verb_row->setSpacing(8);
     auto* group = new QButtonGroup(this);
     group->setExclusive(true);
     for (size_t i = 0; i < benches.size(); ++i) {
@@ -85,10 +98,22 @@ VerbStrip::VerbStrip(const std::vector<const Bench*>& benches, QMenu* build_menu
         button->setToolTip(tr("Alt+%1").arg(i + 1));
         group->addButton(button, static_cast<int>(i));
         buttons_.push_back(button);
-        row->addWidget(button);
+        verb_row->addWidget(button);
     }
+    verb_row->addStretch(1);
+    scroll_->setWidget(verbs);
+    row->addWidget(scroll_, 1);
     connect(group, &QButtonGroup::idClicked, this, &VerbStrip::chosen);
-    row->addStretch(1);
+    work_ = new QLabel;
+    work_->setObjectName("workText");
+    cancel_ = new QPushButton(tr("stop"));
+    cancel_->setObjectName("workCancel");
+    cancel_->setAccessibleName(tr("stop the long work"));
+    connect(cancel_, &QPushButton::clicked, this, &VerbStrip::cancelled);
+    for (QWidget* widget : {static_cast<QWidget*>(work_), static_cast<QWidget*>(cancel_)}) {
+        widget->hide();
+        row->addWidget(widget);
+    }
     auto* words = new QVBoxLayout;
     words->setSpacing(0);
     name_->setObjectName("buildName");
@@ -96,7 +121,8 @@ VerbStrip::VerbStrip(const std::vector<const Bench*>& benches, QMenu* build_menu
     status_->setProperty("second", true);
     for (auto* label : {name_, status_}) {
         label->setAlignment(Qt::AlignRight);
-        words->addWidget(label);
+        label->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Preferred);
+        words->addWidget(label, 0, Qt::AlignRight);
     }
     words->setContentsMargins(0, 6, 0, 6);
     row->addLayout(words);
@@ -113,6 +139,8 @@ void VerbStrip::setCurrent(int index) {
         buttons_[i]->setChecked(static_cast<int>(i) == index);
         buttons_[i]->updateGeometry();
     }
+    scroll_->widget()->layout()->activate();
+    scroll_->ensureWidgetVisible(buttons_[static_cast<size_t>(index)], 24, 0);
 }
 
 void VerbStrip::setWorst(int index, analysis::Worst worst, bool any) {
@@ -123,6 +151,14 @@ void VerbStrip::setWords(const QString& build_name, const QString& status) {
     name_->setText(build_name);
     status_->setText(status);
 }
+
+void VerbStrip::setWork(const QString& what, double share) {
+    work_->setText(what.isEmpty() ? QString() : QString::fromUtf8("%1 · %2 %").arg(what).arg(static_cast<int>(100 * share)));
+    work_->setVisible(!what.isEmpty());
+    cancel_->setVisible(!what.isEmpty());
+}
+
+bool VerbStrip::working() const { return cancel_->isVisible(); }
 
 void VerbStrip::setTheme(const Theme& theme) {
     for (auto* button : buttons_) button->setTheme(theme);

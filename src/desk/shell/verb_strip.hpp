@@ -7,6 +7,7 @@
 #include <QWidget>
 
 class QLabel;
+class QScrollArea;
 class QToolButton;
 class QMenu;
 
@@ -38,15 +39,22 @@ public:
     void setWorst(int index, analysis::Worst, bool any);
     void setWords(const QString& build_name, const QString& status);
     void setTheme(const Theme&);
+    /// Shows long work and a way to stop it; an empty text takes it away.
+    void setWork(const QString& what, double share);
+    bool working() const;
 
 signals:
     void chosen(int index);
+    void cancelled();
 
 private:
     std::vector<VerbButton*> buttons_;
     QLabel* name_;
     QLabel* status_;
     QToolButton* menu_;
+    QScrollArea* scroll_ = nullptr;
+    QLabel* work_ = nullptr;
+    QPushButton* cancel_ = nullptr;
 };
 
 } // namespace gorvet::desk

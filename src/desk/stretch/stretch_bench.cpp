@@ -10,6 +10,9 @@ sheet::Drawing StretchBench::draw(const Document& d, const ViewState& state, dou
 std::vector<Starter> StretchBench::starters(const Document& d, const ViewState&) const {
     std::vector<Starter> list = {{tr("rail section"), "rail "}, {tr("cut at"), "cut "}, {tr("change by"), "change "}};
     if (d.build().stretch.wheelbase_change) list.push_back({tr("let the pins decide"), "change free"});
+    list.push_back({tr("what crosses"), "crossing "});
+    list.push_back({tr("fish plates"), "fish-plate "});
+    list.push_back({tr("plug holes"), "plug "});
     list.push_back({tr("kerf"), "kerf "});
     list.push_back({tr("root gap"), "root-gap "});
     list.push_back({tr("sleeve fit"), "sleeve-fit "});

@@ -1,0 +1,100 @@
+// The window's long work, its call-out, and what it remembers.
+#include "desk/shell/main_window.hpp"
+
+#include "desk/shell/call_out.hpp"
+#include "desk/shell/entry_line.hpp"
+#include "desk/shell/verb_strip.hpp"
+
+#include <QLineEdit>
+#include <QSettings>
+#include <QStackedWidget>
+
+namespace gorvet::desk {
+
+// ---- long work
+
+void MainWindow::watch(Worker& worker) {
+    connect(&worker, &Worker::changed, this, [this] {
+        // what is over within half a second is not worth a word
+        if (!anyWork()) {
+            patience_.stop();
+            strip_->setWork({}, 0);
+        } else if (strip_->working()) {
+            showWork();
+        } else if (!patience_.isActive()) {
+            patience_.start();
+        }
+    });
+}
+
+const Worker* MainWindow::anyWork() const {
+    for (const Worker* w : {&document_.worker(), &worker_})
+        if (w->running()) return w;
+    return nullptr;
+}
+
+void MainWindow::showWork() {
+    if (const Worker* w = anyWork()) strip_->setWork(w->what(), w->share());
+}
+
+void MainWindow::cancelWork() {
+    document_.worker().cancel();
+    worker_.cancel();
+    say(tr("stopping; what is kept stays kept"), "warn");
+}
+
+// ---- call-out
+
+void MainWindow::toggleCallOut() {
+    if (!document_.isOpen()) return;
+    const bool entering = pages_->currentWidget() != call_out_;
+    calling_out_ = entering;
+    refresh();
+    if (entering)
+        call_out_->field()->setFocus();
+    else
+        entry_->field()->setFocus();
+}
+
+void MainWindow::refreshCallOut(bool sound) {
+    call_out_->showPair(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt);
+    call_out_->showLast(document_.isOpen() ? analysis::lastRead(document_.build(), document_.results(), state_.subject) : std::nullopt, sound);
+}
+
+void MainWindow::takeCalledOut(const QString& text) {
+    const auto proposal = bench().proposal(document_, state_);
+    if (!proposal) return;
+    auto understood = entry::understand(document_.latest(), context(), (proposal->prefix + text).toStdString());
+    if (!understood) return call_out_->say(QString::fromStdString(understood.error().text()));
+    state_.skip = 0;
+    called_out_ = true; // its verdict is told once the results are in
+    if (auto kept = document_.keep(understood->edit); !kept) {
+        called_out_ = false;
+        return call_out_->say(QString::fromStdString(kept.error().text()));
+    }
+    call_out_->field()->clear();
+    call_out_->say(QString::fromStdString(understood->remark));
+}
+
+// ---- what is remembered
+
+void MainWindow::recall(QSettings& settings) {
+    const QByteArray geometry = settings.value("window/geometry").toByteArray();
+    if (!geometry.isEmpty()) restoreGeometry(geometry);
+    theme_ = Theme(settings.value("window/ground").toString() == "dye" ? Ground::Dye : Ground::Day,
+                   std::clamp(settings.value("window/text", 1.0).toDouble(), 1.0, 1.5));
+    setTextScale(theme_.textScale());
+    setBench(std::clamp(settings.value("window/bench", 0).toInt(), 0, static_cast<int>(benches_.size()) - 1));
+    call_out_->setMuted(settings.value("window/muted", false).toBool());
+}
+
+void MainWindow::remember(QSettings& settings) const {
+    settings.setValue("window/geometry", saveGeometry());
+    settings.setValue("window/ground", theme_.ground() == Ground::Dye ? "dye" : "day");
+    settings.setValue("window/text", theme_.textScale());
+    settings.setValue("window/bench", current_);
+    settings.setValue("window/muted", call_out_->muted());
+    if (document_.store()) settings.setValue("window/build", QString::fromStdString(document_.store()->path().string()));
+}
+
+} // namespace gorvet::desk
