@@ -277,8 +277,12 @@ private:
             "Plug welds are sized for the rail's modulus at 210/1.5 MPa, filler 480, by half as much again. Structural welds are made or approved by licensed people.");
         if (r_.stretch.splice) {
             const auto& splice = *r_.stretch.splice;
-            c.rows.push_back({"beside the rail", units::fixed(100 * splice.share(), 0) + " % of its modulus", Mark::Derived, true});
-            c.rows.push_back({"plug welds", fmt::format("{} of {} mm a flange, each side", splice.plugs.needed, units::fixed(splice.plugs.hole_mm, 0)), Mark::Derived, false});
+            c.rows.push_back(
+                {"beside the rail", units::fixed(100 * splice.share(), 0) + " % of its modulus", Mark::Derived, true});
+            c.rows.push_back(
+                {"plug welds",
+                 fmt::format("{} of {} mm a flange, each side", splice.plugs.needed, units::fixed(splice.plugs.hole_mm, 0)),
+                 Mark::Derived, false});
             c.rows.push_back({"fit there", std::to_string(splice.plugs.fit()), Mark::Derived, false});
             c.rows.push_back({"pitch", len(splice.plugs.pitch_mm), Mark::Derived, false});
         }
@@ -354,7 +358,10 @@ private:
             if (p.dropped) {
                 c.rows.push_back({"middle", len(p.dropped->middle_mm) + " long", Mark::Derived, true});
                 c.rows.push_back({"dropped by", len(p.dropped->drop_mm), Mark::Derived, false});
-                c.rows.push_back({"legs", units::formatAngle(p.dropped->left.angle_rad, 1) + " and " + units::formatAngle(p.dropped->right.angle_rad, 1), Mark::Derived, false});
+                c.rows.push_back({"legs",
+                                  units::formatAngle(p.dropped->left.angle_rad, 1) + " and " +
+                                      units::formatAngle(p.dropped->right.angle_rad, 1),
+                                  Mark::Derived, false});
             } else {
                 c.rows.push_back({"bridge", len(p.box_length_mm) + " long", Mark::Derived, true});
             }
@@ -373,8 +380,9 @@ private:
         c.rows.push_back({"isolator", len(d.isolator.value), markOf(d.isolator), false});
         c.rows.push_back({"box", fmt::format("{:g} × {:g} × {:g}", d.box_width.value, d.box_height.value, d.box_wall.value),
                           markOf(d.box_height), false});
-        c.actions.push_back(d.form == CrossmemberForm::Dropped ? CardAction{"straight form", "crossmember form straight", "", false}
-                                                               : CardAction{"dropped form", "crossmember form dropped", "", false});
+        c.actions.push_back(d.form == CrossmemberForm::Dropped
+                                ? CardAction{"straight form", "crossmember form straight", "", false}
+                                : CardAction{"dropped form", "crossmember form dropped", "", false});
         c.actions.push_back(d.fixing == Fixing::Captive ? CardAction{"bolts through", "crossmember fixing through", "", false}
                                                         : CardAction{"captive nuts", "crossmember fixing captive", "", false});
         c.actions.push_back({"isolator", "isolator ", current(d.isolator), true});
@@ -390,15 +398,17 @@ private:
         Card c;
         c.title = s->title;
         c.word = work::statusWord(s->status);
-        c.severity = s->status == work::Status::Done                           ? Severity::Good
-                     : s->status == work::Status::HoldPoint && !s->open()      ? Severity::Bad
-                     : s->status == work::Status::Waiting                      ? Severity::Warn
-                                                                               : Severity::Good;
+        c.severity = s->status == work::Status::Done                      ? Severity::Good
+                     : s->status == work::Status::HoldPoint && !s->open() ? Severity::Bad
+                     : s->status == work::Status::Waiting                 ? Severity::Warn
+                                                                          : Severity::Good;
         if (s->body) c.rows.push_back({"body", *s->body == BodyPlace::On ? "on" : "off", Mark::None, false});
-        if (s->attitude) c.rows.push_back({"frame", *s->attitude == Attitude::Inverted ? "upside down" : "right way up", Mark::None, false});
+        if (s->attitude)
+            c.rows.push_back({"frame", *s->attitude == Attitude::Inverted ? "upside down" : "right way up", Mark::None, false});
         for (const work::CheckItem& check : s->checks)
-            c.rows.push_back({check.name, fmt::format("{} ± {}{}", len(check.plan_mm), small(check.tolerance_mm),
-                                                      check.read_mm ? ", read " + small(*check.read_mm) : ", not read"),
+            c.rows.push_back({check.name,
+                              fmt::format("{} ± {}{}", len(check.plan_mm), small(check.tolerance_mm),
+                                          check.read_mm ? ", read " + small(*check.read_mm) : ", not read"),
                               Mark::Derived, check.read_mm && !check.agrees()});
         if (s->tick) {
             c.rows.push_back({"ticked by", s->tick->who, Mark::None, false});
@@ -415,7 +425,8 @@ private:
         for (const std::string& caution : s->cautions) c.sentences.push_back("Caution: " + caution);
         if (s->status == work::Status::Done) {
             c.actions.push_back({"note", "done " + code + " note ", s->tick->note, true});
-            c.actions.push_back({s->tick->photo.empty() ? "add a photo" : "another photo", "done " + code + " photo ", "", false, true});
+            c.actions.push_back(
+                {s->tick->photo.empty() ? "add a photo" : "another photo", "done " + code + " photo ", "", false, true});
             c.actions.push_back({"not done after all", "undone " + code, "", false});
         } else if (s->open()) {
             c.actions.push_back({"done", "done " + code, "", false});

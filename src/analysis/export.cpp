@@ -145,8 +145,8 @@ std::string cutListCsv(const Results& r) {
                            r.stretch.sleeve->length_mm);
     if (r.stretch.splice && r.stretch.splice->plate) {
         const auto& plate = *r.stretch.splice->plate;
-        csv += fmt::format("4,fish plate,{},{:.1f},\"{:.0f} high, ends tapered\",\n", formats::csvField(fmt::format("plate {:g}", plate.thickness_mm)),
-                           plate.length_mm, plate.height_mm);
+        csv += fmt::format("4,fish plate,{},{:.1f},\"{:.0f} high, ends tapered\",\n",
+                           formats::csvField(fmt::format("plate {:g}", plate.thickness_mm)), plate.length_mm, plate.height_mm);
     }
     if (r.stretch.status == stretch::Status::Planned && !r.stretch.shortens)
         for (const auto& [name, cut] : {std::pair{"left", &r.stretch.left}, std::pair{"right", &r.stretch.right}})
@@ -343,7 +343,7 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
 }
 
 Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Results& r, const std::filesystem::path& folder,
-                                                           const Progress& progress) {
+                                                     const Progress& progress) {
     std::error_code ec;
     std::filesystem::create_directories(folder, ec);
     if (ec)
@@ -356,7 +356,8 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
     const auto keep = [&](const std::string& name, const std::function<Result<void>(const std::filesystem::path&)>& write) {
         if (failed) return;
         if (progress && !progress(std::min(0.99, static_cast<double>(files.size()) / about_files))) {
-            failed = Error{Error::Code::Conflict, folder.string(), fmt::format("Cancelled: {} files were written before.", files.size()), "", -1};
+            failed = Error{Error::Code::Conflict, folder.string(),
+                           fmt::format("Cancelled: {} files were written before.", files.size()), "", -1};
             return;
         }
         if (auto done = write(folder / name); !done)
@@ -379,8 +380,9 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
     }
     if (auto pages = crossmemberSheet(b, r); !pages.empty()) {
         numberPages(pages);
-        keep("crossmember.pdf",
-             [&](const auto& to) { return writePdf(pages, {"Crossmember: " + b.settings.name, "Gorvet crossmember"}, to); });
+        keep("crossmember.pdf", [&](const auto& to) {
+            return writePdf(pages, {"Crossmember: " + b.settings.name, "Gorvet crossmember"}, to);
+        });
         keep("crossmember.svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
         keep("flange-left.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.left), to); });
         keep("flange-right.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.right), to); });
@@ -394,8 +396,9 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
     }
     if (auto pages = workSheet(b, r); !pages.empty()) {
         numberPages(pages);
-        keep("order-of-work.pdf",
-             [&](const auto& to) { return writePdf(pages, {"Order of work: " + b.settings.name, "Gorvet order of work"}, to); });
+        keep("order-of-work.pdf", [&](const auto& to) {
+            return writePdf(pages, {"Order of work: " + b.settings.name, "Gorvet order of work"}, to);
+        });
     }
     if (!r.mounts.empty() || r.crossmember.possible || r.stretch.status == stretch::Status::Planned)
         keep("cut-list.csv", [&](const auto& to) { return writeText(to, cutListCsv(r)); });

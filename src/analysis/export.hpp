@@ -18,10 +18,10 @@ std::vector<sheet::Drawing> crossmemberSheet(const build::Build&, const Results&
 /// The order of work for the wall; empty when nothing is planned.
 std::vector<sheet::Drawing> workSheet(const build::Build&, const Results&);
 
-/// Writes what there is: build-sheet.pdf, survey PDFs, crossmember PDF and SVG, plates as DXF, crossmember as STEP, the order of work as PDF, cut list and readings as CSV.
-/// Makes the folder when it is missing. Returns the files written. Stopped by `progress`, what is
-/// written so far stays, and Conflict says so.
+/// Writes what there is: build-sheet.pdf, survey PDFs, crossmember PDF and SVG, plates as DXF, crossmember as STEP, the order of
+/// work as PDF, cut list and readings as CSV. Makes the folder when it is missing. Returns the files written. Stopped by
+/// `progress`, what is written so far stays, and Conflict says so.
 Result<std::vector<std::filesystem::path>> exportAll(const build::Build&, const Results&, const std::filesystem::path& folder,
-                                                           const Progress& progress = {});
+                                                     const Progress& progress = {});
 
 } // namespace gorvet::analysis

@@ -280,8 +280,10 @@ private:
             f.tag = "cut";
         }
         for (const auto& remark : plan.remarks) {
-            Finding& f = add(severityOf(remark.verdict), Bench::Stretch, std::string("stretch.") + remark.code, "cut",
+            Finding& f = add(severityOf(remark.verdict), Bench::Stretch, "stretch." + remark.code, "cut",
                              verdictWord(remark.verdict), remark.sentence, remark.remedy);
+            f.figure = remark.figure;
+            f.need = remark.need;
             f.station_mm = r_.stretch_input.cut_station_mm;
             f.tag = "cut";
             f.brief = remark.code;
@@ -309,9 +311,10 @@ private:
         for (size_t i = 0; i < r_.mounts.size(); ++i) {
             const auto& m = r_.mounts[i];
             if (m.verdict == PlanVerdict::Holds) continue;
-            Finding& f =
-                add(severityOf(m.verdict), Bench::Make, "make.mount", m.name, verdictWord(m.verdict), m.sentence, m.remedy);
-            f.figure = small(m.gap_mm) + " ± " + small(m.half_width_mm);
+            Finding& f = add(severityOf(m.verdict), Bench::Make, "make.mount-" + m.code, m.name, verdictWord(m.verdict),
+                             m.sentence, m.remedy);
+            f.figure = m.figure;
+            f.need = m.need;
             f.station_mm = m.station_mm;
             f.brief = "mount " + m.name;
             f.tag = fmt::format("mount:{}", r_.mount_ids[i].value);
@@ -324,8 +327,10 @@ private:
             return;
         }
         for (const auto& remark : r_.crossmember.remarks) {
-            Finding& f = add(severityOf(remark.verdict), Bench::Make, std::string("make.crossmember-") + remark.code,
-                             "crossmember", verdictWord(remark.verdict), remark.sentence, remark.remedy);
+            Finding& f = add(severityOf(remark.verdict), Bench::Make, "make.crossmember-" + remark.code, "crossmember",
+                             verdictWord(remark.verdict), remark.sentence, remark.remedy);
+            f.figure = remark.figure;
+            f.need = remark.need;
             f.station_mm = r_.crossmember.station_mm;
             f.brief = "crossmember";
             f.tag = "crossmember";

@@ -173,12 +173,13 @@ Headline makeHeadline(const Build& b, const Results& r) {
         h.sentence = fmt::format("{} body mounts, gaps from {} to {}.", r.mounts.size(), units::formatLength(low, step),
                                  units::formatLength(high, step, true));
     if (r.crossmember.possible && r.crossmember.dropped)
-        h.below = fmt::format("Crossmember at {}: middle {} dropped by {}, legs at {} and {}, {} in all.",
-                              units::formatLength(r.crossmember.station_mm, step),
-                              units::formatLength(r.crossmember.dropped->middle_mm, step, true),
-                              units::formatLength(r.crossmember.dropped->drop_mm, step, true),
-                              units::formatAngle(r.crossmember.dropped->left.angle_rad, 1),
-                              units::formatAngle(r.crossmember.dropped->right.angle_rad, 1), units::formatMass(r.crossmember.mass_kg));
+        h.below =
+            fmt::format("Crossmember at {}: middle {} dropped by {}, legs at {} and {}, {} in all.",
+                        units::formatLength(r.crossmember.station_mm, step),
+                        units::formatLength(r.crossmember.dropped->middle_mm, step, true),
+                        units::formatLength(r.crossmember.dropped->drop_mm, step, true),
+                        units::formatAngle(r.crossmember.dropped->left.angle_rad, 1),
+                        units::formatAngle(r.crossmember.dropped->right.angle_rad, 1), units::formatMass(r.crossmember.mass_kg));
     else if (r.crossmember.possible)
         h.below =
             fmt::format("Crossmember at {}: bridge {} long between the flanges, {} in all.",
@@ -201,9 +202,11 @@ Headline workHeadline(const Results& r) {
     if (h.sentence.size() > 100) h.sentence = fmt::format("{}: step {}.", s.hold ? "Hold point" : "Next", *o.next + 1);
     h.below = fmt::format("{} of {} steps done.", o.done, o.steps.size());
     if (o.body_moves_left)
-        h.below += fmt::format(" The body still moves {} {}, no order needs fewer.", o.body_moves_left, o.body_moves_left == 1 ? "time" : "times");
+        h.below += fmt::format(" The body still moves {} {}, no order needs fewer.", o.body_moves_left,
+                               o.body_moves_left == 1 ? "time" : "times");
     h.below += o.now.body == build::BodyPlace::On ? " It is on" : " It is off";
-    h.below += fmt::format(", the frame {} on {}.", o.now.attitude == Attitude::Inverted ? "upside down" : "right way up", word(o.now.support));
+    h.below += fmt::format(", the frame {} on {}.", o.now.attitude == Attitude::Inverted ? "upside down" : "right way up",
+                           word(o.now.support));
     return h;
 }
 

@@ -33,7 +33,9 @@ std::optional<LastRead> lastReading(const Build& b, const SurveyOf& s) {
         return last;
     }
     last.word = tape::verdictWord(a.verdict);
-    last.severity = a.verdict == tape::Verdict::Agrees ? Severity::Good : a.verdict == tape::Verdict::Doubtful ? Severity::Warn : Severity::Bad;
+    last.severity = a.verdict == tape::Verdict::Agrees     ? Severity::Good
+                    : a.verdict == tape::Verdict::Doubtful ? Severity::Warn
+                                                           : Severity::Bad;
     if (a.check == tape::Check::Nothing)
         last.sentence = tape::checkWords(a.check);
     else if (std::isfinite(a.rest_says))
@@ -47,14 +49,18 @@ std::optional<LastRead> lastCheck(const Build& b, const Results& r) {
     const work::Step* step = r.work.find(c.step);
     if (!step) return std::nullopt;
     for (const work::CheckItem& item : step->checks) {
-        const bool same = item.gap_of ? item.gap_of == c.gap_of
-                                      : !c.gap_of && ((item.from == c.from && item.to == c.to) || (item.from == c.to && item.to == c.from));
+        const bool same =
+            item.gap_of ? item.gap_of == c.gap_of
+                        : !c.gap_of && ((item.from == c.from && item.to == c.to) || (item.from == c.to && item.to == c.from));
         if (!same) continue;
         const auto step_mm = b.settings.length_step;
         const bool agrees = std::abs(c.value.value - item.plan_mm) <= item.tolerance_mm + 1e-9;
-        return LastRead{item.name, units::formatSmall(c.value.value, step_mm), agrees ? "Agrees" : "Out",
+        return LastRead{item.name,
+                        units::formatSmall(c.value.value, step_mm),
+                        agrees ? "Agrees" : "Out",
                         agrees ? Severity::Good : Severity::Bad,
-                        fmt::format("plan {}, may be out by {}", units::formatSmall(item.plan_mm, step_mm), units::formatSmall(item.tolerance_mm, step_mm)),
+                        fmt::format("plan {}, may be out by {}", units::formatSmall(item.plan_mm, step_mm),
+                                    units::formatSmall(item.tolerance_mm, step_mm)),
                         c.id.value};
     }
     return std::nullopt;

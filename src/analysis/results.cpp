@@ -370,9 +370,10 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.work_record = workRecord(b);
     r.work_planned = r.work_facts.cut_planned || r.work_facts.mounts > 0 || r.work_facts.crossmember || !b.ticks.empty();
     if (r.work_planned)
-        r.work = previous && previous->work_planned && previous->work_facts == r.work_facts && previous->work_record == r.work_record
-                     ? previous->work
-                     : work::order(r.work_facts, r.work_record);
+        r.work =
+            previous && previous->work_planned && previous->work_facts == r.work_facts && previous->work_record == r.work_record
+                ? previous->work
+                : work::order(r.work_facts, r.work_record);
     r.findings = findAll(b, r);
     return r;
 }

@@ -57,7 +57,17 @@ Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOp
     v.selected = o.selected;
     for (const PointId id : s.point_ids) v.point_tags.push_back(fmt::format("point:{}", id.value));
     for (const ReadingId id : s.reading_ids) v.reading_tags.push_back(fmt::format("reading:{}", id.value));
-    return tape::surveySheet(v, width, height, f);
+    return tape::surveySheet(v, width, std::max(height, f.px(tape::survey_sheet_least_px)), f);
+}
+
+Drawing pairView(const Results& r, Subject subject, std::pair<int, int> pair, double width, double height, const Format& f) {
+    const SurveyOf& s = r.of(subject);
+    tape::SurveyView v;
+    v.survey = &s.survey;
+    v.solution = &s.solution;
+    v.frame = &s.frame;
+    v.ink = subject == Subject::Body ? sheet::Ink::Body : sheet::Ink::Chassis;
+    return tape::pairSketch(v, pair, width, height, f);
 }
 
 Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
@@ -110,7 +120,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         }
         v.pins.push_back(std::move(drawn));
     }
-    return sit::sitSheet(v, width, height, f);
+    return sit::sitSheet(v, width, std::max(height, f.px(sit::sit_sheet_least_px)), f);
 }
 
 Drawing stretchView(const Build& b, const Results& r, const ViewOptions&, double width, double height, const Format& f) {
@@ -120,18 +130,30 @@ Drawing stretchView(const Build& b, const Results& r, const ViewOptions&, double
     v.step = b.settings.length_step;
     v.change_mark = b.stretch.wheelbase_change ? markOf(*b.stretch.wheelbase_change) : Mark::Derived;
     v.section_given = !r.stretch_input.section_assumed;
-    return stretch::stretchSheet(v, width, height, f);
+    return stretch::stretchSheet(v, width, std::max(height, f.px(stretch::stretch_sheet_least_px)), f);
 }
 
 Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
+    const bool cross = r.crossmember_input && r.crossmember.possible;
+    make::MountsView v;
+    v.mounts = &r.mounts;
+    make::CrossmemberView c;
+    const double between = f.px(8);
+    const double mounts_least = make::mountsHeight(v, width, f);
+    double cross_least = 0;
+    if (cross) {
+        c.input = &*r.crossmember_input;
+        c.plan = &r.crossmember;
+        c.step = b.settings.length_step;
+        cross_least = make::crossmemberHeight(c, width, f) + between;
+    }
+    // what is to spare goes to both by what they need
     Drawing d;
     d.width = width;
-    d.height = height;
-    const bool cross = r.crossmember_input && r.crossmember.possible;
-    const double mounts_height = r.mounts.empty() ? 0 : cross ? height * 0.42 : height;
+    d.height = std::max(height, mounts_least + cross_least);
+    const double mounts_height =
+        mounts_least + cross_least > 0 ? d.height * mounts_least / (mounts_least + cross_least) : d.height;
     if (!r.mounts.empty()) {
-        make::MountsView v;
-        v.mounts = &r.mounts;
         for (const MountId id : r.mount_ids) v.tags.push_back(fmt::format("mount:{}", id.value));
         v.step = b.settings.length_step;
         v.body_thickness_mm = b.mount_design.body_thickness.value;
@@ -141,17 +163,14 @@ Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double 
         d.place(make::mountsSheet(v, width, mounts_height, f), {0, 0});
     }
     if (cross) {
-        make::CrossmemberView v;
-        v.input = &*r.crossmember_input;
-        v.plan = &r.crossmember;
-        v.step = b.settings.length_step;
-        d.place(make::crossmemberSheet(v, width, height - mounts_height - f.px(8), f), {0, mounts_height + f.px(8)});
+        d.place(make::crossmemberSheet(c, width, d.height - mounts_height - between, f), {0, mounts_height + between});
     }
     return d;
 }
 
 Drawing workView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
-    return work::workSheet({&r.work, b.settings.length_step, o.selected}, width, height, f);
+    return work::workSheet({&r.work, b.settings.length_step, o.selected}, width,
+                           std::max(height, f.px(work::work_sheet_least_px)), f);
 }
 
 } // namespace gorvet::analysis

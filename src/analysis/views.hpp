@@ -14,6 +14,9 @@ struct ViewOptions {
 
 sheet::Drawing tapeView(const build::Build&, const Results&, build::Subject, const ViewOptions&, double width, double height,
                         const sheet::Format&);
+/// Where the pair of a reading is, for the call-out.
+sheet::Drawing pairView(const Results&, build::Subject, std::pair<int, int> pair, double width, double height,
+                        const sheet::Format&);
 sheet::Drawing sitView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                        const sheet::Format&);
 sheet::Drawing stretchView(const build::Build&, const Results&, const ViewOptions&, double width, double height,

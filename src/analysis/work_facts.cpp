@@ -86,7 +86,8 @@ std::string planOpen(const stretch::Plan& p) {
     if (p.status != stretch::Status::Planned) return "The plan of the cut waits for " + p.waiting_for;
     if (p.verdict != PlanVerdict::Fails) return {};
     for (const auto& remark : p.remarks)
-        if (remark.verdict == PlanVerdict::Fails) return "The plan of the cut fails: " + remark.sentence.substr(0, remark.sentence.size() - 1);
+        if (remark.verdict == PlanVerdict::Fails)
+            return "The plan of the cut fails: " + remark.sentence.substr(0, remark.sentence.size() - 1);
     return "The plan of the cut fails: see Stretch";
 }
 
@@ -104,22 +105,26 @@ work::Facts workFacts(const Build& b, const Results& r) {
     f.restraints = b.work.restraints;
     f.refrigerant = b.work.refrigerant;
     const stretch::Plan& p = r.stretch;
-    f.cut_planned = p.status == stretch::Status::Planned || (b.stretch.cut_station && p.status == stretch::Status::Waiting && r.seat.change_mm);
+    f.cut_planned = p.status == stretch::Status::Planned ||
+                    (b.stretch.cut_station && p.status == stretch::Status::Waiting && r.seat.change_mm);
     f.shortens = p.shortens;
     if (p.status == stretch::Status::Planned) {
         const stretch::RailCut& cut = p.left.known ? p.left : p.right;
         f.cut_words = "at " + units::formatLength(cut.first_station_mm, step);
         if (p.shortens) f.cut_words += " and " + units::formatLength(cut.last_station_mm, step);
         if (p.sleeve)
-            f.sleeve_words = fmt::format("{} × {} × {}, {} long", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1),
-                                         units::fixed(p.sleeve->wall_mm, 1), units::formatLength(p.sleeve->length_mm, step));
+            f.sleeve_words =
+                fmt::format("{} × {} × {}, {} long", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1),
+                            units::fixed(p.sleeve->wall_mm, 1), units::formatLength(p.sleeve->length_mm, step));
         if (p.splice && p.splice->plugs.fit() > 0)
             f.plug_words = fmt::format("{} of {} mm in each flange, each side of the joint, {} apart",
-                                       std::min(p.splice->plugs.needed, p.splice->plugs.fit()), units::fixed(p.splice->plugs.hole_mm, 0),
-                                       units::fixed(p.splice->plugs.pitch_mm, 0));
+                                       std::min(p.splice->plugs.needed, p.splice->plugs.fit()),
+                                       units::fixed(p.splice->plugs.hole_mm, 0), units::fixed(p.splice->plugs.pitch_mm, 0));
         f.fish_plates = p.splice && p.splice->plate;
     }
-    for (const auto& c : p.crossings) f.crossings.push_back({c.kind, c.follows ? "Clip the " + std::string(word(c.kind)) + " anew: it follows" : c.answer, c.caution});
+    for (const auto& c : p.crossings)
+        f.crossings.push_back(
+            {c.kind, c.follows ? "Clip the " + std::string(word(c.kind)) + " anew: it follows" : c.answer, c.caution});
     f.mounts = static_cast<int>(b.mounts.size());
     f.crossmember = b.crossmember.has_value();
     f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;

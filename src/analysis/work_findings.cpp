@@ -29,7 +29,8 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
         return out.back();
     };
     if (o.stuck)
-        add(Severity::Bad, "work.stuck", "order of work", "Waiting", "Some steps wait for each other in a circle and can never be reached.",
+        add(Severity::Bad, "work.stuck", "order of work", "Waiting",
+            "Some steps wait for each other in a circle and can never be reached.",
             "Look at what braces come out after: brace NAME until STEP.", "order stuck");
     for (const work::Step& s : o.steps) {
         const std::string tag = "step:" + s.code;
@@ -38,7 +39,8 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
                 if (!c.read_mm || c.agrees()) continue;
                 const double off = *c.read_mm - c.plan_mm;
                 Finding& f = add(Severity::Bad, "work.hold-refuses", s.title, "Hold point",
-                                 fmt::format("{} is {} too {}: the hold point stays shut.", c.name, small(std::abs(off)), off > 0 ? "long" : "short"),
+                                 fmt::format("{} is {} too {}: the hold point stays shut.", c.name, small(std::abs(off)),
+                                             off > 0 ? "long" : "short"),
                                  c.gap_of ? "Bring the gap back before the brace comes out, and measure it again."
                                           : "Pull the frame square or loosen the tacks, then tape all of them again.",
                                  c.name + " out", tag);
@@ -54,8 +56,10 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
             for (const work::CheckItem& c : s.checks)
                 if (c.read_mm && !c.agrees())
                     add(Severity::Bad, "work.hold-overtaken", s.title, "Hold point",
-                        fmt::format("{} agreed when the hold point was passed, and does not agree with the plan of today.", c.name),
-                        "The plan was changed after it was passed: look whether the work so far still fits it.", c.name + " overtaken", tag);
+                        fmt::format("{} agreed when the hold point was passed, and does not agree with the plan of today.",
+                                    c.name),
+                        "The plan was changed after it was passed: look whether the work so far still fits it.",
+                        c.name + " overtaken", tag);
     }
     std::string unknown;
     int count = 0;
@@ -70,12 +74,14 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
             fmt::format("Nothing is said about {}: the order takes {} as there.", unknown, count == 1 ? "it" : "them"),
             "Look, and say it: present fuel-tank, or absent refrigerant.", "hazards open");
     if (o.find("brace-body"))
-        add(Severity::Warn, "work.no-brace", "body", "Waiting", "No brace of the body is listed, and its gaps will not be re-checked.",
+        add(Severity::Warn, "work.no-brace", "body", "Waiting",
+            "No brace of the body is listed, and its gaps will not be re-checked.",
             "List each one before the body comes off: brace door-left gap 4.5", "no brace", "step:brace-body");
     for (const work::SteelEntry& e : o.steel) {
         if (!e.out_after_known)
             add(Severity::Warn, "work.brace-step-unknown", e.steel.name, "Waiting",
-                fmt::format("The brace {} is to come out after \"{}\", and this build has no such step.", e.steel.name, e.steel.out_after),
+                fmt::format("The brace {} is to come out after \"{}\", and this build has no such step.", e.steel.name,
+                            e.steel.out_after),
                 "Name another step: brace " + e.steel.name + " until bolt-body", e.steel.name);
         if (e.state == work::SteelState::In && !e.steel.gap)
             add(Severity::Warn, "work.brace-gap-unknown", e.steel.name, "Waiting",

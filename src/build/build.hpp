@@ -191,10 +191,10 @@ struct TemporarySteel {
     TemporarySteelId id;
     std::string name; ///< unique; one word
     std::string purpose;
-    std::string blocks;               ///< what can't be done or reached while it is in
-    std::string out_after;            ///< code of the step after which it may come out; empty: when the body is down
-    std::optional<Dimension> gap;     ///< the gap it keeps, measured when it was fitted; re-checked when it comes out
-    double gap_tolerance_mm = 1.5;    ///< > 0
+    std::string blocks;            ///< what can't be done or reached while it is in
+    std::string out_after;         ///< code of the step after which it may come out; empty: when the body is down
+    std::optional<Dimension> gap;  ///< the gap it keeps, measured when it was fitted; re-checked when it comes out
+    double gap_tolerance_mm = 1.5; ///< > 0
     bool operator==(const TemporarySteel&) const = default;
 };
 

@@ -184,15 +184,14 @@ Checked valid(const Build& b, const Crossing& c) {
     const std::string name(word(c.kind));
     for (const auto& [id, other] : b.crossings)
         if (id != c.id && other.kind == c.kind) return bad(name, fmt::format("The {} is already listed.", name));
-    return firstOf(
-        [&]() -> Checked { return c.slack ? finite(name, *c.slack, 0, 2000, "slack_mm") : Checked{}; },
-        [&]() -> Checked { return c.starts ? finite(name, *c.starts, -5000, 20000, "starts_mm") : Checked{}; },
-        [&]() -> Checked { return c.ends ? finite(name, *c.ends, -5000, 20000, "ends_mm") : Checked{}; },
-        [&]() -> Checked {
-            if (c.starts && c.ends && c.starts->value >= c.ends->value)
-                return bad(name, fmt::format("The {} must end behind the station where it starts.", name));
-            return {};
-        });
+    return firstOf([&]() -> Checked { return c.slack ? finite(name, *c.slack, 0, 2000, "slack_mm") : Checked{}; },
+                   [&]() -> Checked { return c.starts ? finite(name, *c.starts, -5000, 20000, "starts_mm") : Checked{}; },
+                   [&]() -> Checked { return c.ends ? finite(name, *c.ends, -5000, 20000, "ends_mm") : Checked{}; },
+                   [&]() -> Checked {
+                       if (c.starts && c.ends && c.starts->value >= c.ends->value)
+                           return bad(name, fmt::format("The {} must end behind the station where it starts.", name));
+                       return {};
+                   });
 }
 
 Checked valid(const Build&, const WorkFacts&) { return {}; }

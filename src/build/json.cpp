@@ -298,14 +298,11 @@ Change readChange(const Json& j) {
     Change change;
     bool known = false;
     if (j.contains("put"))
-        known = pickRow(j.at("put").get<std::string>(),
-                                                                [&]<class T>() { change = readPut<T>(j); });
+        known = pickRow(j.at("put").get<std::string>(), [&]<class T>() { change = readPut<T>(j); });
     else if (j.contains("drop"))
-        known = pickRow(j.at("drop").get<std::string>(),
-                                                                [&]<class T>() { change = readDrop<T>(j); });
+        known = pickRow(j.at("drop").get<std::string>(), [&]<class T>() { change = readDrop<T>(j); });
     else if (j.contains("set"))
-        known = pickPart(
-            j.at("set").get<std::string>(), [&]<class T>() { change = readSet<T>(j); });
+        known = pickPart(j.at("set").get<std::string>(), [&]<class T>() { change = readSet<T>(j); });
     if (!known) throw Unreadable{j.dump()};
     return change;
 }

@@ -31,7 +31,7 @@ enum class Role {
     SillRear,
     ArchFront, ///< centre of the wheel arch
     ArchRear,
-    Outline, ///< on the silhouette seen from the left
+    Outline,   ///< on the silhouette seen from the left
     GearboxPan ///< on the underside of the gearbox pan: corners and lowest places
 };
 enum class PinKind { Station, Centred, Height, Level, Rake, ArchFront, ArchRear };

@@ -349,9 +349,17 @@ std::string workJson(const build::Build& b, const Results& r) {
     j["stuck"] = o.stuck;
     j["steps"] = Json::array();
     for (const work::Step& s : o.steps) {
-        Json q = {{"code", s.code},         {"title", s.title},          {"status", work::statusWord(s.status)}, {"waits_for", s.waits_for},
-                  {"after", s.after},       {"stance", stance(s.stance)}, {"hold_point", s.hold},                  {"no_return", s.no_return},
-                  {"before_return", s.before_return}, {"cautions", s.cautions}, {"why", s.why}};
+        Json q = {{"code", s.code},
+                  {"title", s.title},
+                  {"status", work::statusWord(s.status)},
+                  {"waits_for", s.waits_for},
+                  {"after", s.after},
+                  {"stance", stance(s.stance)},
+                  {"hold_point", s.hold},
+                  {"no_return", s.no_return},
+                  {"before_return", s.before_return},
+                  {"cautions", s.cautions},
+                  {"why", s.why}};
         q["checks"] = Json::array();
         for (const work::CheckItem& c : s.checks)
             q["checks"].push_back({{"name", c.name},

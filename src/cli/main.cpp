@@ -1,8 +1,8 @@
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
 #include "cli/json.hpp"
-#include "prompt/context.hpp"
 #include "formats/readings_csv.hpp"
+#include "prompt/context.hpp"
 #include "store/store.hpp"
 
 #include <cstdio>

@@ -2,13 +2,44 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QIcon>
 #include <QSettings>
+#include <QTimer>
+#include <QWindow>
+
+#include <cstdio>
+#include <ctime>
+#include <fstream>
+#include <string>
+
+#include <unistd.h>
+
+namespace {
+
+/// Milliseconds since the system started this program, to 10 ms: from /proc/self/stat (proc(5), field 22).
+double sinceStart_ms() {
+    std::ifstream file("/proc/self/stat");
+    const std::string all((std::istreambuf_iterator<char>(file)), {});
+    // the name in brackets may hold blanks: the third field follows the last bracket
+    std::size_t at = all.rfind(')') + 1;
+    for (int field = 2; field < 21; ++field) at = all.find(' ', at + 1);
+    timespec now{};
+    clock_gettime(CLOCK_BOOTTIME, &now);
+    return static_cast<double>(now.tv_sec) * 1e3 + static_cast<double>(now.tv_nsec) / 1e6 -
+           std::stod(all.substr(at + 1)) * 1e3 / static_cast<double>(sysconf(_SC_CLK_TCK));
+}
+
+} // namespace
 
 int main(int argc, char** argv) {
     QApplication app(argc, argv);
     QApplication::setApplicationName("gorvet");
     QApplication::setApplicationVersion(GORVET_VERSION);
     QApplication::setStyle("Fusion");
+    QApplication::setDesktopFileName("gorvet");
+    QIcon icon;
+    for (const char* size : {"48", "128", "256"}) icon.addFile(QStringLiteral(":/icons/gorvet-%1.png").arg(size));
+    QApplication::setWindowIcon(icon);
     QCommandLineParser parser;
     parser.setApplicationDescription("Body on chassis: measured, planned and drawn.");
     parser.addHelpOption();
@@ -17,7 +48,9 @@ int main(int argc, char** argv) {
     const QCommandLineOption bench("bench", "Open on this bench: 1 Tape, 2 Sit, 3 Stretch, 4 Make, 5 Work.", "number");
     const QCommandLineOption dye("dye", "Start with the Dye ground.");
     const QCommandLineOption text("text", "Text size in %: 100 to 150.", "percent");
-    parser.addOptions({bench, dye, text});
+    QCommandLineOption time_start("time-start", "Say in ms when the window could be used, and leave (bench/start.sh).");
+    time_start.setFlags(QCommandLineOption::HiddenFromHelp);
+    parser.addOptions({bench, dye, text, time_start});
     parser.process(app);
     if (!gorvet::desk::registerTypefaces()) qWarning("A typeface could not be loaded; the text will look different.");
     gorvet::desk::MainWindow window;
@@ -29,6 +62,16 @@ int main(int argc, char** argv) {
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().first());
     if (parser.isSet(bench)) window.setBench(std::clamp(parser.value(bench).toInt(), 1, 5) - 1);
     window.show();
+    QTimer poll;
+    if (parser.isSet(time_start)) {
+        // usable: on the screen and painted, its results in, and nothing left to do: a timer of 0 ms comes after all other events
+        QObject::connect(&poll, &QTimer::timeout, &window, [&window] {
+            if (!window.windowHandle()->isExposed() || window.document().stale()) return;
+            std::printf("%.0f\n", sinceStart_ms());
+            QCoreApplication::quit();
+        });
+        poll.start(0);
+    }
     const int code = QApplication::exec();
     window.remember(settings);
     return code;

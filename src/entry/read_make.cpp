@@ -82,7 +82,8 @@ void Reader::crossmember() {
         Crossmember c = needCrossmember();
         c.fixing = oneOf<Fixing>("through or captive");
         put(Set<std::optional<Crossmember>>{c});
-        return say(c.fixing == Fixing::Through ? "crossmember bolts go through the rail" : "crossmember bolts go into captive nuts");
+        return say(c.fixing == Fixing::Through ? "crossmember bolts go through the rail"
+                                               : "crossmember bolts go into captive nuts");
     }
     Crossmember c = b_.crossmember.value_or(Crossmember{});
     if (!line_.atEnd()) {

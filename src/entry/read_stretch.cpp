@@ -32,9 +32,11 @@ void Reader::joint() {
         else if (line_.take("not"))
             s.butt_counts = false;
         else
-            throw Failure{line_.endColumn(), "Does the butt weld count?", "Type: butt counts, when it is fully penetrated and licensed; or: butt not."};
+            throw Failure{line_.endColumn(), "Does the butt weld count?",
+                          "Type: butt counts, when it is fully penetrated and licensed; or: butt not."};
         put(Set<Stretch>{s});
-        return say(s.butt_counts ? "the butt weld counts: fully penetrated, by someone licensed" : "the butt weld does not count");
+        return say(s.butt_counts ? "the butt weld counts: fully penetrated, by someone licensed"
+                                 : "the butt weld does not count");
     }
     auto& figure = command_ == "sleeve-wall" ? s.sleeve_wall : command_ == "plug" ? s.plug_hole : s.fish_plate;
     if (line_.take("free") || line_.take("none")) {
@@ -75,7 +77,8 @@ void Reader::crossing() {
     if (!c.id) c.id = fresh<Crossing>();
     const std::string slack = c.slack ? ", slack " + show(*c.slack) : "";
     put(Put<Crossing>{c});
-    say(c.presence == Presence::Absent ? fmt::format("no {}", word(kind)) : fmt::format("{} runs along the frame{}", word(kind), slack));
+    say(c.presence == Presence::Absent ? fmt::format("no {}", word(kind))
+                                       : fmt::format("{} runs along the frame{}", word(kind), slack));
 }
 
 void Reader::stretchFigure() {

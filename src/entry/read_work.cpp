@@ -15,7 +15,8 @@ const StepState& Reader::step(const Word& w) const {
     int shown = 0;
     for (const StepState& s : context_.steps)
         if (!s.done && shown < 3) some += (shown++ ? ", " : "") + s.code;
-    throw Failure{w.column, fmt::format("This build has no step {}.", w.text), some.empty() ? "" : "The next ones are " + some + "."};
+    throw Failure{w.column, fmt::format("This build has no step {}.", w.text),
+                  some.empty() ? "" : "The next ones are " + some + "."};
 }
 
 /// The step named by the next word, or the one that is next.
@@ -92,7 +93,8 @@ void Reader::check() {
     if (!asked) throw Failure{line_.endColumn(), fmt::format("{} does not ask for {}.", quoted(s.title), name), ""};
     c.value = lengthUpTo({}, "the reading");
     if (c.value.provenance == Provenance::Assumed)
-        throw Failure{line_.endColumn(), "A check must be read, not assumed.", "Leave the question mark out once you have read it."};
+        throw Failure{line_.endColumn(), "A check must be read, not assumed.",
+                      "Leave the question mark out once you have read it."};
     c.id = fresh<Check>();
     put(Put<Check>{c});
     say(fmt::format("checked {}: {}", name, show(c.value)));
@@ -151,7 +153,8 @@ void Reader::presence() {
 void Reader::standing() {
     WorkFacts w = b_.work;
     if (line_.atEnd())
-        throw Failure{line_.endColumn(), "How it stands before the work begins is missing.", "Like: standing body-on wheels right-way-up"};
+        throw Failure{line_.endColumn(), "How it stands before the work begins is missing.",
+                      "Like: standing body-on wheels right-way-up"};
     while (!line_.atEnd()) {
         const Word next = line_.next("how it stands");
         if (const auto body = fromWord<BodyPlace>(next.text))

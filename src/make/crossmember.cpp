@@ -82,24 +82,23 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
     if (p.dropped) {
         const auto degrees = [](double rad) { return units::fixed(units::degrees(rad), 1); };
         const Dropped& q = *p.dropped;
-        p.pieces.push_back({"middle", stock, 1, q.middle_long_mm,
-                            fmt::format("mitre {}° / {}°, long below", degrees(q.left.angle_rad / 2),
-                                        degrees(q.right.angle_rad / 2)),
-                            steelMass(area * q.middle_mm)});
+        p.pieces.push_back(
+            {"middle", stock, 1, q.middle_long_mm,
+             fmt::format("mitre {}° / {}°, long below", degrees(q.left.angle_rad / 2), degrees(q.right.angle_rad / 2)),
+             steelMass(area * q.middle_mm)});
         for (const auto& [name, leg, plan] :
              {std::tuple{"leg left", &q.left, p.end_angle_left_rad}, std::tuple{"leg right", &q.right, p.end_angle_right_rad}})
-            p.pieces.push_back({name, stock, 1, leg->long_edge_mm,
-                                fmt::format("mitre {}°, flange {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
-                                            std::abs(plan) < units::radians(0.25)
-                                                ? ""
-                                                : fmt::format(", plan {}°", degrees(std::abs(plan)))),
-                                steelMass(area * leg->length_mm)});
+            p.pieces.push_back(
+                {name, stock, 1, leg->long_edge_mm,
+                 fmt::format("mitre {}°, flange {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
+                             std::abs(plan) < units::radians(0.25) ? "" : fmt::format(", plan {}°", degrees(std::abs(plan)))),
+                 steelMass(area * leg->length_mm)});
         if (q.riser_mm > 0)
-            p.pieces.push_back({"riser",
-                                fmt::format("box {} × {} × {}", trimmed(q.riser_side_mm), trimmed(q.riser_side_mm),
-                                            trimmed(d.box_wall_mm)),
-                                1, q.riser_mm, "both ends square",
-                                steelMass(boxArea(q.riser_side_mm, q.riser_side_mm, d.box_wall_mm) * q.riser_mm)});
+            p.pieces.push_back(
+                {"riser",
+                 fmt::format("box {} × {} × {}", trimmed(q.riser_side_mm), trimmed(q.riser_side_mm), trimmed(d.box_wall_mm)), 1,
+                 q.riser_mm, "both ends square",
+                 steelMass(boxArea(q.riser_side_mm, q.riser_side_mm, d.box_wall_mm) * q.riser_mm)});
     } else {
         p.pieces.push_back({"bridge", stock, 1, p.box_long_edge_mm, ends(p.end_angle_left_rad, p.end_angle_right_rad),
                             steelMass(area * p.box_length_mm)});
@@ -112,8 +111,8 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
                             plate->mass_kg});
     if (d.captive) {
         const auto count = static_cast<int>(p.left.holes.size() + p.right.holes.size());
-        p.pieces.push_back({"captive nut", fmt::format("weld nut M{:g}", d.bolt_mm), count, 0,
-                            "in the rail, before it is closed", 0});
+        p.pieces.push_back(
+            {"captive nut", fmt::format("weld nut M{:g}", d.bolt_mm), count, 0, "in the rail, before it is closed", 0});
     } else if (!in.channel) {
         const double outside = d.bolt_mm + 8;
         const double inside = d.bolt_mm + 1;
@@ -131,40 +130,46 @@ void droppedRemarks(const CrossmemberPlan& p, const CrossmemberInput& in, const 
     if (q.drop_mm < in.design.box_height_mm / 3)
         add("drop-small", PlanVerdict::Marginal,
             fmt::format("The middle lies only {} mm under the flanges: four mitres for nothing.", units::fixed(q.drop_mm, 0)),
-            "A straight bridge is simpler and stiffer: crossmember form straight.");
+            "A straight bridge is simpler and stiffer: crossmember form straight.")
+            .of(units::fixed(q.drop_mm, 0) + " mm", units::fixed(in.design.box_height_mm / 3, 0) + " mm");
     const double steep = std::max(q.left.angle_rad, q.right.angle_rad);
     if (steep > units::radians(60) + 1e-9)
         add("legs-steep", PlanVerdict::Fails,
             fmt::format("A leg would stand at {}°: more than 60° bends its mitre instead of carrying.",
                         units::fixed(units::degrees(steep), 0)),
-            "Take a lower isolator, or less clearance to the pan.");
+            "Take a lower isolator, or less clearance to the pan.")
+            .of(units::fixed(units::degrees(steep), 0) + "°", "60° at most");
     if (p.pan && q.riser_mm > 0 && p.pan_over) {
         const double half = q.riser_side_mm / 2;
         const double front = p.station_mm - half;
         const double rear = p.station_mm + half;
-        const double away = std::max({p.pan->front_mm - rear, front - p.pan->rear_mm, p.pan->left_mm - in.gearbox_mount.y_mm - half,
-                                      in.gearbox_mount.y_mm - half - p.pan->right_mm});
+        const double away =
+            std::max({p.pan->front_mm - rear, front - p.pan->rear_mm, p.pan->left_mm - in.gearbox_mount.y_mm - half,
+                      in.gearbox_mount.y_mm - half - p.pan->right_mm});
         if (away < in.design.pan_clearance_mm)
             add("riser-near-pan", away < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
                 fmt::format("The riser under the pad stands {} mm {} the gearbox pan. Needs {} clear.",
                             units::fixed(std::abs(away), 0), away < 0 ? "inside" : "from",
                             units::fixed(in.design.pan_clearance_mm, 0)),
-                "Set the pan's places anew, or hang the gearbox from another mount.");
+                "Set the pan's places anew, or hang the gearbox from another mount.")
+                .of(units::fixed(away, 0) + " mm", units::fixed(in.design.pan_clearance_mm, 0) + " mm");
     }
 }
 
 void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize& bolt) {
     const CrossmemberDesign& d = in.design;
-    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) {
-        p.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy)});
+    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) -> Remark& {
+        return p.remarks.emplace_back(Remark{code, verdict, std::move(sentence), std::move(remedy), {}, {}});
     };
     if (d.dropped && !p.dropped)
-        add("no-room-to-drop", PlanVerdict::Fails, p.waiting_for.empty() ? "There is no room for a dropped middle here." : p.waiting_for,
+        add("no-room-to-drop", PlanVerdict::Fails,
+            p.waiting_for.empty() ? "There is no room for a dropped middle here." : p.waiting_for,
             "Take a lower box, a lower isolator, or the straight form.");
     if (!p.dropped && p.box_length_mm < 100)
         add("too-short", PlanVerdict::Fails,
             fmt::format("Only {} mm are left for the bridge between the flanges.", units::fixed(p.box_length_mm, 0)),
-            "Check the rail points and the rail's width.");
+            "Check the rail points and the rail's width.")
+            .of(units::fixed(p.box_length_mm, 0) + " mm", "100 mm");
     const double rail_top = std::min(p.rail_top_left_mm, p.rail_top_right_mm);
     const double rail_bottom = std::max(p.rail_top_left_mm, p.rail_top_right_mm) - p.rail_height_mm;
     const double middle = (p.box_top_mm + p.box_bottom_mm) / 2;
@@ -173,63 +178,74 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
     } else if (middle > rail_top)
         add("above-rail", PlanVerdict::Fails,
             fmt::format("The bridge would stand {} mm above the rails' top.", units::fixed(p.box_top_mm - rail_top, 0)),
-            "Take a higher isolator or a lower box, or check the gearbox mount's height.");
+            "Take a higher isolator or a lower box, or check the gearbox mount's height.")
+            .of(units::fixed(p.box_top_mm - rail_top, 0) + " mm", "0 mm");
     else if (p.box_top_mm > rail_top)
         add("top-proud", PlanVerdict::Marginal,
             fmt::format("The bridge stands {} mm proud of the rails' top.", units::fixed(p.box_top_mm - rail_top, 0)),
-            "Check the floor above it, with the body on.");
+            "Check the floor above it, with the body on.")
+            .of(units::fixed(p.box_top_mm - rail_top, 0) + " mm", "0 mm");
     const double drop = rail_bottom - p.box_bottom_mm;
     if (p.dropped && drop > 0)
-        add("hangs-below", PlanVerdict::Marginal,
-            fmt::format("The middle hangs {} mm below the rails.", units::fixed(drop, 0)),
-            "Check ground clearance and what it may strike.");
+        add("hangs-below", PlanVerdict::Marginal, fmt::format("The middle hangs {} mm below the rails.", units::fixed(drop, 0)),
+            "Check ground clearance and what it may strike.")
+            .of(units::fixed(drop, 0) + " mm", "0 mm");
     else if (middle < rail_bottom)
         add("below-rail", PlanVerdict::Fails,
             fmt::format("The bridge would hang {} mm below the rails, and its flanges would bend.", units::fixed(drop, 0)),
-            "A straight bridge does not fit here: it needs a dropped centre, or a lower isolator.");
+            "A straight bridge does not fit here: it needs a dropped centre, or a lower isolator.")
+            .of(units::fixed(drop, 0) + " mm", "0 mm");
     else if (drop > 0)
         add("hangs-below", PlanVerdict::Marginal, fmt::format("The bridge hangs {} mm below the rails.", units::fixed(drop, 0)),
-            "Check ground clearance and what it may strike.");
+            "Check ground clearance and what it may strike.")
+            .of(units::fixed(drop, 0) + " mm", "0 mm");
     if (p.pan_over && p.pan_gap_mm < d.pan_clearance_mm - 1e-6)
         add("pan-fouls", p.pan_gap_mm < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
-            p.pan_gap_mm < 0
-                ? fmt::format("The gearbox pan fouls the bridge by {} mm. Needs {} clear.", units::fixed(-p.pan_gap_mm, 0),
-                              units::fixed(d.pan_clearance_mm, 0))
-                : fmt::format("The gearbox pan clears the bridge by {} mm. Needs {}.", units::fixed(p.pan_gap_mm, 1),
-                              units::fixed(d.pan_clearance_mm, 0)),
+            p.pan_gap_mm < 0 ? fmt::format("The gearbox pan fouls the bridge by {} mm. Needs {} clear.",
+                                           units::fixed(-p.pan_gap_mm, 0), units::fixed(d.pan_clearance_mm, 0))
+                             : fmt::format("The gearbox pan clears the bridge by {} mm. Needs {}.", units::fixed(p.pan_gap_mm, 1),
+                                           units::fixed(d.pan_clearance_mm, 0)),
             fmt::format("Drop the middle by {} mm: crossmember form dropped.",
-                        units::fixed(std::ceil(d.pan_clearance_mm - p.pan_gap_mm), 0)));
+                        units::fixed(std::ceil(d.pan_clearance_mm - p.pan_gap_mm), 0)))
+            .of(units::fixed(p.pan_gap_mm, 1) + " mm", units::fixed(d.pan_clearance_mm, 1) + " mm");
     if (d.end_clearance_mm < 0.5)
         add("no-clearance", PlanVerdict::Marginal,
             fmt::format("The bridge has {} mm at each end. It needs 0.5 to come out again.", units::fixed(d.end_clearance_mm, 1)),
-            "Give it 1 mm each end and shim on fitting.");
+            "Give it 1 mm each end and shim on fitting.")
+            .of(units::fixed(d.end_clearance_mm, 1) + " mm", "0.5 mm");
     if (!p.bolt_length_mm)
         add("no-bolt", PlanVerdict::Fails, "No standard bolt is long enough to go through the rail.",
-            "Use captive nuts inside the rail.");
+            "Use captive nuts inside the rail.")
+            .of(units::fixed(d.flange_mm + in.left.width_mm, 0) + " mm of grip", "a standard length");
     else if (p.bolt_free_mm < *p.bolt_length_mm + 20)
         add("bolt-trapped", PlanVerdict::Fails,
             fmt::format("The bolts can't be drawn: {} mm are free, they need {}.", units::fixed(p.bolt_free_mm, 0),
                         units::fixed(*p.bolt_length_mm + 20, 0)),
             d.captive ? "Take shorter bolts, or move the flange's holes away from the pan."
-                      : "Turn them round, heads outside, or take captive nuts and shorter bolts.");
+                      : "Turn them round, heads outside, or take captive nuts and shorter bolts.")
+            .of(units::fixed(p.bolt_free_mm, 0) + " mm", units::fixed(*p.bolt_length_mm + 20, 0) + " mm");
     if (p.left.holes.size() == 2)
         add("one-row", PlanVerdict::Marginal,
             fmt::format("The rail is too low for two rows of M{:g}: the flange would rock on one row.", bolt.nominal),
-            "Take smaller bolts.");
+            "Take smaller bolts.")
+            .of("1 row", "2 rows");
     const double angle = std::max(std::abs(p.end_angle_left_rad), std::abs(p.end_angle_right_rad));
     if (angle > units::radians(10))
         add("rails-taper", PlanVerdict::Marginal,
             fmt::format("The rails run {}° off straight here.", units::fixed(units::degrees(angle), 1)),
-            "Check the saw angles with a bevel on the frame.");
+            "Check the saw angles with a bevel on the frame.")
+            .of(units::fixed(units::degrees(angle), 1) + "°", "10.0° at most");
     if (std::abs(p.rail_top_left_mm - p.rail_top_right_mm) > 3)
         add("rails-unlevel", PlanVerdict::Marginal,
             fmt::format("The rails' tops differ by {} mm here: left and right flange are not alike.",
                         units::fixed(std::abs(p.rail_top_left_mm - p.rail_top_right_mm), 1)),
-            "Mark the flanges left and right.");
+            "Mark the flanges left and right.")
+            .of(units::fixed(std::abs(p.rail_top_left_mm - p.rail_top_right_mm), 1) + " mm", "3.0 mm at most");
     if (in.gearbox_half_width_mm > 3)
         add("mount-uncertain", PlanVerdict::Marginal,
             fmt::format("The gearbox mount's height is known to ± {} mm only.", units::fixed(in.gearbox_half_width_mm, 1)),
-            "Take its height once more before cutting.");
+            "Take its height once more before cutting.")
+            .of("± " + units::fixed(in.gearbox_half_width_mm, 1) + " mm", "± 3.0 mm");
     if (d.assumed)
         add("assumed", PlanVerdict::Marginal, "The crossmember rests on assumed sizes.",
             "Measure the isolator under load and type the sizes of your steel.");

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "build/rail_line.hpp"
-#include "build/verdict.hpp"
+#include "build/remark.hpp"
 
 #include <array>
 #include <optional>
@@ -70,21 +70,16 @@ struct CutPiece {
     double mass_kg = 0;   ///< of all of them
 };
 
-struct Remark {
-    const char* code = "";
-    build::PlanVerdict verdict = build::PlanVerdict::Marginal;
-    std::string sentence;
-    std::string remedy;
-};
+using build::Remark;
 
 /// One leg of a dropped bridge, from the flange down to the middle.
 struct Leg {
-    double angle_rad = 0;     ///< under the level, 0…π/3
-    double length_mm = 0;     ///< along its axis, flange to joint
-    double long_edge_mm = 0;  ///< its longest edge
-    double flange_y_mm = 0;   ///< axis at the flange's inner face
+    double angle_rad = 0;    ///< under the level, 0…π/3
+    double length_mm = 0;    ///< along its axis, flange to joint
+    double long_edge_mm = 0; ///< its longest edge
+    double flange_y_mm = 0;  ///< axis at the flange's inner face
     double flange_z_mm = 0;
-    double joint_y_mm = 0;    ///< axis at the mitre
+    double joint_y_mm = 0;      ///< axis at the mitre
     double pan_distance_mm = 0; ///< between its upper face and the pan's nearest edge; infinite without a pan
 };
 
@@ -92,11 +87,11 @@ struct Leg {
 struct Dropped {
     Leg left;
     Leg right;
-    double drop_mm = 0;       ///< middle's axis under the legs' upper ends
-    double middle_mm = 0;     ///< between the joints, along the axis
+    double drop_mm = 0;        ///< middle's axis under the legs' upper ends
+    double middle_mm = 0;      ///< between the joints, along the axis
     double middle_long_mm = 0; ///< its longest edge, below
-    double riser_mm = 0;      ///< between the middle's top and the pad; 0: the pad lies on the middle
-    double riser_side_mm = 0; ///< it is a square box of this side
+    double riser_mm = 0;       ///< between the middle's top and the pad; 0: the pad lies on the middle
+    double riser_side_mm = 0;  ///< it is a square box of this side
 };
 
 /// The gearbox pan as a box that is open upwards.

@@ -36,7 +36,8 @@ void dropMiddle(CrossmemberPlan& p, const CrossmemberInput& in) {
     q.riser_mm = p.pad_top_mm - d.pad_mm - top;
     q.riser_side_mm = std::min(d.box_width_mm, 50.0);
     const double axis = top - d.box_height_mm / 2;
-    const double least_half = p.pad.height_mm > 0 ? p.pad.height_mm / 2 + 10 : std::max(d.box_width_mm, 6 * d.pad_hole_mm) / 2 + 10;
+    const double least_half =
+        p.pad.height_mm > 0 ? p.pad.height_mm / 2 + 10 : std::max(d.box_width_mm, 6 * d.pad_hole_mm) / 2 + 10;
     for (const bool left : {true, false}) {
         const double sign = left ? -1 : 1; // outwards
         const double plan_angle = left ? p.end_angle_left_rad : p.end_angle_right_rad;
@@ -46,7 +47,8 @@ void dropMiddle(CrossmemberPlan& p, const CrossmemberInput& in) {
         const double drop = flange_z - axis;
         q.drop_mm = std::max(q.drop_mm, drop);
         if (drop <= 0) {
-            p.waiting_for = fmt::format("The middle would not lie under the rails' middle but {} mm over it.", units::fixed(-drop, 0));
+            p.waiting_for =
+                fmt::format("The middle would not lie under the rails' middle but {} mm over it.", units::fixed(-drop, 0));
             return;
         }
         // inwards from the flange: the joint as far in as the pad allows, then outwards until the leg clears the pan
@@ -71,8 +73,7 @@ void dropMiddle(CrossmemberPlan& p, const CrossmemberInput& in) {
         (left ? q.left : q.right) = leg;
     }
     q.middle_mm = q.right.joint_y_mm - q.left.joint_y_mm;
-    q.middle_long_mm =
-        q.middle_mm + d.box_height_mm / 2 * (std::tan(q.left.angle_rad / 2) + std::tan(q.right.angle_rad / 2));
+    q.middle_long_mm = q.middle_mm + d.box_height_mm / 2 * (std::tan(q.left.angle_rad / 2) + std::tan(q.right.angle_rad / 2));
     p.box_top_mm = top;
     p.box_bottom_mm = top - d.box_height_mm;
     p.box_length_mm = q.middle_mm;

@@ -44,16 +44,35 @@ void dropped(Drawing& d, const CrossmemberPlan& p, const CrossmemberDesign& desi
     const auto end = [&](const Leg& leg, double side) {
         return to(leg.flange_y_mm, leg.flange_z_mm + side * half / std::cos(leg.angle_rad));
     };
-    d.add(Stroke{{joint(q.left, -1, 1), joint(q.right, 1, 1), joint(q.right, 1, -1), joint(q.left, -1, -1)}, true, steel}, "crossmember");
+    d.add(Stroke{{joint(q.left, -1, 1), joint(q.right, 1, 1), joint(q.right, 1, -1), joint(q.left, -1, -1)}, true, steel},
+          "crossmember");
     for (const auto& [leg, out] : {std::pair{&q.left, -1.0}, std::pair{&q.right, 1.0}}) {
         d.add(Stroke{{joint(*leg, out, 1), end(*leg, 1), end(*leg, -1), joint(*leg, out, -1)}, true, steel}, "crossmember");
         const P middle = to((leg->flange_y_mm + leg->joint_y_mm) / 2, (leg->flange_z_mm + axis) / 2);
-        d.add(Text{{middle.x, middle.y + f.px(34)}, units::formatAngle(leg->angle_rad, 1), f.small(), Ink::NewSteel, Anchor::Centre, Level::Base, Face::Sans, Mark::Derived},
+        d.add(Text{{middle.x, middle.y + f.px(34)},
+                   units::formatAngle(leg->angle_rad, 1),
+                   f.small(),
+                   Ink::NewSteel,
+                   Anchor::Centre,
+                   Level::Base,
+                   Face::Sans,
+                   Mark::Derived},
               "crossmember");
     }
 }
 
+/// A low, wide sheet has the cut list beside the bridge; any other below it, and the flange beside the bridge.
+bool listBeside(double width, double height, const Format& f) { return width > 2.2 * height && width >= f.px(1080); }
+double listHeight(const CrossmemberPlan& p, const Format& f) {
+    return f.px(30) + f.px(22) * static_cast<double>(p.pieces.size() + 1);
+}
+
 } // namespace
+
+double crossmemberHeight(const CrossmemberView& v, double width, const Format& f) {
+    if (!v.plan->possible) return 0;
+    return width >= f.px(1080) ? listHeight(*v.plan, f) : listHeight(*v.plan, f) + f.px(300);
+}
 
 Drawing plateDrawing(const Plate& p) {
     Drawing d;
@@ -124,10 +143,9 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     if (!p.possible) return d;
     const CrossmemberDesign& design = v.input->design;
     const auto len = [&](double mm) { return units::formatLength(mm, v.step); };
-    // a low, wide sheet has the cut list beside the bridge; a tall one below it, and the flange beside
-    const bool wide = width > 2.2 * height;
+    const bool wide = listBeside(width, height, f);
     const double column = wide ? std::max(width * 0.46, std::min(f.px(540), width * 0.6)) : std::min(width * 0.32, f.px(360));
-    const double list_height = wide ? 0 : f.px(30) + f.px(22) * static_cast<double>(p.pieces.size() + 1);
+    const double list_height = wide ? 0 : listHeight(p, f);
 
     // from behind: left rail at the left
     const double outer_left = p.rail_inner_left_mm - p.rail_width_mm;
@@ -164,16 +182,22 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
                   "crossmember");
         }
     }
-    const double box_left = p.dropped ? p.dropped->left.joint_y_mm : p.rail_inner_left_mm + design.end_clearance_mm + design.flange_mm;
-    const double box_right = p.dropped ? p.dropped->right.joint_y_mm : p.rail_inner_right_mm - design.end_clearance_mm - design.flange_mm;
+    const double box_left =
+        p.dropped ? p.dropped->left.joint_y_mm : p.rail_inner_left_mm + design.end_clearance_mm + design.flange_mm;
+    const double box_right =
+        p.dropped ? p.dropped->right.joint_y_mm : p.rail_inner_right_mm - design.end_clearance_mm - design.flange_mm;
     if (p.pan) {
         const double up = std::min(p.pan->low_mm + 25, v.input->gearbox_mount.z_mm);
-        d.add(Stroke{{to(p.pan->left_mm, up), to(p.pan->left_mm, p.pan->low_mm), to(p.pan->right_mm, p.pan->low_mm), to(p.pan->right_mm, up)},
+        d.add(Stroke{{to(p.pan->left_mm, up), to(p.pan->left_mm, p.pan->low_mm), to(p.pan->right_mm, p.pan->low_mm),
+                      to(p.pan->right_mm, up)},
                      false,
                      {Ink::Second, f.medium(), p.pan_over ? Dash::Solid : Dash::Dashed}},
               "crossmember");
-        d.add(Text{{to(p.pan->left_mm, 0).x - f.px(6), to(0, up).y + f.px(2)}, p.pan_over ? "pan, " + units::fixed(p.pan_gap_mm, 1) + " clear" : std::string("pan"), f.small(),
-                   p.pan_over && p.pan_gap_mm < design.pan_clearance_mm - 1e-6 ? Ink::Bad : Ink::Second, Anchor::Right});
+        d.add(Text{{to(p.pan->left_mm, 0).x - f.px(6), to(0, up).y + f.px(2)},
+                   p.pan_over ? "pan, " + units::fixed(p.pan_gap_mm, 1) + " clear" : std::string("pan"),
+                   f.small(),
+                   p.pan_over && p.pan_gap_mm < design.pan_clearance_mm - 1e-6 ? Ink::Bad : Ink::Second,
+                   Anchor::Right});
     }
     if (p.dropped) {
         dropped(d, p, design, to, f);
@@ -183,11 +207,11 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
             d.add(Stroke{{to(box_left, z), to(box_right, z)}, false, {Ink::NewSteel, f.thin(), Dash::Dashed}}, "crossmember");
     }
     const double gy = v.input->gearbox_mount.y_mm;
-    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.pad_top_mm - p.pad.thickness_mm, p.pad_top_mm, {Ink::NewSteel, f.medium(), Dash::Solid},
-         false);
+    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.pad_top_mm - p.pad.thickness_mm, p.pad_top_mm,
+         {Ink::NewSteel, f.medium(), Dash::Solid}, false);
     if (p.dropped && p.dropped->riser_mm > 0)
-        rect(gy - p.dropped->riser_side_mm / 2, gy + p.dropped->riser_side_mm / 2, p.box_top_mm, p.pad_top_mm - p.pad.thickness_mm,
-             {Ink::NewSteel, f.medium(), Dash::Solid}, false);
+        rect(gy - p.dropped->riser_side_mm / 2, gy + p.dropped->riser_side_mm / 2, p.box_top_mm,
+             p.pad_top_mm - p.pad.thickness_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, false);
     rect(gy - 30, gy + 30, p.pad_top_mm, v.input->gearbox_mount.z_mm, {Ink::Ink, f.thin(), Dash::Solid}, true);
     d.add(Text{{to(gy + 34, 0).x, to(0, (p.pad_top_mm + v.input->gearbox_mount.z_mm) / 2).y + f.px(4)},
                "isolator " + len(design.isolator_mm),
@@ -255,8 +279,8 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     // cut list
     std::vector<std::vector<std::string>> rows;
     for (const CutPiece& piece : p.pieces)
-        rows.push_back({std::to_string(piece.count), piece.name, piece.stock, piece.length_mm > 0 ? len(piece.length_mm) : "", piece.ends,
-                        piece.mass_kg > 0 ? units::formatMass(piece.mass_kg) : ""});
+        rows.push_back({std::to_string(piece.count), piece.name, piece.stock, piece.length_mm > 0 ? len(piece.length_mm) : "",
+                        piece.ends, piece.mass_kg > 0 ? units::formatMass(piece.mass_kg) : ""});
     rows.push_back({"", "all", "", "",
                     p.bolt_length_mm ? fmt::format("bolts {} × M{:g} × {:g}", p.left.holes.size() + p.right.holes.size(),
                                                    p.bolt_mm, *p.bolt_length_mm)

@@ -17,8 +17,8 @@ struct Face {
 };
 
 /// A box tube between two saw planes: its axis through `from` and `to` (both in the cross plane), long enough on both sides.
-Result<Solid> boxBetween(const CrossmemberDesign& d, const Vec3& from, const Vec3& to, const Vec3& from_plane, const Vec3& from_normal,
-                         const Vec3& to_plane, const Vec3& to_normal) {
+Result<Solid> boxBetween(const CrossmemberDesign& d, const Vec3& from, const Vec3& to, const Vec3& from_plane,
+                         const Vec3& from_normal, const Vec3& to_plane, const Vec3& to_normal) {
     const double spare = 3 * (d.box_height_mm + d.box_width_mm);
     const double dy = to.y_mm - from.y_mm;
     const double dz = to.z_mm - from.z_mm;
@@ -82,17 +82,19 @@ Result<std::vector<NamedSolid>> crossmemberSolids(const CrossmemberInput& in, co
         const auto back = [](const Vec3& n) { return Vec3{-n.x_mm, -n.y_mm, -n.z_mm}; };
         add("middle", boxBetween(d, joint_left, joint_right, joint_left, mitre_left, joint_right, mitre_right));
         add("leg left", boxBetween(d, joint_left, end_left, joint_left, back(mitre_left), left_face.point, left_face.normal));
-        add("leg right", boxBetween(d, joint_right, end_right, joint_right, back(mitre_right), right_face.point, right_face.normal));
+        add("leg right",
+            boxBetween(d, joint_right, end_right, joint_right, back(mitre_right), right_face.point, right_face.normal));
         if (q.riser_mm > 0) {
-            auto riser = shape::tube({shape::Section::Kind::Box, q.riser_side_mm, q.riser_side_mm, d.box_wall_mm, 2 * d.box_wall_mm},
-                                     q.riser_mm);
+            auto riser = shape::tube(
+                {shape::Section::Kind::Box, q.riser_side_mm, q.riser_side_mm, d.box_wall_mm, 2 * d.box_wall_mm}, q.riser_mm);
             if (riser)
                 add("riser", shape::placed(*riser, {{x, in.gearbox_mount.y_mm, p.box_top_mm}, {0, 0, 1}, {1, 0, 0}}));
             else
                 add("riser", riser);
         }
     } else {
-        add("bridge", boxBetween(d, left_face.point, right_face.point, left_face.point, left_face.normal, right_face.point, right_face.normal));
+        add("bridge", boxBetween(d, left_face.point, right_face.point, left_face.point, left_face.normal, right_face.point,
+                                 right_face.normal));
     }
     const auto flange = [&](const Plate& plate, bool left) {
         const double plan = left ? left_plan : right_plan;

@@ -16,7 +16,9 @@ struct MountsView {
     bool parts_assumed = false;
     std::string selected;
 };
-/// Every stack in section, side by side, one scale for all.
+/// How high the stacks are drawn at the least: side by side, in as many rows as `width` needs. 0 without mounts.
+double mountsHeight(const MountsView&, double width, const sheet::Format&);
+/// Every stack in section, one scale for all.
 sheet::Drawing mountsSheet(const MountsView&, double width, double height, const sheet::Format&);
 
 struct CrossmemberView {
@@ -24,6 +26,8 @@ struct CrossmemberView {
     const CrossmemberPlan* plan = nullptr;
     units::LengthStep step = units::LengthStep::Mm01;
 };
+/// How high the bridge and its cut list are drawn at the least.
+double crossmemberHeight(const CrossmemberView&, double width, const sheet::Format&);
 /// The bridge between the rails from behind, the left flange, the cut list.
 sheet::Drawing crossmemberSheet(const CrossmemberView&, double width, double height, const sheet::Format&);
 

@@ -1,5 +1,6 @@
 #include "make/mounts.hpp"
 
+#include "build/remark.hpp"
 #include "make/fasteners.hpp"
 
 #include <array>
@@ -10,6 +11,7 @@
 namespace gorvet::make {
 
 using build::PlanVerdict;
+using build::Remark;
 
 MountStack mountStack(const MountInput& in, const build::RailLine& rail, const MountDesign& design) {
     MountStack s;
@@ -20,14 +22,22 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
     s.half_width_mm = in.height_half_width_mm;
     s.station_mm = in.rail_station_mm.value_or(in.body_point.x_mm);
     s.lean_mm = s.station_mm - in.body_point.x_mm;
-    const auto fails = [&s](std::string sentence, std::string remedy) {
-        s.verdict = PlanVerdict::Fails;
-        s.sentence = std::move(sentence);
-        s.remedy = std::move(remedy);
+    const auto judge = [&s](PlanVerdict verdict, Remark r) {
+        s.verdict = verdict;
+        s.code = std::move(r.code);
+        s.sentence = std::move(r.sentence);
+        s.remedy = std::move(r.remedy);
+        s.figure = std::move(r.figure);
+        s.need = std::move(r.need);
     };
+    const auto fails = [&](const char* code, std::string figure, std::string need, std::string sentence, std::string remedy) {
+        judge(PlanVerdict::Fails, {code, {}, std::move(sentence), std::move(remedy), std::move(figure), std::move(need)});
+    };
+    const auto millimetres = [](double mm, int digits) { return units::fixed(mm, digits) + " mm"; };
     const auto at = rail.at(s.station_mm);
     if (!at) {
-        fails(fmt::format("{}: the measured rail does not reach station {}.", in.name, units::fixed(s.station_mm, 0)),
+        fails("off-rail", millimetres(s.station_mm, 0), "between the first and the last rail point",
+              fmt::format("{}: the measured rail does not reach station {}.", in.name, units::fixed(s.station_mm, 0)),
               "Measure rail points ahead of it and behind it (role rail), or choose another mounting point.");
         return s;
     }
@@ -39,6 +49,8 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
     const double room = s.gap_mm - fixed_parts;
     if (room < -0.25) {
         fails(
+            "gap-short", millimetres(s.gap_mm, 1), millimetres(fixed_parts, 1),
+
             fmt::format("{}: the gap is {} mm. Washer and biscuit need {}.", in.name, units::fixed(s.gap_mm, 1),
                         units::fixed(fixed_parts, 1)),
             fmt::format("Raise the body {} mm, take a thinner biscuit, or let the mount into the rail.", units::fixed(-room, 1)));
@@ -56,38 +68,43 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
     const double in_rail = design.through_rail ? rail.height_mm : rail.thickness_mm;
     if (bolt) s.bolt_length_mm = boltLength(*bolt, design.body_thickness_mm + s.gap_mm + in_rail);
     s.verdict = PlanVerdict::Holds;
-    const auto marginal = [&s](std::string sentence, std::string remedy) {
-        if (s.verdict != PlanVerdict::Holds) return;
-        s.verdict = PlanVerdict::Marginal;
-        s.sentence = std::move(sentence);
-        s.remedy = std::move(remedy);
+    const auto marginal = [&](const char* code, std::string figure, std::string need, std::string sentence, std::string remedy) {
+        if (s.verdict == PlanVerdict::Holds)
+            judge(PlanVerdict::Marginal, {code, {}, std::move(sentence), std::move(remedy), std::move(figure), std::move(need)});
     };
     const double edge = rail.width_mm / 2 - rail.thickness_mm - (bolt ? bolt->washer_outside / 2 : 0);
     if (std::abs(s.outboard_mm) > rail.width_mm / 2)
-        fails(fmt::format("{}: the body's hole stands {} mm {} of the rail's centreline, beside the rail.", in.name,
+        fails("beside-rail", millimetres(std::abs(s.outboard_mm), 0), millimetres(rail.width_mm / 2, 0) + " at most",
+              fmt::format("{}: the body's hole stands {} mm {} of the rail's centreline, beside the rail.", in.name,
                           units::fixed(std::abs(s.outboard_mm), 0), s.outboard_mm > 0 ? "outboard" : "inboard"),
               "Make an outrigger, or choose another mounting point.");
     else if (std::abs(s.outboard_mm) > edge)
-        marginal(fmt::format("{}: the bolt stands {} mm off the rail's centreline, too near its edge for a washer.", in.name,
+        marginal("near-edge", millimetres(std::abs(s.outboard_mm), 0), millimetres(std::max(0.0, edge), 0) + " at most",
+                 fmt::format("{}: the bolt stands {} mm off the rail's centreline, too near its edge for a washer.", in.name,
                              units::fixed(std::abs(s.outboard_mm), 0)),
                  "Move the hole inwards, or weld a plate on the rail.");
     if (!s.bolt_length_mm)
-        marginal(fmt::format("{}: no standard bolt is long enough for {} mm of grip.", in.name,
+        marginal("no-bolt", millimetres(design.body_thickness_mm + s.gap_mm + in_rail, 0), "a standard length",
+                 fmt::format("{}: no standard bolt is long enough for {} mm of grip.", in.name,
                              units::fixed(design.body_thickness_mm + s.gap_mm + in_rail, 0)),
                  "Bolt through the rail's wall only, or use threaded rod in two parts.");
     if (std::abs(s.lean_mm) > 3)
-        marginal(fmt::format("{}: the rail's hole stands {} mm {} the body's: the mount leans.", in.name,
+        marginal("leans", millimetres(std::abs(s.lean_mm), 0), "3 mm at most",
+                 fmt::format("{}: the rail's hole stands {} mm {} the body's: the mount leans.", in.name,
                              units::fixed(std::abs(s.lean_mm), 0), s.lean_mm > 0 ? "behind" : "ahead of"),
                  "Drill the rail straight below the body's hole.");
     if (s.half_width_mm > 3)
-        marginal(fmt::format("{}: the gap is known to ± {} mm only.", in.name, units::fixed(s.half_width_mm, 1)),
+        marginal("uncertain", "± " + millimetres(s.half_width_mm, 1), "± 3.0 mm",
+                 fmt::format("{}: the gap is known to ± {} mm only.", in.name, units::fixed(s.half_width_mm, 1)),
                  "Take heights of the rail and the body near this mount before cutting the standoff.");
     if (s.gap_mm < 10)
         marginal(
+            "close", millimetres(s.gap_mm, 1), "10.0 mm",
+
             fmt::format("{}: rail and floor would stand {} mm apart. Soft mounts need 10.", in.name, units::fixed(s.gap_mm, 1)),
             "Raise the body.");
     if (design.assumed)
-        marginal(fmt::format("{}: the stack rests on assumed parts.", in.name),
+        marginal("assumed", "assumed", "measured", fmt::format("{}: the stack rests on assumed parts.", in.name),
                  "Measure the biscuit, the washer and the floor, and type what they are.");
     return s;
 }

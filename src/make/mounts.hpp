@@ -48,8 +48,11 @@ struct MountStack {
     std::optional<double> bolt_length_mm;
     double bolt_mm = 0;
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
-    std::string sentence; ///< empty when it holds
+    std::string code; ///< of what is worst, "leans"; this and the next four empty when it holds
+    std::string sentence;
     std::string remedy;
+    std::string figure; ///< judged, with its unit
+    std::string need;
 };
 
 /// Gap − washer − biscuit compressed is filled by a standoff (a multiple of the step) and shims of 3, 2, 1 and 0.5 mm.

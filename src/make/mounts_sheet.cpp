@@ -1,6 +1,7 @@
 #include "make/make_sheet.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 #include <fmt/format.h>
 
@@ -13,7 +14,22 @@ Severity severityOf(build::PlanVerdict v) {
     return v == build::PlanVerdict::Holds ? Severity::Good : v == build::PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
 }
 std::vector<P> box(double x, double y, double w, double h) { return {{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}; }
+
+/// How the stacks stand: `across` in each of `rows` rows.
+struct Grid {
+    size_t across;
+    size_t rows;
+};
+Grid gridFor(size_t count, double width, const Format& f) {
+    const auto most = static_cast<size_t>(std::max(1.0, std::floor(width / f.px(190))));
+    const size_t rows = (count + most - 1) / most;
+    return {(count + rows - 1) / rows, rows};
+}
 } // namespace
+
+double mountsHeight(const MountsView& v, double width, const Format& f) {
+    return v.mounts->empty() ? 0 : static_cast<double>(gridFor(v.mounts->size(), width, f).rows) * f.px(196);
+}
 
 Drawing mountsSheet(const MountsView& v, double width, double height, const Format& f) {
     Drawing d;
@@ -21,23 +37,26 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
     d.height = height;
     const auto& mounts = *v.mounts;
     if (mounts.empty()) return d;
-    const double cell = std::min(width / static_cast<double>(mounts.size()), f.px(230));
+    const Grid grid = gridFor(mounts.size(), width, f);
+    const double row_height = height / static_cast<double>(grid.rows);
+    const double cell = std::min(width / static_cast<double>(grid.across), f.px(230));
     double tallest = 20;
     for (const MountStack& m : mounts) tallest = std::max(tallest, m.gap_mm);
     const double head = f.px(64);
-    const double room = height - head - f.px(58);
+    const double room = row_height - head - f.px(58);
     const double scale = std::max(0.0, std::min(room / (tallest + 30), f.px(3.2)));
-    const double rail_y = height - f.px(50); // the rail's top face
     const Mark part = v.parts_assumed ? Mark::Assumed : Mark::None;
     for (size_t i = 0; i < mounts.size(); ++i) {
         const MountStack& m = mounts[i];
         const std::string tag = i < v.tags.size() ? v.tags[i] : std::string();
-        const double x = cell * static_cast<double>(i);
+        const double x = cell * static_cast<double>(i % grid.across);
+        const double top = row_height * static_cast<double>(i / grid.across);
+        const double rail_y = top + row_height - f.px(50); // the rail's top face
         const double middle = x + cell * 0.28;
         const double half = std::min(cell * 0.115, f.px(34));
-        d.add(Text{{x + f.px(22), f.body()}, m.name, f.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, tag);
-        addMark(d, {x + f.px(10), f.body() - f.px(5)}, f.px(14), severityOf(m.verdict), tag);
-        d.add(Text{{x + f.px(2), f.body() + f.px(22)},
+        d.add(Text{{x + f.px(22), top + f.body()}, m.name, f.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, tag);
+        addMark(d, {x + f.px(10), top + f.body() - f.px(5)}, f.px(14), severityOf(m.verdict), tag);
+        d.add(Text{{x + f.px(2), top + f.body() + f.px(22)},
                    fmt::format("gap {} ± {}", units::formatSmall(m.gap_mm, v.step), units::formatSmall(m.half_width_mm, v.step)),
                    f.body(),
                    Ink::Ink,
@@ -46,14 +65,14 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
                    Face::Sans,
                    Mark::Derived},
               tag);
-        d.add(Text{{x + cell - f.px(12), f.body()},
+        d.add(Text{{x + cell - f.px(12), top + f.body()},
                    fmt::format("at {}", units::formatLength(m.station_mm, v.step)),
                    f.small(),
                    Ink::Second,
                    Anchor::Right},
               tag);
         if (!m.on_rail) {
-            d.add(Text{{x + f.px(2), f.body() + f.px(46)}, "no rail here", f.body(), Ink::Bad}, tag);
+            d.add(Text{{x + f.px(2), top + f.body() + f.px(46)}, "no rail here", f.body(), Ink::Bad}, tag);
             continue;
         }
         const bool selected = !tag.empty() && tag == v.selected;

@@ -2,7 +2,8 @@
 
 namespace gorvet::prompt {
 
-entry::Context contextFor(const analysis::Results& r, build::Subject subject, const std::string& who, const std::string& now_utc) {
+entry::Context contextFor(const analysis::Results& r, build::Subject subject, const std::string& who,
+                          const std::string& now_utc) {
     entry::Context c;
     c.subject = subject;
     c.who = who;

@@ -46,7 +46,8 @@ template <class Operation> Result<Solid> checked(const char* what, Operation& op
                      "Move the parts a little, so that faces do not just graze each other.", -1};
     const TopoDS_Shape& shape = operation.Shape();
     if (shape.IsNull() || empty(shape))
-        return Error{Error::Code::Degenerate, what, std::string("Nothing is left after the ") + what + ".", "Check its place.", -1};
+        return Error{Error::Code::Degenerate, what, std::string("Nothing is left after the ") + what + ".", "Check its place.",
+                     -1};
     return solidOf(shape);
 }
 

@@ -3,15 +3,16 @@
 
 #include <cmath>
 
+#include <BRepAlgoAPI_Fuse.hxx>
 #include <BRepBuilderAPI_MakeEdge.hxx>
 #include <BRepBuilderAPI_MakeFace.hxx>
 #include <BRepBuilderAPI_MakePolygon.hxx>
 #include <BRepBuilderAPI_MakeWire.hxx>
+#include <BRepBuilderAPI_Transform.hxx>
 #include <BRepOffsetAPI_MakePipe.hxx>
 #include <BRepPrimAPI_MakeCylinder.hxx>
 #include <BRepPrimAPI_MakePrism.hxx>
 #include <BRepPrimAPI_MakeRevol.hxx>
-#include <BRepAlgoAPI_Fuse.hxx>
 #include <ShapeUpgrade_UnifySameDomain.hxx>
 #include <TopoDS.hxx>
 #include <TopoDS_Face.hxx>
@@ -20,7 +21,6 @@
 #include <gp_Circ.hxx>
 #include <gp_Trsf.hxx>
 #include <gp_Vec.hxx>
-#include <BRepBuilderAPI_Transform.hxx>
 
 namespace gorvet::shape {
 namespace {
@@ -66,7 +66,8 @@ TopoDS_Face faceOf(const Section& s) {
         inside = circleWire(s.width_mm / 2 - s.wall_mm);
     } else {
         outside = roundedRectangle(s.width_mm, s.height_mm, s.corner_mm);
-        inside = roundedRectangle(s.width_mm - 2 * s.wall_mm, s.height_mm - 2 * s.wall_mm, std::max(0.0, s.corner_mm - s.wall_mm));
+        inside =
+            roundedRectangle(s.width_mm - 2 * s.wall_mm, s.height_mm - 2 * s.wall_mm, std::max(0.0, s.corner_mm - s.wall_mm));
     }
     inside.Reverse();
     BRepBuilderAPI_MakeFace face(outside, true);

@@ -84,10 +84,10 @@ Result<double> sharedVolume(const Solid&, const Solid&);
 /// Least distance between two solids, mm; 0 when they touch or overlap.
 Result<double> leastDistance(const Solid&, const Solid&);
 
-double volume(const Solid&);    ///< mm³
-Vec3 centreOfMass(const Solid&); ///< of a solid of one material
+double volume(const Solid&);      ///< mm³
+Vec3 centreOfMass(const Solid&);  ///< of a solid of one material
 double surfaceArea(const Solid&); ///< mm²
-double steelMass(const Solid&);  ///< kg, 7850 kg/m³
+double steelMass(const Solid&);   ///< kg, 7850 kg/m³
 Bounds bounds(const Solid&);
 /// Whether it is one closed, valid body or several; false for anything a cutter could not make.
 bool isSound(const Solid&);

@@ -38,6 +38,8 @@ struct SitView {
     std::string selected;
 };
 
+/// What the sheet needs in height, in pixels at 100 %; with less it is drawn so high all the same, and scrolled.
+inline constexpr double sit_sheet_least_px = 290;
 sheet::Drawing sitSheet(const SitView&, double width, double height, const sheet::Format&);
 
 } // namespace gorvet::sit

@@ -92,8 +92,7 @@ std::optional<Blob> Store::blob(const std::string& hash) const {
 
 Result<void> Store::readBlob(const std::string& hash, const std::function<void(std::span<const unsigned char>)>& take) const {
     const auto known = blob(hash);
-    if (!known)
-        return Error{Error::Code::NotFound, hash, "The file has no photo or scan of that name.", "", -1};
+    if (!known) return Error{Error::Code::NotFound, hash, "The file has no photo or scan of that name.", "", -1};
     try {
         Hash check;
         Statement rows(db_->handle, "SELECT data FROM blob_chunk WHERE hash = ?1 ORDER BY n");

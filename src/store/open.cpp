@@ -51,8 +51,8 @@ CREATE TABLE blob_chunk (
 std::filesystem::path freeCopyName(const std::filesystem::path& path, std::int64_t version) {
     for (int n = 1;; ++n) {
         auto name = path;
-        name.replace_extension(fmt::format(".version-{}{}{}", version, n == 1 ? "" : fmt::format("-{}", n),
-                                           path.extension().string()));
+        name.replace_extension(
+            fmt::format(".version-{}{}{}", version, n == 1 ? "" : fmt::format("-{}", n), path.extension().string()));
         if (!std::filesystem::exists(name)) return name;
     }
 }
@@ -165,12 +165,13 @@ Result<void> Store::checkVersion() {
                      "Nothing in it was changed.", -1};
     const std::int64_t version = pragma("PRAGMA user_version");
     if (version > schema_version)
-        return Error{Error::Code::TooNew, path_.string(),
-                     fmt::format("{} was made by a newer Gorvet (file version {}, this one reads {}).", name, version,
-                                 schema_version),
-                     "Open it with that one. Nothing in it was changed.", -1};
+        return Error{
+            Error::Code::TooNew, path_.string(),
+            fmt::format("{} was made by a newer Gorvet (file version {}, this one reads {}).", name, version, schema_version),
+            "Open it with that one. Nothing in it was changed.", -1};
     if (version < 1)
-        return Error{Error::Code::Damaged, path_.string(), fmt::format("{} has the file version {}, which never was.", name, version),
+        return Error{Error::Code::Damaged, path_.string(),
+                     fmt::format("{} has the file version {}, which never was.", name, version),
                      "Nothing in it was changed. Open a copy you kept.", -1};
     db_->sums = version >= 2;
     if (version < schema_version && !readOnly()) return migrate(version);
@@ -275,10 +276,9 @@ Result<void> Store::load() {
         damaged("the older lines of its log can't be read, so they can't be undone");
     }
     try {
-        Statement rows(db, db_->sums
-                               ? "SELECT seq, sentence, kind, target, changes, at_utc, who, why, inverse, sum FROM journal "
-                                 "WHERE seq > ?1 ORDER BY seq"
-                               : "SELECT seq, sentence, kind, target, changes FROM journal WHERE seq > ?1 ORDER BY seq");
+        Statement rows(db, db_->sums ? "SELECT seq, sentence, kind, target, changes, at_utc, who, why, inverse, sum FROM journal "
+                                       "WHERE seq > ?1 ORDER BY seq"
+                                     : "SELECT seq, sentence, kind, target, changes FROM journal WHERE seq > ?1 ORDER BY seq");
         rows.bind(1, from);
         while (rows.step()) {
             const std::int64_t seq = rows.integer(0);

@@ -43,8 +43,7 @@ Error fileError(const std::filesystem::path& path, const SqlError& e) {
                 "Check the permissions of file and folder.", -1};
     case SQLITE_IOERR:
     case SQLITE_CANTOPEN:
-        return {Error::Code::File, path.string(),
-                fmt::format("{} can't be reached or written ({}).", path.string(), e.message),
+        return {Error::Code::File, path.string(), fmt::format("{} can't be reached or written ({}).", path.string(), e.message),
                 "Is the disk or stick still there? All that was kept before is on it; do this step again once it is back.", -1};
     default:
         return {Error::Code::File, path.string(), fmt::format("{}: {}.", path.filename().string(), e.message),

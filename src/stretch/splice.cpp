@@ -93,52 +93,62 @@ void joinStrength(Plan& p, const Input& in) {
         f.weld_capacity_N = 2 * h * 0.707 * f.weld_leg_mm * weld_allowable_MPa;
         f.weld_force_N = capacity_factor * s.moment_Nmm * (1 - sleeve_share) / 2 / f.height_mm;
     }
-    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) {
-        p.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy)});
+    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) -> Remark& {
+        return p.remarks.emplace_back(Remark{code, verdict, std::move(sentence), std::move(remedy), {}, {}});
     };
     if (s.share() < 1 - 1e-9) {
         for (double wall = sleeve.wall_mm; wall < sleeve.height_mm / 2 && !s.wall_need_mm; wall += 0.5)
-            if (2 * wall < sleeve.width_mm && sectionModulus(sleeve.height_mm, sleeve.width_mm, wall, in.channel) >= s.rail_modulus_mm3)
+            if (2 * wall < sleeve.width_mm &&
+                sectionModulus(sleeve.height_mm, sleeve.width_mm, wall, in.channel) >= s.rail_modulus_mm3)
                 s.wall_need_mm = wall;
         for (double t = 3; t <= 12 && !s.plate_need_mm; t += 1)
             if (together(plateFor(rail, t, joint).height_mm, t) >= s.rail_modulus_mm3) s.plate_need_mm = t;
         std::string remedy;
-        if (s.plate_need_mm) remedy += fmt::format("Add fish plates of {} (fish-plate {})", mm(*s.plate_need_mm), mm(*s.plate_need_mm));
+        if (s.plate_need_mm)
+            remedy += fmt::format("Add fish plates of {} (fish-plate {})", mm(*s.plate_need_mm), mm(*s.plate_need_mm));
         if (s.wall_need_mm)
             remedy += fmt::format("{} sleeve wall of {}", remedy.empty() ? "Take a" : ", or take a", mm(*s.wall_need_mm, 1));
         remedy += remedy.empty() ? "Have the butt weld fully penetrated by someone licensed (butt counts)."
                                  : ", or have the butt weld fully penetrated by someone licensed (butt counts).";
         add("splice-weak", PlanVerdict::Fails,
-            fmt::format("Sleeve{} reach {} of the rail's section modulus. The joint needs all of it.", s.plate ? " and plates" : "",
-                        units::fixed(s.share(), 2)),
-            remedy);
+            fmt::format("Sleeve{} reach {} of the rail's section modulus. The joint needs all of it.",
+                        s.plate ? " and plates" : "", units::fixed(s.share(), 2)),
+            remedy)
+            .of(units::fixed(s.share(), 2), "1.00");
     }
     const Plugs& g = s.plugs;
     if (!g.structural)
         add("plug-thin", PlanVerdict::Fails,
             fmt::format("The rail's wall is {} mm: plug welds carry from 3 mm on.", mm(rail.thickness_mm, 1)),
-            "Lap and weld all round as a licensed person says, or take fish plates.");
+            "Lap and weld all round as a licensed person says, or take fish plates.")
+            .of(mm(rail.thickness_mm, 1) + " mm", "3.0 mm");
     if (in.plug_hole_mm && (g.hole_mm < g.hole_least_mm - 1e-9 || g.hole_mm > g.hole_most_mm + 1e-9))
         add("plug-hole", PlanVerdict::Marginal,
             fmt::format("Plug holes of {} mm in a wall of {}. They need {} to {}.", mm(g.hole_mm, 1), mm(rail.thickness_mm, 1),
                         mm(g.hole_least_mm, 1), mm(g.hole_most_mm, 1)),
-            "Too small does not fuse to the bottom, too large burns the sleeve.");
+            "Too small does not fuse to the bottom, too large burns the sleeve.")
+            .of(mm(g.hole_mm, 1) + " mm", fmt::format("{} to {} mm", mm(g.hole_least_mm, 1), mm(g.hole_most_mm, 1)));
     if (in.sleeve_fit_mm > 2)
         add("plug-gap", PlanVerdict::Fails,
             fmt::format("Rail and sleeve stand {} mm apart. A plug weld bridges 2.", mm(in.sleeve_fit_mm, 1)),
-            "Line the sleeve with strip, or take another tube.");
+            "Line the sleeve with strip, or take another tube.")
+            .of(mm(in.sleeve_fit_mm, 1) + " mm", "2.0 mm at most");
     if (g.structural && g.fit() < g.needed)
         add("plugs-short", PlanVerdict::Fails,
-            fmt::format("Each flange needs {} plug welds of {} each side of the joint. {} fit.", g.needed, mm(g.hole_mm), g.fit()),
-            g.rows == 0 ? "The flange is too narrow for plug welds of this size: take fish plates."
-                        : fmt::format("Make the overlap {} mm ({} rail heights), take larger holes up to {}, or share with fish plates.",
-                                      mm(std::ceil(g.overlap_need_mm)), units::fixed(std::ceil(10 * g.overlap_need_mm / h) / 10, 1),
-                                      mm(std::floor(g.hole_most_mm))));
+            fmt::format("Each flange needs {} plug welds of {} each side of the joint. {} fit.", g.needed, mm(g.hole_mm),
+                        g.fit()),
+            g.rows == 0
+                ? "The flange is too narrow for plug welds of this size: take fish plates."
+                : fmt::format("Make the overlap {} mm ({} rail heights), take larger holes up to {}, or share with fish plates.",
+                              mm(std::ceil(g.overlap_need_mm)), units::fixed(std::ceil(10 * g.overlap_need_mm / h) / 10, 1),
+                              mm(std::floor(g.hole_most_mm))))
+            .of(fmt::format("{} plug welds", g.fit()), fmt::format("{} plug welds", g.needed));
     if (s.plate && s.plate->weld_capacity_N < s.plate->weld_force_N)
         add("plate-weld", PlanVerdict::Marginal,
-            fmt::format("The fillets of the fish plates carry {} kN. They need {}.", units::fixed(s.plate->weld_capacity_N / 1000, 0),
-                        units::fixed(s.plate->weld_force_N / 1000, 0)),
-            "Take longer plates or a larger fillet.");
+            fmt::format("The fillets of the fish plates carry {} kN. They need {}.",
+                        units::fixed(s.plate->weld_capacity_N / 1000, 0), units::fixed(s.plate->weld_force_N / 1000, 0)),
+            "Take longer plates or a larger fillet.")
+            .of(units::fixed(s.plate->weld_capacity_N / 1000, 0) + " kN", units::fixed(s.plate->weld_force_N / 1000, 0) + " kN");
     p.splice = s;
 }
 

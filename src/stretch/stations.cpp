@@ -61,7 +61,9 @@ public:
         double nearest = 1e9;
         const Obstacle* nearest_thing = nullptr;
         for (const Obstacle& o : in_.obstacles) {
-            const double distance = o.station_mm < station ? station - o.station_mm : o.station_mm > last ? o.station_mm - last : -1;
+            const double distance = o.station_mm < station ? station - o.station_mm
+                                    : o.station_mm > last  ? o.station_mm - last
+                                                           : -1;
             if (distance < nearest) {
                 nearest = distance;
                 nearest_thing = &o;
@@ -82,7 +84,8 @@ public:
             c.reasons.push_back(fmt::format("{} (−{})", why, units::fixed(points, 1)));
         };
         if (stray > in_.sleeve_fit_mm)
-            take(std::min(3.0, stray - in_.sleeve_fit_mm), fmt::format("the rail bends {} mm inside the sleeve's reach", units::fixed(stray, 1)));
+            take(std::min(3.0, stray - in_.sleeve_fit_mm),
+                 fmt::format("the rail bends {} mm inside the sleeve's reach", units::fixed(stray, 1)));
         else
             c.reasons.emplace_back("straight over the sleeve's reach");
         if (nearest_thing && nearest < p_.clearance_need_mm)
@@ -92,11 +95,13 @@ public:
         else if (nearest_thing)
             c.reasons.push_back(fmt::format("{} clear of the {} {}", figure(nearest), nearest_thing->what, nearest_thing->name));
         if (slope > units::radians(1))
-            take(std::min(2.0, units::degrees(slope) - 1) * 0.75, fmt::format("the rail slopes {}°", units::fixed(units::degrees(slope), 1)));
+            take(std::min(2.0, units::degrees(slope) - 1) * 0.75,
+                 fmt::format("the rail slopes {}°", units::fixed(units::degrees(slope), 1)));
         bending(station, last, take, c);
         int runners = 0;
         for (const Runner& r : in_.runners)
-            runners += r.presence == build::Presence::Present && !(r.starts_mm && *r.starts_mm > last) && !(r.ends_mm && *r.ends_mm < station);
+            runners += r.presence == build::Presence::Present && !(r.starts_mm && *r.starts_mm > last) &&
+                       !(r.ends_mm && *r.ends_mm < station);
         if (runners > 0) take(0.2 * runners, fmt::format("{} lines and shafts cross", runners));
         c.score = std::max(0.0, std::round(10 * c.score) / 10);
         return c;
@@ -139,24 +144,28 @@ void findStations(Plan& p, const Input& in) {
                                       [&](const Candidate& o) { return std::abs(o.station_mm - c.station_mm) < apart_mm; });
         if (!near) p.candidates.push_back(std::move(c));
     }
-    const auto add = [&p](const char* code, std::string sentence, std::string remedy) {
-        p.remarks.push_back({code, build::PlanVerdict::Marginal, std::move(sentence), std::move(remedy)});
+    const auto add = [&p](const char* code, std::string sentence, std::string remedy) -> Remark& {
+        return p.remarks.emplace_back(Remark{code, build::PlanVerdict::Marginal, std::move(sentence), std::move(remedy), {}, {}});
     };
     if (p.candidates.empty())
         add("no-station", "No station between the axles suits a cut: something stands or the rail bends everywhere.",
-            "Plan a new place for a mount or crossmember, or join in another way with a licensed person.");
+            "Plan a new place for a mount or crossmember, or join in another way with a licensed person.")
+            .of("0 stations", "1 station");
     if (!in.cut_station_mm) return;
     p.chosen = scorer.at(*in.cut_station_mm);
     if (p.candidates.empty()) return;
     const Candidate& best = p.candidates.front();
     if (!p.chosen->refused.empty())
         add("station-refused", fmt::format("The cut does not suit at {}: {}.", figure(*in.cut_station_mm), p.chosen->refused),
-            fmt::format("Cut at {}: it scores {} of 10.", figure(best.station_mm), units::fixed(best.score, 1)));
+            fmt::format("Cut at {}: it scores {} of 10.", figure(best.station_mm), units::fixed(best.score, 1)))
+            .of("0.0 of 10", units::fixed(best.score, 1) + " of 10");
     else if (best.score >= p.chosen->score + 1)
         add("better-station",
             fmt::format("A cut at {} scores {} of 10, this one {}.", figure(best.station_mm), units::fixed(best.score, 1),
                         units::fixed(p.chosen->score, 1)),
-            fmt::format("Cut at {}, or keep this one if {} is out of reach for your tools.", figure(best.station_mm), figure(best.station_mm)));
+            fmt::format("Cut at {}, or keep this one if {} is out of reach for your tools.", figure(best.station_mm),
+                        figure(best.station_mm)))
+            .of(units::fixed(p.chosen->score, 1) + " of 10", units::fixed(best.score, 1) + " of 10");
 }
 
 } // namespace gorvet::stretch

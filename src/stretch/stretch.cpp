@@ -50,8 +50,8 @@ void findNear(Plan& p, const Input& in) {
 }
 
 void findRemarks(Plan& p, const Input& in) {
-    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) {
-        p.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy)});
+    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) -> Remark& {
+        return p.remarks.emplace_back(Remark{code, verdict, std::move(sentence), std::move(remedy), {}, {}});
     };
     if (in.heat_treated)
         add("heat-treated", PlanVerdict::Fails,
@@ -62,35 +62,43 @@ void findRemarks(Plan& p, const Input& in) {
         (in.rear_axle_mm && cut.last_station_mm >= *in.rear_axle_mm))
         add("outside-wheelbase", PlanVerdict::Fails,
             "The cut lies outside the wheelbase: it would not change the distance between the axles.",
-            "Choose a station between the two axles.");
+            "Choose a station between the two axles.")
+            .of(units::fixed(in.cut_station_mm.value_or(0), 0) + " mm",
+                fmt::format("{} to {} mm", units::fixed(in.front_axle_mm.value_or(0), 0),
+                            units::fixed(in.rear_axle_mm.value_or(0), 0)));
     if (!p.left.known || !p.right.known)
         add("one-rail", PlanVerdict::Marginal,
             fmt::format("Only the {} rail is measured at the cut.", p.left.known ? "left" : "right"),
-            "Measure rail points on both sides, ahead of the cut and behind it.");
+            "Measure rail points on both sides, ahead of the cut and behind it.")
+            .of("1 rail", "2 rails");
     else if (std::abs(p.left.slope_rad - p.right.slope_rad) > 0.0087)
         add("unlike-slopes", PlanVerdict::Marginal,
             fmt::format("The two rails slope differently at the cut, by {}°.",
                         units::fixed(units::degrees(std::abs(p.left.slope_rad - p.right.slope_rad)), 1)),
-            "Check the frame for twist, and the readings near the cut, before cutting.");
+            "Check the frame for twist, and the readings near the cut, before cutting.")
+            .of(units::fixed(units::degrees(std::abs(p.left.slope_rad - p.right.slope_rad)), 1) + "°", "0.5° at most");
     const double slope = std::max(std::abs(p.left.slope_rad), std::abs(p.right.slope_rad));
     if (slope > units::radians(3))
         add("kick-up", PlanVerdict::Marginal,
             fmt::format("The rail slopes {}° at the cut: the rear end moves {} mm {} with the change.",
                         units::fixed(units::degrees(slope), 1), units::fixed(std::abs(p.shift.z_mm), 0),
                         p.shift.z_mm < 0 ? "down" : "up"),
-            "Choose a straight, level part of the rail.");
+            "Choose a straight, level part of the rail.")
+            .of(units::fixed(units::degrees(slope), 1) + "°", "3.0° at most");
     if (!p.shortens && p.left.length_mm < 40 && p.left.known)
         add("short-piece", PlanVerdict::Marginal,
             fmt::format("The new piece is only {} mm long: two welds would stand close together.",
                         units::fixed(p.left.length_mm, 0)),
-            "Cut a longer piece out and put a longer one in.");
+            "Cut a longer piece out and put a longer one in.")
+            .of(units::fixed(p.left.length_mm, 0) + " mm", "40 mm");
     if (in.section_assumed)
         add("section-assumed", PlanVerdict::Marginal, "The rail section is assumed: sleeve and distances rest on it.",
             "Measure height, width and wall of the rail.");
     if (in.change_half_width_mm > 3)
         add("change-uncertain", PlanVerdict::Marginal,
             fmt::format("The change of wheelbase is known to ± {} mm only.", units::fixed(in.change_half_width_mm, 1)),
-            "Tape more between the wheel centres and the arches before cutting.");
+            "Tape more between the wheel centres and the arches before cutting.")
+            .of("± " + units::fixed(in.change_half_width_mm, 1) + " mm", "± 3.0 mm");
 }
 
 void makeSleeve(Plan& p, const Input& in) {
@@ -102,12 +110,13 @@ void makeSleeve(Plan& p, const Input& in) {
         p.remarks.push_back(
             {"sleeve-fit", PlanVerdict::Marginal,
              fmt::format("The sleeve's fit is {} mm a side. It needs 0.5 to 1.5.", units::fixed(in.sleeve_fit_mm, 1)),
-             "Choose another tube, or line it with strip."});
+             "Choose another tube, or line it with strip.", units::fixed(in.sleeve_fit_mm, 1) + " mm", "0.5 to 1.5 mm"});
     if (in.overlap_heights < 1.5)
         p.remarks.push_back({"sleeve-overlap", PlanVerdict::Fails,
                              fmt::format("The sleeve overlaps {} rail heights each side. It needs 1.5 at the least.",
                                          units::fixed(in.overlap_heights, 1)),
-                             "Take a longer sleeve: two rail heights each side are usual."});
+                             "Take a longer sleeve: two rail heights each side are usual.",
+                             units::fixed(in.overlap_heights, 1) + " rail heights", "1.5 rail heights"});
 }
 
 } // namespace

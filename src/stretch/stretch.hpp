@@ -2,7 +2,7 @@
 
 #include "build/build.hpp"
 #include "build/rail_line.hpp"
-#include "build/verdict.hpp"
+#include "build/remark.hpp"
 
 #include <optional>
 #include <string>
@@ -86,11 +86,11 @@ struct Plugs {
     double pitch_mm = 0; ///< between centres
     double edge_mm = 0;  ///< from a sleeve end or the joint to the first centre
     int needed = 0;
-    int rows = 0;        ///< across the flange
+    int rows = 0; ///< across the flange
     int in_a_row = 0;
     int fit() const { return rows * in_a_row; }
-    double capacity_N = 0;       ///< of one
-    double overlap_need_mm = 0;  ///< for all that are needed, in these rows
+    double capacity_N = 0;      ///< of one
+    double overlap_need_mm = 0; ///< for all that are needed, in these rows
 };
 
 /// A plate welded outside on each web, over the joint.
@@ -109,7 +109,7 @@ struct Splice {
     double sleeve_modulus_mm3 = 0;
     double joint_modulus_mm3 = 0; ///< sleeve and plates together; the rail's own where the butt weld counts
     double share() const { return rail_modulus_mm3 > 0 ? joint_modulus_mm3 / rail_modulus_mm3 : 0; }
-    double moment_Nmm = 0;        ///< what the joint is sized for: the rail's modulus at 210 / 1.5 MPa
+    double moment_Nmm = 0; ///< what the joint is sized for: the rail's modulus at 210 / 1.5 MPa
     double flange_force_N = 0;
     Plugs plugs;
     std::optional<FishPlate> plate;
@@ -120,11 +120,11 @@ struct Splice {
 /// What happens to something that runs along the frame.
 struct Crossing {
     build::CrossingKind kind = build::CrossingKind::PropShaft;
-    double change_mm = 0;            ///< of its length
+    double change_mm = 0; ///< of its length
     std::optional<double> slack_mm;
-    bool follows = false;            ///< its slack is enough
+    bool follows = false; ///< its slack is enough
     std::string answer;
-    std::string caution;             ///< may be empty
+    std::string caution; ///< may be empty
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
 };
 
@@ -137,13 +137,7 @@ struct Candidate {
     bool operator==(const Candidate&) const = default;
 };
 
-/// A remark of the plan that is no distance to an obstacle.
-struct Remark {
-    const char* code = "";
-    build::PlanVerdict verdict = build::PlanVerdict::Marginal;
-    std::string sentence;
-    std::string remedy;
-};
+using build::Remark;
 
 enum class Status { Planned, NoChange, Waiting };
 
@@ -157,11 +151,11 @@ struct Plan {
     RailCut right;
     std::optional<Sleeve> sleeve;
     std::optional<Splice> splice;
-    std::vector<Crossing> crossings;              ///< of what is known to cross the cut
-    std::vector<build::CrossingKind> not_told;    ///< of which nothing is said yet
-    std::vector<Candidate> candidates;            ///< best first, at most five, 150 mm apart
-    std::optional<Candidate> chosen;              ///< how the chosen station scores
-    std::vector<Near> near; ///< obstacles sorted by distance, nearest first
+    std::vector<Crossing> crossings;           ///< of what is known to cross the cut
+    std::vector<build::CrossingKind> not_told; ///< of which nothing is said yet
+    std::vector<Candidate> candidates;         ///< best first, at most five, 150 mm apart
+    std::optional<Candidate> chosen;           ///< how the chosen station scores
+    std::vector<Near> near;                    ///< obstacles sorted by distance, nearest first
     std::vector<Remark> remarks;
     /// What every point behind the cut moves by: along the rail.
     build::Vec3 shift;

@@ -200,7 +200,8 @@ private:
                 const double x = ahead ? c.first_station_mm - away : c.last_station_mm + away;
                 if (const auto at = rail.at(x))
                     for (const double inset : {0.0, height})
-                        d_.add(Circle{to_(x, at->top_mm - inset), f_.px(3), {Ink::NewSteel, f_.thin(), Dash::Solid}, true}, "sleeve");
+                        d_.add(Circle{to_(x, at->top_mm - inset), f_.px(3), {Ink::NewSteel, f_.thin(), Dash::Solid}, true},
+                               "sleeve");
             }
     }
 
@@ -214,12 +215,27 @@ private:
             const Plan& p = *v_.plan;
             const RailCut& cut = p.left.known ? p.left : p.right;
             const double reach = p.sleeve && cut.known ? p.sleeve->overlap_mm : 0;
-            const bool over_sleeve = cut.known && c.station_mm > cut.first_station_mm - reach && c.station_mm < cut.last_station_mm + reach;
+            const bool over_sleeve =
+                cut.known && c.station_mm > cut.first_station_mm - reach && c.station_mm < cut.last_station_mm + reach;
             const double y = foot.y + f_.px(over_sleeve ? 34 : 8); // under the figures of the sleeve
             const std::string tag = fmt::format("station:{}", units::fixed(c.station_mm, 0));
-            d_.add(Stroke{{{foot.x - f_.px(5), y + f_.px(8)}, {foot.x, y}, {foot.x + f_.px(5), y + f_.px(8)}}, false, {Ink::Second, f_.thin() * 1.5, Dash::Solid}}, tag);
-            d_.add(Text{{foot.x, y + f_.px(24)}, len(c.station_mm), f_.small(), Ink::Second, Anchor::Centre, Level::Base, Face::Sans, Mark::None, 0, true}, tag);
-            d_.add(Text{{foot.x, y + f_.px(40)}, units::fixed(c.score, 1) + " of 10", f_.small(), Ink::Second, Anchor::Centre}, tag);
+            d_.add(Stroke{{{foot.x - f_.px(5), y + f_.px(8)}, {foot.x, y}, {foot.x + f_.px(5), y + f_.px(8)}},
+                          false,
+                          {Ink::Second, f_.thin() * 1.5, Dash::Solid}},
+                   tag);
+            d_.add(Text{{foot.x, y + f_.px(24)},
+                        len(c.station_mm),
+                        f_.small(),
+                        Ink::Second,
+                        Anchor::Centre,
+                        Level::Base,
+                        Face::Sans,
+                        Mark::None,
+                        0,
+                        true},
+                   tag);
+            d_.add(Text{{foot.x, y + f_.px(40)}, units::fixed(c.score, 1) + " of 10", f_.small(), Ink::Second, Anchor::Centre},
+                   tag);
         }
     }
 
@@ -229,13 +245,25 @@ private:
         for (const Crossing& c : v_.plan->crossings) {
             if (y > d_.height - f_.px(2)) break;
             addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(12), severityOf(c.verdict), "crossings");
-            d_.add(Text{{at.x + f_.px(24), y}, std::string(build::word(c.kind)), f_.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, "crossings");
+            d_.add(Text{{at.x + f_.px(24), y},
+                        std::string(build::word(c.kind)),
+                        f_.small(),
+                        Ink::Ink,
+                        Anchor::Left,
+                        Level::Base,
+                        Face::Bold},
+                   "crossings");
             auto lines = wrapped(c.answer, width - f_.px(170), f_.small());
-            d_.add(Text{{at.x + f_.px(164), y}, lines.size() > 1 ? lines.front() + " …" : c.answer, f_.small(), Ink::Ink}, "crossings");
+            d_.add(Text{{at.x + f_.px(164), y}, lines.size() > 1 ? lines.front() + " …" : c.answer, f_.small(), Ink::Ink},
+                   "crossings");
             y += f_.px(19);
         }
         if (!v_.plan->not_told.empty() && y <= d_.height - f_.px(2))
-            d_.add(Text{{at.x + f_.px(24), y}, fmt::format("{} more: not told whether they cross", v_.plan->not_told.size()), f_.small(), Ink::Warn}, "crossings");
+            d_.add(Text{{at.x + f_.px(24), y},
+                        fmt::format("{} more: not told whether they cross", v_.plan->not_told.size()),
+                        f_.small(),
+                        Ink::Warn},
+                   "crossings");
     }
 
     /// A saw-tooth line.
@@ -316,11 +344,17 @@ private:
         if (p.splice) {
             const Splice& s = *p.splice;
             line("joint beside the rail", units::fixed(100 * s.share(), 0) + " %", Mark::Derived, "sleeve");
-            line("plug welds", fmt::format("{} of {}, {} fit", s.plugs.needed, units::fixed(s.plugs.hole_mm, 0), s.plugs.fit()), Mark::Derived, "sleeve");
+            line("plug welds", fmt::format("{} of {}, {} fit", s.plugs.needed, units::fixed(s.plugs.hole_mm, 0), s.plugs.fit()),
+                 Mark::Derived, "sleeve");
             if (s.plate)
-                line("fish plates", fmt::format("{} × {} × {}", units::fixed(s.plate->length_mm, 0), units::fixed(s.plate->height_mm, 0), units::fixed(s.plate->thickness_mm, 0)), Mark::Derived, "sleeve");
+                line("fish plates",
+                     fmt::format("{} × {} × {}", units::fixed(s.plate->length_mm, 0), units::fixed(s.plate->height_mm, 0),
+                                 units::fixed(s.plate->thickness_mm, 0)),
+                     Mark::Derived, "sleeve");
         }
-        if (p.chosen) line("station", p.chosen->refused.empty() ? units::fixed(p.chosen->score, 1) + " of 10" : "refused", Mark::Derived, "cut");
+        if (p.chosen)
+            line("station", p.chosen->refused.empty() ? units::fixed(p.chosen->score, 1) + " of 10" : "refused", Mark::Derived,
+                 "cut");
         line("keep clear by", len(p.clearance_need_mm), Mark::Derived, "cut");
         y += f_.px(4);
         addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), severityOf(p.verdict));

@@ -14,6 +14,8 @@ struct StretchView {
     bool section_given = true;
 };
 
+/// What the sheet needs in height, in pixels at 100 %; with less it is drawn so high all the same, and scrolled.
+inline constexpr double stretch_sheet_least_px = 425;
 sheet::Drawing stretchSheet(const StretchView&, double width, double height, const sheet::Format&);
 
 } // namespace gorvet::stretch

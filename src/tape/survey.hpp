@@ -120,7 +120,7 @@ struct Solution {
 };
 
 struct Options {
-    bool set_aside = true; ///< take Re-tape readings out of the solution; false: every reading counts
+    bool set_aside = true;       ///< take Re-tape readings out of the solution; false: every reading counts
     std::function<bool()> go_on; ///< asked between rounds; false: stop, the solution is then NotConverged. May be empty
 };
 

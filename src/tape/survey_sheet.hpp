@@ -20,7 +20,13 @@ struct SurveyView {
     bool figures = true;                     ///< with the list of figures at the right
 };
 
+/// What the sheet needs in height, in pixels at 100 %; with less it is drawn so high all the same, and scrolled.
+inline constexpr double survey_sheet_least_px = 300;
 /// Draws into width × height. Points without a place are left out. Faults of left/right pairs are enlarged, and it says how much.
 sheet::Drawing surveySheet(const SurveyView&, double width, double height, const sheet::Format&);
+
+/// Where a pair of points is, to be seen from afar: all points from above, front at the top, the pair large. Empty for indices
+/// that are none of the survey's.
+sheet::Drawing pairSketch(const SurveyView&, std::pair<int, int> pair, double width, double height, const sheet::Format&);
 
 } // namespace gorvet::tape

@@ -40,7 +40,7 @@ bool suits(const Step& s, const Stance& at) {
 struct Searched {
     std::vector<bool> done;
     Stance stance;
-    std::vector<size_t> order;  ///< indices of steps; `moved` marks the places of moves
+    std::vector<size_t> order;                    ///< indices of steps; `moved` marks the places of moves
     std::vector<std::pair<size_t, Stance>> moves; ///< after how many steps, to where
 };
 
@@ -96,7 +96,8 @@ void addPurposes(std::vector<Step>& order) {
             for (size_t k = i + 1; k < order.size() && !order[k].moves_to; ++k)
                 if (order[k].body || order[k].attitude)
                     for (const std::string& code : order[k].after)
-                        if (earlier.contains(code) && std::find(order[i].after.begin(), order[i].after.end(), code) == order[i].after.end())
+                        if (earlier.contains(code) &&
+                            std::find(order[i].after.begin(), order[i].after.end(), code) == order[i].after.end())
                             order[i].after.push_back(code);
         earlier.insert(order[i].code);
     }
@@ -145,7 +146,8 @@ std::vector<Step> fewestMoves(const std::vector<Step>& steps, const Stance& from
         if (now.moves.size() > 24) continue;
         for (const Stance& to : movesFrom(now.stance)) {
             if (to.body == BodyPlace::Off && now.stance.body == BodyPlace::On &&
-                std::any_of(before_lift.begin(), before_lift.end(), [&](const std::string& code) { return !now.done[index.at(code)]; }))
+                std::any_of(before_lift.begin(), before_lift.end(),
+                            [&](const std::string& code) { return !now.done[index.at(code)]; }))
                 continue; // it is still bolted down or not braced
             Searched next = now;
             next.stance = to;
@@ -262,7 +264,8 @@ private:
         } else if (!s.moves_to && s.body && *s.body != now.body) {
             s.waits_for = *s.body == BodyPlace::Off ? "the body must be off" : "the body must be on";
         } else if (!s.moves_to && s.attitude && *s.attitude != now.attitude) {
-            s.waits_for = *s.attitude == Attitude::Inverted ? "the frame must lie upside down" : "the frame must stand right way up";
+            s.waits_for =
+                *s.attitude == Attitude::Inverted ? "the frame must lie upside down" : "the frame must stand right way up";
         } else if (s.moves_to && s.stance.body == now.body && s.stance.attitude == now.attitude) {
             // the next move: it can be made
         } else if (s.moves_to) {

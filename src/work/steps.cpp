@@ -16,14 +16,19 @@ const char* rules_first = "Local vehicle-modification and roadworthiness rules c
 const char* licensed_welds = "Structural welds are made or approved by licensed people.";
 const char* battery_order = "Earth terminal off first and on last; no spark near it; carry it upright.";
 const char* battery_not_told = "Nothing is said about the battery, so it is taken as there.";
-const char* tank_out = "Drain in the open air, away from any flame; an empty tank explodes more easily than a full one. Cap every line.";
+const char* tank_out =
+    "Drain in the open air, away from any flame; an empty tank explodes more easily than a full one. Cap every line.";
 const char* hot_work =
     "Hot work: tank out and lines capped, battery out, floor coverings and sealer away, a person with an extinguisher watching, also for an hour after.";
-const char* discs = "Cutting discs and wire wheels burst and throw wires: guard on, face shield, gloves, sleeves; nobody in the line of the disc.";
-const char* stands_each_side = "Stands each side of the cut carry the frame by themselves: when the rail parts, neither half may move.";
+const char* discs =
+    "Cutting discs and wire wheels burst and throw wires: guard on, face shield, gloves, sleeves; nobody in the line of the disc.";
+const char* stands_each_side =
+    "Stands each side of the cut carry the frame by themselves: when the rail parts, neither half may move.";
 const char* nobody_under = "Nobody under a hung body, not even a hand. Lower it on blocks; keep lines so that it can't swing.";
-const char* lift_check = "Slings on strong places, angles from the upright at most 45°, the hook over the centre of gravity: lift 20 mm and look.";
-const char* turn_check = "A frame turns over its own centre: two people at each end, or a rotisserie; never between it and a wall.";
+const char* lift_check =
+    "Slings on strong places, angles from the upright at most 45°, the hook over the centre of gravity: lift 20 mm and look.";
+const char* turn_check =
+    "A frame turns over its own centre: two people at each end, or a rotisserie; never between it and a wall.";
 const char* restraints = "Airbags and belt tensioners are left to licensed people: they fire without a battery too.";
 const char* refrigerant = "Refrigerant is taken out by licensed people; it is never let off, and burns to poison in a weld.";
 const char* fumes = "Fumes of zinc, paint and underseal are poison: bare metal round the weld, air moving, breathing protection.";
@@ -52,8 +57,7 @@ public:
                 for (Step& s : steps_)
                     if (s.takes_out == t.id) s.after.push_back(last_);
         // what does not exist in this build can't be waited for
-        for (Step& s : steps_)
-            std::erase_if(s.after, [this](const std::string& code) { return !has(code); });
+        for (Step& s : steps_) std::erase_if(s.after, [this](const std::string& code) { return !has(code); });
         return std::move(steps_);
     }
 
@@ -115,7 +119,8 @@ private:
     void before() {
         Step& record = add("record", "Photograph it from all sides, bag and label what comes off, note where its numbers are");
         record.cautions = {plates_and_numbers};
-        if (f_.cut_planned) add("rules", "Ask the authority and a licensed engineer what this change needs").cautions = {rules_first};
+        if (f_.cut_planned)
+            add("rules", "Ask the authority and a licensed engineer what this change needs").cautions = {rules_first};
         if (f_.battery != Presence::Absent) {
             Step& s = add("battery-out", "Take the battery out", {"record"});
             s.cautions = {battery_order};
@@ -124,7 +129,8 @@ private:
         if (f_.restraints != Presence::Absent) {
             Step& s = add("restraints-off", "Have airbags and belt tensioners made safe", {"battery-out"});
             s.cautions = {restraints};
-            if (f_.restraints == Presence::Unknown) s.why = "Nothing is said about restraint systems, so they are taken as there.";
+            if (f_.restraints == Presence::Unknown)
+                s.why = "Nothing is said about restraint systems, so they are taken as there.";
         }
         if (f_.refrigerant != Presence::Absent) {
             Step& s = add("refrigerant-out", "Have the refrigerant taken out", {"record"});
@@ -137,11 +143,13 @@ private:
             if (f_.fuel_tank == Presence::Unknown) s.why = "Nothing is said about the fuel tank, so it is taken as there.";
         }
         for (const TemporarySteel& t : f_.temporary) {
-            Step& s = add("brace-in-" + t.name, fmt::format("Fit the brace {}{}", t.name, t.purpose.empty() ? "" : ": " + t.purpose),
-                          {"record"});
+            Step& s = add("brace-in-" + t.name,
+                          fmt::format("Fit the brace {}{}", t.name, t.purpose.empty() ? "" : ": " + t.purpose), {"record"});
             s.fits = t.id;
             if (!t.blocks.empty()) s.why = "It blocks " + t.blocks + ".";
-            if (!t.gap) s.why += std::string(s.why.empty() ? "" : " ") + "Measure the gap it keeps, and type it: brace " + t.name + " gap …";
+            if (!t.gap)
+                s.why +=
+                    std::string(s.why.empty() ? "" : " ") + "Measure the gap it keeps, and type it: brace " + t.name + " gap …";
         }
         if (f_.temporary.empty() && f_.has_body && f_.start.body == BodyPlace::On && hot_) {
             Step& s = add("brace-body", "Brace the door openings and across the sills", {"record"});
@@ -149,7 +157,8 @@ private:
         }
         Step& agree = add("survey-agrees", "The survey of the chassis can be built on");
         agree.hold = true;
-        agree.conditions = {{f_.survey_open.empty() ? "All points fixed, no reading left to tape again" : f_.survey_open, f_.survey_open.empty()}};
+        agree.conditions = {{f_.survey_open.empty() ? "All points fixed, no reading left to tape again" : f_.survey_open,
+                             f_.survey_open.empty()}};
     }
 
     void loosen() {
@@ -163,42 +172,54 @@ private:
     }
 
     void cutting() {
-        Step& support = add("support-frame", "Set the frame on stands, two ahead of the cut and two behind, level across", plus({"record"}, fits()));
+        Step& support = add("support-frame", "Set the frame on stands, two ahead of the cut and two behind, level across",
+                            plus({"record"}, fits()));
         bodyOff(support);
         support.sets_support = Support::Stands;
         support.cautions = {stands_each_side, jack};
-        Step& clear = add("clear-rails", "Take away or move what runs along the cut, cap open lines", {"disconnect", "tank-out", "battery-out"});
-        for (const CrossingJob& c : f_.crossings) clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + std::string(word(c.kind));
+        Step& clear = add("clear-rails", "Take away or move what runs along the cut, cap open lines",
+                          {"disconnect", "tank-out", "battery-out"});
+        for (const CrossingJob& c : f_.crossings)
+            clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + std::string(word(c.kind));
         if (!clear.why.empty()) clear.why += ".";
-        Step& scribe = add("scribe", "Scribe the cut lines " + f_.cut_words + " on both rails, and punch marks 100 ahead and behind",
-                           {"survey-agrees", "support-frame"});
+        Step& scribe =
+            add("scribe", "Scribe the cut lines " + f_.cut_words + " on both rails, and punch marks 100 ahead and behind",
+                {"survey-agrees", "support-frame"});
         bodyOff(scribe);
         Step& tie = add("tie-rails", "Tie the rails: across ahead of the cut and behind it, and a slotted guide along each",
                         {"scribe", "tank-out", "battery-out", "clear-rails"});
         bodyOff(tie);
         tie.cautions = {hot_work};
-        Step& hold = add("before-cutting", "Tape the diagonals over the cut once more", {"tie-rails", "clear-rails", "rules", "restraints-off", "refrigerant-out"});
+        Step& hold = add("before-cutting", "Tape the diagonals over the cut once more",
+                         {"tie-rails", "clear-rails", "rules", "restraints-off", "refrigerant-out"});
         bodyOff(hold);
         hold.hold = true;
         diagonals(hold, false);
         hold.conditions.push_back({f_.plan_open.empty() ? "The plan of the cut stands" : f_.plan_open, f_.plan_open.empty()});
-        Step& cut = add("cut-rails", fmt::format("Cut both rails {}{}", f_.cut_words, f_.shortens ? " and take the pieces out" : ""), {"before-cutting"});
+        Step& cut =
+            add("cut-rails", fmt::format("Cut both rails {}{}", f_.cut_words, f_.shortens ? " and take the pieces out" : ""),
+                {"before-cutting"});
         bodyOff(cut);
         cut.no_return = true;
         cut.before_return = {"Nothing runs inside the rails: look in with a lamp.", "Both halves stand by themselves."};
         cut.cautions = {stands_each_side, discs, plates_and_numbers};
-        Step& ends = add("prepare-ends", "Bevel and clean the ends bright, drill the plug holes, blow the rails out, coat the inside", {"cut-rails"});
+        Step& ends =
+            add("prepare-ends", "Bevel and clean the ends bright, drill the plug holes, blow the rails out, coat the inside",
+                {"cut-rails"});
         bodyOff(ends);
         if (!f_.plug_words.empty()) ends.why = "Plug holes: " + f_.plug_words + ".";
         ends.cautions = {discs};
         if (f_.crossmember && f_.captive_nuts) {
-            Step& nuts = add("captive-nuts", "Weld the captive nuts of the crossmember into the rails through their open ends", {"cut-rails"});
+            Step& nuts = add("captive-nuts", "Weld the captive nuts of the crossmember into the rails through their open ends",
+                             {"cut-rails"});
             bodyOff(nuts);
             nuts.cautions = {hot_work};
         }
-        Step& close = add("close-up", f_.sleeve_words.empty() ? std::string("Close the rails up to the root gap and clamp them")
-                                                             : "Slide the sleeves in (" + f_.sleeve_words + "), close up to the root gap, clamp",
-                          {"prepare-ends", "captive-nuts"});
+        Step& close =
+            add("close-up",
+                f_.sleeve_words.empty() ? std::string("Close the rails up to the root gap and clamp them")
+                                        : "Slide the sleeves in (" + f_.sleeve_words + "), close up to the root gap, clamp",
+                {"prepare-ends", "captive-nuts"});
         bodyOff(close);
         Step& tack = add("tack-rails", "Tack the joints: four short tacks each, by turns left and right", {"close-up"});
         bodyOff(tack);
@@ -207,14 +228,17 @@ private:
         bodyOff(before_weld);
         before_weld.hold = true;
         diagonals(before_weld, true);
-        Step& weld = add("weld-rails", "Weld the upper sides and webs, plug welds first, by turns left and right, letting it cool", {"before-welding"});
+        Step& weld =
+            add("weld-rails", "Weld the upper sides and webs, plug welds first, by turns left and right, letting it cool",
+                {"before-welding"});
         bodyOff(weld);
         weld.no_return = true;
-        weld.before_return = {"The inside is coated as far as the heat reaches.", "The rails are blown clean and nothing is left inside.",
-                              "Drain and vent holes are open."};
+        weld.before_return = {"The inside is coated as far as the heat reaches.",
+                              "The rails are blown clean and nothing is left inside.", "Drain and vent holes are open."};
         if (f_.crossmember && f_.captive_nuts) weld.before_return.emplace_back("The captive nuts are in.");
         weld.cautions = {licensed_welds, hot_work, fumes};
-        Step& below = add("weld-below", std::string("Weld the undersides") + (f_.fish_plates ? " and the fish plates" : ""), {"weld-rails"});
+        Step& below = add("weld-below", std::string("Weld the undersides") + (f_.fish_plates ? " and the fish plates" : ""),
+                          {"weld-rails"});
         bodyOff(below);
         below.attitude = Attitude::Inverted;
         if (!separable_) below.attitude = Attitude::RightWayUp;
@@ -233,20 +257,24 @@ private:
     }
 
     void crossmember() {
-        add("make-crossmember", "Cut and weld the crossmember, flanges bolted to the rails or a jig", {"survey-agrees"}).cautions = {licensed_welds, hot_work};
-        Step& drill = add("drill-rails", f_.captive_nuts ? "Drill the rails at the captive nuts from the flanges"
-                                                         : "Drill the rails from the flanges and weld the crush tubes in",
+        add("make-crossmember", "Cut and weld the crossmember, flanges bolted to the rails or a jig", {"survey-agrees"})
+            .cautions = {licensed_welds, hot_work};
+        Step& drill = add("drill-rails",
+                          f_.captive_nuts ? "Drill the rails at the captive nuts from the flanges"
+                                          : "Drill the rails from the flanges and weld the crush tubes in",
                           {"after-welding", "make-crossmember", "support-frame", "tank-out", "battery-out"});
         bodyOff(drill);
         drill.cautions = {hot_work};
-        Step& fit = add("fit-crossmember", "Bolt the crossmember in, and draw every bolt once to see that it comes out", {"drill-rails"});
+        Step& fit =
+            add("fit-crossmember", "Bolt the crossmember in, and draw every bolt once to see that it comes out", {"drill-rails"});
         fit.attitude = Attitude::RightWayUp;
         fit.cautions = {jack};
     }
 
     void mounts() {
         add("make-mounts", fmt::format("Cut the standoffs and shims of {} body mounts", f_.mounts), {"survey-agrees"});
-        Step& tack = add("tack-mounts", "Tack the standoffs to the rails", {"make-mounts", "after-welding", "tank-out", "battery-out"});
+        Step& tack =
+            add("tack-mounts", "Tack the standoffs to the rails", {"make-mounts", "after-welding", "tank-out", "battery-out"});
         bodyOff(tack);
         tack.cautions = {hot_work};
         Step& trial = add("trial-sit", "Set the body down on its biscuits, bolts loose, and look at every mount and gap",
@@ -265,7 +293,8 @@ private:
         Step& weld = add("weld-mounts", "Weld the standoffs all round", {"trial-sit", "before-mount-welding"});
         bodyOff(weld);
         weld.no_return = true;
-        weld.before_return = {"Every bolt went in by hand at the trial.", "The places under the standoffs are bare and primed to weld through."};
+        weld.before_return = {"Every bolt went in by hand at the trial.",
+                              "The places under the standoffs are bare and primed to weld through."};
         weld.cautions = {licensed_welds, hot_work, fumes};
     }
 
@@ -278,7 +307,8 @@ private:
         }
         std::vector<std::string> before_down{"coat-frame", "weld-mounts", "fit-crossmember", "support-frame"};
         for (const CrossingJob& c : f_.crossings)
-            if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine) before_down.push_back("run-" + std::string(word(c.kind)));
+            if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine)
+                before_down.push_back("run-" + std::string(word(c.kind)));
         const bool down = separable_ && (lifts_ || f_.mounts > 0);
         if (down) {
             Step& bolt = add("bolt-body", "Set the body down for good and bolt it, from the middle outwards", before_down);
@@ -304,7 +334,8 @@ private:
         }
         std::vector<std::string> closing{last, "connect", "tank-in"};
         if (hot_ && f_.fuel_tank != Presence::Absent) {
-            Step& s = add("tank-in", "Put the fuel tank back", {last, "connect", "run-fuel-line", "weld-mounts", "weld-below", "coat-frame"});
+            Step& s = add("tank-in", "Put the fuel tank back",
+                          {last, "connect", "run-fuel-line", "weld-mounts", "weld-below", "coat-frame"});
             s.cautions = {"No hot work is left to do."};
         }
         for (const CrossingJob& c : f_.crossings) closing.push_back("run-" + std::string(word(c.kind)));

@@ -42,16 +42,20 @@ Row rowOf(const Step& s, units::LengthStep step, double width) {
     for (const CheckItem& c : s.checks)
         more(fmt::format("{}: plan {}, may be out by {}. Read: {}", c.name, units::formatLength(c.plan_mm, step),
                          units::formatSmall(c.tolerance_mm, step),
-                         c.read_mm ? units::formatLength(*c.read_mm, step) + (c.agrees() ? ", agrees" : ", out") : "____________"));
+                         c.read_mm ? units::formatLength(*c.read_mm, step) + (c.agrees() ? ", agrees" : ", out")
+                                   : "____________"));
     for (const std::string& c : s.cautions) more("Caution: " + c);
-    if (s.tick) more(fmt::format("Done: {} {}{}", s.tick->who, s.tick->at_utc.substr(0, 10), s.tick->note.empty() ? "" : ", " + s.tick->note));
+    if (s.tick)
+        more(fmt::format("Done: {} {}{}", s.tick->who, s.tick->at_utc.substr(0, 10),
+                         s.tick->note.empty() ? "" : ", " + s.tick->note));
     r.height = line_mm * (static_cast<double>(r.title.size()) + 0.9 * static_cast<double>(r.below.size())) + 2.4;
     return r;
 }
 
 } // namespace
 
-std::vector<Drawing> wallSheet(const Order& o, units::LengthStep step, const PageTitle& title, const std::vector<std::string>& cautions) {
+std::vector<Drawing> wallSheet(const Order& o, units::LengthStep step, const PageTitle& title,
+                               const std::vector<std::string>& cautions) {
     std::vector<Drawing> pages;
     if (o.steps.empty()) return pages;
     Area area;
@@ -69,9 +73,13 @@ std::vector<Drawing> wallSheet(const Order& o, units::LengthStep step, const Pag
         const Row row = rowOf(s, step, text_width);
         if (y + row.height > area.y + area.height) fresh();
         const double top = y;
-        page.add(Text{{area.x + 8, y + 2.4}, std::to_string(i + 1), on_paper.body(), Ink::Ink, Anchor::Right, Level::Base, Face::Bold});
+        page.add(Text{
+            {area.x + 8, y + 2.4}, std::to_string(i + 1), on_paper.body(), Ink::Ink, Anchor::Right, Level::Base, Face::Bold});
         const double box = 5;
-        page.add(Stroke{{{area.x + 11, y - 1.4}, {area.x + 11 + box, y - 1.4}, {area.x + 11 + box, y - 1.4 + box}, {area.x + 11, y - 1.4 + box}},
+        page.add(Stroke{{{area.x + 11, y - 1.4},
+                         {area.x + 11 + box, y - 1.4},
+                         {area.x + 11 + box, y - 1.4 + box},
+                         {area.x + 11, y - 1.4 + box}},
                         true,
                         {Ink::Ink, s.hold ? 0.8 : 0.3, Dash::Solid}});
         if (s.status == Status::Done) {
@@ -84,13 +92,18 @@ std::vector<Drawing> wallSheet(const Order& o, units::LengthStep step, const Pag
             y += line_mm;
         }
         for (const auto& [line, bold] : row.below) {
-            page.add(Text{{text_x, y - 0.4}, line, on_paper.small(), Ink::Ink, Anchor::Left, Level::Base, bold ? Face::Bold : Face::Sans});
+            page.add(Text{
+                {text_x, y - 0.4}, line, on_paper.small(), Ink::Ink, Anchor::Left, Level::Base, bold ? Face::Bold : Face::Sans});
             y += 0.9 * line_mm;
         }
         const double right = area.x + area.width;
         page.add(Text{{right - 92, top + 2.4}, stanceWords(s), on_paper.small(), Ink::Second});
-        if (s.hold) page.add(Text{{right - 60, top + 2.4}, "HOLD POINT", on_paper.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
-        if (s.no_return) page.add(Text{{right - 60, top + 2.4}, "NO WAY BACK", on_paper.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
+        if (s.hold)
+            page.add(
+                Text{{right - 60, top + 2.4}, "HOLD POINT", on_paper.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
+        if (s.no_return)
+            page.add(
+                Text{{right - 60, top + 2.4}, "NO WAY BACK", on_paper.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
         // who and when, by hand
         page.add(Stroke{{{right - 34, top + 3.4}, {right, top + 3.4}}, false, {Ink::Second, 0.2, Dash::Dotted}});
         y = std::max(y, top + 6.5);
@@ -100,14 +113,24 @@ std::vector<Drawing> wallSheet(const Order& o, units::LengthStep step, const Pag
     if (!o.steel.empty()) {
         std::vector<std::vector<std::string>> rows;
         for (const SteelEntry& e : o.steel)
-            rows.push_back({e.steel.name, e.steel.purpose, e.steel.blocks, e.out_after.empty() ? "when the body is bolted down" : e.out_after,
+            rows.push_back({e.steel.name, e.steel.purpose, e.steel.blocks,
+                            e.out_after.empty() ? "when the body is bolted down" : e.out_after,
                             e.steel.gap ? units::formatLength(e.steel.gap->value, step) : "not measured",
-                            e.state == SteelState::In ? "in" : e.state == SteelState::Out ? "out" : "to fit", ""});
+                            e.state == SteelState::In    ? "in"
+                            : e.state == SteelState::Out ? "out"
+                                                         : "to fit",
+                            ""});
         const double need = 8 + 6 * static_cast<double>(rows.size());
         if (y + need > area.y + area.height) fresh();
         page.add(Text{{area.x, y + 3}, "Temporary steel", on_paper.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
         addTable(page, {area.x, y + 5, area.width, area.y + area.height - y - 5},
-                 {{"brace", 30}, {"for", 50}, {"blocks", 45}, {"comes out after", 70}, {"gap", 22, Anchor::Right}, {"now", 18}, {"gap then", 30}},
+                 {{"brace", 30},
+                  {"for", 50},
+                  {"blocks", 45},
+                  {"comes out after", 70},
+                  {"gap", 22, Anchor::Right},
+                  {"now", 18},
+                  {"gap then", 30}},
                  rows, on_paper.small());
     }
     pages.push_back(std::move(page));

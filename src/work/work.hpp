@@ -23,10 +23,10 @@ struct Stance {
 struct Distance {
     build::PointId from;
     build::PointId to;
-    std::string name;          ///< "Bl–Dr"
-    double now_mm = 0;         ///< as surveyed
-    double planned_mm = 0;     ///< after the change of wheelbase
-    double half_width_mm = 0;  ///< ± of either, from the survey
+    std::string name;         ///< "Bl–Dr"
+    double now_mm = 0;        ///< as surveyed
+    double planned_mm = 0;    ///< after the change of wheelbase
+    double half_width_mm = 0; ///< ± of either, from the survey
     bool operator==(const Distance&) const = default;
 };
 
@@ -57,8 +57,8 @@ struct Facts {
     int mounts = 0;
     bool crossmember = false;
     bool captive_nuts = false;
-    std::string survey_open; ///< why the chassis survey can't be built on yet; empty: it can
-    std::string plan_open;   ///< why the plan of the cut can't be worked to yet; empty: it can
+    std::string survey_open;         ///< why the chassis survey can't be built on yet; empty: it can
+    std::string plan_open;           ///< why the plan of the cut can't be worked to yet; empty: it can
     std::vector<Distance> diagonals; ///< over the cut, at most three
     double tolerance_mm = 3;
     std::vector<build::TemporarySteel> temporary;
@@ -100,7 +100,7 @@ struct Step {
     std::string title;
     std::string why; ///< may be empty
     std::vector<std::string> after;
-    std::optional<build::BodyPlace> body;      ///< where the body must be; none: either
+    std::optional<build::BodyPlace> body; ///< where the body must be; none: either
     std::optional<build::Attitude> attitude;
     std::optional<build::Support> sets_support;
     std::optional<Stance> moves_to; ///< the step is a move of body or frame
@@ -115,7 +115,7 @@ struct Step {
     // how it stands
     Stance stance;
     Status status = Status::Waiting;
-    std::string waits_for;          ///< why it can't be ticked now; empty: it can
+    std::string waits_for; ///< why it can't be ticked now; empty: it can
     bool open() const { return waits_for.empty(); }
     std::optional<build::Tick> tick;
     std::vector<std::string> skipped; ///< titles of steps before it that are not ticked though it is
@@ -130,7 +130,7 @@ struct SteelEntry {
 };
 
 struct Order {
-    std::vector<Step> steps; ///< done ones as they were ticked, then the rest in the order to do them
+    std::vector<Step> steps;    ///< done ones as they were ticked, then the rest in the order to do them
     std::optional<size_t> next; ///< the first that is not done; none when all are
     Stance now;
     int body_moves_left = 0;

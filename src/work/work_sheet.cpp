@@ -55,7 +55,8 @@ private:
         const auto y = [&](int lane) { return top + (lane - first_lane) * lane_height; };
         for (int lane = first_lane; lane < lanes; ++lane) {
             d_.add(Text{{0, y(lane) + f_.px(5)}, names[lane], f_.body(), Ink::Second});
-            d_.add(Stroke{{{left - f_.px(16), y(lane)}, {right + f_.px(12), y(lane)}}, false, {Ink::Faint, f_.thin(), Dash::Dotted}});
+            d_.add(Stroke{
+                {{left - f_.px(16), y(lane)}, {right + f_.px(12), y(lane)}}, false, {Ink::Faint, f_.thin(), Dash::Dotted}});
         }
         const double n = static_cast<double>(o_.steps.size());
         const double gap = (right - left) / std::max(1.0, n - 1);
@@ -80,7 +81,11 @@ private:
         const int every = gap >= f_.px(20) ? 1 : gap >= f_.px(10) ? 2 : 5;
         for (size_t i = 0; i < o_.steps.size(); ++i)
             if (i % static_cast<size_t>(every) == 0 || (o_.next && i == *o_.next))
-                d_.add(Text{{x(i), end}, std::to_string(i + 1), f_.px(11), o_.next && i == *o_.next ? Ink::Ink : Ink::Second, Anchor::Centre});
+                d_.add(Text{{x(i), end},
+                            std::to_string(i + 1),
+                            f_.px(11),
+                            o_.next && i == *o_.next ? Ink::Ink : Ink::Second,
+                            Anchor::Centre});
         return end + f_.px(20);
     }
 
@@ -89,14 +94,19 @@ private:
     void mark(const Step& s, P at, size_t i) {
         const std::string tag = tagOf(s);
         const bool done = s.status == Status::Done;
-        const Ink ink = done ? Ink::NewSteel : s.hold && s.status == Status::HoldPoint ? (s.open() ? Ink::Good : Ink::Bad) : Ink::Ink;
+        const Ink ink = done                                      ? Ink::NewSteel
+                        : s.hold && s.status == Status::HoldPoint ? (s.open() ? Ink::Good : Ink::Bad)
+                                                                  : Ink::Ink;
         const double r = f_.px(5);
         if (s.hold) { // a gate across the way; open when it may be passed
             const double h = f_.px(11);
             const double swing = done || (s.status == Status::HoldPoint && s.open()) ? f_.px(6) : 0;
             d_.add(Circle{at, r * 0.9, {ink, f_.thin(), Dash::Solid}, false, true}, tag);
             for (const double dx : {-f_.px(2.5), f_.px(2.5)})
-                d_.add(Stroke{{{at.x + dx - swing * (dx < 0 ? 1 : -1), at.y - h}, {at.x + dx, at.y + h}}, false, {ink, f_.medium(), Dash::Solid}}, tag);
+                d_.add(Stroke{{{at.x + dx - swing * (dx < 0 ? 1 : -1), at.y - h}, {at.x + dx, at.y + h}},
+                              false,
+                              {ink, f_.medium(), Dash::Solid}},
+                       tag);
         } else {
             d_.add(Circle{at, r, {ink, f_.medium() * 0.8, Dash::Solid}, done, !done}, tag);
         }
@@ -110,7 +120,8 @@ private:
             d_.add(Circle{at, f_.px(v_.selected == tag ? 15 : 13), {Ink::Ink, f_.medium(), Dash::Solid}}, tag);
     }
 
-    double lines(P at, double width, const std::string& text, double size, Ink ink, Face face = Face::Sans, const std::string& tag = {}) {
+    double lines(P at, double width, const std::string& text, double size, Ink ink, Face face = Face::Sans,
+                 const std::string& tag = {}) {
         for (const std::string& line : wrapped(text, width, size, face)) {
             if (at.y > d_.height - f_.px(2)) break;
             d_.add(Text{{at.x, at.y}, line, size, ink, Anchor::Left, Level::Base, face}, tag);
@@ -129,8 +140,10 @@ private:
         double y = at.y + f_.lead();
         y = lines({at.x, y}, width, fmt::format("{}  {}", *o_.next + 1, s.title), f_.lead(), Ink::Ink, Face::Bold, tag);
         if (!s.why.empty()) y = lines({at.x, y}, width, s.why, f_.body(), Ink::Second);
-        if (!s.waits_for.empty()) y = lines({at.x, y}, width, (s.hold ? "It stays shut: " : "It waits: ") + s.waits_for + ".", f_.body(), Ink::Bad);
-        else if (s.hold) y = lines({at.x, y}, width, "It is open.", f_.body(), Ink::Good);
+        if (!s.waits_for.empty())
+            y = lines({at.x, y}, width, (s.hold ? "It stays shut: " : "It waits: ") + s.waits_for + ".", f_.body(), Ink::Bad);
+        else if (s.hold)
+            y = lines({at.x, y}, width, "It is open.", f_.body(), Ink::Good);
         y += f_.px(4);
         for (const CheckItem& c : s.checks) y = check(c, at.x, y, width, tag);
         if (s.checks.empty())
@@ -140,7 +153,8 @@ private:
             }
         if (!s.before_return.empty()) {
             y = lines({at.x, y}, width, "There is no way back from here. Before it:", f_.body(), Ink::Remove, Face::Bold);
-            for (const std::string& b : s.before_return) y = lines({at.x + f_.px(16), y}, width - f_.px(16), "– " + b, f_.body(), Ink::Ink);
+            for (const std::string& b : s.before_return)
+                y = lines({at.x + f_.px(16), y}, width - f_.px(16), "– " + b, f_.body(), Ink::Ink);
         }
         for (const std::string& c : s.cautions) {
             if (y > d_.height - f_.px(4)) break;
@@ -151,7 +165,10 @@ private:
         for (size_t i = *o_.next + 1; i < o_.steps.size() && !s.hold; ++i) {
             const Step& gate = o_.steps[i];
             if (!gate.hold) continue;
-            y = lines({at.x, y + f_.px(10)}, width, fmt::format("The next hold point is {}: {}{}", i + 1, gate.title, gate.checks.empty() ? "." : fmt::format(", with {} readings.", gate.checks.size())), f_.body(), Ink::Second);
+            y = lines({at.x, y + f_.px(10)}, width,
+                      fmt::format("The next hold point is {}: {}{}", i + 1, gate.title,
+                                  gate.checks.empty() ? "." : fmt::format(", with {} readings.", gate.checks.size())),
+                      f_.body(), Ink::Second);
             if (!gate.checks.empty()) break;
             for (const Condition& c : gate.conditions)
                 if (!c.met) y = lines({at.x, y}, width, "It would stay shut: " + c.text + ".", f_.body(), Ink::Bad);
@@ -160,8 +177,10 @@ private:
         std::string in;
         for (const SteelEntry& e : o_.steel)
             if (e.state == SteelState::In)
-                in += (in.empty() ? "" : "; ") + e.steel.name + (e.steel.blocks.empty() ? "" : " (blocks " + e.steel.blocks + ")");
-        if (!in.empty() && y < d_.height - f_.px(44)) lines({at.x, y + f_.px(4)}, width, "Braces in: " + in, f_.body(), Ink::Second);
+                in +=
+                    (in.empty() ? "" : "; ") + e.steel.name + (e.steel.blocks.empty() ? "" : " (blocks " + e.steel.blocks + ")");
+        if (!in.empty() && y < d_.height - f_.px(44))
+            lines({at.x, y + f_.px(4)}, width, "Braces in: " + in, f_.body(), Ink::Second);
         if (y < d_.height - f_.px(40)) legend({at.x, d_.height - f_.px(8)});
     }
 
@@ -179,7 +198,9 @@ private:
             d_.add(Stroke{{{x + dx, y - f_.px(8)}, {x + dx, y + f_.px(8)}}, false, {Ink::Ink, f_.medium(), Dash::Solid}});
         word("hold point");
         for (const double dx : {-f_.px(4), 0.0})
-            d_.add(Stroke{{{x + dx, y - f_.px(6)}, {x + dx + f_.px(4), y}, {x + dx, y + f_.px(6)}}, false, {Ink::Remove, f_.medium(), Dash::Solid}});
+            d_.add(Stroke{{{x + dx, y - f_.px(6)}, {x + dx + f_.px(4), y}, {x + dx, y + f_.px(6)}},
+                          false,
+                          {Ink::Remove, f_.medium(), Dash::Solid}});
         word("no way back");
     }
 
@@ -189,8 +210,19 @@ private:
         addMark(d_, {x + f_.px(8), y - f_.px(5)}, f_.px(13), severity, tag);
         d_.add(Text{{x + f_.px(24), y}, c.name, f_.body(), Ink::Ink}, tag);
         d_.add(Text{{x + width * 0.30, y}, "plan", f_.body(), Ink::Second});
-        d_.add(Text{{x + width * 0.50, y}, len(c.plan_mm), f_.body(), Ink::Ink, Anchor::Right, Level::Base, Face::Sans, Mark::Derived}, tag);
-        d_.add(Text{{x + width * 0.52, y}, fmt::format("± {} allowed", units::formatSmall(c.tolerance_mm, v_.step)), f_.small(), Ink::Second});
+        d_.add(Text{{x + width * 0.50, y},
+                    len(c.plan_mm),
+                    f_.body(),
+                    Ink::Ink,
+                    Anchor::Right,
+                    Level::Base,
+                    Face::Sans,
+                    Mark::Derived},
+               tag);
+        d_.add(Text{{x + width * 0.52, y},
+                    fmt::format("± {} allowed", units::formatSmall(c.tolerance_mm, v_.step)),
+                    f_.small(),
+                    Ink::Second});
         const std::string read = c.read_mm ? "read " + len(*c.read_mm) : c.stale ? "only an old reading" : "not read yet";
         d_.add(Text{{x + width, y}, read, f_.body(), c.read_mm ? inkOf(severity) : Ink::Second, Anchor::Right}, tag);
         return y + f_.px(24);
@@ -215,7 +247,15 @@ private:
             if (cut.size() > 1) title = cut.front() + " …";
             d_.add(Text{{at.x + f_.px(34), y}, title, f_.body(), s.moves_to ? Ink::Second : Ink::Ink}, tag);
             const bool ready = s.status == Status::Ready || s.status == Status::HoldPoint;
-            d_.add(Text{{at.x + width, y}, s.hold ? "Hold point" : statusWord(s.status), f_.small(), s.status == Status::HoldPoint && !s.open() ? Ink::Bad : ready ? Ink::Good : s.no_return ? Ink::Remove : Ink::Second, Anchor::Right}, tag);
+            d_.add(Text{{at.x + width, y},
+                        s.hold ? "Hold point" : statusWord(s.status),
+                        f_.small(),
+                        s.status == Status::HoldPoint && !s.open() ? Ink::Bad
+                        : ready                                    ? Ink::Good
+                        : s.no_return                              ? Ink::Remove
+                                                                   : Ink::Second,
+                        Anchor::Right},
+                   tag);
             y += row;
         }
     }

@@ -12,6 +12,8 @@ struct WorkView {
     std::string selected; ///< tag "step:CODE"
 };
 
+/// What the sheet needs in height, in pixels at 100 %; with less it is drawn so high all the same, and scrolled.
+inline constexpr double work_sheet_least_px = 340;
 /// A track whose height tells where body and frame are, marks for steps, gates for hold points, barbs for points of no return;
 /// below it the next step whole, and what follows.
 sheet::Drawing workSheet(const WorkView&, double width, double height, const sheet::Format&);

@@ -6,6 +6,7 @@
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
+#include <set>
 
 using namespace gorvet;
 using analysis::Bench;
@@ -65,7 +66,7 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
         {"stretch.sleeve-overlap", {"overlap 1"}, "overlaps 1.0 rail heights", Severity::Bad},
         {"stretch.section-assumed", {"rail 100? x 60 x 4 box top"}, "section is assumed", Severity::Warn},
         {"stretch.short-piece", {"change 25"}, "new piece is only", Severity::Warn},
-        {"make.mount", {"biscuit 60"}, "Washer and biscuit need 54.0", Severity::Bad},
+        {"make.mount-gap-short", {"biscuit 60"}, "Washer and biscuit need 54.0", Severity::Bad},
         {"make.crossmember-below-rail", {"crossmember form straight", "isolator 150"}, "below the rails", Severity::Bad},
         {"make.crossmember-hangs-below", {}, "The middle hangs", Severity::Warn},
         {"make.crossmember-no-clearance", {"end-clearance 0.2"}, "0.5 to come out again", Severity::Warn},
@@ -78,11 +79,25 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
         {"stretch.plug-thin", {"rail 100 x 60 x 2.5 box top"}, "plug welds carry from 3 mm on", Severity::Bad},
         {"stretch.station-refused", {"cut 1000"}, "stands there", Severity::Warn},
         {"stretch.better-station", {"cut 1080"}, "of 10, this one", Severity::Warn},
-        {"work.no-brace", {"remove brace door-left", "remove brace door-right", "remove brace sills"}, "No brace of the body", Severity::Warn},
+        {"work.no-brace",
+         {"standing body-on wheels", "remove brace door-left", "remove brace door-right", "remove brace sills"},
+         "No brace of the body",
+         Severity::Warn},
         {"work.brace-step-unknown", {"brace door-left until supper"}, "has no such step", Severity::Warn},
         {"work.brace-gap-unknown", {"brace extra", "done brace-in-extra"}, "was not measured", Severity::Warn},
         {"work.stuck", {"brace door-left until approval"}, "wait for each other", Severity::Bad},
         {"work.out-of-order", {"undone record"}, "is ticked, but", Severity::Warn},
+        {"stretch.no-station", {"rail 400 x 60 x 4 box top"}, "No station between", Severity::Warn},
+        {"make.mount-close", {"biscuit 4", "sill front 255", "sill rear 265"}, "Soft mounts need 10", Severity::Warn},
+        {"make.mount-no-bolt", {"grip through", "rail 400 x 60 x 4 box top"}, "no standard bolt", Severity::Warn},
+        {"make.mount-leans", {"mount M1l at 360"}, "the mount leans", Severity::Warn},
+        {"make.mount-off-rail", {"mount M1l at -5000"}, "does not reach", Severity::Bad},
+        {"make.mount-assumed", {"biscuit 20?"}, "assumed parts", Severity::Warn},
+        {"make.crossmember-no-bolt",
+         {"crossmember fixing through", "rail 100 x 395 x 4 box top"},
+         "No standard bolt",
+         Severity::Bad},
+        {"make.crossmember-one-row", {"rail 40 x 60 x 4 box top"}, "one row", Severity::Warn},
         {"make.crossmember-strength", {}, "strength is not checked", Severity::Warn},
     };
     for (const auto& c : cases) {
@@ -99,6 +114,27 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
         for (const auto* f : found) {
             CHECK_FALSE(f->word.empty());
             CHECK_FALSE(f->subject.empty());
+            CHECK_FALSE(f->remedy.empty());
+            CHECK_FALSE(f->brief.empty());
+            // figure and figure needed, unless it is no matter of figures
+            static const std::set<std::string> plain = {"tape.unfixed",
+                                                        "tape.mixed-supports",
+                                                        "sit.open",
+                                                        "stretch.heat-treated",
+                                                        "stretch.section-assumed",
+                                                        "stretch.crossings-not-told",
+                                                        "make.crossmember-assumed",
+                                                        "make.crossmember-strength",
+                                                        "work.no-brace",
+                                                        "work.brace-step-unknown",
+                                                        "work.brace-gap-unknown",
+                                                        "work.stuck",
+                                                        "work.out-of-order"};
+            INFO(f->sentence);
+            CHECK(f->figure.empty() == plain.contains(f->code));
+            CHECK(f->need.empty() == plain.contains(f->code));
+            // and where to go: a place on The Rule, or the item it belongs to
+            CHECK((f->station_mm || !f->tag.empty() || f->bench == Bench::Work || plain.contains(f->code)));
         }
     }
 }
@@ -131,7 +167,8 @@ TEST_CASE("a hold point that refuses is a finding, and opens when the readings a
     REQUIRE(hold->checks.size() == 3);
     const auto read = [&](size_t i, double off) {
         const auto& c = hold->checks[i];
-        type(b, "check " + build::nameOf(b, c.from) + " " + build::nameOf(b, c.to) + " " + units::fixed(c.plan_mm + off, 1) + " mm");
+        type(b,
+             "check " + build::nameOf(b, c.from) + " " + build::nameOf(b, c.to) + " " + units::fixed(c.plan_mm + off, 1) + " mm");
     };
     read(0, 1);
     read(1, -6);

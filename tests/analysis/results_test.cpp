@@ -130,10 +130,9 @@ TEST_CASE("an empty build is empty on every bench, with a first step", "[analysi
         CHECK_FALSE(h.sentence.empty());
         CHECK_FALSE(h.below.empty());
     }
-    for (const auto& d :
-         {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}), analysis::sitView(b, r, {}, 900, 400, {}),
-          analysis::stretchView(b, r, {}, 900, 400, {}), analysis::makeView(b, r, {}, 900, 400, {}),
-          analysis::workView(b, r, {}, 900, 400, {})})
+    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}),
+                          analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}),
+                          analysis::makeView(b, r, {}, 900, 400, {}), analysis::workView(b, r, {}, 900, 400, {})})
         CHECK(d.items.empty());
     CHECK_FALSE(analysis::ruleView(b, r, {}, 900, 110, {}).items.empty());
 }
@@ -142,9 +141,10 @@ TEST_CASE("everything that is drawn with a tag has a card", "[analysis][demo]") 
     const build::Build b = demo();
     const auto r = analysis::analyse(b, 1);
     std::set<std::string> tags;
-    for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}),
-                          analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}),
-                          analysis::makeView(b, r, {}, 900, 400, {}), analysis::workView(b, r, {}, 900, 400, {}), analysis::ruleView(b, r, {}, 1280, 110, {})})
+    for (const auto& d :
+         {analysis::tapeView(b, r, build::Subject::Chassis, {}, 900, 400, {}), analysis::sitView(b, r, {}, 900, 400, {}),
+          analysis::stretchView(b, r, {}, 900, 400, {}), analysis::makeView(b, r, {}, 900, 400, {}),
+          analysis::workView(b, r, {}, 900, 400, {}), analysis::ruleView(b, r, {}, 1280, 110, {})})
         for (const auto& item : d.items)
             if (!item.tag.empty()) tags.insert(item.tag);
     CHECK(tags.size() > 200);
@@ -158,7 +158,8 @@ TEST_CASE("everything that is drawn with a tag has a card", "[analysis][demo]") 
         for (const auto& action : card->actions) {
             if (action.asks && action.current.empty()) continue;
             if (action.picks_photo) continue; // its hash comes from the file that is picked
-            const auto understood = entry::understand(b, prompt::contextFor(r, build::Subject::Chassis, "M.", "2026-03-01T08:00:00Z"), action.line + action.current);
+            const auto understood = entry::understand(
+                b, prompt::contextFor(r, build::Subject::Chassis, "M.", "2026-03-01T08:00:00Z"), action.line + action.current);
             INFO(action.line + action.current);
             if (!understood) INFO(understood.error().text());
             CHECK(understood);
@@ -176,11 +177,14 @@ TEST_CASE("drawings stay on their sheet at every size", "[analysis][demo]") {
     const auto [w, h] = size;
     for (const auto& d : {analysis::tapeView(b, r, build::Subject::Chassis, {}, w, h, {}),
                           analysis::tapeView(b, r, build::Subject::Body, {}, w, h, {}), analysis::sitView(b, r, {}, w, h, {}),
-                          analysis::stretchView(b, r, {}, w, h, {}), analysis::makeView(b, r, {}, w, h, {}), analysis::workView(b, r, {}, w, h, {})}) {
+                          analysis::stretchView(b, r, {}, w, h, {}), analysis::makeView(b, r, {}, w, h, {}),
+                          analysis::workView(b, r, {}, w, h, {})}) {
         const auto e = sheet::extent(sheet::flatten(d));
         CHECK(e.left >= -8);
         CHECK(e.top >= -8);
         CHECK(e.right <= w + 40); // by rough text widths
-        CHECK(e.bottom <= h + 12);
+        CHECK(e.bottom <= d.height + 12);
+        CHECK(d.width == w);
+        CHECK(d.height >= h); // what needs more is scrolled
     }
 }

@@ -1,68 +1,16 @@
 // The real window, by keyboard, from an empty build to the exported sheets and back.
 #define CATCH_CONFIG_RUNNER
-#include "desk/shell/ask.hpp"
-#include "desk/shell/main_window.hpp"
-#include "desk/widgets/card_view.hpp"
-#include "desk/widgets/rule_view.hpp"
+#include "desk/driver.hpp"
 
-#include "support/support.hpp"
-
-#include <QAction>
-#include <QApplication>
-#include <QLabel>
-#include <QLineEdit>
-#include <QPushButton>
 #include <QTableWidget>
-#include <QTest>
-#include <catch2/catch.hpp>
 #include <fstream>
 
 using namespace gorvet;
+using test::Driver;
+using test::number;
+using test::waitFor;
 
 namespace {
-
-/// Waits until something is so; fails after five seconds.
-template <class F> bool waitFor(F&& condition) { return QTest::qWaitFor(condition, 5000); }
-
-class Driver {
-public:
-    Driver() {
-        desk::ask::presets() = {{}, {}, true};
-        window.show();
-        REQUIRE(QTest::qWaitForWindowExposed(&window));
-        window.activateWindow(); // without a window manager nobody else does
-        REQUIRE(QTest::qWaitForWindowActive(&window));
-    }
-    ~Driver() { desk::ask::presets() = {}; }
-
-    template <class T> T* find(const char* name) {
-        auto* found = window.findChild<T*>(name);
-        INFO(name);
-        REQUIRE(found);
-        return found;
-    }
-    QString text(const char* label) { return find<QLabel>(label)->text(); }
-    /// Types a line on the entry line and presses Enter.
-    void type(const QString& line) {
-        auto* entry = find<QLineEdit>("entry");
-        entry->setFocus();
-        entry->clear();
-        QTest::keyClicks(entry, line);
-        QTest::keyClick(entry, Qt::Key_Return);
-    }
-    /// The same, and it must be taken.
-    void keep(const QString& line) {
-        const auto before = window.document().store()->revision();
-        type(line);
-        INFO(line.toStdString() << ": " << text("entryEcho").toStdString());
-        REQUIRE(window.document().store()->revision() > before);
-        CHECK(find<QLineEdit>("entry")->text().isEmpty());
-    }
-    void action(const char* name) { find<QAction>(name)->trigger(); }
-    void bench(int n) { QTest::keyClick(&window, static_cast<Qt::Key>(Qt::Key_0 + n), Qt::AltModifier); }
-
-    desk::MainWindow window;
-};
 
 /// The frame that the test measures, with its truth.
 struct Truth {
@@ -81,8 +29,6 @@ const std::vector<Truth> body = {
     {"SFr", "sill-front", 700, 700, 500},   {"SRl", "sill-rear", 1900, -700, 500},  {"SRr", "sill-rear", 1900, 700, 500},
     {"ARl", "arch-rear", 2600, -720, 560},  {"ARr", "arch-rear", 2600, 720, 560},   {"M1l", "body-mount", 300, -420, 655},
     {"M1r", "body-mount", 300, 420, 655},   {"M2l", "body-mount", 1700, -430, 655}, {"M2r", "body-mount", 1700, 430, 655}};
-
-QString number(double v) { return QString::number(v, 'f', 1); }
 
 void enterSubject(Driver& d, const std::vector<Truth>& points, bool with_blunder) {
     for (const auto& p : points)
@@ -201,11 +147,14 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         const auto out = folder / "out";
         desk::ask::presets().answers << QString::fromStdString(out.string());
         d.action("exportAll");
-        CHECK(d.text("entryEcho").contains("files written"));
+        CHECK(waitFor([&] { return d.text("entryEcho").contains("files written"); }));
         CHECK(std::filesystem::exists(out / "build-sheet.pdf"));
         CHECK(std::filesystem::exists(out / "flange-left.dxf"));
+        CHECK(std::filesystem::exists(out / "crossmember.step"));
+        CHECK(std::filesystem::exists(out / "order-of-work.pdf"));
         desk::ask::presets().answers << QString::fromStdString((folder / "sheet.pdf").string());
         d.action("exportBuildSheet");
+        CHECK(waitFor([&] { return d.text("entryEcho").contains("written: "); }));
         const auto printed = test::run("pdftotext -layout " + (folder / "sheet.pdf").string() + " -");
         CHECK(printed.out.find("Cut at 1300.0") != std::string::npos);
         CHECK(desk::ask::presets().told.isEmpty());

@@ -49,7 +49,11 @@ struct Typist {
         context.now_utc = "2026-03-01T08:00:00Z";
         const auto id = [&](const char* name) { return pointNamed(b, Subject::Chassis, name)->id; };
         context.steps = {{"battery-out", "Take the battery out", "", false, {}},
-                         {"before-welding", "Tape the diagonals", "3 of 3 fresh readings are still to be taken", false, {{id("Bl"), id("Dr"), {}}}},
+                         {"before-welding",
+                          "Tape the diagonals",
+                          "3 of 3 fresh readings are still to be taken",
+                          false,
+                          {{id("Bl"), id("Dr"), {}}}},
                          {"weld-rails", "Weld", "first: Tape the diagonals", false, {}}};
         context.next_step = "battery-out";
     }
@@ -228,8 +232,8 @@ TEST_CASE("a name that is also a command stays a name", "[entry]") {
 TEST_CASE("every example of the help can be typed", "[entry]") {
     for (const auto& form : entry::forms()) {
         Typist t;
-        for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Bl 0 -400 0", "point Dr 2000 400 0", "point Al 0 1 2", "point Xl rail 5 5 5",
-                                 "point G gearbox-mount 1000 0 320", "A3 B7 2100"})
+        for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Bl 0 -400 0", "point Dr 2000 400 0",
+                                 "point Al 0 1 2", "point Xl rail 5 5 5", "point G gearbox-mount 1000 0 320", "A3 B7 2100"})
             t.type(line);
         t.type("subject body");
         for (const char* line :

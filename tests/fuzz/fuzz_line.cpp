@@ -31,7 +31,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     }
     build::Build b = base;
     auto kept = build::enact(b, understood->edit);
-    if (!kept) std::abort(); // what is understood can be kept …
+    if (!kept) std::abort();                                     // what is understood can be kept …
     if (auto back = build::enact(b, *kept); !back) std::abort(); // … and undone
     b.next_id = base.next_id;
     if (!(b == base)) std::abort();

@@ -54,7 +54,9 @@ std::map<std::string, shape::Solid> solidsOf(const make::CrossmemberInput& in, c
 /// The pan as a block of steel, from its underside 200 up.
 shape::Solid panBlock(const make::CrossmemberInput& in) {
     const auto pan = *make::panOf(in.pan);
-    const auto base = shape::prism({{pan.front_mm, pan.left_mm}, {pan.rear_mm, pan.left_mm}, {pan.rear_mm, pan.right_mm}, {pan.front_mm, pan.right_mm}}, 200);
+    const auto base = shape::prism(
+        {{pan.front_mm, pan.left_mm}, {pan.rear_mm, pan.left_mm}, {pan.rear_mm, pan.right_mm}, {pan.front_mm, pan.right_mm}},
+        200);
     return shape::placed(*base, {{0, 0, pan.low_mm}, {1, 0, 0}, {0, 1, 0}});
 }
 
@@ -167,7 +169,7 @@ TEST_CASE("bolts come out, or the plan says why not", "[make]") {
     auto in = under(410);
     auto p = make::crossmember(in);
     REQUIRE(p.bolt_length_mm);
-    CHECK(*p.bolt_length_mm > 60); // through the rail
+    CHECK(*p.bolt_length_mm > 60);              // through the rail
     CHECK(p.bolt_free_mm == Approx(411 - 150)); // the upper bolts meet the pan's side
     in.pan.clear();
     CHECK(make::crossmember(in).bolt_free_mm == Approx(840 - 16)); // nothing but the other flange

@@ -55,8 +55,7 @@ TEST_CASE("tubes weigh what their section and length say", "[shape]") {
     CHECK(b.low.y_mm == Approx(-24.15).margin(1e-6));
     CHECK(b.high.x_mm == Approx(1000));
     // walls, ends, and the two ring faces
-    CHECK(surfaceArea(round) ==
-          Approx(pi * 48.3 * 1000 + pi * 41.9 * 1000 + 2 * pi / 4 * (48.3 * 48.3 - 41.9 * 41.9)));
+    CHECK(surfaceArea(round) == Approx(pi * 48.3 * 1000 + pi * 41.9 * 1000 + 2 * pi / 4 * (48.3 * 48.3 - 41.9 * 41.9)));
 }
 
 TEST_CASE("a plate with holes", "[shape]") {

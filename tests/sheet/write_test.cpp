@@ -87,10 +87,10 @@ TEST_CASE("the demo's exports: build sheet, flange, cut list, readings", "[sheet
     REQUIRE(files);
     for (const auto& file : *files) CHECK(std::filesystem::file_size(file) > 100);
     const auto text = test::run("pdftotext -layout " + (folder / "out" / "build-sheet.pdf").string() + " -");
-    for (const char* part : {"Build sheet", "Aldermoor Petrel on Brannock Tern", "Not square", "Bl–Dr was read as",
-                             "Readings of the chassis", "Stretch: the cut", "Make: body mounts", "Crossmember at",
-                             "This bar must measure 100 mm", "roadworthiness rules", "fuel tank out",
-                             "Order of work", "HOLD POINT", "NO WAY BACK", "Temporary steel"}) {
+    for (const char* part :
+         {"Build sheet", "Aldermoor Petrel on Brannock Tern", "Not square", "Bl–Dr was read as", "Readings of the chassis",
+          "Stretch: the cut", "Make: body mounts", "Crossmember at", "This bar must measure 100 mm", "roadworthiness rules",
+          "fuel tank out", "Order of work", "HOLD POINT", "NO WAY BACK", "Temporary steel"}) {
         INFO(part);
         CHECK(text.out.find(part) != std::string::npos);
     }

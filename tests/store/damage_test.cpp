@@ -43,7 +43,8 @@ TEST_CASE("a damaged line of the log: what was kept before it opens, read-only",
     const test::QuickFolder quick("store-line");
     const auto& folder = quick.path;
     const auto path = made(folder, 12);
-    REQUIRE(test::run("sqlite3 " + path.string() + " \"UPDATE journal SET changes = replace(changes, 'P8', 'Q8') WHERE seq = 8\"").code == 0);
+    REQUIRE(test::run("sqlite3 " + path.string() + " \"UPDATE journal SET changes = replace(changes, 'P8', 'Q8') WHERE seq = 8\"")
+                .code == 0);
     const std::string before = test::fileText(path);
     auto store = Store::open(path);
     REQUIRE(store);
@@ -69,7 +70,8 @@ TEST_CASE("a damaged snapshot costs only time", "[store][damage]") {
     CHECK(pointNamed((*store)->build(), Subject::Chassis, "P7"));
 }
 
-TEST_CASE("files cut short or overwritten at random never crash, are never changed, and show only what was kept", "[store][damage]") {
+TEST_CASE("files cut short or overwritten at random never crash, are never changed, and show only what was kept",
+          "[store][damage]") {
     const test::QuickFolder quick("store-random");
     const auto& folder = quick.path;
     const auto path = made(folder, 60);
@@ -250,7 +252,8 @@ TEST_CASE("photos are kept inside the file, once, and come out as they went in",
     made = Error{};
     CHECK(test::run("sqlite3 " + (folder / "a.gorvet").string() + " 'SELECT count(*) FROM blob'").out == "2\n");
     // a byte that turned inside the file is noticed
-    REQUIRE(test::run("sqlite3 " + (folder / "a.gorvet").string() + " \"UPDATE blob_chunk SET data = x'00' WHERE n = 2\"").code == 0);
+    REQUIRE(test::run("sqlite3 " + (folder / "a.gorvet").string() + " \"UPDATE blob_chunk SET data = x'00' WHERE n = 2\"").code ==
+            0);
     auto again = Store::open(folder / "a.gorvet");
     REQUIRE(again);
     const auto hurt = (*again)->readBlob(kept->hash, [](auto) {});

@@ -66,9 +66,9 @@ int control(sqlite3_file* f, int op, void* arg) { return real(f)->pMethods->xFil
 int sector(sqlite3_file* f) { return real(f)->pMethods->xSectorSize(real(f)); }
 int traits(sqlite3_file* f) { return real(f)->pMethods->xDeviceCharacteristics(real(f)); }
 
-const sqlite3_io_methods methods = {1,        closeFile,  readFile,   writeFile, truncateFile, syncFile, sizeOfFile,
-                                    lockFile, unlockFile, checkLock,  control,   sector,       traits,   nullptr,
-                                    nullptr,  nullptr,    nullptr,    nullptr,   nullptr};
+const sqlite3_io_methods methods = {1,        closeFile,  readFile,  writeFile, truncateFile, syncFile, sizeOfFile,
+                                    lockFile, unlockFile, checkLock, control,   sector,       traits,   nullptr,
+                                    nullptr,  nullptr,    nullptr,   nullptr,   nullptr};
 sqlite3_vfs* below = nullptr;
 
 int openFile(sqlite3_vfs*, const char* name, sqlite3_file* f, int flags, int* out) {

@@ -29,7 +29,8 @@ stretch::Input level(double change) {
     in.cut_station_mm = 1200;
     in.front_axle_mm = 0;
     in.rear_axle_mm = 2800;
-    for (size_t i = 0; i < build::Words<CrossingKind>::text.size(); ++i) in.runners.push_back({static_cast<CrossingKind>(i), Presence::Absent, {}, {}, {}});
+    for (size_t i = 0; i < build::Words<CrossingKind>::text.size(); ++i)
+        in.runners.push_back({static_cast<CrossingKind>(i), Presence::Absent, {}, {}, {}});
     return in;
 }
 

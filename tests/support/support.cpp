@@ -60,7 +60,8 @@ std::string fileText(const std::filesystem::path& path) {
 
 std::vector<double> stepVolumes(const std::filesystem::path& path) {
     const std::filesystem::path script = path.string() + ".geo";
-    std::ofstream(script) << "SetFactory(\"OpenCASCADE\");\nGeometry.OCCTargetUnit = \"MM\";\nv() = ShapeFromFile(\"" << path.string()
+    std::ofstream(script) << "SetFactory(\"OpenCASCADE\");\nGeometry.OCCTargetUnit = \"MM\";\nv() = ShapeFromFile(\""
+                          << path.string()
                           << "\");\nFor i In {0:#v()-1}\n  m() = Mass Volume{v(i)};\n  Printf(\"solid %.9g\", m(0));\nEndFor\n";
     const Ran ran = run("gmsh " + script.string() + " -parse_and_exit");
     std::vector<double> volumes;

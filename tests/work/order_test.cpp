@@ -24,8 +24,11 @@ work::Facts whole() {
     f.crossmember = true;
     f.captive_nuts = true;
     f.fuel_tank = f.battery = f.restraints = f.refrigerant = Presence::Present;
-    f.crossings = {{CrossingKind::BrakeLine, "Make the line new.", "Brake work …"}, {CrossingKind::PropShaft, "Shorten the shaft.", ""}};
-    f.diagonals = {{PointId{1}, PointId{2}, "Al–Fr", 3600, 3470, 2}, {PointId{3}, PointId{4}, "Ar–Fl", 3601, 3471, 2}, {PointId{5}, PointId{6}, "Cl–Dr", 1190, 1075, 2}};
+    f.crossings = {{CrossingKind::BrakeLine, "Make the line new.", "Brake work …"},
+                   {CrossingKind::PropShaft, "Shorten the shaft.", ""}};
+    f.diagonals = {{PointId{1}, PointId{2}, "Al–Fr", 3600, 3470, 2},
+                   {PointId{3}, PointId{4}, "Ar–Fl", 3601, 3471, 2},
+                   {PointId{5}, PointId{6}, "Cl–Dr", 1190, 1075, 2}};
     TemporarySteel t;
     t.id = TemporarySteelId{40};
     t.name = "door-left";
@@ -150,7 +153,8 @@ TEST_CASE("what is not there needs no step; what is not told is taken as there",
     auto f = whole();
     f.fuel_tank = f.battery = f.restraints = f.refrigerant = Presence::Absent;
     auto o = work::order(f, {});
-    for (const char* code : {"tank-out", "battery-out", "restraints-off", "refrigerant-out", "tank-in", "battery-in"}) CHECK_FALSE(o.find(code));
+    for (const char* code : {"tank-out", "battery-out", "restraints-off", "refrigerant-out", "tank-in", "battery-in"})
+        CHECK_FALSE(o.find(code));
     checkSound(o);
     f.fuel_tank = Presence::Unknown;
     o = work::order(f, {});
@@ -269,7 +273,7 @@ TEST_CASE("braces: listed, in, out, and asked for when none is listed", "[work]"
     o = work::order(f, {});
     CHECK_FALSE(o.steel[0].out_after_known);
     CHECK(before(o, "bolt-body", "brace-out-door-left")); // not earlier than the end
-    f.temporary[0].out_after = "approval"; // which waits for the brace
+    f.temporary[0].out_after = "approval";                // which waits for the brace
     o = work::order(f, {});
     CHECK(o.stuck);
     CHECK(o.next);

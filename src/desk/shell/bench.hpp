@@ -26,7 +26,8 @@ struct Proposal {
     QString pair;                              ///< as shown before the cursor: "Dl Fr"
     QString prefix;                            ///< what goes before the typed figure
     QString hint;                              ///< what to expect, what it is good for
-    std::optional<std::pair<int, int>> points; ///< to draw it
+    std::optional<std::pair<int, int>> points; ///< to draw it on the sheet
+    std::optional<std::pair<int, int>> ends;   ///< its points in the survey, for the call-out's sketch
 };
 
 /// One bench of the desk: how its sheet is drawn and how its work begins. It computes nothing.

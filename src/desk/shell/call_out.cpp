@@ -31,9 +31,10 @@ CallOut::CallOut(QWidget* parent)
     mute_->setObjectName("callOutMute");
     sketch_->setObjectName("callOutSketch");
     sketch_->setFocusPolicy(Qt::NoFocus);
+    setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored); // its large words must not widen the desk
     hint_->setWordWrap(true);
     auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(48, 24, 24, 24);
+    row->setContentsMargins(48, 12, 24, 12);
     row->setSpacing(24);
     auto* words = new QVBoxLayout;
     words->addWidget(pair_);
@@ -71,17 +72,17 @@ CallOut::CallOut(QWidget* parent)
 
 void CallOut::setTheme(const Theme& theme) {
     theme_ = theme;
-    const auto size = [&theme](QWidget* widget, double px, bool bold = false) {
-        widget->setStyleSheet(QString("font-size: %1px;%2").arg(theme.px(px)).arg(bold ? " font-weight: bold;" : ""));
+    const auto size = [](QWidget* widget, double px, bool bold = false) {
+        widget->setStyleSheet(QString("font-size: %1px;%2").arg(px).arg(bold ? " font-weight: bold;" : ""));
     };
     // what must be read from afar stays large at every text size; at 150 % it would no longer fit beside the sketch
     pair_->setStyleSheet(QString("font-size: 96px; font-family: \"Gorvet Mono\";"));
     last_->setStyleSheet(QString("font-size: 72px;"));
     word_->setStyleSheet(QString("font-size: 64px; font-weight: bold; padding-left: 72px;"));
     field_->setStyleSheet(QString("font-size: 64px; min-height: 84px;"));
-    size(hint_, 24);
-    size(sentence_, 24);
-    size(error_, 18, true);
+    size(hint_, std::min<double>(30, theme.px(24)));
+    size(sentence_, std::min<double>(30, theme.px(24)));
+    size(error_, theme.px(18), true);
     sketch_->setTheme(theme);
 }
 

@@ -117,12 +117,15 @@ Result<void> Document::keep(const build::Edit& edit) {
 void Document::keepBlob(const QString& path, std::function<void(const Result<store::Blob>&)> done) {
     if (!store_) return done(Error{Error::Code::NotFound, "", "No build is open.", "Open one or make a new one.", -1});
     if (worker_.running())
-        return done(Error{Error::Code::Conflict, path.toStdString(), "Something else is still being worked out.", "Do it again in a moment.", -1});
+        return done(Error{Error::Code::Conflict, path.toStdString(), "Something else is still being worked out.",
+                          "Do it again in a moment.", -1});
     keeping_blob_ = true;
     auto kept = std::make_shared<std::optional<Result<store::Blob>>>();
     worker_.start(
         tr("keeping %1").arg(path.section('/', -1)),
-        [store = store_.get(), path = path.toStdString(), kept](const Worker::Progress& progress) { kept->emplace(store->keepBlob(path, progress)); },
+        [store = store_.get(), path = path.toStdString(), kept](const Worker::Progress& progress) {
+            kept->emplace(store->keepBlob(path, progress));
+        },
         [this, kept, done](bool) {
             keeping_blob_ = false;
             done(**kept);

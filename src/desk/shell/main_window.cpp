@@ -9,9 +9,9 @@
 #include "desk/sit/sit_bench.hpp"
 #include "desk/stretch/stretch_bench.hpp"
 #include "desk/tape/tape_bench.hpp"
-#include "desk/work/work_bench.hpp"
 #include "desk/widgets/card_view.hpp"
 #include "desk/widgets/rule_view.hpp"
+#include "desk/work/work_bench.hpp"
 #include "prompt/context.hpp"
 
 #include <QAction>
@@ -271,9 +271,10 @@ void MainWindow::buildCentral() {
     });
     call_out_->setSketch([this](double w, double h, const sheet::Format& f) {
         if (!document_.isOpen() || !calling_out_) return sheet::Drawing{};
-        analysis::ViewOptions options;
-        if (const auto next = bench().proposal(document_, state_)) options.next = next->points;
-        return analysis::tapeView(document_.build(), document_.results(), bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis, options, w, h, f);
+        const auto next = bench().proposal(document_, state_);
+        if (!next || !next->ends) return sheet::Drawing{};
+        const auto subject = bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis;
+        return analysis::pairView(document_.results(), subject, *next->ends, w, h, f);
     });
     pages_->addWidget(call_out_);
     setCentralWidget(central);
@@ -378,8 +379,9 @@ void MainWindow::refreshWords() {
     const auto& s = document_.build().settings;
     const QString unit = units::unitOf(s.length_step) == units::Unit::Inch ? tr("inches") : tr("mm");
     strip_->setWords(QString::fromStdString(s.name),
-                     QStringList{document_.stale() ? tr("%1, figures not yet").arg(document_.keptText()) : document_.keptText(), unit, theme_.ground() == Ground::Day ? tr("Day") : tr("Dye")}.join(
-                         QString::fromUtf8(" · ")));
+                     QStringList{document_.stale() ? tr("%1, figures not yet").arg(document_.keptText()) : document_.keptText(),
+                                 unit, theme_.ground() == Ground::Day ? tr("Day") : tr("Dye")}
+                         .join(QString::fromUtf8(" · ")));
     setWindowTitle(QString::fromStdString(s.name) + " – Gorvet");
     sheet_->setAccessibleName(bench().name() + ": " + headline_->text());
 }
@@ -460,7 +462,10 @@ bool MainWindow::enter(const QString& line, From from) {
     if (auto kept = document_.keep(understood->edit); !kept) return complain(kept.error()); // what follows is drawn by `changed`
     if (from == From::Card) card_->close();
     if (from == From::EntryLine) entry_->clear();
-    say(tr("kept: %1").arg(QString::fromStdString(understood->echo)));
+    QString said = tr("kept: %1").arg(QString::fromStdString(understood->echo));
+    if (const auto next = document_.stale() ? std::nullopt : bench().proposal(document_, state_))
+        said += tr(" · next: %1").arg(next->hint);
+    say(said);
     return true;
 }
 

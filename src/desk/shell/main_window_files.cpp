@@ -30,7 +30,9 @@ bool MainWindow::openFile(const QString& path) {
     if (store.readOnly())
         say(tr("open read-only: %1").arg(QString::fromStdString(store.readOnlyReason())), "warn");
     else if (!store.keptCopy().empty())
-        say(tr("brought up to this version; the file as it was is kept as %1").arg(QString::fromStdString(store.keptCopy().filename().string())), "warn");
+        say(tr("brought up to this version; the file as it was is kept as %1")
+                .arg(QString::fromStdString(store.keptCopy().filename().string())),
+            "warn");
     return true;
 }
 
@@ -191,14 +193,14 @@ void MainWindow::showHelp() {
     for (const auto& form : entry::forms())
         rows << QStringList{form.bench, QString::fromUtf8(form.pattern), QString::fromUtf8(form.example),
                             QString::fromUtf8(form.what)};
-    for (const auto& [keys, what] : {std::pair{"Alt+1 … Alt+5", "Tape, Sit, Stretch, Make, Work"}, std::pair{"F2", "to the entry line"},
-                                     std::pair{"F4", "call out: the next reading fills the window; Escape goes back"},
-                                     std::pair{"F6", "chassis or body"}, std::pair{"F8", "Day or Dye"},
-                                     std::pair{"F9", "the logbook"}, std::pair{"Down, Up", "on the entry line: another pair"},
-                                     std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},
-                                     std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"},
-                                     std::pair{"Ctrl+Z, Ctrl+Shift+Z", "undo, do again"},
-                                     std::pair{"Ctrl+I, Ctrl+P, Ctrl+E", "import, build sheet, export everything"}})
+    for (const auto& [keys, what] :
+         {std::pair{"Alt+1 … Alt+5", "Tape, Sit, Stretch, Make, Work"}, std::pair{"F2", "to the entry line"},
+          std::pair{"F4", "call out: the next reading fills the window; Escape goes back"}, std::pair{"F6", "chassis or body"},
+          std::pair{"F8", "Day or Dye"}, std::pair{"F9", "the logbook"}, std::pair{"Down, Up", "on the entry line: another pair"},
+          std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},
+          std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"},
+          std::pair{"Ctrl+Z, Ctrl+Shift+Z", "undo, do again"},
+          std::pair{"Ctrl+I, Ctrl+P, Ctrl+E", "import, build sheet, export everything"}})
         rows << QStringList{tr("keys"), QString::fromUtf8(keys), QString(), tr(what)};
     showTable(this, "helpDialog", tr("What can be typed"), {tr("bench"), tr("type"), tr("for example"), tr("what it does")},
               rows);

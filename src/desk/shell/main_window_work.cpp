@@ -58,7 +58,8 @@ void MainWindow::toggleCallOut() {
 
 void MainWindow::refreshCallOut(bool sound) {
     call_out_->showPair(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt);
-    call_out_->showLast(document_.isOpen() ? analysis::lastRead(document_.build(), document_.results(), state_.subject) : std::nullopt, sound);
+    call_out_->showLast(
+        document_.isOpen() ? analysis::lastRead(document_.build(), document_.results(), state_.subject) : std::nullopt, sound);
 }
 
 void MainWindow::takeCalledOut(const QString& text) {

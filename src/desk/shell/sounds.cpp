@@ -62,7 +62,8 @@ void playVerdict(sheet::Severity severity) {
     for (const char* name : {"pw-play", "paplay", "aplay"})
         if (player = QStandardPaths::findExecutable(name); !player.isEmpty()) break;
     if (player.isEmpty()) return;
-    const QString path = QDir::temp().filePath(QString("gorvet-verdict-%1-%2.wav").arg(qgetenv("USER").constData()).arg(static_cast<int>(severity)));
+    const QString path = QDir::temp().filePath(
+        QString("gorvet-verdict-%1-%2.wav").arg(qgetenv("USER").constData()).arg(static_cast<int>(severity)));
     if (!QFile::exists(path)) {
         QFile file(path);
         if (!file.open(QIODevice::WriteOnly)) return;

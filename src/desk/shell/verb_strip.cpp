@@ -40,7 +40,7 @@ void VerbButton::setTheme(const Theme& theme) {
 
 QSize VerbButton::sizeHint() const {
     const QFontMetrics m(theme_.font(22, isChecked() ? sheet::Face::Bold : sheet::Face::Sans));
-    return {m.horizontalAdvance(text()) + theme_.px(any_ ? 74 : 30), theme_.px(54)};
+    return {m.horizontalAdvance(text()) + theme_.px(any_ ? 60 : 24), theme_.px(54)};
 }
 
 void VerbButton::paintEvent(QPaintEvent*) {

@@ -29,7 +29,8 @@ void Worker::start(const QString& what, std::function<void(const Progress&)> wor
             const int percent = static_cast<int>(100 * share);
             if (percent != last_percent) {
                 last_percent = percent;
-                QMetaObject::invokeMethod(this, [this] { emit changed(); }, Qt::QueuedConnection);
+                QMetaObject::invokeMethod(
+                    this, [this] { emit changed(); }, Qt::QueuedConnection);
             }
             return !cancelled_.load();
         });

@@ -50,7 +50,8 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
                         tr("tape it again: the rest say %1")
                             .arg(QString::fromStdString(
                                 units::formatLength(s.solution.readings[worst].rest_says, d.build().settings.length_step))),
-                        {}};
+                        {},
+                        std::pair{r.from, r.to}};
     }
     const auto next = tape::nextReading(s.survey, s.solution, s.condition, worst >= 0 ? state.skip - 1 : state.skip);
     if (!next) return std::nullopt;
@@ -61,7 +62,7 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
                                                                    ? d.build().settings.length_step
                                                                    : units::LengthStep::Mm1)));
     if (!next->gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(next->gain);
-    return Proposal{pair, pair + " ", hint, std::pair{next->from, next->to}};
+    return Proposal{pair, pair + " ", hint, std::pair{next->from, next->to}, std::pair{next->from, next->to}};
 }
 
 } // namespace gorvet::desk

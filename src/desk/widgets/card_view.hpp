@@ -20,7 +20,7 @@ public:
     void say(const QString& error); ///< beside the field that caused it
 
 signals:
-    void line(const QString& text); ///< a line for the entry grammar
+    void line(const QString& text);     ///< a line for the entry grammar
     void photoFor(const QString& line); ///< a photo is wanted, whose hash completes the line
     void closed();
 

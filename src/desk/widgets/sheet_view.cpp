@@ -5,7 +5,10 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QScrollBar>
+#include <QWheelEvent>
 #include <algorithm>
+#include <cmath>
 
 namespace gorvet::desk {
 
@@ -13,7 +16,12 @@ namespace {
 constexpr double reach_px = 14;
 }
 
-SheetView::SheetView(QWidget* parent) : QWidget(parent) {
+SheetView::SheetView(QWidget* parent) : QWidget(parent), bar_(new QScrollBar(Qt::Vertical, this)) {
+    bar_->setObjectName("sheetScroll");
+    bar_->setAccessibleName(tr("scroll the sheet"));
+    bar_->setFocusPolicy(Qt::NoFocus);
+    bar_->hide();
+    connect(bar_, &QScrollBar::valueChanged, this, qOverload<>(&QWidget::update));
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
 }
@@ -28,10 +36,30 @@ void SheetView::setTheme(const Theme& theme) {
     refresh();
 }
 
+void SheetView::makeDrawing(int width) { drawing_ = maker_ ? maker_(width, height(), theme_.format()) : sheet::Drawing{}; }
+
 void SheetView::refresh() {
-    drawing_ = maker_ ? maker_(width(), height(), theme_.format()) : sheet::Drawing{};
+    const int bar_width = static_cast<int>(theme_.px(18));
+    makeDrawing(width());
+    const bool scrolls = drawing_.height > height() + 0.5;
+    if (scrolls) makeDrawing(width() - bar_width - static_cast<int>(theme_.px(6)));
+    bar_->setVisible(scrolls);
+    bar_->setGeometry(width() - bar_width, 0, bar_width, height());
+    bar_->setRange(0, scrolls ? std::max(0, static_cast<int>(std::ceil(drawing_.height)) - height()) : 0);
+    bar_->setPageStep(height());
+    bar_->setSingleStep(static_cast<int>(theme_.px(40)));
     items_ = sheet::flatten(drawing_);
     update();
+}
+
+std::string SheetView::tagUnder(QPointF at) const { return tagAt(items_, {at.x(), at.y() + bar_->value()}, reach_px); }
+
+void SheetView::reveal(const std::string& tag) {
+    const auto at = placeOf(tag);
+    if (!at) return;
+    const int margin = std::min(height() / 3, static_cast<int>(theme_.px(60)));
+    if (at->y() < margin) bar_->setValue(bar_->value() + static_cast<int>(at->y()) - margin);
+    if (at->y() > height() - margin) bar_->setValue(bar_->value() + static_cast<int>(at->y()) - height() + margin);
 }
 
 std::optional<QPointF> SheetView::placeOf(const std::string& tag) const {
@@ -50,7 +78,7 @@ std::optional<QPointF> SheetView::placeOf(const std::string& tag) const {
             at = {(s->path.front().x + s->path.back().x) / 2, (s->path.front().y + s->path.back().y) / 2};
         else
             continue;
-        if (tagAt(items_, {at.x(), at.y()}, reach_px) == tag) return at;
+        if (tagAt(items_, {at.x(), at.y()}, reach_px) == tag) return QPointF(at.x(), at.y() - bar_->value());
     }
     return std::nullopt;
 }
@@ -64,7 +92,9 @@ std::vector<std::string> SheetView::tagsInOrder() const {
 
 void SheetView::paintEvent(QPaintEvent*) {
     QPainter q(this);
+    q.translate(0, -bar_->value());
     paintItems(q, items_, theme_);
+    q.resetTransform();
     if (hasFocus()) {
         if (const auto at = placeOf(walked_)) { // where the keyboard stands
             q.setPen(QPen(theme_.color(sheet::Ink::Ink), 2, Qt::DotLine));
@@ -77,7 +107,7 @@ void SheetView::paintEvent(QPaintEvent*) {
 void SheetView::resizeEvent(QResizeEvent*) { refresh(); }
 
 void SheetView::mousePressEvent(QMouseEvent* e) {
-    const std::string tag = tagAt(items_, {e->position().x(), e->position().y()}, reach_px);
+    const std::string tag = tagUnder(e->position());
     walked_ = tag;
     if (tag.empty())
         emit pickedNothing();
@@ -86,7 +116,12 @@ void SheetView::mousePressEvent(QMouseEvent* e) {
 }
 
 void SheetView::mouseMoveEvent(QMouseEvent* e) {
-    setCursor(tagAt(items_, {e->position().x(), e->position().y()}, reach_px).empty() ? Qt::ArrowCursor : Qt::PointingHandCursor);
+    setCursor(tagUnder(e->position()).empty() ? Qt::ArrowCursor : Qt::PointingHandCursor);
+}
+
+void SheetView::wheelEvent(QWheelEvent* e) {
+    bar_->setValue(bar_->value() - e->angleDelta().y() / 2);
+    e->accept();
 }
 
 void SheetView::keyPressEvent(QKeyEvent* e) {
@@ -98,7 +133,10 @@ void SheetView::keyPressEvent(QKeyEvent* e) {
         const auto n = static_cast<std::ptrdiff_t>(tags.size());
         const auto index = now == tags.end() ? (forward ? 0 : n - 1) : (now - tags.begin() + (forward ? 1 : n - 1)) % n;
         walked_ = tags[static_cast<size_t>(index)];
+        reveal(walked_);
         update();
+    } else if (e->key() == Qt::Key_PageDown || e->key() == Qt::Key_PageUp) {
+        bar_->setValue(bar_->value() + (e->key() == Qt::Key_PageDown ? 1 : -1) * height() * 3 / 4);
     } else if ((e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) && !walked_.empty()) {
         const auto at = placeOf(walked_);
         emit picked(QString::fromStdString(walked_), at ? at->toPoint() : rect().center());

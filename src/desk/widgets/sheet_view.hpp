@@ -6,10 +6,12 @@
 #include <QWidget>
 #include <functional>
 
+class QScrollBar;
+
 namespace gorvet::desk {
 
 /// Shows a drawing that is made anew for the size at hand, and says which of its items are picked, by mouse or keyboard
-/// (arrow keys walk through the items, Enter picks).
+/// (arrow keys walk through the items, Enter picks). A drawing that needs more height than there is can be scrolled.
 class SheetView : public QWidget {
     Q_OBJECT
 public:
@@ -20,8 +22,10 @@ public:
     /// Makes the drawing again.
     void refresh();
     const sheet::Drawing& drawing() const { return drawing_; }
-    /// Where an item stands, for cards and tests; none when nothing carries the tag.
+    /// Where an item stands in the view, for cards and tests; none when nothing carries the tag. May lie outside the view.
     std::optional<QPointF> placeOf(const std::string& tag) const;
+    /// Scrolls so far that an item is in view.
+    void reveal(const std::string& tag);
     QSize minimumSizeHint() const override { return {300, 60}; }
 
 signals:
@@ -34,17 +38,21 @@ protected:
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
+    void wheelEvent(QWheelEvent*) override;
     const Theme& theme() const { return theme_; }
     const std::vector<sheet::Item>& items() const { return items_; }
 
 private:
     std::vector<std::string> tagsInOrder() const;
+    std::string tagUnder(QPointF) const;
+    void makeDrawing(int width);
 
     Maker maker_;
     Theme theme_{Ground::Day, 1.0};
     sheet::Drawing drawing_;
     std::vector<sheet::Item> items_;
     std::string walked_; ///< the tag that the keyboard stands on
+    QScrollBar* bar_;    ///< hidden where all is in view
 };
 
 } // namespace gorvet::desk

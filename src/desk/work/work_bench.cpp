@@ -2,7 +2,8 @@
 
 namespace gorvet::desk {
 
-sheet::Drawing WorkBench::draw(const Document& d, const ViewState& state, double width, double height, const sheet::Format& f) const {
+sheet::Drawing WorkBench::draw(const Document& d, const ViewState& state, double width, double height,
+                               const sheet::Format& f) const {
     return analysis::workView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
 }
 
@@ -43,11 +44,15 @@ std::optional<Proposal> WorkBench::proposal(const Document& d, const ViewState& 
         what = QString::fromStdString(build::nameOf(b, item.from) + " " + build::nameOf(b, item.to));
     }
     const auto step = b.settings.length_step;
-    return Proposal{what, "check " + QString::fromStdString(s.code) + " " + what + " ",
+    return Proposal{what,
+                    "check " + QString::fromStdString(s.code) + " " + what + " ",
                     tr("plan %1, may be out by %2")
                         .arg(QString::fromStdString(units::formatLength(item.plan_mm, step)),
                              QString::fromStdString(units::formatSmall(item.tolerance_mm, step))),
-                    {}};
+                    {},
+                    item.gap_of
+                        ? std::nullopt
+                        : std::optional(std::pair{d.results().chassis.indexOf(item.from), d.results().chassis.indexOf(item.to)})};
 }
 
 } // namespace gorvet::desk

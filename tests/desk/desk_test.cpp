@@ -1,0 +1,230 @@
+// What holds for the whole desk: call-out, what is remembered, long work, large text, names of controls, keyboard.
+#include "desk/driver.hpp"
+
+#include <QAbstractButton>
+#include <QScrollBar>
+#include <QSettings>
+#include <fstream>
+#include <set>
+
+using namespace gorvet;
+using test::Driver;
+using test::waitFor;
+
+TEST_CASE("call-out: a figure and Enter from under the car", "[desk]") {
+    const auto path = test::demoBuild(test::freshFolder("window-call-out"));
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    d.action("callOut");
+    auto* field = d.find<QLineEdit>("callOutField");
+    REQUIRE(waitFor([&] { return field->isVisible() && field->hasFocus(); }));
+    CHECK(d.text("callOutPair") == "Bl Dr");
+    CHECK(d.text("callOutHint").contains("the rest say 1691.9"));
+    CHECK(d.find<QLabel>("callOutPair")->fontInfo().pixelSize() >= 64);
+    CHECK(d.find<QLabel>("callOutLast")->fontInfo().pixelSize() >= 64);
+    CHECK(d.find<desk::SheetView>("callOutSketch")->placeOf("pair"));
+    d.find<QPushButton>("callOutMute")->click();
+    QTest::keyClicks(field, "16x");
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK_FALSE(d.text("callOutError").isEmpty());
+    CHECK(field->text() == "16x");
+    field->clear();
+    QTest::keyClicks(field, "1691.5");
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(d.text("callOutLast").startsWith(QString::fromUtf8("Bl–Dr  1691.5")));
+    CHECK(d.text("callOutWord") == "Agrees");
+    CHECK(d.text("callOutPair") != "Bl Dr");
+    const QString proposed = d.text("callOutPair");
+    QTest::keyClick(field, Qt::Key_Down);
+    CHECK(d.text("callOutPair") != proposed);
+    QTest::keyClicks(field, "9999");
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(d.text("callOutWord") == "Re-tape");
+    QTest::keyClick(field, Qt::Key_Escape);
+    CHECK(d.find<QLineEdit>("entry")->isVisible());
+    d.action("undo");
+}
+
+TEST_CASE("what was left is found again: bench, ground, text size, sound", "[desk]") {
+    const QString file = QString::fromStdString((test::freshFolder("window-settings") / "gorvet.ini").string());
+    {
+        Driver d;
+        d.window.setGround(desk::Ground::Dye);
+        d.window.setTextScale(1.25);
+        d.window.setBench(3);
+        d.window.resize(1111, 777);
+        QSettings settings(file, QSettings::IniFormat);
+        d.window.remember(settings);
+    }
+    Driver d;
+    QSettings settings(file, QSettings::IniFormat);
+    d.window.recall(settings);
+    CHECK(d.find<QPushButton>("verbMake")->isChecked());
+    const bool sized = waitFor([&] { return d.window.size() == QSize(1111, 777); });
+    INFO(d.window.width() << " x " << d.window.height() << ", least " << d.window.minimumSizeHint().width() << " x "
+                          << d.window.minimumSizeHint().height());
+    CHECK(sized);
+    QSettings again(QString(file + "2"), QSettings::IniFormat);
+    d.window.remember(again);
+    CHECK(again.value("window/ground") == "dye");
+    CHECK(again.value("window/text").toDouble() == 1.25);
+    // rubbish in the file does no harm
+    again.setValue("window/bench", 77);
+    again.setValue("window/text", "huge");
+    again.setValue("window/geometry", QByteArray("x"));
+    d.window.recall(again);
+    CHECK(d.find<QPushButton>("verbWork")->isChecked());
+}
+
+TEST_CASE("a large survey is worked out beside the window, and can be stopped", "[desk]") {
+    const auto folder = test::freshFolder("window-large");
+    Driver d;
+    REQUIRE(d.window.makeFile(QString::fromStdString((folder / "large.gorvet").string())));
+    // 40 pairs along a frame, each taped to its neighbours: about 900 readings
+    std::ofstream csv(folder / "large.csv");
+    csv << "kind,from,to,value,unit,sigma_mm,note\n";
+    struct Place {
+        QString name;
+        double x, y, z;
+    };
+    std::vector<Place> points;
+    for (int i = 0; i < 40; ++i)
+        for (const double side : {-1.0, 1.0})
+            points.push_back({QString("P%1%2").arg(i).arg(side < 0 ? 'l' : 'r'), i * 100.0, side * 420, 480.0 + (i % 3) * 20});
+    for (const auto& p : points)
+        csv << "point," << p.name.toStdString() << ",rail,\"" << p.x << " " << p.y << " " << p.z << "\",mm,,\n";
+    csv << "hold-x,P0l,,0,mm,,\nhold-y,P0l,,-420,mm,,\nhold-y,P39l,,-420,mm,,\n";
+    for (const auto& p : points) csv << "height," << p.name.toStdString() << ",," << p.z << ",mm,,\n";
+    for (size_t i = 0; i < points.size(); ++i)
+        for (size_t j = i + 1; j < std::min(points.size(), i + 11); ++j)
+            csv << "tape," << points[i].name.toStdString() << "," << points[j].name.toStdString() << ","
+                << std::hypot(points[j].x - points[i].x, points[j].y - points[i].y, points[j].z - points[i].z) << ",mm,,\n";
+    csv.close();
+    desk::ask::presets().answers << QString::fromStdString((folder / "large.csv").string());
+    d.action("importReadings");
+    auto& doc = d.window.document();
+    const auto done = [&] { return QTest::qWaitFor([&] { return !doc.worker().running() && !doc.stale(); }, 60'000); };
+    CHECK(doc.latest().readings.size() > 800); // kept at once
+    CHECK(doc.stale());                        // the figures are not in yet
+    CHECK(d.text("keptText").contains("figures not yet"));
+    REQUIRE(done());
+    CHECK(doc.results().chassis.solution.status == tape::Status::Solved);
+    CHECK(doc.build() == doc.latest());
+    // an edit while it works starts it again with the newer build
+    d.keep("P0l P39r 4000");
+    d.keep("P0l P38r 3990");
+    REQUIRE(done());
+    CHECK(doc.build().readings.size() == doc.latest().readings.size());
+    // stopped: what is kept stays kept, the figures are those of before
+    d.keep("P0r P39l 4000");
+    d.find<QPushButton>("workCancel")->click();
+    REQUIRE(QTest::qWaitFor([&] { return !doc.worker().running(); }, 60'000));
+    CHECK(doc.latest().readings.size() == doc.build().readings.size() + (doc.stale() ? 1 : 0));
+    doc.analyse();
+    REQUIRE(done());
+    CHECK(desk::ask::presets().told.isEmpty());
+}
+
+TEST_CASE("at 150 % every bench still fits a screen of 1280 by 800", "[desk]") {
+    const auto path = test::demoBuild(test::freshFolder("window-large-text"));
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    d.window.setTextScale(1.5);
+    d.window.resize(1280, 800);
+    const auto fits = [&] {
+        const QSize least = d.window.minimumSizeHint();
+        INFO(least.width() << " x " << least.height());
+        CHECK(least.width() <= 1280);
+        CHECK(least.height() <= 800);
+        CHECK(waitFor([&] { return d.window.size() == QSize(1280, 800); }));
+    };
+    auto* sheet = d.find<desk::SheetView>("sheet");
+    for (int n = 1; n <= 5; ++n) {
+        INFO("bench " << n);
+        d.bench(n);
+        fits();
+        // all of the drawing can be brought into view
+        CHECK(sheet->drawing().width <= sheet->width());
+        const auto* bar = sheet->findChild<QScrollBar*>("sheetScroll");
+        CHECK(bar->maximum() + sheet->height() >= static_cast<int>(sheet->drawing().height));
+    }
+    d.bench(4);
+    const std::string last = "mount:" + std::to_string(d.window.document().build().mounts.rbegin()->first.value);
+    REQUIRE(sheet->placeOf(last));
+    CHECK(sheet->placeOf(last)->y() > sheet->height() / 2.0);
+    sheet->setFocus();
+    const double before = sheet->placeOf(last)->y();
+    QTest::keyClick(sheet, Qt::Key_PageDown);
+    CHECK(sheet->placeOf(last)->y() < before);
+    QTest::keyClick(sheet, Qt::Key_PageUp);
+    CHECK(sheet->placeOf(last)->y() == before);
+    // walking there by keyboard brings it into view, and Enter opens its card
+    auto* card = d.find<desk::CardView>("card");
+    for (int i = 0; i < 40 && !card->isVisible(); ++i) {
+        QTest::keyClick(sheet, Qt::Key_Right);
+        const auto at = sheet->placeOf(last);
+        if (at && at->y() >= 0 && at->y() <= sheet->height() - 30) QTest::keyClick(sheet, Qt::Key_Return);
+    }
+    CHECK(card->isVisible());
+    d.action("callOut");
+    fits();
+    auto* back = d.find<QPushButton>("callOutBack");
+    REQUIRE(waitFor([&] { return back->isVisible(); }));
+    CHECK(back->mapTo(&d.window, QPoint(0, back->height())).y() <= d.window.height());
+}
+
+TEST_CASE("every control says what it is", "[desk]") {
+    const auto path = test::demoBuild(test::freshFolder("window-names"));
+    Driver d;
+    const auto named = [&](int least) {
+        int seen = 0;
+        for (auto* w : d.window.findChildren<QWidget*>()) {
+            if (!w->isVisible() || w->focusPolicy() == Qt::NoFocus || qobject_cast<QScrollBar*>(w)) continue;
+            const auto* button = qobject_cast<QAbstractButton*>(w);
+            INFO(w->metaObject()->className() << " " << w->objectName().toStdString());
+            CHECK_FALSE((w->accessibleName().isEmpty() && (!button || button->text().isEmpty())));
+            ++seen;
+        }
+        CHECK(seen >= least);
+    };
+    named(3);
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    for (int n = 1; n <= 5; ++n) {
+        INFO("bench " << n);
+        d.bench(n);
+        named(8);
+    }
+    d.bench(2);
+    const auto& pins = d.window.document().build().pins;
+    auto* sheet = d.find<desk::SheetView>("sheet");
+    QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf("pin:" + std::to_string(pins.begin()->first.value))->toPoint());
+    REQUIRE(waitFor([&] { return d.find<desk::CardView>("card")->isVisible(); }));
+    named(10);
+    d.action("callOut");
+    named(4);
+}
+
+TEST_CASE("Tab goes round the desk in the sheet's order", "[desk]") {
+    const auto path = test::demoBuild(test::freshFolder("window-tab"));
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    d.find<QPushButton>("verbTape")->setFocus();
+    std::vector<QString> order;
+    std::set<QWidget*> seen;
+    for (int i = 0; i < 60; ++i) {
+        QWidget* now = QApplication::focusWidget();
+        REQUIRE(now);
+        if (!seen.insert(now).second) break;
+        order.push_back(now->objectName());
+        QTest::keyClick(now, Qt::Key_Tab);
+    }
+    const auto at = [&](const char* name) {
+        const auto found = std::find(order.begin(), order.end(), QString(name));
+        INFO(name);
+        REQUIRE(found != order.end());
+        return found - order.begin();
+    };
+    CHECK(at("verbTape") < at("sheet"));
+    CHECK(at("sheet") < at("entry"));
+    CHECK(at("entry") < at("rule"));
+}

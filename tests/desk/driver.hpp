@@ -1,0 +1,66 @@
+#pragma once
+
+#include "desk/shell/ask.hpp"
+#include "desk/shell/main_window.hpp"
+#include "desk/widgets/card_view.hpp"
+#include "desk/widgets/rule_view.hpp"
+
+#include "support/support.hpp"
+
+#include <QAction>
+#include <QApplication>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTest>
+#include <catch2/catch.hpp>
+
+/// What drives the real window in its tests: object names and conditions, never a sleep.
+namespace gorvet::test {
+
+/// Waits until something is so; fails after five seconds.
+template <class F> bool waitFor(F&& condition) { return QTest::qWaitFor(condition, 5000); }
+
+class Driver {
+public:
+    Driver() {
+        desk::ask::presets() = {{}, {}, true};
+        window.show();
+        REQUIRE(QTest::qWaitForWindowExposed(&window));
+        window.activateWindow(); // without a window manager nobody else does
+        REQUIRE(QTest::qWaitForWindowActive(&window));
+    }
+    ~Driver() { desk::ask::presets() = {}; }
+
+    template <class T> T* find(const char* name) {
+        auto* found = window.findChild<T*>(name);
+        INFO(name);
+        REQUIRE(found);
+        return found;
+    }
+    QString text(const char* label) { return find<QLabel>(label)->text(); }
+    /// Types a line on the entry line and presses Enter.
+    void type(const QString& line) {
+        auto* entry = find<QLineEdit>("entry");
+        entry->setFocus();
+        entry->clear();
+        QTest::keyClicks(entry, line);
+        QTest::keyClick(entry, Qt::Key_Return);
+    }
+    /// The same, and it must be taken.
+    void keep(const QString& line) {
+        const auto before = window.document().store()->revision();
+        type(line);
+        INFO(line.toStdString() << ": " << text("entryEcho").toStdString());
+        REQUIRE(window.document().store()->revision() > before);
+        CHECK(find<QLineEdit>("entry")->text().isEmpty());
+    }
+    void action(const char* name) { find<QAction>(name)->trigger(); }
+    void bench(int n) { QTest::keyClick(&window, static_cast<Qt::Key>(Qt::Key_0 + n), Qt::AltModifier); }
+
+    desk::MainWindow window;
+};
+
+inline QString number(double v) { return QString::number(v, 'f', 1); }
+
+} // namespace gorvet::test

@@ -1,0 +1,77 @@
+#!/usr/bin/python3
+"""The documents say what the program does: every finding's code, every command, every line that can be typed, every link.
+
+usage: docs_test.py SOURCE_DIR GORVET_CLI
+"""
+import pathlib
+import re
+import subprocess
+import sys
+
+source, cli = pathlib.Path(sys.argv[1]), sys.argv[2]
+failures = []
+
+
+def check(good, message):
+    if not good:
+        failures.append(message)
+
+
+def text(name):
+    return (source / name).read_text(encoding="utf-8")
+
+
+def codes_in_the_source():
+    codes = set()
+    for name in ("findings.cpp", "work_findings.cpp"):
+        codes |= set(re.findall(r'"((?:tape|sit|stretch|make|work)\.[a-z-]+[a-z])"', text(f"src/analysis/{name}")))
+    condition = text("src/tape/condition.cpp")
+    # a figure is a finding where it is judged: its call ends in `true);`
+    for found in re.finditer(r'FigureKind::\w+, "([a-z-]+)", "', condition):
+        if re.compile(r"\b(true|false)\);").search(condition, found.end()).group(1) == "true":
+            codes.add("tape." + found.group(1))
+    for file in sorted((source / "src/stretch").glob("*.cpp")):
+        codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)"([a-z][a-z-]+)",\s*(?:PlanVerdict|fmt::|")', file.read_text())}
+    for file in sorted((source / "src/make").glob("crossmember.cpp")):
+        codes |= {"make.crossmember-" + c for c in re.findall(r'\badd\("([a-z-]+)", PlanVerdict|\badd\("([a-z-]+)",', file.read_text()) for c in c if c}
+    codes |= {"make.mount-" + c for c in re.findall(r'\b(?:fails|marginal)\("([a-z-]+)"', text("src/make/mounts.cpp"))}
+    return codes
+
+
+documented = set(re.findall(r"^\| `([a-z]+\.[a-z-]+)` \|", text("docs/findings.md"), re.M))
+in_source = codes_in_the_source()
+check(len(in_source) > 60, f"only {len(in_source)} codes were found in the source: the search is broken")
+for code in sorted(in_source - documented):
+    check(False, f"docs/findings.md does not explain {code}")
+for code in sorted(documented - in_source):
+    check(False, f"docs/findings.md explains {code}, which nothing raises")
+
+manual = text("docs/cli.md")
+help_text = subprocess.run([cli, "--help"], capture_output=True, text=True).stdout
+commands = re.findall(r"^  ([a-z][a-z-]+) {2,}", help_text.split("Subcommands:")[1], re.M)
+check(len(commands) > 10, "gorvet-cli --help lists too few commands: the search is broken")
+for command in commands:
+    check(re.search(rf"(gorvet-cli |`){command}\b", manual), f"docs/cli.md does not mention the command {command}")
+entry = text("src/entry/entry.cpp")
+for word in re.findall(r'\{"([a-z-]+)", &Reader::', entry):
+    check(re.search(rf"(?<![a-z-]){word}(?![a-z-])", manual), f"docs/cli.md does not mention the line '{word} …'")
+    check(re.search(rf'(?<![a-z-]){word}(?![a-z-])', entry.split("const std::vector<Form>& forms()")[1]),
+          f"F1 does not mention the line '{word} …'")
+
+for page in [source / "README.md", source / "CONTRIBUTING.md", source / "CHANGELOG.md", *sorted((source / "docs").glob("*.md"))]:
+    if not page.exists():
+        check(False, f"{page.name} is missing")
+        continue
+    for link in re.findall(r"\]\(([^)#]+)\)", page.read_text(encoding="utf-8")):
+        if "://" not in link:
+            check((page.parent / link).exists(), f"{page.name} links to {link}, which is not there")
+readme = text("README.md")
+pictures = sorted(p.name for p in (source / "docs/screenshots").glob("*.png"))
+check(0 < len(pictures) < 20, f"{len(pictures)} pictures in docs/screenshots")
+for picture in pictures:
+    check(picture in readme, f"README.md does not show docs/screenshots/{picture}")
+
+for failure in failures:
+    print("docs:", failure)
+print(f"{len(in_source)} codes, {len(commands)} commands, {len(pictures)} pictures: {len(failures)} failures")
+sys.exit(1 if failures else 0)
