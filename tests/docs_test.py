@@ -3,10 +3,12 @@
 
 usage: docs_test.py SOURCE_DIR GORVET_CLI
 """
+import json
 import pathlib
 import re
 import subprocess
 import sys
+import tempfile
 
 source, cli = pathlib.Path(sys.argv[1]), sys.argv[2]
 failures = []
@@ -31,10 +33,10 @@ def codes_in_the_source():
         if re.compile(r"\b(true|false)\);").search(condition, found.end()).group(1) == "true":
             codes.add("tape." + found.group(1))
     for file in sorted((source / "src/stretch").glob("*.cpp")):
-        codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)"([a-z][a-z-]+)",\s*(?:PlanVerdict|fmt::|")', file.read_text())}
+        codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)\s*"([a-z][a-z-]+)",\s*(?:PlanVerdict|fmt::|")', file.read_text())}
     for file in sorted((source / "src/make").glob("crossmember.cpp")):
-        codes |= {"make.crossmember-" + c for c in re.findall(r'\badd\("([a-z-]+)", PlanVerdict|\badd\("([a-z-]+)",', file.read_text()) for c in c if c}
-    codes |= {"make.mount-" + c for c in re.findall(r'\b(?:fails|marginal)\("([a-z-]+)"', text("src/make/mounts.cpp"))}
+        codes |= {"make.crossmember-" + c for c in re.findall(r'\badd\(\s*"([a-z-]+)", PlanVerdict|\badd\(\s*"([a-z-]+)",', file.read_text()) for c in c if c}
+    codes |= {"make.mount-" + c for c in re.findall(r'\b(?:fails|marginal)\(\s*"([a-z-]+)"', text("src/make/mounts.cpp"))}
     return codes
 
 
@@ -57,6 +59,27 @@ for word in re.findall(r'\{"([a-z-]+)", &Reader::', entry):
     check(re.search(rf"(?<![a-z-]){word}(?![a-z-])", manual), f"docs/cli.md does not mention the line '{word} …'")
     check(re.search(rf'(?<![a-z-]){word}(?![a-z-])', entry.split("const std::vector<Form>& forms()")[1]),
           f"F1 does not mention the line '{word} …'")
+
+# what docs/file-format.md gives to the sqlite3 shell is run on the demo build
+with tempfile.TemporaryDirectory() as folder:
+    demo = pathlib.Path(folder) / "demo.gorvet"
+    subprocess.run([sys.executable, source / "demo/petrel_on_tern.py", "--cli", cli, "--out", demo], capture_output=True, check=True)
+    rows = []
+    for query in re.findall(r"```sql\n(.*?)```", text("docs/file-format.md"), re.S):
+        done = subprocess.run(["sqlite3", "-readonly", demo], input=query, capture_output=True, text=True)
+        check(not done.stderr, f"docs/file-format.md: {done.stderr.strip()} in\n{query}")
+        rows.append(done.stdout.splitlines())
+    check(len(rows) == 4, f"{len(rows)} queries in docs/file-format.md")
+    lines = subprocess.run([cli, "log", demo], capture_output=True, text=True).stdout.splitlines()
+    check(len(rows[0]) == len(lines), f"{len(rows[0])} lines of the log by sqlite3, {len(lines)} by gorvet-cli")
+    readings = []
+    for subject in ("chassis", "body"):
+        solved = subprocess.run([cli, "tape", "solve", demo, "--subject", subject], capture_output=True, text=True).stdout
+        readings += json.loads(solved)["readings"]
+    check(len(rows[1]) == len(readings) > 300, f"{len(rows[1])} readings by sqlite3, {len(readings)} by gorvet-cli")
+    check(all(f"|{r['from']}|{r['to'] or ''}|" in line for r, line in zip(readings[:20], rows[1])), "the readings by sqlite3 name other points")
+    steps = json.loads(subprocess.run([cli, "work", demo], capture_output=True, text=True).stdout)["steps"]
+    check([line.split("|")[0] for line in rows[2]] == [s["code"] for s in steps if s["tick"]] != [], "the ticks by sqlite3 are not those of gorvet-cli work")
 
 for page in [source / "README.md", source / "CONTRIBUTING.md", source / "CHANGELOG.md", *sorted((source / "docs").glob("*.md"))]:
     if not page.exists():

@@ -3,11 +3,11 @@
 set -euo pipefail
 build=$(cd "$1" && pwd)
 here=$(cd "$(dirname "${BASH_SOURCE[0]}")" && pwd)
-demo=$build/petrel_on_tern.gorvet
 
 take() { # NAME KEYS ARGUMENTS…
     local out=$here/$1.png keys=$2
     shift 2
+    rm -rf "${settings:?}"/*
     xvfb-run -a -s "-screen 0 1280x800x24" bash -c '
         out=$1 keys=$2; shift 2
         "$@" & app=$!
@@ -22,10 +22,13 @@ take() { # NAME KEYS ARGUMENTS…
             last=$sum
         done
         import -window root -strip "$out"
-        kill $app' take "$out" "$keys" "$build/gorvet" "$@" "$demo"
+        kill $app' take "$out" "$keys" "$build/gorvet" "$@" "$build/petrel_on_tern.gorvet"
     echo "$out"
 }
-export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1
+# what was left last time must not show
+settings=$(mktemp -d)
+trap 'rm -rf "$settings"' EXIT
+export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings
 take tape-day "" --bench 1
 take tape-body-day "F6" --bench 1
 take sit-day "" --bench 2
@@ -33,3 +36,7 @@ take stretch-day "" --bench 3
 take make-day "" --bench 4
 take tape-dye "" --bench 1 --dye
 take make-dye "" --bench 4 --dye
+take work-day "" --bench 5
+take work-dye "" --bench 5 --dye
+take call-out-dye "F4" --bench 1 --dye
+take stretch-large "" --bench 3 --text 150

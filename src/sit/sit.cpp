@@ -1,8 +1,8 @@
 #include "sit/sit.hpp"
 
-#include <Eigen/Cholesky>
+#include "sit/spectrum.hpp"
+
 #include <Eigen/Core>
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <cmath>
 
@@ -174,13 +174,11 @@ bool settle(const Scene& s, Parameters& p, const std::vector<int>& free) {
         const Eigen::VectorXd r = asVector(evaluate(s, p).residuals);
         const Eigen::MatrixXd j = jacobian(s, p, free);
         if (j.rows() == 0) return true;
-        const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(j.transpose() * j);
-        const auto& values = eigen.eigenvalues();
-        const double limit = 1e-10 * std::max(values.maxCoeff(), 1e-30);
+        const Spectrum by = spectrumOf(j);
         Eigen::VectorXd step = Eigen::VectorXd::Zero(j.cols());
-        const Eigen::VectorXd g = eigen.eigenvectors().transpose() * (j.transpose() * r);
-        for (Eigen::Index k = 0; k < values.size(); ++k)
-            if (values(k) > limit) step -= eigen.eigenvectors().col(k) * (g(k) / values(k));
+        const Eigen::VectorXd g = by.directions.transpose() * (j.transpose() * r);
+        for (Eigen::Index k = 0; k < by.values.size(); ++k)
+            if (by.values(k) > by.limit) step -= by.directions.col(k) * (g(k) / by.values(k));
         const double size = step.norm();
         if (!std::isfinite(size)) return false;
         if (size > 500) step *= 500 / size; // no more than half a metre or half a radian at a time
@@ -202,15 +200,14 @@ constexpr const char* open_sentences[7] = {
 std::vector<std::string> openSentences(const Eigen::MatrixXd& j, const std::vector<int>& free) {
     std::vector<std::string> open;
     if (j.rows() == 0) return open;
-    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(j.transpose() * j);
-    const double limit = 1e-10 * std::max(eigen.eigenvalues().maxCoeff(), 1e-30);
+    const Spectrum by = spectrumOf(j);
     std::vector<int> named;
-    for (Eigen::Index k = 0; k < eigen.eigenvalues().size(); ++k) {
-        if (eigen.eigenvalues()(k) > limit) continue;
+    for (Eigen::Index k = 0; k < by.values.size(); ++k) {
+        if (by.values(k) > by.limit) continue;
         Eigen::Index largest = -1;
         for (Eigen::Index c = 0; c < j.cols(); ++c)
             if (std::find(named.begin(), named.end(), free[c]) == named.end() &&
-                (largest < 0 || std::abs(eigen.eigenvectors()(c, k)) > std::abs(eigen.eigenvectors()(largest, k))))
+                (largest < 0 || std::abs(by.directions(c, k)) > std::abs(by.directions(largest, k))))
                 largest = c;
         named.push_back(free[largest]);
     }
