@@ -101,10 +101,11 @@ RailLine planned(const RailLine& rail, const stretch::Plan& plan, const stretch:
 /// Rows and columns of some points in a survey's covariance.
 std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>& points) {
     const size_t n = 3 * points.size();
-    const size_t all = 3 * s.points.size();
     std::vector<double> c(n * n, 0.0);
-    for (size_t i = 0; i < n; ++i)
-        for (size_t j = 0; j < n; ++j) c[i * n + j] = s.covariance[(3 * points[i / 3] + i % 3) * all + 3 * points[j / 3] + j % 3];
+    for (size_t i = 0; i < n; ++i) {
+        const std::vector<double>& column = s.covariance.column(3 * points[i / 3] + i % 3);
+        for (size_t j = 0; j < n; ++j) c[i * n + j] = column[3 * points[j / 3] + j % 3];
+    }
     return c;
 }
 
@@ -307,6 +308,21 @@ void solveSurvey(SurveyOf& s, const SurveyOf* previous, const std::function<bool
         s.condition = previous->condition;
     else
         s.condition = tape::condition(s.solution, s.frame);
+    constexpr size_t offered = 40;
+    if (previous && previous->survey == s.survey && previous->frame == s.frame && previous->wanted == s.wanted && previous->means == s.means)
+        s.next = previous->next;
+    else if (!go_on || go_on())
+        s.next = tape::rankReadings(s.survey, s.solution, s.condition, s.wanted, s.means, offered);
+}
+
+/// "point M1l" or a key, as the survey knows it.
+tape::Wanted wantedOf(const Build& b, const SurveyOf& s, Subject subject) {
+    tape::Wanted wanted{b.settings.want, -1};
+    if (!wanted.key.starts_with("point ")) return wanted;
+    const Point* p = pointNamed(b, subject, wanted.key.substr(6));
+    wanted.key = p ? "point" : "everything";
+    if (p) wanted.point = s.indexOf(p->id);
+    return wanted;
 }
 
 } // namespace
@@ -317,6 +333,13 @@ SurveyOf surveyOf(const Build& b, Subject subject) {
         if (p.subject == subject) {
             s.point_ids.push_back(id);
             s.survey.points.push_back({p.name, p.rough});
+        }
+    std::map<SetUpId, int> setups;
+    for (const auto& [id, setup] : b.setups)
+        if (setup.subject == subject) {
+            setups[id] = static_cast<int>(s.setup_ids.size());
+            s.setup_ids.push_back(id);
+            s.survey.setups.push_back({setup.name, setup.kind});
         }
     std::set<std::pair<Attitude, Support>> supports;
     for (const auto& [id, r] : b.readings) {
@@ -330,6 +353,10 @@ SurveyOf surveyOf(const Build& b, Subject subject) {
         reading.to = r.to ? s.indexOf(r.to) : -1;
         reading.value = r.value.value;
         reading.sigma = r.sigma.value_or(defaultSigma(r.kind, r.value.value));
+        if (const auto setup = b.setups.find(r.setup); setup != b.setups.end()) {
+            reading.setup = setups.at(r.setup);
+            if (!r.sigma && setup->second.sigma_mm) reading.sigma = *setup->second.sigma_mm;
+        }
         s.survey.readings.push_back(reading);
         s.reading_ids.push_back(id);
         s.readings_as_typed.push_back(r.value.typed);
@@ -340,6 +367,8 @@ SurveyOf surveyOf(const Build& b, Subject subject) {
         if (const int point = s.indexOf(h.point); point >= 0) s.survey.holds.push_back({point, h.axis, h.value.value});
     s.mixed_supports = supports.size() > 1;
     s.frame = frameOf(b, subject, s);
+    s.wanted = wantedOf(b, s, subject);
+    s.means = {b.settings.tape_reach_mm, b.settings.gauge};
     return s;
 }
 

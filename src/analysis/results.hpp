@@ -6,7 +6,7 @@
 #include "make/mounts.hpp"
 #include "sit/sit.hpp"
 #include "stretch/stretch.hpp"
-#include "tape/condition.hpp"
+#include "tape/next_reading.hpp"
 #include "work/work.hpp"
 
 #include <functional>
@@ -21,10 +21,14 @@ struct SurveyOf {
     tape::Survey survey;
     std::vector<build::PointId> point_ids;
     std::vector<build::ReadingId> reading_ids;
+    std::vector<build::SetUpId> setup_ids;
     std::vector<std::string> readings_as_typed;
     tape::FramePoints frame;
     tape::Solution solution;
     tape::Condition condition;
+    tape::Wanted wanted;
+    tape::Means means;
+    std::vector<tape::RankedReading> next; ///< what to take next, the best first
     bool mixed_supports = false; ///< its readings come from unlike supports or attitudes
 
     int indexOf(build::PointId) const; ///< −1 when it is not in the survey
@@ -57,6 +61,7 @@ struct Results {
     work::Order work;
     std::vector<Finding> findings; ///< worst first within each bench
 
+    const std::vector<tape::RankedReading>& next(build::Subject s) const { return of(s).next; }
     const SurveyOf& of(build::Subject s) const { return s == build::Subject::Body ? body : chassis; }
     /// A body point in the chassis frame; none when the body is not surveyed there or nothing seats it.
     std::optional<build::Vec3> bodyInChassis(build::PointId) const;

@@ -21,11 +21,10 @@ double distanceHalfWidth(const tape::Solution& s, int a, int b, const Vec3& p, c
         j[k] = -dx[k] / length;
         j[3 + k] = dx[k] / length;
     }
-    const size_t n = 3 * s.points.size();
     const auto row = [&](int k) { return 3 * static_cast<size_t>(k < 3 ? a : b) + static_cast<size_t>(k % 3); };
     double variance = 0;
     for (int i = 0; i < 6; ++i)
-        for (int k = 0; k < 6; ++k) variance += j[i] * j[k] * s.covariance[row(i) * n + row(k)];
+        for (int k = 0; k < 6; ++k) variance += j[i] * j[k] * s.covariance(row(i), row(k));
     return halfWidth(std::sqrt(std::max(0.0, variance)));
 }
 

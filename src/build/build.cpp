@@ -10,6 +10,21 @@ const Point* pointNamed(const Build& b, Subject subject, std::string_view name) 
     return nullptr;
 }
 
+const SetUp* setupNamed(const Build& b, Subject subject, std::string_view name) {
+    for (const auto& [id, s] : b.setups)
+        if (s.subject == subject && s.name == name) return &s;
+    return nullptr;
+}
+
+bool readFrom(SetUpKind setup, ReadingKind reading) {
+    switch (setup) {
+    case SetUpKind::Plane: return reading == ReadingKind::Height || reading == ReadingKind::Level;
+    case SetUpKind::String: return reading == ReadingKind::Offset;
+    case SetUpKind::Tape: return reading == ReadingKind::Tape || reading == ReadingKind::Plan;
+    }
+    return false;
+}
+
 const Point* pointWithRole(const Build& b, Subject subject, Role role) {
     for (const auto& [id, point] : b.points)
         if (point.subject == subject && point.role == role) return &point;

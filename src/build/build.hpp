@@ -33,6 +33,9 @@ struct Settings {
     FrameKind frame_kind = FrameKind::Ladder;
     units::LengthStep length_step = units::LengthStep::Mm01;
     double frame_tolerance_mm = 3.0;
+    std::string want = "figures"; ///< what the next readings are to tell: tape::wanted_keys, or "point NAME"
+    bool gauge = true;               ///< there is a height gauge or level to take heights with
+    double tape_reach_mm = 8000;     ///< the longest distance that can be taped in one
     std::string body_name = "body";
     std::string chassis_name = "chassis";
     bool operator==(const Settings&) const = default;
@@ -49,6 +52,17 @@ struct Session {
     double carried_mass_kg = 0;
     std::string note;
     bool operator==(const Session&) const = default;
+};
+
+/// What readings are read from and share: its place is solved for wherever the readings tell it from the frame's own shape.
+struct SetUp {
+    SetUpId id;
+    Subject subject = Subject::Chassis;
+    std::string name; ///< unique within the subject; one word
+    SetUpKind kind = SetUpKind::Plane;
+    std::optional<double> sigma_mm; ///< how well it reads, 1σ; none: the default of the kind of reading
+    std::string note;               ///< when and how it was last checked
+    bool operator==(const SetUp&) const = default;
 };
 
 struct Point {
@@ -70,6 +84,7 @@ struct Reading {
     Dimension value;             ///< mm; rad for slope
     std::optional<double> sigma; ///< mm; rad for slope; none: the default of the kind
     std::string note;
+    SetUpId setup;         ///< what it was read from; none: from the datum
     ReadingId replaced_by; ///< set when it was re-taped: kept for the log, not used
     bool operator==(const Reading&) const = default;
 };
@@ -186,6 +201,18 @@ struct WorkFacts {
     bool operator==(const WorkFacts&) const = default;
 };
 
+/// A gap of a door or panel, measured at a named place and event: what the body does while it is worked on.
+struct Gap {
+    GapId id;
+    std::string place; ///< one word: "door-left-rear"
+    std::string event; ///< "brace in", "on the chassis", "weight on its wheels"; the order of entry is the order of time
+    Dimension value;   ///< mm
+    double tolerance_mm = 1.5; ///< by how much it may move since the event before
+    std::string who;
+    std::string at_utc;
+    bool operator==(const Gap&) const = default;
+};
+
 /// A brace, spacer or tacked support that must come out again.
 struct TemporarySteel {
     TemporarySteelId id;
@@ -240,6 +267,8 @@ struct Build {
     std::map<TemporarySteelId, TemporarySteel> temporary_steel;
     std::map<TickId, Tick> ticks;
     std::map<CheckId, Check> checks;
+    std::map<SetUpId, SetUp> setups;
+    std::map<GapId, Gap> gaps;
     std::uint32_t next_id = 1; ///< grows only; undo does not take it back
     bool operator==(const Build&) const = default;
 };
@@ -264,6 +293,10 @@ template <class T> std::map<Id<T>, T>& table(Build& b) {
         return b.temporary_steel;
     else if constexpr (std::is_same_v<T, Tick>)
         return b.ticks;
+    else if constexpr (std::is_same_v<T, SetUp>)
+        return b.setups;
+    else if constexpr (std::is_same_v<T, Gap>)
+        return b.gaps;
     else
         return b.checks;
 }
@@ -271,6 +304,11 @@ template <class T> const std::map<Id<T>, T>& table(const Build& b) { return tabl
 
 /// The point of that name on the subject; nullptr when there is none.
 const Point* pointNamed(const Build&, Subject, std::string_view name);
+/// The set-up of that name on the subject; nullptr when there is none.
+const SetUp* setupNamed(const Build&, Subject, std::string_view name);
+/// Whether a reading of this kind is read from such a set-up: heights and levels from a plane, offsets from a string, slant and plan
+/// distances with a tape.
+bool readFrom(SetUpKind, ReadingKind);
 /// The first point with that role on the subject, by id; nullptr when there is none.
 const Point* pointWithRole(const Build&, Subject, Role);
 /// The tick of a step; nullptr when it is not done.

@@ -30,6 +30,7 @@ template <class... Checks> Checked firstOf(Checks... checks) {
 Checked valid(const Build&, const Settings& s) {
     if (s.name.empty()) return bad("build", "A build needs a name.");
     if (!(s.frame_tolerance_mm > 0)) return bad("build", "The frame tolerance must be above 0 mm.");
+    if (!(s.tape_reach_mm >= 100 && s.tape_reach_mm <= 1e5)) return bad("build", "The tape's reach must be between 100 mm and 100 m.");
     return {};
 }
 
@@ -72,7 +73,38 @@ Checked valid(const Build& b, const Reading& r) {
         return bad(name, "A distance must be above 0.");
     if (std::abs(r.value.value) > 1e5) return bad(name, "The reading is above 100 m.");
     if (r.sigma && !(*r.sigma > 0 && std::isfinite(*r.sigma))) return bad(name, "σ must be above 0.");
+    if (r.setup) {
+        const auto setup = b.setups.find(r.setup);
+        if (setup == b.setups.end()) return bad(name, "The reading's set-up does not exist.");
+        if (setup->second.subject != from->second.subject) return bad(name, "The reading's set-up belongs to the other subject.");
+        if (!readFrom(setup->second.kind, r.kind))
+            return bad(name, fmt::format("A {} reading is not read from a {}.", word(r.kind), word(setup->second.kind)));
+    }
     return {};
+}
+
+Checked oneWord(const std::string& name, const char* what) {
+    if (name.empty() || name.find_first_of(" \t,\"") != std::string::npos)
+        return bad(name, fmt::format("{} needs a name of one word, without blank, comma or quote.", what));
+    return {};
+}
+
+Checked valid(const Build& b, const SetUp& s) {
+    if (auto ok = oneWord(s.name, "A set-up"); !ok) return ok;
+    const SetUp* same = setupNamed(b, s.subject, s.name);
+    if (same && same->id != s.id) return bad(s.name, fmt::format("There is already a set-up {}.", s.name), "Choose another name.");
+    if (s.sigma_mm && !(*s.sigma_mm > 0 && std::isfinite(*s.sigma_mm))) return bad(s.name, "σ must be above 0.");
+    for (const auto& [id, r] : b.readings)
+        if (r.setup == s.id && !readFrom(s.kind, r.kind))
+            return bad(s.name, fmt::format("Readings of kind {} hang on it: it stays what it is.", word(r.kind)));
+    return {};
+}
+
+Checked valid(const Build&, const Gap& g) {
+    if (auto ok = oneWord(g.place, "A gap's place"); !ok) return ok;
+    if (g.event.empty()) return bad(g.place, "A gap needs the event at which it was measured.", "Like: gap door-left 4.5 at brace in");
+    if (!(g.tolerance_mm > 0)) return bad(g.place, "The tolerance of a gap must be above 0.");
+    return finite(g.place, g.value, -50, 500, "gap_mm");
 }
 
 Checked valid(const Build& b, const Hold& h) {
@@ -250,6 +282,11 @@ Checked unused(const Build& b, PointId id) {
 Checked unused(const Build& b, SessionId id) {
     for (const auto& [key, r] : b.readings)
         if (r.session == id) return bad(b.sessions.at(id).name, "The session has readings.", "Remove them first.");
+    return {};
+}
+Checked unused(const Build& b, SetUpId id) {
+    for (const auto& [key, r] : b.readings)
+        if (r.setup == id) return bad(b.setups.at(id).name, "Readings were read from this set-up.", "Remove them first.");
     return {};
 }
 Checked unused(const Build& b, TemporarySteelId id) {

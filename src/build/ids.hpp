@@ -22,6 +22,8 @@ struct Crossing;
 struct TemporarySteel;
 struct Tick;
 struct Check;
+struct SetUp;
+struct Gap;
 using SessionId = Id<Session>;
 using PointId = Id<Point>;
 using ReadingId = Id<Reading>;
@@ -32,5 +34,7 @@ using CrossingId = Id<Crossing>;
 using TemporarySteelId = Id<TemporarySteel>;
 using TickId = Id<Tick>;
 using CheckId = Id<Check>;
+using SetUpId = Id<SetUp>;
+using GapId = Id<Gap>;
 
 } // namespace gorvet::build

@@ -28,6 +28,9 @@ template <class V, class T> void fields(V& v, T& s) {
         v("frame_tolerance_mm", s.frame_tolerance_mm);
         v("body_name", s.body_name);
         v("chassis_name", s.chassis_name);
+        v("want", s.want);
+        v("gauge", s.gauge);
+        v("tape_reach_mm", s.tape_reach_mm);
     } else if constexpr (std::is_same_v<U, Session>) {
         v("id", s.id);
         v("subject", s.subject);
@@ -37,6 +40,21 @@ template <class V, class T> void fields(V& v, T& s) {
         v("support_at", s.support_at);
         v("carried_mass_kg", s.carried_mass_kg);
         v("note", s.note);
+    } else if constexpr (std::is_same_v<U, SetUp>) {
+        v("id", s.id);
+        v("subject", s.subject);
+        v("name", s.name);
+        v("kind", s.kind);
+        v("sigma_mm", s.sigma_mm);
+        v("note", s.note);
+    } else if constexpr (std::is_same_v<U, Gap>) {
+        v("id", s.id);
+        v("place", s.place);
+        v("event", s.event);
+        v("value", s.value);
+        v("tolerance_mm", s.tolerance_mm);
+        v("who", s.who);
+        v("at_utc", s.at_utc);
     } else if constexpr (std::is_same_v<U, Point>) {
         v("id", s.id);
         v("subject", s.subject);
@@ -53,6 +71,7 @@ template <class V, class T> void fields(V& v, T& s) {
         v("value", s.value);
         v("sigma", s.sigma);
         v("note", s.note);
+        v("setup", s.setup);
         v("replaced_by", s.replaced_by);
     } else if constexpr (std::is_same_v<U, Hold>) {
         v("id", s.id);
@@ -260,6 +279,10 @@ template <class T> constexpr const char* tableName() {
         return "tick";
     else if constexpr (std::is_same_v<T, Check>)
         return "check";
+    else if constexpr (std::is_same_v<T, SetUp>)
+        return "set-up";
+    else if constexpr (std::is_same_v<T, Gap>)
+        return "gap";
     else
         return "crossmember";
 }
@@ -288,7 +311,7 @@ template <class... Ts> bool pick(const std::string& name, auto&& use) {
 }
 
 bool pickRow(const std::string& name, auto&& use) {
-    return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check>(name, use);
+    return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check, SetUp, Gap>(name, use);
 }
 bool pickPart(const std::string& name, auto&& use) {
     return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts>(name, use);
@@ -365,6 +388,8 @@ std::string buildToJson(const Build& b) {
                     {"temporary_steel", rows(b.temporary_steel)},
                     {"ticks", rows(b.ticks)},
                     {"checks", rows(b.checks)},
+                    {"setups", rows(b.setups)},
+                    {"gaps", rows(b.gaps)},
                     {"next_id", b.next_id}};
     return j.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
@@ -391,6 +416,8 @@ Result<Build> buildFromJson(std::string_view text) {
         if (j.contains("temporary_steel")) readRows(j.at("temporary_steel"), b.temporary_steel);
         if (j.contains("ticks")) readRows(j.at("ticks"), b.ticks);
         if (j.contains("checks")) readRows(j.at("checks"), b.checks);
+        if (j.contains("setups")) readRows(j.at("setups"), b.setups);
+        if (j.contains("gaps")) readRows(j.at("gaps"), b.gaps);
         b.next_id = j.at("next_id").get<std::uint32_t>();
         return b;
     });

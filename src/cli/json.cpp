@@ -91,6 +91,28 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
         q["hides" + unit] = show(a.hides);
         j["readings"].push_back(std::move(q));
     }
+    j["setups"] = Json::array();
+    for (size_t i = 0; i < sol.setups.size(); ++i) {
+        const auto& u = sol.setups[i];
+        const auto& setup = s.survey.setups[i];
+        Json q = {{"name", setup.name}, {"kind", build::word(setup.kind)}, {"readings", u.readings}};
+        static constexpr const char* keys[3][3] = {{"height_mm", "along_mm_per_m", "across_mm_per_m"}, {"offset_mm", "swing_mm_per_m", ""}, {"reads_over_mm", "", ""}};
+        for (int k = 0; k < tape::unknownsOf(setup.kind); ++k) {
+            const std::string key = keys[static_cast<int>(setup.kind)][k];
+            q[key] = u.told[k] ? number(u.value[k]) : Json(nullptr);
+            q["sd_" + key] = number(u.sd[k]);
+        }
+        j["setups"].push_back(std::move(q));
+    }
+    j["next"] = Json::array();
+    for (const auto& n : s.next)
+        j["next"].push_back({{"kind", build::word(n.kind)},
+                             {"from", s.survey.points[n.from].name},
+                             {"to", n.to >= 0 ? s.survey.points[n.to].name : ""},
+                             {"about_mm", number(n.about)},
+                             {"what", n.what},
+                             {"half_width_before_mm", number(n.before_mm)},
+                             {"half_width_after_mm", number(n.after_mm)}});
     j["figures"] = Json::array();
     for (const auto& f : s.condition.figures) {
         Json q = {

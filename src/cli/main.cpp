@@ -107,6 +107,8 @@ int enterLines(const std::string& path, build::Subject subject, const std::vecto
         for (std::string line; std::getline(std::cin, line);) lines.push_back(line);
     entry::Context context;
     context.subject = subject;
+    context.who = author("").who;
+    context.now_utc = nowUtc();
     int wrong = 0;
     int number = 0;
     for (const std::string& line : lines) {

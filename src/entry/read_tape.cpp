@@ -1,6 +1,7 @@
 #include "entry/reader.hpp"
 
 #include <algorithm>
+#include <array>
 #include <map>
 
 namespace gorvet::entry {
@@ -88,6 +89,122 @@ void Reader::session() {
     say(fmt::format("session {}: {} {}, on {}", s.name, word(s.subject), word(s.attitude), word(s.support)));
 }
 
+void Reader::setup() {
+    SetUp s;
+    s.subject = context_.subject;
+    const Word name = line_.next("the set-up's name");
+    s.name = name.text;
+    const SetUp* old = setupNamed(b_, s.subject, s.name);
+    if (old) s = *old;
+    if (s.name == "datum") throw Failure{name.column, "The word datum stands for no set-up: choose another name.", ""};
+    bool kind_given = old != nullptr;
+    while (!line_.atEnd()) {
+        if (const auto kind = fromWord<SetUpKind>(line_.peek().text)) {
+            s.kind = *kind;
+            kind_given = true;
+            line_.next("");
+        } else if (line_.take("sigma")) {
+            s.sigma_mm = figure(line_.upTo({"note", "plane", "string", "tape"}), units::Kind::Length, "σ").value;
+        } else if (line_.take("note")) {
+            s.note = line_.upTo({}).text;
+        } else {
+            throw Failure{line_.peek().column, fmt::format("\"{}\" is not known here.", line_.peek().text),
+                          fmt::format("Type {}; sigma 0.5; note when it was last checked.", wordList<SetUpKind>())};
+        }
+    }
+    if (!kind_given) throw Failure{line_.endColumn(), fmt::format("What is {}?", s.name), fmt::format("Type {}.", wordList<SetUpKind>())};
+    if (!s.id) s.id = fresh<SetUp>();
+    put(Put<SetUp>{s});
+    say(fmt::format("set-up {}: a {}", s.name, word(s.kind)));
+}
+
+void Reader::want() {
+    Settings s = b_.settings;
+    const Word what = line_.next("what you want to know");
+    static constexpr std::array<std::string_view, 8> keys{"everything", "figures", "diamond", "twist", "sidesway", "rails", "wheelbase", "tracks"};
+    if (what.text == "point") {
+        s.want = "point " + known(context_.subject, line_.next("the point's name")).name;
+    } else if (std::find(keys.begin(), keys.end(), what.text) != keys.end()) {
+        s.want = what.text;
+    } else {
+        throw Failure{what.column, fmt::format("\"{}\" is not known here.", what.text),
+                      "Type everything, figures, diamond, twist, sidesway, rails, wheelbase, tracks, or point NAME."};
+    }
+    put(Set<Settings>{s});
+    say("the next readings are to tell " + s.want);
+}
+
+void Reader::gauge() {
+    Settings s = b_.settings;
+    const Word what = line_.next("yes or no");
+    if (what.text != "yes" && what.text != "no") throw Failure{what.column, "Type gauge yes or gauge no.", ""};
+    s.gauge = what.text == "yes";
+    put(Set<Settings>{s});
+    say(s.gauge ? "there is a height gauge" : "there is no height gauge");
+}
+
+void Reader::reach() {
+    Settings s = b_.settings;
+    s.tape_reach_mm = lengthUpTo({}, "the tape's reach").value;
+    put(Set<Settings>{s});
+    say("the tape reaches " + units::formatLength(s.tape_reach_mm, s.length_step, true));
+}
+
+void Reader::gap() {
+    Gap g;
+    g.place = line_.next("the gap's place").text;
+    g.value = lengthUpTo({"at", "tol"}, "the gap");
+    if (g.value.provenance == Provenance::Assumed) throw Failure{line_.endColumn(), "A gap must be measured, not assumed.", ""};
+    g.value.provenance = Provenance::Measured;
+    for (const auto& [id, old] : b_.gaps)
+        if (old.place == g.place) g.tolerance_mm = old.tolerance_mm;
+    while (!line_.atEnd()) {
+        if (line_.take("tol"))
+            g.tolerance_mm = lengthUpTo({"at"}, "the tolerance").value;
+        else if (line_.take("at"))
+            g.event = line_.upTo({"tol"}).text;
+        else
+            line_.mustEnd();
+    }
+    // the event of the gap before: a round of gaps is typed with it once
+    if (g.event.empty() && !b_.gaps.empty()) g.event = b_.gaps.rbegin()->second.event;
+    if (g.event.empty())
+        throw Failure{line_.endColumn(), "At which event was it measured?", "Like: gap door-left 4.5 at brace in"};
+    for (const auto& [id, old] : b_.gaps)
+        if (old.place == g.place && old.event == g.event) g.id = id; // measured again at the same event
+    g.who = context_.who;
+    g.at_utc = context_.now_utc;
+    if (!g.id) g.id = fresh<Gap>();
+    put(Put<Gap>{g});
+    say(fmt::format("gap {} {} at {}", g.place, show(g.value), g.event));
+}
+
+SetUpId Reader::setupFor(ReadingKind kind) {
+    if (line_.take("by")) {
+        const Word name = line_.next("the set-up's name");
+        if (name.text == "datum") return {};
+        const SetUp* s = setupNamed(b_, context_.subject, name.text);
+        if (!s) throw Failure{name.column, fmt::format("There is no set-up {} on the {}.", name.text, word(context_.subject)),
+                              "Name it first: setup floor plane"};
+        if (!readFrom(s->kind, kind))
+            throw Failure{name.column, fmt::format("A {} reading is not read from a {}.", word(kind), word(s->kind)), ""};
+        return s->id;
+    }
+    // as the newest reading of this kind was
+    for (auto r = b_.readings.rbegin(); r != b_.readings.rend(); ++r)
+        if (r->second.kind == kind && b_.points.at(r->second.from).subject == context_.subject) {
+            // a set-up that was named since then is the one that stands now
+            SetUpId newest = r->second.setup;
+            for (const auto& [id, s] : b_.setups)
+                if (s.subject == context_.subject && readFrom(s.kind, kind) && id.value > r->first.value) newest = id;
+            return newest;
+        }
+    SetUpId newest;
+    for (const auto& [id, s] : b_.setups)
+        if (s.subject == context_.subject && readFrom(s.kind, kind)) newest = id;
+    return newest;
+}
+
 SessionId Reader::session(Subject subject) {
     if (const auto given = b_.sessions.find(context_.session); given != b_.sessions.end() && given->second.subject == subject)
         return given->first;
@@ -121,16 +238,17 @@ void Reader::reading(ReadingKind kind, bool retape) {
         throw Failure{line_.endColumn(), "The second point is missing.", ""};
     }
     const bool angle = kind == ReadingKind::Slope;
-    const Word typed = line_.upTo({"±", "+-", "sigma", "note"});
+    const Word typed = line_.upTo({"±", "+-", "sigma", "by", "note"});
     r.value = figure(typed, angle ? units::Kind::Angle : units::Kind::Length, "the reading");
     r.value.provenance = Provenance::Measured;
     if ((kind == ReadingKind::Tape || kind == ReadingKind::Plan) && r.value.value <= 0)
         throw Failure{typed.column, "A distance must be above 0.", ""};
     if (line_.take("sigma"))
-        r.sigma = figure(line_.upTo({"note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
+        r.sigma = figure(line_.upTo({"by", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
     else if (line_.take("±") || line_.take("+-"))
-        r.sigma = figure(line_.upTo({"note"}), angle ? units::Kind::Angle : units::Kind::Length, "the ±").value / 2;
+        r.sigma = figure(line_.upTo({"by", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "the ±").value / 2;
     if (r.sigma && !(*r.sigma > 0)) throw Failure{line_.endColumn(), "The ± must be above 0.", ""};
+    r.setup = setupFor(kind);
     if (line_.take("note")) r.note = line_.upTo({}).text;
     // a reading that was to be taped again is replaced; any other stands beside the earlier ones
     Reading old;
@@ -151,7 +269,9 @@ void Reader::reading(ReadingKind kind, bool retape) {
         put(Put<Reading>{old});
     }
     const std::string pair = from.name + (r.to ? "–" + nameOf(b_, r.to) : "");
-    say(fmt::format("{} {} {}", old.id ? "re-tape" : word(kind), pair, angle ? showAngle(r.value) : show(r.value)));
+    const auto setup = b_.setups.find(r.setup);
+    say(fmt::format("{} {} {}{}", old.id ? "re-tape" : word(kind), pair, angle ? showAngle(r.value) : show(r.value),
+                    setup == b_.setups.end() ? "" : " by " + setup->second.name));
 }
 
 void Reader::remove() {
@@ -159,6 +279,20 @@ void Reader::remove() {
     if (what.text == "crossmember") {
         put(Set<std::optional<Crossmember>>{});
         return say("remove the crossmember");
+    }
+    if (what.text == "setup") {
+        const Word name = line_.next("the set-up's name");
+        const SetUp* s = setupNamed(b_, context_.subject, name.text);
+        if (!s) throw Failure{name.column, fmt::format("There is no set-up {}.", name.text), ""};
+        put(Drop<SetUp>{s->id});
+        return say("remove the set-up " + name.text);
+    }
+    if (what.text == "gap") {
+        const Word place = line_.next("the gap's place");
+        for (const auto& [id, g] : b_.gaps)
+            if (g.place == place.text) put(Drop<Gap>{id});
+        if (out_.edit.changes.empty()) throw Failure{place.column, fmt::format("There is no gap {}.", place.text), ""};
+        return say("remove the gap " + place.text);
     }
     if (what.text == "pin") {
         const PinKind kind = oneOf<PinKind>("the kind of the pin");

@@ -117,6 +117,13 @@ private:
     SessionId session(Subject subject);
     void reading(ReadingKind kind, bool retape);
     void remove();
+    void setup();
+    void want();
+    void gauge();
+    void reach();
+    void gap();
+    /// The set-up that a reading says, or the newest one it can be from.
+    SetUpId setupFor(ReadingKind);
     // sit
     void rail();
     void axleHeight();

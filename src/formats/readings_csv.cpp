@@ -79,6 +79,7 @@ public:
                     scratch_.points.erase(put->value.id);
                     --out.points;
                 }
+                if (const auto* put = std::get_if<Put<SetUp>>(&out.edit.changes.back())) scratch_.setups.erase(put->value.id);
                 out.edit.changes.pop_back();
             }
             out.problems.push_back({record.line, bad.column, bad.text, bad.message});
@@ -115,6 +116,27 @@ private:
         new_points_.insert({fresh.id, true});
         ++out.points;
         return fresh.id;
+    }
+
+    /// A set-up that is not known yet is made, of the kind that its first reading asks for.
+    SetUpId setupFor(ReadingKind kind) {
+        const std::string name = cell("setup");
+        if (name.empty()) return {};
+        const SetUp* known = setupNamed(scratch_, subject_, name);
+        for (const SetUpKind fits : {SetUpKind::Plane, SetUpKind::String, SetUpKind::Tape}) {
+            if (!readFrom(fits, kind)) continue;
+            if (known && known->kind != fits)
+                throw Bad{"setup", name, fmt::format("A {} reading is not read from a {}", word(kind), word(known->kind))};
+            if (known) return known->id;
+            SetUp fresh;
+            fresh.id = SetUpId{scratch_.next_id};
+            fresh.subject = subject_;
+            fresh.name = name;
+            fresh.kind = fits;
+            if (auto ok = keep(Put<SetUp>{fresh}); !ok) throw Bad{"setup", name, ok.error().text()};
+            return fresh.id;
+        }
+        throw Bad{"setup", name, fmt::format("A {} reading is read from no set-up", word(kind))};
     }
 
     const ColumnUnit* unitColumn(units::Kind kind) const {
@@ -180,6 +202,7 @@ private:
         }
         r.from = pointFor("from");
         if (has_to) r.to = pointFor("to");
+        r.setup = setupFor(r.kind);
         r.id = ReadingId{scratch_.next_id};
         must(Put<Reading>{r});
         out.lines[r.id] = record_->line;
@@ -281,7 +304,10 @@ Result<ReadReadings> readReadings(std::string_view text, const Build& build, Sub
 }
 
 std::string writeReadings(const Build& b, Subject subject) {
-    std::string csv = "kind,from,to,value,unit,sigma_mm,note\n";
+    // the column of set-ups only where there are some
+    bool setups = false;
+    for (const auto& [id, s] : b.setups) setups = setups || s.subject == subject;
+    std::string csv = setups ? "kind,from,to,value,unit,sigma_mm,note,setup\n" : "kind,from,to,value,unit,sigma_mm,note\n";
     for (const auto& [id, p] : b.points) {
         if (p.subject != subject || !p.rough) continue;
         csv += fmt::format("point,{},{},{},mm,,{}\n", csvField(p.name), p.role == Role::None ? "" : word(p.role),
@@ -299,8 +325,10 @@ std::string writeReadings(const Build& b, Subject subject) {
         const bool angle = r.kind == ReadingKind::Slope;
         const auto [value, unit] = valueAndUnit(r.value, angle, b.settings);
         const std::string sigma = r.sigma ? number(angle ? units::degrees(*r.sigma) : *r.sigma) : "";
-        csv += fmt::format("{},{},{},{},{},{},{}\n", word(r.kind), csvField(from.name), r.to ? csvField(nameOf(b, r.to)) : "",
-                           csvField(value), unit, sigma, csvField(r.note));
+        const auto setup = b.setups.find(r.setup);
+        csv += fmt::format("{},{},{},{},{},{},{}{}\n", word(r.kind), csvField(from.name), r.to ? csvField(nameOf(b, r.to)) : "",
+                           csvField(value), unit, sigma, csvField(r.note),
+                           setup == b.setups.end() ? "" : "," + csvField(setup->second.name));
     }
     return csv;
 }

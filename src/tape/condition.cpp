@@ -39,10 +39,7 @@ Propagated propagate(const Solution& s, Positions positions, const std::vector<i
             coordinates.push_back(3 * static_cast<size_t>(p) + axis);
             result.gradient[coordinates.back()] = (up - down) / (2 * step_mm);
         }
-    double variance = 0;
-    for (const size_t k : coordinates)
-        for (const size_t l : coordinates) variance += result.gradient[k] * s.covariance[k * 3 * n + l] * result.gradient[l];
-    result.sd = std::sqrt(std::max(0.0, variance));
+    result.sd = std::sqrt(std::max(0.0, s.covariance.quadratic(coordinates, result.gradient)));
     return result;
 }
 

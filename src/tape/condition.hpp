@@ -64,19 +64,6 @@ struct Condition {
 /// > 0 left rail aft. Twist: cross-level of the frontmost pair minus that of the rearmost, as mm over the mean width.
 Condition condition(const Solution&, const FramePoints&);
 
-/// The reading that would best sharpen these figures.
-struct NextReading {
-    int from = -1;
-    int to = -1;
-    double about_mm = 0; ///< what to expect
-    std::string gain;    ///< "takes twist from ± 2.1 to ± 1.4"; empty when nothing is known yet
-};
-
-/// The tape reading, among the pairs not yet taped, that takes most off the summed variance of the condition's figures
-/// (rank-one update of the covariance); when the survey is not fixed yet, one that joins the points with the fewest readings.
-/// `skip` leaves out the first so many choices, to offer another. None when every pair is taped.
-std::optional<NextReading> nextReading(const Survey&, const Solution&, const Condition&, int skip = 0);
-
 /// A likely slip that explains the difference between a reading and what the rest say, in words: a centimetre mark, a
 /// decimetre, an inch read for another, exchanged digits. Empty when none fits within the ±.
 std::string likelySlip(double taped_mm, double rest_says_mm, double half_width_mm);

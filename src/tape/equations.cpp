@@ -56,4 +56,35 @@ Predicted predict(ReadingKind kind, const Vec3& from, const Vec3& to, bool has_t
     return p;
 }
 
+Predicted predictFrom(SetUpKind setup, const std::array<double, setup_unknowns>& at, ReadingKind kind, const Vec3& from, const Vec3& to,
+                      bool has_to) {
+    Predicted p = predict(kind, from, to, has_to);
+    // a difference is free of the set-up's own place, and sees its slope over the distance between the points
+    const double x = (has_to ? to.x_mm - from.x_mm : from.x_mm) / 1000;
+    const double y = (has_to ? to.y_mm - from.y_mm : from.y_mm) / 1000;
+    const double place = has_to ? 0 : 1;
+    const auto minus = [&](int axis, double slope) {
+        p.by_from[axis] -= has_to ? -slope : slope;
+        if (has_to) p.by_to[axis] -= slope;
+    };
+    switch (setup) {
+    case SetUpKind::Plane:
+        p.value -= place * at[0] + at[1] * x + at[2] * y;
+        p.by_setup = {-place, -x, -y};
+        minus(0, at[1] / 1000);
+        minus(1, at[2] / 1000);
+        break;
+    case SetUpKind::String:
+        p.value -= place * at[0] + at[1] * x;
+        p.by_setup = {-place, -x, 0};
+        minus(0, at[1] / 1000);
+        break;
+    case SetUpKind::Tape:
+        p.value += at[0];
+        p.by_setup = {1, 0, 0};
+        break;
+    }
+    return p;
+}
+
 } // namespace gorvet::tape

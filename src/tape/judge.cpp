@@ -5,11 +5,10 @@
 
 namespace gorvet::tape {
 
-Judged judge(const Network& net, const Eigen::MatrixXd& rows, const Eigen::MatrixXd& q) {
+Judged judge(const Network& net, const Rows& rows, const Factor& factor) {
     const auto& readings = net.survey->readings;
     const auto m = static_cast<Eigen::Index>(readings.size());
     Judged judged;
-    judged.residual_cofactor = -(rows * q * rows.transpose());
     judged.v = Eigen::VectorXd::Zero(m);
     judged.redundancy = Eigen::VectorXd::Zero(m);
     judged.w = Eigen::VectorXd::Zero(m);
@@ -18,8 +17,7 @@ Judged judge(const Network& net, const Eigen::MatrixXd& rows, const Eigen::Matri
         if (!net.placed[r.from] || (r.to >= 0 && !net.placed[r.to])) continue;
         judged.v(i) = (predict(net, static_cast<int>(i)).value - r.value) / r.sigma;
         if (!net.active[static_cast<size_t>(i)]) continue;
-        judged.residual_cofactor(i, i) += 1;
-        const double redundancy = std::clamp(judged.residual_cofactor(i, i), 0.0, 1.0);
+        const double redundancy = std::clamp(1 - factor.quadratic(rows, static_cast<int>(i)), 0.0, 1.0);
         judged.redundancy(i) = redundancy < unchecked_r ? 0 : redundancy;
         judged.w(i) = redundancy < unchecked_r ? 0 : judged.v(i) / std::sqrt(redundancy);
     }
@@ -31,14 +29,15 @@ double omegaLimit(int redundancy) {
     return boost::math::quantile(boost::math::complement(boost::math::chi_squared(redundancy), 0.05));
 }
 
-std::vector<int> inseparableFrom(const Network& net, const Judged& judged, int reading) {
+std::vector<int> inseparableFrom(const Network& net, const Rows& rows, const Factor& factor, const Judged& judged, int reading) {
     std::vector<int> group;
     const double own = judged.redundancy(reading);
+    const Eigen::VectorXd cofactors = rows * factor.solve(Eigen::VectorXd(rows.row(reading).transpose())); // −P beside the diagonal
     for (Eigen::Index i = 0; i < judged.w.size(); ++i) {
         const auto index = static_cast<int>(i);
         if (!net.active[static_cast<size_t>(i)] || judged.redundancy(i) <= 0) continue;
         const double correlation =
-            index == reading ? 1.0 : std::abs(judged.residual_cofactor(reading, i)) / std::sqrt(own * judged.redundancy(i));
+            index == reading ? 1.0 : std::abs(cofactors(i)) / std::sqrt(own * judged.redundancy(i));
         if (correlation > inseparable_correlation) group.push_back(index);
     }
     return group;

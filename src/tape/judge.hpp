@@ -9,11 +9,10 @@ struct Judged {
     Eigen::VectorXd v;          ///< (computed − observed)/σ of every reading
     Eigen::VectorXd redundancy; ///< 0 for inactive readings
     Eigen::VectorXd w;
-    Eigen::MatrixXd residual_cofactor; ///< P = I − A Q Aᵀ of all readings, in units of σ
 };
 
-/// `rows`: all readings' design matrix; `q`: covariance of the free coordinates from the active ones.
-Judged judge(const Network&, const Eigen::MatrixXd& rows, const Eigen::MatrixXd& q);
+/// `rows`: all readings' design matrix; the factor is of the active ones. P = I − A Q Aᵀ has r on its diagonal.
+Judged judge(const Network&, const Rows& rows, const Factor&);
 
 /// χ² that Ω exceeds by chance in 5 of 100 surveys; 0 when `redundancy` ≤ 0.
 double omegaLimit(int redundancy);
@@ -28,6 +27,6 @@ inline constexpr double unchecked_r = 1e-6;
 inline constexpr double barely_r = 0.1;
 
 /// Active readings whose w correlate with that of `reading` above the limit, `reading` itself included.
-std::vector<int> inseparableFrom(const Network&, const Judged&, int reading);
+std::vector<int> inseparableFrom(const Network&, const Rows& rows, const Factor&, const Judged&, int reading);
 
 } // namespace gorvet::tape

@@ -1,12 +1,10 @@
-#include <ceres/ceres.h>
-
 #include "tape/network.hpp"
 
 #include <Eigen/Cholesky>
 #include <Eigen/LU>
+#include <Eigen/SparseCholesky>
 #include <algorithm>
 #include <cmath>
-#include <memory>
 
 namespace gorvet::tape {
 
@@ -15,7 +13,9 @@ double& coordinate(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? 
 Predicted predict(const Network& net, int reading) {
     const SurveyReading& r = net.survey->readings[reading];
     const bool has_to = r.to >= 0;
-    return predict(r.kind, net.at[r.from], has_to ? net.at[r.to] : Vec3{}, has_to, net.slope_sense[reading]);
+    const Vec3 to = has_to ? net.at[r.to] : Vec3{};
+    if (r.setup >= 0) return predictFrom(net.survey->setups[r.setup].kind, net.setups[r.setup], r.kind, net.at[r.from], to, has_to);
+    return predict(r.kind, net.at[r.from], to, has_to, net.slope_sense[reading]);
 }
 
 namespace {
@@ -135,6 +135,13 @@ void refresh(Network& net) {
         net.active[i] = net.placed[r.from] && (r.to < 0 || net.placed[r.to]);
         net.slope_sense[i] = r.to >= 0 ? slopeSense(net.at[r.from], net.at[r.to]) : 1.0;
     }
+    // the unknowns of a set-up count from the first reading on
+    std::vector<int> used(survey.setups.size(), 0);
+    for (size_t i = 0; i < survey.readings.size(); ++i)
+        if (survey.readings[i].setup >= 0 && net.active[i]) ++used[survey.readings[i].setup];
+    for (size_t s = 0; s < survey.setups.size(); ++s)
+        for (int u = 0; u < setup_unknowns; ++u)
+            net.setup_index[s][u] = used[s] && u < unknownsOf(survey.setups[s].kind) ? net.free_count++ : -1;
 }
 
 } // namespace
@@ -147,6 +154,8 @@ Network begin(const Survey& survey) {
     net.active.assign(survey.readings.size(), 0);
     net.slope_sense.assign(survey.readings.size(), 1.0);
     net.touching.resize(survey.points.size());
+    net.setups.assign(survey.setups.size(), {});
+    net.setup_index.assign(survey.setups.size(), {-1, -1, -1});
     for (size_t i = 0; i < survey.readings.size(); ++i) {
         net.touching[survey.readings[i].from].push_back(static_cast<int>(i));
         if (survey.readings[i].to >= 0) net.touching[survey.readings[i].to].push_back(static_cast<int>(i));
@@ -175,97 +184,144 @@ Network begin(const Survey& survey) {
     return net;
 }
 
+void holdSetUp(Network& net, int setup, int unknown) {
+    const int gone = net.setup_index[setup][unknown];
+    if (gone < 0) return;
+    net.setups[setup][unknown] = 0;
+    net.setup_index[setup][unknown] = -1;
+    for (auto& of_setup : net.setup_index)
+        for (int& index : of_setup)
+            if (index > gone) --index;
+    --net.free_count; // set-ups come after all coordinates
+}
+
 namespace {
 
-class ReadingCost final : public ceres::CostFunction {
-public:
-    ReadingCost(const SurveyReading& r, double slope_sense) : reading_(r), slope_sense_(slope_sense) {
-        set_num_residuals(1);
-        mutable_parameter_block_sizes()->push_back(3);
-        if (r.to >= 0) mutable_parameter_block_sizes()->push_back(3);
-    }
-    bool Evaluate(double const* const* blocks, double* residuals, double** jacobians) const override {
-        const bool has_to = reading_.to >= 0;
-        const Vec3 from{blocks[0][0], blocks[0][1], blocks[0][2]};
-        const Vec3 to = has_to ? Vec3{blocks[1][0], blocks[1][1], blocks[1][2]} : Vec3{};
-        const Predicted p = predict(reading_.kind, from, to, has_to, slope_sense_);
-        residuals[0] = (p.value - reading_.value) / reading_.sigma;
-        if (jacobians) {
-            for (int axis = 0; axis < 3; ++axis) {
-                if (jacobians[0]) jacobians[0][axis] = p.by_from[axis] / reading_.sigma;
-                if (has_to && jacobians[1]) jacobians[1][axis] = p.by_to[axis] / reading_.sigma;
-            }
-        }
-        return true;
-    }
+/// Weight of a reading with residual v (in σ) under a loss: Huber's beyond 2 σ.
+constexpr double huber = 2.0;
+double weight(double v, Loss loss) { return loss == Loss::Plain || std::abs(v) <= huber ? 1.0 : huber / std::abs(v); }
+double cost(double v, Loss loss) {
+    const double size = std::abs(v);
+    return loss == Loss::Plain || size <= huber ? v * v : 2 * huber * size - huber * huber;
+}
 
-private:
-    SurveyReading reading_;
-    double slope_sense_;
-};
+double totalCost(const Network& net, Loss loss) {
+    double sum = 0;
+    for (size_t i = 0; i < net.survey->readings.size(); ++i) {
+        if (!net.active[i]) continue;
+        const SurveyReading& r = net.survey->readings[i];
+        sum += cost((predict(net, static_cast<int>(i)).value - r.value) / r.sigma, loss);
+    }
+    return sum;
+}
+
+void move(Network& net, const Eigen::VectorXd& by) {
+    for (size_t k = 0; k < net.free_index.size(); ++k)
+        if (net.free_index[k] >= 0) coordinate(net.at[k / 3], static_cast<int>(k % 3)) += by(net.free_index[k]);
+    for (size_t s = 0; s < net.setups.size(); ++s)
+        for (int u = 0; u < setup_unknowns; ++u)
+            if (net.setup_index[s][u] >= 0) net.setups[s][u] += by(net.setup_index[s][u]);
+}
+
+/// Columns and values of one reading's row, undivided.
+template <class F> void entriesOf(const Network& net, const SurveyReading& r, const Predicted& p, F&& take) {
+    for (int axis = 0; axis < 3; ++axis) {
+        if (const int k = net.free_index[3 * r.from + axis]; k >= 0) take(k, p.by_from[axis]);
+        if (r.to < 0) continue;
+        if (const int k = net.free_index[3 * r.to + axis]; k >= 0) take(k, p.by_to[axis]);
+    }
+    if (r.setup < 0) return;
+    for (int u = 0; u < setup_unknowns; ++u)
+        if (const int k = net.setup_index[r.setup][u]; k >= 0) take(k, p.by_setup[u]);
+}
 
 } // namespace
 
 bool adjust(Network& net, Loss loss) {
-    const Survey& survey = *net.survey;
-    std::vector<std::array<double, 3>> blocks(survey.points.size());
-    for (size_t i = 0; i < blocks.size(); ++i) blocks[i] = {net.at[i].x_mm, net.at[i].y_mm, net.at[i].z_mm};
-    ceres::Problem problem;
-    std::vector<char> used(blocks.size(), 0);
-    for (size_t i = 0; i < survey.readings.size(); ++i) {
-        if (!net.active[i]) continue;
-        const SurveyReading& r = survey.readings[i];
-        auto* cost = new ReadingCost(r, net.slope_sense[i]); // the problem owns it
-        auto* robust = loss == Loss::Huber ? new ceres::HuberLoss(2.0) : nullptr;
-        used[r.from] = 1;
-        if (r.to >= 0) {
-            used[r.to] = 1;
-            problem.AddResidualBlock(cost, robust, blocks[r.from].data(), blocks[r.to].data());
-        } else {
-            problem.AddResidualBlock(cost, robust, blocks[r.from].data());
+    const auto& readings = net.survey->readings;
+    if (net.free_count == 0 || std::none_of(net.active.begin(), net.active.end(), [](char a) { return a != 0; })) return true;
+    using Sparse = Eigen::SparseMatrix<double>;
+    Eigen::SimplicialLDLT<Sparse, Eigen::Lower> ldlt;
+    bool analysed = false;
+    double now = totalCost(net, loss);
+    double damping = 1e-8; // Levenberg's, beside each unknown's own stiffness
+    for (int round = 0; round < 200; ++round) {
+        std::vector<Eigen::Triplet<double>> entries;
+        entries.reserve(readings.size() * 21);
+        Eigen::VectorXd g = Eigen::VectorXd::Zero(net.free_count);
+        for (size_t i = 0; i < readings.size(); ++i) {
+            if (!net.active[i]) continue;
+            const SurveyReading& r = readings[i];
+            const Predicted p = predict(net, static_cast<int>(i));
+            const double v = (p.value - r.value) / r.sigma;
+            const double w = weight(v, loss);
+            std::array<std::pair<int, double>, 6 + setup_unknowns> row;
+            size_t n = 0;
+            entriesOf(net, r, p, [&](int k, double by) { row[n++] = {k, by / r.sigma}; });
+            for (size_t a = 0; a < n; ++a) {
+                g(row[a].first) -= w * row[a].second * v;
+                for (size_t b = 0; b < n; ++b)
+                    if (row[a].first >= row[b].first) entries.emplace_back(row[a].first, row[b].first, w * row[a].second * row[b].second);
+            }
         }
+        for (int k = 0; k < net.free_count; ++k) entries.emplace_back(k, k, 0.0);
+        Sparse normal(net.free_count, net.free_count);
+        normal.setFromTriplets(entries.begin(), entries.end());
+        const Eigen::VectorXd diagonal = normal.diagonal();
+        const double floor = 1e-9 * std::max(diagonal.maxCoeff(), 1e-300);
+        if (!analysed) ldlt.analyzePattern(normal);
+        analysed = true;
+        bool moved = false;
+        for (int attempt = 0; attempt < 30 && !moved; ++attempt) {
+            Sparse damped = normal;
+            for (int k = 0; k < net.free_count; ++k) damped.coeffRef(k, k) += damping * std::max(diagonal(k), floor);
+            ldlt.factorize(damped);
+            const Eigen::VectorXd step = ldlt.info() == Eigen::Success ? Eigen::VectorXd(ldlt.solve(g)) : Eigen::VectorXd();
+            if (step.size() == 0 || !step.allFinite()) {
+                damping = std::max(damping * 10, 1e-6);
+                continue;
+            }
+            Network trial = net;
+            move(trial, step);
+            const double then = totalCost(trial, loss);
+            const double size = step.cwiseAbs().maxCoeff();
+            if (then <= now * (1 + 1e-13) + 1e-18) {
+                const bool settled = size < 1e-8 || (now - then <= (loss == Loss::Huber ? 1e-6 : 1e-15) * now && size < 1e-4);
+                net.at = std::move(trial.at);
+                net.setups = std::move(trial.setups);
+                now = then;
+                damping = std::max(damping * 0.1, 1e-10); // enough to keep open directions still
+                if (settled) return true;
+                moved = true;
+            } else {
+                if (size < 1e-7) return true; // no better place within reach of the arithmetic
+                damping = std::max(damping * 10, 1e-10);
+            }
+        }
+        if (!moved) return std::isfinite(now);
     }
-    for (size_t i = 0; i < blocks.size(); ++i) {
-        if (!used[i]) continue;
-        std::vector<int> held;
-        for (int axis = 0; axis < 3; ++axis)
-            if (net.free_index[3 * i + axis] < 0) held.push_back(axis);
-        if (held.size() == 3)
-            problem.SetParameterBlockConstant(blocks[i].data());
-        else if (!held.empty())
-            problem.SetManifold(blocks[i].data(), new ceres::SubsetManifold(3, held));
-    }
-    if (problem.NumResidualBlocks() == 0 || net.free_count == 0) return true;
-    ceres::Solver::Options options;
-    options.linear_solver_type = ceres::DENSE_NORMAL_CHOLESKY;
-    options.max_num_iterations = 200;
-    options.function_tolerance = loss == Loss::Huber ? 1e-6 : 1e-14;
-    options.parameter_tolerance = 1e-11;
-    options.gradient_tolerance = 1e-10;
-    options.logging_type = ceres::SILENT;
-    options.num_threads = 1;
-    ceres::Solver::Summary summary;
-    ceres::Solve(options, &problem, &summary);
-    for (size_t i = 0; i < blocks.size(); ++i) net.at[i] = {blocks[i][0], blocks[i][1], blocks[i][2]};
-    return summary.IsSolutionUsable();
+    return false;
 }
 
-Eigen::MatrixXd designMatrix(const Network& net) {
-    const Survey& survey = *net.survey;
-    Eigen::MatrixXd a = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(survey.readings.size()), net.free_count);
-    for (size_t i = 0; i < survey.readings.size(); ++i) {
-        const SurveyReading& r = survey.readings[i];
+Rows designMatrix(const Network& net) {
+    const auto& readings = net.survey->readings;
+    std::vector<Eigen::Triplet<double>> entries;
+    entries.reserve(readings.size() * (6 + setup_unknowns));
+    for (size_t i = 0; i < readings.size(); ++i) {
+        const SurveyReading& r = readings[i];
         if (!net.placed[r.from] || (r.to >= 0 && !net.placed[r.to])) continue;
         const Predicted p = predict(net, static_cast<int>(i));
-        for (int axis = 0; axis < 3; ++axis) {
-            if (const int k = net.free_index[3 * r.from + axis]; k >= 0)
-                a(static_cast<Eigen::Index>(i), k) += p.by_from[axis] / r.sigma;
-            if (r.to < 0) continue;
-            if (const int k = net.free_index[3 * r.to + axis]; k >= 0)
-                a(static_cast<Eigen::Index>(i), k) += p.by_to[axis] / r.sigma;
-        }
+        entriesOf(net, r, p, [&](int k, double by) { entries.emplace_back(static_cast<int>(i), k, by / r.sigma); });
     }
-    return a;
+    Rows rows(static_cast<Eigen::Index>(readings.size()), net.free_count);
+    rows.setFromTriplets(entries.begin(), entries.end());
+    return rows;
+}
+
+Rows activeRows(const Network& net, const Rows& rows) {
+    Rows active = rows;
+    active.prune([&net](Eigen::Index row, Eigen::Index, double) { return net.active[static_cast<size_t>(row)] != 0; });
+    return active;
 }
 
 } // namespace gorvet::tape

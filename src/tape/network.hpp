@@ -1,8 +1,7 @@
 #pragma once
 
 #include "tape/equations.hpp"
-
-#include <Eigen/Core>
+#include "tape/factor.hpp"
 
 /// The survey as numbers, shared by the parts of the solver. Internal to this bench.
 namespace gorvet::tape {
@@ -12,8 +11,10 @@ struct Network {
     const Survey* survey = nullptr;
     std::vector<Vec3> at;        ///< current positions
     std::vector<char> placed;    ///< the point has a position
-    std::vector<int> free_index; ///< of coordinate 3·point + axis among the free ones, −1 when held or not placed
-    int free_count = 0;
+    std::vector<int> free_index; ///< of coordinate 3·point + axis among the unknowns, −1 when held or not placed
+    int free_count = 0;          ///< unknowns in all: coordinates, then those of set-ups
+    std::vector<std::array<double, setup_unknowns>> setups;
+    std::vector<std::array<int, setup_unknowns>> setup_index; ///< of a set-up's unknowns; −1 where it is taken as zero
     std::vector<char> active; ///< reading counts (not set aside, both points placed)
     std::vector<double> slope_sense;
     std::vector<std::vector<int>> touching; ///< readings by point
@@ -35,7 +36,11 @@ bool adjust(Network&, Loss);
 /// Moves one point alone against its readings to placed points (Gauss–Newton with damping). Returns its Σ(v/σ)².
 double settle(Network&, int point);
 
-/// Rows of all readings, divided by σ: readings × free coordinates. Rows of inactive readings are there too.
-Eigen::MatrixXd designMatrix(const Network&);
+/// Rows of all readings, divided by σ: readings × unknowns. Rows of inactive readings are there too.
+Rows designMatrix(const Network&);
+/// The same without those that do not count.
+Rows activeRows(const Network&, const Rows&);
+/// Takes an unknown of a set-up as zero from now on.
+void holdSetUp(Network&, int setup, int unknown);
 
 } // namespace gorvet::tape

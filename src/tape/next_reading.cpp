@@ -1,9 +1,11 @@
-#include "tape/condition.hpp"
+#include "tape/next_reading.hpp"
+
 #include "tape/equations.hpp"
 
 #include <Eigen/Core>
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 #include <fmt/format.h>
@@ -11,135 +13,311 @@
 namespace gorvet::tape {
 namespace {
 
-struct Candidate {
+using Square = Eigen::MatrixXd;
+constexpr double least_distance_mm = 20;
+
+struct Pair {
+    ReadingKind kind;
     int from;
     int to;
-    double score;
-    size_t figure; ///< the figure that gains most
-    double before;
-    double after;
+    auto operator<=>(const Pair&) const = default;
 };
 
-std::set<std::pair<int, int>> tapedPairs(const Survey& survey, const Solution& s) {
+/// What can be taken: tapes between two placed points, heights.
+std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means) {
     std::set<std::pair<int, int>> taped;
+    std::set<int> heights;
     for (size_t i = 0; i < survey.readings.size(); ++i) {
         const SurveyReading& r = survey.readings[i];
-        if (r.kind == ReadingKind::Tape && r.to >= 0 && !(i < s.readings.size() && s.readings[i].set_aside))
-            taped.insert(std::minmax(r.from, r.to));
+        if (i < s.readings.size() && s.readings[i].set_aside) continue;
+        if (r.kind == ReadingKind::Tape && r.to >= 0) taped.insert(std::minmax(r.from, r.to));
+        if (r.kind == ReadingKind::Height) heights.insert(r.from);
     }
-    return taped;
+    for (const HeldCoordinate& h : survey.holds)
+        if (h.axis == Axis::Z) heights.insert(h.point);
+    std::vector<Pair> pairs;
+    const auto n = static_cast<int>(survey.points.size());
+    for (int i = 0; i < n; ++i) {
+        if (!s.points[i].placed) continue;
+        if (means.gauge && !heights.contains(i)) pairs.push_back({ReadingKind::Height, i, -1});
+        for (int j = i + 1; j < n; ++j) {
+            if (!s.points[j].placed || taped.contains({i, j})) continue;
+            const double d = predict(ReadingKind::Tape, s.points[i].position, s.points[j].position, true).value;
+            if (d >= least_distance_mm && d <= means.reach_mm) pairs.push_back({ReadingKind::Tape, i, j});
+        }
+    }
+    return pairs;
 }
 
+/// Something wanted: a figure's gradient, or the coordinates of points.
+struct Target {
+    std::string name;
+    Eigen::VectorXd gradient; ///< empty: the points' coordinates
+    std::vector<int> points;
+};
+
+std::vector<Target> targetsOf(const Survey& survey, const Condition& c, const Wanted& wanted) {
+    std::vector<Target> targets;
+    const auto everyPoint = [&] {
+        for (int i = 0; i < static_cast<int>(survey.points.size()); ++i) targets.push_back({survey.points[i].name, {}, {i}});
+    };
+    if (wanted.key == "point" && wanted.point >= 0 && wanted.point < static_cast<int>(survey.points.size())) {
+        targets.push_back({survey.points[wanted.point].name, {}, {wanted.point}});
+        return targets;
+    }
+    if (wanted.key == "everything" || wanted.key == "point") {
+        everyPoint();
+        return targets;
+    }
+    for (const Figure& f : c.figures) {
+        const std::string key = f.key;
+        const bool is = wanted.key == "figures"     ? f.judged
+                        : wanted.key == "rails"     ? key == "rail-difference"
+                        : wanted.key == "wheelbase" ? key.starts_with("wheelbase")
+                        : wanted.key == "tracks"    ? key.starts_with("track")
+                                                    : key == wanted.key;
+        if (is)
+            targets.push_back({f.name, Eigen::Map<const Eigen::VectorXd>(f.gradient.data(), static_cast<Eigen::Index>(f.gradient.size())), {}});
+    }
+    if (targets.empty()) everyPoint(); // the figure can't be had yet: whatever sharpens the points leads there
+    return targets;
+}
+
+/// Ranks by a covariance that can be brought up to date reading by reading.
+class Ranker {
+public:
+    Ranker(const Survey& survey, const Solution& s, std::vector<Target> targets) : survey_(survey), s_(s), targets_(std::move(targets)) {
+        const auto n3 = static_cast<Eigen::Index>(3 * survey.points.size());
+        q_.resize(n3, n3);
+        for (Eigen::Index k = 0; k < n3; ++k)
+            q_.col(k) = Eigen::Map<const Eigen::VectorXd>(s.covariance.column(static_cast<size_t>(k)).data(), n3);
+        spread();
+    }
+
+    RankedReading rate(const Pair& pair) const {
+        const Row a = rowOf(pair);
+        const double denominator = a.sigma * a.sigma + quadratic(a);
+        RankedReading rated;
+        rated.kind = pair.kind;
+        rated.from = pair.from;
+        rated.to = pair.to;
+        rated.about = a.about;
+        double top = -1;
+        for (size_t k = 0; k < targets_.size(); ++k) {
+            const double gain = (targets_[k].points.empty() ? along(a, spread_[k]) : ofPoint(a, targets_[k].points.front())) / denominator;
+            rated.gain_mm2 += gain;
+            if (gain > top) {
+                top = gain;
+                rated.what = targets_[k].name;
+                rated.before_mm = build::halfWidth(std::sqrt(std::max(0.0, variance_[k])));
+                rated.after_mm = build::halfWidth(std::sqrt(std::max(0.0, variance_[k] - gain)));
+            }
+        }
+        return rated;
+    }
+
+    /// As if the reading had been taken.
+    void take(const Pair& pair) {
+        const Row a = rowOf(pair);
+        Eigen::VectorXd qa = Eigen::VectorXd::Zero(q_.rows());
+        for (int e = 0; e < a.size; ++e) qa += a.by[e] * q_.col(a.at[e]);
+        const double denominator = a.sigma * a.sigma + quadratic(a);
+        q_ -= qa * (qa.transpose() / denominator);
+        spread();
+    }
+
+private:
+    struct Row {
+        int size = 0;
+        std::array<Eigen::Index, 6> at{};
+        std::array<double, 6> by{};
+        double sigma = 1;
+        double about = 0;
+    };
+
+    Row rowOf(const Pair& pair) const {
+        const bool two = pair.to >= 0;
+        const Predicted p = predict(pair.kind, s_.points[pair.from].position, two ? s_.points[pair.to].position : Vec3{}, two);
+        Row a;
+        a.about = p.value;
+        a.sigma = build::defaultSigma(pair.kind, p.value);
+        const auto put = [&a](int point, const std::array<double, 3>& by) {
+            for (int axis = 0; axis < 3; ++axis)
+                if (by[axis] != 0) {
+                    a.at[a.size] = 3 * point + axis;
+                    a.by[a.size++] = by[axis];
+                }
+        };
+        put(pair.from, p.by_from);
+        if (two) put(pair.to, p.by_to);
+        return a;
+    }
+    double quadratic(const Row& a) const {
+        double sum = 0;
+        for (int e = 0; e < a.size; ++e)
+            for (int f = 0; f < a.size; ++f) sum += a.by[e] * a.by[f] * q_(a.at[e], a.at[f]);
+        return sum;
+    }
+    /// (g Q aᵀ)²
+    static double along(const Row& a, const Eigen::VectorXd& qg) {
+        double sum = 0;
+        for (int e = 0; e < a.size; ++e) sum += a.by[e] * qg(a.at[e]);
+        return sum * sum;
+    }
+    /// |Q aᵀ|² over one point's coordinates.
+    double ofPoint(const Row& a, int point) const {
+        double sum = 0;
+        for (int axis = 0; axis < 3; ++axis) {
+            double qa = 0;
+            for (int e = 0; e < a.size; ++e) qa += a.by[e] * q_(a.at[e], 3 * point + axis);
+            sum += qa * qa;
+        }
+        return sum;
+    }
+    void spread() {
+        spread_.clear();
+        variance_.clear();
+        for (const Target& t : targets_) {
+            if (t.points.empty()) {
+                Eigen::VectorXd qg = Eigen::VectorXd::Zero(q_.rows());
+                for (Eigen::Index l = 0; l < t.gradient.size(); ++l)
+                    if (t.gradient(l) != 0) qg += t.gradient(l) * q_.col(l);
+                variance_.push_back(t.gradient.dot(qg));
+                spread_.push_back(std::move(qg));
+            } else {
+                double trace = 0;
+                for (int axis = 0; axis < 3; ++axis) trace += q_(3 * t.points.front() + axis, 3 * t.points.front() + axis);
+                variance_.push_back(trace);
+                spread_.emplace_back();
+            }
+        }
+    }
+
+    const Survey& survey_;
+    const Solution& s_;
+    std::vector<Target> targets_;
+    Square q_;
+    std::vector<Eigen::VectorXd> spread_; ///< Q g of each figure
+    std::vector<double> variance_;
+};
+
 /// Before the survey is fixed: join the points with the fewest readings to those nearest to being fixed.
-std::vector<Candidate> byCount(const Survey& survey, const Solution& s, const std::set<std::pair<int, int>>& taped) {
+std::vector<RankedReading> byCount(const Survey& survey, const Solution& s, const std::vector<Pair>& pairs) {
     std::vector<int> count(survey.points.size(), 0);
     for (const SurveyReading& r : survey.readings) {
         ++count[r.from];
         if (r.to >= 0) ++count[r.to];
     }
-    std::vector<Candidate> candidates;
-    for (int i = 0; i < static_cast<int>(survey.points.size()); ++i)
-        for (int j = i + 1; j < static_cast<int>(survey.points.size()); ++j) {
-            if (taped.contains({i, j}) || !s.points[i].placed || !s.points[j].placed) continue;
-            const double least = std::min(count[i], count[j]);
-            const double most = std::max(count[i], count[j]);
-            candidates.push_back({i, j, -least - 0.01 * most, 0, 0, 0});
-        }
-    return candidates;
+    std::vector<RankedReading> ranked;
+    for (const Pair& pair : pairs) {
+        if (pair.kind != ReadingKind::Tape) continue;
+        RankedReading r;
+        r.from = pair.from;
+        r.to = pair.to;
+        r.about = predict(ReadingKind::Tape, s.points[pair.from].position, s.points[pair.to].position, true).value;
+        r.gain_mm2 = -std::min(count[pair.from], count[pair.to]) - 0.01 * std::max(count[pair.from], count[pair.to]);
+        ranked.push_back(r);
+    }
+    return ranked;
 }
 
-std::vector<Candidate> byGain(const Survey& survey, const Solution& s, const Condition& c,
-                              const std::set<std::pair<int, int>>& taped) {
-    const auto n3 = static_cast<Eigen::Index>(3 * survey.points.size());
-    const Eigen::Map<const Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>> q(s.covariance.data(), n3, n3);
-    std::vector<Eigen::VectorXd> spread; // Q g of each figure
-    std::vector<double> variance;
-    std::vector<size_t> index;
-    for (size_t k = 0; k < c.figures.size(); ++k) {
-        if (!c.figures[k].judged) continue;
-        const Eigen::Map<const Eigen::VectorXd> g(c.figures[k].gradient.data(), n3);
-        spread.emplace_back(q * g);
-        variance.push_back(g.dot(spread.back()));
-        index.push_back(k);
-    }
-    std::vector<Candidate> candidates;
-    for (int i = 0; i < static_cast<int>(survey.points.size()); ++i)
-        for (int j = i + 1; j < static_cast<int>(survey.points.size()); ++j) {
-            if (taped.contains({i, j})) continue;
-            const Predicted p = predict(ReadingKind::Tape, s.points[i].position, s.points[j].position, true);
-            Eigen::Matrix<double, 6, 1> a;
-            a << p.by_from[0], p.by_from[1], p.by_from[2], p.by_to[0], p.by_to[1], p.by_to[2];
-            Eigen::Matrix<double, 6, 6> block;
-            block << q.block<3, 3>(3 * i, 3 * i), q.block<3, 3>(3 * i, 3 * j), q.block<3, 3>(3 * j, 3 * i),
-                q.block<3, 3>(3 * j, 3 * j);
-            const double sigma = build::defaultSigma(ReadingKind::Tape, p.value);
-            const double denominator = sigma * sigma + a.dot(block * a);
-            Candidate best{i, j, 0, 0, 0, 0};
-            double top = 0;
-            for (size_t k = 0; k < spread.size(); ++k) {
-                const double along = a.head<3>().dot(spread[k].segment<3>(3 * i)) + a.tail<3>().dot(spread[k].segment<3>(3 * j));
-                const double gain = along * along / denominator;
-                best.score += gain;
-                if (gain > top) {
-                    top = gain;
-                    best.figure = index[k];
-                    best.before = std::sqrt(std::max(0.0, variance[k]));
-                    best.after = std::sqrt(std::max(0.0, variance[k] - gain));
-                }
-            }
-            candidates.push_back(best);
-        }
-    return candidates;
+void bestFirst(std::vector<RankedReading>& ranked, size_t most) {
+    const auto better = [](const RankedReading& a, const RankedReading& b) { return a.gain_mm2 > b.gain_mm2; };
+    std::stable_sort(ranked.begin(), ranked.end(), better);
+    if (ranked.size() > most) ranked.resize(most);
 }
+
+bool usable(const Survey& survey, const Solution& s) { return survey.points.size() >= 2 && s.points.size() == survey.points.size(); }
 
 } // namespace
 
-std::optional<NextReading> nextReading(const Survey& survey, const Solution& s, const Condition& c, int skip) {
-    if (survey.points.size() < 2 || s.points.size() != survey.points.size()) return std::nullopt;
-    const auto taped = tapedPairs(survey, s);
-    const bool figures =
-        s.status == Status::Solved && std::any_of(c.figures.begin(), c.figures.end(), [](const Figure& f) { return f.judged; });
-    auto candidates = figures ? byGain(survey, s, c, taped) : byCount(survey, s, taped);
-    if (candidates.empty()) return std::nullopt;
-    std::stable_sort(candidates.begin(), candidates.end(),
-                     [](const Candidate& a, const Candidate& b) { return a.score > b.score; });
-    const Candidate& chosen = candidates[static_cast<size_t>(std::max(0, skip)) % candidates.size()];
-    NextReading next{chosen.from, chosen.to, 0, {}};
-    next.about_mm = predict(ReadingKind::Tape, s.points[chosen.from].position, s.points[chosen.to].position, true).value;
-    const std::string before = units::fixed(halfWidth(chosen.before), 1);
-    const std::string after = units::fixed(halfWidth(chosen.after), 1);
-    if (figures && chosen.before > 0 && before != after)
-        next.gain = fmt::format("would take {} from ± {} to ± {}", c.figures[chosen.figure].name, before, after);
-    return next;
+std::string RankedReading::words() const {
+    const std::string before = units::fixed(before_mm, 1);
+    const std::string after = units::fixed(after_mm, 1);
+    return what.empty() || before == after ? std::string() : fmt::format("would take {} from ± {} to ± {}", what, before, after);
 }
 
-std::string likelySlip(double taped_mm, double rest_says_mm, double half_width_mm) {
-    const double off = taped_mm - rest_says_mm;
-    const double allowed = half_width_mm + 1.0;
-    const auto would = [](double value) { return units::fixed(value, 1) + " would agree."; };
-    struct Slip {
-        double size_mm;
-        const char* words;
+std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s, const Condition& c, const Wanted& wanted,
+                                        const Means& means, size_t most) {
+    if (!usable(survey, s)) return {};
+    const std::vector<Pair> pairs = feasible(survey, s, means);
+    std::vector<RankedReading> ranked;
+    if (s.status != Status::Solved) {
+        ranked = byCount(survey, s, pairs);
+    } else {
+        const Ranker ranker(survey, s, targetsOf(survey, c, wanted));
+        ranked.reserve(pairs.size());
+        for (const Pair& pair : pairs) ranked.push_back(ranker.rate(pair));
+    }
+    bestFirst(ranked, most);
+    return ranked;
+}
+
+std::vector<RankedReading> planReadings(const Survey& survey, const Solution& s, const Condition& c, const Wanted& wanted,
+                                        const Means& means, size_t count) {
+    if (!usable(survey, s) || s.status != Status::Solved) return {};
+    std::vector<Pair> pairs = feasible(survey, s, means);
+    Ranker ranker(survey, s, targetsOf(survey, c, wanted));
+    std::vector<RankedReading> plan;
+    while (plan.size() < count && !pairs.empty()) {
+        size_t best = 0;
+        RankedReading top;
+        top.gain_mm2 = -1;
+        for (size_t i = 0; i < pairs.size(); ++i)
+            if (RankedReading r = ranker.rate(pairs[i]); r.gain_mm2 > top.gain_mm2) {
+                top = std::move(r);
+                best = i;
+            }
+        ranker.take(pairs[best]);
+        plan.push_back(std::move(top));
+        pairs.erase(pairs.begin() + static_cast<std::ptrdiff_t>(best));
+    }
+    return plan;
+}
+
+std::vector<size_t> walkingOrder(const Solution& s, const std::vector<RankedReading>& readings) {
+    struct Stand {
+        Vec3 a;
+        Vec3 b;
     };
-    static constexpr Slip slips[] = {{10, "A centimetre mark misread?"}, {20, "Two centimetres misread?"},
-                                     {50, "A 5 cm mark misread?"},       {100, "A decimetre misread?"},
-                                     {25.4, "An inch misread?"},         {1000, "A metre misread?"}};
-    if (std::abs(off) <= allowed) return {};
-    for (const Slip& slip : slips) {
-        if (slip.size_mm <= 2 * allowed) continue; // a slip no larger than the ± explains nothing
-        if (std::abs(std::abs(off) - slip.size_mm) <= allowed)
-            return std::string(slip.words) + " " + would(taped_mm - std::copysign(slip.size_mm, off));
+    std::vector<Stand> stands;
+    for (const RankedReading& r : readings) stands.push_back({s.points[r.from].position, s.points[r.to >= 0 ? r.to : r.from].position});
+    const auto far = [](const Vec3& p, const Vec3& q) { return std::hypot(p.x_mm - q.x_mm, p.y_mm - q.y_mm); };
+    // both walk at the same time, and may change ends
+    const auto way = [&](size_t i, size_t j) {
+        const Stand& p = stands[i];
+        const Stand& q = stands[j];
+        return std::min(std::max(far(p.a, q.a), far(p.b, q.b)), std::max(far(p.a, q.b), far(p.b, q.a)));
+    };
+    std::vector<size_t> order;
+    std::vector<char> taken(stands.size(), 0);
+    for (size_t k = 0; k < stands.size(); ++k) {
+        size_t best = stands.size();
+        double least = 0;
+        for (size_t i = 0; i < stands.size(); ++i) {
+            if (taken[i]) continue;
+            const double d = order.empty() ? std::min(stands[i].a.x_mm, stands[i].b.x_mm) : way(order.back(), i);
+            if (best == stands.size() || d < least) {
+                best = i;
+                least = d;
+            }
+        }
+        taken[best] = 1;
+        order.push_back(best);
     }
-    std::string digits = units::fixed(taped_mm, 1);
-    for (size_t i = 0; i + 1 < digits.size(); ++i) {
-        if (digits[i] == '.' || digits[i + 1] == '.') continue;
-        std::swap(digits[i], digits[i + 1]);
-        const double exchanged = std::stod(digits);
-        if (exchanged != taped_mm && std::abs(exchanged - rest_says_mm) <= allowed)
-            return "Two digits exchanged? " + would(exchanged);
-        std::swap(digits[i], digits[i + 1]);
+    for (bool better = true; better;) {
+        better = false;
+        for (size_t i = 1; i + 1 < order.size(); ++i)
+            for (size_t j = i + 1; j < order.size(); ++j) {
+                const double last = j + 1 < order.size() ? way(order[j], order[j + 1]) : 0;
+                const double swapped = way(order[i - 1], order[j]) + (j + 1 < order.size() ? way(order[i], order[j + 1]) : 0);
+                if (swapped < way(order[i - 1], order[i]) + last - 1e-6) {
+                    std::reverse(order.begin() + static_cast<std::ptrdiff_t>(i), order.begin() + static_cast<std::ptrdiff_t>(j) + 1);
+                    better = true;
+                }
+            }
     }
-    return {};
+    return order;
 }
 
 } // namespace gorvet::tape

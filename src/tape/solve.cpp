@@ -28,25 +28,37 @@ namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 
-Eigen::MatrixXd activeRows(const Network& net, const Eigen::MatrixXd& rows) {
-    Eigen::MatrixXd active = rows;
-    for (size_t i = 0; i < net.active.size(); ++i)
-        if (!net.active[i]) active.row(static_cast<Eigen::Index>(i)).setZero();
-    return active;
-}
-
 bool goesOn(const Options& options) { return !options.go_on || options.go_on(); }
 
 int activeCount(const Network& net) { return static_cast<int>(std::count(net.active.begin(), net.active.end(), char{1})); }
 
 /// Covariance of the free coordinates after a reading was set aside. A defect then means that the reading was needed.
-Fixing fixingOf(const Network& net, const Eigen::MatrixXd& rows) { return findUnfixed(net, activeRows(net, rows)); }
+Fixing fixingOf(const Network& net, const Rows& rows) { return findUnfixed(net, activeRows(net, rows)); }
+
+/// Decides which unknowns of set-ups the readings tell, and takes the others as true: a floor as level, a string as straight ahead.
+/// It is decided with all slopes at zero: far from it a slope and the frame's own lean differ by their squares, and what is no more
+/// than that would pass for knowledge.
+void tellSetUps(Network& net) {
+    Network places = net;
+    for (size_t s = 0; s < net.setups.size(); ++s)
+        for (int u = 1; u < setup_unknowns; ++u) holdSetUp(places, static_cast<int>(s), u);
+    adjust(places, Loss::Huber);
+    adjust(places, Loss::Plain);
+    net.at = places.at;
+    net.setups = places.setups;
+    for (;;) {
+        const Fixing fixing = fixingOf(net, designMatrix(net));
+        const auto untold = untoldSetUps(net, fixing);
+        if (untold.empty()) return;
+        holdSetUp(net, untold.front().first, untold.front().second);
+    }
+}
 
 std::vector<double> coordinateSds(const Network& net, const Fixing& fixing) {
     std::vector<double> sds(net.free_index.size(), 0.0);
     for (size_t k = 0; k < sds.size(); ++k) {
         const int f = net.free_index[k];
-        sds[k] = !fixing.fixed[k] ? nan : f < 0 ? 0.0 : std::sqrt(std::max(0.0, fixing.covariance(f, f)));
+        sds[k] = !fixing.fixed[k] ? nan : f < 0 ? 0.0 : std::sqrt(std::max(0.0, fixing.factor->entry(f, f)));
     }
     return sds;
 }
@@ -65,13 +77,13 @@ void record(Solution& s, const Network& net, const Judged& judged, int i) {
 
 /// Takes out the reading with the largest |w| above the limit, adjusts again, and so on. Stops at a reading that can't be
 /// told from others, or whose absence would leave something unfixed.
-Judged snoop(Solution& s, Network& net, Fixing& fixing, Eigen::MatrixXd& rows, const Options& options, bool set_aside) {
-    Judged judged = judge(net, rows, fixing.covariance);
+Judged snoop(Solution& s, Network& net, Fixing& fixing, Rows& rows, const Options& options, bool set_aside) {
+    Judged judged = judge(net, rows, *fixing.factor);
     while (set_aside && goesOn(options)) {
         Eigen::Index worst = 0;
         if (judged.w.size() == 0 || judged.w.cwiseAbs().maxCoeff(&worst) <= retape_w) break;
         const auto index = static_cast<int>(worst);
-        const auto group = inseparableFrom(net, judged, index);
+        const auto group = inseparableFrom(net, rows, *fixing.factor, judged, index);
         if (group.size() > 1) {
             s.inseparable.push_back(group);
             break;
@@ -79,7 +91,7 @@ Judged snoop(Solution& s, Network& net, Fixing& fixing, Eigen::MatrixXd& rows, c
         const Network before = net;
         net.active[index] = 0;
         adjust(net, Loss::Plain);
-        Eigen::MatrixXd new_rows = designMatrix(net);
+        Rows new_rows = designMatrix(net);
         Fixing new_fixing = fixingOf(net, new_rows);
         if (new_fixing.defect > 0) {
             net = before;
@@ -90,12 +102,12 @@ Judged snoop(Solution& s, Network& net, Fixing& fixing, Eigen::MatrixXd& rows, c
         s.readings[index].verdict = Verdict::Retape;
         rows = std::move(new_rows);
         fixing = std::move(new_fixing);
-        judged = judge(net, rows, fixing.covariance);
+        judged = judge(net, rows, *fixing.factor);
     }
     return judged;
 }
 
-void giveVerdicts(Solution& s, const Network& net, const Judged& judged) {
+void giveVerdicts(Solution& s, const Network& net, const Rows& rows, const Fixing& fixing, const Judged& judged) {
     const auto m = static_cast<int>(net.survey->readings.size());
     double worst = 0;
     for (int i = 0; i < m; ++i) {
@@ -121,21 +133,21 @@ void giveVerdicts(Solution& s, const Network& net, const Judged& judged) {
             }
         Eigen::Index first = 0;
         judged.w.cwiseAbs().maxCoeff(&first);
-        if (auto group = inseparableFrom(net, judged, static_cast<int>(first)); group.size() > 1)
+        if (auto group = inseparableFrom(net, rows, *fixing.factor, judged, static_cast<int>(first)); group.size() > 1)
             s.inseparable.push_back(std::move(group));
     }
 }
 
 /// What the other readings say each reading should be, with ±.
-void sayTheRest(Solution& s, const Network& net, const Eigen::MatrixXd& rows, const Fixing& fixing) {
+void sayTheRest(Solution& s, const Network& net, const Rows& rows, const Fixing& fixing) {
     for (size_t i = 0; i < s.readings.size(); ++i) {
         AdjustedReading& a = s.readings[i];
         const SurveyReading& r = net.survey->readings[i];
         if (a.set_aside) {
-            const auto row = rows.row(static_cast<Eigen::Index>(i));
+            const Eigen::VectorXd row = rows.row(static_cast<Eigen::Index>(i)).transpose();
             a.rest_says = predict(net, static_cast<int>(i)).value;
             a.rest_half_width =
-                halfWidth(r.sigma * std::sqrt(std::max(0.0, row.dot(fixing.covariance * row.transpose())))) * s.sd_scale;
+                halfWidth(r.sigma * std::sqrt(std::max(0.0, fixing.factor->quadraticOf(row)))) * s.sd_scale;
         } else if (a.redundancy > 0) {
             a.rest_says = r.value + a.residual / a.redundancy;
             a.rest_half_width = halfWidth(r.sigma * std::sqrt((1 - a.redundancy) / a.redundancy)) * s.sd_scale;
@@ -146,15 +158,48 @@ void sayTheRest(Solution& s, const Network& net, const Eigen::MatrixXd& rows, co
     }
 }
 
+/// Covariances of the coordinates from the factored equations.
+class Columns final : public Covariance::Source {
+public:
+    Columns(std::shared_ptr<const Factor> factor, std::vector<int> free_index, double scale2)
+        : factor_(std::move(factor)), free_index_(std::move(free_index)), scale2_(scale2) {}
+    std::vector<double> column(size_t k) const override {
+        std::vector<double> all(free_index_.size(), 0.0);
+        if (free_index_[k] < 0) return all;
+        Eigen::VectorXd unit = Eigen::VectorXd::Zero(factor_->size());
+        unit(free_index_[k]) = 1;
+        const Eigen::VectorXd q = factor_->solve(unit);
+        for (size_t l = 0; l < all.size(); ++l)
+            if (free_index_[l] >= 0) all[l] = scale2_ * q(free_index_[l]);
+        return all;
+    }
+
+private:
+    std::shared_ptr<const Factor> factor_;
+    std::vector<int> free_index_;
+    double scale2_;
+};
+
+void fillSetUps(Solution& s, const Network& net, const Fixing& fixing) {
+    s.setups.resize(net.setups.size());
+    for (size_t i = 0; i < s.setups.size(); ++i) {
+        AdjustedSetUp& u = s.setups[i];
+        u.sd.fill(nan);
+        for (size_t r = 0; r < net.survey->readings.size(); ++r)
+            if (net.survey->readings[r].setup == static_cast<int>(i) && net.active[r]) ++u.readings;
+        for (int k = 0; k < setup_unknowns; ++k) {
+            u.value[k] = net.setups[i][k];
+            const int index = net.setup_index[i][k];
+            u.told[k] = index >= 0;
+            if (index >= 0) u.sd[k] = std::sqrt(std::max(0.0, fixing.factor->entry(index, index))) * s.sd_scale;
+        }
+    }
+}
+
 void fillPoints(Solution& s, const Network& net, const Fixing& fixing) {
     const size_t n = net.at.size();
     const auto sds = coordinateSds(net, fixing);
-    s.covariance.assign(9 * n * n, 0.0);
-    const double scale2 = s.sd_scale * s.sd_scale;
-    for (size_t k = 0; k < 3 * n; ++k)
-        for (size_t l = 0; l < 3 * n; ++l)
-            if (net.free_index[k] >= 0 && net.free_index[l] >= 0)
-                s.covariance[k * 3 * n + l] = scale2 * fixing.covariance(net.free_index[k], net.free_index[l]);
+    s.covariance = Covariance(3 * n, std::make_shared<Columns>(fixing.factor, net.free_index, s.sd_scale * s.sd_scale));
     for (size_t i = 0; i < n; ++i) {
         AdjustedPoint& p = s.points[i];
         p.placed = net.placed[i];
@@ -181,12 +226,14 @@ Solution solve(const Survey& survey, const Options& options) {
             s.points[i].position = net.at[i];
             std::fill_n(s.points[i].sd_mm, 3, nan);
         }
-        s.covariance.assign(9 * survey.points.size() * survey.points.size(), 0.0);
+        s.covariance = Covariance(3 * survey.points.size(), nullptr);
+        s.setups.resize(survey.setups.size());
         return s;
     }
+    if (!survey.setups.empty()) tellSetUps(net);
     adjust(net, Loss::Huber);
     bool converged = adjust(net, Loss::Plain);
-    Eigen::MatrixXd rows = designMatrix(net);
+    Rows rows = designMatrix(net);
     Fixing fixing = fixingOf(net, rows);
     if (fixing.defect == 0) {
         s.mirrors = findMirrors(net, coordinateSds(net, fixing));
@@ -209,9 +256,10 @@ Solution solve(const Survey& survey, const Options& options) {
     s.kept_omega = omega(net);
     s.kept_omega_limit = omegaLimit(s.kept_redundancy);
     if (s.kept_redundancy > 0 && s.kept_omega > s.kept_omega_limit) s.sd_scale = std::sqrt(s.kept_omega / s.kept_redundancy);
-    giveVerdicts(s, net, judged);
+    giveVerdicts(s, net, rows, fixing, judged);
     sayTheRest(s, net, rows, fixing);
     fillPoints(s, net, fixing);
+    fillSetUps(s, net, fixing);
     if (!goesOn(options)) s.status = Status::NotConverged;
     switch (s.status) {
     case Status::NotFixed: s.message = s.unfixed.empty() ? "Something is not fixed." : s.unfixed.front().sentence; break;

@@ -3,6 +3,9 @@
 #include "build/build.hpp"
 #include "build/verdict.hpp"
 
+#include "tape/covariance.hpp"
+
+#include <array>
 #include <functional>
 #include <string>
 #include <vector>
@@ -31,8 +34,23 @@ struct SurveyReading {
     int to = -1;      ///< −1: none
     double value = 0; ///< mm; rad for slope
     double sigma = 1; ///< 1σ, mm; rad for slope; > 0
+    int setup = -1;   ///< the set-up it was read from; −1: from the datum itself
     bool operator==(const SurveyReading&) const = default;
 };
+
+/// What readings of one set-up share and nobody measured. A plane (floor, table, laser line) has height at the origin, rise
+/// along and rise across (mm/m): heights and levels are read from it. A string has its offset at station 0 and its swing in
+/// plan (mm/m): offsets are read from it. A tape has what it reads too long: slant and plan distances.
+using build::SetUpKind;
+inline constexpr int setup_unknowns = 3;
+
+struct SetUp {
+    std::string name;
+    SetUpKind kind = SetUpKind::Plane;
+    bool operator==(const SetUp&) const = default;
+};
+/// How many unknowns a kind has: 3, 2, 1.
+constexpr int unknownsOf(SetUpKind k) { return k == SetUpKind::Plane ? 3 : k == SetUpKind::String ? 2 : 1; }
 
 /// A coordinate of the datum, held exactly.
 struct HeldCoordinate {
@@ -46,6 +64,7 @@ struct Survey {
     std::vector<SurveyPoint> points;
     std::vector<SurveyReading> readings;
     std::vector<HeldCoordinate> holds;
+    std::vector<SetUp> setups;
     bool operator==(const Survey&) const = default;
 };
 
@@ -74,6 +93,14 @@ struct AdjustedReading {
     bool set_aside = false;     ///< Re-tape: not used for the points
     double rest_says = 0;       ///< what the other readings say it should be
     double rest_half_width = 0; ///< its ± at 95 %
+};
+
+/// What was found of a set-up.
+struct AdjustedSetUp {
+    int readings = 0; ///< read from it
+    std::array<double, setup_unknowns> value{}; ///< plane: mm, mm/m, mm/m · string: mm, mm/m · tape: mm; 0 where it can't be told
+    std::array<double, setup_unknowns> sd{};    ///< 1σ; NaN where it can't be told
+    std::array<bool, setup_unknowns> told{};    ///< the readings tell it apart from the shape of the frame
 };
 
 /// Something that neither datum nor readings fix.
@@ -113,7 +140,8 @@ struct Solution {
     double sd_scale = 1; ///< √(Ω/redundancy) when Ω of the kept readings fails high, else 1; contained in every sd
     std::vector<AdjustedPoint> points;
     std::vector<AdjustedReading> readings;
-    std::vector<double> covariance; ///< 3n × 3n, mm², row-major, x y z of each point; zero rows for held coordinates
+    std::vector<AdjustedSetUp> setups;
+    Covariance covariance; ///< of the points' coordinates, 3·point + axis
     std::vector<Unfixed> unfixed;
     std::vector<Mirror> mirrors;
     std::vector<std::vector<int>> inseparable; ///< groups of readings of which one is wrong and none can be told

@@ -1,6 +1,5 @@
 #include "tape/unfixed.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <Eigen/SVD>
 #include <algorithm>
 #include <cmath>
@@ -11,7 +10,7 @@
 namespace gorvet::tape {
 namespace {
 
-/// Singular values below this share of the largest count as zero: a direction with a σ above 30 000 times a reading's own.
+/// Singular values below this share of the largest count as zero, as in Factor.
 constexpr double null_share = 3e-5;
 
 std::string nameList(const Survey& survey, const std::vector<int>& points) {
@@ -24,6 +23,9 @@ std::string nameList(const Survey& survey, const std::vector<int>& points) {
     if (points.size() > most) list += fmt::format(" and {} more", points.size() - most);
     return list;
 }
+
+/// mm/m. A workshop floor is out of level by less, a centre string off straight ahead by much less.
+constexpr double useless_slope_sd = 10;
 
 /// The six rigid motions of all points about their middle, as columns over all coordinates; turns scaled to mm at the edge.
 Eigen::MatrixXd rigidMotions(const Network& net) {
@@ -76,9 +78,9 @@ constexpr Motion motions[6] = {
 
 /// Rigid motions that neither holds nor readings resist: basis in the six motions, one column each, reduced so that each
 /// column is named by a motion of its own (turns first).
-std::vector<int> openMotions(const Network& net, const Eigen::MatrixXd& rows, Eigen::MatrixXd& basis) {
+std::vector<int> openMotions(const Network& net, const Rows& rows, Eigen::MatrixXd& basis) {
     const Eigen::MatrixXd g = rigidMotions(net);
-    Eigen::MatrixXd g_free(net.free_count, 6);
+    Eigen::MatrixXd g_free = Eigen::MatrixXd::Zero(net.free_count, 6);
     Eigen::MatrixXd g_held = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(net.free_index.size()), 6);
     for (size_t k = 0; k < net.free_index.size(); ++k) {
         if (net.free_index[k] >= 0)
@@ -87,7 +89,8 @@ std::vector<int> openMotions(const Network& net, const Eigen::MatrixXd& rows, Ei
             g_held.row(static_cast<Eigen::Index>(k)) = g.row(static_cast<Eigen::Index>(k));
     }
     Eigen::MatrixXd stacked(rows.rows() + g_held.rows(), 6);
-    stacked << rows * g_free, g_held;
+    const Eigen::MatrixXd resisted = rows * g_free;
+    stacked << resisted, g_held;
     const Eigen::JacobiSVD<Eigen::MatrixXd> svd(stacked, Eigen::ComputeFullV);
     const auto values = svd.singularValues();
     std::vector<Eigen::VectorXd> open;
@@ -118,13 +121,14 @@ std::vector<int> openMotions(const Network& net, const Eigen::MatrixXd& rows, Ei
     return names;
 }
 
-void sayLocal(const Network& net, const Eigen::MatrixXd& local, std::vector<Unfixed>& out) {
+void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vector<char>& untouched, std::vector<Unfixed>& out) {
     const Survey& survey = *net.survey;
     std::map<int, std::vector<int>> by_axes; // bit set of open axes → points
     for (size_t i = 0; i < net.at.size(); ++i) {
         int axes = 0;
         for (int axis = 0; axis < 3; ++axis)
-            if (const int k = net.free_index[3 * i + axis]; k >= 0 && local.row(k).squaredNorm() > 0.01) axes |= 1 << axis;
+            if (const int k = net.free_index[3 * i + axis]; k >= 0 && (untouched[k] || local.row(k).squaredNorm() > 0.01))
+                axes |= 1 << axis;
         if (axes) by_axes[axes].push_back(static_cast<int>(i));
     }
     for (const auto& [axes, points] : by_axes) {
@@ -164,7 +168,7 @@ void sayLocal(const Network& net, const Eigen::MatrixXd& local, std::vector<Unfi
 
 } // namespace
 
-Fixing findUnfixed(const Network& net, const Eigen::MatrixXd& rows) {
+Fixing findUnfixed(const Network& net, const Rows& rows) {
     Fixing result;
     const Survey& survey = *net.survey;
     result.fixed.assign(net.free_index.size(), 1);
@@ -182,43 +186,52 @@ Fixing findUnfixed(const Network& net, const Eigen::MatrixXd& rows) {
                                   "Type a rough position, to the nearest hand's breadth, or tape it to three known points."});
         result.defect += static_cast<int>(3 * nowhere.size());
     }
-    const Eigen::MatrixXd normal = rows.transpose() * rows;
-    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(normal);
-    const auto& values = eigen.eigenvalues();
-    const double limit = net.free_count ? null_share * null_share * std::max(values(net.free_count - 1), 1e-12) : 0;
-    std::vector<int> null_columns;
-    Eigen::VectorXd inverse(net.free_count);
-    for (int k = 0; k < net.free_count; ++k) {
-        const bool null = values(k) <= limit;
-        if (null) null_columns.push_back(k);
-        inverse(k) = null ? 0 : 1 / values(k);
-    }
-    result.covariance = eigen.eigenvectors() * inverse.asDiagonal() * eigen.eigenvectors().transpose();
-    if (null_columns.empty()) return result;
-    result.defect += static_cast<int>(null_columns.size());
-    Eigen::MatrixXd null_space(net.free_count, static_cast<Eigen::Index>(null_columns.size()));
-    for (size_t k = 0; k < null_columns.size(); ++k)
-        null_space.col(static_cast<Eigen::Index>(k)) = eigen.eigenvectors().col(null_columns[k]);
+    result.factor = std::make_shared<const Factor>(rows);
+    const Factor& factor = *result.factor;
+    if (factor.defect() == 0) return result;
+    result.defect += factor.defect();
+    std::vector<char> untouched(static_cast<size_t>(net.free_count), 0);
+    for (const int k : factor.untouched()) untouched[k] = 1;
+    const Eigen::MatrixXd& null_space = factor.nullSpace();
     for (size_t k = 0; k < net.free_index.size(); ++k)
-        if (net.free_index[k] >= 0 && null_space.row(net.free_index[k]).squaredNorm() > 1e-4) result.fixed[k] = 0;
+        if (const int f = net.free_index[k]; f >= 0 && (untouched[f] || null_space.row(f).squaredNorm() > 1e-4))
+            result.fixed[k] = 0;
 
     Eigen::MatrixXd basis;
     for (const int name : openMotions(net, rows, basis))
         result.unfixed.push_back({{}, motions[name].what, motions[name].sentence, motions[name].remedy});
     // what is left of the null space without the rigid motions
     Eigen::MatrixXd local = null_space;
-    if (basis.cols() > 0) {
+    if (basis.cols() > 0 && null_space.cols() > 0) {
         const Eigen::MatrixXd g = rigidMotions(net);
-        Eigen::MatrixXd rigid(net.free_count, basis.cols());
+        Eigen::MatrixXd rigid = Eigen::MatrixXd::Zero(net.free_count, basis.cols());
         for (size_t k = 0; k < net.free_index.size(); ++k)
-            if (net.free_index[k] >= 0) rigid.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k)) * basis;
+            if (net.free_index[k] >= 0 && !untouched[net.free_index[k]])
+                rigid.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k)) * basis;
         const Eigen::MatrixXd within = null_space.transpose() * rigid; // coordinates of the rigid motions in the null space
         const Eigen::JacobiSVD<Eigen::MatrixXd> svd(within, Eigen::ComputeFullU);
         const Eigen::Index rank = std::min<Eigen::Index>(basis.cols(), null_space.cols());
         local = null_space * svd.matrixU().rightCols(null_space.cols() - rank);
     }
-    if (local.cols() > 0) sayLocal(net, local, result.unfixed);
+    if (local.cols() > 0 || !factor.untouched().empty()) sayLocal(net, local, untouched, result.unfixed);
     return result;
+}
+
+std::vector<std::pair<int, int>> untoldSetUps(const Network& net, const Fixing& fixing) {
+    std::vector<std::pair<int, int>> untold;
+    const Eigen::MatrixXd& null_space = fixing.factor->nullSpace();
+    for (int u = setup_unknowns - 1; u >= 0; --u) // slopes before places
+        for (size_t s = 0; s < net.setup_index.size(); ++s) {
+            const int k = net.setup_index[s][u];
+            if (k < 0) continue;
+            const auto& none = fixing.factor->untouched();
+            // a slope that is told no better than any floor is level anyway
+            if (u > 0 && fixing.factor->entry(k, k) > useless_slope_sd * useless_slope_sd)
+                untold.emplace_back(static_cast<int>(s), u);
+            else if (std::find(none.begin(), none.end(), k) != none.end() || null_space.row(k).squaredNorm() > 1e-6)
+                untold.emplace_back(static_cast<int>(s), u);
+        }
+    return untold;
 }
 
 } // namespace gorvet::tape

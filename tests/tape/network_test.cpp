@@ -49,7 +49,7 @@ TEST_CASE("rows of the design matrix are the equations' derivatives over σ", "[
     m.read(ReadingKind::Slope, 2, 5, 0, 0.01);
     m.read(ReadingKind::Offset, 5, -1, 0, 1.5);
     auto net = tape::begin(m.survey);
-    const Eigen::MatrixXd rows = tape::designMatrix(net);
+    const Eigen::MatrixXd rows(tape::designMatrix(net));
     REQUIRE(rows.rows() == 4);
     REQUIRE(rows.cols() == net.free_count);
     constexpr double h = 1e-3;

@@ -171,7 +171,7 @@ TEST_CASE("same input, same output", "[tape]") {
     const auto a = tape::solve(m.survey);
     const auto b = tape::solve(m.survey);
     CHECK(a.omega == b.omega);
-    CHECK(a.covariance == b.covariance);
+    for (size_t k = 0; k < a.covariance.size(); ++k) CHECK(a.covariance.column(k) == b.covariance.column(k));
 }
 
 TEST_CASE("nothing to adjust is said, not computed", "[tape]") {

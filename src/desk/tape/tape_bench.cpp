@@ -53,16 +53,19 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
                         {},
                         std::pair{r.from, r.to}};
     }
-    const auto next = tape::nextReading(s.survey, s.solution, s.condition, worst >= 0 ? state.skip - 1 : state.skip);
-    if (!next) return std::nullopt;
-    const QString pair = name(next->from) + " " + name(next->to);
+    const auto& ranked = d.results().next(state.subject);
+    if (ranked.empty()) return std::nullopt;
+    const auto* next = &ranked[static_cast<size_t>(worst >= 0 ? state.skip - 1 : state.skip) % ranked.size()];
+    const bool height = next->kind == build::ReadingKind::Height;
+    const QString pair = height ? "height " + name(next->from) : name(next->from) + " " + name(next->to);
     QString hint = tr("about %1")
                        .arg(QString::fromStdString(
-                           units::formatLength(next->about_mm, units::unitOf(d.build().settings.length_step) == units::Unit::Inch
+                           units::formatLength(next->about, units::unitOf(d.build().settings.length_step) == units::Unit::Inch
                                                                    ? d.build().settings.length_step
                                                                    : units::LengthStep::Mm1)));
-    if (!next->gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(next->gain);
-    return Proposal{pair, pair + " ", hint, std::pair{next->from, next->to}, std::pair{next->from, next->to}};
+    if (const std::string gain = next->words(); !gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(gain);
+    const auto ends = std::pair{next->from, height ? next->from : next->to};
+    return Proposal{pair, pair + " ", hint, ends, ends};
 }
 
 } // namespace gorvet::desk

@@ -1,0 +1,142 @@
+// What to measure next: against solving again with the reading really added.
+#include "tape/next_reading.hpp"
+
+#include "support/support.hpp"
+
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <set>
+
+using namespace gorvet;
+using tape::ReadingKind;
+
+namespace {
+
+struct Frame {
+    test::SurveyMaker m;
+    tape::FramePoints frame;
+    tape::Solution s;
+    tape::Condition c;
+};
+
+/// Sparsely taped, so that there is something to gain.
+Frame sparse(int pairs, unsigned seed) {
+    std::mt19937 rng(seed);
+    Frame f{test::frameSurvey(pairs, rng), {}, {}, {}};
+    f.frame.rails = true;
+    const int n = 2 * pairs;
+    for (int i = 0; i < n; ++i)
+        for (int j = i + 1; j < std::min(n, i + 4); ++j) f.m.read(ReadingKind::Tape, i, j, test::normal(rng, 1), 1);
+    for (int i = 2; i < n; i += 2) f.m.read(ReadingKind::Height, i, -1, test::normal(rng, 0.7), 0.7);
+    for (int i = 2; i < n; i += 2) f.m.read(ReadingKind::Level, i, i + 1, test::normal(rng, 2), 2);
+    for (int p = 0; p < pairs; ++p) f.frame.pairs.push_back({2 * p, 2 * p + 1});
+    f.s = tape::solve(f.m.survey);
+    f.c = tape::condition(f.s, f.frame);
+    return f;
+}
+
+/// The survey with a reading taken that is exactly what is expected.
+tape::Survey with(tape::Survey survey, const tape::RankedReading& r) {
+    survey.readings.push_back({static_cast<int>(survey.readings.size()) + 1, r.kind, r.from, r.to, r.about, build::defaultSigma(r.kind, r.about)});
+    return survey;
+}
+
+double halfWidthOf(const tape::Survey& survey, const tape::FramePoints& frame, const std::string& name) {
+    const auto s = tape::solve(survey, {.set_aside = false});
+    for (const auto& f : tape::condition(s, frame).figures)
+        if (f.name == name) return f.half_width_mm / s.sd_scale;
+    return -1;
+}
+
+} // namespace
+
+TEST_CASE("± before and after are what solving again gives", "[tape][next]") {
+    const Frame f = sparse(6, 11);
+    REQUIRE(f.s.status == tape::Status::Solved);
+    for (const char* key : {"diamond", "twist", "rails"}) {
+        INFO(key);
+        const auto ranked = tape::rankReadings(f.m.survey, f.s, f.c, {key, -1}, {}, 30);
+        REQUIRE(ranked.size() == 30);
+        for (const size_t i : {size_t{0}, size_t{7}, size_t{29}}) {
+            CHECK(ranked[i].before_mm / f.s.sd_scale == Approx(halfWidthOf(f.m.survey, f.frame, ranked[i].what)).epsilon(0.01));
+            CHECK(ranked[i].after_mm / f.s.sd_scale == Approx(halfWidthOf(with(f.m.survey, ranked[i]), f.frame, ranked[i].what)).epsilon(0.03));
+        }
+    }
+    const auto of_point = tape::rankReadings(f.m.survey, f.s, f.c, {"point", 9}, {}, 5);
+    REQUIRE_FALSE(of_point.empty());
+    const auto spread = [](const tape::Solution& s) {
+        return tape::halfWidth(std::hypot(s.points[9].sd_mm[0], s.points[9].sd_mm[1], s.points[9].sd_mm[2]) / s.sd_scale);
+    };
+    CHECK(of_point[0].before_mm / f.s.sd_scale == Approx(spread(f.s)).epsilon(0.01));
+    CHECK(of_point[0].after_mm / f.s.sd_scale ==
+          Approx(spread(tape::solve(with(f.m.survey, of_point[0]), {.set_aside = false}))).epsilon(0.03));
+    CHECK(of_point[0].words().find("would take " + f.m.survey.points[9].name + " from ± ") == 0);
+}
+
+TEST_CASE("only what can be taken is offered", "[tape][next]") {
+    const Frame f = sparse(6, 12);
+    std::set<std::pair<int, int>> taped;
+    for (const auto& r : f.m.survey.readings)
+        if (r.kind == ReadingKind::Tape) taped.insert(std::minmax(r.from, r.to));
+    const auto all = tape::rankReadings(f.m.survey, f.s, f.c, {}, {2000, true}, 1000);
+    int heights = 0;
+    for (const auto& r : all) {
+        if (r.kind == ReadingKind::Height) {
+            ++heights;
+            for (const auto& taken : f.m.survey.readings) CHECK_FALSE((taken.kind == ReadingKind::Height && taken.from == r.from));
+        } else {
+            CHECK(r.about <= 2000);
+            CHECK_FALSE(taped.contains(std::minmax(r.from, r.to)));
+        }
+    }
+    CHECK(heights == 5); // the right side, but for the one that is held
+    for (const auto& r : tape::rankReadings(f.m.survey, f.s, f.c, {}, {2000, false}, 1000)) CHECK(r.kind == ReadingKind::Tape);
+    CHECK(tape::rankReadings(f.m.survey, f.s, f.c, {}, {10, false}, 1000).empty());
+    // a wish for a figure that can't be had yet falls back to the points
+    CHECK_FALSE(tape::rankReadings(f.m.survey, f.s, {}, {"twist", -1}, {}, 5).empty());
+    CHECK(tape::rankReadings({}, {}, {}, {}, {}, 5).empty());
+}
+
+TEST_CASE("a round of readings counts each with those before it", "[tape][next]") {
+    const Frame f = sparse(7, 13);
+    const auto plan = tape::planReadings(f.m.survey, f.s, f.c, {"rails", -1}, {8000, false}, 8);
+    REQUIRE(plan.size() == 8);
+    tape::Survey survey = f.m.survey;
+    for (size_t i = 0; i < plan.size(); ++i) {
+        CHECK(plan[i].before_mm / f.s.sd_scale == Approx(halfWidthOf(survey, f.frame, plan[i].what)).epsilon(0.05));
+        survey = with(survey, plan[i]);
+        CHECK(plan[i].after_mm / f.s.sd_scale == Approx(halfWidthOf(survey, f.frame, plan[i].what)).epsilon(0.05));
+    }
+    // together they are worth more than the eight that are best one by one
+    const auto alone = tape::rankReadings(f.m.survey, f.s, f.c, {"rails", -1}, {8000, false}, 8);
+    const auto sum = [&](const std::vector<tape::RankedReading>& readings) {
+        tape::Survey more = f.m.survey;
+        for (const auto& r : readings) more = with(more, r);
+        const auto s = tape::solve(more, {.set_aside = false});
+        double total = 0;
+        for (const auto& figure : tape::condition(s, f.frame).figures)
+            if (figure.kind == tape::FigureKind::RailDifference) total += std::pow(figure.half_width_mm / s.sd_scale, 2);
+        return total;
+    };
+    CHECK(sum(plan) <= sum(alone) * 1.001);
+}
+
+TEST_CASE("the walk goes round once", "[tape][next]") {
+    const Frame f = sparse(8, 14);
+    const auto plan = tape::planReadings(f.m.survey, f.s, f.c, {"everything", -1}, {1500, true}, 20);
+    const auto order = tape::walkingOrder(f.s, plan);
+    REQUIRE(order.size() == plan.size());
+    CHECK(std::set<size_t>(order.begin(), order.end()).size() == plan.size());
+    const auto middle = [&](size_t i) {
+        return (f.s.points[plan[i].from].position.x_mm + f.s.points[plan[i].to >= 0 ? plan[i].to : plan[i].from].position.x_mm) / 2;
+    };
+    double walked = 0;
+    double as_chosen = 0;
+    for (size_t i = 1; i < order.size(); ++i) {
+        walked += std::abs(middle(order[i]) - middle(order[i - 1]));
+        as_chosen += std::abs(middle(i) - middle(i - 1));
+    }
+    CHECK(walked < 0.6 * as_chosen);
+    CHECK(tape::walkingOrder(f.s, {}).empty());
+}
