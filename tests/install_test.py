@@ -3,6 +3,7 @@
 
 usage: install_test.py CMAKE BUILD_DIR FOLDER desk|core
 """
+import gzip
 import os
 import pathlib
 import re
@@ -41,11 +42,11 @@ for program in programs:
     dynamic = run("readelf", "-d", program).stdout
     check("NEEDED" in dynamic, f"readelf says nothing of {program.name}")
     check("RPATH" not in dynamic and "RUNPATH" not in dynamic, f"{program.name} looks for libraries in a build folder")
-    page = folder / f"share/man/man1/{program.name}.1"
+    page = folder / f"share/man/man1/{program.name}.1.gz"
     check(page.exists(), f"there is no man page of {program.name}")
     told = run("man", "--warnings", "-E", "UTF-8", "-l", "-Tutf8", "-Z", page, env={**os.environ, "LC_ALL": "C.UTF-8", "MANROFFSEQ": ""})
     check(told.returncode == 0 and not told.stderr, f"{page.name}: {told.stderr}")
-    check(version in page.read_text(), f"{page.name} is not of version {version}")
+    check(page.exists() and version in gzip.decompress(page.read_bytes()).decode(), f"{page.name} is not of version {version}")
 
 if desk:
     entry = folder / "share/applications/gorvet.desktop"

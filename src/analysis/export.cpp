@@ -8,6 +8,7 @@
 #include "make/make_sheet.hpp"
 #include "sheet/page.hpp"
 #include "sheet/write.hpp"
+#include "tape/measuring_sheet.hpp"
 #include "work/work_sheet.hpp"
 
 #include <cmath>
@@ -222,6 +223,32 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subje
     return pages;
 }
 
+std::vector<tape::RankedReading> measuringRound(const SurveyOf& s, size_t count) {
+    const auto plan = tape::planReadings(s.survey, s.solution, s.condition, s.wanted, s.means, count);
+    std::vector<tape::RankedReading> round;
+    for (const size_t i : tape::walkingOrder(s.solution, plan)) round.push_back(plan[i]);
+    return round;
+}
+
+std::vector<Drawing> measuringSheets(const Build& b, const Results& r, Subject subject, size_t count) {
+    const SurveyOf& s = r.of(subject);
+    tape::MeasuringSheet sheet{&s.survey, &s.solution, measuringRound(s, count), b.settings.length_step,
+                               subject == Subject::Body ? Ink::Body : Ink::Chassis};
+    std::vector<Drawing> pages;
+    for (size_t first = 0; first < sheet.readings.size();) {
+        Area area;
+        Drawing page = blankPage(
+            titled(b, r, fmt::format("Measuring sheet of the {}: {}", word(subject), b.settings.want)),
+            {"Take each figure twice, the second time from the other end. Write down how it stands and on what.", stands}, area);
+        const size_t rows = tape::measuringSheetRows(area.height, on_paper);
+        page.place(tape::measuringSheet(sheet, first, rows, area.width, area.height, on_paper), {area.x, area.y});
+        pages.push_back(std::move(page));
+        first += rows;
+    }
+    numberPages(pages);
+    return pages;
+}
+
 std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     std::vector<Drawing> pages;
     if (!r.crossmember_input || !r.crossmember.possible) return pages;
@@ -375,6 +402,10 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
         const std::string name = "survey-" + std::string(word(subject));
         keep(name + ".pdf", [&](const auto& to) { return writePdf(pages, {"Survey: " + b.settings.name, "Gorvet survey"}, to); });
         keep(name + ".svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
+        if (auto sheets = measuringSheets(b, r, subject, 30); !sheets.empty())
+            keep("measuring-sheet-" + std::string(word(subject)) + ".pdf", [&](const auto& to) {
+                return writePdf(sheets, {"Measuring sheet: " + b.settings.name, "Gorvet measuring sheet"}, to);
+            });
         keep("readings-" + std::string(word(subject)) + ".csv",
              [&](const auto& to) { return writeText(to, formats::writeReadings(b, subject)); });
     }

@@ -12,6 +12,10 @@ namespace gorvet::analysis {
 std::vector<sheet::Drawing> buildSheet(const build::Build&, const Results&);
 /// The pages about one subject's survey.
 std::vector<sheet::Drawing> surveySheet(const build::Build&, const Results&, build::Subject);
+/// A round of readings in walking order; empty while the survey is not fixed.
+std::vector<tape::RankedReading> measuringRound(const SurveyOf&, size_t count);
+/// The round as sheets to write on; empty when there is nothing to measure.
+std::vector<sheet::Drawing> measuringSheets(const build::Build&, const Results&, build::Subject, size_t count);
 /// The pages about the crossmember; empty when none is planned.
 std::vector<sheet::Drawing> crossmemberSheet(const build::Build&, const Results&);
 

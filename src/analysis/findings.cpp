@@ -1,6 +1,8 @@
 #include "analysis/findings.hpp"
 
+#include "analysis/survey_lines.hpp"
 #include "analysis/work_findings.hpp"
+#include "tape/gaps.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -95,6 +97,31 @@ private:
                 fmt::format("The {}'s readings were taken on unlike supports: a frame bends and twists with them.", name),
                 "Measure it again on one support, or look at each session by itself.")
                 .brief = "supports mixed";
+        setups(name, s);
+        if (subject == Subject::Body) gaps();
+        if (s.since.comparison.possible) {
+            const auto& c = s.since.comparison;
+            int proven = 0;
+            for (const auto& m : c.moved) proven += m.proven;
+            constexpr double sure = 4.03; // χ² of three at 0.1 %, as the local test of a reading
+            if (!c.moved.empty() && c.moved.front().t > sure) {
+                const auto& m = c.moved.front();
+                const double size = std::sqrt(m.by.x_mm * m.by.x_mm + m.by.y_mm * m.by.y_mm + m.by.z_mm * m.by.z_mm);
+                const double half = std::max({m.half_width[0], m.half_width[1], m.half_width[2]});
+                const std::string point = s.survey.points[m.after].name;
+                Finding& f = add(Severity::Warn, Bench::Tape, "tape.moved", name, "Doubtful",
+                                 fmt::format("Between \"{}\" and \"{}\" {} of {} points moved, {} by {} ± {}.{}", s.since.before,
+                                             s.since.after, proven, c.moved.size(), point, small(size), small(half),
+                                             s.since.unlike ? " It stood on unlike supports: part of that is theirs." : ""),
+                                 s.since.unlike ? "Measure it once more on the first supports before you blame the frame."
+                                                : "Look at what was done between the two, and brace before the next heat.");
+                f.figure = small(size) + " ± " + small(half);
+                f.need = small(half);
+                f.station_mm = stationOf(subject, s, m.after);
+                f.brief = point + " moved";
+                f.tag = "since";
+            }
+        }
         for (const tape::Figure& figure : s.condition.figures) {
             if (!figure.judged || figure.verdict == PlanVerdict::Holds) continue;
             const std::string pm = small(figure.half_width_mm);
@@ -118,6 +145,45 @@ private:
             if (subject == Subject::Chassis || r_.seated()) f.station_mm = s.condition.station_mm;
             f.brief = fmt::format("{} {}", figure.name, units::formatSmall(std::abs(figure.value_mm), step_));
             f.tag = std::string("figure:") + figure.key;
+        }
+    }
+
+    void setups(const std::string& name, const SurveyOf& s) {
+        for (size_t i = 0; i < s.solution.setups.size() && i < s.survey.setups.size(); ++i) {
+            const tape::AdjustedSetUp& a = s.solution.setups[i];
+            const tape::SetUp& setup = s.survey.setups[i];
+            if (!a.readings || a.told[0] || a.told[1]) continue;
+            Finding& f =
+                add(Severity::Warn, Bench::Tape, "tape.setup-untold", setup.name, "Doubtful",
+                    fmt::format("Nothing tells the {} {} from the {}'s own shape: it is {}.", word(setup.kind), setup.name, name,
+                                setup.kind == SetUpKind::Plane    ? "taken as level"
+                                : setup.kind == SetUpKind::String ? "taken as the centreline"
+                                                                  : "taken as reading true"),
+                    setup.kind == SetUpKind::Plane    ? "Hold the heights of three pads, or take levels that do not come from it."
+                    : setup.kind == SetUpKind::String ? "Hold the offsets of two points, or tape across the frame."
+                                                      : "Tape a few of the same pairs with a tape you trust.");
+            f.brief = setup.name + " untold";
+            f.tag = fmt::format("setup:{}", s.setup_ids[i].value);
+        }
+    }
+
+    void gaps() {
+        for (const tape::GapTrend& t : tape::gapTrends(gapReadings(b_))) {
+            if (t.verdict == PlanVerdict::Holds) continue;
+            const bool fails = t.verdict == PlanVerdict::Fails;
+            Finding& f =
+                add(severityOf(t.verdict), Bench::Tape, "tape.gap-moved", t.place, fails ? "Re-tape" : "Doubtful",
+                    fmt::format("The gap {} went from {} to {} between \"{}\" and \"{}\": {} {} ± {}.", t.place,
+                                small(t.readings[t.readings.size() - 2].value_mm), small(t.readings.back().value_mm),
+                                t.readings[t.readings.size() - 2].event, t.readings.back().event,
+                                t.change_mm > 0 ? "it opened by" : "it closed by", small(std::abs(t.change_mm)),
+                                small(t.half_width_mm)),
+                    fails ? "Stop: support or brace the body until the gap is back, before anything more is cut or welded."
+                          : "Measure it again, twice, before going on.");
+            f.figure = small(std::abs(t.change_mm)) + " ± " + small(t.half_width_mm);
+            f.need = small(t.readings.back().tolerance_mm);
+            f.brief = t.place + " moved";
+            f.tag = "gaps";
         }
     }
 

@@ -309,10 +309,42 @@ void solveSurvey(SurveyOf& s, const SurveyOf* previous, const std::function<bool
     else
         s.condition = tape::condition(s.solution, s.frame);
     constexpr size_t offered = 40;
-    if (previous && previous->survey == s.survey && previous->frame == s.frame && previous->wanted == s.wanted && previous->means == s.means)
+    if (previous && previous->survey == s.survey && previous->frame == s.frame && previous->wanted == s.wanted &&
+        previous->means == s.means)
         s.next = previous->next;
     else if (!go_on || go_on())
         s.next = tape::rankReadings(s.survey, s.solution, s.condition, s.wanted, s.means, offered);
+}
+
+/// The survey with the readings of one session only.
+tape::Survey ofSession(const SurveyOf& s, int session) {
+    tape::Survey one = s.survey;
+    one.readings.clear();
+    for (size_t i = 0; i < s.survey.readings.size(); ++i)
+        if (s.sessions[i] == session) one.readings.push_back(s.survey.readings[i]);
+    return one;
+}
+
+void compareSessions(SurveyOf& s, const SurveyOf* previous) {
+    if (s.session_names.size() < 2) return;
+    if (previous && previous->survey == s.survey && previous->sessions == s.sessions &&
+        previous->session_names == s.session_names) {
+        s.since = previous->since;
+        return;
+    }
+    const auto last = static_cast<int>(s.session_names.size()) - 1;
+    const tape::Solution after = tape::solve(ofSession(s, last));
+    if (after.redundancy <= 0) return;
+    for (int k = last - 1; k >= 0; --k) {
+        const tape::Solution before = tape::solve(ofSession(s, k));
+        if (before.redundancy <= 0) continue;
+        std::vector<tape::Common> common;
+        for (int i = 0; i < static_cast<int>(s.survey.points.size()); ++i)
+            if (before.points[i].fixed && after.points[i].fixed) common.push_back({i, i});
+        s.since = {s.session_names[k], s.session_names[last], s.session_supports[k] != s.session_supports[last],
+                   tape::compare(before, after, common)};
+        if (s.since.comparison.possible) return;
+    }
 }
 
 /// "point M1l" or a key, as the survey knows it.
@@ -342,6 +374,7 @@ SurveyOf surveyOf(const Build& b, Subject subject) {
             s.survey.setups.push_back({setup.name, setup.kind});
         }
     std::set<std::pair<Attitude, Support>> supports;
+    std::vector<SessionId> session_ids;
     for (const auto& [id, r] : b.readings) {
         if (r.replaced_by) continue;
         const int from = s.indexOf(r.from);
@@ -360,8 +393,17 @@ SurveyOf surveyOf(const Build& b, Subject subject) {
         s.survey.readings.push_back(reading);
         s.reading_ids.push_back(id);
         s.readings_as_typed.push_back(r.value.typed);
-        if (const auto session = b.sessions.find(r.session); session != b.sessions.end())
+        s.sessions.push_back(-1);
+        if (const auto session = b.sessions.find(r.session); session != b.sessions.end()) {
+            const auto known = std::find(session_ids.begin(), session_ids.end(), r.session);
+            s.sessions.back() = static_cast<int>(known - session_ids.begin());
+            if (known == session_ids.end()) {
+                session_ids.push_back(r.session);
+                s.session_names.push_back(session->second.name);
+                s.session_supports.emplace_back(session->second.attitude, session->second.support);
+            }
             supports.insert({session->second.attitude, session->second.support});
+        }
     }
     for (const auto& [id, h] : b.holds)
         if (const int point = s.indexOf(h.point); point >= 0) s.survey.holds.push_back({point, h.axis, h.value.value});
@@ -379,10 +421,12 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.revision = revision;
     r.chassis = surveyOf(b, Subject::Chassis);
     solveSurvey(r.chassis, previous ? &previous->chassis : nullptr, go_on);
+    compareSessions(r.chassis, previous ? &previous->chassis : nullptr);
     share = 0.5;
     if (!go_on()) return r;
     r.body = surveyOf(b, Subject::Body);
     solveSurvey(r.body, previous ? &previous->body : nullptr, go_on);
+    compareSessions(r.body, previous ? &previous->body : nullptr);
     share = 0.8;
     if (!go_on()) return r;
     r.rail_left = railOf(b, r.chassis, Side::Left);

@@ -6,6 +6,7 @@
 #include "make/mounts.hpp"
 #include "sit/sit.hpp"
 #include "stretch/stretch.hpp"
+#include "tape/compare.hpp"
 #include "tape/next_reading.hpp"
 #include "work/work.hpp"
 
@@ -29,6 +30,17 @@ struct SurveyOf {
     tape::Wanted wanted;
     tape::Means means;
     std::vector<tape::RankedReading> next; ///< what to take next, the best first
+    /// What moved since the session before the newest one: each solved by its own readings.
+    struct Since {
+        std::string before; ///< names of the two sessions
+        std::string after;
+        bool unlike = false; ///< they stood unlike: part of what moved is the support's doing
+        tape::Comparison comparison;
+    };
+    Since since;
+    std::vector<int> sessions;              ///< of each reading, by place in session_names
+    std::vector<std::string> session_names; ///< in the order of their first reading
+    std::vector<std::pair<build::Attitude, build::Support>> session_supports;
     bool mixed_supports = false; ///< its readings come from unlike supports or attitudes
 
     int indexOf(build::PointId) const; ///< −1 when it is not in the survey

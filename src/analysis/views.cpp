@@ -1,5 +1,7 @@
 #include "analysis/views.hpp"
 
+#include "analysis/survey_lines.hpp"
+
 #include "make/make_sheet.hpp"
 #include "sit/sit_sheet.hpp"
 #include "stretch/stretch_sheet.hpp"
@@ -57,7 +59,8 @@ Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOp
     v.selected = o.selected;
     for (const PointId id : s.point_ids) v.point_tags.push_back(fmt::format("point:{}", id.value));
     for (const ReadingId id : s.reading_ids) v.reading_tags.push_back(fmt::format("reading:{}", id.value));
-    return tape::surveySheet(v, width, std::max(height, f.px(tape::survey_sheet_least_px)), f);
+    v.lines = surveyLines(b, r, subject);
+    return tape::surveySheet(v, width, std::max(height, tape::surveySheetHeight(v, f)), f);
 }
 
 Drawing pairView(const Results& r, Subject subject, std::pair<int, int> pair, double width, double height, const Format& f) {

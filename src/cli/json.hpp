@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "tape/gaps.hpp"
 
 #include <map>
 #include <string>
@@ -11,6 +12,12 @@ namespace gorvet::cli {
 /// `lines`: the line of each reading in the CSV file it came from; empty: its place in the build.
 std::string tapeJson(const analysis::SurveyOf&, const std::vector<analysis::Finding>&,
                      const std::map<build::ReadingId, int>& lines);
+/// The frame's figures alone.
+std::string conditionJson(const analysis::SurveyOf&);
+/// What to take next, and a round of readings in the order of the walk.
+std::string nextJson(const analysis::SurveyOf&, const std::vector<tape::RankedReading>& round);
+std::string compareJson(const tape::Comparison&, const tape::Survey& before);
+std::string gapsJson(const std::vector<tape::GapTrend>&);
 std::string sitJson(const build::Build&, const analysis::Results&);
 std::string stretchJson(const analysis::Results&);
 std::string makeJson(const analysis::Results&);

@@ -1,6 +1,7 @@
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
 #include "cli/json.hpp"
+#include "cli/tape_commands.hpp"
 #include "formats/readings_csv.hpp"
 #include "prompt/context.hpp"
 #include "store/store.hpp"
@@ -17,23 +18,6 @@
 
 namespace gorvet::cli {
 namespace {
-
-/// Exit codes: 0 done · 1 the answer is "not yet" (a survey that is not fixed, lines left out) · 2 wrong use or file.
-constexpr int exit_open = 1;
-constexpr int exit_wrong = 2;
-
-int fail(const Error& e) {
-    std::cerr << "gorvet-cli: " << e.text() << "\n";
-    return exit_wrong;
-}
-
-Result<std::string> fileText(const std::string& path) {
-    std::ifstream in(path, std::ios::binary);
-    std::ostringstream text;
-    text << in.rdbuf();
-    if (!in) return Error{Error::Code::NotFound, path, path + " can't be read.", "Check its name and permissions.", -1};
-    return text.str();
-}
 
 store::Author author(const std::string& why) {
     const char* user = std::getenv("GORVET_USER");
@@ -162,42 +146,6 @@ int takePhotoOut(const std::string& path, const std::string& hash, const std::st
     return 0;
 }
 
-bool isBuildFile(const std::string& path) { return std::filesystem::path(path).extension() == ".gorvet"; }
-
-int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
-    build::Build b;
-    std::map<build::ReadingId, int> lines;
-    int left_out = 0;
-    if (isBuildFile(path)) {
-        auto store = store::Store::open(path);
-        if (!store) return fail(store.error());
-        b = (*store)->build();
-    } else {
-        auto text = fileText(path);
-        if (!text) return fail(text.error());
-        auto read = formats::readReadings(*text, b, subject, {}, "import");
-        if (!read) return fail(read.error());
-        for (const auto& problem : read->problems) std::cerr << path << ", " << problem.sentence() << "\n";
-        left_out = static_cast<int>(read->problems.size());
-        if (auto done = build::enact(b, read->edit); !done) return fail(done.error());
-        lines = read->lines;
-    }
-    analysis::Results r = analysis::analyse(b, 0);
-    analysis::SurveyOf& survey = subject == build::Subject::Body ? r.body : r.chassis;
-    if (keep_all) {
-        survey.solution = tape::solve(survey.survey, {.set_aside = false});
-        survey.condition = tape::condition(survey.solution, survey.frame);
-        r.findings = analysis::findAll(b, r);
-    }
-    std::cout << tapeJson(survey, r.findings, lines);
-    if (survey.solution.status != tape::Status::Solved) {
-        std::cerr << "gorvet-cli: " << survey.solution.message << "\n";
-        for (const auto& u : survey.solution.unfixed) std::cerr << "  " << u.sentence << " " << u.remedy << "\n";
-        return exit_open;
-    }
-    return left_out ? exit_open : 0;
-}
-
 template <class F> int withResults(const std::string& path, F&& print) {
     auto opened = openAndAnalyse(path);
     if (!opened) return fail(opened.error());
@@ -248,6 +196,8 @@ int run(int argc, char** argv) {
     std::string subject_word = "chassis";
     std::vector<std::string> lines;
     bool keep_all = false;
+    bool as_measured = false;
+    int count = 20;
     const auto subject = [&] { return *build::fromWord<build::Subject>(subject_word); };
     const auto subjectOption = [&](CLI::App* c) {
         c->add_option("--subject", subject_word, "body or chassis")->check(CLI::IsMember({"body", "chassis"}));
@@ -274,6 +224,22 @@ int run(int argc, char** argv) {
     solve->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
     subjectOption(solve);
     solve->add_flag("--keep-all", keep_all, "set no reading aside: every reading counts");
+    auto* next = tape->add_subcommand("next", "what to measure next, and a round of readings in walking order");
+    next->add_option("FILE", path, "FILE.gorvet")->required();
+    subjectOption(next);
+    next->add_option("--count", count, "readings in the round")->check(CLI::Range(1, 200));
+    next->add_option("--want", text, "everything, figures, diamond, twist, sidesway, rails, wheelbase, tracks or \"point NAME\"");
+    next->add_option("--sheet", other, "write the round as a measuring sheet, PDF");
+    auto* compare = tape->add_subcommand("compare", "what moved between two surveys");
+    compare->add_option("BEFORE", path, "READINGS.csv, FILE.gorvet or FILE.gorvet:SESSION")->required();
+    compare->add_option("AFTER", other, "the same")->required();
+    subjectOption(compare);
+    compare->add_flag("--as-measured", as_measured, "both stand on the same datum: do not lay one on the other");
+    auto* condition = tape->add_subcommand("condition", "the frame's figures alone");
+    condition->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
+    subjectOption(condition);
+    auto* gaps = app.add_subcommand("gaps", "door and panel gaps over the events of the work");
+    fileArgument(gaps);
     auto* sit = app.add_subcommand("sit", "where the body sits");
     auto* stretch = app.add_subcommand("stretch", "the change of wheelbase");
     auto* make = app.add_subcommand("make", "mounts and crossmember");
@@ -305,6 +271,10 @@ int run(int argc, char** argv) {
     if (*import) return importReadings(path, other, subject(), text, why);
     if (*enter) return enterLines(path, subject(), lines, why);
     if (*solve) return tapeSolve(path, subject(), keep_all);
+    if (*next) return tapeNext(path, subject(), text, count, other);
+    if (*compare) return tapeCompare(path, other, subject(), as_measured);
+    if (*condition) return tapeCondition(path, subject());
+    if (*gaps) return printGaps(path);
     if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });
     if (*stretch) return withResults(path, [](const Opened& o) { std::cout << stretchJson(o.results); });
     if (*make) return withResults(path, [](const Opened& o) { std::cout << makeJson(o.results); });

@@ -46,7 +46,7 @@ public:
 
     Drawing draw() {
         if (!any_) return d_;
-        const double column = v_.figures && !v_.condition->figures.empty() ? f_.px(290) : 0;
+        const double column = v_.figures && (!v_.condition->figures.empty() || !v_.lines.empty()) ? f_.px(290) : 0;
         const double w = d_.width - column;
         const double label = f_.body() * 1.4;
         // a low sheet (large text) has room for the plan alone
@@ -273,6 +273,28 @@ private:
                 y += f_.px(8);
             }
         }
+        lines({at.x, y}, right);
+    }
+
+    void lines(P at, double right) {
+        double y = at.y;
+        for (const SideLine& line : v_.lines) {
+            if (line.heading) y += f_.px(6);
+            if (y > d_.height - f_.px(2)) break;
+            if (line.severity) addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), *line.severity, line.tag);
+            d_.add(Text{{at.x + (line.heading ? 0 : f_.px(26)), y}, line.name, f_.body(), line.heading ? Ink::Second : Ink::Ink},
+                   line.tag);
+            d_.add(Text{{right, y},
+                        line.value,
+                        f_.body(),
+                        line.severity ? inkOf(*line.severity) : Ink::Ink,
+                        Anchor::Right,
+                        Level::Base,
+                        Face::Sans,
+                        line.heading ? Mark::None : Mark::Derived},
+                   line.tag);
+            y += f_.px(25);
+        }
     }
 
     const SurveyView& v_;
@@ -287,6 +309,17 @@ private:
 };
 
 } // namespace
+
+double surveySheetHeight(const SurveyView& v, const Format& f) {
+    double need = 300;
+    if (v.figures) {
+        double column = 40;
+        for (const Figure& figure : v.condition->figures) column += figure.judged && !figure.proven ? 39 : 31;
+        for (const SideLine& line : v.lines) column += line.heading ? 31 : 25;
+        need = std::max(need, column);
+    }
+    return f.px(need);
+}
 
 Drawing surveySheet(const SurveyView& view, double width, double height, const Format& f) {
     return Drafter(view, width, height, f).draw();

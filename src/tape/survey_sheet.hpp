@@ -6,6 +6,15 @@
 /// The survey as a drawing: from above with the readings, and from the left with heights enlarged.
 namespace gorvet::tape {
 
+/// A line below the frame's figures: a set-up, a gap, what moved, what to take next.
+struct SideLine {
+    std::string name;
+    std::string value;
+    std::optional<sheet::Severity> severity; ///< with its mark
+    std::string tag;
+    bool heading = false;
+};
+
 struct SurveyView {
     const Survey* survey = nullptr;
     const Solution* solution = nullptr;
@@ -18,10 +27,11 @@ struct SurveyView {
     std::optional<std::pair<int, int>> next; ///< the pair the entry line proposes
     std::string selected;                    ///< tag of what is picked
     bool figures = true;                     ///< with the list of figures at the right
+    std::vector<SideLine> lines;             ///< below them
 };
 
-/// What the sheet needs in height, in pixels at 100 %; with less it is drawn so high all the same, and scrolled.
-inline constexpr double survey_sheet_least_px = 300;
+/// What the sheet needs in height; with less it is drawn so high all the same, and scrolled.
+double surveySheetHeight(const SurveyView&, const sheet::Format&);
 /// Draws into width × height. Points without a place are left out. Faults of left/right pairs are enlarged, and it says how much.
 sheet::Drawing surveySheet(const SurveyView&, double width, double height, const sheet::Format&);
 

@@ -6,6 +6,8 @@
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
+#include <cmath>
+#include <fmt/format.h>
 #include <set>
 
 using namespace gorvet;
@@ -118,6 +120,7 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
             CHECK_FALSE(f->brief.empty());
             // figure and figure needed, unless it is no matter of figures
             static const std::set<std::string> plain = {"tape.unfixed",
+                                                        "tape.setup-untold",
                                                         "tape.mixed-supports",
                                                         "sit.open",
                                                         "stretch.heat-treated",
@@ -137,6 +140,80 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
             CHECK((f->station_mm || !f->tag.empty() || f->bench == Bench::Work || plain.contains(f->code)));
         }
     }
+}
+
+TEST_CASE("a gap that moved holds the work", "[analysis][demo]") {
+    build::Build b = demo();
+    type(b, "gap door-left 4.5 at brace in");
+    type(b, "gap door-right 5.0");
+    CHECK(withCode(analysis::analyse(b, 1), "tape.gap-moved").empty());
+    type(b, "gap door-left 7.2 at on the chassis");
+    type(b, "gap door-right 5.2");
+    const auto r = analysis::analyse(b, 1);
+    const auto found = withCode(r, "tape.gap-moved");
+    REQUIRE(found.size() == 1);
+    CHECK(found[0]->subject == "door-left");
+    CHECK(found[0]->severity == sheet::Severity::Bad);
+    CHECK(found[0]->figure == "2.7 mm ± 0.8 mm");
+    CHECK(found[0]->need == "1.5 mm");
+    CHECK(found[0]->sentence.find("it opened by 2.7 mm") != std::string::npos);
+    // measured again at the same event, it replaces the figure
+    type(b, "gap door-left 4.9 at on the chassis");
+    CHECK(withCode(analysis::analyse(b, 1), "tape.gap-moved").empty());
+    CHECK(b.gaps.size() == 4);
+    type(b, "remove gap door-left");
+    CHECK(b.gaps.size() == 2);
+}
+
+TEST_CASE("what moved between two sessions is said, and unlike supports with it", "[analysis]") {
+    build::Build b;
+    std::mt19937 rng(5);
+    const auto survey = [&](const std::string& session, double raise) {
+        type(b, "session " + session);
+        const auto m = test::frameSurvey(5, rng);
+        for (int i = 0; i < 10 && b.holds.empty(); ++i)
+            type(b, fmt::format("point {} rail {:.0f} {:.0f} {:.0f}", m.survey.points[i].name, m.truth[i].x_mm, m.truth[i].y_mm,
+                                m.truth[i].z_mm));
+        for (int i = 0; i < 10; ++i) {
+            const auto& t = m.truth[i];
+            const std::string name = m.survey.points[i].name;
+            const double up = i == 6 ? raise : 0;
+            type(b, fmt::format("height {} {:.1f} sigma 0.5", name, t.z_mm + up + test::normal(rng, 0.3)));
+            for (int j = i + 1; j < 10; ++j) {
+                const auto& u = m.truth[j];
+                const double dz = u.z_mm + (j == 6 ? raise : 0) - t.z_mm - up;
+                type(b, fmt::format("{} {} {:.1f} sigma 0.6", name, m.survey.points[j].name,
+                                    std::hypot(u.x_mm - t.x_mm, u.y_mm - t.y_mm, dz) + test::normal(rng, 0.4)));
+            }
+        }
+        if (b.holds.empty()) {
+            type(b, "hold Al x 0");
+            type(b, "hold Al y -400");
+            type(b, "hold El y -440");
+        }
+    };
+    survey("before right-way-up stands", 0);
+    CHECK(withCode(analysis::analyse(b, 1), "tape.moved").empty());
+    survey("after right-way-up trestles", 12);
+    const auto r = analysis::analyse(b, 1);
+    REQUIRE(r.chassis.since.comparison.possible);
+    const auto found = withCode(r, "tape.moved");
+    REQUIRE(found.size() == 1);
+    CHECK(found[0]->brief == "Dl moved");
+    CHECK(found[0]->sentence.find("unlike supports") != std::string::npos);
+    CHECK(r.chassis.since.before == "before");
+    // heights read from a floor that carries the datum itself: nothing tells whether it is level
+    type(b, "setup floor plane");
+    for (auto& [id, reading] : b.readings)
+        if (reading.kind == build::ReadingKind::Height) reading.setup = b.setups.begin()->first;
+    const auto untold = withCode(analysis::analyse(b, 1), "tape.setup-untold");
+    REQUIRE(untold.size() == 1);
+    CHECK(untold[0]->sentence == "Nothing tells the plane floor from the chassis's own shape: it is taken as level.");
+    // three pads held tell it
+    type(b, "hold Al z 480");
+    type(b, "hold Ar z 483");
+    type(b, "hold El z 525");
+    CHECK(withCode(analysis::analyse(b, 1), "tape.setup-untold").empty());
 }
 
 TEST_CASE("what is not told is asked for", "[analysis][demo]") {

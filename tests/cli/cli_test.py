@@ -144,6 +144,69 @@ class Cli(unittest.TestCase):
         back = json.loads(cli("tape", "solve", out / "readings-chassis.csv").stdout)
         self.assertAlmostEqual(back["omega"], tape["omega"], 6)
 
+    def test_next_compare_and_gaps(self):
+        build = self.dir / "next.gorvet"
+        made = subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", build], text=True, capture_output=True)
+        self.assertEqual(made.returncode, 0, made.stderr)
+        sheet = self.dir / "round.pdf"
+        done = cli("tape", "next", build, "--count", "14", "--want", "twist", "--sheet", sheet)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        answer = json.loads(done.stdout)
+        self.assertEqual(answer["wanted"], "twist")
+        self.assertEqual(len(answer["round"]), 14)
+        self.assertTrue(all(r["what"] == "twist" for r in answer["round"]))
+        self.assertTrue(all(r["half_width_after_mm"] <= r["half_width_before_mm"] for r in answer["best"]))
+        text = subprocess.run(["pdftotext", "-layout", sheet, "-"], text=True, capture_output=True).stdout
+        for reading in answer["round"]:
+            name = f"{reading['from']} – {reading['to']}" if reading["to"] else f"height of {reading['from']}"
+            self.assertIn(name, text)
+        figures = json.loads(cli("tape", "condition", build).stdout)["figures"]
+        self.assertIn("diamond", [f["key"] for f in figures])
+        # a survey compared with itself, one point read 8 higher
+        before, after = self.dir / "before.csv", self.dir / "after.csv"
+        rows = ["hold-x,Al,,0,mm", "hold-y,Al,,-420,mm", "hold-y,Cl,,-420,mm"]
+        points = {"Al": (0, -420, 300), "Ar": (0, 420, 300), "Bl": (1200, -420, 310), "Br": (1200, 420, 310), "Cl": (2400, -420, 340), "Cr": (2400, 420, 340)}
+
+        def survey(raise_br):
+            lines = list(rows)
+            at = {n: (x, y, z + (raise_br if n == "Br" else 0)) for n, (x, y, z) in points.items()}
+            for name, (x, y, z) in points.items():
+                lines.append(f'point,{name},rail,"{x} {y} {z}",mm')
+                lines.append(f"height,{name},,{at[name][2]},mm")
+                lines.append(f"height,{name},,{at[name][2] + 0.3},mm")
+            for i, a in enumerate(points):
+                for b in list(points)[i + 1:]:
+                    d = sum((p - q) ** 2 for p, q in zip(at[a], at[b])) ** 0.5
+                    lines.append(f"tape,{a},{b},{d:.2f},mm")
+            return "kind,from,to,value,unit\n" + "\n".join(lines) + "\n"
+
+        before.write_text(survey(0))
+        after.write_text(survey(8))
+        answer = json.loads(cli("tape", "compare", before, after, "--as-measured").stdout)
+        self.assertTrue(answer["possible"])
+        self.assertEqual(answer["points"][0]["name"], "Br")
+        self.assertTrue(answer["points"][0]["proven"])
+        self.assertAlmostEqual(answer["points"][0]["moved_mm"]["z"], 8, delta=0.2)
+        self.assertFalse(any(p["proven"] for p in answer["points"][1:]))
+        self.assertFalse(any(p["proven"] for p in json.loads(cli("tape", "compare", before, before).stdout)["points"]))
+        self.assertEqual(cli("tape", "compare", before, f"{build}:nobody").returncode, 2)
+        entered = cli("enter", build, "gap door-left 4.5 at brace in", "gap door-left 6.5 at on the chassis")
+        self.assertEqual(entered.returncode, 0, entered.stderr)
+        gaps = json.loads(cli("gaps", build).stdout)["gaps"]
+        self.assertEqual([g["place"] for g in gaps], ["door-left"])
+        self.assertAlmostEqual(gaps[0]["change_mm"], 2.0)
+        # a floor that falls away, through CSV and back
+        floor = self.dir / "floor.csv"
+        text = survey(0).replace("kind,from,to,value,unit\n", "kind,from,to,value,unit,setup\n")
+        text += "hold-z,Al,,300,mm\nhold-z,Ar,,300,mm\nhold-z,Cl,,340,mm\n"
+        for name, (x, y, z) in points.items():
+            text += f"height,{name},,{z - 20 - 5 * x / 1000},mm,floor\n"
+        floor.write_text(text)
+        setups = json.loads(cli("tape", "solve", floor).stdout)["setups"]
+        self.assertEqual(setups[0]["name"], "floor")
+        self.assertAlmostEqual(setups[0]["height_mm"], 20, delta=0.6)
+        self.assertAlmostEqual(setups[0]["along_mm_per_m"], 5, delta=0.4)
+
     def test_wrong_use(self):
         self.assertEqual(cli().returncode, 2)
         self.assertEqual(cli("fly").returncode, 2)

@@ -357,3 +357,43 @@ TEST_CASE("no line crashes, and none that is refused changes anything", "[entry]
             RC_ASSERT(static_cast<bool>(enact(t.b, understood->edit)));
     }));
 }
+
+TEST_CASE("set-ups: named once, and taken by the readings that can be read from them", "[entry]") {
+    Typist t;
+    t.type("point Al 0 -400 500");
+    t.type("point Ar 0 400 500");
+    t.type("height Al 512");
+    CHECK_FALSE(t.b.readings.rbegin()->second.setup);
+    t.type("setup floor plane sigma 0.5 note swept");
+    REQUIRE(t.b.setups.size() == 1);
+    CHECK(t.b.setups.begin()->second.sigma_mm == 0.5);
+    CHECK(t.b.setups.begin()->second.note == "swept");
+    t.type("height Ar 514");
+    CHECK(t.b.readings.rbegin()->second.setup == t.b.setups.begin()->first);
+    t.type("Al Ar 800");
+    CHECK_FALSE(t.b.readings.rbegin()->second.setup); // a floor reads no distances
+    t.type("height Ar 514 by datum");
+    CHECK_FALSE(t.b.readings.rbegin()->second.setup);
+    t.type("height Ar 515"); // as the newest of its kind
+    CHECK_FALSE(t.b.readings.rbegin()->second.setup);
+    t.type("setup trammel tape");
+    t.type("Al Ar 801 sigma 0.4 by trammel note cold");
+    CHECK(t.b.readings.rbegin()->second.setup == t.b.setups.rbegin()->first);
+    CHECK(t.b.readings.rbegin()->second.note == "cold");
+    CHECK(t.wrong("height Al 512 by trammel").message == "A height reading is not read from a tape.");
+    CHECK(t.wrong("height Al 512 by nothing").message == "There is no set-up nothing on the chassis.");
+    CHECK(t.wrong("setup laser").message == "What is laser?");
+    CHECK(t.wrong("setup datum plane").message.find("stands for no set-up") != std::string::npos);
+    CHECK(t.wrong("remove setup floor").message == "Readings were read from this set-up.");
+    CHECK(t.wrong("setup floor string").message == "Readings of kind height hang on it: it stays what it is.");
+    t.type("want point Al");
+    CHECK(t.b.settings.want == "point Al");
+    CHECK(t.wrong("want luck").message == "\"luck\" is not known here.");
+    t.type("reach 5 m");
+    CHECK(t.b.settings.tape_reach_mm == 5000);
+    CHECK(t.wrong("reach 5 mm").message.find("between 100 mm and 100 m") != std::string::npos);
+    t.type("gauge no");
+    CHECK_FALSE(t.b.settings.gauge);
+    CHECK(t.wrong("gap door-left 4.5").message == "At which event was it measured?");
+    CHECK(t.wrong("gap door-left 4.5? at brace in").message == "A gap must be measured, not assumed.");
+}

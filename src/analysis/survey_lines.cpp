@@ -1,0 +1,105 @@
+#include "analysis/survey_lines.hpp"
+
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using sheet::Severity;
+
+namespace {
+
+Severity severityOf(PlanVerdict v) {
+    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
+}
+
+std::string withSign(double v, int digits) { return (v < 0 ? "−" : "+") + units::fixed(std::abs(v), digits); }
+
+} // namespace
+
+std::string setupWords(const tape::SetUp& setup, const tape::AdjustedSetUp& a, units::LengthStep step) {
+    if (!a.readings) return "no reading yet";
+    const auto place = [&](const char* word) {
+        return a.told[0] ? fmt::format("{} {} ± {}", word, withSign(a.value[0], 1), units::formatSmall(halfWidth(a.sd[0]), step))
+                         : std::string();
+    };
+    const auto slope = [&](int u, const char* word) {
+        return a.told[u] ? fmt::format("{} {} ± {} mm/m", word, withSign(a.value[u], 1), units::fixed(halfWidth(a.sd[u]), 1))
+                         : std::string();
+    };
+    std::vector<std::string> parts;
+    switch (setup.kind) {
+    case SetUpKind::Plane: parts = {place("high by"), slope(1, "rises along"), slope(2, "rises across")}; break;
+    case SetUpKind::String: parts = {place("off by"), slope(1, "swings")}; break;
+    case SetUpKind::Tape: parts = {place("reads long by")}; break;
+    }
+    std::string words;
+    for (const std::string& part : parts)
+        if (!part.empty()) words += (words.empty() ? "" : ", ") + part;
+    if (!words.empty()) return words;
+    return setup.kind == SetUpKind::Plane    ? "taken as level: nothing tells"
+           : setup.kind == SetUpKind::String ? "taken as the centreline: nothing tells"
+                                             : "taken as true: nothing tells";
+}
+
+std::vector<tape::GapReading> gapReadings(const Build& b) {
+    std::vector<tape::GapReading> list;
+    for (const auto& [id, g] : b.gaps) list.push_back({g.place, g.event, g.value.value, g.tolerance_mm});
+    return list;
+}
+
+std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subject subject) {
+    std::vector<tape::SideLine> lines;
+    const SurveyOf& s = r.of(subject);
+    const auto step = b.settings.length_step;
+    for (size_t i = 0; i < s.solution.setups.size() && i < s.survey.setups.size(); ++i) {
+        const tape::SetUp& setup = s.survey.setups[i];
+        const tape::AdjustedSetUp& a = s.solution.setups[i];
+        const std::string tag = fmt::format("setup:{}", s.setup_ids[i].value);
+        lines.push_back({fmt::format("{} {}", word(setup.kind), setup.name), "", {}, tag, true});
+        if (a.told[0])
+            lines.push_back({setup.kind == SetUpKind::Plane    ? "high by"
+                             : setup.kind == SetUpKind::String ? "off by"
+                                                               : "reads long by",
+                             fmt::format("{} ± {}", withSign(a.value[0], 1), units::formatSmall(halfWidth(a.sd[0]), step)),
+                             {},
+                             tag});
+        static constexpr const char* slopes[2][2] = {{"rises along", "rises across"}, {"swings", ""}};
+        for (int u = 1; u < tape::unknownsOf(setup.kind); ++u)
+            if (a.told[u])
+                lines.push_back({fmt::format("{}, mm/m", slopes[static_cast<int>(setup.kind)][u - 1]),
+                                 fmt::format("{} ± {}", withSign(a.value[u], 1), units::fixed(halfWidth(a.sd[u]), 1)),
+                                 {},
+                                 tag});
+        if (!a.told[0] && !a.told[1] && !a.told[2]) lines.push_back({setupWords(setup, a, step), "", {}, tag});
+    }
+    if (s.since.comparison.possible) {
+        int proven = 0;
+        for (const auto& m : s.since.comparison.moved) proven += m.proven;
+        lines.push_back(
+            {"since " + s.since.before, proven ? fmt::format("{} moved", proven) : "nothing moved", {}, "since", true});
+        for (size_t i = 0; i < s.since.comparison.moved.size() && i < 3; ++i) {
+            const auto& m = s.since.comparison.moved[i];
+            if (!m.proven) break;
+            lines.push_back({s.survey.points[m.after].name,
+                             fmt::format("{} {} {}", withSign(m.by.x_mm, 1), withSign(m.by.y_mm, 1), withSign(m.by.z_mm, 1)),
+                             Severity::Warn, "since"});
+        }
+    }
+    if (subject == Subject::Body) {
+        const auto trends = tape::gapTrends(gapReadings(b));
+        if (!trends.empty()) lines.push_back({"gaps", trends.front().readings.back().event, {}, "gaps", true});
+        for (const tape::GapTrend& t : trends)
+            lines.push_back({t.place,
+                             t.readings.size() > 1
+                                 ? fmt::format("{}, {} ± {}", units::formatSmall(t.readings.back().value_mm, step),
+                                               withSign(t.change_mm, 1), units::formatSmall(t.half_width_mm, step))
+                                 : units::formatSmall(t.readings.back().value_mm, step),
+                             severityOf(t.verdict), "gaps"});
+    }
+    return lines;
+}
+
+} // namespace gorvet::analysis

@@ -1,0 +1,44 @@
+#pragma once
+
+#include "cli/json.hpp"
+
+#include <cmath>
+
+#include <nlohmann/json.hpp>
+
+/// What the writers of JSON share. Only for .cpp files.
+namespace gorvet::cli {
+
+using namespace analysis;
+using Json = nlohmann::ordered_json;
+
+inline Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
+inline Json number(const std::optional<double>& v) { return v ? number(*v) : Json(nullptr); }
+
+inline const char* severityWord(sheet::Severity s) {
+    return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "doubtful" : "bad";
+}
+
+inline Json findings(const std::vector<Finding>& list, std::optional<Bench> bench = {}) {
+    Json j = Json::array();
+    for (const Finding& f : list) {
+        if (bench && f.bench != *bench) continue;
+        j.push_back({{"code", f.code},
+                     {"bench", benchName(f.bench)},
+                     {"severity", severityWord(f.severity)},
+                     {"verdict", f.word},
+                     {"subject", f.subject},
+                     {"figure", f.figure},
+                     {"need", f.need},
+                     {"sentence", f.sentence},
+                     {"remedy", f.remedy},
+                     {"station_mm", number(f.station_mm)}});
+    }
+    return j;
+}
+
+inline Json point(const build::Vec3& v) { return {{"x_mm", number(v.x_mm)}, {"y_mm", number(v.y_mm)}, {"z_mm", number(v.z_mm)}}; }
+
+inline std::string text(const Json& j) { return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
+
+} // namespace gorvet::cli

@@ -1,0 +1,181 @@
+#include "cli/json_parts.hpp"
+
+namespace gorvet::cli {
+
+namespace {
+
+Json ranked(const std::vector<tape::RankedReading>& list, const tape::Survey& survey) {
+    Json j = Json::array();
+    for (const auto& n : list)
+        j.push_back({{"kind", build::word(n.kind)},
+                     {"from", survey.points[n.from].name},
+                     {"to", n.to >= 0 ? survey.points[n.to].name : ""},
+                     {"about_mm", number(n.about)},
+                     {"what", n.what},
+                     {"half_width_before_mm", number(n.before_mm)},
+                     {"half_width_after_mm", number(n.after_mm)}});
+    return j;
+}
+
+Json vector(const build::Vec3& v) { return {{"x", number(v.x_mm)}, {"y", number(v.y_mm)}, {"z", number(v.z_mm)}}; }
+
+Json figures(const SurveyOf& s) {
+    Json list = Json::array();
+    for (const auto& f : s.condition.figures) {
+        Json q = {
+            {"key", f.key}, {"value_mm", number(f.value_mm)}, {"half_width_mm", number(f.half_width_mm)}, {"proven", f.proven}};
+        if (f.kind == tape::FigureKind::Twist) {
+            q["value_deg"] = number(units::degrees(f.angle_rad));
+            q["half_width_deg"] = number(units::degrees(f.angle_half_width_rad));
+        }
+        if (f.judged) {
+            q["verdict"] = build::verdictWord(f.verdict);
+            q["words"] = f.words;
+        }
+        list.push_back(std::move(q));
+    }
+    return list;
+}
+
+} // namespace
+
+std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const std::map<build::ReadingId, int>& lines) {
+    const tape::Solution& sol = s.solution;
+    Json j;
+    j["status"] = tape::statusWord(sol.status);
+    j["message"] = sol.message;
+    j["redundancy"] = sol.redundancy;
+    j["omega"] = number(sol.omega);
+    j["omega_limit"] = number(sol.omega_limit);
+    j["kept"] = {
+        {"redundancy", sol.kept_redundancy}, {"omega", number(sol.kept_omega)}, {"omega_limit", number(sol.kept_omega_limit)}};
+    j["sd_scale"] = number(sol.sd_scale);
+    j["points"] = Json::array();
+    for (size_t i = 0; i < sol.points.size(); ++i) {
+        const auto& p = sol.points[i];
+        Json q = {{"name", s.survey.points[i].name}, {"fixed", p.fixed}};
+        q["x_mm"] = p.placed ? number(p.position.x_mm) : Json(nullptr);
+        q["y_mm"] = p.placed ? number(p.position.y_mm) : Json(nullptr);
+        q["z_mm"] = p.placed ? number(p.position.z_mm) : Json(nullptr);
+        q["sd_x_mm"] = number(p.sd_mm[0]);
+        q["sd_y_mm"] = number(p.sd_mm[1]);
+        q["sd_z_mm"] = number(p.sd_mm[2]);
+        j["points"].push_back(std::move(q));
+    }
+    j["readings"] = Json::array();
+    for (size_t i = 0; i < sol.readings.size(); ++i) {
+        const auto& a = sol.readings[i];
+        const auto& r = s.survey.readings[i];
+        const bool angle = r.kind == build::ReadingKind::Slope;
+        const auto show = [angle](double v) { return number(angle ? units::degrees(v) : v); };
+        const std::string unit = angle ? "_deg" : "_mm";
+        const auto line = lines.find(s.reading_ids[i]);
+        Json q = {{"line", line == lines.end() ? r.line : line->second},
+                  {"kind", build::word(r.kind)},
+                  {"from", s.survey.points[r.from].name},
+                  {"to", r.to >= 0 ? s.survey.points[r.to].name : ""},
+                  {"as_typed", s.readings_as_typed[i]}};
+        q["value" + unit] = show(r.value);
+        q["sigma" + unit] = show(r.sigma);
+        q["residual" + unit] = show(a.residual);
+        q["redundancy"] = number(a.redundancy);
+        q["w"] = number(a.w);
+        q["verdict"] = tape::verdictWord(a.verdict);
+        q["check"] = tape::checkWords(a.check);
+        q["set_aside"] = a.set_aside;
+        q["rest_says" + unit] = show(a.rest_says);
+        q["rest_half_width" + unit] = show(a.rest_half_width);
+        q["hides" + unit] = show(a.hides);
+        j["readings"].push_back(std::move(q));
+    }
+    j["setups"] = Json::array();
+    for (size_t i = 0; i < sol.setups.size(); ++i) {
+        const auto& u = sol.setups[i];
+        const auto& setup = s.survey.setups[i];
+        Json q = {{"name", setup.name}, {"kind", build::word(setup.kind)}, {"readings", u.readings}};
+        static constexpr const char* keys[3][3] = {
+            {"height_mm", "along_mm_per_m", "across_mm_per_m"}, {"offset_mm", "swing_mm_per_m", ""}, {"reads_over_mm", "", ""}};
+        for (int k = 0; k < tape::unknownsOf(setup.kind); ++k) {
+            const std::string key = keys[static_cast<int>(setup.kind)][k];
+            q[key] = u.told[k] ? number(u.value[k]) : Json(nullptr);
+            q["sd_" + key] = number(u.sd[k]);
+        }
+        j["setups"].push_back(std::move(q));
+    }
+    j["next"] = ranked(s.next, s.survey);
+    j["figures"] = figures(s);
+    j["unfixed"] = Json::array();
+    for (const auto& u : sol.unfixed) {
+        Json q = {{"what", u.what}, {"sentence", u.sentence}, {"remedy", u.remedy}, {"points", Json::array()}};
+        for (const int p : u.points) q["points"].push_back(s.survey.points[p].name);
+        j["unfixed"].push_back(std::move(q));
+    }
+    j["since"] = nullptr;
+    if (s.since.comparison.possible) {
+        j["since"] = {
+            {"before", s.since.before}, {"after", s.since.after}, {"unlike_supports", s.since.unlike}, {"moved", Json::array()}};
+        for (const auto& m : s.since.comparison.moved)
+            if (m.proven)
+                j["since"]["moved"].push_back(
+                    {{"name", s.survey.points[m.after].name}, {"by_mm", vector(m.by)}, {"t", number(m.t)}});
+    }
+    j["findings"] = findings(all, Bench::Tape);
+    return text(j);
+}
+
+std::string conditionJson(const SurveyOf& s) {
+    return text({{"status", tape::statusWord(s.solution.status)},
+                 {"tolerance_mm", s.frame.tolerance_mm},
+                 {"by_chance", s.condition.by_chance},
+                 {"figures", figures(s)}});
+}
+
+std::string nextJson(const SurveyOf& s, const std::vector<tape::RankedReading>& round) {
+    return text({{"wanted", s.wanted.key == "point" && s.wanted.point >= 0 ? "point " + s.survey.points[s.wanted.point].name
+                                                                           : s.wanted.key},
+                 {"reach_mm", s.means.reach_mm},
+                 {"gauge", s.means.gauge},
+                 {"best", ranked(s.next, s.survey)},
+                 {"round", ranked(round, s.survey)}});
+}
+
+std::string compareJson(const tape::Comparison& c, const tape::Survey& before) {
+    Json j = {{"possible", c.possible},
+              {"message", c.message},
+              {"shift_mm", vector(c.shift)},
+              {"turn_deg",
+               {{"x", units::degrees(c.turn_rad.x_mm)},
+                {"y", units::degrees(c.turn_rad.y_mm)},
+                {"z", units::degrees(c.turn_rad.z_mm)}}},
+              {"omega", number(c.omega)},
+              {"omega_limit", number(c.omega_limit)},
+              {"by_chance", c.by_chance}};
+    j["points"] = Json::array();
+    for (const auto& m : c.moved)
+        j["points"].push_back({{"name", before.points[m.before].name},
+                               {"moved_mm", vector(m.by)},
+                               {"half_width_mm", {{"x", m.half_width[0]}, {"y", m.half_width[1]}, {"z", m.half_width[2]}}},
+                               {"t", number(m.t)},
+                               {"proven", m.proven}});
+    return text(j);
+}
+
+std::string gapsJson(const std::vector<tape::GapTrend>& trends) {
+    Json j = {{"gaps", Json::array()}};
+    for (const auto& t : trends) {
+        Json readings = Json::array();
+        for (const auto& r : t.readings) readings.push_back({{"event", r.event}, {"value_mm", number(r.value_mm)}});
+        j["gaps"].push_back({{"place", t.place},
+                             {"readings", readings},
+                             {"change_mm", number(t.change_mm)},
+                             {"half_width_mm", number(t.half_width_mm)},
+                             {"since_first_mm", number(t.since_first_mm)},
+                             {"largest_mm", number(t.largest_mm)},
+                             {"tolerance_mm", number(t.readings.back().tolerance_mm)},
+                             {"proven", t.proven},
+                             {"verdict", build::verdictWord(t.verdict)}});
+    }
+    return text(j);
+}
+
+} // namespace gorvet::cli

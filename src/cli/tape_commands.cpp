@@ -1,0 +1,154 @@
+#include "cli/tape_commands.hpp"
+
+#include "analysis/export.hpp"
+#include "analysis/findings.hpp"
+#include "analysis/survey_lines.hpp"
+#include "cli/json.hpp"
+#include "formats/readings_csv.hpp"
+#include "sheet/write.hpp"
+#include "store/store.hpp"
+
+#include <filesystem>
+#include <fstream>
+#include <iostream>
+#include <sstream>
+
+#include <fmt/format.h>
+
+namespace gorvet::cli {
+
+int fail(const Error& e) {
+    std::cerr << "gorvet-cli: " << e.text() << "\n";
+    return exit_wrong;
+}
+
+Result<std::string> fileText(const std::string& path) {
+    std::ifstream in(path, std::ios::binary);
+    std::ostringstream text;
+    text << in.rdbuf();
+    if (!in) return Error{Error::Code::NotFound, path, path + " can't be read.", "Check its name and permissions.", -1};
+    return text.str();
+}
+
+namespace {
+
+bool isBuildFile(const std::string& path) { return std::filesystem::path(path).extension() == ".gorvet"; }
+
+/// A survey's build from a file of either kind, with the lines of a CSV.
+struct Loaded {
+    build::Build build;
+    std::map<build::ReadingId, int> lines;
+    int left_out = 0;
+};
+
+Result<Loaded> load(const std::string& path, build::Subject subject) {
+    Loaded loaded;
+    // FILE.gorvet:SESSION keeps the readings of that session alone
+    std::string file = path;
+    std::string session;
+    if (const auto colon = path.rfind(".gorvet:"); colon != std::string::npos) {
+        file = path.substr(0, colon + 7);
+        session = path.substr(colon + 8);
+    }
+    if (isBuildFile(file)) {
+        auto store = store::Store::open(file);
+        if (!store) return store.error();
+        loaded.build = (*store)->build();
+        if (session.empty()) return loaded;
+        bool known = false;
+        for (const auto& [id, s] : loaded.build.sessions) known = known || (s.subject == subject && s.name == session);
+        if (!known)
+            return Error{Error::Code::NotFound, session,
+                         fmt::format("There is no session {} of the {} in {}.", session, build::word(subject), file),
+                         "gorvet-cli log shows their names.", -1};
+        std::erase_if(loaded.build.readings,
+                      [&](const auto& r) { return loaded.build.sessions.at(r.second.session).name != session; });
+        return loaded;
+    }
+    auto text = fileText(file);
+    if (!text) return text.error();
+    auto read = formats::readReadings(*text, loaded.build, subject, {}, "import");
+    if (!read) return read.error();
+    for (const auto& problem : read->problems) std::cerr << file << ", " << problem.sentence() << "\n";
+    loaded.left_out = static_cast<int>(read->problems.size());
+    if (auto done = build::enact(loaded.build, read->edit); !done) return done.error();
+    loaded.lines = read->lines;
+    return loaded;
+}
+
+int sayOpen(const analysis::SurveyOf& survey) {
+    std::cerr << "gorvet-cli: " << survey.solution.message << "\n";
+    for (const auto& u : survey.solution.unfixed) std::cerr << "  " << u.sentence << " " << u.remedy << "\n";
+    return exit_open;
+}
+
+} // namespace
+
+int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
+    auto loaded = load(path, subject);
+    if (!loaded) return fail(loaded.error());
+    analysis::Results r = analysis::analyse(loaded->build, 0);
+    analysis::SurveyOf& survey = subject == build::Subject::Body ? r.body : r.chassis;
+    if (keep_all) {
+        survey.solution = tape::solve(survey.survey, {.set_aside = false});
+        survey.condition = tape::condition(survey.solution, survey.frame);
+        r.findings = analysis::findAll(loaded->build, r);
+    }
+    std::cout << tapeJson(survey, r.findings, loaded->lines);
+    if (survey.solution.status != tape::Status::Solved) return sayOpen(survey);
+    return loaded->left_out ? exit_open : 0;
+}
+
+int tapeCondition(const std::string& path, build::Subject subject) {
+    auto loaded = load(path, subject);
+    if (!loaded) return fail(loaded.error());
+    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    std::cout << conditionJson(r.of(subject));
+    return r.of(subject).solution.status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
+}
+
+int tapeNext(const std::string& path, build::Subject subject, const std::string& want, int count, const std::string& sheet) {
+    auto loaded = load(path, subject);
+    if (!loaded) return fail(loaded.error());
+    if (!want.empty()) loaded->build.settings.want = want;
+    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const analysis::SurveyOf& survey = r.of(subject);
+    const auto round = analysis::measuringRound(survey, static_cast<size_t>(count));
+    std::cout << nextJson(survey, round);
+    if (survey.solution.status != tape::Status::Solved) return sayOpen(survey);
+    if (sheet.empty()) return 0;
+    const auto pages = analysis::measuringSheets(loaded->build, r, subject, static_cast<size_t>(count));
+    if (auto written =
+            sheet::writePdf(pages, {"Measuring sheet: " + loaded->build.settings.name, "Gorvet measuring sheet"}, sheet);
+        !written)
+        return fail(written.error());
+    return 0;
+}
+
+int tapeCompare(const std::string& before, const std::string& after, build::Subject subject, bool as_measured) {
+    auto first = load(before, subject);
+    if (!first) return fail(first.error());
+    auto second = load(after, subject);
+    if (!second) return fail(second.error());
+    const auto a = analysis::surveyOf(first->build, subject);
+    const auto b = analysis::surveyOf(second->build, subject);
+    const auto solved_a = tape::solve(a.survey);
+    const auto solved_b = tape::solve(b.survey);
+    std::vector<tape::Common> common;
+    for (int i = 0; i < static_cast<int>(a.survey.points.size()); ++i)
+        for (int j = 0; j < static_cast<int>(b.survey.points.size()); ++j)
+            if (a.survey.points[i].name == b.survey.points[j].name) common.push_back({i, j});
+    const auto c = tape::compare(solved_a, solved_b, common, as_measured);
+    std::cout << compareJson(c, a.survey);
+    if (!c.possible) std::cerr << "gorvet-cli: " << c.message << "\n";
+    return c.possible ? 0 : exit_open;
+}
+
+int printGaps(const std::string& path) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    std::cout << gapsJson(tape::gapTrends(analysis::gapReadings((*store)->build())));
+    return 0;
+}
+
+} // namespace gorvet::cli

@@ -1,0 +1,24 @@
+#pragma once
+
+#include "build/build.hpp"
+
+/// The commands of `gorvet-cli tape`, and gaps. Each prints, and returns the exit code.
+namespace gorvet::cli {
+
+/// Exit codes: 0 done · 1 the answer is "not yet" (a survey that is not fixed, lines left out) · 2 wrong use or file.
+inline constexpr int exit_open = 1;
+inline constexpr int exit_wrong = 2;
+
+/// Says an error on standard error.
+int fail(const Error&);
+Result<std::string> fileText(const std::string& path);
+
+int tapeSolve(const std::string& path, build::Subject, bool keep_all);
+int tapeCondition(const std::string& path, build::Subject);
+/// `want`: empty for what the build says. `sheet`: a PDF to write, or empty.
+int tapeNext(const std::string& path, build::Subject, const std::string& want, int count, const std::string& sheet);
+/// Paths may name one session of a build: FILE.gorvet:SESSION.
+int tapeCompare(const std::string& before, const std::string& after, build::Subject, bool as_measured);
+int printGaps(const std::string& path);
+
+} // namespace gorvet::cli
