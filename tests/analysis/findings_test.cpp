@@ -206,7 +206,8 @@ TEST_CASE("what moved between two sessions is said, and unlike supports with it"
     type(b, "setup floor plane");
     for (auto& [id, reading] : b.readings)
         if (reading.kind == build::ReadingKind::Height) reading.setup = b.setups.begin()->first;
-    const auto untold = withCode(analysis::analyse(b, 1), "tape.setup-untold");
+    const auto now = analysis::analyse(b, 1);
+    const auto untold = withCode(now, "tape.setup-untold");
     REQUIRE(untold.size() == 1);
     CHECK(untold[0]->sentence == "Nothing tells the plane floor from the chassis's own shape: it is taken as level.");
     // three pads held tell it
