@@ -1,7 +1,7 @@
 // How long the adjustment takes, against a plain baseline in the same run: undamped Gauss–Newton by dense QR with the same
 // observation equations, positions only (no redundancy numbers, no snooping, no mirror images, no words).
-#include "tape/next_reading.hpp"
 #include "tape/equations.hpp"
+#include "tape/next_reading.hpp"
 
 #include "support/dense_qr.hpp"
 #include "support/support.hpp"

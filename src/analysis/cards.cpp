@@ -1,5 +1,6 @@
 #include "analysis/cards.hpp"
 
+#include "analysis/cards_survey.hpp"
 #include "analysis/findings.hpp"
 
 #include <algorithm>
@@ -49,6 +50,11 @@ public:
         if (kind == "step") return step(rest);
         if (kind == "station") return station(rest);
         if (kind == "crossings") return crossings();
+        for (size_t i = 0; i < s_.setup_ids.size() && i < s_.solution.setups.size(); ++i)
+            if (kind == "setup" && s_.setup_ids[i].value == id) return setupCard(b_, s_, i);
+        if (kind == "since" && s_.since.comparison.possible) return sinceCard(b_, s_);
+        if (kind == "gaps") return gapsCard(b_);
+        if (kind == "alignment") return alignmentCard(b_);
         return std::nullopt;
     }
 
@@ -154,14 +160,16 @@ private:
             c.title = f.name;
             c.rows.push_back({"figure", small(f.judged ? std::abs(f.value_mm) : f.value_mm) + " ± " + small(f.half_width_mm),
                               Mark::Derived, true});
-            if (f.kind == tape::FigureKind::Twist)
+            if (tape::isAngle(f.kind))
                 c.rows.push_back({"as an angle",
                                   units::formatAngle(std::abs(f.angle_rad)) + " ± " + units::formatAngle(f.angle_half_width_rad),
                                   Mark::Derived, false});
             if (f.judged) {
                 c.word = verdictWord(f.verdict);
                 c.severity = severityOf(f.verdict);
-                c.rows.push_back({"may be out by", small(b_.settings.frame_tolerance_mm), Mark::None, false});
+                c.rows.push_back({"may be out by",
+                                  f.kind == tape::FigureKind::Thrust ? units::formatAngle(f.limit) : small(f.limit), Mark::None,
+                                  false});
                 c.rows.push_back({"proven", f.proven ? "yes, " + f.words : "not proven", Mark::Derived, false});
                 c.actions.push_back(
                     {"may be out by", "tolerance ", units::formatLength(b_.settings.frame_tolerance_mm, step_), true});

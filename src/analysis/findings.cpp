@@ -99,6 +99,7 @@ private:
                 .brief = "supports mixed";
         setups(name, s);
         if (subject == Subject::Body) gaps();
+        if (subject == Subject::Chassis) wheels();
         if (s.since.comparison.possible) {
             const auto& c = s.since.comparison;
             int proven = 0;
@@ -124,26 +125,31 @@ private:
         }
         for (const tape::Figure& figure : s.condition.figures) {
             if (!figure.judged || figure.verdict == PlanVerdict::Holds) continue;
-            const std::string pm = small(figure.half_width_mm);
+            const bool angle = figure.kind == tape::FigureKind::Thrust;
+            const auto shown = [&](double mm, double rad) {
+                return angle ? units::formatAngle(std::abs(rad)) : small(std::abs(mm));
+            };
+            const std::string pm = shown(figure.half_width_mm, figure.angle_half_width_rad);
+            const std::string value = shown(figure.value_mm, figure.angle_rad);
             std::string sentence;
             if (figure.verdict == PlanVerdict::Fails)
-                sentence = fmt::format("The {} is out: {} {} ± {}, {}.", name, figure.name, small(std::abs(figure.value_mm)), pm,
-                                       figure.words);
+                sentence = fmt::format("The {} is out: {} {} ± {}, {}.", name, figure.name, value, pm, figure.words);
             else if (!figure.proven)
-                sentence = fmt::format("{} of the {} {} ± {}: not proven.", capital(figure.name), name,
-                                       small(std::abs(figure.value_mm)), pm);
+                sentence = fmt::format("{} of the {} {} ± {}: not proven.", capital(figure.name), name, value, pm);
             else
-                sentence = fmt::format("{} of the {} {} ± {}, {}: near the limit.", capital(figure.name), name,
-                                       small(std::abs(figure.value_mm)), pm, figure.words);
+                sentence =
+                    fmt::format("{} of the {} {} ± {}, {}: near the limit.", capital(figure.name), name, value, pm, figure.words);
             Finding& f = add(severityOf(figure.verdict), Bench::Tape, std::string("tape.") + figure.key, name,
                              verdictWord(figure.verdict), sentence,
-                             figure.verdict == PlanVerdict::Fails
+                             figure.verdict == PlanVerdict::Fails && !figure.remedy.empty()
+                                 ? figure.remedy + " Look first whether its mounting or the frame is out."
+                             : figure.verdict == PlanVerdict::Fails
                                  ? "Check the supports, then have the frame pulled straight before anything is made to fit it."
                                  : "Tape more: the entry line names the reading that helps most.");
-            f.figure = small(std::abs(figure.value_mm)) + " ± " + pm;
-            f.need = small(b_.settings.frame_tolerance_mm);
+            f.figure = value + " ± " + pm;
+            f.need = angle ? units::formatAngle(figure.limit) : small(figure.limit);
             if (subject == Subject::Chassis || r_.seated()) f.station_mm = s.condition.station_mm;
-            f.brief = fmt::format("{} {}", figure.name, units::formatSmall(std::abs(figure.value_mm), step_));
+            f.brief = fmt::format("{} {}", figure.name, angle ? value : units::formatSmall(std::abs(figure.value_mm), step_));
             f.tag = std::string("figure:") + figure.key;
         }
     }
@@ -164,6 +170,28 @@ private:
                                                       : "Tape a few of the same pairs with a tape you trust.");
             f.brief = setup.name + " untold";
             f.tag = fmt::format("setup:{}", s.setup_ids[i].value);
+        }
+    }
+
+    void wheels() {
+        for (const auto& figure : tape::alignment(alignmentInput(b_))) {
+            if (!figure.judged || figure.verdict == PlanVerdict::Holds) continue;
+            const auto show = [&](double v) { return figure.angle ? units::formatAngle(std::abs(v)) : small(std::abs(v)); };
+            // one code a kind of figure: the axle stands in the subject
+            const std::string code = figure.key.starts_with("camber")   ? "tape.camber-unlike"
+                                     : figure.key.starts_with("caster") ? "tape.caster-unlike"
+                                                                        : "tape.ride-unlike";
+            Finding& f = add(
+                severityOf(figure.verdict), Bench::Tape, code, figure.name, verdictWord(figure.verdict),
+                fmt::format("{}: {} ± {}, {}.", capital(figure.name), show(figure.value), show(figure.half_width), figure.words),
+                figure.verdict == PlanVerdict::Fails ? figure.remedy : "Read both wheels again, on a level floor.");
+            f.figure = show(figure.value) + " ± " + show(figure.half_width);
+            f.need = show(figure.limit);
+            f.brief = figure.name;
+            f.tag = "alignment";
+            const int hub =
+                figure.key.find("front") != std::string::npos ? r_.chassis.frame.front_hub_left : r_.chassis.frame.rear_hub_left;
+            f.station_mm = stationOf(Subject::Chassis, r_.chassis, hub);
         }
     }
 

@@ -63,6 +63,10 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
         case tape::FigureKind::Twist:
             h.sentence = fmt::format("Twisted by {} ± {}: {}.", small(f.value_mm), small(f.half_width_mm), f.words);
             break;
+        case tape::FigureKind::Thrust:
+            h.sentence = fmt::format("The rear axle stands askew by {} ± {}: {}.", units::formatAngle(std::abs(f.angle_rad)),
+                                     units::formatAngle(f.angle_half_width_rad), f.words);
+            break;
         default:
             h.sentence = fmt::format("Not true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words);
             break;

@@ -50,6 +50,17 @@ std::vector<tape::GapReading> gapReadings(const Build& b) {
     return list;
 }
 
+tape::AlignmentInput alignmentInput(const Build& b) {
+    tape::AlignmentInput in;
+    const auto value = [](const std::optional<Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
+    for (const auto& [id, w] : b.wheels)
+        in.wheels[static_cast<size_t>(w.wheel)] = {value(w.camber), value(w.sweep), value(w.turned_out), value(w.turned_in),
+                                                   value(w.ride)};
+    for (const auto& [id, t] : b.toe)
+        in.toe[static_cast<size_t>(t.axle)] = tape::ToeRead{t.ahead.value, t.behind.value, t.rim.value};
+    return in;
+}
+
 std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subject subject) {
     std::vector<tape::SideLine> lines;
     const SurveyOf& s = r.of(subject);
@@ -86,6 +97,17 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
             lines.push_back({s.survey.points[m.after].name,
                              fmt::format("{} {} {}", withSign(m.by.x_mm, 1), withSign(m.by.y_mm, 1), withSign(m.by.z_mm, 1)),
                              Severity::Warn, "since"});
+        }
+    }
+    if (subject == Subject::Chassis) {
+        const auto wheels = tape::alignment(alignmentInput(b));
+        if (!wheels.empty()) lines.push_back({"wheels", "", {}, "alignment", true});
+        for (const auto& f : wheels) {
+            const auto show = [&](double v) {
+                return f.angle ? units::formatAngle(std::abs(v)) : units::formatSmall(std::abs(v), step);
+            };
+            lines.push_back({f.name, show(f.value) + " ± " + show(f.half_width),
+                             f.judged ? std::optional(severityOf(f.verdict)) : std::nullopt, "alignment"});
         }
     }
     if (subject == Subject::Body) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "tape/alignment.hpp"
 #include "tape/gaps.hpp"
 #include "tape/survey_sheet.hpp"
 
@@ -12,6 +13,9 @@ std::vector<tape::SideLine> surveyLines(const build::Build&, const Results&, bui
 
 /// "3.2 ± 0.4 mm/m along" for what was found of a set-up; "taken as level" where nothing tells.
 std::string setupWords(const tape::SetUp&, const tape::AdjustedSetUp&, units::LengthStep);
+
+/// What was read at the wheels.
+tape::AlignmentInput alignmentInput(const build::Build&);
 
 /// The gaps of a build in the order they were taken.
 std::vector<tape::GapReading> gapReadings(const build::Build&);

@@ -34,8 +34,8 @@ struct Settings {
     units::LengthStep length_step = units::LengthStep::Mm01;
     double frame_tolerance_mm = 3.0;
     std::string want = "figures"; ///< what the next readings are to tell: tape::wanted_keys, or "point NAME"
-    bool gauge = true;               ///< there is a height gauge or level to take heights with
-    double tape_reach_mm = 8000;     ///< the longest distance that can be taped in one
+    bool gauge = true;            ///< there is a height gauge or level to take heights with
+    double tape_reach_mm = 8000;  ///< the longest distance that can be taped in one
     std::string body_name = "body";
     std::string chassis_name = "chassis";
     bool operator==(const Settings&) const = default;
@@ -204,13 +204,34 @@ struct WorkFacts {
 /// A gap of a door or panel, measured at a named place and event: what the body does while it is worked on.
 struct Gap {
     GapId id;
-    std::string place; ///< one word: "door-left-rear"
-    std::string event; ///< "brace in", "on the chassis", "weight on its wheels"; the order of entry is the order of time
-    Dimension value;   ///< mm
+    std::string place;         ///< one word: "door-left-rear"
+    std::string event;         ///< "brace in", "on the chassis", "weight on its wheels"; the order of entry is the order of time
+    Dimension value;           ///< mm
     double tolerance_mm = 1.5; ///< by how much it may move since the event before
     std::string who;
     std::string at_utc;
     bool operator==(const Gap&) const = default;
+};
+
+/// What was read at one wheel, standing on the ground.
+struct WheelReadings {
+    WheelReadingsId id;
+    Wheel wheel = Wheel::FrontLeft;      ///< unique
+    std::optional<Dimension> camber;     ///< rad, > 0 top out
+    std::optional<Dimension> sweep;      ///< turned so far each way for the caster, rad
+    std::optional<Dimension> turned_out; ///< camber with the wheel's front turned out
+    std::optional<Dimension> turned_in;
+    std::optional<Dimension> ride; ///< mm
+    bool operator==(const WheelReadings&) const = default;
+};
+/// Between the rims of an axle at hub height, ahead of the hubs and behind them.
+struct ToeReadings {
+    ToeReadingsId id;
+    AxleEnd axle = AxleEnd::Front; ///< unique
+    Dimension ahead;
+    Dimension behind;
+    Dimension rim{400, "", Provenance::Assumed}; ///< between the two places on a rim
+    bool operator==(const ToeReadings&) const = default;
 };
 
 /// A brace, spacer or tacked support that must come out again.
@@ -269,6 +290,8 @@ struct Build {
     std::map<CheckId, Check> checks;
     std::map<SetUpId, SetUp> setups;
     std::map<GapId, Gap> gaps;
+    std::map<WheelReadingsId, WheelReadings> wheels;
+    std::map<ToeReadingsId, ToeReadings> toe;
     std::uint32_t next_id = 1; ///< grows only; undo does not take it back
     bool operator==(const Build&) const = default;
 };
@@ -297,6 +320,10 @@ template <class T> std::map<Id<T>, T>& table(Build& b) {
         return b.setups;
     else if constexpr (std::is_same_v<T, Gap>)
         return b.gaps;
+    else if constexpr (std::is_same_v<T, WheelReadings>)
+        return b.wheels;
+    else if constexpr (std::is_same_v<T, ToeReadings>)
+        return b.toe;
     else
         return b.checks;
 }
@@ -306,8 +333,8 @@ template <class T> const std::map<Id<T>, T>& table(const Build& b) { return tabl
 const Point* pointNamed(const Build&, Subject, std::string_view name);
 /// The set-up of that name on the subject; nullptr when there is none.
 const SetUp* setupNamed(const Build&, Subject, std::string_view name);
-/// Whether a reading of this kind is read from such a set-up: heights and levels from a plane, offsets from a string, slant and plan
-/// distances with a tape.
+/// Whether a reading of this kind is read from such a set-up: heights and levels from a plane, offsets from a string, slant and
+/// plan distances with a tape.
 bool readFrom(SetUpKind, ReadingKind);
 /// The first point with that role on the subject, by id; nullptr when there is none.
 const Point* pointWithRole(const Build&, Subject, Role);

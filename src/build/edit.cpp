@@ -30,7 +30,8 @@ template <class... Checks> Checked firstOf(Checks... checks) {
 Checked valid(const Build&, const Settings& s) {
     if (s.name.empty()) return bad("build", "A build needs a name.");
     if (!(s.frame_tolerance_mm > 0)) return bad("build", "The frame tolerance must be above 0 mm.");
-    if (!(s.tape_reach_mm >= 100 && s.tape_reach_mm <= 1e5)) return bad("build", "The tape's reach must be between 100 mm and 100 m.");
+    if (!(s.tape_reach_mm >= 100 && s.tape_reach_mm <= 1e5))
+        return bad("build", "The tape's reach must be between 100 mm and 100 m.");
     return {};
 }
 
@@ -92,7 +93,8 @@ Checked oneWord(const std::string& name, const char* what) {
 Checked valid(const Build& b, const SetUp& s) {
     if (auto ok = oneWord(s.name, "A set-up"); !ok) return ok;
     const SetUp* same = setupNamed(b, s.subject, s.name);
-    if (same && same->id != s.id) return bad(s.name, fmt::format("There is already a set-up {}.", s.name), "Choose another name.");
+    if (same && same->id != s.id)
+        return bad(s.name, fmt::format("There is already a set-up {}.", s.name), "Choose another name.");
     if (s.sigma_mm && !(*s.sigma_mm > 0 && std::isfinite(*s.sigma_mm))) return bad(s.name, "σ must be above 0.");
     for (const auto& [id, r] : b.readings)
         if (r.setup == s.id && !readFrom(s.kind, r.kind))
@@ -100,9 +102,32 @@ Checked valid(const Build& b, const SetUp& s) {
     return {};
 }
 
+Checked valid(const Build& b, const WheelReadings& w) {
+    const std::string name(word(w.wheel));
+    for (const auto& [id, other] : b.wheels)
+        if (id != w.id && other.wheel == w.wheel) return bad(name, fmt::format("The {} wheel is already listed.", name));
+    const double steep = 0.35; // 20°: no wheel leans so
+    for (const auto& d : {w.camber, w.turned_out, w.turned_in})
+        if (d)
+            if (auto ok = finite(name, *d, -steep, steep, "camber, rad"); !ok) return ok;
+    if (w.sweep)
+        if (auto ok = finite(name, *w.sweep, 0.08, 0.8, "turned for the caster, rad"); !ok) return ok;
+    return w.ride ? finite(name, *w.ride, 0, 2000, "ride_mm") : Checked{};
+}
+
+Checked valid(const Build& b, const ToeReadings& t) {
+    const std::string name = fmt::format("{} axle", word(t.axle));
+    for (const auto& [id, other] : b.toe)
+        if (id != t.id && other.axle == t.axle) return bad(name, fmt::format("The {} is already listed.", name));
+    return firstOf([&] { return finite(name, t.ahead, 200, 4000, "ahead_mm"); },
+                   [&] { return finite(name, t.behind, 200, 4000, "behind_mm"); },
+                   [&] { return finite(name, t.rim, 100, 1500, "rim_mm"); });
+}
+
 Checked valid(const Build&, const Gap& g) {
     if (auto ok = oneWord(g.place, "A gap's place"); !ok) return ok;
-    if (g.event.empty()) return bad(g.place, "A gap needs the event at which it was measured.", "Like: gap door-left 4.5 at brace in");
+    if (g.event.empty())
+        return bad(g.place, "A gap needs the event at which it was measured.", "Like: gap door-left 4.5 at brace in");
     if (!(g.tolerance_mm > 0)) return bad(g.place, "The tolerance of a gap must be above 0.");
     return finite(g.place, g.value, -50, 500, "gap_mm");
 }

@@ -27,7 +27,8 @@ using Change =
     std::variant<Set<Settings>, Put<Session>, Drop<Session>, Put<Point>, Drop<Point>, Put<Reading>, Drop<Reading>, Put<Hold>,
                  Drop<Hold>, Set<RailSection>, Set<AxleGround>, Put<Pin>, Drop<Pin>, Set<Stretch>, Set<MountDesign>, Put<Mount>,
                  Drop<Mount>, Set<std::optional<Crossmember>>, Put<Crossing>, Drop<Crossing>, Set<WorkFacts>, Put<TemporarySteel>,
-                 Drop<TemporarySteel>, Put<Tick>, Drop<Tick>, Put<Check>, Drop<Check>, Put<SetUp>, Drop<SetUp>, Put<Gap>, Drop<Gap>>;
+                 Drop<TemporarySteel>, Put<Tick>, Drop<Tick>, Put<Check>, Drop<Check>, Put<SetUp>, Drop<SetUp>, Put<Gap>,
+                 Drop<Gap>, Put<WheelReadings>, Drop<WheelReadings>, Put<ToeReadings>, Drop<ToeReadings>>;
 
 /// One step that a person takes and can undo: changes that stand or fall together, and the sentence that names the step.
 struct Edit {

@@ -24,6 +24,8 @@ struct Tick;
 struct Check;
 struct SetUp;
 struct Gap;
+struct WheelReadings;
+struct ToeReadings;
 using SessionId = Id<Session>;
 using PointId = Id<Point>;
 using ReadingId = Id<Reading>;
@@ -36,5 +38,7 @@ using TickId = Id<Tick>;
 using CheckId = Id<Check>;
 using SetUpId = Id<SetUp>;
 using GapId = Id<Gap>;
+using WheelReadingsId = Id<WheelReadings>;
+using ToeReadingsId = Id<ToeReadings>;
 
 } // namespace gorvet::build

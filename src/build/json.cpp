@@ -47,6 +47,20 @@ template <class V, class T> void fields(V& v, T& s) {
         v("kind", s.kind);
         v("sigma_mm", s.sigma_mm);
         v("note", s.note);
+    } else if constexpr (std::is_same_v<U, WheelReadings>) {
+        v("id", s.id);
+        v("wheel", s.wheel);
+        v("camber", s.camber);
+        v("sweep", s.sweep);
+        v("turned_out", s.turned_out);
+        v("turned_in", s.turned_in);
+        v("ride", s.ride);
+    } else if constexpr (std::is_same_v<U, ToeReadings>) {
+        v("id", s.id);
+        v("axle", s.axle);
+        v("ahead", s.ahead);
+        v("behind", s.behind);
+        v("rim", s.rim);
     } else if constexpr (std::is_same_v<U, Gap>) {
         v("id", s.id);
         v("place", s.place);
@@ -283,6 +297,10 @@ template <class T> constexpr const char* tableName() {
         return "set-up";
     else if constexpr (std::is_same_v<T, Gap>)
         return "gap";
+    else if constexpr (std::is_same_v<T, WheelReadings>)
+        return "wheel";
+    else if constexpr (std::is_same_v<T, ToeReadings>)
+        return "toe";
     else
         return "crossmember";
 }
@@ -311,7 +329,8 @@ template <class... Ts> bool pick(const std::string& name, auto&& use) {
 }
 
 bool pickRow(const std::string& name, auto&& use) {
-    return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check, SetUp, Gap>(name, use);
+    return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
+                ToeReadings>(name, use);
 }
 bool pickPart(const std::string& name, auto&& use) {
     return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts>(name, use);
@@ -390,6 +409,8 @@ std::string buildToJson(const Build& b) {
                     {"checks", rows(b.checks)},
                     {"setups", rows(b.setups)},
                     {"gaps", rows(b.gaps)},
+                    {"wheels", rows(b.wheels)},
+                    {"toe", rows(b.toe)},
                     {"next_id", b.next_id}};
     return j.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
@@ -418,6 +439,8 @@ Result<Build> buildFromJson(std::string_view text) {
         if (j.contains("checks")) readRows(j.at("checks"), b.checks);
         if (j.contains("setups")) readRows(j.at("setups"), b.setups);
         if (j.contains("gaps")) readRows(j.at("gaps"), b.gaps);
+        if (j.contains("wheels")) readRows(j.at("wheels"), b.wheels);
+        if (j.contains("toe")) readRows(j.at("toe"), b.toe);
         b.next_id = j.at("next_id").get<std::uint32_t>();
         return b;
     });

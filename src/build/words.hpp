@@ -48,7 +48,10 @@ enum class CrossingKind { PropShaft, BrakeLine, FuelLine, ParkBrakeCable, Exhaus
 enum class Hazard { FuelTank, Battery, Restraints, Refrigerant };
 enum class Presence { Unknown, Present, Absent };
 enum class BodyPlace { On, Off };
-/// What several readings were read from, and share the unknown place of: a floor, table or laser plane; a centre string; one tape.
+enum class Wheel { FrontLeft, FrontRight, RearLeft, RearRight };
+enum class AxleEnd { Front, Rear };
+/// What several readings were read from, and share the unknown place of: a floor, table or laser plane; a centre string; one
+/// tape.
 enum class SetUpKind { Plane, String, Tape };
 
 /// The spellings of an enumeration, in its order.
@@ -91,6 +94,10 @@ template <> struct Words<Hazard> {
     static constexpr std::array<std::string_view, 4> text{"fuel-tank", "battery", "restraints", "refrigerant"};
 };
 template <> struct Words<Presence> { static constexpr std::array<std::string_view, 3> text{"unknown", "present", "absent"}; };
+template <> struct Words<Wheel> {
+    static constexpr std::array<std::string_view, 4> text{"front-left", "front-right", "rear-left", "rear-right"};
+};
+template <> struct Words<AxleEnd> { static constexpr std::array<std::string_view, 2> text{"front", "rear"}; };
 template <> struct Words<SetUpKind> { static constexpr std::array<std::string_view, 3> text{"plane", "string", "tape"}; };
 template <> struct Words<BodyPlace> { static constexpr std::array<std::string_view, 2> text{"body-on", "body-off"}; };
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "tape/alignment.hpp"
 #include "tape/gaps.hpp"
 
 #include <map>
@@ -17,6 +18,7 @@ std::string conditionJson(const analysis::SurveyOf&);
 /// What to take next, and a round of readings in the order of the walk.
 std::string nextJson(const analysis::SurveyOf&, const std::vector<tape::RankedReading>& round);
 std::string compareJson(const tape::Comparison&, const tape::Survey& before);
+std::string alignJson(const analysis::SurveyOf&, const std::vector<tape::AlignmentFigure>&);
 std::string gapsJson(const std::vector<tape::GapTrend>&);
 std::string sitJson(const build::Build&, const analysis::Results&);
 std::string stretchJson(const analysis::Results&);

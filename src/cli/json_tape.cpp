@@ -24,13 +24,14 @@ Json figures(const SurveyOf& s) {
     for (const auto& f : s.condition.figures) {
         Json q = {
             {"key", f.key}, {"value_mm", number(f.value_mm)}, {"half_width_mm", number(f.half_width_mm)}, {"proven", f.proven}};
-        if (f.kind == tape::FigureKind::Twist) {
+        if (tape::isAngle(f.kind)) {
             q["value_deg"] = number(units::degrees(f.angle_rad));
             q["half_width_deg"] = number(units::degrees(f.angle_half_width_rad));
         }
         if (f.judged) {
             q["verdict"] = build::verdictWord(f.verdict);
             q["words"] = f.words;
+            if (!f.remedy.empty()) q["remedy"] = f.remedy;
         }
         list.push_back(std::move(q));
     }
@@ -157,6 +158,32 @@ std::string compareJson(const tape::Comparison& c, const tape::Survey& before) {
                                {"half_width_mm", {{"x", m.half_width[0]}, {"y", m.half_width[1]}, {"z", m.half_width[2]}}},
                                {"t", number(m.t)},
                                {"proven", m.proven}});
+    return text(j);
+}
+
+std::string alignJson(const SurveyOf& s, const std::vector<tape::AlignmentFigure>& wheels) {
+    Json j = {{"axles", Json::array()}, {"wheels", Json::array()}};
+    static constexpr const char* axle_keys[] = {"set-back",       "thrust",          "rear-offset",
+                                                "wheelbase-left", "wheelbase-right", "wheelbase-difference",
+                                                "track-front",    "track-rear"};
+    for (const auto& f : figures(s))
+        for (const char* key : axle_keys)
+            if (f.at("key") == key) j["axles"].push_back(f);
+    for (const auto& f : wheels) {
+        const std::string unit = f.angle ? "_deg" : "_mm";
+        const auto show = [&f](double v) { return number(f.angle ? units::degrees(v) : v); };
+        Json q = {{"key", f.key}, {"name", f.name}};
+        q["value" + unit] = show(f.value);
+        q["half_width" + unit] = show(f.half_width);
+        if (f.mm) q["between_rims_mm"] = number(*f.mm);
+        q["words"] = f.words;
+        if (f.judged) {
+            q["verdict"] = build::verdictWord(f.verdict);
+            q["limit" + unit] = show(f.limit);
+            q["remedy"] = f.remedy;
+        }
+        j["wheels"].push_back(std::move(q));
+    }
     return text(j);
 }
 

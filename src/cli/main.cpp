@@ -8,7 +8,6 @@
 
 #include <cstdio>
 #include <cstdlib>
-#include <ctime>
 #include <fstream>
 #include <iostream>
 #include <sstream>
@@ -23,15 +22,6 @@ store::Author author(const std::string& why) {
     const char* user = std::getenv("GORVET_USER");
     if (!user) user = std::getenv("USER");
     return {user ? user : "builder", why};
-}
-
-std::string nowUtc() {
-    const std::time_t now = std::time(nullptr);
-    std::tm parts{};
-    gmtime_r(&now, &parts);
-    char text[32];
-    std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &parts);
-    return text;
 }
 
 using StorePtr = std::unique_ptr<store::Store>;
@@ -92,7 +82,7 @@ int enterLines(const std::string& path, build::Subject subject, const std::vecto
     entry::Context context;
     context.subject = subject;
     context.who = author("").who;
-    context.now_utc = nowUtc();
+    context.now_utc = store::nowUtc();
     int wrong = 0;
     int number = 0;
     for (const std::string& line : lines) {
@@ -101,7 +91,7 @@ int enterLines(const std::string& path, build::Subject subject, const std::vecto
         if (start == std::string::npos || line[start] == '#') continue;
         if (entry::isAboutWork(line)) // what can be ticked follows from what was kept so far
             context = prompt::contextFor(analysis::analyse((*store)->build(), (*store)->revision()), context.subject,
-                                         author("").who, nowUtc());
+                                         author("").who, store::nowUtc());
         auto understood = entry::understand((*store)->build(), context, line);
         if (!understood) {
             const Error& e = understood.error();
@@ -125,7 +115,7 @@ int keepPhoto(const std::string& path, const std::string& step, const std::strin
     if (!blob) return fail(blob.error());
     const std::string line = "done " + step + (note.empty() ? "" : " note " + note) + " photo " + blob->hash;
     const auto context = prompt::contextFor(analysis::analyse((*store)->build(), (*store)->revision()), build::Subject::Chassis,
-                                            author("").who, nowUtc());
+                                            author("").who, store::nowUtc());
     auto understood = entry::understand((*store)->build(), context, line);
     if (!understood) return fail(understood.error());
     if (auto kept = (*store)->keep(understood->edit, author("")); !kept) return fail(kept.error());
@@ -238,6 +228,10 @@ int run(int argc, char** argv) {
     auto* condition = tape->add_subcommand("condition", "the frame's figures alone");
     condition->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
     subjectOption(condition);
+    auto* axle = app.add_subcommand("axle", "axles and wheels");
+    axle->require_subcommand(1);
+    auto* align = axle->add_subcommand("align", "how axles and wheels stand");
+    fileArgument(align);
     auto* gaps = app.add_subcommand("gaps", "door and panel gaps over the events of the work");
     fileArgument(gaps);
     auto* sit = app.add_subcommand("sit", "where the body sits");
@@ -274,6 +268,7 @@ int run(int argc, char** argv) {
     if (*next) return tapeNext(path, subject(), text, count, other);
     if (*compare) return tapeCompare(path, other, subject(), as_measured);
     if (*condition) return tapeCondition(path, subject());
+    if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);
     if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });
     if (*stretch) return withResults(path, [](const Opened& o) { std::cout << stretchJson(o.results); });

@@ -144,6 +144,14 @@ int tapeCompare(const std::string& before, const std::string& after, build::Subj
     return c.possible ? 0 : exit_open;
 }
 
+int axleAlign(const std::string& path) {
+    auto loaded = load(path, build::Subject::Chassis);
+    if (!loaded) return fail(loaded.error());
+    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    std::cout << alignJson(r.chassis, tape::alignment(analysis::alignmentInput(loaded->build)));
+    return 0;
+}
+
 int printGaps(const std::string& path) {
     auto store = store::Store::open(path);
     if (!store) return fail(store.error());

@@ -19,6 +19,7 @@ int tapeCondition(const std::string& path, build::Subject);
 int tapeNext(const std::string& path, build::Subject, const std::string& want, int count, const std::string& sheet);
 /// Paths may name one session of a build: FILE.gorvet:SESSION.
 int tapeCompare(const std::string& before, const std::string& after, build::Subject, bool as_measured);
+int axleAlign(const std::string& path);
 int printGaps(const std::string& path);
 
 } // namespace gorvet::cli

@@ -112,7 +112,8 @@ void Reader::setup() {
                           fmt::format("Type {}; sigma 0.5; note when it was last checked.", wordList<SetUpKind>())};
         }
     }
-    if (!kind_given) throw Failure{line_.endColumn(), fmt::format("What is {}?", s.name), fmt::format("Type {}.", wordList<SetUpKind>())};
+    if (!kind_given)
+        throw Failure{line_.endColumn(), fmt::format("What is {}?", s.name), fmt::format("Type {}.", wordList<SetUpKind>())};
     if (!s.id) s.id = fresh<SetUp>();
     put(Put<SetUp>{s});
     say(fmt::format("set-up {}: a {}", s.name, word(s.kind)));
@@ -121,7 +122,8 @@ void Reader::setup() {
 void Reader::want() {
     Settings s = b_.settings;
     const Word what = line_.next("what you want to know");
-    static constexpr std::array<std::string_view, 8> keys{"everything", "figures", "diamond", "twist", "sidesway", "rails", "wheelbase", "tracks"};
+    static constexpr std::array<std::string_view, 8> keys{"everything", "figures", "diamond",   "twist",
+                                                          "sidesway",   "rails",   "wheelbase", "tracks"};
     if (what.text == "point") {
         s.want = "point " + known(context_.subject, line_.next("the point's name")).name;
     } else if (std::find(keys.begin(), keys.end(), what.text) != keys.end()) {
@@ -184,8 +186,9 @@ SetUpId Reader::setupFor(ReadingKind kind) {
         const Word name = line_.next("the set-up's name");
         if (name.text == "datum") return {};
         const SetUp* s = setupNamed(b_, context_.subject, name.text);
-        if (!s) throw Failure{name.column, fmt::format("There is no set-up {} on the {}.", name.text, word(context_.subject)),
-                              "Name it first: setup floor plane"};
+        if (!s)
+            throw Failure{name.column, fmt::format("There is no set-up {} on the {}.", name.text, word(context_.subject)),
+                          "Name it first: setup floor plane"};
         if (!readFrom(s->kind, kind))
             throw Failure{name.column, fmt::format("A {} reading is not read from a {}.", word(kind), word(s->kind)), ""};
         return s->id;

@@ -122,6 +122,14 @@ private:
     void gauge();
     void reach();
     void gap();
+    void toe();
+    void camber();
+    void sweep();
+    void ride();
+    /// What was read at the wheel that comes next in the line.
+    WheelReadings wheel();
+    /// An angle with the word out or in: > 0 out.
+    Dimension lean(const char* missing);
     /// The set-up that a reading says, or the newest one it can be from.
     SetUpId setupFor(ReadingKind);
     // sit

@@ -8,8 +8,6 @@
 #include <fmt/format.h>
 
 namespace gorvet::store {
-namespace {
-
 std::string nowUtc() {
     const std::time_t now = std::time(nullptr);
     std::tm parts{};
@@ -18,9 +16,6 @@ std::string nowUtc() {
     std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &parts);
     return text;
 }
-
-} // namespace
-
 const char* kindWord(LogEntry::Kind kind) {
     return kind == LogEntry::Kind::Edit ? "edit" : kind == LogEntry::Kind::Undo ? "undo" : "redo";
 }

@@ -38,6 +38,9 @@ struct Blob {
     std::int64_t bytes = 0;
 };
 
+/// The time now, ISO 8601, UTC, to the second.
+std::string nowUtc();
+
 /// Called with the share done, 0…1; returning false cancels.
 using Progress = std::function<bool(double)>;
 

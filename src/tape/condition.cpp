@@ -84,6 +84,7 @@ public:
     Condition make() {
         if (pairs_.size() >= 2) rails();
         hubs();
+        axles();
         Condition c;
         const auto judged = std::count_if(figures_.begin(), figures_.end(), [](const Figure& f) { return f.judged; });
         c.by_chance = static_cast<int>(std::ceil(0.05 * static_cast<double>(judged)));
@@ -109,6 +110,7 @@ private:
         figure.half_width_mm = halfWidth(p.sd);
         figure.judged = judged;
         figure.proven = std::abs(p.value) > figure.half_width_mm;
+        figure.limit = frame_.tolerance_mm;
         if (judged) figure.verdict = planVerdict(p.value, figure.half_width_mm, frame_.tolerance_mm);
         figure.gradient = p.gradient;
         figures_.push_back(std::move(figure));
@@ -208,6 +210,76 @@ private:
             add(
                 FigureKind::TrackRear, "track-rear", "track rear", {rl, rr},
                 [=](const Positions& p) { return p[rr].y_mm - p[rl].y_mm; }, false);
+    }
+
+    /// Square to the centreline: how the axles stand.
+    void axles() {
+        const int fl = frame_.front_hub_left;
+        const int fr = frame_.front_hub_right;
+        const int rl = frame_.rear_hub_left;
+        const int rr = frame_.rear_hub_right;
+        std::vector<int> line_points;
+        for (const auto& pair : pairs_) {
+            line_points.push_back(pair.left);
+            line_points.push_back(pair.right);
+        }
+        auto line = pairs_;
+        if (line.size() < 2) {
+            if (!usable({fl, fr, rl, rr})) return;
+            line = {{fl, fr}, {rl, rr}};
+            line_points = {fl, fr, rl, rr};
+        }
+        const auto with = [&](std::vector<int> points) {
+            for (const int p : line_points)
+                if (std::find(points.begin(), points.end(), p) == points.end()) points.push_back(p);
+            return points;
+        };
+        // rearward and rightward parts of the way from the left wheel to the right
+        const auto axle = [line](const Positions& p, int l, int r) {
+            const auto [c, sn] = midline(p, line);
+            const double dx = p[r].x_mm - p[l].x_mm;
+            const double dy = p[r].y_mm - p[l].y_mm;
+            return std::pair{dx * c + dy * sn, -dx * sn + dy * c};
+        };
+        const auto round = [](double mm) { return units::fixed(std::abs(mm), 1) + " mm"; };
+        if (usable({fl, fr})) {
+            Figure& f = add(
+                FigureKind::SetBack, "set-back", "set-back front", with({fl, fr}),
+                [=](const Positions& p) { return axle(p, fl, fr).first; }, true);
+            f.words = f.value_mm > 0 ? "right front wheel back" : "left front wheel back";
+            f.remedy =
+                "Move the " + std::string(f.value_mm > 0 ? "right" : "left") + " front wheel " + round(f.value_mm) + " forward.";
+        }
+        if (!usable({rl, rr})) return;
+        Figure& f = add(
+            FigureKind::Thrust, "thrust", "thrust angle", with({rl, rr}),
+            [=](const Positions& p) { return axle(p, rl, rr).first; }, true);
+        const double width = axle(positions_, rl, rr).second;
+        f.angle_rad = std::atan2(f.value_mm, width);
+        f.angle_half_width_rad = std::atan2(f.half_width_mm, width);
+        f.limit = frame_.thrust_tolerance_rad;
+        f.verdict = planVerdict(f.angle_rad, f.angle_half_width_rad, f.limit);
+        f.words =
+            f.value_mm > 0 ? "right rear wheel back, it pushes to the right" : "left rear wheel back, it pushes to the left";
+        f.remedy =
+            "Move the " + std::string(f.value_mm > 0 ? "right" : "left") + " rear wheel " + round(f.value_mm) + " forward.";
+        if (line.front().left == fl) return; // the line between the axles has no offset from itself
+        Figure& offset = add(
+            FigureKind::RearOffset, "rear-offset", "rear axle offset", with({rl, rr}),
+            [=](const Positions& p) {
+                const auto [c, sn] = midline(p, line);
+                double mx = 0;
+                double my = 0;
+                for (const auto& pair : line) {
+                    mx += (p[pair.left].x_mm + p[pair.right].x_mm) / 2 / static_cast<double>(line.size());
+                    my += (p[pair.left].y_mm + p[pair.right].y_mm) / 2 / static_cast<double>(line.size());
+                }
+                return -((p[rl].x_mm + p[rr].x_mm) / 2 - mx) * sn + ((p[rl].y_mm + p[rr].y_mm) / 2 - my) * c;
+            },
+            true);
+        offset.words = offset.value_mm > 0 ? "it stands to the right" : "it stands to the left";
+        offset.remedy =
+            "Move the rear axle " + round(offset.value_mm) + (offset.value_mm > 0 ? " to the left." : " to the right.");
     }
 
     const Solution& s_;

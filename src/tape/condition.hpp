@@ -19,6 +19,7 @@ struct FramePoints {
     int rear_hub_left = -1;
     int rear_hub_right = -1;
     double tolerance_mm = 3.0;
+    double thrust_tolerance_rad = 0.1 * 3.14159265358979323846 / 180; ///< engineering.md, Tape
     bool rails = true; ///< the pairs stand on two rails: compare their lengths and their middle line too
     bool operator==(const FramePoints&) const = default;
 };
@@ -35,8 +36,13 @@ enum class FigureKind {
     WheelbaseLeft,
     WheelbaseRight,
     TrackFront,
-    TrackRear
+    TrackRear,
+    SetBack,   ///< of the front axle: by how much the right wheel stands behind the left, square to the centreline
+    Thrust,    ///< the same of the rear axle, as an angle: where it pushes the car
+    RearOffset ///< of the rear axle's middle from the centreline
 };
+/// Whether a figure is shown as an angle; its value in mm is then over the width.
+constexpr bool isAngle(FigureKind k) { return k == FigureKind::Twist || k == FigureKind::Thrust; }
 
 struct Figure {
     FigureKind kind = FigureKind::Diamond;
@@ -44,12 +50,14 @@ struct Figure {
     const char* name = ""; ///< as shown
     double value_mm = 0;
     double half_width_mm = 0; ///< ± at 95 %
-    double angle_rad = 0;     ///< twist only: the same as an angle
+    double angle_rad = 0;     ///< twist and thrust: the same as an angle
     double angle_half_width_rad = 0;
     bool judged = false; ///< a fault measured against the tolerance (else a plain dimension)
     PlanVerdict verdict = PlanVerdict::Marginal;
     bool proven = false;          ///< |value| > half width
     std::string words;            ///< what the sign means here: "left rail aft", "right side low at the front"
+    std::string remedy;           ///< of an axle: what to move, by how much, which way; empty for the frame's own faults
+    double limit = 0;             ///< what it was judged against: mm, rad for thrust
     std::vector<double> gradient; ///< by the coordinates of all points, for the choice of the next reading
 };
 
@@ -61,7 +69,9 @@ struct Condition {
 
 /// Figures from the adjusted points. Figures whose points are not all fixed are left out. Needs two pairs for the rails.
 /// Diamond: mean of x_L − x_R along the line through the pairs' middles, which for two pairs is (d₁² − d₂²)/(4 l),
-/// > 0 left rail aft. Twist: cross-level of the frontmost pair minus that of the rearmost, as mm over the mean width.
+/// > 0 left rail aft. Axles are measured square to that line, or to the line between the axles' middles when there are no two
+/// pairs; a tape alone seldom gives the thrust angle better than ± 0.16°. Twist: cross-level of the frontmost pair minus that of
+/// the rearmost, as mm over the mean width.
 Condition condition(const Solution&, const FramePoints&);
 
 /// A likely slip that explains the difference between a reading and what the rest say, in words: a centimetre mark, a

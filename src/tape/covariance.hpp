@@ -5,8 +5,8 @@
 
 namespace gorvet::tape {
 
-/// Covariances of a survey's coordinates (3·point + axis), mm². It keeps the factored equations and finds an entry when it is asked
-/// for; columns once found are remembered. Copies share them; asking is safe from several threads.
+/// Covariances of a survey's coordinates (3·point + axis), mm². It keeps the factored equations and finds an entry when it is
+/// asked for; columns once found are remembered. Copies share them; asking is safe from several threads.
 class Covariance {
 public:
     /// How a column is found: all entries beside coordinate `k`.

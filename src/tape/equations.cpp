@@ -56,8 +56,8 @@ Predicted predict(ReadingKind kind, const Vec3& from, const Vec3& to, bool has_t
     return p;
 }
 
-Predicted predictFrom(SetUpKind setup, const std::array<double, setup_unknowns>& at, ReadingKind kind, const Vec3& from, const Vec3& to,
-                      bool has_to) {
+Predicted predictFrom(SetUpKind setup, const std::array<double, setup_unknowns>& at, ReadingKind kind, const Vec3& from,
+                      const Vec3& to, bool has_to) {
     Predicted p = predict(kind, from, to, has_to);
     // a difference is free of the set-up's own place, and sees its slope over the distance between the points
     const double x = (has_to ? to.x_mm - from.x_mm : from.x_mm) / 1000;

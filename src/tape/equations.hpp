@@ -22,9 +22,10 @@ double slopeSense(const Vec3& from, const Vec3& to);
 /// Where the derivative does not exist (two points in one place) it is 0.
 Predicted predict(ReadingKind, const Vec3& from, const Vec3& to, bool has_to, double slope_sense = 1.0);
 
-/// The same as read from a set-up with these unknowns: a plane that stands `at[0]` mm high at the origin and rises by at[1] along and
-/// at[2] across, mm/m; a string at offset at[0] that swings right by at[1] mm/m; a tape that reads at[0] mm too much.
-/// `kind` must be one that is read from such a set-up (`readFrom`).
-Predicted predictFrom(SetUpKind, const std::array<double, setup_unknowns>& at, ReadingKind, const Vec3& from, const Vec3& to, bool has_to);
+/// The same as read from a set-up with these unknowns: a plane that stands `at[0]` mm high at the origin and rises by at[1] along
+/// and at[2] across, mm/m; a string at offset at[0] that swings right by at[1] mm/m; a tape that reads at[0] mm too much. `kind`
+/// must be one that is read from such a set-up (`readFrom`).
+Predicted predictFrom(SetUpKind, const std::array<double, setup_unknowns>& at, ReadingKind, const Vec3& from, const Vec3& to,
+                      bool has_to);
 
 } // namespace gorvet::tape

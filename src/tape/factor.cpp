@@ -37,7 +37,8 @@ struct Factor::Impl {
 
 Factor::~Factor() = default;
 
-Factor::Factor(const Rows& rows) : size_(static_cast<int>(rows.cols())), impl_(std::make_unique<Impl>()), is_pinned_(rows.cols(), 0) {
+Factor::Factor(const Rows& rows)
+    : size_(static_cast<int>(rows.cols())), impl_(std::make_unique<Impl>()), is_pinned_(rows.cols(), 0) {
     Sparse normal = rows.transpose() * rows;
     normal.makeCompressed();
     const Eigen::VectorXd diagonal = normal.diagonal();
@@ -202,7 +203,8 @@ double Factor::entry(int k, int l) const {
 double Factor::quadratic(const Rows& rows, int row) const {
     double sum = 0;
     for (Rows::InnerIterator a(rows, row); a; ++a)
-        for (Rows::InnerIterator b(rows, row); b; ++b) sum += a.value() * b.value() * entry(static_cast<int>(a.col()), static_cast<int>(b.col()));
+        for (Rows::InnerIterator b(rows, row); b; ++b)
+            sum += a.value() * b.value() * entry(static_cast<int>(a.col()), static_cast<int>(b.col()));
     return sum;
 }
 

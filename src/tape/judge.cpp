@@ -32,12 +32,12 @@ double omegaLimit(int redundancy) {
 std::vector<int> inseparableFrom(const Network& net, const Rows& rows, const Factor& factor, const Judged& judged, int reading) {
     std::vector<int> group;
     const double own = judged.redundancy(reading);
-    const Eigen::VectorXd cofactors = rows * factor.solve(Eigen::VectorXd(rows.row(reading).transpose())); // −P beside the diagonal
+    const Eigen::VectorXd cofactors =
+        rows * factor.solve(Eigen::VectorXd(rows.row(reading).transpose())); // −P beside the diagonal
     for (Eigen::Index i = 0; i < judged.w.size(); ++i) {
         const auto index = static_cast<int>(i);
         if (!net.active[static_cast<size_t>(i)] || judged.redundancy(i) <= 0) continue;
-        const double correlation =
-            index == reading ? 1.0 : std::abs(cofactors(i)) / std::sqrt(own * judged.redundancy(i));
+        const double correlation = index == reading ? 1.0 : std::abs(cofactors(i)) / std::sqrt(own * judged.redundancy(i));
         if (correlation > inseparable_correlation) group.push_back(index);
     }
     return group;

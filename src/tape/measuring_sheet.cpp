@@ -1,5 +1,7 @@
 #include "tape/measuring_sheet.hpp"
 
+#include "tape/plan_extent.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -25,21 +27,12 @@ Drawing measuringSheet(const MeasuringSheet& m, size_t first, size_t count, doub
     const auto& points = m.solution->points;
     const size_t last = std::min(first + count, m.readings.size());
     // the sketch at the left, front at the top
-    double x0 = 1e12;
-    double x1 = -1e12;
-    double y0 = 1e12;
-    double y1 = -1e12;
-    for (const AdjustedPoint& p : points) {
-        if (!p.placed) continue;
-        x0 = std::min(x0, p.position.x_mm);
-        x1 = std::max(x1, p.position.x_mm);
-        y0 = std::min(y0, p.position.y_mm);
-        y1 = std::max(y1, p.position.y_mm);
-    }
+    const PlanExtent reach = planExtent(points);
     const double sketch = width * 0.38;
     d.add(Text{{0, f.body()}, "from above, front at the top", f.body(), Ink::Second});
-    if (x0 <= x1) {
-        const Projection to = fit(y0 - 80, y1 + 80, x0 - 40, x1 + 40, {0, f.px(30)}, sketch, height - f.px(58), false);
+    if (reach.any) {
+        const Projection to = fit(reach.left - 80, reach.right + 80, reach.front - 40, reach.rear + 40, {0, f.px(30)}, sketch,
+                                  height - f.px(58), false);
         const auto at = [&](int i) {
             return to(points[static_cast<size_t>(i)].position.y_mm, points[static_cast<size_t>(i)].position.x_mm);
         };
@@ -62,7 +55,7 @@ Drawing measuringSheet(const MeasuringSheet& m, size_t first, size_t count, doub
             if (!points[i].placed) continue;
             const P p = at(static_cast<int>(i));
             d.add(Circle{p, f.px(used[i] ? 4.5 : 2.5), {used[i] ? Ink::Ink : Ink::Second, f.thin(), Dash::Solid}, false, true});
-            const bool left = points[i].position.y_mm < (y0 + y1) / 2;
+            const bool left = points[i].position.y_mm < (reach.left + reach.right) / 2;
             d.add(Text{{p.x + (left ? -f.px(8) : f.px(8)), p.y + f.px(5)},
                        m.survey->points[i].name,
                        used[i] ? f.body() : f.small(),

@@ -14,7 +14,8 @@ Predicted predict(const Network& net, int reading) {
     const SurveyReading& r = net.survey->readings[reading];
     const bool has_to = r.to >= 0;
     const Vec3 to = has_to ? net.at[r.to] : Vec3{};
-    if (r.setup >= 0) return predictFrom(net.survey->setups[r.setup].kind, net.setups[r.setup], r.kind, net.at[r.from], to, has_to);
+    if (r.setup >= 0)
+        return predictFrom(net.survey->setups[r.setup].kind, net.setups[r.setup], r.kind, net.at[r.from], to, has_to);
     return predict(r.kind, net.at[r.from], to, has_to, net.slope_sense[reading]);
 }
 
@@ -261,7 +262,8 @@ bool adjust(Network& net, Loss loss) {
             for (size_t a = 0; a < n; ++a) {
                 g(row[a].first) -= w * row[a].second * v;
                 for (size_t b = 0; b < n; ++b)
-                    if (row[a].first >= row[b].first) entries.emplace_back(row[a].first, row[b].first, w * row[a].second * row[b].second);
+                    if (row[a].first >= row[b].first)
+                        entries.emplace_back(row[a].first, row[b].first, w * row[a].second * row[b].second);
             }
         }
         for (int k = 0; k < net.free_count; ++k) entries.emplace_back(k, k, 0.0);

@@ -15,7 +15,7 @@ struct Network {
     int free_count = 0;          ///< unknowns in all: coordinates, then those of set-ups
     std::vector<std::array<double, setup_unknowns>> setups;
     std::vector<std::array<int, setup_unknowns>> setup_index; ///< of a set-up's unknowns; −1 where it is taken as zero
-    std::vector<char> active; ///< reading counts (not set aside, both points placed)
+    std::vector<char> active;                                 ///< reading counts (not set aside, both points placed)
     std::vector<double> slope_sense;
     std::vector<std::vector<int>> touching; ///< readings by point
 };

@@ -77,7 +77,8 @@ std::vector<Target> targetsOf(const Survey& survey, const Condition& c, const Wa
                         : wanted.key == "tracks"    ? key.starts_with("track")
                                                     : key == wanted.key;
         if (is)
-            targets.push_back({f.name, Eigen::Map<const Eigen::VectorXd>(f.gradient.data(), static_cast<Eigen::Index>(f.gradient.size())), {}});
+            targets.push_back(
+                {f.name, Eigen::Map<const Eigen::VectorXd>(f.gradient.data(), static_cast<Eigen::Index>(f.gradient.size())), {}});
     }
     if (targets.empty()) everyPoint(); // the figure can't be had yet: whatever sharpens the points leads there
     return targets;
@@ -86,7 +87,8 @@ std::vector<Target> targetsOf(const Survey& survey, const Condition& c, const Wa
 /// Ranks by a covariance that can be brought up to date reading by reading.
 class Ranker {
 public:
-    Ranker(const Survey& survey, const Solution& s, std::vector<Target> targets) : survey_(survey), s_(s), targets_(std::move(targets)) {
+    Ranker(const Survey& survey, const Solution& s, std::vector<Target> targets)
+        : survey_(survey), s_(s), targets_(std::move(targets)) {
         const auto n3 = static_cast<Eigen::Index>(3 * survey.points.size());
         q_.resize(n3, n3);
         for (Eigen::Index k = 0; k < n3; ++k)
@@ -104,7 +106,8 @@ public:
         rated.about = a.about;
         double top = -1;
         for (size_t k = 0; k < targets_.size(); ++k) {
-            const double gain = (targets_[k].points.empty() ? along(a, spread_[k]) : ofPoint(a, targets_[k].points.front())) / denominator;
+            const double gain =
+                (targets_[k].points.empty() ? along(a, spread_[k]) : ofPoint(a, targets_[k].points.front())) / denominator;
             rated.gain_mm2 += gain;
             if (gain > top) {
                 top = gain;
@@ -227,7 +230,9 @@ void bestFirst(std::vector<RankedReading>& ranked, size_t most) {
     if (ranked.size() > most) ranked.resize(most);
 }
 
-bool usable(const Survey& survey, const Solution& s) { return survey.points.size() >= 2 && s.points.size() == survey.points.size(); }
+bool usable(const Survey& survey, const Solution& s) {
+    return survey.points.size() >= 2 && s.points.size() == survey.points.size();
+}
 
 } // namespace
 
@@ -281,7 +286,8 @@ std::vector<size_t> walkingOrder(const Solution& s, const std::vector<RankedRead
         Vec3 b;
     };
     std::vector<Stand> stands;
-    for (const RankedReading& r : readings) stands.push_back({s.points[r.from].position, s.points[r.to >= 0 ? r.to : r.from].position});
+    for (const RankedReading& r : readings)
+        stands.push_back({s.points[r.from].position, s.points[r.to >= 0 ? r.to : r.from].position});
     const auto far = [](const Vec3& p, const Vec3& q) { return std::hypot(p.x_mm - q.x_mm, p.y_mm - q.y_mm); };
     // both walk at the same time, and may change ends
     const auto way = [&](size_t i, size_t j) {
@@ -312,7 +318,8 @@ std::vector<size_t> walkingOrder(const Solution& s, const std::vector<RankedRead
                 const double last = j + 1 < order.size() ? way(order[j], order[j + 1]) : 0;
                 const double swapped = way(order[i - 1], order[j]) + (j + 1 < order.size() ? way(order[i], order[j + 1]) : 0);
                 if (swapped < way(order[i - 1], order[i]) + last - 1e-6) {
-                    std::reverse(order.begin() + static_cast<std::ptrdiff_t>(i), order.begin() + static_cast<std::ptrdiff_t>(j) + 1);
+                    std::reverse(order.begin() + static_cast<std::ptrdiff_t>(i),
+                                 order.begin() + static_cast<std::ptrdiff_t>(j) + 1);
                     better = true;
                 }
             }

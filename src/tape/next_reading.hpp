@@ -11,9 +11,10 @@ struct Wanted {
     int point = -1;
     bool operator==(const Wanted&) const = default;
 };
-/// everything: the places of all points · figures: all faults of the frame · rails: rails left − right · wheelbase: both wheelbases and
-/// their difference · tracks · any other: the figure of that key.
-inline constexpr const char* wanted_keys[] = {"everything", "figures", "diamond", "twist", "sidesway", "rails", "wheelbase", "tracks"};
+/// everything: the places of all points · figures: all faults of the frame · rails: rails left − right · wheelbase: both
+/// wheelbases and their difference · tracks · any other: the figure of that key.
+inline constexpr const char* wanted_keys[] = {"everything", "figures", "diamond",   "twist",
+                                              "sidesway",   "rails",   "wheelbase", "tracks"};
 
 /// What there is to measure with.
 struct Means {
@@ -26,24 +27,26 @@ struct RankedReading {
     ReadingKind kind = ReadingKind::Tape; ///< Tape or Height
     int from = -1;
     int to = -1;
-    double about = 0;      ///< what to expect, mm
-    double gain_mm2 = 0;   ///< off the summed variance of what is wanted
-    std::string what;      ///< the figure that gains most, or the point; empty before the survey is fixed
-    double before_mm = 0;  ///< its ± at 95 % now (of a point: of its worst coordinate's direction, root of the sum of squares)
-    double after_mm = 0;   ///< and with this reading
+    double about = 0;     ///< what to expect, mm
+    double gain_mm2 = 0;  ///< off the summed variance of what is wanted
+    std::string what;     ///< the figure that gains most, or the point; empty before the survey is fixed
+    double before_mm = 0; ///< its ± at 95 % now (of a point: of its worst coordinate's direction, root of the sum of squares)
+    double after_mm = 0;  ///< and with this reading
     std::string words() const; ///< "would take twist from ± 2.1 to ± 1.4"; empty where that would not show
 };
 
-/// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach or closer than 20 mm is
-/// left out, and a height that was taken. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row a: the gain of a figure g is
-/// (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey is fixed: pairs that join the points with the fewest readings.
-std::vector<RankedReading> rankReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&, size_t most);
+/// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach or closer than 20
+/// mm is left out, and a height that was taken. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row a: the gain of a figure g
+/// is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey is fixed: pairs that join the points with the fewest readings.
+std::vector<RankedReading> rankReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&,
+                                        size_t most);
 
 /// A round of readings, each chosen with those before it taken: what to write on a measuring sheet. Only for a fixed survey.
-std::vector<RankedReading> planReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&, size_t count);
+std::vector<RankedReading> planReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&,
+                                        size_t count);
 
-/// The order in which to take them so that the two who hold the tape walk least (both ends walk at the same time; nearest next, then
-/// pairs of legs exchanged while that shortens the way). Indices into `readings`, starting with the foremost.
+/// The order in which to take them so that the two who hold the tape walk least (both ends walk at the same time; nearest next,
+/// then pairs of legs exchanged while that shortens the way). Indices into `readings`, starting with the foremost.
 std::vector<size_t> walkingOrder(const Solution&, const std::vector<RankedReading>& readings);
 
 } // namespace gorvet::tape

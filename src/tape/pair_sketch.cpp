@@ -1,5 +1,7 @@
 #include "tape/survey_sheet.hpp"
 
+#include "tape/plan_extent.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <tuple>
@@ -13,21 +15,12 @@ Drawing pairSketch(const SurveyView& v, std::pair<int, int> pair, double width, 
     d.width = width;
     d.height = height;
     const auto& points = v.solution->points;
-    double x0 = 1e12;
-    double x1 = -1e12;
-    double y0 = 1e12;
-    double y1 = -1e12;
-    for (const AdjustedPoint& p : points) {
-        if (!p.placed) continue;
-        x0 = std::min(x0, p.position.x_mm);
-        x1 = std::max(x1, p.position.x_mm);
-        y0 = std::min(y0, p.position.y_mm);
-        y1 = std::max(y1, p.position.y_mm);
-    }
+    const PlanExtent reach = planExtent(points);
     const auto n = static_cast<int>(points.size());
-    if (x0 > x1 || pair.first < 0 || pair.second < 0 || pair.first >= n || pair.second >= n) return d;
+    if (!reach.any || pair.first < 0 || pair.second < 0 || pair.first >= n || pair.second >= n) return d;
     // from above, the front at the top: offsets to the right, stations down the sheet
-    const Projection to = fit(y0 - 60, y1 + 60, x0, x1, {f.px(30), f.px(56)}, width - f.px(60), height - f.px(96), false);
+    const Projection to = fit(reach.left - 60, reach.right + 60, reach.front, reach.rear, {f.px(30), f.px(56)}, width - f.px(60),
+                              height - f.px(96), false);
     const auto at = [&](int i) {
         return to(points[static_cast<size_t>(i)].position.y_mm, points[static_cast<size_t>(i)].position.x_mm);
     };

@@ -35,9 +35,9 @@ int activeCount(const Network& net) { return static_cast<int>(std::count(net.act
 /// Covariance of the free coordinates after a reading was set aside. A defect then means that the reading was needed.
 Fixing fixingOf(const Network& net, const Rows& rows) { return findUnfixed(net, activeRows(net, rows)); }
 
-/// Decides which unknowns of set-ups the readings tell, and takes the others as true: a floor as level, a string as straight ahead.
-/// It is decided with all slopes at zero: far from it a slope and the frame's own lean differ by their squares, and what is no more
-/// than that would pass for knowledge.
+/// Decides which unknowns of set-ups the readings tell, and takes the others as true: a floor as level, a string as straight
+/// ahead. It is decided with all slopes at zero: far from it a slope and the frame's own lean differ by their squares, and what
+/// is no more than that would pass for knowledge.
 void tellSetUps(Network& net) {
     Network places = net;
     for (size_t s = 0; s < net.setups.size(); ++s)
@@ -146,8 +146,7 @@ void sayTheRest(Solution& s, const Network& net, const Rows& rows, const Fixing&
         if (a.set_aside) {
             const Eigen::VectorXd row = rows.row(static_cast<Eigen::Index>(i)).transpose();
             a.rest_says = predict(net, static_cast<int>(i)).value;
-            a.rest_half_width =
-                halfWidth(r.sigma * std::sqrt(std::max(0.0, fixing.factor->quadraticOf(row)))) * s.sd_scale;
+            a.rest_half_width = halfWidth(r.sigma * std::sqrt(std::max(0.0, fixing.factor->quadraticOf(row)))) * s.sd_scale;
         } else if (a.redundancy > 0) {
             a.rest_says = r.value + a.residual / a.redundancy;
             a.rest_half_width = halfWidth(r.sigma * std::sqrt((1 - a.redundancy) / a.redundancy)) * s.sd_scale;

@@ -97,7 +97,7 @@ struct AdjustedReading {
 
 /// What was found of a set-up.
 struct AdjustedSetUp {
-    int readings = 0; ///< read from it
+    int readings = 0;                           ///< read from it
     std::array<double, setup_unknowns> value{}; ///< plane: mm, mm/m, mm/m · string: mm, mm/m · tape: mm; 0 where it can't be told
     std::array<double, setup_unknowns> sd{};    ///< 1σ; NaN where it can't be told
     std::array<bool, setup_unknowns> told{};    ///< the readings tell it apart from the shape of the frame

@@ -255,7 +255,7 @@ private:
             const double shown = figure.judged ? std::abs(figure.value_mm) : figure.value_mm;
             std::string value =
                 fmt::format("{} ± {}", units::formatSmall(shown, v_.step), units::formatSmall(figure.half_width_mm, v_.step));
-            if (figure.kind == FigureKind::Twist)
+            if (isAngle(figure.kind))
                 value = fmt::format("{} ± {}", units::formatAngle(std::abs(figure.angle_rad)),
                                     units::formatAngle(figure.angle_half_width_rad));
             d_.add(Text{{right, y},

@@ -6,15 +6,16 @@
 namespace gorvet::tape {
 
 struct Fixing {
-    int defect = 0;               ///< dimensions that nothing fixes
-    std::vector<char> fixed;      ///< by coordinate 3·point + axis; held ones are fixed
-    std::vector<Unfixed> unfixed; ///< empty when all is fixed
+    int defect = 0;                       ///< dimensions that nothing fixes
+    std::vector<char> fixed;              ///< by coordinate 3·point + axis; held ones are fixed
+    std::vector<Unfixed> unfixed;         ///< empty when all is fixed
     std::shared_ptr<const Factor> factor; ///< covariances of the unknowns
 };
 
 /// `rows`: the active readings' design matrix.
 Fixing findUnfixed(const Network&, const Rows& rows);
-/// Unknowns of set-ups that the readings can't tell from the frame's own shape or place: (set-up, unknown), the least needed first.
+/// Unknowns of set-ups that the readings can't tell from the frame's own shape or place: (set-up, unknown), the least needed
+/// first.
 std::vector<std::pair<int, int>> untoldSetUps(const Network&, const Fixing&);
 
 } // namespace gorvet::tape

@@ -1,4 +1,5 @@
 // Every finding can be provoked, says what it means, and goes away when its remedy is taken.
+#include "analysis/cards.hpp"
 #include "analysis/findings.hpp"
 #include "prompt/context.hpp"
 #include "store/store.hpp"
@@ -56,6 +57,15 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
         {"tape.unfixed", {"point New 500 0 500", "New Al 1100"}, "of New", Severity::Warn},
         {"tape.mixed-supports", {"session friday inverted trestles", "Al Ar 860.5"}, "unlike supports", Severity::Warn},
         {"tape.diamond", {}, "The chassis is out: diamond", Severity::Bad},
+        {"tape.camber-unlike",
+         {"camber front-left 1.2° out", "camber front-right 0.1° in"},
+         "left top further out",
+         Severity::Bad},
+        {"tape.caster-unlike",
+         {"sweep front-left 20° 2° out 1.5° in", "sweep front-right 20° 1° out 0.5° in"},
+         "pulls to the other side",
+         Severity::Bad},
+        {"tape.ride-unlike", {"ride rear-left 412", "ride rear-right 400"}, "left stands higher", Severity::Bad},
         {"tape.retape", {}, "Bl–Dr was read as", Severity::Bad},
         {"sit.pin-miss", {"arch front tol 0.5", "hinge 600 tol 1"}, "misses by", Severity::Bad},
         {"sit.open", {"remove pin arch-rear"}, "Nothing asks for a wheelbase", Severity::Warn},
@@ -157,6 +167,9 @@ TEST_CASE("a gap that moved holds the work", "[analysis][demo]") {
     CHECK(found[0]->figure == "2.7 mm ± 0.8 mm");
     CHECK(found[0]->need == "1.5 mm");
     CHECK(found[0]->sentence.find("it opened by 2.7 mm") != std::string::npos);
+    const auto card = analysis::cardFor(b, r, build::Subject::Body, "gaps");
+    REQUIRE(card);
+    CHECK(card->rows[0].value == "4.5 → 7.2");
     // measured again at the same event, it replaces the figure
     type(b, "gap door-left 4.9 at on the chassis");
     CHECK(withCode(analysis::analyse(b, 1), "tape.gap-moved").empty());
@@ -210,6 +223,14 @@ TEST_CASE("what moved between two sessions is said, and unlike supports with it"
     const auto untold = withCode(now, "tape.setup-untold");
     REQUIRE(untold.size() == 1);
     CHECK(untold[0]->sentence == "Nothing tells the plane floor from the chassis's own shape: it is taken as level.");
+    const auto line = analysis::cardFor(b, now, build::Subject::Chassis, fmt::format("setup:{}", b.setups.begin()->first.value));
+    REQUIRE(line);
+    CHECK(line->title == "plane floor");
+    CHECK(line->rows[0].value == "taken as level: nothing tells");
+    const auto moved = analysis::cardFor(b, r, build::Subject::Chassis, "since");
+    REQUIRE(moved);
+    CHECK(moved->rows[0].label == "Dl");
+    CHECK(moved->rows[0].strong);
     // three pads held tell it
     type(b, "hold Al z 480");
     type(b, "hold Ar z 483");

@@ -195,6 +195,13 @@ class Cli(unittest.TestCase):
         gaps = json.loads(cli("gaps", build).stdout)["gaps"]
         self.assertEqual([g["place"] for g in gaps], ["door-left"])
         self.assertAlmostEqual(gaps[0]["change_mm"], 2.0)
+        entered = cli("enter", build, "toe front 1398 1401 rim 400", "camber front-left 0.4° out", "camber front-right 0.5° out")
+        self.assertEqual(entered.returncode, 0, entered.stderr)
+        align = json.loads(cli("axle", "align", build).stdout)
+        self.assertIn("thrust", [f["key"] for f in align["axles"]])
+        wheels = {f["key"]: f for f in align["wheels"]}
+        self.assertAlmostEqual(wheels["toe-front"]["between_rims_mm"], 3)
+        self.assertEqual(wheels["camber-front-unlike"]["verdict"], "Holds")
         # a floor that falls away, through CSV and back
         floor = self.dir / "floor.csv"
         text = survey(0).replace("kind,from,to,value,unit\n", "kind,from,to,value,unit,setup\n")

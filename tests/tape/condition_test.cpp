@@ -168,3 +168,47 @@ TEST_CASE("the next reading is the one that takes most off the figures", "[tape]
     CHECK(variance(chosen.survey) < variance(m.survey));
     for (size_t i = 1; i < ranked.size(); ++i) CHECK(ranked[i].gain_mm2 <= ranked[i - 1].gain_mm2);
 }
+
+TEST_CASE("axles: set-back, thrust angle and offset, square to the frame's own line", "[tape][closed-form]") {
+    // a frame swung by 2° in plan, and the same axles on it: the figures do not change
+    for (const double swing : {0.0, units::radians(2)}) {
+        std::vector<build::Vec3> at = {{0, -400, 0},   {0, 400, 0},    {1000, -400, 0}, {1000, 400, 0},   {2000, -400, 0},
+                                       {2000, 400, 0}, {50, -700, 30}, {54.5, 700, 30}, {1950, -690, 30}, {1946, 702, 30}};
+        for (auto& p : at)
+            p = {p.x_mm * std::cos(swing) - p.y_mm * std::sin(swing), p.x_mm * std::sin(swing) + p.y_mm * std::cos(swing),
+                 p.z_mm};
+        auto frame = pairs(3);
+        frame.front_hub_left = 6;
+        frame.front_hub_right = 7;
+        frame.rear_hub_left = 8;
+        frame.rear_hub_right = 9;
+        const auto c = tape::condition(known(at, 0.3), frame);
+        const auto& back = figure(c, FigureKind::SetBack);
+        CHECK(back.value_mm == Approx(4.5).margin(0.01));
+        CHECK(back.words == "right front wheel back");
+        CHECK(back.remedy == "Move the right front wheel 4.5 mm forward.");
+        CHECK(back.verdict == build::PlanVerdict::Fails); // 4.5 against 3, ± 0.9
+        const auto& thrust = figure(c, FigureKind::Thrust);
+        CHECK(thrust.value_mm == Approx(-4).margin(0.01));
+        CHECK(units::degrees(thrust.angle_rad) == Approx(-units::degrees(std::atan(4.0 / 1392))).margin(1e-4));
+        CHECK(thrust.words == "left rear wheel back, it pushes to the left");
+        CHECK(thrust.limit == Approx(units::radians(0.1)));
+        CHECK(thrust.verdict == build::PlanVerdict::Fails);
+        // by hand: two hubs, and the line of three pairs over 2 m
+        const double line_sd = 0.3 / std::sqrt(2.0) / (std::sqrt(2.0) * 1000);
+        CHECK(thrust.half_width_mm == Approx(1.96 * std::hypot(0.3 * std::sqrt(2.0), line_sd * 1392)).epsilon(0.02));
+        const auto& offset = figure(c, FigureKind::RearOffset);
+        CHECK(offset.value_mm == Approx(6).margin(0.05));
+        CHECK(offset.remedy == "Move the rear axle 6.0 mm to the left.");
+    }
+    // without a frame the line between the axles' middles serves, and nothing is said of an offset
+    std::vector<build::Vec3> at = {{0, -700, 0}, {0, 700, 0}, {2600, -700, 0}, {2605, 700, 0}};
+    tape::FramePoints frame;
+    frame.front_hub_left = 0;
+    frame.front_hub_right = 1;
+    frame.rear_hub_left = 2;
+    frame.rear_hub_right = 3;
+    const auto c = tape::condition(known(at, 0.3), frame);
+    CHECK(figure(c, FigureKind::Thrust).value_mm == Approx(5).margin(0.01));
+    for (const auto& f : c.figures) CHECK(f.kind != FigureKind::RearOffset);
+}

@@ -16,8 +16,7 @@ namespace {
 tape::Rows randomRows(std::mt19937& rng, int m, int n) {
     std::vector<Eigen::Triplet<double>> entries;
     for (int i = 0; i < m; ++i)
-        for (int e = 0; e < 3; ++e)
-            entries.emplace_back(i, std::uniform_int_distribution<>(0, n - 1)(rng), test::normal(rng, 1));
+        for (int e = 0; e < 3; ++e) entries.emplace_back(i, std::uniform_int_distribution<>(0, n - 1)(rng), test::normal(rng, 1));
     tape::Rows rows(m, n);
     rows.setFromTriplets(entries.begin(), entries.end());
     return rows;
@@ -53,7 +52,8 @@ TEST_CASE("open directions are counted, and what is fixed keeps its variance", "
         Eigen::MatrixXd all = Eigen::MatrixXd::Zero(40, n);
         for (int i = 0; i < 20; ++i)
             all.row(i).head(6) = Eigen::RowVectorXd::NullaryExpr(6 - open, [&] { return test::normal(rng, 1); }) * seen;
-        for (int i = 20; i < 40; ++i) all.row(i).tail(6) = Eigen::RowVectorXd::NullaryExpr(6, [&] { return test::normal(rng, 1); });
+        for (int i = 20; i < 40; ++i)
+            all.row(i).tail(6) = Eigen::RowVectorXd::NullaryExpr(6, [&] { return test::normal(rng, 1); });
         const tape::Rows rows = all.sparseView();
         const tape::Factor factor(rows);
         REQUIRE(factor.defect() == open);
@@ -63,7 +63,8 @@ TEST_CASE("open directions are counted, and what is fixed keeps its variance", "
         for (int k = 0; k < 6; ++k) CHECK(factor.entry(6 + k, 6 + k) == Approx(tail(k, k)).epsilon(1e-6));
         // a Q aᵀ of a reading does not depend on which unknowns were held for the reckoning
         const Eigen::MatrixXd pseudo = (all.transpose() * all).completeOrthogonalDecomposition().pseudoInverse();
-        for (int i = 0; i < 40; ++i) CHECK(factor.quadratic(rows, i) == Approx((all.row(i) * pseudo * all.row(i).transpose()).value()).epsilon(1e-5));
+        for (int i = 0; i < 40; ++i)
+            CHECK(factor.quadratic(rows, i) == Approx((all.row(i) * pseudo * all.row(i).transpose()).value()).epsilon(1e-5));
     }
 }
 

@@ -38,7 +38,8 @@ Frame sparse(int pairs, unsigned seed) {
 
 /// The survey with a reading taken that is exactly what is expected.
 tape::Survey with(tape::Survey survey, const tape::RankedReading& r) {
-    survey.readings.push_back({static_cast<int>(survey.readings.size()) + 1, r.kind, r.from, r.to, r.about, build::defaultSigma(r.kind, r.about)});
+    survey.readings.push_back(
+        {static_cast<int>(survey.readings.size()) + 1, r.kind, r.from, r.to, r.about, build::defaultSigma(r.kind, r.about)});
     return survey;
 }
 
@@ -60,7 +61,8 @@ TEST_CASE("± before and after are what solving again gives", "[tape][next]") {
         REQUIRE(ranked.size() == 30);
         for (const size_t i : {size_t{0}, size_t{7}, size_t{29}}) {
             CHECK(ranked[i].before_mm / f.s.sd_scale == Approx(halfWidthOf(f.m.survey, f.frame, ranked[i].what)).epsilon(0.01));
-            CHECK(ranked[i].after_mm / f.s.sd_scale == Approx(halfWidthOf(with(f.m.survey, ranked[i]), f.frame, ranked[i].what)).epsilon(0.03));
+            CHECK(ranked[i].after_mm / f.s.sd_scale ==
+                  Approx(halfWidthOf(with(f.m.survey, ranked[i]), f.frame, ranked[i].what)).epsilon(0.03));
         }
     }
     const auto of_point = tape::rankReadings(f.m.survey, f.s, f.c, {"point", 9}, {}, 5);
@@ -84,7 +86,8 @@ TEST_CASE("only what can be taken is offered", "[tape][next]") {
     for (const auto& r : all) {
         if (r.kind == ReadingKind::Height) {
             ++heights;
-            for (const auto& taken : f.m.survey.readings) CHECK_FALSE((taken.kind == ReadingKind::Height && taken.from == r.from));
+            for (const auto& taken : f.m.survey.readings)
+                CHECK_FALSE((taken.kind == ReadingKind::Height && taken.from == r.from));
         } else {
             CHECK(r.about <= 2000);
             CHECK_FALSE(taped.contains(std::minmax(r.from, r.to)));
@@ -129,7 +132,8 @@ TEST_CASE("the walk goes round once", "[tape][next]") {
     REQUIRE(order.size() == plan.size());
     CHECK(std::set<size_t>(order.begin(), order.end()).size() == plan.size());
     const auto middle = [&](size_t i) {
-        return (f.s.points[plan[i].from].position.x_mm + f.s.points[plan[i].to >= 0 ? plan[i].to : plan[i].from].position.x_mm) / 2;
+        return (f.s.points[plan[i].from].position.x_mm + f.s.points[plan[i].to >= 0 ? plan[i].to : plan[i].from].position.x_mm) /
+               2;
     };
     double walked = 0;
     double as_chosen = 0;

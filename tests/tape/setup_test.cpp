@@ -17,8 +17,9 @@ namespace {
 void readBy(test::SurveyMaker& m, int setup, const std::array<double, 3>& truth, ReadingKind kind, int from, int to, double error,
             double sigma) {
     const bool has_to = to >= 0;
-    const auto p = tape::predictFrom(m.survey.setups[static_cast<size_t>(setup)].kind, truth, kind, m.truth[static_cast<size_t>(from)],
-                                     has_to ? m.truth[static_cast<size_t>(to)] : build::Vec3{}, has_to);
+    const auto p =
+        tape::predictFrom(m.survey.setups[static_cast<size_t>(setup)].kind, truth, kind, m.truth[static_cast<size_t>(from)],
+                          has_to ? m.truth[static_cast<size_t>(to)] : build::Vec3{}, has_to);
     m.survey.readings.push_back({static_cast<int>(m.survey.readings.size()) + 1, kind, from, to, p.value + error, sigma, setup});
 }
 
@@ -42,7 +43,8 @@ TEST_CASE("what is read from a set-up, and its derivatives", "[tape][setup]") {
     CHECK(tape::predictFrom(SetUpKind::String, {3, 1, 0}, ReadingKind::Offset, a, {}, false).value == Approx(-404.5));
     const build::Vec3 b{2500, 380, 430};
     CHECK(tape::predictFrom(SetUpKind::Plane, {5, -2, 1}, ReadingKind::Level, a, b, true).value == Approx(18 + 2 - 0.78));
-    CHECK(tape::predictFrom(SetUpKind::Tape, {2, 0, 0}, ReadingKind::Tape, a, b, true).value == Approx(std::hypot(1000, 780, 18) + 2));
+    CHECK(tape::predictFrom(SetUpKind::Tape, {2, 0, 0}, ReadingKind::Tape, a, b, true).value ==
+          Approx(std::hypot(1000, 780, 18) + 2));
     struct Case {
         SetUpKind setup;
         ReadingKind kind;
@@ -63,7 +65,8 @@ TEST_CASE("what is read from a set-up, and its derivatives", "[tape][setup]") {
                 return v;
             };
             CHECK(p.by_from[axis] == Approx((value(moved(a, h), b, at) - value(moved(a, -h), b, at)) / (2 * h)).margin(1e-7));
-            if (c.has_to) CHECK(p.by_to[axis] == Approx((value(a, moved(b, h), at) - value(a, moved(b, -h), at)) / (2 * h)).margin(1e-7));
+            if (c.has_to)
+                CHECK(p.by_to[axis] == Approx((value(a, moved(b, h), at) - value(a, moved(b, -h), at)) / (2 * h)).margin(1e-7));
         }
         for (int u = 0; u < 3; ++u) {
             auto up = at;

@@ -61,8 +61,8 @@ TEST_CASE("200 frames: 95 % covers between 93 and 97 %, false alarms as theory s
         }
     }
     const double share = static_cast<double>(covered) / coordinates;
-    INFO("covered " << share << " of " << coordinates << ", " << alarms << " false alarms in " << readings << " readings, " << omega_alarms
-                    << " of 200 by the global test");
+    INFO("covered " << share << " of " << coordinates << ", " << alarms << " false alarms in " << readings << " readings, "
+                    << omega_alarms << " of 200 by the global test");
     CHECK(share > 0.93);
     CHECK(share < 0.97);
     // |w| > 3.29: 0.1 % of the readings; the limits are 4 standard deviations of a Poisson count

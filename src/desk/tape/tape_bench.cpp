@@ -28,6 +28,9 @@ std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& sta
     list.push_back({tr("slope"), "slope "});
     list.push_back({tr("plumbed"), "plan "});
     list.push_back({tr("role"), "role "});
+    list.push_back({tr("read from"), "setup "});
+    list.push_back({tr("want to know"), "want "});
+    if (state.subject == build::Subject::Body) list.push_back({tr("a gap"), "gap "});
     list.push_back({tr("how it stands"), "session "});
     return list;
 }
@@ -58,11 +61,11 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     const auto* next = &ranked[static_cast<size_t>(worst >= 0 ? state.skip - 1 : state.skip) % ranked.size()];
     const bool height = next->kind == build::ReadingKind::Height;
     const QString pair = height ? "height " + name(next->from) : name(next->from) + " " + name(next->to);
-    QString hint = tr("about %1")
-                       .arg(QString::fromStdString(
-                           units::formatLength(next->about, units::unitOf(d.build().settings.length_step) == units::Unit::Inch
-                                                                   ? d.build().settings.length_step
-                                                                   : units::LengthStep::Mm1)));
+    QString hint =
+        tr("about %1")
+            .arg(QString::fromStdString(units::formatLength(
+                next->about, units::unitOf(d.build().settings.length_step) == units::Unit::Inch ? d.build().settings.length_step
+                                                                                                : units::LengthStep::Mm1)));
     if (const std::string gain = next->words(); !gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(gain);
     const auto ends = std::pair{next->from, height ? next->from : next->to};
     return Proposal{pair, pair + " ", hint, ends, ends};
