@@ -228,3 +228,53 @@ TEST_CASE("Tab goes round the desk in the sheet's order", "[desk]") {
     CHECK(at("sheet") < at("entry"));
     CHECK(at("entry") < at("rule"));
 }
+
+TEST_CASE("set-ups, wheels and gaps have their lines and cards on Tape", "[desk]") {
+    const auto path = test::demoBuild(test::freshFolder("window-lines"));
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    d.bench(1);
+    auto* sheet = d.find<desk::SheetView>("sheet");
+    auto* card = d.find<desk::CardView>("card");
+    const auto open = [&](const std::string& tag) {
+        REQUIRE(sheet->placeOf(tag));
+        sheet->reveal(tag);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf(tag)->toPoint());
+        REQUIRE(waitFor([&] { return card->isVisible(); }));
+    };
+    d.keep("setup floor plane note swept");
+    d.keep("height Cl 500");
+    const auto& b = d.window.document().build();
+    REQUIRE(b.setups.size() == 1);
+    CHECK(b.readings.rbegin()->second.setup == b.setups.begin()->first);
+    open("setup:" + std::to_string(b.setups.begin()->first.value));
+    CHECK(card->accessibleName() == "plane floor");
+    d.keep("camber front-left 1.2° out");
+    d.keep("camber front-right 0.1° in");
+    open("alignment");
+    CHECK(card->accessibleName() == "how the wheels stand");
+    QTest::keyClick(&d.window, Qt::Key_F6);
+    d.keep("gap door-left 4.5 at brace in");
+    d.keep("gap door-left 7.2 at on the chassis");
+    open("gaps");
+    CHECK(card->accessibleName() == "gaps");
+    CHECK(d.find<QPushButton>("verbTape")->accessibleName().contains("bad"));
+    // undone one by one, the finding goes with them
+    d.action("undo");
+    d.action("undo");
+    CHECK(b.gaps.empty());
+    CHECK_FALSE(sheet->placeOf("gaps"));
+    // what is wanted steers what is proposed, and stays so after reopening
+    d.keep("want twist");
+    CHECK(d.window.document().results().body.wanted.key == "twist");
+    d.keep("gauge no");
+    d.keep("reach 3 m");
+    for (const auto& next : d.window.document().results().body.next) {
+        CHECK(next.kind == build::ReadingKind::Tape);
+        CHECK(next.about <= 3000);
+    }
+    const auto kept = d.window.document().build();
+    Driver again;
+    REQUIRE(again.window.openFile(QString::fromStdString(path.string()))); // read-only: the other window has it
+    CHECK(again.window.document().build() == kept);
+}
