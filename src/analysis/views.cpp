@@ -60,6 +60,7 @@ Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOp
     for (const PointId id : s.point_ids) v.point_tags.push_back(fmt::format("point:{}", id.value));
     for (const ReadingId id : s.reading_ids) v.reading_tags.push_back(fmt::format("reading:{}", id.value));
     v.lines = surveyLines(b, r, subject);
+    v.plan_height = height;
     return tape::surveySheet(v, width, std::max(height, tape::surveySheetHeight(v, f)), f);
 }
 

@@ -25,11 +25,19 @@ double enlargement(double size, double room, double most) {
     return best;
 }
 
+/// The list at the right, in pixels at 100 %.
+constexpr double line_px = 25;
+constexpr double not_proven_px = 11;
+constexpr double heading_px = 6;
+/// The plan is drawn no lower than this.
+constexpr double plan_least_px = 230;
+
 class Drafter {
 public:
     Drafter(const SurveyView& view, double width, double height, const Format& f) : v_(view), f_(f) {
         d_.width = width;
         d_.height = height;
+        plan_height_ = std::min(height, std::max(view.plan_height.value_or(height), f.px(plan_least_px)));
         for (size_t i = 0; i < view.solution->points.size(); ++i) {
             const auto& p = view.solution->points[i];
             shown_.push_back(p.position);
@@ -50,12 +58,12 @@ public:
         const double w = d_.width - column;
         const double label = f_.body() * 1.4;
         // a low sheet (large text) has room for the plan alone
-        const bool side_view = d_.height >= f_.px(290);
-        const double side_height = side_view ? std::clamp(d_.height * 0.26, f_.px(70), f_.px(150)) : 0;
+        const bool side_view = plan_height_ >= f_.px(290);
+        const double side_height = side_view ? std::clamp(plan_height_ * 0.26, f_.px(70), f_.px(150)) : 0;
         const double below = side_view ? side_height + 2 * label + f_.px(40) : label + f_.px(24);
         fromAbove({f_.px(44), label + f_.px(18)}, std::max(f_.px(80), w - f_.px(84)),
-                  std::max(f_.px(60), d_.height - below - f_.px(18)));
-        if (side_view) fromTheLeft({f_.px(30), d_.height - side_height + label * 0.4}, side_height - label - f_.px(4));
+                  std::max(f_.px(60), plan_height_ - below - f_.px(18)));
+        if (side_view) fromTheLeft({f_.px(30), plan_height_ - side_height + label * 0.4}, side_height - label - f_.px(4));
         if (column > 0) figures({w + f_.px(8), label});
         return std::move(d_);
     }
@@ -244,7 +252,7 @@ private:
     }
 
     void figures(P at) {
-        const double line = f_.px(31);
+        const double line = f_.px(line_px);
         const double right = d_.width - f_.px(2);
         double y = at.y + f_.px(14);
         for (const Figure& figure : v_.condition->figures) {
@@ -269,8 +277,8 @@ private:
                    tag);
             y += line;
             if (figure.judged && !figure.proven) {
-                d_.add(Text{{at.x + f_.px(26), y - f_.px(14)}, "not proven", f_.small(), Ink::Second}, tag);
-                y += f_.px(8);
+                d_.add(Text{{at.x + f_.px(26), y - f_.px(10)}, "not proven", f_.small(), Ink::Second}, tag);
+                y += f_.px(not_proven_px);
             }
         }
         lines({at.x, y}, right);
@@ -279,7 +287,7 @@ private:
     void lines(P at, double right) {
         double y = at.y;
         for (const SideLine& line : v_.lines) {
-            if (line.heading) y += f_.px(6);
+            if (line.heading) y += f_.px(heading_px);
             if (y > d_.height - f_.px(2)) break;
             if (line.severity) addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), *line.severity, line.tag);
             d_.add(Text{{at.x + (line.heading ? 0 : f_.px(26)), y}, line.name, f_.body(), line.heading ? Ink::Second : Ink::Ink},
@@ -293,13 +301,14 @@ private:
                         Face::Sans,
                         line.heading ? Mark::None : Mark::Derived},
                    line.tag);
-            y += f_.px(25);
+            y += f_.px(line_px);
         }
     }
 
     const SurveyView& v_;
     Format f_;
     Drawing d_;
+    double plan_height_ = 0;
     std::vector<Vec3> shown_;
     Projection plan_;
     std::pair<double, double> x_{1e12, -1e12};
@@ -311,11 +320,12 @@ private:
 } // namespace
 
 double surveySheetHeight(const SurveyView& v, const Format& f) {
-    double need = 300;
+    double need = plan_least_px;
     if (v.figures) {
         double column = 40;
-        for (const Figure& figure : v.condition->figures) column += figure.judged && !figure.proven ? 39 : 31;
-        for (const SideLine& line : v.lines) column += line.heading ? 31 : 25;
+        for (const Figure& figure : v.condition->figures)
+            column += line_px + (figure.judged && !figure.proven ? not_proven_px : 0);
+        for (const SideLine& line : v.lines) column += line_px + (line.heading ? heading_px : 0);
         need = std::max(need, column);
     }
     return f.px(need);

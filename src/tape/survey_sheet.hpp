@@ -28,6 +28,7 @@ struct SurveyView {
     std::string selected;                    ///< tag of what is picked
     bool figures = true;                     ///< with the list of figures at the right
     std::vector<SideLine> lines;             ///< below them
+    std::optional<double> plan_height;       ///< how much of the height the views take, where the list needs more; none: all
 };
 
 /// What the sheet needs in height; with less it is drawn so high all the same, and scrolled.

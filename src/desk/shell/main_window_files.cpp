@@ -178,13 +178,21 @@ void showTable(QWidget* parent, const QString& name, const QString& title, const
     table->setShowGrid(false);
     for (int r = 0; r < rows.size(); ++r)
         for (int c = 0; c < headings.size(); ++c) table->setItem(r, c, new QTableWidgetItem(rows[r].value(c)));
+    // long cells wrap: no column takes more than its share, and nothing is read by scrolling sideways
+    table->setWordWrap(true);
+    table->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     table->resizeColumnsToContents();
+    const int share = (dialog->width() - 60) * 3 / 10;
+    for (int c = 0; c + 1 < headings.size(); ++c) table->setColumnWidth(c, std::min(table->columnWidth(c), share));
+    table->setColumnWidth(static_cast<int>(headings.size()) - 1, 100);
     table->horizontalHeader()->setStretchLastSection(true);
+    QObject::connect(table->horizontalHeader(), &QHeaderView::sectionResized, table, &QTableWidget::resizeRowsToContents);
     column->addWidget(table);
     auto* shut = new QPushButton(QObject::tr("close"));
     QObject::connect(shut, &QPushButton::clicked, dialog, &QDialog::close);
     column->addWidget(shut, 0, Qt::AlignRight);
     dialog->show();
+    table->resizeRowsToContents();
 }
 } // namespace
 
@@ -198,6 +206,7 @@ void MainWindow::showHelp() {
           std::pair{"F4", "call out: the next reading fills the window; Escape goes back"}, std::pair{"F6", "chassis or body"},
           std::pair{"F8", "Day or Dye"}, std::pair{"F9", "the logbook"}, std::pair{"Down, Up", "on the entry line: another pair"},
           std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},
+          std::pair{"Page Down, Page Up", "on the sheet: scroll it, where it is higher than the window"},
           std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"},
           std::pair{"Ctrl+Z, Ctrl+Shift+Z", "undo, do again"},
           std::pair{"Ctrl+I, Ctrl+P, Ctrl+E", "import, build sheet, export everything"}})

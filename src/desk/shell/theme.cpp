@@ -69,6 +69,8 @@ QLabel[role="good"] { color: %GOOD; }
 QDialog, QMessageBox, QPlainTextEdit, QTableWidget { background: %SHEET; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }
 QScrollBar { background: %PANEL; }
+QHeaderView, QHeaderView::section { background: %PANEL; color: %SECOND; border: none; padding: 4px; }
+QTableView::item { padding: 3px 4px; }
 )");
     s.replace("%FAMILY", sheet::sans_family)
         .replace("%MONO", sheet::mono_family)
