@@ -5,6 +5,7 @@
 
 #include <QFrame>
 
+class QLabel;
 class QVBoxLayout;
 
 namespace gorvet::desk {
@@ -29,7 +30,7 @@ protected:
 
 private:
     QVBoxLayout* layout_;
-    class QLabel* error_ = nullptr;
+    QLabel* error_ = nullptr;
 };
 
 } // namespace gorvet::desk
