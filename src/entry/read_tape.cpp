@@ -243,7 +243,10 @@ void Reader::reading(ReadingKind kind, bool retape) {
     const bool angle = kind == ReadingKind::Slope;
     const Word typed = line_.upTo({"±", "+-", "sigma", "by", "note"});
     r.value = figure(typed, angle ? units::Kind::Angle : units::Kind::Length, "the reading");
-    r.value.provenance = Provenance::Measured;
+    if (r.value.provenance == Provenance::Assumed)
+        throw Failure{typed.column, "A reading is read, not assumed: a figure from a data sheet checks nothing.",
+                      fmt::format("Leave the question mark out once you have read it, or place the point by it: point {} x y z.",
+                                  from.name)};
     if ((kind == ReadingKind::Tape || kind == ReadingKind::Plan) && r.value.value <= 0)
         throw Failure{typed.column, "A distance must be above 0.", ""};
     if (line_.take("sigma"))

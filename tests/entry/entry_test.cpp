@@ -394,6 +394,7 @@ TEST_CASE("set-ups: named once, and taken by the readings that can be read from 
     CHECK(t.wrong("reach 5 mm").message.find("between 100 mm and 100 m") != std::string::npos);
     t.type("gauge no");
     CHECK_FALSE(t.b.settings.gauge);
+    CHECK(t.wrong("Al Ar 800?").message.find("A reading is read, not assumed") == 0);
     CHECK(t.wrong("gap door-left 4.5").message == "At which event was it measured?");
     CHECK(t.wrong("gap door-left 4.5? at brace in").message == "A gap must be measured, not assumed.");
 }
