@@ -50,7 +50,8 @@ Drawing mountsSheet(const MountsView& v, double width, double height, const Form
         const MountStack& m = mounts[i];
         const std::string tag = i < v.tags.size() ? v.tags[i] : std::string();
         const double x = cell * static_cast<double>(i % grid.across);
-        const double top = row_height * static_cast<double>(i / grid.across);
+        const size_t row = i / grid.across;
+        const double top = row_height * static_cast<double>(row);
         const double rail_y = top + row_height - f.px(50); // the rail's top face
         const double middle = x + cell * 0.28;
         const double half = std::min(cell * 0.115, f.px(34));

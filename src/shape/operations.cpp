@@ -159,7 +159,7 @@ bool isSound(const Solid& s) { return BRepCheck_Analyzer(shapeOf(s)).IsValid() &
 Mesh mesh(const Solid& s, double chord_mm) {
     Mesh m;
     const TopoDS_Shape& shape = shapeOf(s);
-    BRepMesh_IncrementalMesh(shape, chord_mm, false, 0.35, false);
+    const BRepMesh_IncrementalMesh meshed(shape, chord_mm, false, 0.35, false); // leaves its triangles in the shape
     for (TopExp_Explorer faces(shape, TopAbs_FACE); faces.More(); faces.Next()) {
         const TopoDS_Face& face = TopoDS::Face(faces.Current());
         TopLoc_Location place;
