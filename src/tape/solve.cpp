@@ -100,7 +100,7 @@ Judged snoop(Solution& s, Network& net, Fixing& fixing, Rows& rows, const Option
         record(s, net, judged, index);
         s.readings[index].set_aside = true;
         s.readings[index].verdict = Verdict::Retape;
-        rows = std::move(new_rows);
+        rows.swap(new_rows);
         fixing = std::move(new_fixing);
         judged = judge(net, rows, *fixing.factor);
     }
