@@ -8,6 +8,7 @@
 #include "sheet/write.hpp"
 #include "store/store.hpp"
 
+#include <algorithm>
 #include <filesystem>
 #include <fstream>
 #include <iostream>
@@ -110,7 +111,14 @@ int tapeCondition(const std::string& path, build::Subject subject) {
 int tapeNext(const std::string& path, build::Subject subject, const std::string& want, int count, const std::string& sheet) {
     auto loaded = load(path, subject);
     if (!loaded) return fail(loaded.error());
-    if (!want.empty()) loaded->build.settings.want = want;
+    if (!want.empty()) {
+        const bool point = want.starts_with("point ") && build::pointNamed(loaded->build, subject, want.substr(6));
+        if (!point && std::find(std::begin(tape::wanted_keys), std::end(tape::wanted_keys), want) == std::end(tape::wanted_keys))
+            return fail({Error::Code::BadInput, want,
+                         fmt::format("--want {}: there is no such wish, or no such point of the {}.", want, build::word(subject)),
+                         "Use everything, figures, diamond, twist, sidesway, rails, wheelbase, tracks or \"point NAME\".", -1});
+        loaded->build.settings.want = want;
+    }
     const analysis::Results r = analysis::analyse(loaded->build, 0);
     const analysis::SurveyOf& survey = r.of(subject);
     const auto round = analysis::measuringRound(survey, static_cast<size_t>(count));

@@ -160,6 +160,8 @@ class Cli(unittest.TestCase):
         for reading in answer["round"]:
             name = f"{reading['from']} – {reading['to']}" if reading["to"] else f"height of {reading['from']}"
             self.assertIn(name, text)
+        self.assertEqual(cli("tape", "next", build, "--want", "luck").returncode, 2)
+        self.assertEqual(json.loads(cli("tape", "next", build, "--want", "point Bl").stdout)["wanted"], "point Bl")
         figures = json.loads(cli("tape", "condition", build).stdout)["figures"]
         self.assertIn("diamond", [f["key"] for f in figures])
         # a survey compared with itself, one point read 8 higher
