@@ -28,8 +28,10 @@ Matrix3d spreadOf(const Solution& s, int point) {
     return c + Matrix3d::Identity() * 0.01;
 }
 
-/// By how much a point at `p` moves with shift and small turns about the middle.
-Matrix36 motion(const Vector3d& p) {
+/// By how much a point at `at` from the middle moves with shift and small turns, these in mm at `reach`, so that all six weigh
+/// alike.
+Matrix36 motion(const Vector3d& at, double reach) {
+    const Vector3d p = at / reach;
     Matrix36 m = Matrix36::Zero();
     m.leftCols<3>().setIdentity();
     m(1, 3) = -p.z(); // about x
@@ -55,12 +57,14 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
     Vector3d middle = Vector3d::Zero();
     for (const Common& p : usable) middle += vec(before.points[p.before].position);
     middle /= static_cast<double>(usable.size());
+    double reach = 1;
+    for (const Common& p : usable) reach = std::max(reach, (vec(before.points[p.before].position) - middle).norm());
     std::vector<Matrix3d> weight;
     for (const Common& p : usable) weight.push_back((spreadOf(before, p.before) + spreadOf(after, p.after)).inverse());
     Vector6 x = Vector6::Zero();
     Eigen::Matrix<double, 6, 6> n = Eigen::Matrix<double, 6, 6>::Zero();
     if (!as_measured) {
-        // d = after − before = motion · x + what really moved; two rounds let single movers pull less (Huber)
+        // d = after − before = motion · x + what really moved; several rounds let single movers pull less (Huber)
         std::vector<double> share(usable.size(), 1.0);
         for (int round = 0; round < 8; ++round) {
             n.setZero();
@@ -68,19 +72,19 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
             for (size_t i = 0; i < usable.size(); ++i) {
                 const Vector3d at = vec(before.points[usable[i].before].position) - middle;
                 const Vector3d d = vec(after.points[usable[i].after].position) - middle - at;
-                const Matrix36 m = motion(at);
+                const Matrix36 m = motion(at, reach);
                 n += share[i] * m.transpose() * weight[i] * m;
                 g += share[i] * m.transpose() * weight[i] * d;
             }
             const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 6, 6>> solver(n);
-            if (solver.eigenvalues()(0) <= 1e-9 * solver.eigenvalues()(5) * 1e-6) {
+            if (solver.eigenvalues()(0) <= 1e-9 * solver.eigenvalues()(5)) {
                 c.message = "The common points lie on one line: the surveys can't be laid on each other.";
                 return c;
             }
             x = n.ldlt().solve(g);
             for (size_t i = 0; i < usable.size(); ++i) {
                 const Vector3d at = vec(before.points[usable[i].before].position) - middle;
-                const Vector3d v = vec(after.points[usable[i].after].position) - middle - at - motion(at) * x;
+                const Vector3d v = vec(after.points[usable[i].after].position) - middle - at - motion(at, reach) * x;
                 const double t = std::sqrt(std::max(0.0, v.dot(weight[i] * v)));
                 share[i] = t <= 2.5 ? 1.0 : 2.5 / t;
             }
@@ -88,12 +92,12 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
     }
     c.possible = true;
     c.shift = {x(0), x(1), x(2)};
-    c.turn_rad = {x(3), x(4), x(5)};
+    c.turn_rad = {x(3) / reach, x(4) / reach, x(5) / reach};
     const Eigen::Matrix<double, 6, 6> laid =
         as_measured ? Eigen::Matrix<double, 6, 6>::Zero() : Eigen::Matrix<double, 6, 6>(n.inverse());
     for (size_t i = 0; i < usable.size(); ++i) {
         const Vector3d at = vec(before.points[usable[i].before].position) - middle;
-        const Matrix36 m = motion(at);
+        const Matrix36 m = motion(at, reach);
         const Vector3d v = vec(after.points[usable[i].after].position) - middle - at - m * x;
         // what laying one on the other took from this point's own freedom
         Matrix3d spread = weight[i].inverse() - m * laid * m.transpose();

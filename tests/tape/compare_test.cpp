@@ -99,6 +99,10 @@ TEST_CASE("on one datum nothing is laid on anything", "[tape][compare]") {
 TEST_CASE("too little in common is said", "[tape][compare]") {
     const auto s = survey(1);
     CHECK_FALSE(tape::compare(s, s, {{0, 0}, {1, 1}}).possible);
+    // three points on one line leave the turn about it open
+    tape::Solution line = s;
+    for (int i = 0; i < 3; ++i) line.points[i].position = {1000.0 * i, 300.0 + 10 * i, 500.0 - 20 * i};
+    CHECK(tape::compare(line, line, {{0, 0}, {1, 1}, {2, 2}}).message.find("on one line") != std::string::npos);
     CHECK(tape::compare(s, s, {}).message.find("three points") != std::string::npos);
 }
 
