@@ -54,6 +54,11 @@ public:
             if (kind == "setup" && s_.setup_ids[i].value == id) return setupCard(b_, s_, i);
         if (kind == "since" && s_.since.comparison.possible) return sinceCard(b_, s_);
         if (kind == "gaps") return gapsCard(b_);
+        if (kind == "flaw") return flawCard(b_, r_, FlawId{id});
+        if (kind == "repair") return repairCard(b_, r_);
+        if (kind == "drawing" && s_.drawing.comparison.possible) return drawingCard(b_, s_);
+        if (kind == "practice" && b_.practice.on) return practiceCard(b_, r_);
+        if (kind == "obstacle") return obstacleCard(b_, ObstacleId{id});
         if (kind == "alignment") return alignmentCard(b_);
         return std::nullopt;
     }
@@ -68,10 +73,14 @@ private:
     std::optional<Card> reading(ReadingId id) {
         const auto found = std::find(s_.reading_ids.begin(), s_.reading_ids.end(), id);
         if (found == s_.reading_ids.end()) return std::nullopt;
-        const auto i = static_cast<int>(found - s_.reading_ids.begin());
+        auto i = static_cast<int>(found - s_.reading_ids.begin());
+        // of coordinates, the part that agrees least
+        for (size_t k = 0; k < s_.reading_ids.size(); ++k)
+            if (s_.reading_ids[k] == id && std::abs(s_.solution.readings[k].w) > std::abs(s_.solution.readings[i].w))
+                i = static_cast<int>(k);
         const Reading& r = b_.readings.at(id);
         const auto& a = s_.solution.readings[i];
-        const bool angle = r.kind == ReadingKind::Slope;
+        const bool angle = isAngle(r.kind);
         const auto show = [&](double v) {
             return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : small(v);
         };
@@ -96,12 +105,20 @@ private:
         if (!angle && a.verdict == tape::Verdict::Retape)
             if (auto slip = tape::likelySlip(r.value.value, a.rest_says, a.rest_half_width); !slip.empty())
                 c.sentences.push_back(slip);
+        if (a.verdict == tape::Verdict::Retape)
+            for (const std::string& pair : tape::likelyPairs(s_.survey, s_.solution, i))
+                c.sentences.push_back(pair + " The wrong point?");
         if (a.set_aside) c.sentences.emplace_back("Set aside until it is taped again: the points rest on the others.");
         if (!r.note.empty()) c.sentences.push_back(r.note);
         const auto session = b_.sessions.find(r.session);
         if (session != b_.sessions.end())
             c.rows.push_back(
                 {"measured", session->second.name + ", on " + std::string(word(session->second.support)), Mark::None, false});
+        if (const auto with = b_.instruments.find(r.instrument); with != b_.instruments.end())
+            c.rows.push_back(
+                {"with",
+                 with->second.name + (with->second.checked.empty() ? ", not checked" : ", checked " + with->second.checked),
+                 with->second.checked.empty() ? Mark::Assumed : Mark::None, false});
         const std::string pair = nameOf(b_, r.from) + (r.to ? " " + nameOf(b_, r.to) : "");
         const std::string kind(word(r.kind));
         if (r.kind == ReadingKind::Tape)
@@ -128,12 +145,14 @@ private:
             const double xyz[3] = {a.position.x_mm, a.position.y_mm, a.position.z_mm};
             for (int axis = 0; axis < 3; ++axis) {
                 const std::string value = !a.placed ? "–" : small(xyz[axis]);
-                const std::string pm = !std::isfinite(a.sd_mm[axis]) ? ", not fixed"
-                                       : a.sd_mm[axis] == 0          ? ", held"
-                                                                     : " ± " + small(tape::halfWidth(a.sd_mm[axis]));
-                c.rows.push_back(
-                    {labels[axis], value + pm,
-                     std::isfinite(a.sd_mm[axis]) ? (a.sd_mm[axis] == 0 ? Mark::None : Mark::Derived) : Mark::Assumed, false});
+                const std::string pm = a.assumed ? " ± " + small(tape::halfWidth(a.sd_mm[axis])) + ", assumed"
+                                       : !std::isfinite(a.sd_mm[axis]) ? ", not fixed"
+                                       : a.sd_mm[axis] == 0            ? ", held"
+                                                                       : " ± " + small(tape::halfWidth(a.sd_mm[axis]));
+                c.rows.push_back({labels[axis], value + pm,
+                                  std::isfinite(a.sd_mm[axis]) && !a.assumed ? (a.sd_mm[axis] == 0 ? Mark::None : Mark::Derived)
+                                                                             : Mark::Assumed,
+                                  false});
             }
             if (!a.fixed) {
                 c.word = "Doubtful";
@@ -146,6 +165,10 @@ private:
                      Mark::Derived, false});
         }
         if (!p.note.empty()) c.sentences.push_back(p.note);
+        for (size_t k = 0; k < r_.flaw_ids.size(); ++k)
+            if (b_.flaws.at(r_.flaw_ids[k]).point == id)
+                c.sentences.push_back(r_.repair.flaws[k].sentence + " " + r_.repair.flaws[k].remedy);
+        if (p.subject == subject_) c.actions.push_back({"found there", "found ", "crack " + p.name + " ", true});
         if (p.subject == subject_)
             c.actions.push_back({"role", "role " + p.name + " ", p.role == Role::None ? "" : std::string(word(p.role)), true});
         c.journal_table = "point";

@@ -1,6 +1,7 @@
 #include "analysis/export.hpp"
 
 #include "analysis/findings.hpp"
+#include "analysis/pages.hpp"
 #include "analysis/views.hpp"
 #include "formats/csv.hpp"
 #include "formats/readings_csv.hpp"
@@ -23,94 +24,6 @@ using namespace build;
 using namespace sheet;
 
 namespace {
-
-const char* local_rules =
-    "Follow the local vehicle-modification and roadworthiness rules. Structural, brake, steering and wheel welding is done or approved by licensed people.";
-const char* stands =
-    "Measure and work with the frame on stands that can't slip; never reach under a body that hangs or a chassis on a jack.";
-const char* hot_work =
-    "Before cutting or welding: fuel tank out and lines capped, battery off, restraint systems and refrigerant left to licensed people, a person with an extinguisher watching.";
-const char* no_certificate = "These figures come from your readings and certify nothing.";
-
-PageTitle titled(const Build& b, const Results& r, const std::string& title) {
-    return {title, b.settings.name,
-            fmt::format("{} on {}, revision {}", b.settings.body_name, b.settings.chassis_name, r.revision)};
-}
-
-/// As many pages as the rows need.
-void addTablePages(std::vector<Drawing>& pages, const PageTitle& title, const std::vector<std::string>& cautions,
-                   const std::vector<Column>& columns, const std::vector<std::vector<std::string>>& rows) {
-    size_t next = 0;
-    do {
-        Area area;
-        Drawing page = blankPage(title, cautions, area);
-        next = addTable(page, area, columns, rows, on_paper.small(), next);
-        pages.push_back(std::move(page));
-    } while (next < rows.size());
-}
-
-void addHeadline(Drawing& page, Area& area, const Headline& h) {
-    for (const std::string& line : wrapped(h.sentence, area.width, on_paper.head())) {
-        page.add(Text{{area.x, area.y + on_paper.head()}, line, on_paper.head(), Ink::Ink});
-        area.y += on_paper.head() * 1.3;
-        area.height -= on_paper.head() * 1.3;
-    }
-    for (const std::string& line : wrapped(h.below, area.width, on_paper.body())) {
-        page.add(Text{{area.x, area.y + on_paper.body() * 1.2}, line, on_paper.body(), Ink::Second});
-        area.y += on_paper.body() * 1.4;
-        area.height -= on_paper.body() * 1.4;
-    }
-    area.y += 3;
-    area.height -= 3;
-}
-
-Drawing benchPage(const Build& b, const Results& r, const std::string& title, Bench bench, Subject subject,
-                  const std::vector<std::string>& cautions) {
-    Area area;
-    Drawing page = blankPage(titled(b, r, title), cautions, area);
-    addHeadline(page, area, headline(b, r, bench, subject));
-    Drawing view;
-    switch (bench) {
-    case Bench::Tape: view = tapeView(b, r, subject, {}, area.width, area.height, on_paper); break;
-    case Bench::Sit: view = sitView(b, r, {}, area.width, area.height, on_paper); break;
-    case Bench::Stretch: view = stretchView(b, r, {}, area.width, area.height, on_paper); break;
-    case Bench::Make: view = makeView(b, r, {}, area.width, area.height, on_paper); break;
-    case Bench::Work: view = workView(b, r, {}, area.width, area.height, on_paper); break;
-    }
-    page.place(view, {area.x, area.y});
-    return page;
-}
-
-void addFindings(std::vector<Drawing>& pages, const Build& b, const Results& r) {
-    Area area;
-    Drawing page = blankPage(titled(b, r, "What to see to"), {local_rules}, area);
-    double y = area.y + 4;
-    if (r.findings.empty()) page.add(Text{{area.x, y}, "Nothing was found that needs seeing to.", on_paper.body()});
-    for (const Finding& f : r.findings) {
-        const auto lines = wrapped(f.sentence + " " + f.remedy, area.width - 62, on_paper.body());
-        if (y + 4.4 * static_cast<double>(lines.size()) > area.y + area.height) {
-            pages.push_back(std::move(page));
-            page = blankPage(titled(b, r, "What to see to"), {local_rules}, area);
-            y = area.y + 4;
-        }
-        addMark(page, {area.x + 2.5, y - 1.2}, 3.2, f.severity);
-        page.add(Text{{area.x + 7, y}, benchName(f.bench), on_paper.body(), Ink::Second});
-        page.add(Text{{area.x + 26, y}, f.word, on_paper.body(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
-        for (const std::string& line : lines) {
-            page.add(Text{{area.x + 50, y}, line, on_paper.body()});
-            y += 4.4;
-        }
-        // a box to tick and room for a figure written by hand
-        page.add(Stroke{{{area.x + area.width - 8, y - 8},
-                         {area.x + area.width - 4, y - 8},
-                         {area.x + area.width - 4, y - 4},
-                         {area.x + area.width - 8, y - 4}},
-                        true,
-                        {Ink::Second, 0.2, Dash::Solid}});
-        y += 2;
-    }
-    pages.push_back(std::move(page));
-}
 
 std::string ask(const build::Dimension& d, const Build& b) {
     return units::formatLength(d.value, b.settings.length_step) + (d.provenance == Provenance::Assumed ? " ?" : "");
@@ -157,70 +70,20 @@ std::string cutListCsv(const Results& r) {
 
 } // namespace
 
-std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subject) {
-    const SurveyOf& s = r.of(subject);
-    const std::string name(word(subject));
-    std::vector<Drawing> pages;
-    pages.push_back(benchPage(b, r, "Survey of the " + name, Bench::Tape, subject, {no_certificate, stands}));
-    const auto step = b.settings.length_step;
-    std::vector<std::vector<std::string>> points;
+std::vector<formats::PointRow> pointRows(const Build& b, const SurveyOf& s) {
+    std::vector<formats::PointRow> rows;
     for (size_t i = 0; i < s.solution.points.size(); ++i) {
-        const auto& p = s.solution.points[i];
-        const auto pm = [&](int axis) {
-            if (!std::isfinite(p.sd_mm[axis])) return std::string("not fixed");
-            return p.sd_mm[axis] == 0 ? std::string("held") : "± " + units::formatSmall(tape::halfWidth(p.sd_mm[axis]), step);
-        };
-        points.push_back({s.survey.points[i].name, std::string(word(b.points.at(s.point_ids[i]).role)),
-                          p.placed ? units::formatSmall(p.position.x_mm, step) : "–", pm(0),
-                          p.placed ? units::formatSmall(p.position.y_mm, step) : "–", pm(1),
-                          p.placed ? units::formatSmall(p.position.z_mm, step) : "–", pm(2), ""});
+        const tape::AdjustedPoint& p = s.solution.points[i];
+        if (!p.placed) continue;
+        rows.push_back({s.survey.points[i].name,
+                        b.points.at(s.point_ids[i]).role,
+                        p.position,
+                        {p.sd_mm[0], p.sd_mm[1], p.sd_mm[2]},
+                        p.fixed     ? "fixed"
+                        : p.assumed ? "assumed"
+                                    : "not fixed"});
     }
-    addTablePages(pages, titled(b, r, "Points of the " + name),
-                  {"Stations rearward from the front axle, offsets to the right, heights over the datum plane; ± at 95 %."},
-                  {{"point", 24},
-                   {"what", 34},
-                   {"station", 28, Anchor::Right, Face::Sans},
-                   {"", 24, Anchor::Left, Face::Sans},
-                   {"offset", 26, Anchor::Right, Face::Sans},
-                   {"", 24, Anchor::Left, Face::Sans},
-                   {"height", 26, Anchor::Right, Face::Sans},
-                   {"", 24, Anchor::Left, Face::Sans},
-                   {"by hand", 55}},
-                  points);
-    std::vector<std::vector<std::string>> readings;
-    for (size_t i = 0; i < s.solution.readings.size(); ++i) {
-        const auto& a = s.solution.readings[i];
-        const auto& q = s.survey.readings[i];
-        const bool angle = q.kind == ReadingKind::Slope;
-        const auto show = [&](double v) {
-            return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : units::formatSmall(v, step);
-        };
-        readings.push_back({std::to_string(q.line), std::string(word(q.kind)), s.survey.points[q.from].name,
-                            q.to >= 0 ? s.survey.points[q.to].name : "", s.readings_as_typed[i], show(a.rest_says),
-                            "± " + show(a.rest_half_width), show(a.residual), units::fixed(a.redundancy, 2), units::fixed(a.w, 2),
-                            std::string(tape::verdictWord(a.verdict)) + (a.set_aside ? ", set aside"
-                                                                         : a.check == tape::Check::Checked
-                                                                             ? ""
-                                                                             : std::string(", ") + tape::checkWords(a.check)),
-                            ""});
-    }
-    addTablePages(
-        pages, titled(b, r, "Readings of the " + name),
-        {"r: how much of an error in the reading would show; w: how unlike the rest it is. Agrees to 2.5, Doubtful to 3.29, above: Re-tape."},
-        {{"no", 10, Anchor::Right, Face::Sans},
-         {"kind", 18},
-         {"from", 20},
-         {"to", 20},
-         {"as typed", 28, Anchor::Right, Face::Sans},
-         {"the rest say", 26, Anchor::Right, Face::Sans},
-         {"", 20, Anchor::Left, Face::Sans},
-         {"residual", 20, Anchor::Right, Face::Sans},
-         {"r", 14, Anchor::Right, Face::Sans},
-         {"w", 16, Anchor::Right, Face::Sans},
-         {"verdict", 48},
-         {"again", 30}},
-        readings);
-    return pages;
+    return rows;
 }
 
 std::vector<tape::RankedReading> measuringRound(const SurveyOf& s, size_t count) {
@@ -378,7 +241,7 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
                      fmt::format("The folder {} can't be made: {}.", folder.string(), ec.message()), "Choose another place.", -1};
     std::vector<std::filesystem::path> files;
     std::optional<Error> failed;
-    constexpr double about_files = 14;
+    constexpr double about_files = 18;
     // one file after the other; none after the first that failed or after a stop
     const auto keep = [&](const std::string& name, const std::function<Result<void>(const std::filesystem::path&)>& write) {
         if (failed) return;
@@ -406,6 +269,11 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
             keep("measuring-sheet-" + std::string(word(subject)) + ".pdf", [&](const auto& to) {
                 return writePdf(sheets, {"Measuring sheet: " + b.settings.name, "Gorvet measuring sheet"}, to);
             });
+        keep("as-found-" + std::string(word(subject)) + ".pdf", [&](const auto& to) {
+            return writePdf(asFoundReport(b, r, subject), {"As found: " + b.settings.name, "Gorvet report as found"}, to);
+        });
+        keep("points-" + std::string(word(subject)) + ".csv",
+             [&](const auto& to) { return writeText(to, formats::writePoints(pointRows(b, r.of(subject)))); });
         keep("readings-" + std::string(word(subject)) + ".csv",
              [&](const auto& to) { return writeText(to, formats::writeReadings(b, subject)); });
     }

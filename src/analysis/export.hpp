@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "formats/points_csv.hpp"
 #include "sheet/drawing.hpp"
 
 #include <filesystem>
@@ -10,8 +11,13 @@ namespace gorvet::analysis {
 
 /// The pages of the whole build sheet, A4 landscape.
 std::vector<sheet::Drawing> buildSheet(const build::Build&, const Results&);
+/// The report "as found": the view, figures and what they mean, the frame along its length, what was found at points and what it
+/// would take, gaps, findings, then points and readings with their ±.
+std::vector<sheet::Drawing> asFoundReport(const build::Build&, const Results&, build::Subject);
 /// The pages about one subject's survey.
 std::vector<sheet::Drawing> surveySheet(const build::Build&, const Results&, build::Subject);
+/// The points of a survey as rows of a points file.
+std::vector<formats::PointRow> pointRows(const build::Build&, const SurveyOf&);
 /// A round of readings in walking order; empty while the survey is not fixed.
 std::vector<tape::RankedReading> measuringRound(const SurveyOf&, size_t count);
 /// The round as sheets to write on; empty when there is nothing to measure.

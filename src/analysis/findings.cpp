@@ -1,5 +1,6 @@
 #include "analysis/findings.hpp"
 
+#include "analysis/survey_findings.hpp"
 #include "analysis/survey_lines.hpp"
 #include "analysis/work_findings.hpp"
 #include "tape/gaps.hpp"
@@ -98,6 +99,7 @@ private:
                 "Measure it again on one support, or look at each session by itself.")
                 .brief = "supports mixed";
         setups(name, s);
+        addSurveyFindings(b_, r_, subject, out_);
         if (subject == Subject::Body) gaps();
         if (subject == Subject::Chassis) wheels();
         if (s.since.comparison.possible) {
@@ -237,16 +239,18 @@ private:
             if (grouped(i)) continue;
             const tape::AdjustedReading& a = s.solution.readings[i];
             const tape::SurveyReading& r = s.survey.readings[i];
-            const bool angle = r.kind == ReadingKind::Slope;
+            const bool angle = isAngle(r.kind);
             const double off = r.value - a.rest_says;
             const std::string name = readingName(s.survey, i);
             const std::string taped = angle ? units::formatAngle(r.value) : len(r.value);
             const std::string rest = angle ? units::formatAngle(a.rest_says) : len(a.rest_says);
             const std::string by = angle ? units::formatAngle(std::abs(off)) : small(std::abs(off));
             const std::string slip = angle ? "" : tape::likelySlip(r.value, a.rest_says, a.rest_half_width);
+            std::string likely = slip.empty() ? "" : " " + slip;
+            for (const std::string& pair : tape::likelyPairs(s.survey, s.solution, i)) likely += " " + pair;
             Finding& f = add(Severity::Bad, Bench::Tape, "tape.retape", name, "Re-tape",
-                             fmt::format("{} was read as {}; the rest say {}. It is off by {} and was set aside.{}{}", name,
-                                         taped, rest, by, slip.empty() ? "" : " ", slip),
+                             fmt::format("{} was read as {}; the rest say {}. It is off by {} and was set aside.{}", name, taped,
+                                         rest, by, likely),
                              fmt::format("Tape {} again.", name));
             f.figure = by;
             f.need = angle ? units::formatAngle(tape::halfWidth(r.sigma)) : small(tape::halfWidth(r.sigma));

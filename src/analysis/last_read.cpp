@@ -20,7 +20,7 @@ std::optional<LastRead> lastReading(const Build& b, const SurveyOf& s) {
         if (s.reading_ids[i] > s.reading_ids[newest]) newest = i;
     const auto& reading = s.survey.readings[newest];
     const auto& a = s.solution.readings[newest];
-    const bool angle = reading.kind == ReadingKind::Slope;
+    const bool angle = isAngle(reading.kind);
     const auto show = [&](double v) { return angle ? units::formatAngle(v) : units::formatSmall(v, b.settings.length_step); };
     LastRead last;
     last.name = readingName(s.survey, static_cast<int>(newest));

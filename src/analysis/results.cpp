@@ -1,11 +1,11 @@
 #include "analysis/results.hpp"
 
 #include "analysis/findings.hpp"
+#include "analysis/survey_of.hpp"
 #include "analysis/work_facts.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 namespace gorvet::analysis {
 
@@ -22,17 +22,6 @@ const char* benchName(Bench b) {
     return "";
 }
 
-int SurveyOf::indexOf(PointId id) const {
-    const auto found = std::lower_bound(point_ids.begin(), point_ids.end(), id); // ids are in order
-    return found == point_ids.end() || *found != id ? -1 : static_cast<int>(found - point_ids.begin());
-}
-
-std::optional<Vec3> SurveyOf::positionOf(PointId id) const {
-    const int i = indexOf(id);
-    if (i < 0 || static_cast<size_t>(i) >= solution.points.size() || !solution.points[i].fixed) return std::nullopt;
-    return solution.points[i].position;
-}
-
 std::optional<Vec3> Results::bodyInChassis(PointId id) const {
     const auto at = body.positionOf(id);
     if (!at || !seated()) return std::nullopt;
@@ -40,28 +29,6 @@ std::optional<Vec3> Results::bodyInChassis(PointId id) const {
 }
 
 namespace {
-
-/// Left and right points that belong together. For rails: points of role rail; on a subject without roles, all paired names.
-tape::FramePoints frameOf(const Build& b, Subject subject, const SurveyOf& s) {
-    tape::FramePoints frame;
-    frame.rails = subject == Subject::Chassis;
-    frame.tolerance_mm = b.settings.frame_tolerance_mm;
-    const bool roles =
-        std::any_of(s.point_ids.begin(), s.point_ids.end(), [&](PointId id) { return b.points.at(id).role != Role::None; });
-    for (size_t i = 0; i < s.point_ids.size(); ++i) {
-        const Point& p = b.points.at(s.point_ids[i]);
-        const auto index = static_cast<int>(i);
-        const Side side = sideOf(p.name);
-        if (p.role == Role::FrontHub) (side == Side::Right ? frame.front_hub_right : frame.front_hub_left) = index;
-        if (p.role == Role::RearHub) (side == Side::Right ? frame.rear_hub_right : frame.rear_hub_left) = index;
-        if (side != Side::Left) continue;
-        const bool counts = subject == Subject::Chassis ? (roles ? p.role == Role::Rail : true) : p.role != Role::Outline;
-        if (!counts) continue;
-        if (const Point* twin = pointNamed(b, subject, twinName(p.name)))
-            if (const int other = s.indexOf(twin->id); other >= 0) frame.pairs.push_back({index, other});
-    }
-    return frame;
-}
 
 RailLine railOf(const Build& b, const SurveyOf& chassis, Side side) {
     RailLine rail;
@@ -103,8 +70,14 @@ std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>
     const size_t n = 3 * points.size();
     std::vector<double> c(n * n, 0.0);
     for (size_t i = 0; i < n; ++i) {
+        // a point that is placed by what is assumed hangs on nothing measured
+        if (const tape::AdjustedPoint& p = s.points[points[i / 3]]; p.assumed) {
+            c[i * n + i] = p.sd_mm[i % 3] * p.sd_mm[i % 3];
+            continue;
+        }
         const std::vector<double>& column = s.covariance.column(3 * points[i / 3] + i % 3);
-        for (size_t j = 0; j < n; ++j) c[i * n + j] = column[3 * points[j / 3] + j % 3];
+        for (size_t j = 0; j < n; ++j)
+            if (!s.points[points[j / 3]].assumed) c[i * n + j] = column[3 * points[j / 3] + j % 3];
     }
     return c;
 }
@@ -122,10 +95,11 @@ sit::Input sitInput(const Build& b, const Results& r, std::vector<PinId>& pin_id
         bool all = true;
         for (const PointId point : pin.points) {
             const int index = r.body.indexOf(point);
-            if (index < 0 || !r.body.solution.points[index].fixed) {
+            if (index < 0 || !(r.body.solution.points[index].fixed || r.body.solution.points[index].assumed)) {
                 all = false;
                 break;
             }
+            if (r.body.solution.points[index].assumed) wish.assumed = true;
             const auto found = std::find(body_ids.begin(), body_ids.end(), point);
             wish.points.push_back(static_cast<int>(found - body_ids.begin()));
             if (found == body_ids.end()) {
@@ -299,120 +273,7 @@ void makeCrossmember(const Build& b, Results& r, const Results* previous) {
     r.crossmember_input = std::move(in);
 }
 
-void solveSurvey(SurveyOf& s, const SurveyOf* previous, const std::function<bool()>& go_on) {
-    if (previous && previous->survey == s.survey && previous->solution.points.size() == s.survey.points.size())
-        s.solution = previous->solution;
-    else
-        s.solution = tape::solve(s.survey, {.set_aside = true, .go_on = go_on});
-    if (previous && previous->survey == s.survey && previous->frame == s.frame)
-        s.condition = previous->condition;
-    else
-        s.condition = tape::condition(s.solution, s.frame);
-    constexpr size_t offered = 40;
-    if (previous && previous->survey == s.survey && previous->frame == s.frame && previous->wanted == s.wanted &&
-        previous->means == s.means)
-        s.next = previous->next;
-    else if (!go_on || go_on())
-        s.next = tape::rankReadings(s.survey, s.solution, s.condition, s.wanted, s.means, offered);
-}
-
-/// The survey with the readings of one session only.
-tape::Survey ofSession(const SurveyOf& s, int session) {
-    tape::Survey one = s.survey;
-    one.readings.clear();
-    for (size_t i = 0; i < s.survey.readings.size(); ++i)
-        if (s.sessions[i] == session) one.readings.push_back(s.survey.readings[i]);
-    return one;
-}
-
-void compareSessions(SurveyOf& s, const SurveyOf* previous) {
-    if (s.session_names.size() < 2) return;
-    if (previous && previous->survey == s.survey && previous->sessions == s.sessions &&
-        previous->session_names == s.session_names) {
-        s.since = previous->since;
-        return;
-    }
-    const auto last = static_cast<int>(s.session_names.size()) - 1;
-    const tape::Solution after = tape::solve(ofSession(s, last));
-    if (after.redundancy <= 0) return;
-    for (int k = last - 1; k >= 0; --k) {
-        const tape::Solution before = tape::solve(ofSession(s, k));
-        if (before.redundancy <= 0) continue;
-        std::vector<tape::Common> common;
-        for (int i = 0; i < static_cast<int>(s.survey.points.size()); ++i)
-            if (before.points[i].fixed && after.points[i].fixed) common.push_back({i, i});
-        s.since = {s.session_names[k], s.session_names[last], s.session_supports[k] != s.session_supports[last],
-                   tape::compare(before, after, common)};
-        if (s.since.comparison.possible) return;
-    }
-}
-
-/// "point M1l" or a key, as the survey knows it.
-tape::Wanted wantedOf(const Build& b, const SurveyOf& s, Subject subject) {
-    tape::Wanted wanted{b.settings.want, -1};
-    if (!wanted.key.starts_with("point ")) return wanted;
-    const Point* p = pointNamed(b, subject, wanted.key.substr(6));
-    wanted.key = p ? "point" : "everything";
-    if (p) wanted.point = s.indexOf(p->id);
-    return wanted;
-}
-
 } // namespace
-
-SurveyOf surveyOf(const Build& b, Subject subject) {
-    SurveyOf s;
-    for (const auto& [id, p] : b.points)
-        if (p.subject == subject) {
-            s.point_ids.push_back(id);
-            s.survey.points.push_back({p.name, p.rough});
-        }
-    std::map<SetUpId, int> setups;
-    for (const auto& [id, setup] : b.setups)
-        if (setup.subject == subject) {
-            setups[id] = static_cast<int>(s.setup_ids.size());
-            s.setup_ids.push_back(id);
-            s.survey.setups.push_back({setup.name, setup.kind});
-        }
-    std::set<std::pair<Attitude, Support>> supports;
-    std::vector<SessionId> session_ids;
-    for (const auto& [id, r] : b.readings) {
-        if (r.replaced_by) continue;
-        const int from = s.indexOf(r.from);
-        if (from < 0) continue;
-        tape::SurveyReading reading;
-        reading.line = static_cast<int>(s.survey.readings.size()) + 1;
-        reading.kind = r.kind;
-        reading.from = from;
-        reading.to = r.to ? s.indexOf(r.to) : -1;
-        reading.value = r.value.value;
-        reading.sigma = r.sigma.value_or(defaultSigma(r.kind, r.value.value));
-        if (const auto setup = b.setups.find(r.setup); setup != b.setups.end()) {
-            reading.setup = setups.at(r.setup);
-            if (!r.sigma && setup->second.sigma_mm) reading.sigma = *setup->second.sigma_mm;
-        }
-        s.survey.readings.push_back(reading);
-        s.reading_ids.push_back(id);
-        s.readings_as_typed.push_back(r.value.typed);
-        s.sessions.push_back(-1);
-        if (const auto session = b.sessions.find(r.session); session != b.sessions.end()) {
-            const auto known = std::find(session_ids.begin(), session_ids.end(), r.session);
-            s.sessions.back() = static_cast<int>(known - session_ids.begin());
-            if (known == session_ids.end()) {
-                session_ids.push_back(r.session);
-                s.session_names.push_back(session->second.name);
-                s.session_supports.emplace_back(session->second.attitude, session->second.support);
-            }
-            supports.insert({session->second.attitude, session->second.support});
-        }
-    }
-    for (const auto& [id, h] : b.holds)
-        if (const int point = s.indexOf(h.point); point >= 0) s.survey.holds.push_back({point, h.axis, h.value.value});
-    s.mixed_supports = supports.size() > 1;
-    s.frame = frameOf(b, subject, s);
-    s.wanted = wantedOf(b, s, subject);
-    s.means = {b.settings.tape_reach_mm, b.settings.gauge};
-    return s;
-}
 
 Results analyse(const Build& b, std::int64_t revision, const Results* previous, const Progress& progress) {
     Results r;
@@ -421,12 +282,10 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.revision = revision;
     r.chassis = surveyOf(b, Subject::Chassis);
     solveSurvey(r.chassis, previous ? &previous->chassis : nullptr, go_on);
-    compareSessions(r.chassis, previous ? &previous->chassis : nullptr);
     share = 0.5;
     if (!go_on()) return r;
     r.body = surveyOf(b, Subject::Body);
     solveSurvey(r.body, previous ? &previous->body : nullptr, go_on);
-    compareSessions(r.body, previous ? &previous->body : nullptr);
     share = 0.8;
     if (!go_on()) return r;
     r.rail_left = railOf(b, r.chassis, Side::Left);
@@ -447,6 +306,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
             previous && previous->work_planned && previous->work_facts == r.work_facts && previous->work_record == r.work_record
                 ? previous->work
                 : work::order(r.work_facts, r.work_record);
+    r.repair = repairOf(b, r, r.flaw_ids);
     r.findings = findAll(b, r);
     return r;
 }

@@ -8,8 +8,10 @@
 #include "stretch/stretch.hpp"
 #include "tape/compare.hpp"
 #include "tape/next_reading.hpp"
+#include "tape/repair.hpp"
 #include "work/work.hpp"
 
+#include <array>
 #include <functional>
 #include <map>
 #include <memory>
@@ -41,9 +43,20 @@ struct SurveyOf {
     std::vector<int> sessions;              ///< of each reading, by place in session_names
     std::vector<std::string> session_names; ///< in the order of their first reading
     std::vector<std::pair<build::Attitude, build::Support>> session_supports;
-    bool mixed_supports = false; ///< its readings come from unlike supports or attitudes
+    /// The drawing's figures (or another car's), the survey laid on them; `moved.by` is survey − drawing.
+    struct Drawing {
+        std::string source;
+        std::vector<std::array<bool, 3>> known; ///< by point: which of x, y, z the drawing has
+        std::vector<build::Vec3> at;            ///< by point
+        tape::Comparison comparison;
+        bool operator==(const Drawing& other) const { return source == other.source && known == other.known && at == other.at; }
+    };
+    Drawing drawing;
+    std::vector<build::ReadingId> assumed_ids; ///< behind survey.assumed; three of a symmetry
+    bool mixed_supports = false;               ///< its readings come from unlike supports or attitudes
 
-    int indexOf(build::PointId) const; ///< −1 when it is not in the survey
+    int indexOf(build::PointId) const;  ///< −1 when it is not in the survey
+    bool assumed(build::PointId) const; ///< it has a place only by what is assumed
     /// Adjusted position of a point whose coordinates are all fixed; none otherwise.
     std::optional<build::Vec3> positionOf(build::PointId) const;
 };
@@ -71,6 +84,8 @@ struct Results {
     work::Record work_record;
     bool work_planned = false; ///< there is something to do: a cut, a mount or a crossmember is planned
     work::Order work;
+    std::vector<build::FlawId> flaw_ids; ///< behind repair.flaws
+    tape::RepairView repair;
     std::vector<Finding> findings; ///< worst first within each bench
 
     const std::vector<tape::RankedReading>& next(build::Subject s) const { return of(s).next; }

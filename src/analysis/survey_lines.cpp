@@ -1,5 +1,7 @@
 #include "analysis/survey_lines.hpp"
 
+#include "analysis/practice.hpp"
+
 #include <cmath>
 
 #include <fmt/format.h>
@@ -98,6 +100,43 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
                              fmt::format("{} {} {}", withSign(m.by.x_mm, 1), withSign(m.by.y_mm, 1), withSign(m.by.z_mm, 1)),
                              Severity::Warn, "since"});
         }
+    }
+    if (b.practice.on && subject == Subject::Chassis) {
+        if (!b.practice.marked) {
+            lines.push_back({"practice: say what is wrong", "", {}, "practice", true});
+            for (const auto& [key, said] : practiceQuestions(b))
+                lines.push_back({key, said.empty() ? "?" : said, {}, "practice"});
+        } else {
+            const PracticeResult result = markPractice(b, r);
+            lines.push_back({"practice", fmt::format("{} of {} points", result.points, result.most), {}, "practice", true});
+            for (const PracticeMark& m : result.marks)
+                lines.push_back({m.about, markWord(m.how),
+                                 m.how == PracticeMark::How::Right  ? Severity::Good
+                                 : m.how == PracticeMark::How::Near ? Severity::Warn
+                                                                    : Severity::Bad,
+                                 "practice"});
+        }
+    }
+    if (s.drawing.comparison.possible && !b.practice.on) {
+        int off = 0;
+        for (const auto& m : s.drawing.comparison.moved) off += m.proven;
+        lines.push_back({"against the drawing", off ? fmt::format("{} off", off) : "nothing off", {}, "drawing", true});
+    }
+    bool found = false;
+    for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
+        const Flaw& f = b.flaws.at(r.flaw_ids[i]);
+        if (f.subject != subject) continue;
+        if (!found)
+            lines.push_back({"found",
+                             r.repair.advised >= 0 ? r.repair.ways[static_cast<size_t>(r.repair.advised)].name : "",
+                             {},
+                             "repair",
+                             true});
+        found = true;
+        const tape::JudgedFlaw& j = r.repair.flaws[i];
+        lines.push_back({f.point ? nameOf(b, f.point) : f.part,
+                         j.figure.empty() ? std::string(word(f.kind)) : fmt::format("{} {}", word(f.kind), j.figure),
+                         severityOf(j.verdict), fmt::format("flaw:{}", f.id.value)});
     }
     if (subject == Subject::Chassis) {
         const auto wheels = tape::alignment(alignmentInput(b));

@@ -60,6 +60,17 @@ Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOp
     for (const PointId id : s.point_ids) v.point_tags.push_back(fmt::format("point:{}", id.value));
     for (const ReadingId id : s.reading_ids) v.reading_tags.push_back(fmt::format("reading:{}", id.value));
     v.lines = surveyLines(b, r, subject);
+    for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
+        const Flaw& flaw = b.flaws.at(r.flaw_ids[i]);
+        if (flaw.subject == subject && flaw.point)
+            v.found.push_back({s.indexOf(flaw.point), severityOf(r.repair.flaws[i].verdict), std::string(word(flaw.kind)),
+                               fmt::format("flaw:{}", flaw.id.value)});
+    }
+    for (const auto& [id, box] : b.obstacles)
+        if (box.subject == subject) {
+            v.blocked.emplace_back(box.from, box.to);
+            v.blocked_tags.push_back(fmt::format("obstacle:{}", id.value));
+        }
     v.plan_height = height;
     return tape::surveySheet(v, width, std::max(height, tape::surveySheetHeight(v, f)), f);
 }

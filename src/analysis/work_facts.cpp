@@ -1,5 +1,7 @@
 #include "analysis/work_facts.hpp"
 
+#include "analysis/survey_lines.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -129,6 +131,18 @@ work::Facts workFacts(const Build& b, const Results& r) {
     f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;
     f.survey_open = surveyOpen(r.chassis);
     f.plan_open = planOpen(p);
+    for (const tape::GapTrend& t : tape::gapTrends(gapReadings(b)))
+        if (t.verdict == PlanVerdict::Fails && t.readings.size() > 1)
+            f.gap_open =
+                fmt::format("The gap {} moved by {} since \"{}\": find why, then measure it again at a new event", t.place,
+                            units::formatSmall(std::abs(t.change_mm), step, true), t.readings[t.readings.size() - 2].event);
+    for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
+        const Flaw& flaw = b.flaws.at(r.flaw_ids[i]);
+        const bool on_rail = flaw.point && b.points.at(flaw.point).role == Role::Rail && flaw.subject == Subject::Chassis;
+        if (on_rail && r.repair.flaws[i].steel && r.repair.flaws[i].verdict == PlanVerdict::Fails)
+            f.flaw_open = fmt::format("The rail at {} fails ({}): see to it, then take it off the list", nameOf(b, flaw.point),
+                                      word(flaw.kind));
+    }
     f.diagonals = diagonals(b, r);
     f.tolerance_mm = b.settings.frame_tolerance_mm;
     for (const auto& [id, steel] : b.temporary_steel) f.temporary.push_back(steel);

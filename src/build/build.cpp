@@ -1,6 +1,7 @@
 #include "build/build.hpp"
 
 #include <cctype>
+#include <cmath>
 
 namespace gorvet::build {
 
@@ -21,6 +22,30 @@ bool readFrom(SetUpKind setup, ReadingKind reading) {
     case SetUpKind::Plane: return reading == ReadingKind::Height || reading == ReadingKind::Level;
     case SetUpKind::String: return reading == ReadingKind::Offset;
     case SetUpKind::Tape: return reading == ReadingKind::Tape || reading == ReadingKind::Plan;
+    }
+    return false;
+}
+
+const Instrument* instrumentNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, i] : b.instruments)
+        if (i.name == name) return &i;
+    return nullptr;
+}
+
+bool takes(InstrumentKind instrument, ReadingKind reading) {
+    using enum InstrumentKind;
+    switch (reading) {
+    case ReadingKind::Tape: return instrument == Tape || instrument == Trammel || instrument == LaserMeter;
+    case ReadingKind::Plan: return instrument == Tape || instrument == Trammel || instrument == LaserMeter;
+    case ReadingKind::Height: return instrument == HeightGauge || instrument == LaserLevel || instrument == Rule;
+    case ReadingKind::Level: return instrument == WaterLevel || instrument == LaserLevel || instrument == HeightGauge;
+    case ReadingKind::Offset: return instrument == Rule || instrument == Tape;
+    case ReadingKind::Station: return instrument == Rule || instrument == Tape || instrument == LaserMeter;
+    case ReadingKind::Slope:
+    case ReadingKind::CrossLevel: return instrument == DigitalLevel;
+    case ReadingKind::RailAngle: return instrument == SquareGauge;
+    case ReadingKind::Coordinates: return instrument == Scanner;
+    case ReadingKind::Symmetry: return false;
     }
     return false;
 }
@@ -83,7 +108,11 @@ double defaultSigma(ReadingKind kind, double value_mm) {
     case ReadingKind::Tape: return 1.0 + 0.2e-3 * value_mm;
     case ReadingKind::Plan: return 1.5 + 0.2e-3 * value_mm;
     case ReadingKind::Height: return 0.7;
-    case ReadingKind::Slope: return units::radians(0.1);
+    case ReadingKind::Slope:
+    case ReadingKind::CrossLevel:
+    case ReadingKind::RailAngle: return units::radians(0.1);
+    case ReadingKind::Coordinates: return 0.5;
+    case ReadingKind::Symmetry: return 5.0;
     case ReadingKind::Level:
     case ReadingKind::Offset:
     case ReadingKind::Station: return 1.0;
@@ -91,9 +120,25 @@ double defaultSigma(ReadingKind kind, double value_mm) {
     return 1.0;
 }
 
+double instrumentSigma(const Instrument& i, ReadingKind kind, double value_mm) {
+    if (i.sigma) return *i.sigma + (isAngle(kind) ? 0.0 : i.sigma_per_m * std::abs(value_mm) / 1000);
+    if (i.kind == InstrumentKind::Trammel) return 0.5;
+    if (i.kind == InstrumentKind::LaserMeter) return 1.5;
+    return defaultSigma(kind, value_mm);
+}
+
+double sigmaOf(const Build& b, const Reading& r) {
+    if (r.sigma) return *r.sigma;
+    if (const auto i = b.instruments.find(r.instrument); i != b.instruments.end())
+        return instrumentSigma(i->second, r.kind, r.value.value);
+    if (const auto s = b.setups.find(r.setup); s != b.setups.end() && s->second.sigma_mm) return *s->second.sigma_mm;
+    return defaultSigma(r.kind, r.value.value);
+}
+
 SecondPoint secondPoint(ReadingKind kind) {
     switch (kind) {
-    case ReadingKind::Height: return SecondPoint::None;
+    case ReadingKind::Height:
+    case ReadingKind::Coordinates: return SecondPoint::None;
     case ReadingKind::Offset:
     case ReadingKind::Station: return SecondPoint::Optional;
     default: return SecondPoint::Needed;

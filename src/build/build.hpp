@@ -65,6 +65,101 @@ struct SetUp {
     bool operator==(const SetUp&) const = default;
 };
 
+/// What readings are taken with: how well it reads, and when that was last checked.
+struct Instrument {
+    InstrumentId id;
+    std::string name; ///< unique; one word
+    InstrumentKind kind = InstrumentKind::Tape;
+    std::optional<double> sigma; ///< 1σ: mm, or rad for an angle; none: the default of the kind
+    double sigma_per_m = 0;      ///< and so much more for each metre of a distance, mm
+    std::string checked;         ///< against what it was checked, and when
+    bool operator==(const Instrument&) const = default;
+};
+
+/// Something in the way of a tape: a box along the axes. An engine, a tank, a floor.
+struct Obstacle {
+    ObstacleId id;
+    Subject subject = Subject::Chassis;
+    std::string name; ///< unique within the subject; one word
+    Vec3 from;        ///< least station, offset, height
+    Vec3 to;          ///< greatest
+    bool operator==(const Obstacle&) const = default;
+};
+
+/// One rule of a datum. Rules come into force once there is one: the survey is then adjusted freely and laid on them.
+struct DatumRule {
+    DatumRuleId id;
+    Subject subject = Subject::Chassis;
+    DatumKind kind = DatumKind::Free;
+    std::vector<PointId> points; ///< none for free; one for height; one or two for station; two for the others
+    Dimension value;             ///< mm; of height and station
+    bool operator==(const DatumRule&) const = default;
+};
+
+/// Where a drawing, or another car, has a point. Never a reading.
+struct DrawingFigure {
+    DrawingFigureId id;
+    PointId point; ///< unique
+    std::optional<double> x_mm;
+    std::optional<double> y_mm;
+    std::optional<double> z_mm;
+    std::string source; ///< "works drawing", "the other car"
+    bool operator==(const DrawingFigure&) const = default;
+};
+
+/// What was found at a point or part: rust, a crack, play, a seized fastener.
+struct Flaw {
+    FlawId id;
+    Subject subject = Subject::Chassis;
+    PointId point;    ///< none: at `part`
+    std::string part; ///< where it is, when it is at no marked point
+    FlawKind kind = FlawKind::Rust;
+    std::optional<Dimension> amount;  ///< mm: length of a crack, least thickness, play
+    std::optional<Dimension> nominal; ///< mm: thickness when new; none: the rail's
+    double layers = 0;                ///< sheets that lie on each other; 0: not said
+    std::string direction;            ///< "up and down", "between the bolts"
+    std::string note;
+    std::string photo; ///< content hash of a blob in the file; empty: none
+    std::string who;
+    std::string at_utc;
+    bool operator==(const Flaw&) const = default;
+};
+
+/// What work costs: the user's own rates. Hours and prices are assumptions until changed.
+struct Rates {
+    std::string money = "money";       ///< name of the currency
+    std::optional<double> hour;        ///< of an hour's work
+    std::optional<double> other_frame; ///< another frame, bought and brought
+    double other_frame_hours = 40;     ///< to swap everything over
+    double patch_hours = 4;            ///< cut out and patch one place
+    double crack_hours = 3;            ///< stop-drill, grind out, weld, plate
+    double redo_hours = 6;             ///< take out an earlier repair and make it good
+    double seized_hours = 1.5;         ///< free one fastener
+    double play_hours = 3;             ///< renew one bush or bearing
+    double section_hours = 14;         ///< let in one length of rail
+    double patch_material = 0;
+    double section_material = 0;
+    bool operator==(const Rates&) const = default;
+};
+
+/// A practice frame: its hidden truth follows from seed and difficulty.
+struct Practice {
+    bool on = false;
+    double seed = 1;       ///< a whole number, 0…2³¹
+    double difficulty = 1; ///< 1, 2, 3
+    bool marked = false;   ///< the answers were handed in: the truth may be seen
+    bool operator==(const Practice&) const = default;
+};
+/// What the person says is wrong with the practice frame.
+struct Answer {
+    AnswerId id;
+    std::string about;              ///< key of a figure, or "reading"; unique but for readings
+    std::optional<Dimension> value; ///< mm; none: "straight"
+    PointId from;                   ///< of a reading said to be wrong
+    PointId to;
+    bool operator==(const Answer&) const = default;
+};
+
 struct Point {
     PointId id;
     Subject subject = Subject::Chassis;
@@ -81,11 +176,14 @@ struct Reading {
     ReadingKind kind = ReadingKind::Tape;
     PointId from;
     PointId to;                  ///< none for height; optional for offset and station (then a difference)
-    Dimension value;             ///< mm; rad for slope
-    std::optional<double> sigma; ///< mm; rad for slope; none: the default of the kind
+    Dimension value;             ///< mm; rad for an angle; an assumed one only places what nothing else fixes
+    std::optional<double> sigma; ///< mm; rad for an angle; none: the default of instrument or kind
     std::string note;
-    SetUpId setup;         ///< what it was read from; none: from the datum
-    ReadingId replaced_by; ///< set when it was re-taped: kept for the log, not used
+    SetUpId setup;                      ///< what it was read from; none: from the datum
+    InstrumentId instrument;            ///< what it was read with; none: not said
+    std::optional<Vec3> at;             ///< coordinates
+    std::vector<double> covariance_mm2; ///< of coordinates: xx, xy, xz, yy, yz, zz; empty: `sigma` each way
+    ReadingId replaced_by;              ///< set when it was re-taped: kept for the log, not used
     bool operator==(const Reading&) const = default;
 };
 
@@ -221,7 +319,9 @@ struct WheelReadings {
     std::optional<Dimension> sweep;      ///< turned so far each way for the caster, rad
     std::optional<Dimension> turned_out; ///< camber with the wheel's front turned out
     std::optional<Dimension> turned_in;
-    std::optional<Dimension> ride; ///< mm
+    std::optional<Dimension> ride;    ///< mm
+    std::optional<Dimension> weight;  ///< kg
+    std::optional<Dimension> run_out; ///< mm, least to most over a turn
     bool operator==(const WheelReadings&) const = default;
 };
 /// Between the rims of an axle at hub height, ahead of the hubs and behind them.
@@ -292,6 +392,14 @@ struct Build {
     std::map<GapId, Gap> gaps;
     std::map<WheelReadingsId, WheelReadings> wheels;
     std::map<ToeReadingsId, ToeReadings> toe;
+    std::map<InstrumentId, Instrument> instruments;
+    std::map<ObstacleId, Obstacle> obstacles;
+    std::map<DatumRuleId, DatumRule> datum;
+    std::map<DrawingFigureId, DrawingFigure> drawing;
+    std::map<FlawId, Flaw> flaws;
+    Rates rates;
+    Practice practice;
+    std::map<AnswerId, Answer> answers;
     std::uint32_t next_id = 1; ///< grows only; undo does not take it back
     bool operator==(const Build&) const = default;
 };
@@ -324,6 +432,18 @@ template <class T> std::map<Id<T>, T>& table(Build& b) {
         return b.wheels;
     else if constexpr (std::is_same_v<T, ToeReadings>)
         return b.toe;
+    else if constexpr (std::is_same_v<T, Instrument>)
+        return b.instruments;
+    else if constexpr (std::is_same_v<T, Obstacle>)
+        return b.obstacles;
+    else if constexpr (std::is_same_v<T, DatumRule>)
+        return b.datum;
+    else if constexpr (std::is_same_v<T, DrawingFigure>)
+        return b.drawing;
+    else if constexpr (std::is_same_v<T, Flaw>)
+        return b.flaws;
+    else if constexpr (std::is_same_v<T, Answer>)
+        return b.answers;
     else
         return b.checks;
 }
@@ -336,6 +456,10 @@ const SetUp* setupNamed(const Build&, Subject, std::string_view name);
 /// Whether a reading of this kind is read from such a set-up: heights and levels from a plane, offsets from a string, slant and
 /// plan distances with a tape.
 bool readFrom(SetUpKind, ReadingKind);
+/// The instrument of that name; nullptr when there is none.
+const Instrument* instrumentNamed(const Build&, std::string_view name);
+/// Whether such an instrument takes such readings.
+bool takes(InstrumentKind, ReadingKind);
 /// The first point with that role on the subject, by id; nullptr when there is none.
 const Point* pointWithRole(const Build&, Subject, Role);
 /// The tick of a step; nullptr when it is not done.
@@ -354,8 +478,16 @@ Side sideOf(std::string_view name);
 /// The name of the same point on the other side: `Al` → `Ar`. Empty when the name has no side.
 std::string twinName(std::string_view name);
 
-/// σ that a reading has when none was typed: mm, rad for slope. `value_mm` is its length. engineering.md, Tape.
+/// Whether readings of this kind are angles, in rad.
+constexpr bool isAngle(ReadingKind k) {
+    return k == ReadingKind::Slope || k == ReadingKind::CrossLevel || k == ReadingKind::RailAngle;
+}
+/// σ that a reading has when none was typed: mm, rad for an angle. `value_mm` is its length. engineering.md, Tape.
 double defaultSigma(ReadingKind, double value_mm);
+/// The same of an instrument: a trammel 0.5, a laser meter 1.5; else as the kind of reading.
+double instrumentSigma(const Instrument&, ReadingKind, double value_mm);
+/// σ of a reading as it stands in the build: typed, of its instrument, of its set-up, or the default of its kind.
+double sigmaOf(const Build&, const Reading&);
 /// Whether a reading of this kind needs a second point, may have one, or has none.
 enum class SecondPoint { None, Optional, Needed };
 SecondPoint secondPoint(ReadingKind);

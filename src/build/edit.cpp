@@ -20,6 +20,10 @@ Checked finite(const std::string& subject, const Dimension& d, double low, doubl
     return {};
 }
 
+bool isHash(const std::string& text) {
+    return text.size() == 64 && text.find_first_not_of("0123456789abcdef") == std::string::npos;
+}
+
 /// Runs checks in order and returns the first that fails.
 template <class... Checks> Checked firstOf(Checks... checks) {
     Checked result;
@@ -53,6 +57,17 @@ Checked valid(const Build& b, const Point& p) {
     return {};
 }
 
+/// Six numbers of a symmetric matrix by rows that is positive definite (Sylvester's minors).
+bool positive(const std::vector<double>& c) {
+    if (c.size() != 6) return false;
+    for (const double v : c)
+        if (!std::isfinite(v)) return false;
+    const double two = c[0] * c[3] - c[1] * c[1];
+    const double three =
+        c[0] * (c[3] * c[5] - c[4] * c[4]) - c[1] * (c[1] * c[5] - c[4] * c[2]) + c[2] * (c[1] * c[4] - c[3] * c[2]);
+    return c[0] > 0 && two > 0 && three > 0;
+}
+
 Checked valid(const Build& b, const Reading& r) {
     const auto from = b.points.find(r.from);
     if (from == b.points.end()) return bad("reading", "The reading starts at a point that does not exist.");
@@ -73,6 +88,21 @@ Checked valid(const Build& b, const Reading& r) {
     if ((r.kind == ReadingKind::Tape || r.kind == ReadingKind::Plan) && r.value.value <= 0)
         return bad(name, "A distance must be above 0.");
     if (std::abs(r.value.value) > 1e5) return bad(name, "The reading is above 100 m.");
+    if (isAngle(r.kind) && std::abs(r.value.value) > 1.6) return bad(name, "An angle is between −90° and 90°.");
+    if (r.kind == ReadingKind::Symmetry && r.value.provenance != Provenance::Assumed)
+        return bad(name, "That two points mirror each other is assumed, never measured.");
+    if (r.kind == ReadingKind::Coordinates) {
+        if (!r.at || !std::isfinite(r.at->x_mm) || !std::isfinite(r.at->y_mm) || !std::isfinite(r.at->z_mm))
+            return bad(name, "Coordinates are three finite numbers: station, offset, height.");
+        if (!r.covariance_mm2.empty() && !positive(r.covariance_mm2))
+            return bad(name, "The covariance of coordinates is six numbers, xx xy xz yy yz zz, of a positive definite matrix.");
+    }
+    if (r.instrument) {
+        const auto instrument = b.instruments.find(r.instrument);
+        if (instrument == b.instruments.end()) return bad(name, "The reading's instrument does not exist.");
+        if (!takes(instrument->second.kind, r.kind))
+            return bad(name, fmt::format("A {} reading is not taken with a {}.", word(r.kind), word(instrument->second.kind)));
+    }
     if (r.sigma && !(*r.sigma > 0 && std::isfinite(*r.sigma))) return bad(name, "σ must be above 0.");
     if (r.setup) {
         const auto setup = b.setups.find(r.setup);
@@ -112,7 +142,9 @@ Checked valid(const Build& b, const WheelReadings& w) {
             if (auto ok = finite(name, *d, -steep, steep, "camber, rad"); !ok) return ok;
     if (w.sweep)
         if (auto ok = finite(name, *w.sweep, 0.08, 0.8, "turned for the caster, rad"); !ok) return ok;
-    return w.ride ? finite(name, *w.ride, 0, 2000, "ride_mm") : Checked{};
+    return firstOf([&]() -> Checked { return w.ride ? finite(name, *w.ride, 0, 2000, "ride_mm") : Checked{}; },
+                   [&]() -> Checked { return w.weight ? finite(name, *w.weight, 0, 5000, "weight_kg") : Checked{}; },
+                   [&]() -> Checked { return w.run_out ? finite(name, *w.run_out, 0, 50, "run_out_mm") : Checked{}; });
 }
 
 Checked valid(const Build& b, const ToeReadings& t) {
@@ -122,6 +154,100 @@ Checked valid(const Build& b, const ToeReadings& t) {
     return firstOf([&] { return finite(name, t.ahead, 200, 4000, "ahead_mm"); },
                    [&] { return finite(name, t.behind, 200, 4000, "behind_mm"); },
                    [&] { return finite(name, t.rim, 100, 1500, "rim_mm"); });
+}
+
+Checked valid(const Build& b, const Instrument& i) {
+    if (auto ok = oneWord(i.name, "An instrument"); !ok) return ok;
+    const Instrument* same = instrumentNamed(b, i.name);
+    if (same && same->id != i.id)
+        return bad(i.name, fmt::format("There is already an instrument {}.", i.name), "Choose another name.");
+    if (i.sigma && !(*i.sigma > 0 && *i.sigma < 1000)) return bad(i.name, "σ must be above 0 and below 1000.");
+    if (!(i.sigma_per_m >= 0 && i.sigma_per_m < 100)) return bad(i.name, "σ a metre must be between 0 and 100 mm.");
+    for (const auto& [id, r] : b.readings)
+        if (r.instrument == i.id && !takes(i.kind, r.kind))
+            return bad(i.name, fmt::format("Readings of kind {} were taken with it: it stays what it is.", word(r.kind)));
+    return {};
+}
+
+Checked valid(const Build& b, const Obstacle& o) {
+    if (auto ok = oneWord(o.name, "What is in the way"); !ok) return ok;
+    for (const auto& [id, other] : b.obstacles)
+        if (id != o.id && other.subject == o.subject && other.name == o.name)
+            return bad(o.name, fmt::format("{} is already marked.", o.name));
+    const auto between = [](double from, double to) { return std::isfinite(from) && std::isfinite(to) && from < to; };
+    if (!between(o.from.x_mm, o.to.x_mm) || !between(o.from.y_mm, o.to.y_mm) || !between(o.from.z_mm, o.to.z_mm))
+        return bad(o.name, "It needs two different stations, offsets and heights.");
+    return {};
+}
+
+Checked valid(const Build& b, const DatumRule& d) {
+    const std::string name = fmt::format("datum {}", word(d.kind));
+    const bool one = d.kind == DatumKind::Height;
+    const size_t least = d.kind == DatumKind::Free ? 0 : one || d.kind == DatumKind::Station ? 1 : 2;
+    const size_t most = d.kind == DatumKind::Free ? 0 : one ? 1 : 2;
+    if (d.points.size() < least || d.points.size() > most)
+        return bad(
+            name, fmt::format("It needs {} point{}.", least == most ? std::to_string(most) : "one or two", most == 1 ? "" : "s"));
+    for (const PointId id : d.points) {
+        const auto point = b.points.find(id);
+        if (point == b.points.end() || point->second.subject != d.subject)
+            return bad(name, fmt::format("It needs points of the {}.", word(d.subject)));
+    }
+    if (d.points.size() == 2 && d.points[0] == d.points[1]) return bad(name, "It needs two different points.");
+    return finite(name, d.value, -20000, 20000, "value, mm");
+}
+
+Checked valid(const Build& b, const DrawingFigure& d) {
+    if (!b.points.contains(d.point)) return bad("drawing", "The drawing's figure is of no point.");
+    const std::string name = nameOf(b, d.point);
+    for (const auto& [id, other] : b.drawing)
+        if (id != d.id && other.point == d.point) return bad(name, fmt::format("The drawing already has {}.", name));
+    if (!d.x_mm && !d.y_mm && !d.z_mm) return bad(name, "The drawing must give a station, an offset or a height.");
+    for (const auto& v : {d.x_mm, d.y_mm, d.z_mm})
+        if (v && !(std::abs(*v) < 1e5)) return bad(name, "A drawing's figure must be within 100 m.");
+    return {};
+}
+
+Checked valid(const Build& b, const Flaw& f) {
+    const auto point = b.points.find(f.point);
+    if (f.point && (point == b.points.end() || point->second.subject != f.subject))
+        return bad("found", "What was found is at no point of the subject.");
+    if (!f.point && f.part.empty()) return bad("found", "Where was it found?", "Name a point or a part.");
+    const std::string name = f.point ? point->second.name : f.part;
+    if (f.layers < 0 || f.layers > 20) return bad(name, "Layers are between 0 and 20.");
+    if (!f.photo.empty() && !isHash(f.photo)) return bad(name, "A photo is named by the 64 signs of its content's hash.");
+    return firstOf([&]() -> Checked { return f.amount ? finite(name, *f.amount, 0, 5000, "amount_mm") : Checked{}; },
+                   [&]() -> Checked { return f.nominal ? finite(name, *f.nominal, 0.1, 100, "nominal_mm") : Checked{}; },
+                   [&]() -> Checked {
+                       if (f.kind == FlawKind::Thin && f.amount && f.nominal && f.amount->value > f.nominal->value)
+                           return bad(name, "What is left is thicker than new: check the two thicknesses.");
+                       return {};
+                   });
+}
+
+Checked valid(const Build&, const Rates& r) {
+    for (const auto& v : {r.hour, r.other_frame})
+        if (v && !(*v >= 0 && *v < 1e9)) return bad("rates", "A price is 0 or more.");
+    for (const double v : {r.other_frame_hours, r.patch_hours, r.crack_hours, r.redo_hours, r.seized_hours, r.play_hours,
+                           r.section_hours, r.patch_material, r.section_material})
+        if (!(v >= 0 && v < 1e9)) return bad("rates", "Hours and prices are 0 or more.");
+    return {};
+}
+
+Checked valid(const Build&, const Practice& p) {
+    if (!(p.seed >= 0 && p.seed < 2147483648.0) || p.seed != std::floor(p.seed))
+        return bad("practice", "A seed is a whole number, 0 to 2147483647.");
+    if (p.difficulty != 1 && p.difficulty != 2 && p.difficulty != 3) return bad("practice", "The difficulty is 1, 2 or 3.");
+    return {};
+}
+
+Checked valid(const Build& b, const Answer& a) {
+    if (!b.practice.on) return bad("practice", "There is nothing to answer: this is no practice frame.");
+    if (b.practice.marked) return bad("practice", "The answers were handed in already.");
+    if (a.about == "reading") return b.points.contains(a.from) ? Checked{} : bad("practice", "The reading starts at no point.");
+    for (const auto& [id, other] : b.answers)
+        if (id != a.id && other.about == a.about) return bad("practice", fmt::format("{} was answered already.", a.about));
+    return a.value ? finite(a.about, *a.value, -500, 500, "value, mm") : Checked{};
 }
 
 Checked valid(const Build&, const Gap& g) {
@@ -266,8 +392,7 @@ Checked valid(const Build& b, const Tick& t) {
     if (t.step.empty()) return bad("work", "A tick needs the code of its step.");
     if (const Tick* same = tickOf(b, t.step); same && same->id != t.id)
         return bad(t.step, fmt::format("{} is already done.", t.step));
-    if (!t.photo.empty() && (t.photo.size() != 64 || t.photo.find_first_not_of("0123456789abcdef") != std::string::npos))
-        return bad(t.step, "A photo is named by the 64 signs of its content's hash.");
+    if (!t.photo.empty() && !isHash(t.photo)) return bad(t.step, "A photo is named by the 64 signs of its content's hash.");
     return {};
 }
 
@@ -302,6 +427,14 @@ Checked unused(const Build& b, PointId id) {
     if (b.crossmember && b.crossmember->gearbox_mount == id) return used("the crossmember");
     for (const auto& [key, c] : b.checks)
         if (c.from == id || c.to == id) return used("a check at a hold point");
+    for (const auto& [key, d] : b.datum)
+        if (std::find(d.points.begin(), d.points.end(), id) != d.points.end()) return used("the datum");
+    for (const auto& [key, d] : b.drawing)
+        if (d.point == id) return used("the drawing's figures");
+    for (const auto& [key, f] : b.flaws)
+        if (f.point == id) return used("something found there");
+    for (const auto& [key, a] : b.answers)
+        if (a.from == id || a.to == id) return used("an answer");
     return {};
 }
 Checked unused(const Build& b, SessionId id) {
@@ -320,6 +453,11 @@ Checked unused(const Build& b, TemporarySteelId id) {
             return bad(b.temporary_steel.at(id).name, "Its gap was checked at a hold point.", "Undo those checks first.");
     return {};
 }
+Checked unused(const Build& b, InstrumentId id) {
+    for (const auto& [key, r] : b.readings)
+        if (r.instrument == id) return bad(b.instruments.at(id).name, "Readings were taken with it.", "Remove them first.");
+    return {};
+}
 template <class T> Checked unused(const Build&, Id<T>) { return {}; }
 
 template <class T> T& part(Build& b) {
@@ -335,6 +473,10 @@ template <class T> T& part(Build& b) {
         return b.mount_design;
     else if constexpr (std::is_same_v<T, WorkFacts>)
         return b.work;
+    else if constexpr (std::is_same_v<T, Rates>)
+        return b.rates;
+    else if constexpr (std::is_same_v<T, Practice>)
+        return b.practice;
     else
         return b.crossmember;
 }

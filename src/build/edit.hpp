@@ -28,7 +28,9 @@ using Change =
                  Drop<Hold>, Set<RailSection>, Set<AxleGround>, Put<Pin>, Drop<Pin>, Set<Stretch>, Set<MountDesign>, Put<Mount>,
                  Drop<Mount>, Set<std::optional<Crossmember>>, Put<Crossing>, Drop<Crossing>, Set<WorkFacts>, Put<TemporarySteel>,
                  Drop<TemporarySteel>, Put<Tick>, Drop<Tick>, Put<Check>, Drop<Check>, Put<SetUp>, Drop<SetUp>, Put<Gap>,
-                 Drop<Gap>, Put<WheelReadings>, Drop<WheelReadings>, Put<ToeReadings>, Drop<ToeReadings>>;
+                 Drop<Gap>, Put<WheelReadings>, Drop<WheelReadings>, Put<ToeReadings>, Drop<ToeReadings>, Put<Instrument>,
+                 Drop<Instrument>, Put<Obstacle>, Drop<Obstacle>, Put<DatumRule>, Drop<DatumRule>, Put<DrawingFigure>,
+                 Drop<DrawingFigure>, Put<Flaw>, Drop<Flaw>, Set<Rates>, Set<Practice>, Put<Answer>, Drop<Answer>>;
 
 /// One step that a person takes and can undo: changes that stand or fall together, and the sentence that names the step.
 struct Edit {

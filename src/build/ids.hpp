@@ -26,6 +26,12 @@ struct SetUp;
 struct Gap;
 struct WheelReadings;
 struct ToeReadings;
+struct Instrument;
+struct Obstacle;
+struct DatumRule;
+struct DrawingFigure;
+struct Flaw;
+struct Answer;
 using SessionId = Id<Session>;
 using PointId = Id<Point>;
 using ReadingId = Id<Reading>;
@@ -40,5 +46,11 @@ using SetUpId = Id<SetUp>;
 using GapId = Id<Gap>;
 using WheelReadingsId = Id<WheelReadings>;
 using ToeReadingsId = Id<ToeReadings>;
+using InstrumentId = Id<Instrument>;
+using ObstacleId = Id<Obstacle>;
+using DatumRuleId = Id<DatumRule>;
+using DrawingFigureId = Id<DrawingFigure>;
+using FlawId = Id<Flaw>;
+using AnswerId = Id<Answer>;
 
 } // namespace gorvet::build

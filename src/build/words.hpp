@@ -13,7 +13,19 @@ enum class FrameKind { Ladder, Perimeter, SpinePlatform, BoltedSubframe, Monocoq
 enum class Attitude { RightWayUp, Inverted, OnItsSide };
 enum class Support { Stands, Trestles, FixtureTable, Wheels, Rotisserie, Floor };
 enum class Provenance { Measured, Derived, Assumed };
-enum class ReadingKind { Tape, Plan, Height, Level, Offset, Station, Slope };
+enum class ReadingKind {
+    Tape,
+    Plan,
+    Height,
+    Level,
+    Offset,
+    Station,
+    Slope,
+    CrossLevel,  ///< lean of a line across the frame, followed from left to right
+    RailAngle,   ///< angle in plan of a line to the centreline, followed rearward
+    Coordinates, ///< station, offset and height in one, from a scan, arm or fixture
+    Symmetry     ///< that two points mirror each other: only ever assumed
+};
 enum class Axis { X, Y, Z };
 /// What a point is, beyond a mark: what the benches look for.
 enum class Role {
@@ -31,8 +43,11 @@ enum class Role {
     SillRear,
     ArchFront, ///< centre of the wheel arch
     ArchRear,
-    Outline,   ///< on the silhouette seen from the left
-    GearboxPan ///< on the underside of the gearbox pan: corners and lowest places
+    Outline,    ///< on the silhouette seen from the left
+    GearboxPan, ///< on the underside of the gearbox pan: corners and lowest places
+    DoorGap,    ///< edge of a door opening
+    WindowFrame,
+    PinchWeld ///< on the pinch weld of a sill (rocker)
 };
 enum class PinKind { Station, Centred, Height, Level, Rake, ArchFront, ArchRear };
 enum class RailFace { Top, Bottom };
@@ -53,6 +68,32 @@ enum class AxleEnd { Front, Rear };
 /// What several readings were read from, and share the unknown place of: a floor, table or laser plane; a centre string; one
 /// tape.
 enum class SetUpKind { Plane, String, Tape };
+/// What readings are taken with.
+enum class InstrumentKind {
+    Tape,
+    Trammel,
+    LaserMeter,
+    HeightGauge,
+    WaterLevel,
+    LaserLevel,
+    Rule,         ///< for offsets and stations
+    DigitalLevel, ///< for slopes and cross-levels
+    SquareGauge,  ///< for angles in plan
+    Scanner,      ///< an arm, scan or fixture: coordinates
+    Dial,         ///< run-out
+    Scales        ///< corner weights
+};
+/// What ties the drawing's axes to the thing once it is adjusted: the datum in the workshop's terms.
+enum class DatumKind {
+    Free,    ///< nothing: the survey is shown about its rough positions
+    Height,  ///< one point stands at this height: a pad; three make the plane
+    Station, ///< one point, or the middle of two, stands at this station
+    Centred, ///< the middle of a pair is on the centreline
+    Upright, ///< two points stand one above the other seen from the side
+    Level    ///< two points stand equally high
+};
+/// What was found wrong at a point or part, beyond its place.
+enum class FlawKind { Rust, Thin, Crack, Seized, Play, Repair, Layers };
 
 /// The spellings of an enumeration, in its order.
 template <class E> struct Words;
@@ -69,13 +110,15 @@ template <> struct Words<Support> {
 };
 template <> struct Words<Provenance> { static constexpr std::array<std::string_view, 3> text{"measured", "derived", "assumed"}; };
 template <> struct Words<ReadingKind> {
-    static constexpr std::array<std::string_view, 7> text{"tape", "plan", "height", "level", "offset", "station", "slope"};
+    static constexpr std::array<std::string_view, 11> text{
+        "tape", "plan", "height", "level", "offset", "station", "slope", "cross-level", "rail-angle", "coordinates", "symmetry"};
 };
 template <> struct Words<Axis> { static constexpr std::array<std::string_view, 3> text{"x", "y", "z"}; };
 template <> struct Words<Role> {
-    static constexpr std::array<std::string_view, 16> text{
-        "none",     "rail",         "front-hub",  "rear-hub",  "body-mount", "gearbox-mount", "crossmember", "suspension",
-        "steering", "hinge-pillar", "sill-front", "sill-rear", "arch-front", "arch-rear",     "outline",     "gearbox-pan"};
+    static constexpr std::array<std::string_view, 19> text{
+        "none",       "rail",        "front-hub",    "rear-hub",     "body-mount", "gearbox-mount", "crossmember",
+        "suspension", "steering",    "hinge-pillar", "sill-front",   "sill-rear",  "arch-front",    "arch-rear",
+        "outline",    "gearbox-pan", "door-gap",     "window-frame", "pinch-weld"};
 };
 template <> struct Words<PinKind> {
     static constexpr std::array<std::string_view, 7> text{"station", "centred",    "height",   "level",
@@ -99,6 +142,17 @@ template <> struct Words<Wheel> {
 };
 template <> struct Words<AxleEnd> { static constexpr std::array<std::string_view, 2> text{"front", "rear"}; };
 template <> struct Words<SetUpKind> { static constexpr std::array<std::string_view, 3> text{"plane", "string", "tape"}; };
+template <> struct Words<InstrumentKind> {
+    static constexpr std::array<std::string_view, 12> text{"tape",         "trammel",     "laser-meter", "height-gauge",
+                                                           "water-level",  "laser-level", "rule",        "digital-level",
+                                                           "square-gauge", "scanner",     "dial",        "scales"};
+};
+template <> struct Words<DatumKind> {
+    static constexpr std::array<std::string_view, 6> text{"free", "height", "station", "centred", "upright", "level"};
+};
+template <> struct Words<FlawKind> {
+    static constexpr std::array<std::string_view, 7> text{"rust", "thin", "crack", "seized", "play", "repair", "layers"};
+};
 template <> struct Words<BodyPlace> { static constexpr std::array<std::string_view, 2> text{"body-on", "body-off"}; };
 
 template <class E> constexpr std::string_view word(E value) { return Words<E>::text[static_cast<size_t>(value)]; }

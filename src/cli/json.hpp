@@ -19,6 +19,12 @@ std::string conditionJson(const analysis::SurveyOf&);
 std::string nextJson(const analysis::SurveyOf&, const std::vector<tape::RankedReading>& round);
 std::string compareJson(const tape::Comparison&, const tape::Survey& before);
 std::string alignJson(const analysis::SurveyOf&, const std::vector<tape::AlignmentFigure>&);
+/// How far the points stand off the drawing.
+std::string drawingJson(const analysis::SurveyOf&);
+/// What was found at points and parts, and the ways out.
+std::string foundJson(const build::Build&, const analysis::Results&);
+/// What was said of a practice frame, and its marks once it was handed in.
+std::string practiceJson(const build::Build&, const analysis::Results&);
 std::string gapsJson(const std::vector<tape::GapTrend>&);
 std::string sitJson(const build::Build&, const analysis::Results&);
 std::string stretchJson(const analysis::Results&);

@@ -54,7 +54,7 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
     j["points"] = Json::array();
     for (size_t i = 0; i < sol.points.size(); ++i) {
         const auto& p = sol.points[i];
-        Json q = {{"name", s.survey.points[i].name}, {"fixed", p.fixed}};
+        Json q = {{"name", s.survey.points[i].name}, {"fixed", p.fixed}, {"assumed", p.assumed}};
         q["x_mm"] = p.placed ? number(p.position.x_mm) : Json(nullptr);
         q["y_mm"] = p.placed ? number(p.position.y_mm) : Json(nullptr);
         q["z_mm"] = p.placed ? number(p.position.z_mm) : Json(nullptr);
@@ -67,7 +67,7 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
     for (size_t i = 0; i < sol.readings.size(); ++i) {
         const auto& a = sol.readings[i];
         const auto& r = s.survey.readings[i];
-        const bool angle = r.kind == build::ReadingKind::Slope;
+        const bool angle = build::isAngle(r.kind);
         const auto show = [angle](double v) { return number(angle ? units::degrees(v) : v); };
         const std::string unit = angle ? "_deg" : "_mm";
         const auto line = lines.find(s.reading_ids[i]);
@@ -124,11 +124,33 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
     return text(j);
 }
 
+namespace {
+Json deviation(const tape::Deviation& d) {
+    return {{"value_mm", number(d.value_mm)},
+            {"half_width_mm", number(d.half_width_mm)},
+            {"proven", d.proven},
+            {"verdict", build::verdictWord(d.verdict)}};
+}
+Json sections(const SurveyOf& s) {
+    Json list = Json::array();
+    for (const tape::Section& c : s.condition.sections)
+        list.push_back({{"left", s.survey.points[c.pair.left].name},
+                        {"right", s.survey.points[c.pair.right].name},
+                        {"station_mm", number(c.station_mm)},
+                        {"left_behind", deviation(c.lead)},
+                        {"right_high", deviation(c.lean)},
+                        {"middle_right", deviation(c.aside)},
+                        {"middle_low", c.low ? deviation(*c.low) : Json(nullptr)}});
+    return list;
+}
+} // namespace
+
 std::string conditionJson(const SurveyOf& s) {
     return text({{"status", tape::statusWord(s.solution.status)},
                  {"tolerance_mm", s.frame.tolerance_mm},
                  {"by_chance", s.condition.by_chance},
-                 {"figures", figures(s)}});
+                 {"figures", figures(s)},
+                 {"sections", sections(s)}});
 }
 
 std::string nextJson(const SurveyOf& s, const std::vector<tape::RankedReading>& round) {

@@ -2,6 +2,7 @@
 #include "analysis/findings.hpp"
 #include "cli/json.hpp"
 #include "cli/tape_commands.hpp"
+#include "formats/points_csv.hpp"
 #include "formats/readings_csv.hpp"
 #include "prompt/context.hpp"
 #include "store/store.hpp"
@@ -123,6 +124,44 @@ int keepPhoto(const std::string& path, const std::string& step, const std::strin
     return 0;
 }
 
+int keepPhotoFound(const std::string& path, build::Subject subject, const std::string& kind, const std::string& where,
+                   const std::string& picture) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    auto blob = (*store)->keepBlob(picture);
+    if (!blob) return fail(blob.error());
+    entry::Context context;
+    context.subject = subject;
+    context.who = author("").who;
+    context.now_utc = store::nowUtc();
+    auto understood =
+        entry::understand((*store)->build(), context, fmt::format("found {} \"{}\" photo {}", kind, where, blob->hash));
+    if (!understood) return fail(understood.error());
+    if (auto kept = (*store)->keep(understood->edit, author("")); !kept) return fail(kept.error());
+    std::cerr << understood->echo << "\n";
+    return 0;
+}
+
+int importPoints(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& as,
+                 const std::string& source) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    auto text = fileText(csv_path);
+    if (!text) return fail(text.error());
+    const auto are = as == "rough"     ? formats::PointsAre::Rough
+                     : as == "drawing" ? formats::PointsAre::Drawing
+                                       : formats::PointsAre::Coordinates;
+    auto read = formats::readPoints(*text, (*store)->build(), subject, are,
+                                    source.empty() ? std::filesystem::path(csv_path).stem().string() : source);
+    if (!read) return fail(read.error());
+    for (const auto& problem : read->problems) std::cerr << csv_path << ", " << problem.sentence() << "\n";
+    if (!read->edit.changes.empty())
+        if (auto kept = (*store)->keep(read->edit, author("")); !kept) return fail(kept.error());
+    std::cout << fmt::format("{{\"points\": {}, \"new\": {}, \"left_out\": {}}}\n", read->points, read->fresh,
+                             read->problems.size());
+    return read->problems.empty() ? 0 : exit_open;
+}
+
 int takePhotoOut(const std::string& path, const std::string& hash, const std::string& out) {
     auto store = store::Store::open(path);
     if (!store) return fail(store.error());
@@ -228,6 +267,53 @@ int run(int argc, char** argv) {
     auto* condition = tape->add_subcommand("condition", "the frame's figures alone");
     condition->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
     subjectOption(condition);
+    auto* drawing = tape->add_subcommand("drawing", "how far the points stand off the drawing's figures");
+    drawing->add_option("FILE", path, "FILE.gorvet")->required();
+    subjectOption(drawing);
+    auto* report = tape->add_subcommand("report", "the report \"as found\" as PDF");
+    report->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
+    report->add_option("OUT", other, "the PDF to write")->required();
+    subjectOption(report);
+    auto* points = tape->add_subcommand("points", "the points with their σ as CSV");
+    points->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
+    points->add_option("--out", other, "the file to write; without, standard output");
+    subjectOption(points);
+    auto* found = app.add_subcommand("found", "what was found at points and parts: repair, renew, or another frame");
+    fileArgument(found);
+    auto* import_points = app.add_subcommand("import-points", "add the points of a CSV file");
+    fileArgument(import_points);
+    import_points->add_option("POINTS", other, "points as CSV")->required();
+    import_points->add_option("--as", text, "rough, drawing or coordinates")
+        ->required()
+        ->check(CLI::IsMember({"rough", "drawing", "coordinates"}));
+    std::string source;
+    import_points->add_option("--source", source, "where they come from: the drawing's or the session's name");
+    subjectOption(import_points);
+    auto* practice = app.add_subcommand("practice", "a crooked frame with a hidden truth, to be measured and diagnosed");
+    practice->require_subcommand(1);
+    double seed = 1;
+    int difficulty = 1;
+    bool keep_it = false;
+    std::string from;
+    std::string to;
+    auto* practice_new = practice->add_subcommand("new", "make a practice frame");
+    fileArgument(practice_new);
+    practice_new->add_option("--seed", seed, "which frame")->check(CLI::Range(0.0, 2147483647.0));
+    practice_new->add_option("--difficulty", difficulty, "1, 2 or 3")->check(CLI::Range(1, 3));
+    auto* practice_take = practice->add_subcommand("take", "read it with a simulated instrument");
+    fileArgument(practice_take);
+    practice_take->add_option("KIND", text, "tape, height, slope, …")->required();
+    practice_take->add_option("FROM", from, "a point")->required();
+    practice_take->add_option("TO", to, "the other point");
+    practice_take->add_flag("--keep", keep_it, "and keep the reading");
+    auto* practice_mark = practice->add_subcommand("mark", "what was said, and the marks once it was handed in");
+    fileArgument(practice_mark);
+    auto* photo_found = app.add_subcommand("photo-found", "add a photo to something that was found");
+    fileArgument(photo_found);
+    photo_found->add_option("KIND", text, "rust, thin, crack, seized, play, repair or layers")->required();
+    photo_found->add_option("WHERE", from, "the point or part")->required();
+    photo_found->add_option("PICTURE", other, "the picture's file")->required();
+    subjectOption(photo_found);
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
     auto* align = axle->add_subcommand("align", "how axles and wheels stand");
@@ -268,6 +354,15 @@ int run(int argc, char** argv) {
     if (*next) return tapeNext(path, subject(), text, count, other);
     if (*compare) return tapeCompare(path, other, subject(), as_measured);
     if (*condition) return tapeCondition(path, subject());
+    if (*drawing) return tapeDrawing(path, subject());
+    if (*report) return tapeReport(path, subject(), other);
+    if (*points) return tapePoints(path, subject(), other);
+    if (*found) return printFound(path);
+    if (*import_points) return importPoints(path, other, subject(), text, source);
+    if (*practice_new) return practiceNew(path, seed, difficulty);
+    if (*practice_take) return practiceTake(path, text, from, to, keep_it);
+    if (*practice_mark) return practiceMark(path);
+    if (*photo_found) return keepPhotoFound(path, subject(), text, from, other);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);
     if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });

@@ -4,6 +4,7 @@
 #include "analysis/findings.hpp"
 #include "analysis/survey_lines.hpp"
 #include "cli/json.hpp"
+#include "formats/points_csv.hpp"
 #include "formats/readings_csv.hpp"
 #include "sheet/write.hpp"
 #include "store/store.hpp"
@@ -91,7 +92,7 @@ int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
     analysis::Results r = analysis::analyse(loaded->build, 0);
     analysis::SurveyOf& survey = subject == build::Subject::Body ? r.body : r.chassis;
     if (keep_all) {
-        survey.solution = tape::solve(survey.survey, {.set_aside = false});
+        survey.solution = tape::solve(survey.survey, {.set_aside = false, .go_on = {}});
         survey.condition = tape::condition(survey.solution, survey.frame);
         r.findings = analysis::findAll(loaded->build, r);
     }
@@ -150,6 +151,54 @@ int tapeCompare(const std::string& before, const std::string& after, build::Subj
     std::cout << compareJson(c, a.survey);
     if (!c.possible) std::cerr << "gorvet-cli: " << c.message << "\n";
     return c.possible ? 0 : exit_open;
+}
+
+int tapeDrawing(const std::string& path, build::Subject subject) {
+    auto loaded = load(path, subject);
+    if (!loaded) return fail(loaded.error());
+    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    std::cout << drawingJson(r.of(subject));
+    const auto& c = r.of(subject).drawing.comparison;
+    if (!c.possible)
+        std::cerr << "gorvet-cli: " << (c.message.empty() ? "The drawing has no figure of a point that is fixed." : c.message)
+                  << "\n";
+    return c.possible ? 0 : exit_open;
+}
+
+int tapeReport(const std::string& path, build::Subject subject, const std::string& out) {
+    auto loaded = load(path, subject);
+    if (!loaded) return fail(loaded.error());
+    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const auto pages = analysis::asFoundReport(loaded->build, r, subject);
+    if (auto written = sheet::writePdf(pages, {"As found: " + loaded->build.settings.name, "Gorvet report as found"}, out);
+        !written)
+        return fail(written.error());
+    std::cerr << "wrote " << out << ", " << pages.size() << " pages\n";
+    return 0;
+}
+
+int tapePoints(const std::string& path, build::Subject subject, const std::string& out) {
+    auto loaded = load(path, subject);
+    if (!loaded) return fail(loaded.error());
+    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const std::string csv = formats::writePoints(analysis::pointRows(loaded->build, r.of(subject)));
+    if (out.empty()) {
+        std::cout << csv;
+    } else {
+        std::ofstream file(out, std::ios::binary);
+        file << csv;
+        file.close();
+        if (!file) return fail({Error::Code::File, out, out + " can't be written.", "Choose another place.", -1});
+    }
+    return r.of(subject).solution.status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
+}
+
+int printFound(const std::string& path) {
+    auto store = store::Store::open(path);
+    if (!store) return fail(store.error());
+    const auto& b = (*store)->build();
+    std::cout << foundJson(b, analysis::analyse(b, 0));
+    return 0;
 }
 
 int axleAlign(const std::string& path) {

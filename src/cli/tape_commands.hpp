@@ -19,7 +19,21 @@ int tapeCondition(const std::string& path, build::Subject);
 int tapeNext(const std::string& path, build::Subject, const std::string& want, int count, const std::string& sheet);
 /// Paths may name one session of a build: FILE.gorvet:SESSION.
 int tapeCompare(const std::string& before, const std::string& after, build::Subject, bool as_measured);
+/// The survey against the drawing's figures that stand in the build.
+int tapeDrawing(const std::string& path, build::Subject);
+/// The report "as found" as PDF.
+int tapeReport(const std::string& path, build::Subject, const std::string& out);
+/// Points of a solved survey as CSV: to a file, or to standard output.
+int tapePoints(const std::string& path, build::Subject, const std::string& out);
+/// What was found at points and parts, judged, and the ways out.
+int printFound(const std::string& path);
 int axleAlign(const std::string& path);
 int printGaps(const std::string& path);
+
+/// Practice frames (practice_commands.cpp).
+int practiceNew(const std::string& path, double seed, int difficulty);
+/// Prints what the simulated instrument reads, and keeps it when `keep`.
+int practiceTake(const std::string& path, const std::string& kind, const std::string& from, const std::string& to, bool keep);
+int practiceMark(const std::string& path);
 
 } // namespace gorvet::cli

@@ -61,4 +61,21 @@ void Reader::ride() {
     say(fmt::format("ride height {} {}", word(w.wheel), show(*w.ride)));
 }
 
+void Reader::weight() {
+    WheelReadings w = wheel();
+    const Word typed = line_.upTo({});
+    auto parsed = units::parse(typed.text, units::Kind::Mass, units::Unit::Kilogram);
+    if (!parsed) throw Failure{typed.column + std::max(0, parsed.error().column), parsed.error().message, parsed.error().remedy};
+    w.weight = Dimension{parsed->value, parsed->typed, Provenance::Measured};
+    put(Put<WheelReadings>{w});
+    say(fmt::format("weight on {} {} kg", word(w.wheel), units::fixed(parsed->value, 1)));
+}
+
+void Reader::runOut() {
+    WheelReadings w = wheel();
+    w.run_out = lengthUpTo({}, "the run-out");
+    put(Put<WheelReadings>{w});
+    say(fmt::format("run-out of {} {}", word(w.wheel), show(*w.run_out)));
+}
+
 } // namespace gorvet::entry

@@ -222,7 +222,9 @@ SessionId Reader::session(Subject subject) {
     return s.id;
 }
 
-void Reader::reading(ReadingKind kind, bool retape) {
+void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
+    if (kind == ReadingKind::Coordinates) return coordinates(assumed);
+    if (kind == ReadingKind::Symmetry) return assume();
     const Word first = line_.next("a point's name");
     const Point& from = known(context_.subject, first);
     Reading r;
@@ -240,30 +242,34 @@ void Reader::reading(ReadingKind kind, bool retape) {
     } else if (second == SecondPoint::Needed) {
         throw Failure{line_.endColumn(), "The second point is missing.", ""};
     }
-    const bool angle = kind == ReadingKind::Slope;
-    const Word typed = line_.upTo({"±", "+-", "sigma", "by", "note"});
+    const bool angle = isAngle(kind);
+    const Word typed = line_.upTo({"±", "+-", "sigma", "by", "with", "note"});
     r.value = figure(typed, angle ? units::Kind::Angle : units::Kind::Length, "the reading");
-    if (r.value.provenance == Provenance::Assumed)
-        throw Failure{typed.column, "A reading is read, not assumed: a figure from a data sheet checks nothing.",
-                      fmt::format("Leave the question mark out once you have read it, or place the point by it: point {} x y z.",
-                                  from.name)};
+    if (assumed) r.value.provenance = Provenance::Assumed;
+    if (retape && r.value.provenance == Provenance::Assumed)
+        throw Failure{typed.column, "A reading is taped again, not assumed.",
+                      "Leave the question mark out once you have read it."};
     if ((kind == ReadingKind::Tape || kind == ReadingKind::Plan) && r.value.value <= 0)
         throw Failure{typed.column, "A distance must be above 0.", ""};
     if (line_.take("sigma"))
-        r.sigma = figure(line_.upTo({"by", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
+        r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
     else if (line_.take("±") || line_.take("+-"))
-        r.sigma = figure(line_.upTo({"by", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "the ±").value / 2;
+        r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "the ±").value / 2;
     if (r.sigma && !(*r.sigma > 0)) throw Failure{line_.endColumn(), "The ± must be above 0.", ""};
-    r.setup = setupFor(kind);
+    if (r.value.provenance != Provenance::Assumed) {
+        r.setup = setupFor(kind);
+        r.instrument = instrumentFor(kind);
+    }
     if (line_.take("note")) r.note = line_.upTo({}).text;
     // a reading that was to be taped again is replaced; any other stands beside the earlier ones
     Reading old;
     for (const auto& [id, other] : b_.readings) {
-        const bool same =
-            other.kind == kind && !other.replaced_by &&
-            ((other.from == r.from && other.to == r.to) ||
-             (kind != ReadingKind::Level && kind != ReadingKind::Slope && other.from == r.to && other.to == r.from));
-        const bool flagged = std::find(context_.to_retape.begin(), context_.to_retape.end(), id) != context_.to_retape.end();
+        const bool same = other.kind == kind && other.value.provenance == r.value.provenance && !other.replaced_by &&
+                          ((other.from == r.from && other.to == r.to) ||
+                           (kind != ReadingKind::Level && !isAngle(kind) && other.from == r.to && other.to == r.from));
+        // a figure that is assumed replaces the one that was assumed before
+        const bool flagged = r.value.provenance == Provenance::Assumed ||
+                             std::find(context_.to_retape.begin(), context_.to_retape.end(), id) != context_.to_retape.end();
         if (same && (retape || flagged)) old = other;
     }
     if (retape && !old.id) throw Failure{first.column, "There is no such reading yet.", "Leave the word retape out."};
@@ -276,8 +282,15 @@ void Reader::reading(ReadingKind kind, bool retape) {
     }
     const std::string pair = from.name + (r.to ? "–" + nameOf(b_, r.to) : "");
     const auto setup = b_.setups.find(r.setup);
-    say(fmt::format("{} {} {}{}", old.id ? "re-tape" : word(kind), pair, angle ? showAngle(r.value) : show(r.value),
-                    setup == b_.setups.end() ? "" : " by " + setup->second.name));
+    const auto instrument = b_.instruments.find(r.instrument);
+    const bool assumption = r.value.provenance == Provenance::Assumed;
+    say(fmt::format("{} {} {}{}{}{}",
+                    assumption ? fmt::format("assume {}", word(kind))
+                    : old.id   ? "re-tape"
+                               : std::string(word(kind)),
+                    pair, angle ? showAngle(r.value) : show(r.value), setup == b_.setups.end() ? "" : " by " + setup->second.name,
+                    instrument == b_.instruments.end() ? "" : " with " + instrument->second.name,
+                    assumption ? ": it places only what nothing else fixes" : ""));
 }
 
 void Reader::remove() {
@@ -293,6 +306,7 @@ void Reader::remove() {
         put(Drop<SetUp>{s->id});
         return say("remove the set-up " + name.text);
     }
+    if (removeOfSurvey(what)) return;
     if (what.text == "gap") {
         const Word place = line_.next("the gap's place");
         for (const auto& [id, g] : b_.gaps)

@@ -115,7 +115,7 @@ private:
     void hold();
     void session();
     SessionId session(Subject subject);
-    void reading(ReadingKind kind, bool retape);
+    void reading(ReadingKind kind, bool retape, bool assumed = false);
     void remove();
     void setup();
     void want();
@@ -126,6 +126,24 @@ private:
     void camber();
     void sweep();
     void ride();
+    void weight();
+    void runOut();
+    // what the survey stands on
+    void instrument();
+    void blocked();
+    void datum();
+    void drawing();
+    void assume();
+    void coordinates(bool assumed);
+    /// The instrument that a reading names (`with NAME`), or the newest one that takes its kind.
+    InstrumentId instrumentFor(ReadingKind);
+    /// Takes away something of the survey; false when `what` is none of it.
+    bool removeOfSurvey(const Word& what);
+    // what was found, and practice
+    void found();
+    void rate();
+    void answer();
+    void handIn();
     /// What was read at the wheel that comes next in the line.
     WheelReadings wheel();
     /// An angle with the word out or in: > 0 out.

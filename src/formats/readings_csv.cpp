@@ -80,6 +80,8 @@ public:
                     --out.points;
                 }
                 if (const auto* put = std::get_if<Put<SetUp>>(&out.edit.changes.back())) scratch_.setups.erase(put->value.id);
+                if (const auto* put = std::get_if<Put<Instrument>>(&out.edit.changes.back()))
+                    scratch_.instruments.erase(put->value.id);
                 out.edit.changes.pop_back();
             }
             out.problems.push_back({record.line, bad.column, bad.text, bad.message});
@@ -119,6 +121,29 @@ private:
     }
 
     /// A set-up that is not known yet is made, of the kind that its first reading asks for.
+    /// An instrument that is not known yet is made, of the kind that usually takes such readings.
+    InstrumentId instrumentFor(ReadingKind kind) {
+        const std::string name = cell("instrument");
+        if (name.empty()) return {};
+        if (const Instrument* known = instrumentNamed(scratch_, name)) {
+            if (!takes(known->kind, kind))
+                throw Bad{"instrument", name, fmt::format("A {} reading is not taken with a {}", word(kind), word(known->kind))};
+            return known->id;
+        }
+        using enum InstrumentKind;
+        for (const InstrumentKind fits :
+             {InstrumentKind::Tape, HeightGauge, WaterLevel, Rule, DigitalLevel, SquareGauge, Scanner}) {
+            if (!takes(fits, kind)) continue;
+            Instrument fresh;
+            fresh.id = InstrumentId{scratch_.next_id};
+            fresh.name = name;
+            fresh.kind = fits;
+            if (auto ok = keep(Put<Instrument>{fresh}); !ok) throw Bad{"instrument", name, ok.error().text()};
+            return fresh.id;
+        }
+        throw Bad{"instrument", name, fmt::format("No instrument takes a {} reading", word(kind))};
+    }
+
     SetUpId setupFor(ReadingKind kind) {
         const std::string name = cell("setup");
         if (name.empty()) return {};
@@ -181,14 +206,12 @@ private:
         Reading r;
         r.kind = *reading_kind;
         r.session = session_;
-        r.value = quantity(cell("value"), r.kind == ReadingKind::Slope ? units::Kind::Angle : units::Kind::Length, "value");
-        if (const std::string sigma = cell("sigma_mm"); !sigma.empty()) {
-            auto parsed = units::parse(sigma, r.kind == ReadingKind::Slope ? units::Kind::Angle : units::Kind::Length,
-                                       r.kind == ReadingKind::Slope ? units::Unit::Degree : units::Unit::Millimetre);
-            if (!parsed) throw Bad{"sigma_mm", sigma, parsed.error().text()};
-            if (!(parsed->value > 0)) throw Bad{"sigma_mm", sigma, "σ must be above 0"};
-            r.sigma = parsed->value;
-        }
+        if (r.kind == ReadingKind::Symmetry)
+            r.value = {0, "", Provenance::Assumed};
+        else if (r.kind == ReadingKind::Coordinates)
+            coordinates(r);
+        else
+            figure(r);
         r.note = cell("note");
         const bool has_to = !cell("to").empty();
         switch (secondPoint(r.kind)) {
@@ -202,15 +225,61 @@ private:
         }
         r.from = pointFor("from");
         if (has_to) r.to = pointFor("to");
-        r.setup = setupFor(r.kind);
+        if (r.value.provenance != Provenance::Assumed) {
+            r.setup = setupFor(r.kind);
+            r.instrument = instrumentFor(r.kind);
+        }
         r.id = ReadingId{scratch_.next_id};
         must(Put<Reading>{r});
         out.lines[r.id] = record_->line;
         ++out.readings;
     }
 
-    void roughPosition() {
+    /// A figure, as it stands in the value column; with a question mark it is assumed.
+    void figure(Reading& r) {
+        const units::Kind kind = isAngle(r.kind) ? units::Kind::Angle : units::Kind::Length;
+        std::string value = cell("value");
+        const bool assumed = value.ends_with('?');
+        if (assumed) value.pop_back();
+        r.value = quantity(trimmed(value), kind, "value");
+        if (assumed) r.value.provenance = Provenance::Assumed;
+        const std::string sigma = cell("sigma_mm");
+        if (sigma.empty()) return;
+        auto parsed = units::parse(sigma, kind, isAngle(r.kind) ? units::Unit::Degree : units::Unit::Millimetre);
+        if (!parsed) throw Bad{"sigma_mm", sigma, parsed.error().text()};
+        if (!(parsed->value > 0)) throw Bad{"sigma_mm", sigma, "σ must be above 0"};
+        r.sigma = parsed->value;
+    }
+
+    /// "x y z" in the value column; σ one number, or the covariance xx xy xz yy yz zz in mm².
+    void coordinates(Reading& r) {
         const std::string value = cell("value");
+        const auto words = wordsOf(value);
+        if (words.size() != 3) throw Bad{"value", value, "Coordinates are three numbers with blanks between: \"x y z\""};
+        double xyz[3];
+        for (size_t i = 0; i < 3; ++i) xyz[i] = quantity(words[i], units::Kind::Length, "value").value;
+        r.at = Vec3{xyz[0], xyz[1], xyz[2]};
+        r.value = {xyz[0], value, Provenance::Measured};
+        const std::string sigma = cell("sigma_mm");
+        const auto spread = wordsOf(sigma);
+        if (spread.empty()) return;
+        if (spread.size() != 1 && spread.size() != 6)
+            throw Bad{"sigma_mm", sigma, "σ of coordinates is one number, or six: xx xy xz yy yz zz in mm²"};
+        std::vector<double> numbers;
+        for (const std::string& w : spread) {
+            auto parsed = units::parse(w, units::Kind::Length, units::Unit::Millimetre);
+            if (!parsed) throw Bad{"sigma_mm", sigma, parsed.error().text()};
+            numbers.push_back(parsed->value);
+        }
+        if (spread.size() == 6) {
+            r.covariance_mm2 = numbers;
+        } else {
+            if (!(numbers[0] > 0)) throw Bad{"sigma_mm", sigma, "σ must be above 0"};
+            r.sigma = numbers[0];
+        }
+    }
+
+    static std::vector<std::string> wordsOf(const std::string& value) {
         std::vector<std::string> words;
         for (size_t at = 0; at < value.size();) {
             const size_t start = value.find_first_not_of(" \t", at);
@@ -219,9 +288,15 @@ private:
             words.push_back(value.substr(start, stop - start));
             at = stop;
         }
+        return words;
+    }
+
+    void roughPosition() {
+        const std::string value = cell("value");
+        const auto words = wordsOf(value);
         if (words.size() != 3) throw Bad{"value", value, "A rough position is three numbers with blanks between: \"x y z\""};
         double xyz[3];
-        for (int i = 0; i < 3; ++i) xyz[i] = quantity(words[i], units::Kind::Length, "value").value;
+        for (size_t i = 0; i < 3; ++i) xyz[i] = quantity(words[i], units::Kind::Length, "value").value;
         std::optional<Role> role;
         if (const std::string word = cell("to"); !word.empty()) {
             role = fromWord<Role>(word);
@@ -304,10 +379,14 @@ Result<ReadReadings> readReadings(std::string_view text, const Build& build, Sub
 }
 
 std::string writeReadings(const Build& b, Subject subject) {
-    // the column of set-ups only where there are some
+    // the columns of set-ups and instruments only where there are some
     bool setups = false;
+    bool instruments = false;
     for (const auto& [id, s] : b.setups) setups = setups || s.subject == subject;
-    std::string csv = setups ? "kind,from,to,value,unit,sigma_mm,note,setup\n" : "kind,from,to,value,unit,sigma_mm,note\n";
+    for (const auto& [id, r] : b.readings) instruments = instruments || (r.instrument && b.points.at(r.from).subject == subject);
+    std::string csv = "kind,from,to,value,unit,sigma_mm,note";
+    csv += setups || instruments ? ",setup" : "";
+    csv += instruments ? ",instrument\n" : "\n";
     for (const auto& [id, p] : b.points) {
         if (p.subject != subject || !p.rough) continue;
         csv += fmt::format("point,{},{},{},mm,,{}\n", csvField(p.name), p.role == Role::None ? "" : word(p.role),
@@ -322,13 +401,26 @@ std::string writeReadings(const Build& b, Subject subject) {
     for (const auto& [id, r] : b.readings) {
         const Point& from = b.points.at(r.from);
         if (from.subject != subject || r.replaced_by) continue;
-        const bool angle = r.kind == ReadingKind::Slope;
-        const auto [value, unit] = valueAndUnit(r.value, angle, b.settings);
-        const std::string sigma = r.sigma ? number(angle ? units::degrees(*r.sigma) : *r.sigma) : "";
+        const bool angle = isAngle(r.kind);
+        auto [value, unit] = valueAndUnit(r.value, angle, b.settings);
+        std::string sigma = r.sigma ? number(angle ? units::degrees(*r.sigma) : *r.sigma) : "";
+        if (r.kind == ReadingKind::Symmetry) {
+            value = unit = "";
+        } else if (r.at) {
+            value = fmt::format("{} {} {}", r.at->x_mm, r.at->y_mm, r.at->z_mm);
+            unit = "mm";
+            for (const double v : r.covariance_mm2) sigma += (sigma.empty() ? "" : " ") + number(v);
+        } else if (r.value.provenance == Provenance::Assumed) {
+            value += "?";
+        }
+        csv += fmt::format("{},{},{},{},{},{},{}", word(r.kind), csvField(from.name), r.to ? csvField(nameOf(b, r.to)) : "",
+                           csvField(value), unit, csvField(sigma), csvField(r.note));
         const auto setup = b.setups.find(r.setup);
-        csv += fmt::format("{},{},{},{},{},{},{}{}\n", word(r.kind), csvField(from.name), r.to ? csvField(nameOf(b, r.to)) : "",
-                           csvField(value), unit, sigma, csvField(r.note),
-                           setup == b.setups.end() ? "" : "," + csvField(setup->second.name));
+        const auto with = b.instruments.find(r.instrument);
+        if (setup != b.setups.end() || with != b.instruments.end())
+            csv += "," + (setup == b.setups.end() ? "" : csvField(setup->second.name));
+        if (with != b.instruments.end()) csv += "," + csvField(with->second.name);
+        csv += "\n";
     }
     return csv;
 }

@@ -1,47 +1,13 @@
 #include "tape/condition.hpp"
 
+#include "tape/propagate.hpp"
+
 #include <algorithm>
 #include <cmath>
-#include <functional>
 
 namespace gorvet::tape {
 
 namespace {
-
-using Positions = std::vector<Vec3>;
-
-/// A figure's value and its gradient by central differences over the points that carry it.
-struct Propagated {
-    double value = 0;
-    double sd = 0;
-    std::vector<double> gradient;
-};
-
-double& at(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
-
-Propagated propagate(const Solution& s, Positions positions, const std::vector<int>& points,
-                     const std::function<double(const Positions&)>& f) {
-    const size_t n = s.points.size();
-    Propagated result;
-    result.gradient.assign(3 * n, 0.0);
-    result.value = f(positions);
-    constexpr double step_mm = 0.01;
-    std::vector<size_t> coordinates;
-    for (const int p : points)
-        for (int axis = 0; axis < 3; ++axis) {
-            double& c = at(positions[p], axis);
-            const double keep = c;
-            c = keep + step_mm;
-            const double up = f(positions);
-            c = keep - step_mm;
-            const double down = f(positions);
-            c = keep;
-            coordinates.push_back(3 * static_cast<size_t>(p) + axis);
-            result.gradient[coordinates.back()] = (up - down) / (2 * step_mm);
-        }
-    result.sd = std::sqrt(std::max(0.0, s.covariance.quadratic(coordinates, result.gradient)));
-    return result;
-}
 
 /// Direction of the line through the pairs' middles, in plan (cos, sin), pointing rearward.
 std::pair<double, double> midline(const Positions& p, const std::vector<FramePoints::Pair>& pairs) {
@@ -75,7 +41,7 @@ double plan(const Vec3& a, const Vec3& b) { return std::hypot(b.x_mm - a.x_mm, b
 class FigureMaker {
 public:
     FigureMaker(const Solution& s, const FramePoints& frame) : s_(s), frame_(frame) {
-        for (const AdjustedPoint& point : s.points) positions_.push_back(point.position);
+        positions_ = positionsOf(s);
         for (const auto& pair : frame.pairs)
             if (usable({pair.left, pair.right})) pairs_.push_back(pair);
         std::sort(pairs_.begin(), pairs_.end(), [this](const auto& a, const auto& b) { return middle(a) < middle(b); });
@@ -90,6 +56,7 @@ public:
         c.by_chance = static_cast<int>(std::ceil(0.05 * static_cast<double>(judged)));
         if (!pairs_.empty()) c.station_mm = (middle(pairs_.front()) + middle(pairs_.back())) / 2;
         c.figures = std::move(figures_);
+        if (frame_.rails) c.sections = sections(s_, frame_);
         return c;
     }
 
@@ -159,7 +126,9 @@ private:
             true);
         rail.words = rail.value_mm > 0 ? "right rail short" : "left rail short";
 
-        if (pairs_.size() >= 3) sidesway(all, front, rear);
+        if (pairs_.size() < 3) return;
+        sidesway(all, front, rear);
+        sag(front, rear);
     }
 
     /// The middle that stands furthest off the straight line from the front pair's middle to the rear pair's.
@@ -179,6 +148,43 @@ private:
         Figure& f = add(
             FigureKind::Sidesway, "sidesway", "sidesway", all, [off, worst](const Positions& p) { return off(p, worst); }, true);
         f.words = f.value_mm > 0 ? "middle stands to the right" : "middle stands to the left";
+    }
+
+    /// The middle that stands furthest under (or over) the chord of the end pairs, against the drawing's heights.
+    void sag(FramePoints::Pair front, FramePoints::Pair rear) {
+        const auto design = [this](const FramePoints::Pair& p) -> std::optional<double> {
+            const auto l = frame_.design_heights.find(p.left);
+            const auto r = frame_.design_heights.find(p.right);
+            if (l == frame_.design_heights.end() || r == frame_.design_heights.end()) return std::nullopt;
+            return (l->second + r->second) / 2;
+        };
+        const auto z0 = design(front);
+        const auto z1 = design(rear);
+        if (!z0 || !z1) return;
+        std::optional<std::pair<FramePoints::Pair, double>> worst; // the pair, and how far its design stands under the chord
+        const auto under = [front, rear](const Positions& p, const FramePoints::Pair& q) {
+            const auto x = [&p](const FramePoints::Pair& r) { return (p[r.left].x_mm + p[r.right].x_mm) / 2; };
+            const auto z = [&p](const FramePoints::Pair& r) { return (p[r.left].z_mm + p[r.right].z_mm) / 2; };
+            const double share = (x(q) - x(front)) / (x(rear) - x(front));
+            return z(front) + share * (z(rear) - z(front)) - z(q);
+        };
+        const double length = middle(rear) - middle(front);
+        if (length < 1) return;
+        for (size_t i = 1; i + 1 < pairs_.size(); ++i) {
+            const auto z = design(pairs_[i]);
+            if (!z) continue;
+            const double share = (middle(pairs_[i]) - middle(front)) / length;
+            const double drawn = *z0 + share * (*z1 - *z0) - *z;
+            if (!worst ||
+                std::abs(under(positions_, pairs_[i]) - drawn) > std::abs(under(positions_, worst->first) - worst->second))
+                worst = {pairs_[i], drawn};
+        }
+        if (!worst) return;
+        const auto [pair, drawn] = *worst;
+        Figure& f = add(
+            FigureKind::Sag, "sag", "sag", {front.left, front.right, pair.left, pair.right, rear.left, rear.right},
+            [under, pair, drawn](const Positions& p) { return under(p, pair) - drawn; }, true);
+        f.words = f.value_mm > 0 ? "middle low" : "middle high";
     }
 
     void hubs() {

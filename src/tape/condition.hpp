@@ -3,6 +3,8 @@
 #include "build/verdict.hpp"
 #include "tape/survey.hpp"
 
+#include <map>
+
 /// The condition of a frame: diamond, twist, rails and wheelbases left against right, each with its ±.
 namespace gorvet::tape {
 
@@ -20,7 +22,8 @@ struct FramePoints {
     int rear_hub_right = -1;
     double tolerance_mm = 3.0;
     double thrust_tolerance_rad = 0.1 * 3.14159265358979323846 / 180; ///< engineering.md, Tape
-    bool rails = true; ///< the pairs stand on two rails: compare their lengths and their middle line too
+    std::map<int, double> design_heights; ///< of a drawing, by point, mm; sag is only known against these
+    bool rails = true;                    ///< the pairs stand on two rails: compare their lengths and their middle line too
     bool operator==(const FramePoints&) const = default;
 };
 
@@ -32,6 +35,7 @@ enum class FigureKind {
     Twist,
     RailDifference,
     Sidesway,
+    Sag, ///< of the middle under the chord of the ends, against the design heights
     WheelbaseDifference,
     WheelbaseLeft,
     WheelbaseRight,
@@ -61,7 +65,28 @@ struct Figure {
     std::vector<double> gradient; ///< by the coordinates of all points, for the choice of the next reading
 };
 
+/// A deviation at one section.
+struct Deviation {
+    double value_mm = 0;
+    double half_width_mm = 0; ///< ± at 95 %
+    PlanVerdict verdict = PlanVerdict::Marginal;
+    bool proven = false;
+};
+/// How the frame stands at one pair, against the line through the middles of the end pairs.
+struct Section {
+    FramePoints::Pair pair;
+    double station_mm = 0;
+    Deviation lead;               ///< left point behind the right, square to the line
+    Deviation lean;               ///< right side high against the front pair, over this width
+    Deviation aside;              ///< middle to the right of the line
+    std::optional<Deviation> low; ///< middle under the chord of the ends, against the design heights; none without these
+};
+/// Pairs from front to rear, at most 40 spread over the length; empty for fewer than two. `lean` of the frontmost pair and
+/// `aside` and `low` of both ends are 0 ± 0: they are what the others are measured against.
+std::vector<Section> sections(const Solution&, const FramePoints&);
+
 struct Condition {
+    std::vector<Section> sections; ///< along the length; of frames with rails
     std::vector<Figure> figures;
     double station_mm = 0; ///< middle of the frame, where its tags hang
     int by_chance = 0;     ///< of the judged figures, how many would look proven by chance alone (5 %), rounded up
@@ -73,6 +98,10 @@ struct Condition {
 /// pairs; a tape alone seldom gives the thrust angle better than ± 0.16°. Twist: cross-level of the frontmost pair minus that of
 /// the rearmost, as mm over the mean width.
 Condition condition(const Solution&, const FramePoints&);
+
+/// Pairs that share a point with a reading that was set aside or stands out, and that its value would fit: the wrong point was
+/// taken? "It would fit A3–B6 (2164.2 ± 1.1)." The best two; empty when none fits within the ±.
+std::vector<std::string> likelyPairs(const Survey&, const Solution&, int reading);
 
 /// A likely slip that explains the difference between a reading and what the rest say, in words: a centimetre mark, a
 /// decimetre, an inch read for another, exchanged digits. Empty when none fits within the ±.

@@ -4,12 +4,25 @@
 
 namespace gorvet::tape {
 
-double slopeSense(const Vec3& from, const Vec3& to) {
+double senseOf(ReadingKind kind, const Vec3& from, const Vec3& to) {
     const double dx = to.x_mm - from.x_mm;
-    return dx < 0 && std::abs(dx) >= std::abs(to.y_mm - from.y_mm) ? -1.0 : 1.0;
+    const double dy = to.y_mm - from.y_mm;
+    switch (kind) {
+    case ReadingKind::Slope: return dx < 0 && std::abs(dx) >= std::abs(dy) ? -1.0 : 1.0;
+    case ReadingKind::CrossLevel: return dy < 0 && std::abs(dy) >= std::abs(dx) ? -1.0 : 1.0;
+    case ReadingKind::RailAngle: return dx < 0 ? -1.0 : 1.0;
+    default: return 1.0;
+    }
 }
 
-Predicted predict(ReadingKind kind, const Vec3& from, const Vec3& to, bool has_to, double slope_sense) {
+Predicted predictAlong(const std::array<double, 3>& along, const Vec3& from) {
+    Predicted p;
+    p.value = along[0] * from.x_mm + along[1] * from.y_mm + along[2] * from.z_mm;
+    p.by_from = along;
+    return p;
+}
+
+Predicted predict(ReadingKind kind, const Vec3& from, const Vec3& to, bool has_to, double sense) {
     Predicted p;
     const double dx = to.x_mm - from.x_mm;
     const double dy = to.y_mm - from.y_mm;
@@ -43,15 +56,27 @@ Predicted predict(ReadingKind kind, const Vec3& from, const Vec3& to, bool has_t
     case ReadingKind::Level: coordinate(2, from.z_mm, dz); break;
     case ReadingKind::Offset: coordinate(1, from.y_mm, dy); break;
     case ReadingKind::Station: coordinate(0, from.x_mm, dx); break;
-    case ReadingKind::Slope: {
+    case ReadingKind::Slope:
+    case ReadingKind::CrossLevel: {
         const double square = plan * plan + dz * dz;
-        p.value = slope_sense * std::atan2(-dz, plan);
+        const double up = kind == ReadingKind::CrossLevel ? sense : -sense;
+        p.value = up * std::atan2(dz, plan);
         if (plan > 0) {
-            const double by_plan = slope_sense * dz / square;
-            along(by_plan * dx / plan, by_plan * dy / plan, -slope_sense * plan / square);
+            const double by_plan = -up * dz / square;
+            along(by_plan * dx / plan, by_plan * dy / plan, up * plan / square);
         }
         break;
     }
+    case ReadingKind::RailAngle:
+        p.value = std::atan2(sense * dy, sense * dx);
+        if (plan > 0) along(-dy / (plan * plan), dx / (plan * plan), 0);
+        break;
+    case ReadingKind::Symmetry:
+        p.value = from.y_mm + to.y_mm;
+        p.by_from[1] = 1;
+        p.by_to[1] = 1;
+        break;
+    case ReadingKind::Coordinates: break; // predictAlong
     }
     return p;
 }

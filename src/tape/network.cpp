@@ -9,14 +9,16 @@
 namespace gorvet::tape {
 
 double& coordinate(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
+double coordinate(const Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
 
 Predicted predict(const Network& net, int reading) {
     const SurveyReading& r = net.survey->readings[reading];
     const bool has_to = r.to >= 0;
     const Vec3 to = has_to ? net.at[r.to] : Vec3{};
+    if (r.kind == ReadingKind::Coordinates) return predictAlong(r.along, net.at[r.from]);
     if (r.setup >= 0)
         return predictFrom(net.survey->setups[r.setup].kind, net.setups[r.setup], r.kind, net.at[r.from], to, has_to);
-    return predict(r.kind, net.at[r.from], to, has_to, net.slope_sense[reading]);
+    return predict(r.kind, net.at[r.from], to, has_to, net.sense[reading]);
 }
 
 namespace {
@@ -101,7 +103,7 @@ bool placeByReadings(Network& net, int point) {
         mine.push_back(static_cast<int>(i));
         if (other < 0) continue;
         centre += Eigen::Vector3d(net.at[other].x_mm, net.at[other].y_mm, net.at[other].z_mm);
-        reach = std::max(reach, r.kind == ReadingKind::Slope ? 0.0 : std::abs(r.value));
+        reach = std::max(reach, build::isAngle(r.kind) ? 0.0 : std::abs(r.value));
         ++count;
     }
     if (mine.size() < 2 || count == 0) return false;
@@ -134,7 +136,7 @@ void refresh(Network& net) {
     for (size_t i = 0; i < survey.readings.size(); ++i) {
         const SurveyReading& r = survey.readings[i];
         net.active[i] = net.placed[r.from] && (r.to < 0 || net.placed[r.to]);
-        net.slope_sense[i] = r.to >= 0 ? slopeSense(net.at[r.from], net.at[r.to]) : 1.0;
+        net.sense[i] = r.to >= 0 ? senseOf(r.kind, net.at[r.from], net.at[r.to]) : 1.0;
     }
     // the unknowns of a set-up count from the first reading on
     std::vector<int> used(survey.setups.size(), 0);
@@ -153,7 +155,7 @@ Network begin(const Survey& survey) {
     net.at.resize(survey.points.size());
     net.placed.assign(survey.points.size(), 0);
     net.active.assign(survey.readings.size(), 0);
-    net.slope_sense.assign(survey.readings.size(), 1.0);
+    net.sense.assign(survey.readings.size(), 1.0);
     net.touching.resize(survey.points.size());
     net.setups.assign(survey.setups.size(), {});
     net.setup_index.assign(survey.setups.size(), {-1, -1, -1});

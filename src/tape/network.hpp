@@ -16,11 +16,12 @@ struct Network {
     std::vector<std::array<double, setup_unknowns>> setups;
     std::vector<std::array<int, setup_unknowns>> setup_index; ///< of a set-up's unknowns; −1 where it is taken as zero
     std::vector<char> active;                                 ///< reading counts (not set aside, both points placed)
-    std::vector<double> slope_sense;
-    std::vector<std::vector<int>> touching; ///< readings by point
+    std::vector<double> sense;                                ///< senseOf each reading
+    std::vector<std::vector<int>> touching;                   ///< readings by point
 };
 
 double& coordinate(Vec3&, int axis);
+double coordinate(const Vec3&, int axis);
 
 /// Positions by rough positions, held coordinates and, for points without any, by the readings to points already placed.
 Network begin(const Survey&);

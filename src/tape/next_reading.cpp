@@ -23,6 +23,32 @@ struct Pair {
     auto operator<=>(const Pair&) const = default;
 };
 
+} // namespace
+
+bool blocks(const Box& box, const Vec3& a, const Vec3& b) {
+    constexpr double skin = 1; // a point on the face of what is in the way can be reached
+    const double from[3] = {a.x_mm, a.y_mm, a.z_mm};
+    const double to[3] = {b.x_mm, b.y_mm, b.z_mm};
+    const double low[3] = {box.from.x_mm + skin, box.from.y_mm + skin, box.from.z_mm + skin};
+    const double high[3] = {box.to.x_mm - skin, box.to.y_mm - skin, box.to.z_mm - skin};
+    double enters = 0;
+    double leaves = 1;
+    for (int axis = 0; axis < 3; ++axis) {
+        const double way = to[axis] - from[axis];
+        if (std::abs(way) < 1e-9) {
+            if (from[axis] <= low[axis] || from[axis] >= high[axis]) return false;
+            continue;
+        }
+        const double t0 = (low[axis] - from[axis]) / way;
+        const double t1 = (high[axis] - from[axis]) / way;
+        enters = std::max(enters, std::min(t0, t1));
+        leaves = std::min(leaves, std::max(t0, t1));
+    }
+    return enters < leaves;
+}
+
+namespace {
+
 /// What can be taken: tapes between two placed points, heights.
 std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means) {
     std::set<std::pair<int, int>> taped;
@@ -43,7 +69,10 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
         for (int j = i + 1; j < n; ++j) {
             if (!s.points[j].placed || taped.contains({i, j})) continue;
             const double d = predict(ReadingKind::Tape, s.points[i].position, s.points[j].position, true).value;
-            if (d >= least_distance_mm && d <= means.reach_mm) pairs.push_back({ReadingKind::Tape, i, j});
+            const auto in_the_way = [&](const Box& box) { return blocks(box, s.points[i].position, s.points[j].position); };
+            if (d < least_distance_mm || d > means.reach_mm) continue;
+            if (std::none_of(means.obstacles.begin(), means.obstacles.end(), in_the_way))
+                pairs.push_back({ReadingKind::Tape, i, j});
         }
     }
     return pairs;

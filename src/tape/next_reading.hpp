@@ -16,10 +16,20 @@ struct Wanted {
 inline constexpr const char* wanted_keys[] = {"everything", "figures", "diamond",   "twist",
                                               "sidesway",   "rails",   "wheelbase", "tracks"};
 
-/// What there is to measure with.
+/// A box along the axes that no tape goes through.
+struct Box {
+    Vec3 from; ///< least station, offset, height
+    Vec3 to;
+    bool operator==(const Box&) const = default;
+};
+/// Whether the straight line from a to b goes through the box, by more than 1 mm on each side.
+bool blocks(const Box&, const Vec3& a, const Vec3& b);
+
+/// What there is to measure with, and what is in the way.
 struct Means {
     double reach_mm = 8000; ///< the longest distance that can be taped in one
     bool gauge = true;      ///< heights over the datum plane can be taken
+    std::vector<Box> obstacles;
     bool operator==(const Means&) const = default;
 };
 
@@ -36,8 +46,9 @@ struct RankedReading {
 };
 
 /// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach or closer than 20
-/// mm is left out, and a height that was taken. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row a: the gain of a figure g
-/// is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey is fixed: pairs that join the points with the fewest readings.
+/// mm or blocked by an obstacle is left out, and a height that was taken. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row
+/// a: the gain of a figure g is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey is fixed: pairs that join the points with the fewest
+/// readings.
 std::vector<RankedReading> rankReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&,
                                         size_t most);
 

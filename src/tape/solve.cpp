@@ -1,5 +1,8 @@
+#include "tape/assume.hpp"
+#include "tape/datum.hpp"
 #include "tape/judge.hpp"
 #include "tape/mirror.hpp"
+#include "tape/rigid.hpp"
 #include "tape/unfixed.hpp"
 
 #include <algorithm>
@@ -179,6 +182,26 @@ private:
     double scale2_;
 };
 
+/// The same, laid on a datum's rules.
+class DatumColumns final : public Covariance::Source {
+public:
+    DatumColumns(std::shared_ptr<const OnDatum> datum, std::vector<char> fixed, double scale2)
+        : datum_(std::move(datum)), fixed_(std::move(fixed)), scale2_(scale2) {}
+    std::vector<double> column(size_t k) const override {
+        std::vector<double> all(fixed_.size(), 0.0);
+        if (!fixed_[k]) return all;
+        const std::vector<double> c = datum_->column(k);
+        for (size_t l = 0; l < all.size(); ++l)
+            if (fixed_[l]) all[l] = scale2_ * c[l];
+        return all;
+    }
+
+private:
+    std::shared_ptr<const OnDatum> datum_;
+    std::vector<char> fixed_;
+    double scale2_;
+};
+
 void fillSetUps(Solution& s, const Network& net, const Fixing& fixing) {
     s.setups.resize(net.setups.size());
     for (size_t i = 0; i < s.setups.size(); ++i) {
@@ -211,13 +234,44 @@ void fillPoints(Solution& s, const Network& net, const Fixing& fixing) {
     }
 }
 
+/// Moves the solution onto the datum's rules: places, set-ups and all their ±.
+void layOnDatum(Solution& s, Network& net, const Fixing& fixing, const Eigen::MatrixXd& floats) {
+    const auto shared = std::make_shared<const Fixing>(fixing);
+    const auto datum = std::make_shared<const OnDatum>(net, shared, floats);
+    for (size_t i = 0; i < s.points.size(); ++i) {
+        s.points[i].position = net.at[i];
+        for (int axis = 0; axis < 3; ++axis)
+            if (!std::isnan(s.points[i].sd_mm[axis]))
+                s.points[i].sd_mm[axis] = std::sqrt(std::max(0.0, datum->variance(3 * i + axis))) * s.sd_scale;
+    }
+    for (size_t i = 0; i < s.setups.size(); ++i) {
+        AdjustedSetUp& u = s.setups[i];
+        for (int k = 0; k < setup_unknowns; ++k) {
+            u.value[k] = net.setups[i][k];
+            if (u.told[k])
+                u.sd[k] = std::sqrt(std::max(0.0, datum->variance(3 * net.at.size() + setup_unknowns * i + k))) * s.sd_scale;
+        }
+    }
+    s.covariance = Covariance(3 * net.at.size(), std::make_shared<DatumColumns>(datum, fixing.fixed, s.sd_scale * s.sd_scale));
+    s.datum_missed_mm = datum->missed_mm();
+}
+
 } // namespace
 
 Solution solve(const Survey& survey, const Options& options) {
     Solution s;
     s.points.resize(survey.points.size());
     s.readings.resize(survey.readings.size());
-    Network net = begin(survey);
+    Survey free = survey;
+    Eigen::MatrixXd floats; // motions that no reading resists
+    Network net = begin(free);
+    if (!survey.datum.empty() && activeCount(net) > 0) {
+        free.holds.clear();
+        net = begin(free);
+        openMotions(net, activeRows(net, designMatrix(net)), floats);
+        free.holds = leastHolds(net, floats);
+        net = begin(free);
+    }
     if (activeCount(net) == 0) {
         s.message = survey.readings.empty() ? "There are no readings yet." : "No reading joins two points that have a place.";
         for (size_t i = 0; i < s.points.size(); ++i) {
@@ -259,6 +313,8 @@ Solution solve(const Survey& survey, const Options& options) {
     sayTheRest(s, net, rows, fixing);
     fillPoints(s, net, fixing);
     fillSetUps(s, net, fixing);
+    if (!free.datum.empty() && s.status != Status::NotConverged) layOnDatum(s, net, fixing, floats);
+    if (!survey.assumed.empty() && s.status != Status::NotConverged) placeByAssumption(survey, s);
     if (!goesOn(options)) s.status = Status::NotConverged;
     switch (s.status) {
     case Status::NotFixed: s.message = s.unfixed.empty() ? "Something is not fixed." : s.unfixed.front().sentence; break;

@@ -26,15 +26,20 @@ struct SurveyPoint {
 /// One reading between points given by index.
 /// tape: slant distance · plan: horizontal distance · height: z of `from` above the datum plane · level: z(to) − z(from) ·
 /// offset, station: y, x of `from`, or the difference to − from when `to` is given · slope: angle by which the line
-/// from–to goes down; a line that runs mainly fore and aft is followed rearward, any other from `from` to `to`.
+/// from–to goes down; a line that runs mainly fore and aft is followed rearward, any other from `from` to `to` · cross-level:
+/// angle by which the line goes up, a line mainly across the frame followed from left to right · rail-angle: angle in plan to
+/// the centreline, positive to the right, followed rearward · coordinates: how far `from` stands along `along` (a scan's three
+/// coordinates are three such readings along the main axes of their covariance, so that each has its own σ) · symmetry:
+/// y(from) + y(to), for `Survey::assumed`.
 struct SurveyReading {
     int line = 0; ///< where it stands in its source: a line of a CSV file, or its place in the build
     ReadingKind kind = ReadingKind::Tape;
     int from = -1;
-    int to = -1;      ///< −1: none
-    double value = 0; ///< mm; rad for slope
-    double sigma = 1; ///< 1σ, mm; rad for slope; > 0
-    int setup = -1;   ///< the set-up it was read from; −1: from the datum itself
+    int to = -1;                   ///< −1: none
+    double value = 0;              ///< mm; rad for an angle
+    double sigma = 1;              ///< 1σ, mm; rad for an angle; > 0
+    int setup = -1;                ///< the set-up it was read from; −1: from the datum itself
+    std::array<double, 3> along{}; ///< unit vector, of coordinates only
     bool operator==(const SurveyReading&) const = default;
 };
 
@@ -60,11 +65,22 @@ struct HeldCoordinate {
     bool operator==(const HeldCoordinate&) const = default;
 };
 
+/// One rule of a datum in the workshop's terms. Points by index: none for free, one for height, one or two for station (then
+/// their middle), two for centred, upright and level.
+struct DatumRule {
+    build::DatumKind kind = build::DatumKind::Free;
+    std::vector<int> points;
+    double value_mm = 0; ///< of height and station
+    bool operator==(const DatumRule&) const = default;
+};
+
 struct Survey {
     std::vector<SurveyPoint> points;
     std::vector<SurveyReading> readings;
     std::vector<HeldCoordinate> holds;
     std::vector<SetUp> setups;
+    std::vector<SurveyReading> assumed; ///< place only what nothing else fixes; never judged, never a check
+    std::vector<DatumRule> datum;       ///< when there is one, the survey is adjusted freely and then laid on the rules
     bool operator==(const Survey&) const = default;
 };
 
@@ -76,10 +92,12 @@ const char* verdictWord(Verdict);
 const char* checkWords(Check);
 
 struct AdjustedPoint {
-    bool placed = false; ///< it has a position at all
-    bool fixed = false;  ///< the readings and the datum fix all three coordinates
+    bool placed = false;  ///< it has a position at all
+    bool fixed = false;   ///< the readings and the datum fix all three coordinates
+    bool assumed = false; ///< not fixed, and placed by what is assumed: no figure and no check comes from it
     Vec3 position;
-    double sd_mm[3] = {}; ///< 1σ; NaN for a coordinate that is not fixed, 0 for a held one
+    double sd_mm[3] =
+        {}; ///< 1σ; NaN for a coordinate that is not fixed, 0 for a held one; of an assumed point, if what is assumed holds
 };
 
 struct AdjustedReading {
@@ -144,6 +162,8 @@ struct Solution {
     Covariance covariance; ///< of the points' coordinates, 3·point + axis
     std::vector<Unfixed> unfixed;
     std::vector<Mirror> mirrors;
+    double datum_missed_mm =
+        0; ///< by how much the worst rule of the datum is missed: they contradict each other when it is not 0
     std::vector<std::vector<int>> inseparable; ///< groups of readings of which one is wrong and none can be told
 };
 
@@ -154,6 +174,8 @@ struct Options {
 
 /// Weighted least squares with exact held coordinates, robust start (Huber), then plain weights; data snooping one reading
 /// at a time, largest |w| first. Ghilani, Adjustment Computations, ch. 15, 21; Baarda, A Testing Procedure.
+/// With rules of a datum: a free network with as many coordinates held as nothing else resists, laid on the rules afterwards;
+/// what the rules leave open stays about the rough positions (inner constraints). Ghilani ch. 17; Baarda's S-transformation.
 /// Never fails: what it can't do is said by `status`, `unfixed` and `message`. Same input, same output.
 Solution solve(const Survey&, const Options& = {});
 

@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <limits>
+#include <map>
 
 #include <fmt/format.h>
 
@@ -100,6 +101,26 @@ private:
         return factor;
     }
 
+    /// Twist and sag enlarged, for the view from the left: each pair's lean against the mean lean, and how far its middle stands
+    /// under the chord. `scale`: how much the view enlarges heights already, px a mm.
+    double enlargeHeights(double scale) {
+        const auto& sections = v_.condition->sections;
+        if (sections.size() < 2) return 1;
+        double mean = 0;
+        double worst = 0;
+        for (const Section& s : sections) mean += s.lean.value_mm / static_cast<double>(sections.size());
+        for (const Section& s : sections)
+            worst = std::max({worst, std::abs(s.lean.value_mm - mean) / 2, s.low ? std::abs(s.low->value_mm) : 0.0});
+        const double factor = worst > 0.2 ? enlargement(worst * scale, f_.px(22), 20) : 1;
+        for (const Section& s : sections) {
+            const double lean = (factor - 1) * (s.lean.value_mm - mean) / 2;
+            const double low = s.low ? (factor - 1) * s.low->value_mm : 0.0;
+            shown_[s.pair.left].z_mm += -lean - low;
+            shown_[s.pair.right].z_mm += lean - low;
+        }
+        return factor;
+    }
+
     void fromAbove(P at, double width, double height) {
         const Projection to = fit(x_.first, x_.second, y_.first, y_.second, at, width, height, true);
         plan_ = to;
@@ -109,12 +130,39 @@ private:
         d_.add(Text{{to(x_.second, 0).x + f_.px(6), to(0, 0).y - f_.px(3)}, "rear", f_.small(), Ink::Second});
         d_.add(Text{{to(x_.first, 0).x - f_.px(6), to(0, 0).y - f_.px(3)}, "front", f_.small(), Ink::Second, Anchor::Right});
         const auto where = [&](int p) { return to(shown_[p].x_mm, shown_[p].y_mm); };
+        blocked();
         readings(where);
         rails(where);
         if (v_.next)
             d_.add(Stroke{{where(v_.next->first), where(v_.next->second)}, false, {Ink::Ink, f_.medium(), Dash::Dashed}}, "next");
         marks(where);
         points(where, true);
+        found(where);
+    }
+
+    void blocked() {
+        for (size_t i = 0; i < v_.blocked.size(); ++i) {
+            const auto& [from, to] = v_.blocked[i];
+            const P a = plan_(std::max(from.x_mm, x_.first), from.y_mm);
+            const P b = plan_(std::min(to.x_mm, x_.second), to.y_mm);
+            d_.add(Hatch{{a, {b.x, a.y}, b, {a.x, b.y}}, {Ink::Faint, f_.thin(), Dash::Solid}, f_.px(7), false},
+                   tagOf(v_.blocked_tags, i));
+            d_.add(Stroke{{a, {b.x, a.y}, b, {a.x, b.y}}, true, {Ink::Second, f_.thin(), Dash::Dashed}},
+                   tagOf(v_.blocked_tags, i));
+        }
+    }
+
+    /// A mark and a word on the inner side of the point, out of the way of its name.
+    template <class F> void found(const F& where) {
+        std::map<int, int> already;
+        for (const auto& f : v_.found) {
+            if (!usable(f.point)) continue;
+            const P at = where(f.point);
+            const double inwards = v_.solution->points[f.point].position.y_mm < 0 ? 1 : -1;
+            const P mark{at.x + f_.px(12), at.y - inwards * f_.px(16 + 16 * already[f.point]++)};
+            addMark(d_, mark, f_.px(13), f.severity, f.tag);
+            d_.add(Text{{mark.x + f_.px(10), mark.y + f_.small() * 0.35}, f.word, f_.small(), inkOf(f.severity)}, f.tag);
+        }
     }
 
     template <class F> void readings(const F& where) {
@@ -229,12 +277,13 @@ private:
         const double factor = enlargement(span * to.scale, height * 0.95, 20);
         const double middle = (z_.first + z_.second) / 2;
         const double scale = std::min(factor * to.scale, height / span);
+        const double faults = enlargeHeights(scale);
         std::string words = factor > 1 ? fmt::format("from the left, heights × {:g}", factor) : "from the left";
+        if (faults > 1) words += fmt::format(", twist and sag × {:g} more", faults);
         if (v_.ink != Ink::Body) words += ": left rail full, right rail dashed";
         caption({0, at.y - f_.px(2)}, words);
         const auto where = [&](int p) {
-            return P{to(v_.solution->points[p].position.x_mm, 0).x,
-                     at.y + height / 2 - scale * (v_.solution->points[p].position.z_mm - middle)};
+            return P{to(v_.solution->points[p].position.x_mm, 0).x, at.y + height / 2 - scale * (shown_[p].z_mm - middle)};
         };
         for (const bool left : {false, true}) {
             std::vector<int> line;

@@ -28,13 +28,26 @@ struct SurveyView {
     std::string selected;                    ///< tag of what is picked
     bool figures = true;                     ///< with the list of figures at the right
     std::vector<SideLine> lines;             ///< below them
-    std::optional<double> plan_height;       ///< how much of the height the views take, where the list needs more; none: all
+    struct Found {
+        int point = -1;
+        sheet::Severity severity = sheet::Severity::Warn;
+        std::string word; ///< "crack"
+        std::string tag;
+    };
+    std::vector<Found> found;                   ///< what was found at points, with its mark and word beside them
+    std::vector<std::pair<Vec3, Vec3>> blocked; ///< boxes that no tape goes through
+    std::vector<std::string> blocked_tags;
+    std::optional<double> plan_height; ///< how much of the height the views take, where the list needs more; none: all
 };
 
 /// What the sheet needs in height; with less it is drawn so high all the same, and scrolled.
 double surveySheetHeight(const SurveyView&, const sheet::Format&);
 /// Draws into width × height. Points without a place are left out. Faults of left/right pairs are enlarged, and it says how much.
 sheet::Drawing surveySheet(const SurveyView&, double width, double height, const sheet::Format&);
+
+/// How the frame deviates along its length: one strip a kind of deviation, with ± and the band of the tolerance, enlarged alike.
+sheet::Drawing sectionsSheet(const std::vector<Section>&, const Survey&, double tolerance_mm, double width, double height,
+                             const sheet::Format&);
 
 /// Where a pair of points is, to be seen from afar: all points from above, front at the top, the pair large. Empty for indices
 /// that are none of the survey's.

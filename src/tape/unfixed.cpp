@@ -1,5 +1,7 @@
 #include "tape/unfixed.hpp"
 
+#include "tape/rigid.hpp"
+
 #include <Eigen/SVD>
 #include <algorithm>
 #include <cmath>
@@ -11,7 +13,6 @@ namespace gorvet::tape {
 namespace {
 
 /// Singular values below this share of the largest count as zero, as in Factor.
-constexpr double null_share = 3e-5;
 
 std::string nameList(const Survey& survey, const std::vector<int>& points) {
     std::string list;
@@ -26,38 +27,6 @@ std::string nameList(const Survey& survey, const std::vector<int>& points) {
 
 /// mm/m. A workshop floor is out of level by less, a centre string off straight ahead by much less.
 constexpr double useless_slope_sd = 10;
-
-/// The six rigid motions of all points about their middle, as columns over all coordinates; turns scaled to mm at the edge.
-Eigen::MatrixXd rigidMotions(const Network& net) {
-    const size_t n = net.at.size();
-    Eigen::Vector3d centre = Eigen::Vector3d::Zero();
-    int count = 0;
-    for (size_t i = 0; i < n; ++i)
-        if (net.placed[i]) {
-            centre += Eigen::Vector3d(net.at[i].x_mm, net.at[i].y_mm, net.at[i].z_mm);
-            ++count;
-        }
-    centre /= std::max(count, 1);
-    double extent = 1;
-    for (size_t i = 0; i < n; ++i)
-        if (net.placed[i])
-            extent = std::max(extent, (Eigen::Vector3d(net.at[i].x_mm, net.at[i].y_mm, net.at[i].z_mm) - centre).norm());
-    Eigen::MatrixXd g = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(3 * n), 6);
-    for (size_t i = 0; i < n; ++i) {
-        const double x = (net.at[i].x_mm - centre.x()) / extent;
-        const double y = (net.at[i].y_mm - centre.y()) / extent;
-        const double z = (net.at[i].z_mm - centre.z()) / extent;
-        const auto row = static_cast<Eigen::Index>(3 * i);
-        g.block<3, 3>(row, 0).setIdentity();
-        g(row + 1, 3) = -z; // roll
-        g(row + 2, 3) = y;
-        g(row, 4) = z; // pitch
-        g(row + 2, 4) = -x;
-        g(row, 5) = -y; // yaw
-        g(row + 1, 5) = x;
-    }
-    return g;
-}
 
 struct Motion {
     const char* what;
@@ -75,51 +44,6 @@ constexpr Motion motions[6] = {
     {"yaw", "Nothing stops the survey from swinging in plan.",
      "Hold or measure the offset of a second point far from the first (hold-y)."},
 };
-
-/// Rigid motions that neither holds nor readings resist: basis in the six motions, one column each, reduced so that each
-/// column is named by a motion of its own (turns first).
-std::vector<int> openMotions(const Network& net, const Rows& rows, Eigen::MatrixXd& basis) {
-    const Eigen::MatrixXd g = rigidMotions(net);
-    Eigen::MatrixXd g_free = Eigen::MatrixXd::Zero(net.free_count, 6);
-    Eigen::MatrixXd g_held = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(net.free_index.size()), 6);
-    for (size_t k = 0; k < net.free_index.size(); ++k) {
-        if (net.free_index[k] >= 0)
-            g_free.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k));
-        else if (net.placed[k / 3])
-            g_held.row(static_cast<Eigen::Index>(k)) = g.row(static_cast<Eigen::Index>(k));
-    }
-    Eigen::MatrixXd stacked(rows.rows() + g_held.rows(), 6);
-    const Eigen::MatrixXd resisted = rows * g_free;
-    stacked << resisted, g_held;
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(stacked, Eigen::ComputeFullV);
-    const auto values = svd.singularValues();
-    std::vector<Eigen::VectorXd> open;
-    for (int k = 0; k < 6; ++k)
-        if (k >= values.size() || values(k) <= null_share * std::max(values(0), 1e-9)) open.emplace_back(svd.matrixV().col(k));
-    basis = Eigen::MatrixXd(6, static_cast<Eigen::Index>(open.size()));
-    for (size_t k = 0; k < open.size(); ++k) basis.col(static_cast<Eigen::Index>(k)) = open[k];
-    std::vector<int> names;
-    Eigen::MatrixXd reduced = basis;
-    for (Eigen::Index column = 0; column < reduced.cols(); ++column) {
-        int pivot = -1;
-        for (const int candidate : {5, 4, 3, 0, 1, 2}) {
-            if (std::find(names.begin(), names.end(), candidate) != names.end()) continue;
-            Eigen::Index best = column;
-            for (Eigen::Index c = column; c < reduced.cols(); ++c)
-                if (std::abs(reduced(candidate, c)) > std::abs(reduced(candidate, best))) best = c;
-            if (std::abs(reduced(candidate, best)) < 0.05) continue;
-            reduced.col(column).swap(reduced.col(best));
-            pivot = candidate;
-            break;
-        }
-        if (pivot < 0) break;
-        names.push_back(pivot);
-        for (Eigen::Index c = column + 1; c < reduced.cols(); ++c)
-            reduced.col(c) -= reduced.col(column) * (reduced(pivot, c) / reduced(pivot, column));
-    }
-    std::sort(names.begin(), names.end());
-    return names;
-}
 
 void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vector<char>& untouched, std::vector<Unfixed>& out) {
     const Survey& survey = *net.survey;
@@ -203,7 +127,7 @@ Fixing findUnfixed(const Network& net, const Rows& rows) {
     // what is left of the null space without the rigid motions
     Eigen::MatrixXd local = null_space;
     if (basis.cols() > 0 && null_space.cols() > 0) {
-        const Eigen::MatrixXd g = rigidMotions(net);
+        const Eigen::MatrixXd g = rigidMotions(net).by_coordinate;
         Eigen::MatrixXd rigid = Eigen::MatrixXd::Zero(net.free_count, basis.cols());
         for (size_t k = 0; k < net.free_index.size(); ++k)
             if (net.free_index[k] >= 0 && !untouched[net.free_index[k]])

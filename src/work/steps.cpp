@@ -196,6 +196,7 @@ private:
         hold.hold = true;
         diagonals(hold, false);
         hold.conditions.push_back({f_.plan_open.empty() ? "The plan of the cut stands" : f_.plan_open, f_.plan_open.empty()});
+        if (!f_.flaw_open.empty()) hold.conditions.push_back({f_.flaw_open, false});
         Step& cut =
             add("cut-rails", fmt::format("Cut both rails {}{}", f_.cut_words, f_.shortens ? " and take the pieces out" : ""),
                 {"before-cutting"});

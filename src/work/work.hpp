@@ -58,6 +58,8 @@ struct Facts {
     bool crossmember = false;
     bool captive_nuts = false;
     std::string survey_open;         ///< why the chassis survey can't be built on yet; empty: it can
+    std::string gap_open;            ///< a door or panel gap that moved beyond its tolerance; empty: none. Shuts every hold point
+    std::string flaw_open;           ///< steel of a rail that fails and must be seen to before the cut; empty: none
     std::string plan_open;           ///< why the plan of the cut can't be worked to yet; empty: it can
     std::vector<Distance> diagonals; ///< over the cut, at most three
     double tolerance_mm = 3;

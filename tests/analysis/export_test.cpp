@@ -40,8 +40,8 @@ TEST_CASE("a survey alone exports its sheets and its readings", "[analysis][file
     }
     const auto files = analysis::exportAll(b, analysis::analyse(b, 3), folder);
     REQUIRE(files);
-    CHECK(names(*files) ==
-          std::vector<std::string>{"build-sheet.pdf", "readings-chassis.csv", "survey-chassis.pdf", "survey-chassis.svg"});
+    CHECK(names(*files) == std::vector<std::string>{"as-found-chassis.pdf", "build-sheet.pdf", "points-chassis.csv",
+                                                    "readings-chassis.csv", "survey-chassis.pdf", "survey-chassis.svg"});
     const std::string csv = test::fileText(folder / "readings-chassis.csv");
     CHECK(csv == "kind,from,to,value,unit,sigma_mm,note\n"
                  "point,A,,0 0 0,mm,,\n"

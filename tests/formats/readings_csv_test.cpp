@@ -150,7 +150,7 @@ TEST_CASE("what is written is read back the same", "[formats][property]") {
     CHECK(rc::check("write, read, write", [] {
         Build b;
         const auto rows = *rc::gen::container<std::vector<std::tuple<int, int, int, int, int>>>(
-            20, rc::gen::tuple(rc::gen::inRange(0, 7), rc::gen::inRange(0, 6), rc::gen::inRange(0, 6),
+            20, rc::gen::tuple(rc::gen::inRange(0, 9), rc::gen::inRange(0, 6), rc::gen::inRange(0, 6),
                                rc::gen::inRange(1, 400000), rc::gen::inRange(0, 5)));
         std::string csv = header;
         for (int i = 0; i < 6; ++i)
@@ -160,13 +160,14 @@ TEST_CASE("what is written is read back the same", "[formats][property]") {
             const auto k = static_cast<ReadingKind>(kind);
             const bool has_to = secondPoint(k) != SecondPoint::None && from != to;
             if (secondPoint(k) == SecondPoint::Needed && !has_to) continue;
-            const std::string number = std::to_string(value / 100) + "." + std::to_string(value % 100);
-            const char* unit = k == ReadingKind::Slope ? "deg"
-                               : how == 0              ? "mm"
-                               : how == 1              ? "cm"
-                               : how == 2              ? "in"
-                               : how == 3              ? "thou"
-                                                       : "mm";
+            const int size = isAngle(k) ? value % 9000 : value; // an angle is below 90°
+            const std::string number = std::to_string(size / 100) + "." + std::to_string(size % 100);
+            const char* unit = isAngle(k) ? "deg"
+                               : how == 0 ? "mm"
+                               : how == 1 ? "cm"
+                               : how == 2 ? "in"
+                               : how == 3 ? "thou"
+                                          : "mm";
             csv += std::string(word(k)) + ",P" + std::to_string(from) + "," + (has_to ? "P" + std::to_string(to) : "") + "," +
                    number + "," + unit + "," + (how == 4 ? "1.5" : "") + ",\n";
         }

@@ -35,7 +35,7 @@ inline Independent solveByQr(const tape::Survey& survey, std::vector<build::Vec3
             const auto& r = survey.readings[static_cast<size_t>(i)];
             const bool has_to = r.to >= 0;
             const auto p = tape::predict(r.kind, at[r.from], has_to ? at[r.to] : build::Vec3{}, has_to,
-                                         has_to ? tape::slopeSense(at[r.from], at[r.to]) : 1.0);
+                                         has_to ? tape::senseOf(r.kind, at[r.from], at[r.to]) : 1.0);
             v(i) = (p.value - r.value) / r.sigma;
             for (int axis = 0; axis < 3; ++axis) {
                 if (free[3 * r.from + axis] >= 0) a(i, free[3 * r.from + axis]) += p.by_from[axis] / r.sigma;

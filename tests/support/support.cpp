@@ -90,7 +90,7 @@ void SurveyMaker::read(tape::ReadingKind kind, int from, int to, double error, d
     const bool has_to = to >= 0;
     const auto a = truth[static_cast<size_t>(from)];
     const auto b = has_to ? truth[static_cast<size_t>(to)] : build::Vec3{};
-    const double value = tape::predict(kind, a, b, has_to, has_to ? tape::slopeSense(a, b) : 1.0).value;
+    const double value = tape::predict(kind, a, b, has_to, has_to ? tape::senseOf(kind, a, b) : 1.0).value;
     survey.readings.push_back({static_cast<int>(survey.readings.size()) + 1, kind, from, to, value + error, sigma});
 }
 

@@ -24,21 +24,24 @@ TEST_CASE("readings of a known pair", "[tape]") {
 TEST_CASE("slope goes down when followed rearward, whichever end is named first", "[tape]") {
     const build::Vec3 front{0, 0, 500};
     const build::Vec3 rear{1000, 0, 500 - 1000 * std::tan(units::radians(2))};
-    const double down = tape::predict(ReadingKind::Slope, front, rear, true, tape::slopeSense(front, rear)).value;
-    const double named_backwards = tape::predict(ReadingKind::Slope, rear, front, true, tape::slopeSense(rear, front)).value;
+    const double down =
+        tape::predict(ReadingKind::Slope, front, rear, true, tape::senseOf(ReadingKind::Slope, front, rear)).value;
+    const double named_backwards =
+        tape::predict(ReadingKind::Slope, rear, front, true, tape::senseOf(ReadingKind::Slope, rear, front)).value;
     CHECK(units::degrees(down) == Approx(2));
     CHECK(units::degrees(named_backwards) == Approx(2));
     // across the frame: from the first point to the second
     const build::Vec3 left{0, -500, 500};
     const build::Vec3 right{-3, 500, 490};
-    CHECK(tape::predict(ReadingKind::Slope, left, right, true, tape::slopeSense(left, right)).value > 0);
-    CHECK(tape::predict(ReadingKind::Slope, right, left, true, tape::slopeSense(right, left)).value < 0);
+    CHECK(tape::predict(ReadingKind::Slope, left, right, true, tape::senseOf(ReadingKind::Slope, left, right)).value > 0);
+    CHECK(tape::predict(ReadingKind::Slope, right, left, true, tape::senseOf(ReadingKind::Slope, right, left)).value < 0);
 }
 
 TEST_CASE("derivatives agree with finite differences", "[tape][property]") {
     std::mt19937 rng(11);
-    for (const auto kind : {ReadingKind::Tape, ReadingKind::Plan, ReadingKind::Height, ReadingKind::Level, ReadingKind::Offset,
-                            ReadingKind::Station, ReadingKind::Slope})
+    for (const auto kind :
+         {ReadingKind::Tape, ReadingKind::Plan, ReadingKind::Height, ReadingKind::Level, ReadingKind::Offset,
+          ReadingKind::Station, ReadingKind::Slope, ReadingKind::CrossLevel, ReadingKind::RailAngle, ReadingKind::Symmetry})
         for (int round = 0; round < 200; ++round) {
             const auto random = [&] {
                 return build::Vec3{test::normal(rng, 900), test::normal(rng, 400), test::normal(rng, 300)};
@@ -64,6 +67,24 @@ TEST_CASE("derivatives agree with finite differences", "[tape][property]") {
                 CHECK(analytic == Approx(numeric).margin(1e-7));
             }
         }
+}
+
+TEST_CASE("a cross-level is followed from left to right, a rail's angle rearward, coordinates along their axes", "[tape]") {
+    const build::Vec3 left{10, -500, 400};
+    const build::Vec3 right{12, 500, 400 + 1000 * std::tan(units::radians(0.5))};
+    const auto read = [](ReadingKind kind, const build::Vec3& a, const build::Vec3& b) {
+        return units::degrees(tape::predict(kind, a, b, true, tape::senseOf(kind, a, b)).value);
+    };
+    CHECK(read(ReadingKind::CrossLevel, left, right) == Approx(0.5).epsilon(1e-4));
+    CHECK(read(ReadingKind::CrossLevel, right, left) == Approx(0.5).epsilon(1e-4));
+    const build::Vec3 front{0, 400, 300};
+    const build::Vec3 rear{2000, 400 + 2000 * std::tan(units::radians(1.5)), 310};
+    CHECK(read(ReadingKind::RailAngle, front, rear) == Approx(1.5));
+    CHECK(read(ReadingKind::RailAngle, rear, front) == Approx(1.5));
+    const auto along = tape::predictAlong({0.6, 0.8, 0}, {10, 20, 30});
+    CHECK(along.value == Approx(22));
+    CHECK(along.by_from[1] == 0.8);
+    CHECK(tape::predict(ReadingKind::Symmetry, left, right, true).value == Approx(0));
 }
 
 TEST_CASE("two points in one place have no direction, and nothing is infinite", "[tape]") {

@@ -1,0 +1,30 @@
+#pragma once
+
+#include "analysis/results.hpp"
+#include "sheet/page.hpp"
+
+#include <functional>
+
+/// What printed pages share: cautions, titles, tables, a bench's view with its sentence. Internal to this room.
+namespace gorvet::analysis {
+
+extern const char* const local_rules;
+extern const char* const stands;
+extern const char* const hot_work;
+extern const char* const no_certificate;
+
+sheet::PageTitle titled(const build::Build&, const Results&, const std::string& title);
+/// As many pages as the rows need.
+void addTablePages(std::vector<sheet::Drawing>& pages, const sheet::PageTitle&, const std::vector<std::string>& cautions,
+                   const std::vector<sheet::Column>&, const std::vector<std::vector<std::string>>& rows);
+/// A bench's sentence at the top of the area, which gets smaller by it.
+void addHeadline(sheet::Drawing& page, sheet::Area& area, const Headline&);
+/// A bench's sentence and its view.
+sheet::Drawing benchPage(const build::Build&, const Results&, const std::string& title, Bench, build::Subject,
+                         const std::vector<std::string>& cautions);
+/// What to see to, with boxes; `wanted` picks.
+void addFindings(
+    std::vector<sheet::Drawing>& pages, const build::Build&, const Results&,
+    const std::function<bool(const Finding&)>& wanted = [](const Finding&) { return true; });
+
+} // namespace gorvet::analysis

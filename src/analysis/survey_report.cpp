@@ -1,0 +1,229 @@
+#include "analysis/export.hpp"
+#include "analysis/pages.hpp"
+#include "analysis/practice.hpp"
+#include "analysis/survey_lines.hpp"
+#include "analysis/views.hpp"
+
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using namespace sheet;
+
+std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subject) {
+    const SurveyOf& s = r.of(subject);
+    const std::string name(word(subject));
+    std::vector<Drawing> pages;
+    pages.push_back(benchPage(b, r, "Survey of the " + name, Bench::Tape, subject, {no_certificate, stands}));
+    const auto step = b.settings.length_step;
+    std::vector<std::vector<std::string>> points;
+    for (size_t i = 0; i < s.solution.points.size(); ++i) {
+        const auto& p = s.solution.points[i];
+        const auto pm = [&](int axis) {
+            if (!std::isfinite(p.sd_mm[axis])) return std::string("not fixed");
+            return p.sd_mm[axis] == 0 ? std::string("held") : "± " + units::formatSmall(tape::halfWidth(p.sd_mm[axis]), step);
+        };
+        points.push_back({s.survey.points[i].name, std::string(word(b.points.at(s.point_ids[i]).role)),
+                          p.placed ? units::formatSmall(p.position.x_mm, step) : "–", pm(0),
+                          p.placed ? units::formatSmall(p.position.y_mm, step) : "–", pm(1),
+                          p.placed ? units::formatSmall(p.position.z_mm, step) : "–", pm(2), ""});
+    }
+    addTablePages(pages, titled(b, r, "Points of the " + name),
+                  {"Stations rearward from the front axle, offsets to the right, heights over the datum plane; ± at 95 %."},
+                  {{"point", 24},
+                   {"what", 34},
+                   {"station", 28, Anchor::Right, Face::Sans},
+                   {"", 24, Anchor::Left, Face::Sans},
+                   {"offset", 26, Anchor::Right, Face::Sans},
+                   {"", 24, Anchor::Left, Face::Sans},
+                   {"height", 26, Anchor::Right, Face::Sans},
+                   {"", 24, Anchor::Left, Face::Sans},
+                   {"by hand", 55}},
+                  points);
+    std::vector<std::vector<std::string>> readings;
+    for (size_t i = 0; i < s.solution.readings.size(); ++i) {
+        const auto& a = s.solution.readings[i];
+        const auto& q = s.survey.readings[i];
+        const bool angle = isAngle(q.kind);
+        const auto show = [&](double v) {
+            return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : units::formatSmall(v, step);
+        };
+        readings.push_back({std::to_string(q.line), std::string(word(q.kind)), s.survey.points[q.from].name,
+                            q.to >= 0 ? s.survey.points[q.to].name : "", s.readings_as_typed[i], show(a.rest_says),
+                            "± " + show(a.rest_half_width), show(a.residual), units::fixed(a.redundancy, 2), units::fixed(a.w, 2),
+                            std::string(tape::verdictWord(a.verdict)) + (a.set_aside ? ", set aside"
+                                                                         : a.check == tape::Check::Checked
+                                                                             ? ""
+                                                                             : std::string(", ") + tape::checkWords(a.check)),
+                            ""});
+    }
+    addTablePages(
+        pages, titled(b, r, "Readings of the " + name),
+        {"r: how much of an error in the reading would show; w: how unlike the rest it is. Agrees to 2.5, Doubtful to 3.29, above: Re-tape."},
+        {{"no", 10, Anchor::Right, Face::Sans},
+         {"kind", 18},
+         {"from", 20},
+         {"to", 20},
+         {"as typed", 28, Anchor::Right, Face::Sans},
+         {"the rest say", 26, Anchor::Right, Face::Sans},
+         {"", 20, Anchor::Left, Face::Sans},
+         {"residual", 20, Anchor::Right, Face::Sans},
+         {"r", 14, Anchor::Right, Face::Sans},
+         {"w", 16, Anchor::Right, Face::Sans},
+         {"verdict", 48},
+         {"again", 30}},
+        readings);
+    return pages;
+}
+
+namespace {
+
+std::string deviation(const tape::Deviation& d, units::LengthStep step) {
+    if (d.half_width_mm == 0 && d.value_mm == 0) return "0, the end";
+    const std::string size = units::formatSmall(std::abs(d.value_mm), step);
+    return fmt::format("{}{} ± {}{}", d.value_mm < 0 ? "−" : "+", size, units::formatSmall(d.half_width_mm, step),
+                       d.proven ? "" : " ?");
+}
+
+void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, const std::string& name) {
+    const auto step = b.settings.length_step;
+    std::vector<std::vector<std::string>> rows;
+    for (const tape::Figure& f : s.condition.figures) {
+        const bool angle = tape::isAngle(f.kind);
+        rows.push_back(
+            {f.name,
+             angle ? units::formatAngle(std::abs(f.angle_rad)) + " ± " + units::formatAngle(f.angle_half_width_rad)
+                   : units::formatSmall(f.judged ? std::abs(f.value_mm) : f.value_mm, step, true) + " ± " +
+                         units::formatSmall(f.half_width_mm, step),
+             f.judged ? (f.kind == tape::FigureKind::Thrust ? units::formatAngle(f.limit) : units::formatSmall(f.limit, step))
+                      : "",
+             f.judged ? verdictWord(f.verdict) : "", f.judged ? (f.proven ? f.words : "not proven") : "", f.remedy});
+    }
+    addTablePages(
+        pages, titled(b, r, "Figures of the " + name),
+        {no_certificate, fmt::format("{} of the judged figures would look proven by chance alone.", s.condition.by_chance)},
+        {{"figure", 44},
+         {"as found", 48, Anchor::Right, Face::Sans},
+         {"may be", 22, Anchor::Right, Face::Sans},
+         {"verdict", 24},
+         {"that is", 62},
+         {"what to move", 66}},
+        rows);
+}
+
+void addSections(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, const std::string& name) {
+    if (s.condition.sections.empty()) return;
+    const auto step = b.settings.length_step;
+    Area area;
+    const std::vector<std::string> cautions = {
+        "Against the line through the middles of the end pairs; heights against the drawing's, where it has them. ± at 95 %; ? is not proven."};
+    Drawing page = blankPage(titled(b, r, "Along the " + name), cautions, area);
+    const double half = area.height * 0.58;
+    page.place(tape::sectionsSheet(s.condition.sections, s.survey, b.settings.frame_tolerance_mm, area.width, half, on_paper),
+               {area.x, area.y});
+    std::vector<std::vector<std::string>> rows;
+    for (const tape::Section& c : s.condition.sections)
+        rows.push_back({s.survey.points[c.pair.left].name + " " + s.survey.points[c.pair.right].name,
+                        units::formatLength(c.station_mm, step), deviation(c.lead, step), deviation(c.lean, step),
+                        deviation(c.aside, step), c.low ? deviation(*c.low, step) : "no drawing"});
+    const std::vector<Column> columns = {{"pair", 30},
+                                         {"station", 28, Anchor::Right, Face::Sans},
+                                         {"left behind right", 48, Anchor::Right, Face::Sans},
+                                         {"right side high", 48, Anchor::Right, Face::Sans},
+                                         {"middle to the right", 48, Anchor::Right, Face::Sans},
+                                         {"middle low", 48, Anchor::Right, Face::Sans}};
+    size_t next =
+        addTable(page, {area.x, area.y + half + 4, area.width, area.height - half - 4}, columns, rows, on_paper.small());
+    pages.push_back(std::move(page));
+    while (next < rows.size()) {
+        page = blankPage(titled(b, r, "Along the " + name), cautions, area);
+        next = addTable(page, area, columns, rows, on_paper.small(), next);
+        pages.push_back(std::move(page));
+    }
+}
+
+void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r) {
+    if (r.flaw_ids.empty()) return;
+    std::vector<std::vector<std::string>> rows;
+    for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
+        const Flaw& f = b.flaws.at(r.flaw_ids[i]);
+        const tape::JudgedFlaw& j = r.repair.flaws[i];
+        rows.push_back({std::string(word(f.subject)), f.point ? nameOf(b, f.point) : f.part, std::string(word(f.kind)), j.figure,
+                        f.direction, verdictWord(j.verdict), j.remedy, f.photo.empty() ? "" : "photo"});
+    }
+    addTablePages(pages, titled(b, r, "What was found"), {local_rules, hot_work},
+                  {{"of the", 20},
+                   {"at", 34},
+                   {"what", 20},
+                   {"how much", 38},
+                   {"which way", 36},
+                   {"verdict", 22},
+                   {"what to do", 82},
+                   {"", 14}},
+                  rows);
+    if (r.repair.ways.empty()) return;
+    Area area;
+    Drawing page =
+        blankPage(titled(b, r, "Repair, renew, or another frame"),
+                  {local_rules, "Hours and prices are your rates; what is not set is an assumption of workshop practice."}, area);
+    addHeadline(page, area, {r.repair.sentence, ""});
+    std::vector<std::vector<std::string>> ways;
+    for (size_t i = 0; i < r.repair.ways.size(); ++i) {
+        const tape::Way& w = r.repair.ways[i];
+        ways.push_back({static_cast<int>(i) == r.repair.advised ? "advised" : "", w.name,
+                        w.possible ? units::fixed(w.hours, 1) + " h" : "not possible",
+                        w.cost ? fmt::format("{} {}", units::fixed(*w.cost, 0), b.rates.money) : "", w.why,
+                        w.missing.empty() || !w.possible ? "" : "not said: " + w.missing});
+    }
+    addTable(page, area,
+             {{"", 22},
+              {"way", 48},
+              {"hours", 26, Anchor::Right, Face::Sans},
+              {"cost", 34, Anchor::Right, Face::Sans},
+              {"why", 92},
+              {"", 46}},
+             ways, on_paper.small());
+    pages.push_back(std::move(page));
+}
+
+void addPractice(std::vector<Drawing>& pages, const Build& b, const Results& r) {
+    if (!b.practice.marked) return;
+    const PracticeResult result = markPractice(b, r);
+    std::vector<std::vector<std::string>> rows;
+    for (const PracticeMark& m : result.marks) rows.push_back({m.about, m.said, m.truth, markWord(m.how), m.sentence});
+    addTablePages(pages, titled(b, r, "Practice: " + result.sentence), {"A practice frame: its truth is made up."},
+                  {{"about", 44}, {"you said", 32}, {"the truth", 62}, {"", 20}, {"why", 108}}, rows);
+}
+
+} // namespace
+
+std::vector<Drawing> asFoundReport(const Build& b, const Results& r, Subject subject) {
+    const SurveyOf& s = r.of(subject);
+    const std::string name(word(subject));
+    std::vector<Drawing> pages;
+    pages.push_back(benchPage(b, r, "As found: the " + name, Bench::Tape, subject, {no_certificate, local_rules, stands}));
+    addFigures(pages, b, r, s, name);
+    addSections(pages, b, r, s, name);
+    addFound(pages, b, r);
+    const auto trends = tape::gapTrends(gapReadings(b));
+    if (subject == Subject::Body && !trends.empty()) {
+        std::vector<std::vector<std::string>> rows;
+        for (const tape::GapTrend& t : trends)
+            for (const tape::GapReading& g : t.readings)
+                rows.push_back({t.place, g.event, units::formatSmall(g.value_mm, b.settings.length_step),
+                                &g == &t.readings.back() ? verdictWord(t.verdict) : ""});
+        addTablePages(pages, titled(b, r, "Gaps"), {stands},
+                      {{"place", 60}, {"at", 90}, {"gap", 40, Anchor::Right, Face::Sans}, {"verdict", 40}}, rows);
+    }
+    addFindings(pages, b, r, [](const Finding& f) { return f.bench == Bench::Tape; });
+    addPractice(pages, b, r);
+    auto survey = surveySheet(b, r, subject);
+    for (size_t i = 1; i < survey.size(); ++i) pages.push_back(std::move(survey[i])); // its first page is this one's
+    numberPages(pages);
+    return pages;
+}
+
+} // namespace gorvet::analysis
