@@ -33,7 +33,7 @@ cli = folder / "bin/gorvet-cli"
 version = re.search(r"project\(gorvet VERSION ([0-9.]+)", (pathlib.Path(__file__).parents[1] / "CMakeLists.txt").read_text()).group(1)
 check(run(cli, "--help").returncode == 0, "the installed gorvet-cli does not start")
 check(run(cli, "new", folder / "x.gorvet").returncode == 0, "the installed gorvet-cli makes no build")
-programs = [cli]
+programs = [cli, folder / "bin/gorvet-sim"]
 if desk:
     programs.append(folder / "bin/gorvet")
     shown = run(programs[-1], "--version", env={**os.environ, "QT_QPA_PLATFORM": "offscreen"})

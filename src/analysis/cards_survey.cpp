@@ -58,9 +58,7 @@ Card alignmentCard(const Build& b) {
     Card c;
     c.title = "how the wheels stand";
     for (const auto& f : tape::alignment(alignmentInput(b))) {
-        const auto show = [&](double v) {
-            return f.angle ? units::formatAngle(std::abs(v)) : units::formatSmall(std::abs(v), step);
-        };
+        const auto show = [&](double v) { return tape::shownFigure(f, v, step); };
         c.rows.push_back({f.name,
                           fmt::format("{} ± {}{}{}", show(f.value), show(f.half_width),
                                       f.mm ? ", " + units::formatSmall(std::abs(*f.mm), step, true) : "",

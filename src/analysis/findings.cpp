@@ -180,13 +180,14 @@ private:
             if (!figure.judged || figure.verdict == PlanVerdict::Holds) continue;
             const auto show = [&](double v) { return figure.angle ? units::formatAngle(std::abs(v)) : small(std::abs(v)); };
             // one code a kind of figure: the axle stands in the subject
-            const std::string code = figure.key.starts_with("camber")   ? "tape.camber-unlike"
-                                     : figure.key.starts_with("caster") ? "tape.caster-unlike"
-                                                                        : "tape.ride-unlike";
-            Finding& f = add(
-                severityOf(figure.verdict), Bench::Tape, code, figure.name, verdictWord(figure.verdict),
-                fmt::format("{}: {} ± {}, {}.", capital(figure.name), show(figure.value), show(figure.half_width), figure.words),
-                figure.verdict == PlanVerdict::Fails ? figure.remedy : "Read both wheels again, on a level floor.");
+            const std::string code = figure.key.starts_with("camber")    ? "tape.camber-unlike"
+                                     : figure.key.starts_with("caster")  ? "tape.caster-unlike"
+                                     : figure.key.starts_with("run-out") ? "tape.run-out"
+                                                                         : "tape.ride-unlike";
+            Finding& f = add(severityOf(figure.verdict), Bench::Tape, code, figure.name, verdictWord(figure.verdict),
+                             fmt::format("{}: {} ± {}{}{}.", capital(figure.name), show(figure.value), show(figure.half_width),
+                                         figure.words.empty() ? "" : ", ", figure.words),
+                             figure.verdict == PlanVerdict::Fails ? figure.remedy : "Read both wheels again, on a level floor.");
             f.figure = show(figure.value) + " ± " + show(figure.half_width);
             f.need = show(figure.limit);
             f.brief = figure.name;

@@ -56,8 +56,8 @@ tape::AlignmentInput alignmentInput(const Build& b) {
     tape::AlignmentInput in;
     const auto value = [](const std::optional<Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
     for (const auto& [id, w] : b.wheels)
-        in.wheels[static_cast<size_t>(w.wheel)] = {value(w.camber), value(w.sweep), value(w.turned_out), value(w.turned_in),
-                                                   value(w.ride)};
+        in.wheels[static_cast<size_t>(w.wheel)] = {value(w.camber), value(w.sweep),  value(w.turned_out), value(w.turned_in),
+                                                   value(w.ride),   value(w.weight), value(w.run_out)};
     for (const auto& [id, t] : b.toe)
         in.toe[static_cast<size_t>(t.axle)] = tape::ToeRead{t.ahead.value, t.behind.value, t.rim.value};
     return in;
@@ -142,9 +142,7 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
         const auto wheels = tape::alignment(alignmentInput(b));
         if (!wheels.empty()) lines.push_back({"wheels", "", {}, "alignment", true});
         for (const auto& f : wheels) {
-            const auto show = [&](double v) {
-                return f.angle ? units::formatAngle(std::abs(v)) : units::formatSmall(std::abs(v), step);
-            };
+            const auto show = [&](double v) { return tape::shownFigure(f, v, step); };
             lines.push_back({f.name, show(f.value) + " ± " + show(f.half_width),
                              f.judged ? std::optional(severityOf(f.verdict)) : std::nullopt, "alignment"});
         }

@@ -192,7 +192,7 @@ std::string alignJson(const SurveyOf& s, const std::vector<tape::AlignmentFigure
         for (const char* key : axle_keys)
             if (f.at("key") == key) j["axles"].push_back(f);
     for (const auto& f : wheels) {
-        const std::string unit = f.angle ? "_deg" : "_mm";
+        const std::string unit = f.angle ? "_deg" : f.unit == "%" ? "_percent" : f.unit == "kg" ? "_kg" : "_mm";
         const auto show = [&f](double v) { return number(f.angle ? units::degrees(v) : v); };
         Json q = {{"key", f.key}, {"name", f.name}};
         q["value" + unit] = show(f.value);

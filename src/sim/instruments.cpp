@@ -35,9 +35,10 @@ double corner(std::string_view wheel) {
 
 const std::vector<Played>& played() {
     static const std::vector<Played> list = {
-        {InstrumentKind::Tape, "practice-tape"},          {InstrumentKind::HeightGauge, "practice-gauge"},
-        {InstrumentKind::DigitalLevel, "practice-level"}, {InstrumentKind::Rule, "practice-rule"},
-        {InstrumentKind::Dial, "practice-dial"},          {InstrumentKind::Scales, "practice-scales"}};
+        // the last that takes a kind of reading is the one it is read with
+        {InstrumentKind::Tape, "practice-tape"},         {InstrumentKind::Rule, "practice-rule"},
+        {InstrumentKind::HeightGauge, "practice-gauge"}, {InstrumentKind::DigitalLevel, "practice-level"},
+        {InstrumentKind::Dial, "practice-dial"},         {InstrumentKind::Scales, "practice-scales"}};
     return list;
 }
 

@@ -42,6 +42,35 @@ AlignmentFigure unlike(const char* key, const char* name, int axle, double left,
     return f;
 }
 
+/// Corner weights, when all four wheels were on scales. σ of a share: each scale's, carried over the quotient.
+void weights(const AlignmentInput& in, std::vector<AlignmentFigure>& figures) {
+    double w[4];
+    for (int k = 0; k < 4; ++k) {
+        if (!in.wheels[k].weight_kg) return;
+        w[k] = *in.wheels[k].weight_kg;
+    }
+    const double all = w[0] + w[1] + w[2] + w[3];
+    if (!(all > 0)) return;
+    const auto share = [&](const char* key, const char* name, int a, int b, const std::string& words) {
+        AlignmentFigure f;
+        f.key = key;
+        f.name = name;
+        f.angle = false;
+        f.unit = "%";
+        const double part = (w[a] + w[b]) / all;
+        f.value = 100 * part;
+        f.half_width = halfWidth(100 * weight_sigma_kg / all * std::sqrt(2 * (1 - part) * (1 - part) + 2 * part * part));
+        f.words = words;
+        figures.push_back(std::move(f));
+    };
+    share("weight-front", "weight on the front axle", 0, 1, units::fixed(all, 0) + " kg in all");
+    const double cross = (w[1] + w[2]) / all;
+    share("weight-cross", "cross weight", 1, 2,
+          cross > 0.5   ? "front right and rear left carry more"
+          : cross < 0.5 ? "front left and rear right carry more"
+                        : "even");
+}
+
 } // namespace
 
 std::vector<AlignmentFigure> alignment(const AlignmentInput& in) {
@@ -97,7 +126,27 @@ std::vector<AlignmentFigure> alignment(const AlignmentInput& in) {
                                      halfWidth(ride_sigma_mm * std::sqrt(2.0)), unlike_ride_mm, false, "stands higher",
                                      (units::fixed(std::abs(*left.ride_mm - *right.ride_mm), 0) + " mm").c_str()));
     }
+    for (int wheel = 0; wheel < 4; ++wheel)
+        if (const auto run_out = in.wheels[wheel].run_out_mm) {
+            AlignmentFigure f;
+            f.key = keyOf("run-out", wheel);
+            f.name = fmt::format("run-out {}", wheel_names[wheel]);
+            f.angle = false;
+            f.value = *run_out;
+            f.half_width = halfWidth(run_out_sigma_mm * std::sqrt(2.0));
+            f.judged = true;
+            f.limit = run_out_limit_mm;
+            f.verdict = build::planVerdict(f.value, f.half_width, f.limit);
+            f.remedy = "Find whether rim, hub or bearing runs out: turn the rim on the hub by a stud and read again.";
+            figures.push_back(std::move(f));
+        }
+    weights(in, figures);
     return figures;
+}
+
+std::string shownFigure(const AlignmentFigure& f, double value, units::LengthStep step) {
+    if (f.angle) return units::formatAngle(std::abs(value));
+    return f.unit.empty() ? units::formatSmall(std::abs(value), step) : units::fixed(value, 1) + " " + f.unit;
 }
 
 } // namespace gorvet::tape

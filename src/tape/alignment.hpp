@@ -1,6 +1,7 @@
 #pragma once
 
 #include "build/verdict.hpp"
+#include "units/quantity.hpp"
 
 #include <array>
 #include <optional>
@@ -19,6 +20,8 @@ struct WheelRead {
     std::optional<double> turned_out_rad; ///< camber with the wheel's front turned out
     std::optional<double> turned_in_rad;
     std::optional<double> ride_mm;
+    std::optional<double> weight_kg;
+    std::optional<double> run_out_mm; ///< least to most over a turn of the wheel
     bool operator==(const WheelRead&) const = default;
 };
 /// Between the rims of an axle at hub height, ahead of the hub and behind it; `rim_mm` between the two places.
@@ -40,12 +43,16 @@ inline constexpr double toe_sigma_mm = 0.5;
 inline constexpr double ride_sigma_mm = 1.0;
 inline constexpr double unlike_limit_rad = 0.5 * 3.14159265358979323846 / 180;
 inline constexpr double unlike_ride_mm = 5.0;
+inline constexpr double run_out_limit_mm = 1.0; ///< engineering.md, Drive
+inline constexpr double run_out_sigma_mm = 0.05;
+inline constexpr double weight_sigma_kg = 1.0;
 
 struct AlignmentFigure {
     std::string key;  ///< "toe-front", "camber-front-left", "caster-front-unlike"
     std::string name; ///< as shown
     bool angle = true;
-    double value = 0; ///< rad or mm; toe > 0 in, camber > 0 top out, unlike: left − right
+    std::string unit; ///< "kg" or "%"; empty: mm, or rad of an angle
+    double value = 0; ///< rad, mm, kg or %; toe > 0 in, camber > 0 top out, unlike: left − right
     double half_width = 0;
     std::optional<double> mm; ///< toe: the same between the rims
     std::string words;        ///< "toe-in", "top out", "left more than right"
@@ -55,8 +62,12 @@ struct AlignmentFigure {
     std::string remedy;
 };
 
-/// Toe = (behind − ahead)/rim over both wheels. Caster = (camber turned out − camber turned in)/(2 sin δ). Differences left −
-/// right are judged. Only what was read is there.
+/// A figure and its ± in words: "0.4° ± 0.2°", "2.0 ± 0.5 mm", "51.2 ± 0.2 %".
+std::string shownFigure(const AlignmentFigure&, double value, units::LengthStep);
+
+/// Share of the weight on the front axle, and cross weight (front right + rear left of all; 50 % is even), from four corner
+/// scales. Toe = (behind − ahead)/rim over both wheels. Caster = (camber turned out − camber turned in)/(2 sin δ). Differences
+/// left − right are judged. Only what was read is there.
 std::vector<AlignmentFigure> alignment(const AlignmentInput&);
 
 } // namespace gorvet::tape

@@ -49,25 +49,29 @@ bool blocks(const Box& box, const Vec3& a, const Vec3& b) {
 
 namespace {
 
-/// What can be taken: tapes between two placed points, heights.
-std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means) {
-    std::set<std::pair<int, int>> taped;
-    std::set<int> heights;
+/// What can be taken: tapes between two placed points, heights. What was taken fewer than `times`.
+std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means, int times) {
+    std::map<std::pair<int, int>, int> taped;
+    std::map<int, int> heights;
     for (size_t i = 0; i < survey.readings.size(); ++i) {
         const SurveyReading& r = survey.readings[i];
         if (i < s.readings.size() && s.readings[i].set_aside) continue;
-        if (r.kind == ReadingKind::Tape && r.to >= 0) taped.insert(std::minmax(r.from, r.to));
-        if (r.kind == ReadingKind::Height) heights.insert(r.from);
+        if (r.kind == ReadingKind::Tape && r.to >= 0) ++taped[std::minmax(r.from, r.to)];
+        if (r.kind == ReadingKind::Height) ++heights[r.from];
     }
     for (const HeldCoordinate& h : survey.holds)
-        if (h.axis == Axis::Z) heights.insert(h.point);
+        if (h.axis == Axis::Z) heights[h.point] = times;
+    const auto taken = [](const auto& counts, const auto& key) {
+        const auto found = counts.find(key);
+        return found == counts.end() ? 0 : found->second;
+    };
     std::vector<Pair> pairs;
     const auto n = static_cast<int>(survey.points.size());
     for (int i = 0; i < n; ++i) {
         if (!s.points[i].placed) continue;
-        if (means.gauge && !heights.contains(i)) pairs.push_back({ReadingKind::Height, i, -1});
+        if (means.gauge && taken(heights, i) < times) pairs.push_back({ReadingKind::Height, i, -1});
         for (int j = i + 1; j < n; ++j) {
-            if (!s.points[j].placed || taped.contains({i, j})) continue;
+            if (!s.points[j].placed || taken(taped, std::pair{i, j}) >= times) continue;
             const double d = predict(ReadingKind::Tape, s.points[i].position, s.points[j].position, true).value;
             const auto in_the_way = [&](const Box& box) { return blocks(box, s.points[i].position, s.points[j].position); };
             if (d < least_distance_mm || d > means.reach_mm) continue;
@@ -76,6 +80,12 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
         }
     }
     return pairs;
+}
+
+/// What was never taken; when all was, what was taken once or twice: people tape three times before they tighten a bolt.
+std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means) {
+    auto pairs = feasible(survey, s, means, 1);
+    return pairs.empty() ? feasible(survey, s, means, 3) : pairs;
 }
 
 /// Something wanted: a figure's gradient, or the coordinates of points.

@@ -46,7 +46,7 @@ struct RankedReading {
 };
 
 /// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach or closer than 20
-/// mm or blocked by an obstacle is left out, and a height that was taken. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row
+/// mm or blocked by an obstacle is left out, and a height that was taken; when nothing else is left, what was taken once or twice. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row
 /// a: the gain of a figure g is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey is fixed: pairs that join the points with the fewest
 /// readings.
 std::vector<RankedReading> rankReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&,

@@ -77,3 +77,24 @@ TEST_CASE("toe, camber and ride, in words", "[tape][alignment]") {
     CHECK_FALSE(figure(list, "toe-rear"));
     CHECK(tape::alignment({}).empty());
 }
+
+TEST_CASE("corner weights and run-out", "[tape][alignment]") {
+    tape::AlignmentInput in;
+    const double kg[4] = {300, 320, 200, 180};
+    for (int k = 0; k < 3; ++k) in.wheels[static_cast<size_t>(k)].weight_kg = kg[k];
+    CHECK_FALSE(figure(tape::alignment(in), "weight-front")); // three scales tell nothing of the whole
+    in.wheels[3].weight_kg = kg[3];
+    in.wheels[0].run_out_mm = 0.4;
+    in.wheels[3].run_out_mm = 1.6;
+    const auto list = tape::alignment(in);
+    const auto* front = figure(list, "weight-front");
+    REQUIRE(front);
+    CHECK(front->value == Approx(62));
+    // σ of each scale 1 kg: each front one counts (1 − 0.62)/1000, each rear one 0.62/1000
+    CHECK(front->half_width == Approx(1.96 * 100 * std::sqrt(2 * 0.38 * 0.38 + 2 * 0.62 * 0.62) / 1000).epsilon(0.001));
+    CHECK(figure(list, "weight-cross")->value == Approx(52));
+    CHECK(figure(list, "weight-cross")->words == "front right and rear left carry more");
+    CHECK(figure(list, "run-out-front-left")->verdict == build::PlanVerdict::Holds);
+    CHECK(figure(list, "run-out-rear-right")->verdict == build::PlanVerdict::Fails);
+    CHECK(tape::shownFigure(*front, front->value, units::LengthStep::Mm01) == "62.0 %");
+}

@@ -32,6 +32,9 @@ Result<void> Document::create(const QString& path) {
 
 Result<void> Document::open(const QString& path) {
     if (auto free = busy(); !free) return free;
+    // the file that is open already: a second opener would get it read-only
+    std::error_code none;
+    if (store_ && !store_->readOnly() && std::filesystem::equivalent(store_->path(), path.toStdString(), none)) return {};
     auto opened = store::Store::open(path.toStdString());
     if (!opened) return opened.error();
     store_ = std::move(*opened);

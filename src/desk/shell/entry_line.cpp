@@ -9,7 +9,7 @@
 namespace gorvet::desk {
 
 EntryLine::EntryLine(QWidget* parent)
-    : QFrame(parent), pair_(new QLabel), field_(new QLineEdit), echo_(new QLabel), keys_(new QLabel) {
+    : QFrame(parent), pair_(new QLabel), field_(new QLineEdit), echo_(new QLabel), keys_(new QLabel), instrument_(new QLabel) {
     setObjectName("entryFrame");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(14, 2, 14, 2);
@@ -25,6 +25,11 @@ EntryLine::EntryLine(QWidget* parent)
     row->addWidget(field_, 3);
     row->addWidget(echo_, 4);
     row->addWidget(keys_);
+    instrument_->setObjectName("instrument");
+    instrument_->setAccessibleName(tr("measuring instrument"));
+    instrument_->setWordWrap(true);
+    instrument_->hide();
+    row->addWidget(instrument_, 2);
     field_->installEventFilter(this);
     connect(field_, &QLineEdit::textChanged, this, [this] {
         pair_->setEnabled(takesProposal() || field_->text().isEmpty());
@@ -67,6 +72,16 @@ void EntryLine::beginWith(const QString& text) {
 }
 
 void EntryLine::clear() { field_->clear(); }
+
+void EntryLine::setInstrument(const QString& words, bool trouble) {
+    instrument_->setText(words.isEmpty() || trouble ? words : words + tr(" · F7 takes the reading"));
+    instrument_->setVisible(!words.isEmpty());
+    keys_->setVisible(words.isEmpty()); // F1 lists the keys; the row has no room for both
+    instrument_->setProperty("role", trouble ? "bad" : "");
+    instrument_->setProperty("second", !trouble);
+    instrument_->style()->unpolish(instrument_);
+    instrument_->style()->polish(instrument_);
+}
 
 void EntryLine::setEcho(const QString& text, const char* role) {
     echo_->setText(text);

@@ -21,6 +21,8 @@ public:
     /// Begins a line for the person to go on with.
     void beginWith(const QString& text);
     void clear();
+    /// What is connected, or what is wrong with it; empty: nothing.
+    void setInstrument(const QString& words, bool trouble);
     void setEcho(const QString& text, const char* role); ///< role: "", "bad", "warn" or "good"
     /// Marks the character at which a line went wrong; column counts characters of `fullLine()`.
     void pointAt(int column);
@@ -42,6 +44,7 @@ private:
     QLineEdit* field_;
     QLabel* echo_;
     QLabel* keys_;
+    QLabel* instrument_;
     std::optional<Proposal> proposal_;
     std::function<bool(const QString&)> is_name_;
 };

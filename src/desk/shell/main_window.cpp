@@ -98,9 +98,20 @@ void MainWindow::buildMenu() {
     add(tr("Logbook"), "logbook", QKeySequence("F9"), [this] { showLog(); });
     menu_->addSeparator();
     add(tr("Import readings…"), "importReadings", QKeySequence("Ctrl+I"), [this] { importReadings(); });
+    QMenu* points = menu_->addMenu(tr("Import points as"));
+    for (const auto& [label, name, are] :
+         {std::tuple{tr("rough places…"), "importRough", formats::PointsAre::Rough},
+          std::tuple{tr("the drawing's figures…"), "importDrawing", formats::PointsAre::Drawing},
+          std::tuple{tr("measured coordinates…"), "importCoordinates", formats::PointsAre::Coordinates}}) {
+        QAction* action = points->addAction(label);
+        action->setObjectName(name);
+        connect(action, &QAction::triggered, this, [this, what = are] { importPoints(what); });
+    }
+    add(tr("Report \"as found\" as PDF…"), "exportReport", QKeySequence("Ctrl+R"), [this] { exportReport(); });
     add(tr("Build sheet as PDF…"), "exportBuildSheet", QKeySequence("Ctrl+P"), [this] { exportBuildSheet(); });
     add(tr("Export everything…"), "exportAll", QKeySequence("Ctrl+E"), [this] { exportEverything(); });
     menu_->addSeparator();
+    buildInstrumentMenu();
     add(tr("Call out readings"), "callOut", QKeySequence("F4"), [this] { toggleCallOut(); });
     add(tr("Day or Dye"), "switchGround", QKeySequence("F8"),
         [this] { setGround(theme_.ground() == Ground::Day ? Ground::Dye : Ground::Day); });
@@ -144,9 +155,9 @@ void MainWindow::buildCentral() {
     what->setAlignment(Qt::AlignCenter);
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);
-    for (const char* name : {"newBuild", "openBuild"}) {
+    for (const char* name : {"newBuild", "openBuild", "practise1"}) {
         auto* action = findChild<QAction*>(name);
-        auto* button = new QPushButton(action->text());
+        auto* button = new QPushButton(QString(name) == "practise1" ? tr("Practise on a crooked frame…") : action->text());
         button->setObjectName(QString("welcome_") + name);
         button->setMinimumHeight(56);
         button->setMinimumWidth(220);
@@ -233,6 +244,7 @@ void MainWindow::buildCentral() {
         state_.skip = std::max(0, state_.skip + step);
         entry_->setProposal(bench().proposal(document_, state_), bench().placeholder());
         sheet_->refresh();
+        askInstrument();
     });
 
     auto* rule_area = new QWidget;
@@ -359,6 +371,7 @@ void MainWindow::refresh() {
                                                      : 0);
     sheet_->refresh();
     rule_->refresh();
+    askInstrument();
     if (document_.store()) {
         const auto undo = QString::fromStdString(document_.store()->undoSentence());
         const auto redo = QString::fromStdString(document_.store()->redoSentence());

@@ -2,10 +2,12 @@
 
 #include "desk/shell/bench.hpp"
 #include "desk/shell/theme.hpp"
+#include "formats/points_csv.hpp"
 #include "formats/readings_csv.hpp"
 
 #include <QMainWindow>
 #include <QTimer>
+#include <functional>
 #include <memory>
 
 class QLabel;
@@ -21,6 +23,7 @@ namespace gorvet::desk {
 class CallOut;
 class CardView;
 class EntryLine;
+class InstrumentLink;
 class RuleView;
 class SheetView;
 class VerbStrip;
@@ -45,6 +48,7 @@ public:
     /// Window, bench, ground, text size and sound as they were left.
     void recall(QSettings&);
     void remember(QSettings&) const;
+    InstrumentLink& instruments() { return *instruments_; }
     /// Fills the window with the next reading, or goes back to the desk.
     void toggleCallOut();
 
@@ -67,8 +71,21 @@ private:
     void showHelp();
     void showLog();
     void importReadings();
+    void keepImported(const build::Edit&, const std::vector<formats::CsvProblem>&);
+    /// Draws pages beside the window and writes them as PDF.
+    void writePages(const QString& path, const QString& what, const std::string& title,
+                    std::function<std::vector<sheet::Drawing>(const build::Build&, const analysis::Results&)> pages);
     void keepImport(const Result<formats::ReadReadings>&);
     void addPhoto(const QString& line);
+    void importPoints(formats::PointsAre);
+    void exportReport();
+    void buildInstrumentMenu();
+    void connectInstrument(const QString& address);
+    void askInstrument();
+    void takeReading();
+    void takeFigure(const QString& figure, const QString& instrument);
+    void practise(int difficulty);
+    void playPractice();
     void exportEverything();
     void exportBuildSheet();
     void say(const QString& text, const char* role = "good");
@@ -101,6 +118,8 @@ private:
     EntryLine* entry_ = nullptr;
     RuleView* rule_ = nullptr;
     CallOut* call_out_ = nullptr;
+    InstrumentLink* instruments_ = nullptr;
+    QAction* keep_at_once_ = nullptr;
     Worker worker_; ///< exports and imports; last: it stops before what it tells goes
 };
 

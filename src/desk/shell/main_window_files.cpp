@@ -26,6 +26,7 @@ bool MainWindow::openFile(const QString& path) {
         return false;
     }
     setBench(current_);
+    playPractice();
     const auto& store = *document_.store();
     if (store.readOnly())
         say(tr("open read-only: %1").arg(QString::fromStdString(store.readOnlyReason())), "warn");
@@ -88,15 +89,19 @@ void MainWindow::keepImport(const Result<formats::ReadReadings>& read) {
         ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
         return;
     }
-    if (!read->edit.changes.empty())
-        if (auto kept = document_.keep(read->edit); !kept) {
+    keepImported(read->edit, read->problems);
+}
+
+void MainWindow::keepImported(const build::Edit& edit, const std::vector<formats::CsvProblem>& problems) {
+    if (!edit.changes.empty())
+        if (auto kept = document_.keep(edit); !kept) {
             ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
             return;
         }
-    say(tr("kept: %1").arg(QString::fromStdString(read->edit.sentence)));
-    if (!read->problems.empty()) {
+    say(tr("kept: %1").arg(QString::fromStdString(edit.sentence)));
+    if (!problems.empty()) {
         QStringList lines;
-        for (const auto& p : read->problems) lines << QString::fromStdString(p.sentence());
+        for (const auto& p : problems) lines << QString::fromStdString(p.sentence());
         const int more = static_cast<int>(lines.size()) - 12;
         if (more > 0) {
             lines = lines.mid(0, 12);
@@ -104,6 +109,38 @@ void MainWindow::keepImport(const Result<formats::ReadReadings>& read) {
         }
         ask::tell(this, tr("Lines left out"), tr("All other lines were kept. These were left out:\n") + lines.join('\n'));
     }
+}
+
+void MainWindow::importPoints(formats::PointsAre are) {
+    if (!document_.isOpen()) return;
+    const QString path = ask::fileToOpen(
+        this, tr("Import points of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Points (*.csv)"));
+    if (path.isEmpty()) return;
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly)) {
+        ask::tell(this, tr("Not read"), tr("%1 can't be read: %2.").arg(path, file.errorString()));
+        return;
+    }
+    const QByteArray text = file.readAll();
+    const auto read = formats::readPoints({text.constData(), static_cast<size_t>(text.size())}, document_.latest(),
+                                          state_.subject, are, path.section('/', -1).section('.', 0, 0).toStdString());
+    if (!read) {
+        ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
+        return;
+    }
+    keepImported(read->edit, read->problems);
+}
+
+void MainWindow::exportReport() {
+    if (!document_.isOpen()) return;
+    const QString path =
+        ask::fileToMake(this, tr("Report \"as found\" of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())),
+                        tr("PDF (*.pdf)"), "as-found.pdf");
+    if (path.isEmpty()) return;
+    writePages(path, tr("writing the report"),
+               "As found: ", [subject = state_.subject](const build::Build& b, const analysis::Results& r) {
+                   return analysis::asFoundReport(b, r, subject);
+               });
 }
 
 void MainWindow::addPhoto(const QString& line) {
@@ -141,13 +178,20 @@ void MainWindow::exportBuildSheet() {
     if (!document_.isOpen()) return;
     const QString path = ask::fileToMake(this, tr("Build sheet"), tr("PDF (*.pdf)"), "build-sheet.pdf");
     if (path.isEmpty()) return;
+    writePages(path, tr("writing the build sheet"),
+               "Build sheet: ", [](const build::Build& b, const analysis::Results& r) { return analysis::buildSheet(b, r); });
+}
+
+void MainWindow::writePages(const QString& path, const QString& what, const std::string& title,
+                            std::function<std::vector<sheet::Drawing>(const build::Build&, const analysis::Results&)> pages) {
     if (worker_.running()) return say(tr("Something else is still being worked out. Do it again in a moment."), "warn");
     auto written = std::make_shared<Result<void>>();
     worker_.start(
-        tr("writing the build sheet"),
-        [written, b = document_.build(), r = document_.results(), to = path.toStdString()](const Worker::Progress& progress) {
-            const auto pages = analysis::buildSheet(b, r);
-            *written = progress(0.7) ? sheet::writePdf(pages, {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, to)
+        what,
+        [written, title, pages = std::move(pages), b = document_.build(), r = document_.results(),
+         to = path.toStdString()](const Worker::Progress& progress) {
+            const auto drawn = pages(b, r);
+            *written = progress(0.7) ? sheet::writePdf(drawn, {title + b.settings.name, "Gorvet"}, to)
                                      : Error{Error::Code::Conflict, to, "Cancelled: nothing was written.", "", -1};
         },
         [this, written, path](bool) {
@@ -204,12 +248,13 @@ void MainWindow::showHelp() {
     for (const auto& [keys, what] :
          {std::pair{"Alt+1 … Alt+5", "Tape, Sit, Stretch, Make, Work"}, std::pair{"F2", "to the entry line"},
           std::pair{"F4", "call out: the next reading fills the window; Escape goes back"}, std::pair{"F6", "chassis or body"},
+          std::pair{"F7, Shift+F7", "take the reading with the connected instrument; keep what it reads at once"},
           std::pair{"F8", "Day or Dye"}, std::pair{"F9", "the logbook"}, std::pair{"Down, Up", "on the entry line: another pair"},
           std::pair{"arrows, Enter", "on the sheet: walk through what is drawn, open its card"},
           std::pair{"Page Down, Page Up", "on the sheet: scroll it, where it is higher than the window"},
           std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"},
           std::pair{"Ctrl+Z, Ctrl+Shift+Z", "undo, do again"},
-          std::pair{"Ctrl+I, Ctrl+P, Ctrl+E", "import, build sheet, export everything"}})
+          std::pair{"Ctrl+I, Ctrl+R, Ctrl+P, Ctrl+E", "import, report as found, build sheet, export everything"}})
         rows << QStringList{tr("keys"), QString::fromUtf8(keys), QString(), tr(what)};
     showTable(this, "helpDialog", tr("What can be typed"), {tr("bench"), tr("type"), tr("for example"), tr("what it does")},
               rows);

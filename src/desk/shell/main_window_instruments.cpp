@@ -1,0 +1,154 @@
+// The window and its measuring instruments, and practice.
+#include "desk/shell/main_window.hpp"
+
+#include "analysis/practice.hpp"
+#include "desk/instruments/instrument_link.hpp"
+#include "desk/shell/ask.hpp"
+#include "desk/shell/call_out.hpp"
+#include "desk/shell/entry_line.hpp"
+
+#include <QAction>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QRandomGenerator>
+
+namespace gorvet::desk {
+
+void MainWindow::buildInstrumentMenu() {
+    instruments_ = new InstrumentLink(this);
+    QMenu* menu = menu_->addMenu(tr("Instruments"));
+    menu->setObjectName("instrumentMenu");
+    const auto add = [this](QMenu* to, const QString& text, const char* name, const QKeySequence& keys, auto&& use) {
+        QAction* action = to->addAction(text);
+        action->setObjectName(name);
+        if (!keys.isEmpty()) {
+            action->setShortcut(keys);
+            action->setShortcutContext(Qt::ApplicationShortcut);
+            addAction(action);
+        }
+        connect(action, &QAction::triggered, this, use);
+        return action;
+    };
+    add(menu, tr("Take the reading"), "takeReading", QKeySequence("F7"), [this] { takeReading(); });
+    keep_at_once_ = add(menu, tr("Keep what it reads at once"), "keepAtOnce", QKeySequence("Shift+F7"), [this] {
+        say(keep_at_once_->isChecked() ? tr("what an instrument reads is kept at once")
+                                       : tr("what an instrument reads waits for Enter"));
+    });
+    keep_at_once_->setCheckable(true);
+    menu->addSeparator();
+    add(menu, tr("Let go of the instrument"), "letGoInstrument", {}, [this] { instruments_->letGo(); });
+    add(menu, tr("Connect to a socket…"), "connectSocket", {}, [this] {
+        const QString path = ask::fileToOpen(this, tr("The instrument's socket"), tr("All files (*)"));
+        if (!path.isEmpty()) connectInstrument("socket:" + path);
+    });
+    QMenu* lines = menu->addMenu(tr("Connect to a serial line"));
+    connect(lines, &QMenu::aboutToShow, this, [this, lines] {
+        lines->clear();
+        for (const QString& line : InstrumentLink::serialLines())
+            connect(lines->addAction(line), &QAction::triggered, this, [this, line] { connectInstrument(line); });
+        if (lines->isEmpty()) lines->addAction(tr("there is none"))->setEnabled(false);
+    });
+    QMenu* practice = menu_->addMenu(tr("Practise on a crooked frame"));
+    practice->setObjectName("practiceMenu");
+    for (const auto& [text, name, difficulty] :
+         {std::tuple{tr("plainly crooked…"), "practise1", 1}, std::tuple{tr("crooked in two ways…"), "practise2", 2},
+          std::tuple{tr("hardly crooked, on an uneven floor…"), "practise3", 3}})
+        add(practice, text, name, {}, [this, level = difficulty] { practise(level); });
+    connect(instruments_, &InstrumentLink::stateChanged, this, [this] {
+        entry_->setInstrument(instruments_->words(), instruments_->inTrouble());
+        askInstrument();
+    });
+    connect(instruments_, &InstrumentLink::reading, this, &MainWindow::takeFigure);
+    connect(instruments_, &InstrumentLink::complaint, this, [this](const QString& text) {
+        if (calling_out_)
+            call_out_->say(text);
+        else
+            say(text, "bad");
+    });
+}
+
+void MainWindow::connectInstrument(const QString& address) { instruments_->connectTo(address); }
+
+/// The reading that the entry line stands at: the proposal, or a line that was begun with its kind and points.
+void MainWindow::askInstrument() {
+    if (!document_.isOpen() || !instruments_->isConnected()) return;
+    const QStringList typed = entry_->field()->text().simplified().split(' ', Qt::SkipEmptyParts);
+    QStringList words = typed;
+    const auto& b = document_.latest();
+    const auto isPoint = [&](const QString& w) { return build::pointNamed(b, state_.subject, w.toStdString()) != nullptr; };
+    if (words.isEmpty()) {
+        const auto proposal = bench().proposal(document_, state_);
+        if (!proposal) return;
+        words = proposal->prefix.simplified().split(' ', Qt::SkipEmptyParts);
+    }
+    if (!words.isEmpty() && words.front() == "retape") words.removeFirst();
+    QString kind = "tape";
+    if (!words.isEmpty() && !isPoint(words.front())) {
+        kind = words.takeFirst();
+        if (kind == "weight") kind = "scales";
+        if (kind == "run-out") kind = "dial";
+    }
+    if (words.isEmpty()) return;
+    const bool wheel = kind == "scales" || kind == "dial";
+    if (!wheel && !isPoint(words.front())) return;
+    instruments_->ask(kind, words[0], words.size() > 1 && isPoint(words[1]) ? words[1] : QString());
+}
+
+void MainWindow::takeReading() {
+    if (!document_.isOpen()) return;
+    askInstrument();
+    instruments_->take();
+}
+
+/// What an instrument read goes where a figure is typed.
+void MainWindow::takeFigure(const QString& figure, const QString& instrument) {
+    if (!document_.isOpen()) return;
+    if (calling_out_) {
+        call_out_->field()->setText(figure);
+        if (keep_at_once_->isChecked()) takeCalledOut(figure);
+        return;
+    }
+    // a line that was begun keeps its beginning: "height Al" and the figure
+    QString line = entry_->field()->text().trimmed();
+    const QString last = line.section(' ', -1);
+    const bool has_figure = !line.isEmpty() && (last.front().isDigit() || last == "mm" || last == "kg");
+    if (has_figure) line.clear();
+    entry_->beginWith(line.isEmpty() ? figure : line + " " + figure);
+    if (keep_at_once_->isChecked())
+        enter(entry_->fullLine(), From::EntryLine);
+    else
+        say(tr("%1 reads %2 · Enter keeps it").arg(instrument, figure));
+}
+
+void MainWindow::practise(int difficulty) {
+    const QString path =
+        ask::fileToMake(this, tr("Where to keep the practice frame"), tr("Gorvet builds (*.gorvet)"), "practice.gorvet");
+    if (path.isEmpty()) return;
+    if (!makeFile(path.endsWith(".gorvet") ? path : path + ".gorvet")) return;
+    const auto seed = static_cast<std::uint32_t>(qEnvironmentVariableIsSet("GORVET_PRACTICE_SEED")
+                                                     ? qEnvironmentVariableIntValue("GORVET_PRACTICE_SEED")
+                                                     : QRandomGenerator::global()->bounded(1, 1'000'000));
+    if (auto kept = document_.keep(
+            {tr("begin the practice frame %1").arg(seed).toStdString(), analysis::beginPractice(seed, difficulty)});
+        !kept) {
+        ask::tell(this, tr("Not made"), QString::fromStdString(kept.error().text()));
+        return;
+    }
+    playPractice();
+}
+
+void MainWindow::playPractice() {
+    const auto& b = document_.latest();
+    if (!b.practice.on || b.practice.marked) return;
+    QStringList already;
+    for (const auto& [id, r] : b.readings)
+        if (r.value.provenance != build::Provenance::Assumed)
+            already << QString("%1 %2 %3")
+                           .arg(QString::fromUtf8(build::word(r.kind).data()), QString::fromStdString(build::nameOf(b, r.from)),
+                                r.to ? QString::fromStdString(build::nameOf(b, r.to)) : QString())
+                           .trimmed();
+    instruments_->play(static_cast<std::uint32_t>(b.practice.seed), static_cast<int>(b.practice.difficulty), already);
+}
+
+} // namespace gorvet::desk
