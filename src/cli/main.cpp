@@ -66,7 +66,7 @@ int importReadings(const std::string& path, const std::string& csv_path, build::
         if (s.subject == subject && (session_name.empty() || s.name == session_name)) session = id;
     auto read = formats::readReadings(*text, (*store)->build(), subject, session, session_name.empty() ? "import" : session_name);
     if (!read) return fail(read.error());
-    for (const auto& problem : read->problems) std::cerr << csv_path << ", " << problem.sentence() << "\n";
+    sayProblems(csv_path, read->problems);
     if (!read->edit.changes.empty())
         if (auto kept = (*store)->keep(read->edit, author(why)); !kept) return fail(kept.error());
     std::cout << fmt::format("{{\"readings\": {}, \"points\": {}, \"holds\": {}, \"left_out\": {}}}\n", read->readings,
@@ -154,7 +154,7 @@ int importPoints(const std::string& path, const std::string& csv_path, build::Su
     auto read = formats::readPoints(*text, (*store)->build(), subject, are,
                                     source.empty() ? std::filesystem::path(csv_path).stem().string() : source);
     if (!read) return fail(read.error());
-    for (const auto& problem : read->problems) std::cerr << csv_path << ", " << problem.sentence() << "\n";
+    sayProblems(csv_path, read->problems);
     if (!read->edit.changes.empty())
         if (auto kept = (*store)->keep(read->edit, author("")); !kept) return fail(kept.error());
     std::cout << fmt::format("{{\"points\": {}, \"new\": {}, \"left_out\": {}}}\n", read->points, read->fresh,

@@ -24,6 +24,12 @@ int fail(const Error& e) {
     return exit_wrong;
 }
 
+void sayProblems(const std::string& file, const std::vector<formats::CsvProblem>& problems) {
+    constexpr size_t most = 100;
+    for (size_t i = 0; i < problems.size() && i < most; ++i) std::cerr << file << ", " << problems[i].sentence() << "\n";
+    if (problems.size() > most) std::cerr << file << ": and " << problems.size() - most << " lines more were left out.\n";
+}
+
 Result<std::string> fileText(const std::string& path) {
     std::ifstream in(path, std::ios::binary);
     std::ostringstream text;
@@ -71,7 +77,7 @@ Result<Loaded> load(const std::string& path, build::Subject subject) {
     if (!text) return text.error();
     auto read = formats::readReadings(*text, loaded.build, subject, {}, "import");
     if (!read) return read.error();
-    for (const auto& problem : read->problems) std::cerr << file << ", " << problem.sentence() << "\n";
+    sayProblems(file, read->problems);
     loaded.left_out = static_cast<int>(read->problems.size());
     if (auto done = build::enact(loaded.build, read->edit); !done) return done.error();
     loaded.lines = read->lines;

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "build/build.hpp"
+#include "formats/readings_csv.hpp"
 
 /// The commands of `gorvet-cli tape`, and gaps. Each prints, and returns the exit code.
 namespace gorvet::cli {
@@ -11,6 +11,8 @@ inline constexpr int exit_wrong = 2;
 
 /// Says an error on standard error.
 int fail(const Error&);
+/// Says which lines of a CSV file were left out, and why: the first hundred.
+void sayProblems(const std::string& file, const std::vector<formats::CsvProblem>&);
 Result<std::string> fileText(const std::string& path);
 
 int tapeSolve(const std::string& path, build::Subject, bool keep_all);

@@ -356,9 +356,11 @@ std::pair<std::string, std::string> valueAndUnit(const Dimension& d, bool angle,
 std::string CsvProblem::sentence() const {
     std::string s = fmt::format("line {}", line);
     if (!column.empty()) s += fmt::format(", column {}", column);
-    if (!text.empty()) s += fmt::format(" ({})", text);
+    if (!text.empty()) s += fmt::format(" ({})", text.size() > 60 ? text.substr(0, 60) + "…" : text);
     s += ": " + message;
     if (!s.ends_with('.')) s += '.';
+    for (char& c : s) // what stood there may be anything: it must not reach a terminal
+        if (static_cast<unsigned char>(c) < 32 || c == 127) c = '?';
     return s;
 }
 

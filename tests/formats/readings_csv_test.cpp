@@ -134,6 +134,52 @@ TEST_CASE("spellings of CSV", "[formats]") {
     }
 }
 
+TEST_CASE("no file is too odd to be told what is wrong with it", "[formats]") {
+    Build b;
+    const auto read = [&](const std::string& csv) {
+        auto result = formats::readReadings(csv, b, Subject::Chassis, {}, "x");
+        REQUIRE(result);
+        CHECK(result->readings == 0);
+        REQUIRE(result->problems.size() == 1);
+        const std::string sentence = result->problems[0].sentence();
+        for (const char c : sentence) CHECK((static_cast<unsigned char>(c) >= 32 && c != 127));
+        CHECK(sentence.size() < 400);
+        CHECK(result->problems[0].line == 2);
+        return sentence;
+    };
+    CHECK(read(header + "tape,A,B,nan,mm,,\n").find("column value (nan)") != std::string::npos);
+    CHECK(read(header + "tape,A,B,inf,mm,,\n").find("column value") != std::string::npos);
+    CHECK(read(header + "tape,A,B,1e999,mm,,\n").find("column value") != std::string::npos);
+    CHECK(read(header + "tape,A,B,-5,mm,,\n").find("above 0") != std::string::npos);
+    CHECK(read(header + "tape,A,B,5,mm,nan,\n").find("column sigma_mm") != std::string::npos);
+    CHECK(read(header + "ta\x01pe\x1b[2J,A,B,5,mm,,\n").find("column kind (ta?pe?[2J)") != std::string::npos);
+    CHECK(read(header + "tape,A," + std::string(100000, 'B') + " C,5,mm,,\n").find("one word") != std::string::npos);
+    CHECK(read(header + "tape,A,B,5,mm,,,,,\n").find("columns, the header has") != std::string::npos);
+    CHECK(read(header + "tape,A,A,5,mm,,\n").find("two different points") != std::string::npos);
+    CHECK(read(header + "coordinates,A,,1 2,mm,,\n").find("three numbers") != std::string::npos);
+    CHECK(read(header + "coordinates,A,,1 2 3,mm,1 2 3,\n").find("one number, or six") != std::string::npos);
+    CHECK(read(header + "symmetry,A,,,,,\n").find("needs a second point") != std::string::npos);
+}
+
+TEST_CASE("a hundred thousand lines come in, all of them or all but the bad", "[formats]") {
+    std::string good = header;
+    std::string bad = header;
+    for (int i = 0; i < 100000; ++i) {
+        good += "tape,P" + std::to_string(i % 300) + ",P" + std::to_string((i * 7 + 1) % 300) + "," +
+                std::to_string(1000 + i % 900) + ",mm,,\n";
+        bad += "tape,P1,P2,x,mm,,\n";
+    }
+    Build b;
+    const auto all = formats::readReadings(good, b, Subject::Chassis, {}, "x");
+    REQUIRE(all);
+    CHECK(all->readings + static_cast<int>(all->problems.size()) == 100000);
+    CHECK(all->points == 300);
+    const auto none = formats::readReadings(bad, b, Subject::Chassis, {}, "x");
+    REQUIRE(none);
+    CHECK(none->problems.size() == 100000);
+    CHECK(none->points == 0);
+}
+
 TEST_CASE("importing again meets known points and holds", "[formats]") {
     Build b;
     readInto(b, header + "point,A,,\"0 0 0\",mm,,\nhold-x,A,,5,mm,,\ntape,A,B,100,mm,,\n");
