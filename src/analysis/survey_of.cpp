@@ -265,6 +265,7 @@ tape::RepairView repairOf(const Build& b, const Results& r, std::vector<FlawId>&
     for (const auto& [id, f] : b.flaws) {
         tape::FoundFlaw found;
         found.where = f.point ? nameOf(b, f.point) : f.part;
+        found.is_part = !f.point;
         found.kind = f.kind;
         if (f.amount) found.amount_mm = f.amount->value;
         if (f.nominal) found.nominal_mm = f.nominal->value;

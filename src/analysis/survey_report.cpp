@@ -102,47 +102,42 @@ void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, c
                       : "",
              f.judged ? verdictWord(f.verdict) : "", f.judged ? (f.proven ? f.words : "not proven") : "", f.remedy});
     }
-    addTablePages(
-        pages, titled(b, r, "Figures of the " + name),
+    const std::vector<Column> columns = {
+        {"figure", 44},  {"as found", 48, Anchor::Right, Face::Sans},     {"may be", 22, Anchor::Right, Face::Sans},
+        {"verdict", 24}, {"that is", 62, Anchor::Left, Face::Sans, true}, {"what to move", 66, Anchor::Left, Face::Sans, true}};
+    Area area;
+    Drawing page = blankPage(
+        titled(b, r, "Figures of the " + name + ", and along its length"),
         {no_certificate, fmt::format("{} of the judged figures would look proven by chance alone.", s.condition.by_chance)},
-        {{"figure", 44},
-         {"as found", 48, Anchor::Right, Face::Sans},
-         {"may be", 22, Anchor::Right, Face::Sans},
-         {"verdict", 24},
-         {"that is", 62},
-         {"what to move", 66}},
-        rows);
+        area);
+    addTable(page, area, columns, rows, on_paper.small());
+    const double used = tableHeight(columns, rows, on_paper.small()) + 4;
+    if (!s.condition.sections.empty())
+        page.place(tape::sectionsSheet(s.condition.sections, s.survey, b.settings.frame_tolerance_mm, area.width,
+                                       area.height - used, on_paper),
+                   {area.x, area.y + used});
+    pages.push_back(std::move(page));
 }
 
 void addSections(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, const std::string& name) {
     if (s.condition.sections.empty()) return;
     const auto step = b.settings.length_step;
-    Area area;
-    const std::vector<std::string> cautions = {
-        "Against the line through the middles of the end pairs; heights against the drawing's, where it has them. ± at 95 %; ? is not proven."};
-    Drawing page = blankPage(titled(b, r, "Along the " + name), cautions, area);
-    const double half = area.height * 0.58;
-    page.place(tape::sectionsSheet(s.condition.sections, s.survey, b.settings.frame_tolerance_mm, area.width, half, on_paper),
-               {area.x, area.y});
     std::vector<std::vector<std::string>> rows;
     for (const tape::Section& c : s.condition.sections)
         rows.push_back({s.survey.points[c.pair.left].name + " " + s.survey.points[c.pair.right].name,
                         units::formatLength(c.station_mm, step), deviation(c.lead, step), deviation(c.lean, step),
-                        deviation(c.aside, step), c.low ? deviation(*c.low, step) : "no drawing"});
-    const std::vector<Column> columns = {{"pair", 30},
-                                         {"station", 28, Anchor::Right, Face::Sans},
-                                         {"left behind right", 48, Anchor::Right, Face::Sans},
-                                         {"right side high", 48, Anchor::Right, Face::Sans},
-                                         {"middle to the right", 48, Anchor::Right, Face::Sans},
-                                         {"middle low", 48, Anchor::Right, Face::Sans}};
-    size_t next =
-        addTable(page, {area.x, area.y + half + 4, area.width, area.height - half - 4}, columns, rows, on_paper.small());
-    pages.push_back(std::move(page));
-    while (next < rows.size()) {
-        page = blankPage(titled(b, r, "Along the " + name), cautions, area);
-        next = addTable(page, area, columns, rows, on_paper.small(), next);
-        pages.push_back(std::move(page));
-    }
+                        deviation(c.aside, step), c.low ? deviation(*c.low, step) : "no drawing", ""});
+    addTablePages(
+        pages, titled(b, r, "Along the " + name),
+        {"Against the line through the middles of the end pairs; heights against the drawing's, where it has them. ± at 95 %; ? is not proven."},
+        {{"pair", 26},
+         {"station", 26, Anchor::Right, Face::Sans},
+         {"left behind right", 44, Anchor::Right, Face::Sans},
+         {"right side high", 44, Anchor::Right, Face::Sans},
+         {"middle to the right", 44, Anchor::Right, Face::Sans},
+         {"middle low", 44, Anchor::Right, Face::Sans},
+         {"by hand", 36}},
+        rows);
 }
 
 void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r) {
@@ -154,21 +149,38 @@ void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r) {
         rows.push_back({std::string(word(f.subject)), f.point ? nameOf(b, f.point) : f.part, std::string(word(f.kind)), j.figure,
                         f.direction, verdictWord(j.verdict), j.remedy, f.photo.empty() ? "" : "photo"});
     }
-    addTablePages(pages, titled(b, r, "What was found"), {local_rules, hot_work},
-                  {{"of the", 20},
-                   {"at", 34},
-                   {"what", 20},
-                   {"how much", 38},
-                   {"which way", 36},
-                   {"verdict", 22},
-                   {"what to do", 82},
-                   {"", 14}},
-                  rows);
-    if (r.repair.ways.empty()) return;
+    const std::vector<Column> columns = {{"of the", 18},
+                                         {"at", 34, Anchor::Left, Face::Sans, true},
+                                         {"what", 16},
+                                         {"how much", 38},
+                                         {"which way", 36, Anchor::Left, Face::Sans, true},
+                                         {"verdict", 20},
+                                         {"what to do", 88, Anchor::Left, Face::Sans, true},
+                                         {"", 14}};
+    const std::vector<std::string> cautions = {
+        local_rules, hot_work, "Hours and prices are your rates; what is not set is an assumption of workshop practice."};
     Area area;
-    Drawing page =
-        blankPage(titled(b, r, "Repair, renew, or another frame"),
-                  {local_rules, "Hours and prices are your rates; what is not set is an assumption of workshop practice."}, area);
+    Drawing page = blankPage(titled(b, r, "What was found"), cautions, area);
+    size_t next = addTable(page, area, columns, rows, on_paper.small());
+    while (next < rows.size()) {
+        pages.push_back(std::move(page));
+        page = blankPage(titled(b, r, "What was found"), cautions, area);
+        const size_t first = next;
+        next = addTable(page, area, columns, rows, on_paper.small(), first);
+        rows.erase(rows.begin(), rows.begin() + static_cast<std::ptrdiff_t>(first));
+        next -= first;
+    }
+    if (r.repair.ways.empty()) {
+        pages.push_back(std::move(page));
+        return;
+    }
+    const double used = tableHeight(columns, rows, on_paper.small()) + 8;
+    area.y += used;
+    area.height -= used;
+    if (area.height < 60) {
+        pages.push_back(std::move(page));
+        page = blankPage(titled(b, r, "Repair, renew, or another frame"), cautions, area);
+    }
     addHeadline(page, area, {r.repair.sentence, ""});
     std::vector<std::vector<std::string>> ways;
     for (size_t i = 0; i < r.repair.ways.size(); ++i) {
@@ -183,7 +195,7 @@ void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r) {
               {"way", 48},
               {"hours", 26, Anchor::Right, Face::Sans},
               {"cost", 34, Anchor::Right, Face::Sans},
-              {"why", 92},
+              {"why", 92, Anchor::Left, Face::Sans, true},
               {"", 46}},
              ways, on_paper.small());
     pages.push_back(std::move(page));
@@ -194,8 +206,10 @@ void addPractice(std::vector<Drawing>& pages, const Build& b, const Results& r) 
     const PracticeResult result = markPractice(b, r);
     std::vector<std::vector<std::string>> rows;
     for (const PracticeMark& m : result.marks) rows.push_back({m.about, m.said, m.truth, markWord(m.how), m.sentence});
-    addTablePages(pages, titled(b, r, "Practice: " + result.sentence), {"A practice frame: its truth is made up."},
-                  {{"about", 44}, {"you said", 32}, {"the truth", 62}, {"", 20}, {"why", 108}}, rows);
+    addTablePages(pages, titled(b, r, "Practice: " + fmt::format("{} of {} points", result.points, result.most)),
+                  {"A practice frame: its truth is made up."},
+                  {{"about", 40}, {"you said", 28}, {"the truth", 56}, {"", 18}, {"why", 124, Anchor::Left, Face::Sans, true}},
+                  rows);
 }
 
 } // namespace
@@ -215,8 +229,10 @@ std::vector<Drawing> asFoundReport(const Build& b, const Results& r, Subject sub
             for (const tape::GapReading& g : t.readings)
                 rows.push_back({t.place, g.event, units::formatSmall(g.value_mm, b.settings.length_step),
                                 &g == &t.readings.back() ? verdictWord(t.verdict) : ""});
-        addTablePages(pages, titled(b, r, "Gaps"), {stands},
-                      {{"place", 60}, {"at", 90}, {"gap", 40, Anchor::Right, Face::Sans}, {"verdict", 40}}, rows);
+        addTablePages(
+            pages, titled(b, r, "Gaps"), {stands},
+            {{"place", 60}, {"at", 90, Anchor::Left, Face::Sans, true}, {"gap", 40, Anchor::Right, Face::Sans}, {"verdict", 40}},
+            rows);
     }
     addFindings(pages, b, r, [](const Finding& f) { return f.bench == Bench::Tape; });
     addPractice(pages, b, r);

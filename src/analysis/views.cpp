@@ -69,6 +69,7 @@ Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOp
     for (const auto& [id, box] : b.obstacles)
         if (box.subject == subject) {
             v.blocked.emplace_back(box.from, box.to);
+            v.blocked_names.push_back(box.name);
             v.blocked_tags.push_back(fmt::format("obstacle:{}", id.value));
         }
     v.plan_height = height;

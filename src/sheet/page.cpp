@@ -76,25 +76,57 @@ void addCheckBar(Drawing& d, P left) {
     d.add(Text{{left.x + 102, left.y}, "This bar must measure 100 mm; if not, print again at 100 %.", f.small(), Ink::Ink});
 }
 
+namespace {
+
+constexpr double row_pitch = 1.55; // of the text size
+
+/// The lines of each cell.
+std::vector<std::vector<std::string>> linesOf(const std::vector<Column>& columns, const std::vector<std::string>& cells,
+                                              double size) {
+    std::vector<std::vector<std::string>> lines;
+    for (size_t c = 0; c < columns.size(); ++c) {
+        const std::string text = c < cells.size() ? cells[c] : std::string();
+        const double room = columns[c].width - size * 0.8;
+        const bool fits =
+            !columns[c].wraps || text.find(' ') == std::string::npos || roughWidth(text, size, columns[c].face) <= room;
+        lines.push_back(fits ? std::vector{text} : wrapped(text, room, size));
+    }
+    return lines;
+}
+size_t most(const std::vector<std::vector<std::string>>& lines) {
+    size_t n = 1;
+    for (const auto& cell : lines) n = std::max(n, cell.size());
+    return n;
+}
+
+} // namespace
+
+double tableHeight(const std::vector<Column>& columns, const std::vector<std::vector<std::string>>& rows, double size) {
+    double height = size * (1 + row_pitch * 1.1);
+    for (const auto& row : rows) height += size * row_pitch * static_cast<double>(most(linesOf(columns, row, size)));
+    return height;
+}
+
 size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& columns,
                 const std::vector<std::vector<std::string>>& rows, double size, size_t first) {
-    const double line = size * 1.55;
-    const auto row = [&](double y, const std::vector<std::string>& cells, bool heading) {
+    const double line = size * row_pitch;
+    const auto row = [&](double y, const std::vector<std::vector<std::string>>& cells, bool heading) {
         double x = area.x;
         for (size_t c = 0; c < columns.size(); ++c) {
             const Column& column = columns[c];
             const double at = column.anchor == Anchor::Left     ? x + size * 0.5
                               : column.anchor == Anchor::Centre ? x + column.width / 2
                                                                 : x + column.width - size * 0.3;
-            const std::string& text = heading ? column.heading : c < cells.size() ? cells[c] : std::string();
-            if (!text.empty())
-                d.add(Text{{at, y},
-                           text,
-                           size,
-                           heading ? Ink::Second : Ink::Ink,
-                           column.anchor,
-                           Level::Base,
-                           heading ? Face::Sans : column.face});
+            const std::vector<std::string> lines = heading ? std::vector{column.heading} : cells[c];
+            for (size_t k = 0; k < lines.size(); ++k)
+                if (!lines[k].empty())
+                    d.add(Text{{at, y + static_cast<double>(k) * line},
+                               lines[k],
+                               size,
+                               heading ? Ink::Second : Ink::Ink,
+                               column.anchor,
+                               Level::Base,
+                               heading ? Face::Sans : column.face});
             x += column.width;
         }
         return x;
@@ -104,9 +136,15 @@ size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& columns
     d.add(Stroke{{{area.x, y + size * 0.4}, {right, y + size * 0.4}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
     y += line * 1.1;
     size_t i = first;
-    for (; i < rows.size() && y <= area.y + area.height; ++i, y += line) {
-        row(y, rows[i], false);
+    for (; i < rows.size(); ++i) {
+        const auto cells = linesOf(columns, rows[i], size);
+        const double more = line * static_cast<double>(most(cells) - 1);
+        if (y + more > area.y + area.height && i > first) break;
+        if (y > area.y + area.height) break;
+        row(y, cells, false);
+        y += more;
         d.add(Stroke{{{area.x, y + size * 0.42}, {right, y + size * 0.42}}, false, {Ink::Faint, f.thin() * 0.5, Dash::Solid}});
+        y += line;
     }
     return i;
 }

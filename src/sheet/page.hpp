@@ -35,7 +35,10 @@ struct Column {
     double width = 20;
     Anchor anchor = Anchor::Left;
     Face face = Face::Sans;
+    bool wraps = false; ///< a text that is wider is broken into lines
 };
+/// What a whole table takes in height.
+double tableHeight(const std::vector<Column>&, const std::vector<std::vector<std::string>>& rows, double text_size);
 /// A ruled table, as many rows as fit into `height`; returns the index of the first row that did not.
 size_t addTable(Drawing&, const Area&, const std::vector<Column>&, const std::vector<std::vector<std::string>>& rows,
                 double text_size, size_t first = 0);

@@ -1,6 +1,7 @@
 #include "tape/repair.hpp"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 
 #include <fmt/format.h>
@@ -53,7 +54,11 @@ double hoursOf(const FoundFlaw& f, const build::Rates& r) {
 
 } // namespace
 
-JudgedFlaw judgeFlaw(const FoundFlaw& f) {
+JudgedFlaw judgeFlaw(const FoundFlaw& found) {
+    FoundFlaw f = found;
+    // a sentence begins with it; a point keeps the name it was given
+    if (f.is_part && !f.where.empty() && f.kind != FlawKind::Crack && f.kind != FlawKind::Rust)
+        f.where[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(f.where[0])));
     JudgedFlaw j;
     switch (f.kind) {
     case FlawKind::Rust:
@@ -151,6 +156,7 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
         single_places += on_rails[first].second ? 1 : 0;
     }
     const auto price = [&](Way& way, double material) {
+        if (!way.possible) return;
         if (!rates.hour)
             way.missing = "the price of an hour";
         else

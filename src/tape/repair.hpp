@@ -18,6 +18,7 @@ struct FoundFlaw {
     std::optional<double> station_mm; ///< of the point; none when it has no place
     build::Side side = build::Side::None;
     bool on_rail = false;
+    bool is_part = false; ///< `where` is a part, not a point
     std::string direction;
     bool operator==(const FoundFlaw&) const = default;
 };

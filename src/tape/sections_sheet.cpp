@@ -33,8 +33,8 @@ Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey
         {"twist", "right side high", [](const Section& s) { return std::optional(s.lean); }},
         {"sidesway", "middle to the right", [](const Section& s) { return std::optional(s.aside); }},
         {"sag", "middle low", [](const Section& s) { return s.low; }}};
-    const double left = f.px(130);
-    const double right = width - f.px(16);
+    const double left = f.px(175);
+    const double right = width - f.px(30);
     const double x0 = sections.front().station_mm;
     const double x1 = sections.back().station_mm;
     const auto at = [&](double station) { return left + (right - left) * (station - x0) / std::max(x1 - x0, 1.0); };
@@ -42,9 +42,9 @@ Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey
     for (const Section& s : sections)
         for (const Strip& strip : strips)
             if (const auto v = strip.of(s)) most = std::max(most, std::abs(v->value_mm) + v->half_width_mm);
-    const double foot = f.small() * 2.4;
+    const double foot = f.small() * 3.2;
     const double strip_height = (height - foot) / static_cast<double>(strips.size());
-    const double scale = strip_height * 0.44 / most;
+    const double scale = (strip_height * 0.5 - f.small() * 1.2) / most;
     for (size_t k = 0; k < strips.size(); ++k) {
         const Strip& strip = strips[k];
         const double y = strip_height * (static_cast<double>(k) + 0.5);
@@ -82,10 +82,13 @@ Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey
             const Pen pen{inkFor(v->verdict), f.medium(), Dash::Solid};
             d.add(Stroke{{{x, low}, {x, high}}, false, pen});
             for (const double end : {low, high}) d.add(Stroke{{{x - f.px(4), end}, {x + f.px(4), end}}, false, pen});
-            // the figure stands where the line leaves room
+            // the figure stands at the end of its bar that is further from the line of zero
             const bool above = v->value_mm >= 0;
-            d.add(Text{
-                {x + f.px(6), above ? high + f.small() * 0.9 : low}, units::fixed(std::abs(v->value_mm), 1), f.small(), pen.ink});
+            d.add(Text{{x, above ? high - f.px(4) : low + f.small() * 1.05},
+                       units::fixed(std::abs(v->value_mm), 1),
+                       f.small(),
+                       pen.ink,
+                       Anchor::Centre});
         }
     }
     for (const Section& s : sections)
@@ -95,7 +98,7 @@ Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey
                    f.small(),
                    Ink::Second,
                    Anchor::Centre});
-    d.add(Text{{left, height - f.small() * 0.1},
+    d.add(Text{{0, height - f.small() * 0.3},
                fmt::format("front … rear; the band is ± {} mm", units::fixed(tolerance_mm, 1)),
                f.small(),
                Ink::Second});

@@ -149,6 +149,12 @@ private:
                    tagOf(v_.blocked_tags, i));
             d_.add(Stroke{{a, {b.x, a.y}, b, {a.x, b.y}}, true, {Ink::Second, f_.thin(), Dash::Dashed}},
                    tagOf(v_.blocked_tags, i));
+            d_.add(Text{{b.x - f_.px(4), std::max(a.y, b.y) - f_.px(4)},
+                        tagOf(v_.blocked_names, i),
+                        f_.small(),
+                        Ink::Second,
+                        Anchor::Right},
+                   tagOf(v_.blocked_tags, i));
         }
     }
 

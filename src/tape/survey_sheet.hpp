@@ -36,6 +36,7 @@ struct SurveyView {
     };
     std::vector<Found> found;                   ///< what was found at points, with its mark and word beside them
     std::vector<std::pair<Vec3, Vec3>> blocked; ///< boxes that no tape goes through
+    std::vector<std::string> blocked_names;
     std::vector<std::string> blocked_tags;
     std::optional<double> plan_height; ///< how much of the height the views take, where the list needs more; none: all
 };
