@@ -131,7 +131,11 @@ private:
         r.at = at;
         r.value = {at.x_mm, fmt::format("{} {} {}", cell("x"), cell("y"), cell("z")), Provenance::Measured};
         const std::optional<double> s[3] = {length("sx"), length("sy"), length("sz")};
-        if (s[0] && s[1] && s[2]) r.covariance_mm2 = {*s[0] * *s[0], 0, 0, *s[1] * *s[1], 0, *s[2] * *s[2]};
+        if (s[0] && s[1] && s[2]) {
+            // a coordinate that was held (σ 0) counts as read to the least that any arm reads
+            const auto variance = [](double sd) { return std::max(sd, least_sd_mm) * std::max(sd, least_sd_mm); };
+            r.covariance_mm2 = {variance(*s[0]), 0, 0, variance(*s[1]), 0, variance(*s[2])};
+        }
         r.note = cell("note");
         must(trial, changes, Put<Reading>{r});
     }

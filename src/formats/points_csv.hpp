@@ -15,6 +15,9 @@ enum class PointsAre {
     Coordinates ///< measured, by a scan, arm or fixture: readings
 };
 
+/// σ of measured coordinates is at least this; a smaller one, as of a held coordinate, is taken as this.
+inline constexpr double least_sd_mm = 0.05;
+
 struct ReadPoints {
     build::Edit edit;
     std::vector<CsvProblem> problems; ///< lines that were left out

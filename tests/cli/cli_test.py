@@ -44,6 +44,128 @@ class Cli(unittest.TestCase):
         path.write_text(text)
         return path
 
+    def test_every_kind_of_reading_through_csv(self):
+        more = HEADER.replace("note", "note,setup,instrument") + RECTANGLE.split("\n", 1)[1].replace(",,\n", ",,,,\n")
+        more += """plan,Al,Br,2154.1,mm,,,,
+height,Ar,,0.2,mm,,,floor,gauge
+height,Bl,,-0.3,mm,,,floor,gauge
+level,Al,Bl,0.4,mm,,,,
+offset,Ar,,400.6,mm,,,,
+station,Br,,1999.6,mm,,,,
+slope,Al,Bl,0.02,deg,,,,
+cross-level,Bl,Br,-0.03,deg,,,,level
+rail-angle,Ar,Br,0.05,deg,,,,
+coordinates,Br,,2000.3 399.8 0.1,mm,0.3,,,arm
+coordinates,Ar,,0.2 400.1 0.1,mm,0.04 0.01 0 0.04 0 0.09,,,arm
+point,C,,1000 -400 100,mm,,,,
+height,C,,100,mm,,,,
+offset,C,,-400,mm,,,,
+station,C,,1000?,mm,,,,
+point,Dl,,1500 -300 50,mm,,,,
+point,Dr,,,mm,,,,
+"""
+        more = more.replace("point,Dr,,,mm,,,,\n", "")
+        more += "coordinates,Dl,,1500 -300 50,mm,,,,\nsymmetry,Dl,Dr,,,,,,\n"
+        done = cli("tape", "solve", self.file("all.csv", more))
+        self.assertEqual(done.returncode, 1, done.stderr)  # C and Dr stand by what is assumed
+        j = json.loads(done.stdout)
+        kinds = {r["kind"] for r in j["readings"]}
+        self.assertEqual(kinds, {"tape", "plan", "height", "level", "offset", "station", "slope", "cross-level", "rail-angle", "coordinates"})
+        self.assertEqual(sum(r["kind"] == "coordinates" for r in j["readings"]), 9)  # three parts each
+        points = {p["name"]: p for p in j["points"]}
+        self.assertTrue(points["Br"]["fixed"] and not points["Br"]["assumed"])
+        for name, x, y in (("C", 1000, -400), ("Dr", 1500, 300)):
+            self.assertTrue(points[name]["assumed"] and not points[name]["fixed"])
+            self.assertAlmostEqual(points[name]["x_mm"], x, 0)
+            self.assertAlmostEqual(points[name]["y_mm"], y, 0)
+        self.assertLess(max(abs(r["w"]) for r in j["readings"]), 3.3)
+        self.assertIn("tape.assumed", {f["code"] for f in j["findings"]})
+
+    def test_practice_from_the_first_reading_to_the_marks(self):
+        f = self.dir / "p.gorvet"
+        self.assertEqual(cli("practice", "new", f, "--seed", 14).returncode, 0)
+        self.assertEqual(cli("practice", "new", f, "--seed", 14).returncode, 2)  # never overwrites
+        names = [a + s for a in "ABCDE" for s in "lr"]
+        for name in names:
+            done = cli("practice", "take", f, "height", name, "--keep")
+            self.assertEqual(done.returncode, 0, done.stderr)
+        for i, a in enumerate(names):
+            for b in names[i + 1 : i + 4]:
+                self.assertEqual(cli("practice", "take", f, "tape", a, b, "--keep").returncode, 0)
+        again = json.loads(cli("practice", "take", f, "tape", "Al", "Ar").stdout)
+        self.assertRegex(again["reads"], r"^\d+\.\d mm$")
+        self.assertEqual(cli("practice", "take", f, "tape", "Al", "Zz").returncode, 2)
+        condition = json.loads(cli("tape", "condition", f).stdout)
+        self.assertEqual(len(condition["sections"]), 5)
+        self.assertIsNotNone(condition["sections"][2]["middle_low"])
+        early = cli("practice", "mark", f)
+        self.assertEqual(early.returncode, 1)
+        self.assertNotIn("marks", json.loads(early.stdout))
+        lines = []
+        for figure in condition["figures"]:
+            if figure["key"] in ("diamond", "twist", "sag", "sidesway", "rail-difference"):
+                size = abs(figure["value_mm"])
+                lines.append(f"answer {figure['key']} " + (f"{size:.1f}" if size > 3 else "straight"))
+        self.assertEqual(cli("enter", f, *lines, "hand-in").returncode, 0)
+        marked = cli("practice", "mark", f)
+        self.assertEqual(marked.returncode, 0, marked.stderr)
+        j = json.loads(marked.stdout)
+        self.assertGreaterEqual(j["points"], 8)
+        self.assertGreaterEqual(len(j["marks"]), 5)
+        report = cli("tape", "report", f, self.dir / "r.pdf")
+        self.assertEqual(report.returncode, 0, report.stderr)
+        text = subprocess.run(["pdftotext", "-layout", self.dir / "r.pdf", "-"], capture_output=True, text=True).stdout
+        for words in ("As found: the chassis", "Practice:", "middle low", "left aft"):
+            self.assertIn(words, text)
+
+    def test_what_was_found_with_a_photo_and_what_it_costs(self):
+        f = self.dir / "b.gorvet"
+        cli("new", f)
+        cli("import", f, self.file("r.csv", RECTANGLE))
+        done = cli("enter", f, "rate hour 50", "rate other-frame 900", "rail 100 x 60 x 4 box top", "found thin Bl 2.5", "found crack Ar 30 way between the bolts")
+        self.assertEqual(done.returncode, 0, done.stderr)
+        picture = self.file("p.jpg", "not really a picture")
+        self.assertEqual(cli("photo-found", f, "crack", "Ar", picture).returncode, 0)
+        j = json.loads(cli("found", f).stdout)
+        by_kind = {q["kind"]: q for q in j["found"]}
+        self.assertEqual(by_kind["thin"]["figure"], "2.5 of 4.0 mm left")  # new: as thick as the rail
+        self.assertEqual(by_kind["thin"]["verdict"], "Fails")
+        self.assertEqual(len(by_kind["crack"]["photo"]), 64)
+        self.assertEqual(cli("photo-out", f, by_kind["crack"]["photo"], self.dir / "out.jpg").returncode, 0)
+        self.assertEqual((self.dir / "out.jpg").read_text(), "not really a picture")
+        ways = {w["key"]: w for w in j["ways"]}
+        self.assertEqual(ways["repair"]["cost"], (4 + 3) * 50)
+        self.assertTrue(ways["repair"]["advised"])
+        self.assertEqual(ways["other-frame"]["cost"], 40 * 50 + 900)
+        codes = {q["code"] for q in json.loads(cli("findings", f).stdout)["findings"]}
+        self.assertLessEqual({"tape.thin", "tape.crack"}, codes)
+
+    def test_points_in_and_out_and_against_the_drawing(self):
+        f = self.dir / "b.gorvet"
+        cli("new", f)
+        cli("import", f, self.file("r.csv", RECTANGLE))
+        drawn = self.file("works.csv", "point,x,y,z\nAl,0,-400,0\nAr,0,400,0\nBl,2000,-400,0\nBr,2012,400,\n")
+        done = cli("import-points", f, drawn, "--as", "drawing", "--source", "the works")
+        self.assertEqual(json.loads(done.stdout), {"points": 4, "new": 0, "left_out": 0})
+        j = json.loads(cli("tape", "drawing", f).stdout)
+        self.assertEqual(j["source"], "the works")
+        worst = j["points"][0]
+        self.assertEqual(worst["name"], "Br")
+        self.assertTrue(worst["proven"])
+        self.assertIsNone(worst["off_mm"]["z"])
+        self.assertLess(worst["off_mm"]["x"], -5)
+        csv = cli("tape", "points", f)
+        self.assertEqual(csv.returncode, 0)
+        self.assertEqual(len(csv.stdout.splitlines()), 5)
+        self.assertIn("fixed", csv.stdout)
+        again = self.dir / "again.gorvet"
+        cli("new", again)
+        back = cli("import-points", again, self.file("p.csv", csv.stdout), "--as", "coordinates", "--source", "survey")
+        self.assertEqual(json.loads(back.stdout)["points"], 4)
+        bad = cli("import-points", again, self.file("bad.csv", "point,x,y,z\nQ,1,2,\n"), "--as", "rough")
+        self.assertEqual(bad.returncode, 1)
+        self.assertIn("line 2", bad.stderr)
+
     def test_tape_solve_of_a_csv(self):
         done = cli("tape", "solve", self.file("r.csv", RECTANGLE))
         self.assertEqual(done.returncode, 0, done.stderr)

@@ -20,14 +20,20 @@ std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& sta
         list.push_back({tr("how it stands"), "session "});
         return list;
     }
-    list.push_back({tr("hold the datum"), "hold "});
+    const auto& practice = d.build().practice;
+    if (practice.on && !practice.marked && state.subject == build::Subject::Chassis) {
+        list.push_back({tr("say what is wrong"), "answer "});
+        if (!d.build().answers.empty()) list.push_back({tr("hand in"), "hand-in"});
+    }
+    list.push_back({tr("datum"), "datum "});
     list.push_back({tr("height"), "height "});
     list.push_back({tr("level"), "level "});
     list.push_back({tr("offset"), "offset "});
     list.push_back({tr("station"), "station "});
     list.push_back({tr("slope"), "slope "});
     list.push_back({tr("plumbed"), "plan "});
-    list.push_back({tr("role"), "role "});
+    list.push_back({tr("assume"), "assume "});
+    list.push_back({tr("found"), "found "});
     list.push_back({tr("read from"), "setup "});
     list.push_back({tr("want to know"), "want "});
     if (state.subject == build::Subject::Body) list.push_back({tr("a gap"), "gap "});
