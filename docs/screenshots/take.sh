@@ -22,7 +22,7 @@ take() { # NAME KEYS ARGUMENTS…
             last=$sum
         done
         import -window root -strip "$out"
-        kill $app' take "$out" "$keys" "$build/gorvet" "$@" "$build/petrel_on_tern.gorvet"
+        kill $app' take "$out" "$keys" "$build/gorvet" "$@" "${shown:-$build/petrel_on_tern.gorvet}"
     echo "$out"
 }
 # what was left last time must not show
@@ -40,3 +40,13 @@ take work-day "" --bench 5
 take work-dye "" --bench 5 --dye
 take call-out-dye "F4" --bench 1 --dye
 take stretch-large "" --bench 3 --text 150
+# a practice frame half measured, its next reading taken by the simulated tape
+frame=$build/screenshot_practice.gorvet
+rm -f "$frame"
+"$build/gorvet-cli" practice new "$frame" --seed 14 2>/dev/null
+for point in Al Ar Bl Br Cl Cr Dl Dr El Er; do "$build/gorvet-cli" practice take "$frame" height "$point" --keep >/dev/null; done
+for pair in "Al Ar" "Al Bl" "Al Br" "Ar Bl" "Ar Br" "Bl Br" "Bl Cl" "Bl Cr" "Br Cl" "Br Cr" "Cl Cr" "Cl Dl" "Cl Dr" "Cr Dl" "Cr Dr" "Dl Dr" "Dl El" "Dl Er" "Dr El" "Dr Er" "El Er" "Al Er" "Ar El"; do
+    "$build/gorvet-cli" practice take "$frame" tape $pair --keep >/dev/null
+done
+shown=$frame take practice-dye "F7" --bench 1 --dye
+rm -f "$frame"

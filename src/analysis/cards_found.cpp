@@ -132,11 +132,14 @@ Card practiceCard(const Build& b, const Results& r) {
     }
     const PracticeResult result = markPractice(b, r);
     for (const PracticeMark& m : result.marks)
-        c.rows.push_back({m.about, fmt::format("{}: {} – {}", m.said, m.truth, markWord(m.how)), Mark::Derived,
-                          m.how != PracticeMark::How::Right});
+        c.rows.push_back({m.about, markWord(m.how), Mark::None, m.how != PracticeMark::How::Right});
     c.sentences.push_back(result.sentence);
+    constexpr size_t most = 3; // the report has them all
+    size_t told = 0;
     for (const PracticeMark& m : result.marks)
-        if (m.how != PracticeMark::How::Right) c.sentences.push_back(m.about + ": " + m.sentence);
+        if (m.how != PracticeMark::How::Right && told++ < most)
+            c.sentences.push_back(fmt::format("{}: you said {}, it is {}. {}", m.about, m.said, m.truth, m.sentence));
+    if (told > most) c.sentences.emplace_back("The rest stands in the report (Ctrl+R).");
     return c;
 }
 

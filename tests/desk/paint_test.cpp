@@ -1,11 +1,15 @@
 // The typefaces that are really used, and what a place on a sheet answers to.
 #include "desk/shell/theme.hpp"
+#include "desk/widgets/card_view.hpp"
 #include "desk/widgets/drawing_painter.hpp"
 
 #include <QFontDatabase>
 #include <QFontInfo>
 #include <QImage>
+#include <QLabel>
+#include <QLayout>
 #include <QPainter>
+#include <QTest>
 #include <catch2/catch.hpp>
 #include <cmath>
 
@@ -77,5 +81,36 @@ TEST_CASE("painting puts ink on the sheet in the theme's colour", "[desk]") {
         for (int x = 0; x < 100; ++x)
             for (int y = 10; y < 32; ++y) body += image.pixelColor(x, y) == theme.color(sheet::Ink::Body);
         CHECK(body > 10);
+    }
+}
+
+TEST_CASE("a card gives every sentence the room it needs", "[desk][card]") {
+    // long sentences used to squash the rows above them: the card took the height that labels would like, not what they need
+    QWidget sheet;
+    sheet.resize(1280, 690);
+    sheet.show();
+    REQUIRE(QTest::qWaitForWindowExposed(&sheet));
+    analysis::Card c;
+    c.title = "a title that is longer than the card is wide";
+    for (const char* label : {"diamond", "twist", "sag", "sidesway", "rails left − right"})
+        c.rows.push_back({label, "8.2 ± 1.4 mm", sheet::Mark::Derived, true});
+    for (int i = 0; i < 3; ++i)
+        c.sentences.emplace_back(
+            "twist: you said straight, it is 8.3, left side high at the front. Missed. It was one front wheel dropped into a ditch.");
+    c.actions.push_back({"an hour costs", "rate hour ", "55", true});
+    for (const double scale : {1.0, 1.5}) {
+        desk::CardView card(&sheet);
+        card.show(c, "builder · 25 Nov 12:49", {600, 300}, desk::Theme(desk::Ground::Day, scale));
+        card.layout()->activate();
+        int labels = 0;
+        for (const QLabel* label : card.findChildren<QLabel*>()) {
+            if (!label->isVisible()) continue;
+            ++labels;
+            INFO(label->text().toStdString() << " at " << scale);
+            const int needed = label->wordWrap() ? label->heightForWidth(label->width()) : label->sizeHint().height();
+            CHECK(label->height() >= needed - 1);
+        }
+        CHECK(labels >= 14);
+        CHECK(card.geometry().bottom() <= sheet.height());
     }
 }

@@ -15,13 +15,14 @@ sheet::Drawing TapeBench::draw(const Document& d, const ViewState& state, double
 std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& state) const {
     const auto& s = d.results().of(state.subject);
     std::vector<Starter> list;
-    list.push_back({tr("mark a point"), "point "});
+    const auto& practice = d.build().practice;
+    const bool practising = practice.on && !practice.marked && state.subject == build::Subject::Chassis;
+    if (!practising) list.push_back({tr("mark a point"), "point "});
     if (s.survey.points.empty()) {
         list.push_back({tr("how it stands"), "session "});
         return list;
     }
-    const auto& practice = d.build().practice;
-    if (practice.on && !practice.marked && state.subject == build::Subject::Chassis) {
+    if (practising) {
         list.push_back({tr("say what is wrong"), "answer "});
         if (!d.build().answers.empty()) list.push_back({tr("hand in"), "hand-in"});
     }
@@ -32,7 +33,6 @@ std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& sta
     list.push_back({tr("station"), "station "});
     list.push_back({tr("slope"), "slope "});
     list.push_back({tr("plumbed"), "plan "});
-    list.push_back({tr("assume"), "assume "});
     list.push_back({tr("found"), "found "});
     list.push_back({tr("read from"), "setup "});
     list.push_back({tr("want to know"), "want "});

@@ -55,7 +55,10 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
     title->setObjectName("cardTitle");
     title->setFont(theme.font(18, sheet::Face::Bold));
     title->setStyleSheet(QString("font-size: %1px; font-weight: bold").arg(theme.px(18)));
-    head->addWidget(title);
+    // a long title breaks; a short one leaves its verdict beside it
+    const bool long_title = card.title.size() + card.word.size() > 24;
+    title->setWordWrap(long_title);
+    head->addWidget(title, long_title ? 1 : 0);
     if (!card.word.empty()) {
         auto* word = new QLabel(QString::fromUtf8("· ") + QString::fromStdString(card.word));
         word->setObjectName("cardWord");
@@ -63,7 +66,7 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
         word->setStyleSheet(QString("font-size: %1px; font-weight: bold").arg(theme.px(18)));
         head->addWidget(word);
     }
-    head->addStretch(1);
+    if (!long_title) head->addStretch(1);
     auto* shut = new QPushButton(tr("close"));
     shut->setObjectName("cardClose");
     shut->setAccessibleName(tr("close the card"));
@@ -135,8 +138,9 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
     }
     setFixedWidth(std::min(parentWidget()->width() - 20, theme.px(350)));
     layout_->activate();
-    adjustSize();
-    const int height = std::min(sizeHint().height(), parentWidget()->height() - 8);
+    // sentences break at this width: what they need in height follows from it, not from the size they would like
+    const int needed = layout_->hasHeightForWidth() ? layout_->totalHeightForWidth(width()) : sizeHint().height();
+    const int height = std::min(needed, parentWidget()->height() - 8);
     resize(width(), height);
     int x = near.x() + theme.px(28);
     if (x + width() > parentWidget()->width() - 8) x = near.x() - theme.px(28) - width();
@@ -157,7 +161,7 @@ void CardView::say(const QString& error) {
     if (!error_) return;
     error_->setText(error);
     error_->show();
-    adjustSize();
+    resize(width(), std::min(layout_->totalHeightForWidth(width()), parentWidget()->height() - 8));
 }
 
 void CardView::close() {
