@@ -42,6 +42,34 @@ void wholeSolve(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(tape::solve(s));
 }
 
+/// All figures and the sections along the length, of a survey that is solved anew each time (covariances are found when asked
+/// for).
+void conditionOfSolved(benchmark::State& state) {
+    const auto s = surveyOf(state);
+    tape::FramePoints frame;
+    for (int i = 0; i < static_cast<int>(s.points.size()); i += 2) frame.pairs.push_back({i, i + 1});
+    for (auto _ : state) {
+        state.PauseTiming();
+        const auto solution = tape::solve(s);
+        state.ResumeTiming();
+        benchmark::DoNotOptimize(tape::condition(solution, frame));
+    }
+}
+
+/// The same survey adjusted freely and laid on three pads, a centreline and a station.
+void solveOnDatum(benchmark::State& state) {
+    auto s = surveyOf(state);
+    const int last = static_cast<int>(s.points.size()) - 1;
+    using build::DatumKind;
+    s.datum = {{DatumKind::Height, {0}, 0},
+               {DatumKind::Height, {1}, 0},
+               {DatumKind::Height, {last}, 0},
+               {DatumKind::Centred, {0, 1}, 0},
+               {DatumKind::Centred, {last - 1, last}, 0},
+               {DatumKind::Station, {0}, 0}};
+    for (auto _ : state) benchmark::DoNotOptimize(tape::solve(s));
+}
+
 void rankAllPairs(benchmark::State& state) {
     const auto s = surveyOf(state);
     const auto solution = tape::solve(s);
@@ -55,5 +83,7 @@ void rankAllPairs(benchmark::State& state) {
 
 BENCHMARK(baselineDenseQr)->Args({12, 54})->Args({40, 240})->Args({400, 2500})->Unit(benchmark::kMillisecond);
 BENCHMARK(wholeSolve)->Args({12, 54})->Args({40, 240})->Args({60, 500})->Args({400, 2500})->Unit(benchmark::kMillisecond);
+BENCHMARK(conditionOfSolved)->Args({40, 240})->Args({400, 2500})->Unit(benchmark::kMillisecond);
+BENCHMARK(solveOnDatum)->Args({40, 240})->Args({400, 2500})->Unit(benchmark::kMillisecond);
 BENCHMARK(rankAllPairs)->Args({30, 180})->Args({60, 500})->Unit(benchmark::kMillisecond);
 BENCHMARK_MAIN();

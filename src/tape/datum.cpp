@@ -90,6 +90,7 @@ OnDatum::OnDatum(Network& net, std::shared_ptr<const Fixing> fixing, const Eigen
     turn_.setIdentity();
     setup_turn_.assign(net.setups.size(), Eigen::Matrix3d::Identity());
     turn(net, floats);
+    prepare();
 }
 
 /// Newton's steps onto the rules; the last linearisation stays for the covariances.
@@ -227,9 +228,42 @@ Eigen::VectorXd OnDatum::spread(size_t k) const {
     return v;
 }
 
+/// All rules, then what holds the rest: their own covariances, once for the variances of all.
+void OnDatum::prepare() {
+    Eigen::MatrixXd ties(d_.rows() + inner_d_.rows(), d_.cols());
+    ties << d_, inner_d_;
+    by_ties_.resize(ties.rows(), ties.cols());
+    for (Eigen::Index i = 0; i < ties.rows(); ++i) by_ties_.row(i) = times(ties.row(i).transpose()).transpose();
+    of_ties_ = by_ties_ * ties.transpose();
+}
+
+/// C before the rules, of one unknown with itself: from the block of its own three.
+double OnDatum::own(size_t k) const {
+    const auto block = static_cast<Eigen::Index>(k - k % 3);
+    const auto points = static_cast<Eigen::Index>(index_.size()) / 3 - static_cast<Eigen::Index>(setup_turn_.size());
+    const Eigen::Matrix3d& by = block / 3 < points ? turn_ : setup_turn_[static_cast<size_t>(block / 3 - points)];
+    double sum = 0;
+    for (Eigen::Index i = 0; i < 3; ++i)
+        for (Eigen::Index j = 0; j < 3; ++j) {
+            const int a = index_[static_cast<size_t>(block + i)];
+            const int b = index_[static_cast<size_t>(block + j)];
+            if (a >= 0 && b >= 0)
+                sum += by(static_cast<Eigen::Index>(k % 3), i) * by(static_cast<Eigen::Index>(k % 3), j) *
+                       fixing_->factor->entry(a, b);
+        }
+    return sum;
+}
+
 double OnDatum::variance(size_t k) const {
-    const Eigen::VectorXd v = spread(k);
-    return v.dot(times(v));
+    // v = e_k − Σ c of the ties: vᵀCv by the covariances of the ties
+    const Eigen::VectorXd g = g_.row(static_cast<Eigen::Index>(k)).transpose();
+    const Eigen::VectorXd inner = by_inner_.transpose() * g;
+    const Eigen::VectorXd rules = by_rules_.transpose() * (g - (inner_d_ * g_).transpose() * inner);
+    Eigen::VectorXd c(rules.size() + inner.size());
+    c << rules, inner;
+    const double before = own(k);
+    const double after = before - 2 * c.dot(by_ties_.col(static_cast<Eigen::Index>(k))) + c.dot(of_ties_ * c);
+    return after > 1e-11 * before ? after : 0.0; // what a rule holds
 }
 
 std::vector<double> OnDatum::column(size_t k) const {

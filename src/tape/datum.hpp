@@ -24,6 +24,8 @@ private:
     void turn(Network& net, const Eigen::MatrixXd& floats);
     void move(Network& net, const Eigen::VectorXd& motion);
     Eigen::VectorXd turned(const Eigen::VectorXd&, bool back) const;
+    void prepare();
+    double own(size_t k) const;
     Eigen::VectorXd spread(size_t k) const;              ///< Sᵀ e_k
     Eigen::VectorXd times(const Eigen::VectorXd&) const; ///< C of the free adjustment in the datum's axes
 
@@ -34,6 +36,8 @@ private:
     Eigen::MatrixXd by_rules_; ///< (D G)⁺
     Eigen::MatrixXd inner_d_;  ///< the sums over all fixed points, for what the rules leave open
     Eigen::MatrixXd by_inner_;
+    Eigen::MatrixXd by_ties_;                 ///< covariances of all ties with every unknown
+    Eigen::MatrixXd of_ties_;                 ///< and with each other
     Eigen::Matrix3d turn_;                    ///< from the axes of the free adjustment
     std::vector<Eigen::Matrix3d> setup_turn_; ///< of each set-up's unknowns
     double missed_mm_ = 0;
