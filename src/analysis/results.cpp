@@ -298,6 +298,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.planned_right = planned(r.rail_right, r.stretch, r.stretch.right);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);
+    r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
     r.work_facts = workFacts(b, r);
     r.work_record = workRecord(b);
     r.work_planned = r.work_facts.cut_planned || r.work_facts.mounts > 0 || r.work_facts.crossmember || !b.ticks.empty();
@@ -306,7 +307,6 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
             previous && previous->work_planned && previous->work_facts == r.work_facts && previous->work_record == r.work_record
                 ? previous->work
                 : work::order(r.work_facts, r.work_record);
-    r.repair = repairOf(b, r, r.flaw_ids);
     r.findings = findAll(b, r);
     return r;
 }

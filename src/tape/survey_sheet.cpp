@@ -245,7 +245,7 @@ private:
             const auto& p = v_.solution->points[i];
             if (!p.placed) continue;
             const P at = where(static_cast<int>(i));
-            const std::string& name = v_.survey->points[i].name;
+            const std::string name = v_.survey->points[i].name + (p.assumed ? " ?" : "");
             const double w = roughWidth(name, f_.small(), Face::Sans);
             const double h = f_.small() * 0.85;
             const double away = f_.px(7);

@@ -1,0 +1,210 @@
+// What was found, what is assumed, the drawing and the datum: as findings, on cards, and on what they shut or mark elsewhere.
+#include "analysis/cards.hpp"
+#include "analysis/views.hpp"
+#include "prompt/context.hpp"
+#include "tape/survey_sheet.hpp"
+
+#include <algorithm>
+#include <catch2/catch.hpp>
+
+using namespace gorvet;
+using namespace gorvet::build;
+using sheet::Severity;
+
+namespace {
+
+struct Bench {
+    Build b;
+    analysis::Results r;
+    Subject subject = Subject::Chassis;
+
+    void type(const std::string& line) {
+        INFO(line);
+        const auto understood = entry::understand(b, prompt::contextFor(r, subject, "M.", "2026-03-01T08:00:00Z"), line);
+        if (!understood) FAIL(understood.error().text());
+        if (understood->subject) subject = *understood->subject;
+        if (const auto kept = enact(b, understood->edit); !kept) FAIL(kept.error().text());
+    }
+    void look() { r = analysis::analyse(b, r.revision + 1, &r); }
+    const analysis::Finding* find(const std::string& code) {
+        for (const auto& f : r.findings)
+            if (f.code == code) return &f;
+        return nullptr;
+    }
+    /// Four pairs, 1000 apart, 800 wide at 400 high, each point fixed by coordinates and checked by heights.
+    Bench() {
+        for (int i = 0; i < 4; ++i)
+            for (const int side : {-1, 1}) {
+                const std::string name = std::string(1, static_cast<char>('A' + i)) + (side < 0 ? "l" : "r");
+                type("point " + name + " rail " + std::to_string(1000 * i) + " " + std::to_string(400 * side) + " 400");
+                type("coordinates " + name + " " + std::to_string(1000 * i) + " " + std::to_string(400 * side) +
+                     " 400 sigma 0.4");
+                type("height " + name + " 400");
+            }
+        look();
+        REQUIRE(r.chassis.solution.status == tape::Status::Solved);
+    }
+};
+
+std::string drawn(const sheet::Drawing& d) {
+    std::string all;
+    for (const auto& item : d.items)
+        if (const auto* t = std::get_if<sheet::Text>(&item.shape)) all += t->text + "\n";
+    return all;
+}
+
+} // namespace
+
+TEST_CASE("what was found stands in the findings, on its card, on the plan, and shuts the cut", "[analysis][found]") {
+    Bench t;
+    t.type("found thin Bl 2.5 of 4");
+    t.type("found crack Cr 35 way between the bolts");
+    t.type("found rust Al");
+    t.type("found play \"front left arm\" 0.6");
+    t.type("found seized \"track rod end\"");
+    t.type("found repair Dl");
+    t.type("found layers \"sill left\" 3");
+    t.type("found thin Dr 3.9 of 4"); // sound: no finding
+    t.look();
+    for (const char* code :
+         {"tape.thin", "tape.crack", "tape.rust", "tape.play", "tape.seized", "tape.repaired-before", "tape.layers"}) {
+        INFO(code);
+        const auto* f = t.find(code);
+        REQUIRE(f);
+        CHECK_FALSE(f->sentence.empty());
+        CHECK_FALSE(f->remedy.empty());
+        const auto card = analysis::cardFor(t.b, t.r, Subject::Chassis, f->tag);
+        REQUIRE(card);
+        CHECK(card->word == f->word);
+    }
+    CHECK(std::count_if(t.r.findings.begin(), t.r.findings.end(), [](const auto& f) { return f.code == "tape.thin"; }) == 1);
+    CHECK(t.find("tape.thin")->figure == "2.5 of 4.0 mm left");
+    CHECK(t.find("tape.thin")->severity == Severity::Bad);
+    CHECK(*t.find("tape.thin")->station_mm == Approx(1000).margin(1));
+    CHECK(t.find("tape.seized")->sentence == "Track rod end is seized.");
+    const auto words = drawn(analysis::tapeView(t.b, t.r, Subject::Chassis, {}, 1200, 900, sheet::Format{1}));
+    CHECK(words.find("crack") != std::string::npos);
+    CHECK(words.find("track rod end") != std::string::npos);
+    REQUIRE(analysis::cardFor(t.b, t.r, Subject::Chassis, "repair"));
+    // a rail that fails shuts the hold point before the cut; seen to, it opens again
+    CHECK(t.r.work_facts.flaw_open.find("fails") != std::string::npos);
+    t.type("remove found crack Cr");
+    t.type("remove found thin Bl");
+    t.look();
+    CHECK(t.r.work_facts.flaw_open.empty());
+}
+
+TEST_CASE("a gap that moved shuts hold points until it is measured at rest", "[analysis][gaps]") {
+    Bench t;
+    t.type("gap door-left 4.5 at brace in");
+    t.type("gap door-left 8.5 at on the chassis");
+    t.look();
+    CHECK(t.r.work_facts.gap_open.find("door-left") != std::string::npos);
+    t.type("gap door-left 8.6 at hinge shimmed");
+    t.look();
+    CHECK(t.r.work_facts.gap_open.empty());
+}
+
+TEST_CASE("points off the drawing are said, the rest of the frame is not accused", "[analysis][drawing]") {
+    Bench t;
+    for (int i = 0; i < 4; ++i)
+        for (const int side : {-1, 1}) {
+            const std::string name = std::string(1, static_cast<char>('A' + i)) + (side < 0 ? "l" : "r");
+            const int x = 1000 * i + (name == "Cr" ? 9 : 0);
+            t.type("drawing " + name + " " + std::to_string(x) + " " + std::to_string(400 * side) +
+                   (name == "Bl" ? " -" : " 400") + " from the works");
+        }
+    t.look();
+    const auto* f = t.find("tape.off-drawing");
+    REQUIRE(f);
+    CHECK(f->subject == "Cr");
+    CHECK(f->sentence.find("1 point stands off the drawing") == 0);
+    CHECK(std::stod(f->figure) == Approx(9).margin(0.5)); // the other points pull a little towards it
+    const auto card = analysis::cardFor(t.b, t.r, Subject::Chassis, "drawing");
+    REQUIRE(card);
+    CHECK(card->title == "against the works");
+    CHECK(card->rows.front().label == "Cr");
+    // with heights from the drawing, sag is judged
+    CHECK(std::any_of(t.r.chassis.condition.figures.begin(), t.r.chassis.condition.figures.end(),
+                      [](const auto& g) { return std::string(g.key) == "sag"; }));
+    t.type("remove drawing all");
+    t.look();
+    CHECK_FALSE(t.find("tape.off-drawing"));
+}
+
+TEST_CASE("a datum whose rules fight is said; held coordinates come back untouched", "[analysis][datum]") {
+    Bench t;
+    const auto before = t.r.chassis.solution.points;
+    t.type("datum plane Al Ar Dl 0");
+    t.type("datum centred Al Ar Dl Dr");
+    t.type("datum station Al Ar 0");
+    t.look();
+    CHECK_FALSE(t.find("tape.datum-missed"));
+    CHECK(t.r.chassis.solution.points[0].position.z_mm == Approx(0).margin(1e-6));
+    t.type("datum height Dr 60");
+    t.look();
+    const auto* f = t.find("tape.datum-missed");
+    REQUIRE(f);
+    CHECK_FALSE(f->figure.empty());
+    t.type("datum held");
+    t.look();
+    CHECK(t.r.chassis.solution.points[0].position.z_mm == Approx(before[0].position.z_mm).margin(1e-9));
+    CHECK_FALSE(t.find("tape.datum-missed"));
+}
+
+TEST_CASE("half a body, mirrored, can be seated, and never gets a green verdict for it", "[analysis][assumed]") {
+    Bench t;
+    for (const char* line : {"point FWl front-hub 100 -700 430", "coordinates FWl 100 -700 430",
+                             "point FWr front-hub 100 700 430", "coordinates FWr 100 700 430", "point RWl rear-hub 2800 -700 430",
+                             "coordinates RWl 2800 -700 430", "point RWr rear-hub 2800 700 430", "coordinates RWr 2800 700 430"})
+        t.type(line);
+    t.type("subject body");
+    for (const char* line :
+         {"point Hl hinge-pillar 900 -650 700", "coordinates Hl 900 -650 700", "point Sl sill-front 1000 -660 300",
+          "coordinates Sl 1000 -660 300", "point Tl sill-rear 2000 -660 300", "coordinates Tl 2000 -660 300",
+          "point Hr hinge-pillar", "point Sr sill-front", "point Tr sill-rear"})
+        t.type(line);
+    t.type("assume symmetry all");
+    t.look();
+    REQUIRE(t.find("tape.assumed"));
+    CHECK(t.find("tape.assumed")->subject == "Hr, Sr, Tr");
+    const PointId hr = pointNamed(t.b, Subject::Body, "Hr")->id;
+    CHECK(t.r.body.assumed(hr));
+    CHECK_FALSE(t.r.body.positionOf(hr)); // no bench takes it for measured
+    t.type("tyre front 340");
+    t.type("tyre rear 340");
+    t.type("pin station Hl 900 tol 5");
+    t.type("pin centred Hl Hr tol 5");
+    t.type("pin height Sl 210 tol 5");
+    t.type("pin height Tl 210 tol 5");
+    t.look();
+    REQUIRE(t.r.pin_ids.size() == 4);
+    for (size_t i = 0; i < t.r.pin_ids.size(); ++i) {
+        const bool rests_on_it = t.b.pins.at(t.r.pin_ids[i]).kind == PinKind::Centred;
+        INFO(std::string(word(t.b.pins.at(t.r.pin_ids[i]).kind)));
+        REQUIRE(t.r.seat.wishes[i].usable);
+        if (rests_on_it) CHECK(t.r.seat.wishes[i].verdict != PlanVerdict::Holds);
+    }
+    const auto card = analysis::cardFor(t.b, t.r, Subject::Body, "point:" + std::to_string(hr.value));
+    REQUIRE(card);
+    CHECK(card->rows.front().value.find("assumed") != std::string::npos);
+    CHECK(drawn(analysis::tapeView(t.b, t.r, Subject::Body, {}, 1200, 900, sheet::Format{1})).find("Hr ?") != std::string::npos);
+}
+
+TEST_CASE("an obstacle is drawn with its name and opens its card", "[analysis]") {
+    Bench t;
+    t.type("blocked engine 400 1400 -200 200 100 900");
+    t.look();
+    CHECK(drawn(analysis::tapeView(t.b, t.r, Subject::Chassis, {}, 1200, 900, sheet::Format{1})).find("engine") !=
+          std::string::npos);
+    const auto card =
+        analysis::cardFor(t.b, t.r, Subject::Chassis, "obstacle:" + std::to_string(t.b.obstacles.begin()->first.value));
+    REQUIRE(card);
+    CHECK(card->title == "engine is in the way");
+    for (const auto& next : t.r.chassis.next)
+        if (next.to >= 0) {
+            const auto& p = t.r.chassis.solution.points;
+            CHECK_FALSE(tape::blocks({{400, -200, 100}, {1400, 200, 900}}, p[static_cast<size_t>(next.from)].position,
+                                     p[static_cast<size_t>(next.to)].position));
+        }
+}
