@@ -1,6 +1,7 @@
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
 #include "cli/json.hpp"
+#include "cli/scan_commands.hpp"
 #include "cli/tape_commands.hpp"
 #include "formats/points_csv.hpp"
 #include "formats/readings_csv.hpp"
@@ -314,6 +315,21 @@ int run(int argc, char** argv) {
     photo_found->add_option("WHERE", from, "the point or part")->required();
     photo_found->add_option("PICTURE", other, "the picture's file")->required();
     subjectOption(photo_found);
+    auto* scan = app.add_subcommand("scan", "meshes and clouds");
+    scan->require_subcommand(1);
+    std::string unit;
+    const auto unitOption = [&](CLI::App* c) {
+        c->add_option("--unit", unit, "what one unit of the file is: mm, cm, m or in")
+            ->required()
+            ->check(CLI::IsMember({"mm", "cm", "m", "in"}));
+    };
+    auto* scan_info = scan->add_subcommand("info", "what a file holds, and what is wrong with it");
+    scan_info->add_option("FILE", path, "PLY, STL, OBJ, XYZ or CSV")->required();
+    unitOption(scan_info);
+    auto* scan_convert = scan->add_subcommand("convert", "write it as PLY or STL, in mm");
+    scan_convert->add_option("FILE", path, "PLY, STL, OBJ, XYZ or CSV")->required();
+    scan_convert->add_option("OUT", other, "OUT.ply or OUT.stl")->required();
+    unitOption(scan_convert);
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
     auto* align = axle->add_subcommand("align", "how axles and wheels stand");
@@ -363,6 +379,8 @@ int run(int argc, char** argv) {
     if (*practice_take) return practiceTake(path, text, from, to, keep_it);
     if (*practice_mark) return practiceMark(path);
     if (*photo_found) return keepPhotoFound(path, subject(), text, from, other);
+    if (*scan_info) return scanInfo(path, unit);
+    if (*scan_convert) return scanConvert(path, unit, other);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);
     if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });

@@ -1,0 +1,75 @@
+#include "cli/scan_commands.hpp"
+
+#include "cli/json_parts.hpp"
+#include "cli/tape_commands.hpp"
+#include "formats/mesh_file.hpp"
+
+#include <iostream>
+
+#include <unistd.h>
+
+#include <fmt/format.h>
+
+namespace gorvet::cli {
+
+namespace {
+
+Result<formats::ReadMesh> readSaying(const std::string& path, const std::string& unit) {
+    const double unit_mm = unit == "mm" ? 1 : unit == "cm" ? 10 : unit == "m" ? 1000 : 25.4;
+    const bool seen = isatty(STDERR_FILENO) != 0;
+    int told = -1;
+    auto read = formats::readMesh(path, unit_mm, [&](double share) {
+        const int percent = static_cast<int>(share * 100);
+        if (seen && percent != told) std::cerr << fmt::format("\rreading {} %", told = percent);
+        return true;
+    });
+    if (seen && told >= 0) std::cerr << "\r              \r";
+    return read;
+}
+
+Json corner(const shape::Point3& p) { return {{"x_mm", number(p[0])}, {"y_mm", number(p[1])}, {"z_mm", number(p[2])}}; }
+
+} // namespace
+
+int scanInfo(const std::string& path, const std::string& unit) {
+    const auto read = readSaying(path, unit);
+    if (!read) return fail(read.error());
+    const shape::MeshReport r = shape::look(read->mesh);
+    Json j = {{"format", read->format},
+              {"unit", unit},
+              {"points", r.points},
+              {"triangles", r.triangles},
+              {"has_normals", !read->mesh.normals.empty()},
+              {"has_colours", !read->mesh.colours.empty()},
+              {"left_out",
+               {{"points", read->points_left_out}, {"triangles", read->triangles_left_out}, {"lines", read->lines_left_out}}},
+              {"least", corner(r.least)},
+              {"most", corner(r.most)},
+              {"pieces", r.pieces},
+              {"closed", r.closed},
+              {"holes", r.holes},
+              {"open_edges", r.open_edges},
+              {"crowded_edges", r.crowded_edges},
+              {"flipped_edges", r.flipped_edges},
+              {"thin_triangles", r.thin_triangles},
+              {"double_triangles", r.double_triangles},
+              {"loose_points", r.loose_points},
+              {"area_mm2", number(r.area_mm2)},
+              {"volume_mm3", r.closed && r.triangles ? number(r.volume_mm3) : Json(nullptr)},
+              {"remarks", r.remarks()}};
+    std::cout << text(j);
+    const bool left_out = read->points_left_out || read->triangles_left_out || read->lines_left_out;
+    return left_out ? exit_open : 0;
+}
+
+int scanConvert(const std::string& path, const std::string& unit, const std::string& out) {
+    const auto read = readSaying(path, unit);
+    if (!read) return fail(read.error());
+    const auto written = out.ends_with(".stl") ? formats::writeStl(read->mesh, out) : formats::writePly(read->mesh, out);
+    if (!written) return fail(written.error());
+    std::cerr << fmt::format("wrote {}: {} points, {} triangles, mm\n", out, read->mesh.points.size(),
+                             read->mesh.triangles.size());
+    return 0;
+}
+
+} // namespace gorvet::cli

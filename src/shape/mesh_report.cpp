@@ -1,0 +1,131 @@
+#include "shape/mesh.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include <fmt/format.h>
+
+namespace gorvet::shape {
+namespace {
+
+/// An edge by its lower and higher point, and which way its triangle runs along it.
+struct Edge {
+    std::uint32_t low;
+    std::uint32_t high;
+    std::uint32_t triangle;
+    bool forward;
+};
+
+/// Points that hang together (union by smaller root, paths halved).
+class Groups {
+public:
+    explicit Groups(size_t n) : root_(n) { std::iota(root_.begin(), root_.end(), 0U); }
+    std::uint32_t find(std::uint32_t i) {
+        while (root_[i] != i) i = root_[i] = root_[root_[i]];
+        return i;
+    }
+    void join(std::uint32_t a, std::uint32_t b) {
+        a = find(a);
+        b = find(b);
+        root_[std::max(a, b)] = std::min(a, b);
+    }
+
+private:
+    std::vector<std::uint32_t> root_;
+};
+
+Point3 minus(const Point3& a, const Point3& b) { return {a[0] - b[0], a[1] - b[1], a[2] - b[2]}; }
+Point3 cross(const Point3& a, const Point3& b) {
+    return {a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]};
+}
+double dot(const Point3& a, const Point3& b) { return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]; }
+
+} // namespace
+
+MeshReport look(const Mesh& m) {
+    MeshReport r;
+    r.points = m.points.size();
+    r.triangles = m.triangles.size();
+    if (!m.points.empty()) {
+        r.least = r.most = m.points.front();
+        for (const Point3& p : m.points)
+            for (size_t axis = 0; axis < 3; ++axis) {
+                r.least[axis] = std::min(r.least[axis], p[axis]);
+                r.most[axis] = std::max(r.most[axis], p[axis]);
+            }
+    }
+    if (m.triangles.empty()) return r;
+    std::vector<Edge> edges;
+    edges.reserve(3 * m.triangles.size());
+    std::vector<char> used(m.points.size(), 0);
+    Groups pieces(m.triangles.size());
+    double six_volumes = 0;
+    for (size_t t = 0; t < m.triangles.size(); ++t) {
+        const Triangle& q = m.triangles[t];
+        const Point3 n = cross(minus(m.points[q[1]], m.points[q[0]]), minus(m.points[q[2]], m.points[q[0]]));
+        const double twice = std::sqrt(dot(n, n));
+        r.area_mm2 += twice / 2;
+        if (twice < 1e-12) ++r.thin_triangles;
+        // from a corner of the box, so that far-away meshes keep their digits
+        six_volumes += dot(minus(m.points[q[0]], r.least), cross(minus(m.points[q[1]], r.least), minus(m.points[q[2]], r.least)));
+        for (size_t k = 0; k < 3; ++k) {
+            used[q[k]] = 1;
+            const std::uint32_t a = q[k];
+            const std::uint32_t b = q[(k + 1) % 3];
+            if (a != b) edges.push_back({std::min(a, b), std::max(a, b), static_cast<std::uint32_t>(t), a < b});
+        }
+    }
+    std::sort(edges.begin(), edges.end(),
+              [](const Edge& a, const Edge& b) { return a.low != b.low ? a.low < b.low : a.high < b.high; });
+    Groups rims(m.points.size());
+    std::vector<std::uint32_t> rim_points;
+    for (size_t i = 0; i < edges.size();) {
+        size_t j = i;
+        size_t forward = 0;
+        for (; j < edges.size() && edges[j].low == edges[i].low && edges[j].high == edges[i].high; ++j) {
+            forward += edges[j].forward;
+            pieces.join(edges[i].triangle, edges[j].triangle);
+        }
+        const size_t n = j - i;
+        if (n == 1) {
+            ++r.open_edges;
+            rims.join(edges[i].low, edges[i].high);
+            rim_points.push_back(edges[i].low);
+        }
+        if (n > 2) ++r.crowded_edges;
+        if (n == 2 && forward != 1) ++r.flipped_edges;
+        i = j;
+    }
+    for (std::uint32_t& p : rim_points) p = rims.find(p);
+    std::sort(rim_points.begin(), rim_points.end());
+    r.holes = static_cast<size_t>(std::unique(rim_points.begin(), rim_points.end()) - rim_points.begin());
+    for (std::uint32_t t = 0; t < m.triangles.size(); ++t) r.pieces += pieces.find(t) == t;
+    r.loose_points = static_cast<size_t>(std::count(used.begin(), used.end(), char{0}));
+    std::vector<Triangle> sorted = m.triangles;
+    for (Triangle& q : sorted) std::sort(q.begin(), q.end());
+    std::sort(sorted.begin(), sorted.end());
+    for (size_t i = 1; i < sorted.size(); ++i) r.double_triangles += sorted[i] == sorted[i - 1];
+    r.closed = r.open_edges == 0 && r.crowded_edges == 0 && r.flipped_edges == 0;
+    if (r.closed) r.volume_mm3 = six_volumes / 6;
+    return r;
+}
+
+std::vector<std::string> MeshReport::remarks() const {
+    std::vector<std::string> list;
+    const auto say = [&](size_t n, const char* one, const char* many) {
+        if (n) list.push_back(n == 1 ? fmt::format("One {}", one) : fmt::format("{} {}", n, many));
+    };
+    say(crowded_edges, "edge belongs to more than two triangles: inside and outside can't be told there.",
+        "edges belong to more than two triangles: inside and outside can't be told there.");
+    say(flipped_edges, "edge lies between triangles that face unlike ways.",
+        "edges lie between triangles that face unlike ways.");
+    if (closed && volume_mm3 < 0) list.emplace_back("It is turned inside out.");
+    say(holes, "hole or open rim: distances have no inside.", "holes or open rims: distances have no inside.");
+    say(double_triangles, "triangle is there twice.", "triangles are there twice.");
+    say(thin_triangles, "triangle has no area.", "triangles have no area.");
+    say(loose_points, "point belongs to no triangle.", "points belong to no triangle.");
+    return list;
+}
+
+} // namespace gorvet::shape
