@@ -326,6 +326,13 @@ int run(int argc, char** argv) {
     auto* scan_info = scan->add_subcommand("info", "what a file holds, and what is wrong with it");
     scan_info->add_option("FILE", path, "PLY, STL, OBJ, XYZ or CSV")->required();
     unitOption(scan_info);
+    auto* scan_fit = scan->add_subcommand("fit", "a plane, line, circle, ball or tube through all points of a file");
+    scan_fit->add_option("FILE", path, "PLY, STL, OBJ, XYZ or CSV")->required();
+    scan_fit->add_option("--shape", text, "plane, line, circle, ball or tube")
+        ->required()
+        ->check(CLI::IsMember({"plane", "line", "circle", "ball", "tube"}));
+    scan_fit->add_flag("--outliers", keep_all, "leave out what stands off");
+    unitOption(scan_fit);
     auto* scan_convert = scan->add_subcommand("convert", "write it as PLY or STL, in mm");
     scan_convert->add_option("FILE", path, "PLY, STL, OBJ, XYZ or CSV")->required();
     scan_convert->add_option("OUT", other, "OUT.ply or OUT.stl")->required();
@@ -380,6 +387,7 @@ int run(int argc, char** argv) {
     if (*practice_mark) return practiceMark(path);
     if (*photo_found) return keepPhotoFound(path, subject(), text, from, other);
     if (*scan_info) return scanInfo(path, unit);
+    if (*scan_fit) return scanFit(path, unit, text, keep_all);
     if (*scan_convert) return scanConvert(path, unit, other);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);

@@ -3,6 +3,7 @@
 #include "cli/json_parts.hpp"
 #include "cli/tape_commands.hpp"
 #include "formats/mesh_file.hpp"
+#include "scan/fit.hpp"
 
 #include <iostream>
 
@@ -70,6 +71,63 @@ int scanConvert(const std::string& path, const std::string& unit, const std::str
     std::cerr << fmt::format("wrote {}: {} points, {} triangles, mm\n", out, read->mesh.points.size(),
                              read->mesh.triangles.size());
     return 0;
+}
+
+namespace {
+
+Json way(const shape::Point3& p) { return {{"x", number(p[0])}, {"y", number(p[1])}, {"z", number(p[2])}}; }
+
+int say(const char* shape, const scan::Fit& fit, Json j) {
+    j["shape"] = shape;
+    j["points"] = fit.points;
+    j["left_out"] = fit.left_out;
+    j["rms_mm"] = number(fit.rms_mm);
+    j["worst_mm"] = number(fit.worst_mm);
+    std::cout << text(j);
+    return 0;
+}
+
+Json radius(double radius_mm, double half_width_mm) {
+    return {{"radius_mm", number(radius_mm)}, {"radius_half_width_mm", number(half_width_mm)}};
+}
+
+} // namespace
+
+int scanFit(const std::string& path, const std::string& unit, const std::string& shape, bool outliers) {
+    const auto read = readSaying(path, unit);
+    if (!read) return fail(read.error());
+    const auto& points = read->mesh.points;
+    if (shape == "plane") {
+        const auto s = scan::fitPlane(points, outliers);
+        return s ? say("plane", s->fit, {{"at", corner(s->at)}, {"normal", way(s->normal)}}) : fail(s.error());
+    }
+    if (shape == "line") {
+        const auto s = scan::fitLine(points, outliers);
+        return s ? say("line", s->fit, {{"at", corner(s->at)}, {"way", way(s->way)}}) : fail(s.error());
+    }
+    Json j;
+    if (shape == "circle") {
+        const auto s = scan::fitCircle(points, outliers);
+        if (!s) return fail(s.error());
+        j = radius(s->radius_mm, s->radius_half_width_mm);
+        j["centre"] = corner(s->centre);
+        j["normal"] = way(s->normal);
+        return say("circle", s->fit, j);
+    }
+    if (shape == "ball") {
+        const auto s = scan::fitSphere(points, outliers);
+        if (!s) return fail(s.error());
+        j = radius(s->radius_mm, s->radius_half_width_mm);
+        j["centre"] = corner(s->centre);
+        return say("ball", s->fit, j);
+    }
+    const auto s = scan::fitCylinder(points, outliers);
+    if (!s) return fail(s.error());
+    j = radius(s->radius_mm, s->radius_half_width_mm);
+    j["at"] = corner(s->at);
+    j["way"] = way(s->way);
+    j["length_mm"] = number(s->length_mm);
+    return say("tube", s->fit, j);
 }
 
 } // namespace gorvet::cli

@@ -10,4 +10,7 @@ int scanInfo(const std::string& path, const std::string& unit);
 /// Writes it as PLY or STL, in mm.
 int scanConvert(const std::string& path, const std::string& unit, const std::string& out);
 
+/// Fits a plane, line, circle, ball or tube through all points of a file.
+int scanFit(const std::string& path, const std::string& unit, const std::string& shape, bool outliers);
+
 } // namespace gorvet::cli

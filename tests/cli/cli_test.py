@@ -166,6 +166,38 @@ point,Dr,,,mm,,,,
         self.assertEqual(bad.returncode, 1)
         self.assertIn("line 2", bad.stderr)
 
+    def test_scans_are_looked_over_converted_and_fitted(self):
+        cube = "".join(f"v {x} {y} {z}\n" for z in (0, 1) for y in (0, 1) for x in (0, 1))
+        cube += "f 1 3 4 2\nf 5 6 8 7\nf 1 2 6 5\nf 3 7 8 4\nf 1 5 7 3\nf 2 4 8 6\n"
+        f = self.file("cube.obj", cube)
+        self.assertEqual(cli("scan", "info", f).returncode, 2)  # the unit is never guessed
+        done = cli("scan", "info", f, "--unit", "m")
+        self.assertEqual(done.returncode, 0, done.stderr)
+        j = json.loads(done.stdout)
+        self.assertEqual((j["points"], j["triangles"], j["closed"], j["holes"]), (8, 12, True, 0))
+        self.assertAlmostEqual(j["volume_mm3"], 1e9)
+        out = self.dir / "cube.stl"
+        self.assertEqual(cli("scan", "convert", f, out, "--unit", "m").returncode, 0)
+        self.assertEqual(out.stat().st_size, 84 + 12 * 50)
+        again = json.loads(cli("scan", "info", out, "--unit", "mm").stdout)
+        self.assertAlmostEqual(again["volume_mm3"], 1e9)
+        self.assertEqual(again["points"], 8)
+        # gmsh reads what is written
+        said = subprocess.run(["gmsh", "-0", str(out), "-o", str(self.dir / "g.msh2"), "-format", "msh2"], capture_output=True, text=True)
+        self.assertEqual(said.returncode, 0, said.stdout + said.stderr)
+        cut = self.dir / "cut.stl"
+        cut.write_bytes(out.read_bytes()[:-20])
+        broken = cli("scan", "info", cut, "--unit", "mm")
+        self.assertEqual(broken.returncode, 2)
+        self.assertIn("ends after 11 of 12 triangles", broken.stderr)
+        hole = "".join(f"{40 * c:.6f} {40 * s:.6f} 7\n" for c, s in ((1, 0), (0, 1), (-1, 0), (0.6, 0.8), (0.8, -0.6)))
+        j = json.loads(cli("scan", "fit", self.file("hole.xyz", hole), "--shape", "circle", "--unit", "mm").stdout)
+        self.assertAlmostEqual(j["radius_mm"], 40, 4)
+        self.assertAlmostEqual(j["centre"]["z_mm"], 7, 6)
+        flat = cli("scan", "fit", self.file("flat.xyz", hole), "--shape", "ball", "--unit", "mm")
+        self.assertEqual(flat.returncode, 2)
+        self.assertIn("one plane", flat.stderr)
+
     def test_tape_solve_of_a_csv(self):
         done = cli("tape", "solve", self.file("r.csv", RECTANGLE))
         self.assertEqual(done.returncode, 0, done.stderr)
