@@ -20,10 +20,6 @@ namespace {
 Mark markOf(const Dimension& d) {
     return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None;
 }
-Severity severityOf(PlanVerdict v) {
-    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
-
 class Maker {
 public:
     Maker(const Build& b, const Results& r, Subject subject)

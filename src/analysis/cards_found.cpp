@@ -13,9 +13,6 @@ using sheet::Mark;
 using sheet::Severity;
 
 namespace {
-Severity severityOf(PlanVerdict v) {
-    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
 std::string hours(double h) { return units::fixed(h, h == std::floor(h) ? 0 : 1) + " h"; }
 } // namespace
 

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "build/verdict.hpp"
 #include "sheet/drawing.hpp"
 
 #include <optional>
@@ -11,6 +12,13 @@ namespace gorvet::analysis {
 enum class Bench { Tape, Sit, Stretch, Make, Work };
 inline constexpr Bench all_benches[] = {Bench::Tape, Bench::Sit, Bench::Stretch, Bench::Make, Bench::Work};
 const char* benchName(Bench);
+
+/// How a plan's verdict is marked.
+inline sheet::Severity severityOf(build::PlanVerdict v) {
+    return v == build::PlanVerdict::Holds      ? sheet::Severity::Good
+           : v == build::PlanVerdict::Marginal ? sheet::Severity::Warn
+                                               : sheet::Severity::Bad;
+}
 
 /// The unit of judgement: what is wrong or open, how much, how much is needed, what to do, and where.
 struct Finding {

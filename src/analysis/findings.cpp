@@ -23,10 +23,6 @@ std::string readingName(const tape::Survey& survey, int reading) {
 
 namespace {
 
-Severity severityOf(PlanVerdict v) {
-    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
-
 class Finder {
 public:
     Finder(const Build& b, const Results& r) : b_(b), r_(r), step_(b.settings.length_step) {}

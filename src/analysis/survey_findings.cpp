@@ -11,10 +11,6 @@ using sheet::Severity;
 
 namespace {
 
-Severity severityOf(PlanVerdict v) {
-    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
-
 const char* flawCode(FlawKind k) {
     switch (k) {
     case FlawKind::Rust: return "tape.rust";

@@ -13,10 +13,6 @@ using sheet::Severity;
 
 namespace {
 
-Severity severityOf(PlanVerdict v) {
-    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
-
 std::string withSign(double v, int digits) { return (v < 0 ? "−" : "+") + units::fixed(std::abs(v), digits); }
 
 } // namespace

@@ -23,9 +23,6 @@ using sheet::Severity;
 
 namespace {
 
-Severity severityOf(PlanVerdict v) {
-    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
 Mark markOf(const Dimension& d) {
     return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None;
 }

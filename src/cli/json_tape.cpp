@@ -12,6 +12,7 @@ Json ranked(const std::vector<tape::RankedReading>& list, const tape::Survey& su
                      {"to", n.to >= 0 ? survey.points[n.to].name : ""},
                      {"about_mm", number(n.about)},
                      {"what", n.what},
+                     {"fixes", n.fixes},
                      {"half_width_before_mm", number(n.before_mm)},
                      {"half_width_after_mm", number(n.after_mm)}});
     return j;

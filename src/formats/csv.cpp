@@ -1,5 +1,7 @@
 #include "formats/csv.hpp"
 
+#include <algorithm>
+
 namespace gorvet::formats {
 
 std::vector<CsvRecord> splitCsv(std::string_view text, char separator) {
@@ -58,6 +60,17 @@ std::string csvField(std::string_view text) {
         quoted += c;
     }
     return quoted + '"';
+}
+
+std::string trimmed(std::string_view text) {
+    const auto first = text.find_first_not_of(" \t\r");
+    return first == std::string_view::npos ? std::string()
+                                           : std::string(text.substr(first, text.find_last_not_of(" \t\r") - first + 1));
+}
+
+char separatorOf(std::string_view text) {
+    const std::string_view line = text.substr(0, text.find('\n'));
+    return std::count(line.begin(), line.end(), ';') > std::count(line.begin(), line.end(), ',') ? ';' : ',';
 }
 
 } // namespace gorvet::formats

@@ -14,17 +14,7 @@ namespace {
 
 using namespace build;
 
-std::string trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t\r");
-    return first == std::string_view::npos ? std::string()
-                                           : std::string(text.substr(first, text.find_last_not_of(" \t\r") - first + 1));
-}
-
-struct Bad {
-    std::string column;
-    std::string text;
-    std::string message;
-};
+using Bad = BadCell;
 
 class PointsReader {
 public:
@@ -154,10 +144,7 @@ private:
 
 Result<ReadPoints> readPoints(std::string_view text, const Build& build, Subject subject, PointsAre are,
                               const std::string& source) {
-    const std::string_view first_line = text.substr(0, text.find('\n'));
-    const char separator =
-        std::count(first_line.begin(), first_line.end(), ';') > std::count(first_line.begin(), first_line.end(), ',') ? ';' : ',';
-    const auto records = splitCsv(text, separator);
+    const auto records = splitCsv(text, separatorOf(text));
     PointsReader reader(build, subject, are, source);
     if (records.empty() || !reader.header(records.front()))
         return Error{Error::Code::BadInput, "line 1", "The first line is not the header of a points file.",

@@ -13,12 +13,6 @@ namespace {
 
 using namespace build;
 
-std::string trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t\r");
-    return first == std::string_view::npos ? std::string()
-                                           : std::string(text.substr(first, text.find_last_not_of(" \t\r") - first + 1));
-}
-
 /// Unit words of the unit column.
 struct ColumnUnit {
     std::string_view word;
@@ -36,11 +30,7 @@ constexpr ColumnUnit column_units[] = {
     {"rad", units::Kind::Angle, 1.0},
 };
 
-struct Bad {
-    std::string column;
-    std::string text;
-    std::string message;
-};
+using Bad = BadCell;
 
 class Importer {
 public:
@@ -366,10 +356,7 @@ std::string CsvProblem::sentence() const {
 
 Result<ReadReadings> readReadings(std::string_view text, const Build& build, Subject subject, SessionId session,
                                   const std::string& session_name) {
-    const std::string_view first_line = text.substr(0, text.find('\n'));
-    const char separator =
-        std::count(first_line.begin(), first_line.end(), ';') > std::count(first_line.begin(), first_line.end(), ',') ? ';' : ',';
-    const auto records = splitCsv(text, separator);
+    const auto records = splitCsv(text, separatorOf(text));
     Importer importer(build, subject, session, session_name);
     if (!records.empty()) importer.header(records.front());
     if (records.empty() || !importer.hasColumns())

@@ -1,6 +1,7 @@
 #include "tape/next_reading.hpp"
 
 #include "tape/equations.hpp"
+#include "tape/unfixed.hpp"
 
 #include <Eigen/Core>
 #include <algorithm>
@@ -252,15 +253,74 @@ std::vector<RankedReading> byCount(const Survey& survey, const Solution& s, cons
     }
     std::vector<RankedReading> ranked;
     for (const Pair& pair : pairs) {
-        if (pair.kind != ReadingKind::Tape) continue;
         RankedReading r;
+        r.kind = pair.kind;
         r.from = pair.from;
         r.to = pair.to;
+        if (pair.kind == ReadingKind::Height) {
+            r.about = s.points[pair.from].position.z_mm;
+            r.gain_mm2 = -count[pair.from] - 0.5;
+            ranked.push_back(r);
+            continue;
+        }
         r.about = predict(ReadingKind::Tape, s.points[pair.from].position, s.points[pair.to].position, true).value;
         r.gain_mm2 = -std::min(count[pair.from], count[pair.to]) - 0.01 * std::max(count[pair.from], count[pair.to]);
         ranked.push_back(r);
     }
     return ranked;
+}
+
+/// Before the survey is fixed: how many points one reading would fix. With the open directions as columns of N and a reading's
+/// row a, the direction that it closes is b = a N; a coordinate whose row of N runs along b alone has nothing open left.
+void countFixed(std::vector<RankedReading>& ranked, const Survey& survey, const Solution& s) {
+    Network net = begin(survey);
+    if (std::none_of(net.active.begin(), net.active.end(), [](char a) { return a != 0; })) return;
+    for (size_t i = 0; i < s.points.size(); ++i)
+        if (s.points[i].placed && net.placed[i]) net.at[i] = s.points[i].position;
+    const Fixing fixing = findUnfixed(net, activeRows(net, designMatrix(net)));
+    const Eigen::MatrixXd& open = fixing.factor->nullSpace();
+    const auto& untouched = fixing.factor->untouched();
+    const Eigen::Index d = open.cols() + static_cast<Eigen::Index>(untouched.size());
+    if (d == 0 || static_cast<double>(d) * net.free_count * static_cast<double>(ranked.size()) > 3e8)
+        return; // too many to try each
+    Eigen::MatrixXd n = Eigen::MatrixXd::Zero(net.free_count, d);
+    if (open.cols()) n.leftCols(open.cols()) = open;
+    for (size_t k = 0; k < untouched.size(); ++k) n(untouched[k], open.cols() + static_cast<Eigen::Index>(k)) = 1;
+    constexpr double nothing = 1e-6;
+    const Eigen::VectorXd size = n.rowwise().squaredNorm();
+    for (RankedReading& r : ranked) {
+        const bool two = r.to >= 0;
+        const Predicted p = predict(r.kind, net.at[r.from], two ? net.at[r.to] : Vec3{}, two);
+        Eigen::RowVectorXd b = Eigen::RowVectorXd::Zero(d);
+        for (int axis = 0; axis < 3; ++axis) {
+            if (const int k = net.free_index[3 * r.from + axis]; k >= 0) b += p.by_from[axis] * n.row(k);
+            if (two)
+                if (const int k = net.free_index[3 * r.to + axis]; k >= 0) b += p.by_to[axis] * n.row(k);
+        }
+        const double length = b.norm();
+        if (length < 1e-4) { // it closes nothing
+            r.gain_mm2 -= 1e6;
+            continue;
+        }
+        const Eigen::VectorXd along = n * b.transpose() / length;
+        int coordinates = 0;
+        for (size_t i = 0; i < s.points.size(); ++i) {
+            if (!net.placed[i]) continue;
+            bool was_open = false;
+            bool is_open = false;
+            for (int axis = 0; axis < 3; ++axis) {
+                const int k = net.free_index[3 * i + axis];
+                if (k < 0) continue;
+                const bool before = size(k) > nothing;
+                const bool after = before && size(k) - along(k) * along(k) > nothing;
+                coordinates += before && !after;
+                was_open = was_open || before;
+                is_open = is_open || after;
+            }
+            r.fixes += was_open && !is_open;
+        }
+        r.gain_mm2 += 1e3 * r.fixes + 1e1 * coordinates;
+    }
 }
 
 void bestFirst(std::vector<RankedReading>& ranked, size_t most) {
@@ -276,6 +336,7 @@ bool usable(const Survey& survey, const Solution& s) {
 } // namespace
 
 std::string RankedReading::words() const {
+    if (fixes) return fmt::format("would fix {} point{}", fixes, fixes == 1 ? "" : "s");
     const std::string before = units::fixed(before_mm, 1);
     const std::string after = units::fixed(after_mm, 1);
     return what.empty() || before == after ? std::string() : fmt::format("would take {} from ± {} to ± {}", what, before, after);
@@ -288,6 +349,7 @@ std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s,
     std::vector<RankedReading> ranked;
     if (s.status != Status::Solved) {
         ranked = byCount(survey, s, pairs);
+        countFixed(ranked, survey, s);
     } else {
         const Ranker ranker(survey, s, targetsOf(survey, c, wanted));
         ranked.reserve(pairs.size());

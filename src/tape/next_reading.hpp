@@ -39,6 +39,7 @@ struct RankedReading {
     int to = -1;
     double about = 0;     ///< what to expect, mm
     double gain_mm2 = 0;  ///< off the summed variance of what is wanted
+    int fixes = 0;        ///< before the survey is fixed: points that this one reading would fix
     std::string what;     ///< the figure that gains most, or the point; empty before the survey is fixed
     double before_mm = 0; ///< its ± at 95 % now (of a point: of its worst coordinate's direction, root of the sum of squares)
     double after_mm = 0;  ///< and with this reading
@@ -46,9 +47,9 @@ struct RankedReading {
 };
 
 /// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach or closer than 20
-/// mm or blocked by an obstacle is left out, and a height that was taken; when nothing else is left, what was taken once or twice. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row
-/// a: the gain of a figure g is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey is fixed: pairs that join the points with the fewest
-/// readings.
+/// mm or blocked by an obstacle is left out, and a height that was taken; when nothing else is left, what was taken once or
+/// twice. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row a: the gain of a figure g is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the
+/// survey is fixed: pairs that join the points with the fewest readings.
 std::vector<RankedReading> rankReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&,
                                         size_t most);
 

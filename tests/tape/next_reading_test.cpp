@@ -144,3 +144,41 @@ TEST_CASE("the walk goes round once", "[tape][next]") {
     CHECK(walked < 0.6 * as_chosen);
     CHECK(tape::walkingOrder(f.s, {}).empty());
 }
+
+TEST_CASE("before the survey is fixed, the one reading that fixes most comes first", "[tape][next]") {
+    std::mt19937 rng(31);
+    auto m = test::frameSurvey(4, rng, 10);
+    // all is measured but the height of one point, through which another hangs by a level
+    const int a = m.point("P", 900, 100, 350);
+    const int b = m.point("Q", 1500, 120, 360);
+    for (int i = 0; i < 8; ++i) {
+        m.read(ReadingKind::Height, i);
+        m.read(ReadingKind::Offset, i);
+        m.read(ReadingKind::Station, i);
+    }
+    for (const int p : {a, b}) {
+        m.read(ReadingKind::Offset, p);
+        m.read(ReadingKind::Station, p);
+    }
+    m.read(ReadingKind::Level, a, b);
+    const auto s = tape::solve(m.survey);
+    REQUIRE(s.status == tape::Status::NotFixed);
+    const auto ranked = tape::rankReadings(m.survey, s, {}, {"everything", -1}, {}, 500);
+    REQUIRE_FALSE(ranked.empty());
+    CHECK(ranked.front().fixes == 2);
+    CHECK(ranked.front().words() == "would fix 2 points");
+    CHECK((ranked.front().from == a || ranked.front().from == b || ranked.front().to == a || ranked.front().to == b));
+    // and it is true: with that reading the survey is fixed
+    auto more = m;
+    more.read(ranked.front().kind, ranked.front().from, ranked.front().to);
+    CHECK(tape::solve(more.survey).status == tape::Status::Solved);
+    // a reading that closes nothing comes last
+    CHECK(ranked.back().fixes == 0);
+    // without a height gauge a tape does it, when it is not level
+    tape::Means no_gauge;
+    no_gauge.gauge = false;
+    const auto tapes = tape::rankReadings(m.survey, s, {}, {"everything", -1}, no_gauge, 500);
+    REQUIRE_FALSE(tapes.empty());
+    CHECK(tapes.front().kind == ReadingKind::Tape);
+    CHECK(tapes.front().fixes == 2);
+}
