@@ -43,13 +43,15 @@ struct RankedReading {
     std::string what;     ///< the figure that gains most, or the point; empty before the survey is fixed
     double before_mm = 0; ///< its ± at 95 % now (of a point: of its worst coordinate's direction, root of the sum of squares)
     double after_mm = 0;  ///< and with this reading
-    std::string words() const; ///< "would take twist from ± 2.1 to ± 1.4"; empty where that would not show
+    /// "would take twist from ± 2.1 to ± 1.4", "would fix 3 points"; empty where that would not show.
+    std::string words() const;
 };
 
-/// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach or closer than 20
-/// mm or blocked by an obstacle is left out, and a height that was taken; when nothing else is left, what was taken once or
-/// twice. Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row a: the gain of a figure g is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the
-/// survey is fixed: pairs that join the points with the fewest readings.
+/// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach, closer than 20 mm
+/// or blocked by an obstacle is left out, and a height that was taken; when nothing else is left, what was taken once or twice.
+/// Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row a: the gain of a figure g is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey
+/// is fixed: those that fix most points (from the null space of the normal equations), then pairs that join the points with the
+/// fewest readings.
 std::vector<RankedReading> rankReadings(const Survey&, const Solution&, const Condition&, const Wanted&, const Means&,
                                         size_t most);
 

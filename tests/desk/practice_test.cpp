@@ -100,6 +100,12 @@ TEST_CASE("a practice frame is measured and diagnosed by keyboard alone", "[desk
         ++taken;
     }
     INFO(taken << " readings");
+    for (const auto& f : d.survey().condition.figures) UNSCOPED_INFO(f.key << " ± " << f.half_width_mm);
+    for (size_t i = 0; i < d.survey().solution.readings.size(); ++i)
+        if (d.survey().solution.readings[i].verdict == tape::Verdict::Retape)
+            UNSCOPED_INFO("to be read again: "
+                          << std::string(build::word(d.survey().survey.readings[i].kind)) << " "
+                          << d.survey().survey.points[static_cast<size_t>(d.survey().survey.readings[i].from)].name);
     REQUIRE(known());
     // say what is wrong with it
     const auto figures = d.survey().condition.figures; // what is kept makes them anew

@@ -48,19 +48,24 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     int worst = -1;
     for (size_t i = 0; i < s.solution.readings.size(); ++i) {
         const auto& r = s.solution.readings[i];
-        if (r.verdict != tape::Verdict::Retape || s.survey.readings[i].kind != build::ReadingKind::Tape) continue;
+        if (r.verdict != tape::Verdict::Retape || s.survey.readings[i].kind == build::ReadingKind::Coordinates) continue;
         if (worst < 0 || std::abs(r.w) > std::abs(s.solution.readings[worst].w)) worst = static_cast<int>(i);
     }
     if (worst >= 0 && state.skip == 0) {
         const auto& r = s.survey.readings[worst];
-        const QString pair = name(r.from) + " " + name(r.to);
-        return Proposal{pair,
-                        "retape " + pair + " ",
-                        tr("tape it again: the rest say %1")
-                            .arg(QString::fromStdString(
-                                units::formatLength(s.solution.readings[worst].rest_says, d.build().settings.length_step))),
+        const QString points = name(r.from) + (r.to >= 0 ? " " + name(r.to) : QString());
+        const QString kind = QString::fromUtf8(build::word(r.kind).data());
+        const bool taped = r.kind == build::ReadingKind::Tape;
+        const double rest = s.solution.readings[worst].rest_says;
+        const std::string says =
+            build::isAngle(r.kind) ? units::formatAngle(rest) : units::formatLength(rest, d.build().settings.length_step);
+        // a reading that is flagged is replaced when it is typed again, whatever its kind
+        return Proposal{taped ? points : kind + " " + points,
+                        (taped ? QString("retape ") : kind + " ") + points + " ",
+                        taped ? tr("tape it again: the rest say %1").arg(QString::fromStdString(says))
+                              : tr("read it again: the rest say %1").arg(QString::fromStdString(says)),
                         {},
-                        std::pair{r.from, r.to}};
+                        std::pair{r.from, r.to >= 0 ? r.to : r.from}};
     }
     const auto& ranked = d.results().next(state.subject);
     if (ranked.empty()) return std::nullopt;
