@@ -112,8 +112,12 @@ std::vector<HeldCoordinate> leastHolds(const Network& net, const Eigen::MatrixXd
         if (net.free_index[k] < 0) open.row(static_cast<Eigen::Index>(k)).setZero();
     std::vector<HeldCoordinate> holds;
     for (Eigen::Index left = open.cols(); left > 0; --left) {
+        // the first of those that resist most: left and right often do alike, and rounding must not choose between them
+        const Eigen::VectorXd size = open.rowwise().squaredNorm();
+        const double most = size.maxCoeff();
+        if (most < 1e-12) break;
         Eigen::Index best = 0;
-        if (open.rowwise().squaredNorm().maxCoeff(&best) < 1e-12) break;
+        while (size(best) < most * (1 - 1e-6)) ++best;
         const Eigen::RowVectorXd row = open.row(best).normalized();
         open -= (open * row.transpose()) * row; // what remains can still move with this coordinate held
         HeldCoordinate h;

@@ -1,5 +1,6 @@
 #include "desk/tape/tape_bench.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace gorvet::desk {
@@ -44,11 +45,17 @@ std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& sta
 std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& state) const {
     const auto& s = d.results().of(state.subject);
     const auto name = [&](int i) { return QString::fromStdString(s.survey.points[i].name); };
-    // a reading that must be taped again comes first
+    // a reading that must be taped again comes first; one that was, and said the same, waits for readings that cross it
+    const auto taken_again = [&](build::ReadingId id) {
+        const auto& all = d.build().readings;
+        return std::any_of(all.begin(), all.end(), [&](const auto& r) { return r.second.replaced_by == id; });
+    };
     int worst = -1;
     for (size_t i = 0; i < s.solution.readings.size(); ++i) {
         const auto& r = s.solution.readings[i];
-        if (r.verdict != tape::Verdict::Retape || s.survey.readings[i].kind == build::ReadingKind::Coordinates) continue;
+        if (r.verdict != tape::Verdict::Retape || s.survey.readings[i].kind == build::ReadingKind::Coordinates ||
+            taken_again(s.reading_ids[i]))
+            continue;
         if (worst < 0 || std::abs(r.w) > std::abs(s.solution.readings[worst].w)) worst = static_cast<int>(i);
     }
     if (worst >= 0 && state.skip == 0) {
