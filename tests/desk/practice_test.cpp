@@ -5,6 +5,7 @@
 
 #include "desk/driver.hpp"
 
+#include <QFile>
 #include <QProcess>
 #include <QTemporaryDir>
 
@@ -226,4 +227,28 @@ TEST_CASE("a serial line is as good as a socket", "[desk][instrument]") {
     REQUIRE(waitFor([&] { return d.entry()->text().endsWith("kg"); }));
     QTest::keyClick(d.entry(), Qt::Key_Return);
     CHECK(d.window.document().latest().wheels.size() == 1);
+}
+
+TEST_CASE("points come in by the menu, and the report as found goes out", "[desk][points]") {
+    Practised d("8");
+    const QString csv = d.folder.filePath("points.csv");
+    QFile file(csv);
+    REQUIRE(file.open(QIODevice::WriteOnly));
+    file.write("point,x,y,z\nAl,1,-400,380\nQ,5,6,7\nBad,1,2,\n");
+    file.close();
+    desk::ask::presets().answers = {csv};
+    d.action("importCoordinates");
+    const auto& b = d.window.document().latest();
+    CHECK(b.readings.size() == 2);
+    CHECK(build::pointNamed(b, build::Subject::Chassis, "Q"));
+    REQUIRE_FALSE(desk::ask::presets().told.isEmpty()); // the bad line is named, the others are kept
+    CHECK(desk::ask::presets().told.last().contains("line 4"));
+    desk::ask::presets().answers = {d.folder.filePath("nothing.csv")};
+    d.action("importDrawing");
+    CHECK(desk::ask::presets().told.last().contains("can't be read"));
+    const QString pdf = d.folder.filePath("found.pdf");
+    desk::ask::presets().answers = {pdf};
+    d.action("exportReport");
+    REQUIRE(waitFor([&] { return d.text("entryEcho").contains("written"); }));
+    CHECK(QFile(pdf).size() > 5000);
 }

@@ -46,23 +46,30 @@ bool MainWindow::makeFile(const QString& path) {
     return true;
 }
 
+namespace {
+/// A picked file's content; none when nothing was picked, or it can't be read (which is then said).
+std::optional<QByteArray> contentOf(QWidget* window, const QString& path) {
+    if (path.isEmpty()) return std::nullopt;
+    QFile file(path);
+    if (file.open(QIODevice::ReadOnly)) return file.readAll();
+    ask::tell(window, MainWindow::tr("Not read"), MainWindow::tr("%1 can't be read: %2.").arg(path, file.errorString()));
+    return std::nullopt;
+}
+} // namespace
+
 void MainWindow::importReadings() {
     if (!document_.isOpen()) return;
     const QString path = ask::fileToOpen(
         this, tr("Import readings of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Readings (*.csv)"));
-    if (path.isEmpty()) return;
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) {
-        ask::tell(this, tr("Not read"), tr("%1 can't be read: %2.").arg(path, file.errorString()));
-        return;
-    }
-    const QByteArray text = file.readAll();
+    const auto content = contentOf(this, path);
+    if (!content) return;
+    const QByteArray& text = *content;
     build::SessionId session;
     for (const auto& [id, s] : document_.latest().sessions)
         if (s.subject == state_.subject) session = id;
     // a few lines are read at once, thousands beside the window
     auto read = std::make_shared<std::optional<Result<formats::ReadReadings>>>();
-    const auto parse = [text, subject = state_.subject, session, read](const build::Build& b) {
+    const auto parse = [text = text, subject = state_.subject, session, read](const build::Build& b) {
         read->emplace(formats::readReadings({text.constData(), static_cast<size_t>(text.size())}, b, subject, session, "import"));
     };
     if (text.size() < 50'000) {
@@ -115,13 +122,9 @@ void MainWindow::importPoints(formats::PointsAre are) {
     if (!document_.isOpen()) return;
     const QString path = ask::fileToOpen(
         this, tr("Import points of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Points (*.csv)"));
-    if (path.isEmpty()) return;
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) {
-        ask::tell(this, tr("Not read"), tr("%1 can't be read: %2.").arg(path, file.errorString()));
-        return;
-    }
-    const QByteArray text = file.readAll();
+    const auto content = contentOf(this, path);
+    if (!content) return;
+    const QByteArray& text = *content;
     const auto read = formats::readPoints({text.constData(), static_cast<size_t>(text.size())}, document_.latest(),
                                           state_.subject, are, path.section('/', -1).section('.', 0, 0).toStdString());
     if (!read) {
