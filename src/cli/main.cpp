@@ -1,5 +1,7 @@
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
+#include "cli/align_commands.hpp"
+#include "cli/clearance_commands.hpp"
 #include "cli/json.hpp"
 #include "cli/scan_commands.hpp"
 #include "cli/tape_commands.hpp"
@@ -337,6 +339,66 @@ int run(int argc, char** argv) {
     scan_convert->add_option("FILE", path, "PLY, STL, OBJ, XYZ or CSV")->required();
     scan_convert->add_option("OUT", other, "OUT.ply or OUT.stl")->required();
     unitOption(scan_convert);
+    AlignRequest aligned;
+    auto* scan_align = scan->add_subcommand("align", "lay one scan on another by what both see");
+    scan_align->add_option("MOVING", aligned.moving, "the scan that is moved")->required();
+    scan_align->add_option("FIXED", aligned.fixed, "the scan that stays")->required();
+    scan_align->add_option("--start", aligned.start, "rough pose: dx,dy,dz,yaw,pitch,roll in mm and degrees");
+    scan_align->add_option("--pick", aligned.picks, "the same place in both: x,y,z=x,y,z; three or more, in place of --start");
+    scan_align->add_option("--markers", aligned.marker_radius_mm, "start by marker balls of this radius, mm")
+        ->check(CLI::Range(1.0, 1000.0));
+    scan_align->add_option("--reach", aligned.reach_mm, "how far the start may be off, mm")->check(CLI::Range(1.0, 10000.0));
+    scan_align->add_flag("--only-picks", aligned.only_picks, "leave it as picks or markers lay it");
+    scan_align->add_option("--out", aligned.out, "write the moved scan: OUT.ply or OUT.stl");
+    unitOption(scan_align);
+    auto* scan_markers = scan->add_subcommand("markers", "find marker balls, and match them with another scan's");
+    double radius = 0, known = 0, bound = 0, limit = 2;
+    bool strays = false;
+    scan_markers->add_option("FILE", path, "the scan")->required();
+    scan_markers->add_option("OTHER", other, "another scan");
+    scan_markers->add_option("--radius", radius, "of the balls, mm")->required()->check(CLI::Range(1.0, 1000.0));
+    unitOption(scan_markers);
+    auto* scan_midplane = scan->add_subcommand("midplane", "the mid-plane by symmetry, and where left and right are unlike");
+    std::string across, map;
+    scan_midplane->add_option("FILE", path, "the scan")->required();
+    scan_midplane->add_option("--across", across, "roughly which way is across: x,y,z");
+    scan_midplane->add_option("--limit", limit, "what is worth telling, mm")->check(CLI::Range(0.0, 1000.0));
+    scan_midplane->add_option("--map", map, "write the scan as PLY with how far each point is off its like");
+    unitOption(scan_midplane);
+    DatumRequest datum;
+    auto* scan_datum = scan->add_subcommand("datum", "3-2-1: a plane, a centreline and a station give the scan its axes");
+    scan_datum->add_option("FILE", datum.path, "the scan")->required();
+    scan_datum->add_option("--plane", datum.plane, "three places or more of height 0: x,y,z each")->required();
+    scan_datum->add_option("--line", datum.line, "two places of the centreline, the front one first")->required();
+    scan_datum->add_option("--station", datum.station, "a place of station 0")->required();
+    scan_datum->add_option("--out", datum.out, "write the moved scan: OUT.ply or OUT.stl");
+    unitOption(scan_datum);
+    auto* scan_thin = scan->add_subcommand("thin", "leave out stray points, and thin with a bound on the error");
+    scan_thin->add_option("FILE", path, "the scan")->required();
+    scan_thin->add_option("OUT", other, "OUT.ply or OUT.stl")->required();
+    scan_thin->add_option("--bound", bound, "no point that goes is farther from one that stays, mm")
+        ->check(CLI::Range(0.0, 10000.0));
+    scan_thin->add_flag("--strays", strays, "leave out stray points first");
+    unitOption(scan_thin);
+    auto* scan_check = scan->add_subcommand("check", "is the unit right? a distance in the scan against one that was taped");
+    scan_check->add_option("FILE", path, "the scan")->required();
+    scan_check->add_option("--from", from, "a place: x,y,z")->required();
+    scan_check->add_option("--to", to, "the other place")->required();
+    scan_check->add_option("--known", known, "what was taped, mm")->required();
+    unitOption(scan_check);
+    ClearanceRequest clear;
+    auto* clearance = app.add_subcommand("clearance", "one mesh against another: what fouls, by how much, where");
+    clearance->add_option("BODY", clear.body, "the mesh that moves: PLY, STL, OBJ, XYZ or CSV")->required();
+    clearance->add_option("CHASSIS", clear.chassis, "the mesh that stays")->required();
+    clearance->add_option("--pose", clear.pose, "dx,dy,dz,yaw,pitch,roll: mm and degrees about BODY's own origin");
+    clearance->add_option("--cap", clear.cap_mm, "how far to look, mm")->check(CLI::Range(0.001, 1e6));
+    clearance->add_option("--least", clear.least_mm, "the least clearance that is wanted, mm")->check(CLI::Range(0.0, 1e5));
+    clearance->add_option("--finish", clear.finish_mm, "what finish takes up, mm")->check(CLI::Range(0.0, 1e5));
+    clearance->add_option("--pm", clear.half_width_mm, "± of the distances, mm")->check(CLI::Range(0.0, 1e5));
+    clearance->add_option("--unit", clear.unit, "what one unit of both files is: mm (unless said), cm, m or in")
+        ->check(CLI::IsMember({"mm", "cm", "m", "in"}));
+    clearance->add_option("--threads", clear.threads, "0: as many as the machine has")->check(CLI::Range(0, 256));
+    clearance->add_option("--map", clear.map, "write BODY as PLY with the distance of every point");
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
     auto* align = axle->add_subcommand("align", "how axles and wheels stand");
@@ -389,6 +451,19 @@ int run(int argc, char** argv) {
     if (*scan_info) return scanInfo(path, unit);
     if (*scan_fit) return scanFit(path, unit, text, keep_all);
     if (*scan_convert) return scanConvert(path, unit, other);
+    if (*scan_align) {
+        aligned.unit = unit;
+        return scanAlign(aligned);
+    }
+    if (*scan_markers) return scanMarkers(path, other, unit, radius);
+    if (*scan_midplane) return scanMidPlane(path, unit, across, limit, map);
+    if (*scan_datum) {
+        datum.unit = unit;
+        return scanDatum(datum);
+    }
+    if (*scan_thin) return scanThin(path, unit, bound, strays, other);
+    if (*scan_check) return scanCheck(path, unit, from, to, known);
+    if (*clearance) return clearanceOf(clear);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);
     if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });

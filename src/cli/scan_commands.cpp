@@ -1,32 +1,17 @@
 #include "cli/scan_commands.hpp"
 
 #include "cli/json_parts.hpp"
+#include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
-#include "formats/mesh_file.hpp"
 #include "scan/fit.hpp"
 
 #include <iostream>
-
-#include <unistd.h>
 
 #include <fmt/format.h>
 
 namespace gorvet::cli {
 
 namespace {
-
-Result<formats::ReadMesh> readSaying(const std::string& path, const std::string& unit) {
-    const double unit_mm = unit == "mm" ? 1 : unit == "cm" ? 10 : unit == "m" ? 1000 : 25.4;
-    const bool seen = isatty(STDERR_FILENO) != 0;
-    int told = -1;
-    auto read = formats::readMesh(path, unit_mm, [&](double share) {
-        const int percent = static_cast<int>(share * 100);
-        if (seen && percent != told) std::cerr << fmt::format("\rreading {} %", told = percent);
-        return true;
-    });
-    if (seen && told >= 0) std::cerr << "\r              \r";
-    return read;
-}
 
 Json corner(const shape::Point3& p) { return {{"x_mm", number(p[0])}, {"y_mm", number(p[1])}, {"z_mm", number(p[2])}}; }
 

@@ -319,13 +319,6 @@ Result<Cylinder> fitCylinder(const std::vector<Point3>& points, bool outliers) {
     return withoutOutliers<Cylinder>(vectors(points), outliers, cylinderThrough, cylinderOff);
 }
 
-Point3 Motion::moved(const Point3& p) const {
-    Point3 q = shift;
-    for (size_t i = 0; i < 3; ++i)
-        for (size_t k = 0; k < 3; ++k) q[i] += turn[i][k] * p[k];
-    return q;
-}
-
 Result<Laid> layOn(const std::vector<Point3>& from, const std::vector<Point3>& to, const std::vector<double>& weights,
                    bool with_scale) {
     if (from.size() != to.size() || from.size() < 3 || (!weights.empty() && weights.size() != from.size()))

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shape/mesh.hpp"
+#include "shape/vector3.hpp"
 #include "units/result.hpp"
 
 #include <optional>
@@ -62,12 +62,7 @@ Result<Circle> fitCircle(const std::vector<Point3>&, bool outliers = false);
 Result<Sphere> fitSphere(const std::vector<Point3>&, bool outliers = false);
 Result<Cylinder> fitCylinder(const std::vector<Point3>&, bool outliers = false);
 
-/// A rigid motion: first turned, then shifted.
-struct Motion {
-    std::array<Point3, 3> turn{{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}}; ///< rows of R, a proper rotation
-    Point3 shift{};
-    Point3 moved(const Point3&) const;
-};
+using shape::Motion;
 struct Laid {
     Motion motion;
     std::optional<double> scale; ///< of the second against the first, when it was asked for: 1 unless a unit is wrong

@@ -1,8 +1,8 @@
-#include "shape/mesh.hpp"
+#include "shape/groups.hpp"
+#include "shape/vector3.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
 #include <fmt/format.h>
 
@@ -16,30 +16,6 @@ struct Edge {
     std::uint32_t triangle;
     bool forward;
 };
-
-/// Points that hang together (union by smaller root, paths halved).
-class Groups {
-public:
-    explicit Groups(size_t n) : root_(n) { std::iota(root_.begin(), root_.end(), 0U); }
-    std::uint32_t find(std::uint32_t i) {
-        while (root_[i] != i) i = root_[i] = root_[root_[i]];
-        return i;
-    }
-    void join(std::uint32_t a, std::uint32_t b) {
-        a = find(a);
-        b = find(b);
-        root_[std::max(a, b)] = std::min(a, b);
-    }
-
-private:
-    std::vector<std::uint32_t> root_;
-};
-
-Point3 minus(const Point3& a, const Point3& b) { return {a[0] - b[0], a[1] - b[1], a[2] - b[2]}; }
-Point3 cross(const Point3& a, const Point3& b) {
-    return {a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]};
-}
-double dot(const Point3& a, const Point3& b) { return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]; }
 
 } // namespace
 

@@ -1,6 +1,7 @@
 // gorvet-sim: plays measuring instruments that read a practice frame, over a local socket or a pseudo-terminal.
 #include "formats/instrument_line.hpp"
 #include "sim/instruments.hpp"
+#include "sim/scan_commands.hpp"
 
 #include <cerrno>
 #include <csignal>
@@ -168,7 +169,8 @@ int playOnTerminal(Bench& bench, const Options& o) {
 int main(int argc, char** argv) {
     using namespace gorvet::sim;
     CLI::App app{
-        "gorvet-sim: plays a tape, a height gauge, a digital level, a rule, a dial and corner scales that read a practice frame"};
+        "gorvet-sim: plays a tape, a height gauge, a digital level, a rule, a dial and corner scales that read a practice frame, and a "
+        "scanner that walks round a made-up car"};
     Options o;
     app.add_option("--seed", o.seed, "which frame")->capture_default_str();
     app.add_option("--difficulty", o.difficulty, "1, 2 or 3")->check(CLI::Range(1, 3))->capture_default_str();
@@ -180,7 +182,33 @@ int main(int argc, char** argv) {
     app.add_option("--every", o.every_s, "read unasked, every so many seconds")->check(CLI::Range(0.0, 3600.0));
     app.add_option("--fault", o.fault, "what goes wrong: rubbish, no-unit, inches or silent")
         ->check(CLI::IsMember({"rubbish", "no-unit", "inches", "silent"}));
+    ScanRequest r;
+    auto* mesh = app.add_subcommand("mesh", "write a part of the made-up car as a mesh");
+    auto* scan = app.add_subcommand("scan", "write what a scanner sees of it: a noisy, partial cloud");
+    std::string folder;
+    auto* meshes = app.add_subcommand("demo-meshes", "body, chassis, engine, axle and wheel into a folder");
+    meshes->add_option("FOLDER", folder, "where to")->required();
+    for (auto* c : {mesh, scan}) {
+        c->add_option("OUT", r.out, "the PLY to write")->required();
+        c->add_option("--of", r.part, "body, chassis, engine, axle, wheel or car")->capture_default_str();
+        c->add_option("--mesh-step", r.mesh_step_mm, "size of its triangles, mm")
+            ->check(CLI::Range(2.0, 500.0))
+            ->capture_default_str();
+    }
+    scan->add_option("--from", r.eye, "where the scanner stands: x,y,z in mm")->capture_default_str();
+    scan->add_option("--step", r.step_mrad, "between rays, mrad")->check(CLI::Range(0.3, 100.0))->capture_default_str();
+    scan->add_option("--noise", r.noise_mm, "1 sigma along the ray, mm")->check(CLI::Range(0.0, 100.0))->capture_default_str();
+    scan->add_option("--strays", r.stray_share, "share of points from somewhere else")
+        ->check(CLI::Range(0.0, 0.5))
+        ->capture_default_str();
+    scan->add_option("--markers", r.markers, "so many marker balls of 38 mm radius about the car")->check(CLI::Range(0, 30));
+    scan->add_option("--scan-seed", r.seed, "of noise and strays")->capture_default_str();
+    scan->add_flag("--own-frame", r.own_frame, "in the scanner's own axes");
+    app.require_subcommand(0, 1);
     CLI11_PARSE(app, argc, argv);
+    if (*mesh) return writeMesh(r);
+    if (*scan) return writeScan(r);
+    if (*meshes) return writeDemoMeshes(folder);
     if (o.socket.empty() && !o.pty) return fail("Say where to play: --socket PATH or --pty.");
     std::signal(SIGPIPE, SIG_IGN);
     Bench bench(o);

@@ -1,0 +1,2 @@
+#define ENTRY codePlain
+#include "shape/distance_kernel_body.hpp"
