@@ -325,12 +325,23 @@ SESSIONS = {
 }
 
 
+# meshes of gorvet-sim, what they stand on, and what is said of the body's sheet
+SCANS = [("body", "body", "body", "shell"), ("chassis", "chassis", "chassis", "frame"), ("engine", "chassis", "engine", "engine"),
+         ("axle", "chassis", "axle", "axle")] + [("wheel", "chassis", "wheel", f"wheel-{end}-{side}") for end in ("front", "rear") for side in ("left", "right")]
+SCAN_LINES = "\n".join(
+    [f"scan wheel-{end}-{side} pose {x} {y} 430" for end, x in (("front", 0), ("rear", 2790)) for side, y in (("left", -640), ("right", 640))]
+    + ["zone chassis-plate never 480 500 -120 120 900 960", "zone sill-left brace 480 2100 -745 -635 495 645",
+       "zone sill-right brace 480 2100 635 745 495 645", "zone tunnel named 480 2300 -190 190 640 860",
+       "zone hump named 1750 3100 -500 500 640 860", "zone bulkhead named 400 505 -640 640 640 1090", ""])
+
+
 def main():
     parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
     parser.add_argument("--cli", help="the program gorvet-cli")
     parser.add_argument("--out", help="the build to make; replaced when it is there")
     parser.add_argument("--csv", help="folder for the readings files alone")
     parser.add_argument("--seed", type=int, default=1952)
+    parser.add_argument("--sim", help="the program gorvet-sim: the made-up car is scanned, too, and its meshes kept in the build")
     args = parser.parse_args()
     chassis, rail_top, rail_y = chassis_truth()
     body, shift_z = body_truth(rail_top, rail_y)
@@ -363,6 +374,12 @@ def main():
         cli("enter", str(out), "--subject", subject, SESSIONS[subject])
         cli("import", str(out), str(file), "--subject", subject)
     cli("enter", str(out), text=LINES)
+    if args.sim:
+        meshes = out.parent / "demo-meshes"
+        subprocess.run([args.sim, "demo-meshes", str(meshes)], check=True, capture_output=True)
+        for mesh, subject, part, name in SCANS:
+            cli("scan", "keep", str(out), str(meshes / f"{mesh}.ply"), "--unit", "mm", "--on", subject, "--part", part, "--name", name)
+        cli("enter", str(out), text=SCAN_LINES)
     print(f"{out}: {len(chassis)} points and {len(chassis_survey.rows)} readings of the chassis, "
           f"{len(body)} points and {len(body_survey.rows)} readings of the body")
 

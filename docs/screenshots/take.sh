@@ -31,15 +31,17 @@ trap 'rm -rf "$settings"' EXIT
 export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings
 take tape-day "" --bench 1
 take tape-body-day "F6" --bench 1
-take sit-day "" --bench 2
-take stretch-day "" --bench 3
-take make-day "" --bench 4
+take scan-day "" --bench 2
+take scan-dye "" --bench 2 --dye
+take sit-day "" --bench 3
+take stretch-day "" --bench 4
+take make-day "" --bench 5
 take tape-dye "" --bench 1 --dye
-take make-dye "" --bench 4 --dye
-take work-day "" --bench 5
-take work-dye "" --bench 5 --dye
+take make-dye "" --bench 5 --dye
+take work-day "" --bench 6
+take work-dye "" --bench 6 --dye
 take call-out-dye "F4" --bench 1 --dye
-take stretch-large "" --bench 3 --text 150
+take stretch-large "" --bench 4 --text 150
 # a practice frame half measured, its next reading taken by the simulated tape
 frame=$build/screenshot_practice.gorvet
 rm -f "$frame"

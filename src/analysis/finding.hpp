@@ -9,8 +9,8 @@
 
 namespace gorvet::analysis {
 
-enum class Bench { Tape, Sit, Stretch, Make, Work };
-inline constexpr Bench all_benches[] = {Bench::Tape, Bench::Sit, Bench::Stretch, Bench::Make, Bench::Work};
+enum class Bench { Tape, Scan, Sit, Stretch, Make, Work };
+inline constexpr Bench all_benches[] = {Bench::Tape, Bench::Scan, Bench::Sit, Bench::Stretch, Bench::Make, Bench::Work};
 const char* benchName(Bench);
 
 /// How a plan's verdict is marked.

@@ -219,6 +219,7 @@ Headline workHeadline(const Results& r) {
 Headline headline(const Build& b, const Results& r, Bench bench, Subject subject) {
     switch (bench) {
     case Bench::Tape: return tapeHeadline(b, r.of(subject), subject);
+    case Bench::Scan: return {}; // overlayHeadline: it needs the scans themselves
     case Bench::Sit: return sitHeadline(b, r);
     case Bench::Stretch: return stretchHeadline(b, r);
     case Bench::Make: return makeHeadline(b, r);

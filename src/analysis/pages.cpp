@@ -59,6 +59,7 @@ Drawing benchPage(const Build& b, const Results& r, const std::string& title, Be
     Drawing view;
     switch (bench) {
     case Bench::Tape: view = tapeView(b, r, subject, {}, area.width, area.height, on_paper); break;
+    case Bench::Scan: break; // its page is a picture
     case Bench::Sit: view = sitView(b, r, {}, area.width, area.height, on_paper); break;
     case Bench::Stretch: view = stretchView(b, r, {}, area.width, area.height, on_paper); break;
     case Bench::Make: view = makeView(b, r, {}, area.width, area.height, on_paper); break;

@@ -14,6 +14,7 @@ using namespace build;
 const char* benchName(Bench b) {
     switch (b) {
     case Bench::Tape: return "Tape";
+    case Bench::Scan: return "Scan";
     case Bench::Sit: return "Sit";
     case Bench::Stretch: return "Stretch";
     case Bench::Make: return "Make";
@@ -314,6 +315,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
 bool begun(const Build& b, const Results& r, Bench bench) {
     switch (bench) {
     case Bench::Tape: return !b.readings.empty();
+    case Bench::Scan: return !b.scans.empty();
     case Bench::Sit: return !b.pins.empty();
     case Bench::Stretch: return r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value();
     case Bench::Make: return !b.mounts.empty() || b.crossmember.has_value();

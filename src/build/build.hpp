@@ -160,6 +160,43 @@ struct Answer {
     bool operator==(const Answer&) const = default;
 };
 
+/// A mesh or cloud kept in the build's file.
+struct Scan {
+    ScanId id;
+    Subject subject = Subject::Body; ///< on whose axes it stands
+    ScanPart part = ScanPart::Body;
+    std::string name; ///< unique; one word
+    std::string blob; ///< content hash of its file, as it was read
+    std::string file; ///< the name that file had, whose ending says what it is
+    ScanUnit unit = ScanUnit::Mm;
+    Vec3 shift; ///< onto the subject's axes: turned first, then shifted
+    double yaw_rad = 0;
+    double pitch_rad = 0;
+    double roll_rad = 0;
+    std::string note; ///< how it was laid, and how well
+    bool operator==(const Scan&) const = default;
+};
+
+/// A box of the body along its own axes, and what may be done there.
+struct Zone {
+    ZoneId id;
+    std::string name; ///< unique; one word
+    ZoneRule rule = ZoneRule::Named;
+    Vec3 from; ///< least station, offset, height
+    Vec3 to;
+    bool operator==(const Zone&) const = default;
+};
+
+/// What the body must clear its chassis by, and how it is cut where it does not.
+struct ClearanceRules {
+    Dimension least{10.0, "", Provenance::Assumed};
+    Dimension finish{0.0, "", Provenance::Assumed};  ///< deadener, carpet, heat shield, seals: taken off first
+    Dimension margin{10.0, "", Provenance::Assumed}; ///< cut so far beyond what is too near
+    Dimension flange{0.0, "", Provenance::Assumed};  ///< left standing for re-joining; at most the margin
+    Dimension sheet{0.9, "", Provenance::Assumed};   ///< thickness of the body's sheet
+    bool operator==(const ClearanceRules&) const = default;
+};
+
 struct Point {
     PointId id;
     Subject subject = Subject::Chassis;
@@ -400,6 +437,9 @@ struct Build {
     Rates rates;
     Practice practice;
     std::map<AnswerId, Answer> answers;
+    std::map<ScanId, Scan> scans;
+    std::map<ZoneId, Zone> zones;
+    ClearanceRules clearances;
     std::uint32_t next_id = 1; ///< grows only; undo does not take it back
     bool operator==(const Build&) const = default;
 };
@@ -444,6 +484,10 @@ template <class T> std::map<Id<T>, T>& table(Build& b) {
         return b.flaws;
     else if constexpr (std::is_same_v<T, Answer>)
         return b.answers;
+    else if constexpr (std::is_same_v<T, Scan>)
+        return b.scans;
+    else if constexpr (std::is_same_v<T, Zone>)
+        return b.zones;
     else
         return b.checks;
 }

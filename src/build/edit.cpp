@@ -180,6 +180,39 @@ Checked valid(const Build& b, const Obstacle& o) {
     return {};
 }
 
+Checked valid(const Build& b, const Scan& s) {
+    if (auto ok = oneWord(s.name, "A scan"); !ok) return ok;
+    for (const auto& [id, other] : b.scans)
+        if (id != s.id && other.name == s.name) return bad(s.name, fmt::format("There is already a scan {}.", s.name), "Choose another name.");
+    if (!isHash(s.blob)) return bad(s.name, "A scan is named by the 64 signs of its content's hash.");
+    for (const double v : {s.shift.x_mm, s.shift.y_mm, s.shift.z_mm})
+        if (!(std::abs(v) < 1e6)) return bad(s.name, "A scan is shifted by less than a kilometre.");
+    for (const double v : {s.yaw_rad, s.pitch_rad, s.roll_rad})
+        if (!(std::abs(v) < 7)) return bad(s.name, "A scan is turned by one whole turn at most.");
+    return {};
+}
+
+Checked valid(const Build& b, const Zone& z) {
+    if (auto ok = oneWord(z.name, "A zone"); !ok) return ok;
+    for (const auto& [id, other] : b.zones)
+        if (id != z.id && other.name == z.name) return bad(z.name, fmt::format("There is already a zone {}.", z.name), "Choose another name.");
+    const auto between = [](double from, double to) { return std::abs(from) < 1e5 && std::abs(to) < 1e5 && from < to; };
+    if (!between(z.from.x_mm, z.to.x_mm) || !between(z.from.y_mm, z.to.y_mm) || !between(z.from.z_mm, z.to.z_mm))
+        return bad(z.name, "It needs two different stations, offsets and heights.");
+    return {};
+}
+
+Checked valid(const Build&, const ClearanceRules& c) {
+    return firstOf([&] { return finite("clearance", c.least, 0, 500, "least, mm"); }, [&] { return finite("clearance", c.finish, 0, 200, "finish, mm"); },
+                   [&] { return finite("clearance", c.margin, 0, 500, "margin, mm"); }, [&] { return finite("clearance", c.flange, 0, 500, "flange, mm"); },
+                   [&] { return finite("clearance", c.sheet, 0.1, 20, "sheet, mm"); },
+                   [&]() -> Checked {
+                       if (c.flange.value > c.margin.value)
+                           return bad("clearance", "A flange stands inside the finished edge: wider than the margin, it would foul.", "Widen the margin first.");
+                       return {};
+                   });
+}
+
 Checked valid(const Build& b, const DatumRule& d) {
     const std::string name = fmt::format("datum {}", word(d.kind));
     const bool one = d.kind == DatumKind::Height;
@@ -477,6 +510,8 @@ template <class T> T& part(Build& b) {
         return b.rates;
     else if constexpr (std::is_same_v<T, Practice>)
         return b.practice;
+    else if constexpr (std::is_same_v<T, ClearanceRules>)
+        return b.clearances;
     else
         return b.crossmember;
 }

@@ -168,6 +168,31 @@ template <class V, class T> void fields(V& v, T& s) {
         v("name", s.name);
         v("from", s.from);
         v("to", s.to);
+    } else if constexpr (std::is_same_v<U, Scan>) {
+        v("id", s.id);
+        v("subject", s.subject);
+        v("part", s.part);
+        v("name", s.name);
+        v("blob", s.blob);
+        v("file", s.file);
+        v("unit", s.unit);
+        v("shift", s.shift);
+        v("yaw_rad", s.yaw_rad);
+        v("pitch_rad", s.pitch_rad);
+        v("roll_rad", s.roll_rad);
+        v("note", s.note);
+    } else if constexpr (std::is_same_v<U, Zone>) {
+        v("id", s.id);
+        v("name", s.name);
+        v("rule", s.rule);
+        v("from", s.from);
+        v("to", s.to);
+    } else if constexpr (std::is_same_v<U, ClearanceRules>) {
+        v("least", s.least);
+        v("finish", s.finish);
+        v("margin", s.margin);
+        v("flange", s.flange);
+        v("sheet", s.sheet);
     } else if constexpr (std::is_same_v<U, DatumRule>) {
         v("id", s.id);
         v("subject", s.subject);
@@ -311,6 +336,12 @@ template <class T> constexpr const char* tableName() {
         return "practice";
     else if constexpr (std::is_same_v<T, Answer>)
         return "answer";
+    else if constexpr (std::is_same_v<T, Scan>)
+        return "scan";
+    else if constexpr (std::is_same_v<T, Zone>)
+        return "zone";
+    else if constexpr (std::is_same_v<T, ClearanceRules>)
+        return "clearances";
     else
         return "crossmember";
 }

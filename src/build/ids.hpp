@@ -32,6 +32,8 @@ struct DatumRule;
 struct DrawingFigure;
 struct Flaw;
 struct Answer;
+struct Scan;
+struct Zone;
 using SessionId = Id<Session>;
 using PointId = Id<Point>;
 using ReadingId = Id<Reading>;
@@ -52,5 +54,7 @@ using DatumRuleId = Id<DatumRule>;
 using DrawingFigureId = Id<DrawingFigure>;
 using FlawId = Id<Flaw>;
 using AnswerId = Id<Answer>;
+using ScanId = Id<Scan>;
+using ZoneId = Id<Zone>;
 
 } // namespace gorvet::build

@@ -103,10 +103,10 @@ template <class... Ts> bool pick(const std::string& name, auto&& use) {
 
 bool pickRow(const std::string& name, auto&& use) {
     return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
-                ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Answer>(name, use);
+                ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Answer, Scan, Zone>(name, use);
 }
 bool pickPart(const std::string& name, auto&& use) {
-    return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts, Rates, Practice>(
+    return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts, Rates, Practice, ClearanceRules>(
         name, use);
 }
 
@@ -193,6 +193,9 @@ std::string buildToJson(const Build& b) {
                     {"rates", written(b.rates)},
                     {"practice", written(b.practice)},
                     {"answers", rows(b.answers)},
+                    {"scans", rows(b.scans)},
+                    {"zones", rows(b.zones)},
+                    {"clearances", written(b.clearances)},
                     {"next_id", b.next_id}};
     return j.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
@@ -234,6 +237,9 @@ Result<Build> buildFromJson(std::string_view text) {
         if (j.contains("rates")) read(j.at("rates"), b.rates);
         if (j.contains("practice")) read(j.at("practice"), b.practice);
         rowsIfAny("answers", b.answers);
+        rowsIfAny("scans", b.scans);
+        rowsIfAny("zones", b.zones);
+        if (j.contains("clearances")) read(j.at("clearances"), b.clearances);
         b.next_id = j.at("next_id").get<std::uint32_t>();
         return b;
     });

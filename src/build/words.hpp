@@ -83,6 +83,12 @@ enum class InstrumentKind {
     Dial,         ///< run-out
     Scales        ///< corner weights
 };
+/// What a scan shows: sets what it must clear, and by how much.
+enum class ScanPart { Body, Chassis, Engine, Axle, Wheel, Exhaust, FuelTank, PropShaft, Other };
+/// What one unit of a scan's file is.
+enum class ScanUnit { Mm, Cm, M, Inch };
+/// What may be done to a zone of the body.
+enum class ZoneRule { Named, Brace, Never };
 /// What ties the drawing's axes to the thing once it is adjusted: the datum in the workshop's terms.
 enum class DatumKind {
     Free,    ///< nothing: the survey is shown about its rough positions
@@ -153,6 +159,12 @@ template <> struct Words<DatumKind> {
 template <> struct Words<FlawKind> {
     static constexpr std::array<std::string_view, 7> text{"rust", "thin", "crack", "seized", "play", "repair", "layers"};
 };
+template <> struct Words<ScanPart> {
+    static constexpr std::array<std::string_view, 9> text{"body",    "chassis",   "engine",     "axle", "wheel",
+                                                          "exhaust", "fuel-tank", "prop-shaft", "other"};
+};
+template <> struct Words<ScanUnit> { static constexpr std::array<std::string_view, 4> text{"mm", "cm", "m", "in"}; };
+template <> struct Words<ZoneRule> { static constexpr std::array<std::string_view, 3> text{"named", "brace", "never"}; };
 template <> struct Words<BodyPlace> { static constexpr std::array<std::string_view, 2> text{"body-on", "body-off"}; };
 
 template <class E> constexpr std::string_view word(E value) { return Words<E>::text[static_cast<size_t>(value)]; }

@@ -2,6 +2,7 @@
 #include "analysis/findings.hpp"
 #include "cli/align_commands.hpp"
 #include "cli/clearance_commands.hpp"
+#include "cli/cut_commands.hpp"
 #include "cli/json.hpp"
 #include "cli/scan_commands.hpp"
 #include "cli/tape_commands.hpp"
@@ -399,6 +400,34 @@ int run(int argc, char** argv) {
         ->check(CLI::IsMember({"mm", "cm", "m", "in"}));
     clearance->add_option("--threads", clear.threads, "0: as many as the machine has")->check(CLI::Range(0, 256));
     clearance->add_option("--map", clear.map, "write BODY as PLY with the distance of every point");
+    CutRequest cuts;
+    auto* cutmap = app.add_subcommand("cutmap", "what to cut from BODY so that it clears CHASSIS, as lines a person can cut");
+    cutmap->add_option("BODY", cuts.clearance.body, "a mesh of the body")->required();
+    cutmap->add_option("CHASSIS", cuts.clearance.chassis, "the mesh that stays")->required();
+    cutmap->add_option("--pose", cuts.clearance.pose, "dx,dy,dz,yaw,pitch,roll: mm and degrees about BODY's own origin");
+    cutmap->add_option("--cap", cuts.clearance.cap_mm, "how far to look, mm")->check(CLI::Range(0.001, 1e6));
+    cutmap->add_option("--least", cuts.clearance.least_mm, "the least clearance that is wanted, mm")->check(CLI::Range(0.0, 1e5));
+    cutmap->add_option("--finish", cuts.clearance.finish_mm, "what finish takes up, mm")->check(CLI::Range(0.0, 1e5));
+    cutmap->add_option("--pm", cuts.clearance.half_width_mm, "± of the distances, mm")->check(CLI::Range(0.0, 1e5));
+    cutmap->add_option("--unit", cuts.clearance.unit, "what one unit of both files is: mm (unless said), cm, m or in")->check(CLI::IsMember({"mm", "cm", "m", "in"}));
+    cutmap->add_option("--margin", cuts.margin_mm, "cut so far beyond what is too near, along the sheet, mm");
+    cutmap->add_option("--flange", cuts.flange_mm, "sheet left standing for re-joining, at most the margin, mm");
+    cutmap->add_option("--thickness", cuts.thickness_mm, "of the sheet, mm");
+    cutmap->add_option("--fineness", cuts.fineness_mm, "triangles near a cut are divided down to this, mm");
+    cutmap->add_option("--zone", cuts.zones, "never|brace|named:NAME:x,y,z:x,y,z on BODY's own axes; may be given often");
+    cutmap->add_option("--out", cuts.out, "a folder for each cut as DXF and as a list of places");
+    auto* scan_keep = scan->add_subcommand("keep", "keep a scan's file in a build");
+    std::string on_subject, shows, called;
+    fileArgument(scan_keep);
+    scan_keep->add_option("SCAN", other, "PLY, STL, OBJ, XYZ or CSV")->required();
+    scan_keep->add_option("--on", on_subject, "body or chassis: on whose axes it stands")->required()->check(CLI::IsMember({"body", "chassis"}));
+    scan_keep->add_option("--part", shows, "what it shows: body, chassis, engine, axle, wheel, exhaust, fuel-tank, prop-shaft or other")
+        ->check(CLI::IsMember({"body", "chassis", "engine", "axle", "wheel", "exhaust", "fuel-tank", "prop-shaft", "other"}));
+    scan_keep->add_option("--name", called, "what to call it");
+    unitOption(scan_keep);
+    auto* overlay = app.add_subcommand("overlay", "a build's scans on each other as they sit: what fouls, and what to cut");
+    fileArgument(overlay);
+    overlay->add_option("--out", from, "a folder for each cut as DXF and as a list of places");
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
     auto* align = axle->add_subcommand("align", "how axles and wheels stand");
@@ -463,6 +492,9 @@ int run(int argc, char** argv) {
     }
     if (*scan_thin) return scanThin(path, unit, bound, strays, other);
     if (*scan_check) return scanCheck(path, unit, from, to, known);
+    if (*cutmap) return cutMapOf(cuts);
+    if (*scan_keep) return scanKeep(path, other, unit, on_subject, shows, called);
+    if (*overlay) return overlayOfBuild(path, from);
     if (*clearance) return clearanceOf(clear);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);

@@ -32,6 +32,8 @@ double sinceStart_ms() {
 } // namespace
 
 int main(int argc, char** argv) {
+    // without it, the view of the scans goes blank when it changes its place
+    QCoreApplication::setAttribute(Qt::AA_ShareOpenGLContexts);
     QApplication app(argc, argv);
     QApplication::setApplicationName("gorvet");
     QApplication::setApplicationVersion(GORVET_VERSION);
@@ -45,7 +47,7 @@ int main(int argc, char** argv) {
     parser.addHelpOption();
     parser.addVersionOption();
     parser.addPositionalArgument("file", "A build to open.", "[file.gorvet]");
-    const QCommandLineOption bench("bench", "Open on this bench: 1 Tape, 2 Sit, 3 Stretch, 4 Make, 5 Work.", "number");
+    const QCommandLineOption bench("bench", "Open on this bench: 1 Tape, 2 Scan, 3 Sit, 4 Stretch, 5 Make, 6 Work.", "number");
     const QCommandLineOption dye("dye", "Start with the Dye ground.");
     const QCommandLineOption text("text", "Text size in %: 100 to 150.", "percent");
     QCommandLineOption time_start("time-start", "Say in ms when the window could be used, and leave (bench/start.sh).");

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 // What a survey stands on: instruments, obstacles, the datum, the drawing's figures, what is assumed.
 namespace gorvet::entry {
@@ -71,19 +72,20 @@ void Reader::blocked() {
     o.name = line_.next("what is in the way").text;
     for (const auto& [id, old] : b_.obstacles)
         if (old.subject == o.subject && old.name == o.name) o.id = id;
+    std::tie(o.from, o.to) = box6();
+    if (!o.id) o.id = fresh<Obstacle>();
+    put(Put<Obstacle>{o});
+    say(fmt::format("{} is in the way, from station {} to {}", o.name, units::fixed(o.from.x_mm, 0), units::fixed(o.to.x_mm, 0)));
+}
+
+std::pair<Vec3, Vec3> Reader::box6() {
     double v[6];
     static constexpr const char* names[6] = {"the first station", "the last station", "the left offset",
                                              "the right offset",  "the lower height", "the upper height"};
     for (int k = 0; k < 6; ++k) v[k] = lengthWord(names[k]).value;
-    const auto ordered = [&](int k) { return std::minmax(v[2 * k], v[2 * k + 1]); };
-    const auto [x0, x1] = ordered(0);
-    const auto [y0, y1] = ordered(1);
-    const auto [z0, z1] = ordered(2);
-    o.from = {x0, y0, z0};
-    o.to = {x1, y1, z1};
-    if (!o.id) o.id = fresh<Obstacle>();
-    put(Put<Obstacle>{o});
-    say(fmt::format("{} is in the way, from station {} to {}", o.name, units::fixed(x0, 0), units::fixed(x1, 0)));
+    for (int k = 0; k < 6; k += 2)
+        if (v[k] > v[k + 1]) std::swap(v[k], v[k + 1]);
+    return {{v[0], v[2], v[4]}, {v[1], v[3], v[5]}};
 }
 
 void Reader::datum() {
@@ -337,7 +339,7 @@ bool Reader::removeOfSurvey(const Word& what) {
             return f.kind == kind && f.subject == context_.subject && (f.point ? nameOf(b_, f.point) : f.part) == n;
         });
     } else {
-        return false;
+        return removeOfScan(what);
     }
     return true;
 }

@@ -55,6 +55,8 @@ private:
     Dimension lengthUpTo(std::initializer_list<std::string_view> stops, const char* missing) {
         return figure(line_.upTo(stops), units::Kind::Length, missing);
     }
+    /// Two stations, two offsets, two heights: a box, its corners put in order.
+    std::pair<Vec3, Vec3> box6();
     /// One length of a single word.
     Dimension lengthWord(const char* missing) { return figure(line_.next(missing), units::Kind::Length, missing); }
     std::string show(const Dimension& d) const {
@@ -163,6 +165,12 @@ private:
     void sill();
     void arch();
     void centred();
+    // scans
+    void scan();
+    void zone();
+    void clearance();
+    /// Takes a scan or zone away; false when `what` is neither.
+    bool removeOfScan(const Word& what);
     // stretch
     void cut();
     void change();

@@ -2,6 +2,9 @@
 
 #include "formats/mesh_reading.hpp"
 
+#include <cstdlib>
+#include <unistd.h>
+
 #include <fmt/format.h>
 
 namespace gorvet::formats {
@@ -48,6 +51,28 @@ Result<ReadMesh> readMesh(const std::filesystem::path& path, double unit_mm, con
         return Error{Error::Code::File, path.string(), "There is not enough memory for this file.",
                      "Thin it out where it was made.", -1};
     }
+}
+
+Result<ReadMesh> readMeshFrom(const std::function<Result<void>(const std::function<void(std::span<const unsigned char>)>&)>& bytes, const std::string& name,
+                              double unit_mm, const MeshProgress& progress) {
+    std::string pattern = (std::filesystem::temp_directory_path() / "gorvet-scan-XXXXXX").string() + std::filesystem::path(name).extension().string();
+    const int suffix = static_cast<int>(std::filesystem::path(name).extension().string().size());
+    const int file = mkstemps(pattern.data(), suffix);
+    const Error no_room{Error::Code::File, name, "The scan can't be unpacked.", "Is there room in the folder for temporary files?", -1};
+    if (file < 0) return no_room;
+    bool written = true;
+    const auto told = bytes([&](std::span<const unsigned char> piece) {
+        for (size_t done = 0; written && done < piece.size();) {
+            const ssize_t n = write(file, piece.data() + done, piece.size() - done);
+            if (n <= 0) written = false;
+            else done += static_cast<size_t>(n);
+        }
+    });
+    close(file);
+    Result<ReadMesh> read = !told ? Result<ReadMesh>(told.error()) : !written ? Result<ReadMesh>(no_room) : readMesh(pattern, unit_mm, progress);
+    std::error_code gone;
+    std::filesystem::remove(pattern, gone);
+    return read;
 }
 
 } // namespace gorvet::formats

@@ -5,6 +5,8 @@
 
 #include <filesystem>
 #include <functional>
+#include <span>
+#include <string>
 
 /// Meshes and clouds from files: PLY (text, both binaries), STL (text, binary), OBJ, XYZ and CSV. Read in pieces, never held
 /// twice.
@@ -27,6 +29,11 @@ struct ReadMesh {
 /// NotFound; Damaged when the file ends too early or its header can't be read (says where); BadInput when there is no point in
 /// it; Conflict when it was stopped. Nothing is left behind then.
 Result<ReadMesh> readMesh(const std::filesystem::path&, double unit_mm, const MeshProgress& progress = {});
+
+/// The same from bytes that come in pieces, as a blob's do: `bytes` hands them to what it is given. `name`: the file's own name, for its
+/// ending. They lie in a temporary file while they are read.
+Result<ReadMesh> readMeshFrom(const std::function<Result<void>(const std::function<void(std::span<const unsigned char>)>&)>& bytes, const std::string& name,
+                              double unit_mm, const MeshProgress& progress = {});
 
 /// Writes a mesh as PLY, binary little endian; with `distance` (one a point, mm) as the vertex property `distance`, float.
 Result<void> writePly(const shape::Mesh&, const std::filesystem::path&, const std::vector<float>& distance = {});

@@ -111,6 +111,7 @@ Thinned thinned(const Mesh& m, double bound_mm) {
         std::sort(sorted.begin(), sorted.end());
         if (seen.insert(sorted).second) t.mesh.triangles.push_back(n);
     }
+    t.kept = std::move(kept);
     return t;
 }
 

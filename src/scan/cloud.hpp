@@ -26,6 +26,7 @@ Result<UnitCheck> checkUnit(const Point3& from, const Point3& to, double known_m
 
 struct Thinned {
     Mesh mesh;
+    std::vector<std::uint32_t> kept; ///< of each point that stayed, which it was
     double bound_mm = 0; ///< no point that was there is farther from one that stayed
 };
 /// One point for each cell of a grid, that nearest to the mean of the cell's points; triangles between what is left. `bound_mm` >

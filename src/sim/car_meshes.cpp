@@ -34,9 +34,9 @@ void bend(Mesh& m) {
 const Table centre_outline{{-620, 860},  {-300, 1010}, {380, 1120},  {480, 1230}, {1050, 1640},
                            {1450, 1655}, {1900, 1560}, {2700, 1180}, {3350, 880}};
 const Table half_width{{-620, 520}, {-200, 690}, {400, 735}, {2000, 740}, {2700, 715}, {3350, 560}};
-const Table shoulder{{-620, 760}, {0, 850}, {600, 900}, {2000, 905}, {2700, 870}, {3350, 760}};
+const Table shoulder{{-620, 800}, {0, 965}, {600, 985}, {2000, 990}, {2700, 965}, {3350, 800}};
 constexpr double arch_radius = 370;
-constexpr double arch_height = 430; ///< of the arch's centre over the body's zero
+constexpr double arch_height = 552; ///< of the arch's centre over the body's zero
 constexpr double arch_rear = 2650;
 
 double archEdge(double x) {
@@ -47,8 +47,8 @@ double archEdge(double x) {
 }
 bool doorOpening(const Point3& p) { return p[0] > 600 && p[0] < 1640 && p[2] > 640; }
 bool windowOpening(const Point3& p) {
-    const bool side = p[0] > 640 && p[0] < 1600 && p[2] > 960 && p[2] < 1430 && std::abs(p[1]) > 420;
-    const bool rear_side = p[0] > 1700 && p[0] < 2150 && p[2] > 1000 && p[2] < 1300 && std::abs(p[1]) > 420;
+    const bool side = p[0] > 640 && p[0] < 1600 && p[2] > 1030 && p[2] < 1430 && std::abs(p[1]) > 420;
+    const bool rear_side = p[0] > 1700 && p[0] < 2150 && p[2] > 1040 && p[2] < 1300 && std::abs(p[1]) > 420;
     const bool screen = p[0] > 500 && p[0] < 930 && p[2] > 1230 && std::abs(p[1]) < 520;
     const bool rear = p[0] > 2050 && p[0] < 2500 && p[2] > 1180 && std::abs(p[1]) < 430;
     return side || rear_side || screen || rear;
@@ -114,7 +114,7 @@ Mesh bodyShell(double step) {
             addGrid(m, step, [side, middle](double u, double v) {
                 const double a = std::numbers::pi * (u * 1.1 - 0.05);
                 const double r = arch_radius + 8;
-                return Point3{middle - r * std::cos(a), side * (545 + 175 * v), arch_height + r * std::sin(a)};
+                return Point3{middle - r * std::cos(a), side * (500 + 220 * v), arch_height + r * std::sin(a)};
             });
         // hinge and lock pillars
         for (const double x : {560.0, 1660.0})

@@ -274,6 +274,7 @@ Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& move,
         for (size_t k = 0; k < 3; ++k)
             if (below(q[k]) && below(q[(k + 1) % 3])) groups.join(q[k], q[(k + 1) % 3]);
     }
+    const Motion back = inverse(move);
     std::unordered_map<std::uint32_t, size_t> number;
     std::vector<Cut> cuts;
     for (size_t t = 0; t < f.mesh.triangles.size(); ++t) {
@@ -300,10 +301,11 @@ Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& move,
                 c.deepest_mm = static_cast<double>(f.distance[p]);
                 c.at = f.mesh.points[p];
             }
+            const Point3 own = options.zones.empty() ? Point3{} : back.moved(f.mesh.points[p]);
             for (const Zone& z : options.zones) {
                 bool in = true;
                 for (size_t axis = 0; axis < 3; ++axis)
-                    in = in && f.mesh.points[p][axis] >= z.least[axis] && f.mesh.points[p][axis] <= z.most[axis];
+                    in = in && own[axis] >= z.least[axis] && own[axis] <= z.most[axis];
                 if (in && std::find(c.crosses.begin(), c.crosses.end(), z.name) == c.crosses.end()) {
                     c.crosses.push_back(z.name);
                     if (z.kind == ZoneKind::Never) c.never.push_back(z.name);

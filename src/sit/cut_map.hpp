@@ -14,7 +14,7 @@ enum class ZoneKind : std::uint8_t {
     Brace, ///< may be cut once it is braced: the sills of an open body
     Never  ///< plates with numbers, pillars, mounts
 };
-/// A box along the axes of the fixed frame.
+/// A box along the body's own axes.
 struct Zone {
     std::string name;
     ZoneKind kind = ZoneKind::Named;

@@ -1,7 +1,9 @@
 """Tests gorvet-cli as a person uses it. usage: cli_test.py CLI SOURCE_DIR WORK_DIR"""
 import json
 import pathlib
+import re
 import shutil
+import struct
 import subprocess
 import sys
 import unittest
@@ -165,6 +167,119 @@ point,Dr,,,mm,,,,
         bad = cli("import-points", again, self.file("bad.csv", "point,x,y,z\nQ,1,2,\n"), "--as", "rough")
         self.assertEqual(bad.returncode, 1)
         self.assertIn("line 2", bad.stderr)
+
+    def mesh(self, name, part, step):
+        path = self.dir / name
+        done = subprocess.run([CLI.replace("gorvet-cli", "gorvet-sim"), "mesh", path, "--of", part, "--mesh-step", str(step)], capture_output=True, text=True)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        return str(path)
+
+    def test_a_clearance_keeps_the_bodys_own_points_and_says_what_fouls(self):
+        body, frame = self.mesh("body.ply", "body", 40), self.mesh("frame.ply", "chassis", 30)
+        out = str(self.dir / "map.ply")
+        pose = "1.2,0,-125.6,0,-0.28648,0"
+        done = cli("clearance", body, frame, "--pose", pose, "--cap", "100", "--map", out)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        j = json.loads(done.stdout)
+        self.assertTrue(j["signed"])
+        self.assertGreater(len(j["fouling"]), 2)
+        self.assertEqual(j["counts"]["points"], j["counts"]["clear"] + j["counts"]["tight"] + j["counts"]["fouls"])
+        self.assertEqual(sorted(j["percentiles_mm"].values()), list(j["percentiles_mm"].values()))
+
+        def header(path):
+            data = pathlib.Path(path).read_bytes()
+            end = data.index(b"end_header\n") + 11
+            return data[:end].decode(), data[end:]
+
+        head, bytes_out = header(out)
+        self.assertIn("property float distance", head)
+        head_in, bytes_in = header(body)
+        self.assertEqual(re.search(r"element vertex (\d+)", head)[1], re.search(r"element vertex (\d+)", head_in)[1])
+        n = int(re.search(r"element vertex (\d+)", head)[1])
+        names = re.findall(r"property (float|double|uchar) (\w+)", head.split("element face")[0])
+        layout = "<" + "".join({"float": "f", "double": "d", "uchar": "B"}[t] for t, _ in names)
+        names_in = re.findall(r"property (float|double|uchar) (\w+)", head_in.split("element face")[0])
+        layout_in = "<" + "".join({"float": "f", "double": "d", "uchar": "B"}[t] for t, _ in names_in)
+        place = [name for _, name in names].index("distance")
+        distances = []
+        for i in range(n):
+            row = struct.unpack_from(layout, bytes_out, i * struct.calcsize(layout))
+            own = struct.unpack_from(layout_in, bytes_in, i * struct.calcsize(layout_in))
+            self.assertEqual(row[:3], own[:3])
+            distances.append(row[place])
+        self.assertAlmostEqual(min(distances), j["least_of_points_mm"], places=3)
+        self.assertEqual(sum(d < 0 for d in distances), j["counts"]["inside"])
+        self.assertLessEqual(max(map(abs, distances)), 100)
+        # far away nothing fouls; an open target has no inside; a wrong pose is refused
+        far = json.loads(cli("clearance", body, frame, "--pose", "0,0,5000,0,0,0").stdout)
+        self.assertEqual((far["least_mm"], far["place"], far["verdict"]), (100.0, None, "Clear"))
+        other = json.loads(cli("clearance", frame, body, "--pose", "0,0,5000,0,0,0").stdout)
+        self.assertFalse(other["signed"])
+        self.assertIn("unsigned", other["remarks"][0])
+        for wrong in ("1,2,3", "1,2,3,4,5,x", "1,2,3,4,5,6,7", "nan,0,0,0,0,0"):
+            self.assertEqual(cli("clearance", body, frame, "--pose", wrong).returncode, 2)
+
+    def test_a_cut_map_says_what_is_never_cut(self):
+        body, frame = self.mesh("b.ply", "body", 40), self.mesh("f.ply", "chassis", 30)
+        pose = "1.2,0,-125.6,0,-0.28648,0"
+        folder = self.dir / "cuts"
+        done = cli("cutmap", body, frame, "--pose", pose, "--margin", "12", "--flange", "8", "--out", str(folder))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        j = json.loads(done.stdout)
+        self.assertGreater(len(j["cuts"]), 2)
+        for cut in j["cuts"]:
+            self.assertTrue((folder / f"cut-{cut['number']}.dxf").exists())
+            self.assertGreater(cut["area_mm2"], 0)
+        self.assertAlmostEqual(sum(c["area_mm2"] for c in j["cuts"]), j["area_mm2"], delta=200 * (1 + j["ground_off"]))
+        first = j["cuts"][0]
+        zone = "never:plate:" + ",".join(str(first["from"][k] - 400) for k in ("station_mm", "offset_mm", "height_mm")) + ":" + ",".join(
+            str(first["to"][k] + 400) for k in ("station_mm", "offset_mm", "height_mm"))
+        forbidden = cli("cutmap", body, frame, "--pose", pose, "--zone", zone)
+        self.assertEqual(forbidden.returncode, 1)
+        self.assertIn("never cut", json.loads(forbidden.stdout)["remarks"][0])
+        self.assertEqual(cli("cutmap", body, frame, "--margin", "5", "--flange", "9").returncode, 2)
+        self.assertEqual(cli("cutmap", body, frame, "--zone", "never:plate:1,2:3").returncode, 2)
+
+    def test_scans_are_laid_checked_thinned_and_kept(self):
+        body = self.mesh("shell.ply", "body", 30)
+        sim = CLI.replace("gorvet-cli", "gorvet-sim")
+        eyes = {"a": "-2500,-2600,1500", "b": "4800,-2700,1600"}
+        for name, eye in eyes.items():
+            subprocess.run([sim, "scan", self.dir / f"{name}.ply", "--of", "body", f"--from={eye}", "--markers", "8", "--step", "2.5", "--mesh-step", "20"], check=True, capture_output=True)
+        a, b = str(self.dir / "a.ply"), str(self.dir / "b.ply")
+        done = cli("scan", "align", b, a, "--unit", "mm", "--start", "40,-25,10,1,0.5,-0.5", "--out", str(self.dir / "moved.ply"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        j = json.loads(done.stdout)
+        self.assertTrue(j["surfaces"]["settled"])
+        for k in ("dx_mm", "dy_mm", "dz_mm"):
+            self.assertLess(abs(j["pose"][k]), 0.5)
+        picks = [w for p in ("0,0,0=10,20,30", "1000,0,0=1010,20,30", "0,1000,0=10,1020,30") for w in ("--pick", p)]
+        j = json.loads(cli("scan", "align", b, a, "--unit", "mm", "--only-picks", *picks).stdout)
+        self.assertAlmostEqual(j["pose"]["dx_mm"], 10)
+        self.assertEqual(cli("scan", "align", b, a, "--unit", "mm", "--pick", "1,2,3").returncode, 2)
+        found = json.loads(cli("scan", "markers", a, "--radius", "38", "--unit", "mm").stdout)
+        self.assertGreaterEqual(len(found["markers"]), 2)
+        j = json.loads(cli("scan", "midplane", body, "--unit", "mm", "--across", "0,1,0").stdout)
+        self.assertAlmostEqual(j["normal"]["y"], 1, places=4)
+        self.assertEqual(j["unlike"], [])
+        j = json.loads(cli("scan", "datum", body, "--plane", "0,0,100", "1000,0,100", "0,500,100", "--line", "0,0,100", "1000,0,100", "--station", "250,0,0", "--unit", "mm").stdout)
+        self.assertAlmostEqual(j["pose"]["dx_mm"], -250)
+        self.assertAlmostEqual(j["pose"]["dz_mm"], -100)
+        j = json.loads(cli("scan", "thin", a, str(self.dir / "thin.ply"), "--bound", "60", "--strays", "--unit", "mm").stdout)
+        self.assertLess(j["points_kept"], j["points"] / 2)
+        wrong = cli("scan", "check", body, "--from", "-620,0,860", "--to", "3350,0,880", "--known", "156.3", "--unit", "mm")
+        self.assertEqual(wrong.returncode, 1)
+        # the build keeps them, and lays them on each other as it sits
+        build = str(self.dir / "kept.gorvet")
+        cli("new", build)
+        self.assertEqual(cli("overlay", build).returncode, 1)
+        for file, on in ((body, "body"), (self.mesh("rails.ply", "chassis", 40), "chassis")):
+            self.assertEqual(cli("scan", "keep", build, file, "--unit", "mm", "--on", on).returncode, 0)
+        self.assertEqual(cli("enter", build, "scan shell pose 1.2 0 -125.6 0 -0.28648° 0", "zone plate never 480 500 -120 120 900 960", "clearance least 8").returncode, 0)
+        j = json.loads(cli("overlay", build).stdout)
+        self.assertIn("fouls the chassis", j["sentence"])
+        self.assertEqual(j["need"]["least_mm"], 8)
+        self.assertTrue(all(f["code"].startswith("scan.") for f in j["findings"]))
 
     def test_scans_are_looked_over_converted_and_fitted(self):
         cube = "".join(f"v {x} {y} {z}\n" for z in (0, 1) for y in (0, 1) for x in (0, 1))

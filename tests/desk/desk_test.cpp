@@ -148,7 +148,7 @@ TEST_CASE("at 150 % every bench still fits a screen of 1280 by 800", "[desk]") {
         const auto* bar = sheet->findChild<QScrollBar*>("sheetScroll");
         CHECK(bar->maximum() + sheet->height() >= static_cast<int>(sheet->drawing().height));
     }
-    d.bench(4);
+    d.bench(5);
     const std::string last = "mount:" + std::to_string(d.window.document().build().mounts.rbegin()->first.value);
     REQUIRE(sheet->placeOf(last));
     CHECK(sheet->placeOf(last)->y() > sheet->height() / 2.0);
@@ -194,7 +194,7 @@ TEST_CASE("every control says what it is", "[desk]") {
         d.bench(n);
         named(8);
     }
-    d.bench(2);
+    d.bench(3);
     const auto& pins = d.window.document().build().pins;
     auto* sheet = d.find<desk::SheetView>("sheet");
     QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf("pin:" + std::to_string(pins.begin()->first.value))->toPoint());

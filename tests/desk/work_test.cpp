@@ -14,7 +14,7 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
     // the survey's hold point refuses while a reading is to be taped again
-    d.bench(5);
+    d.bench(6);
     const auto next = [&] { return d.window.document().results().work.steps[*d.window.document().results().work.next]; };
     while (next().code != "survey-agrees") {
         REQUIRE(next().open());
@@ -25,7 +25,7 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     CHECK(d.find<QLineEdit>("entry")->text() == "done"); // not lost
     d.bench(1);
     d.keep("retape Bl Dr 1691.5");
-    d.bench(5);
+    d.bench(6);
     d.keep("done survey-agrees");
     while (next().code != "before-cutting") {
         INFO(next().code);
@@ -43,8 +43,8 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     d.type("done before-cutting");
     CHECK(d.text("entryEcho").contains("7.0 too long"));
     CHECK(d.find<QPushButton>("verbWork")->accessibleName().contains("bad"));
-    d.bench(3);
-    d.bench(5);
+    d.bench(4);
+    d.bench(6);
     // read again: it agrees, the gate opens
     CHECK(d.text("entryPair").contains(QString::fromStdString(build::nameOf(d.window.document().build(), checks[1].from))));
     d.keep(number(checks[1].plan_mm - 1) + " mm");

@@ -1,7 +1,11 @@
 #include "desk/shell/ask.hpp"
 
+#include <QDialog>
 #include <QFileDialog>
+#include <QLabel>
 #include <QMessageBox>
+#include <QPushButton>
+#include <QVBoxLayout>
 
 namespace gorvet::desk::ask {
 
@@ -32,6 +36,29 @@ QString fileToMake(QWidget* parent, const QString& title, const QString& filter,
 QString folder(QWidget* parent, const QString& title) {
     QString answer;
     return preset(answer) ? answer : QFileDialog::getExistingDirectory(parent, title);
+}
+
+int choice(QWidget* parent, const QString& title, const QString& why, const QStringList& choices) {
+    QString answer;
+    if (preset(answer)) {
+        bool number = false;
+        const int place = answer.toInt(&number);
+        return number ? place : static_cast<int>(choices.indexOf(answer));
+    }
+    QDialog dialog(parent);
+    dialog.setWindowTitle(title);
+    auto* column = new QVBoxLayout(&dialog);
+    column->addWidget(new QLabel(title));
+    auto* second = new QLabel(why);
+    second->setProperty("second", true);
+    column->addWidget(second);
+    for (int i = 0; i < choices.size(); ++i) {
+        auto* button = new QPushButton(choices[i]);
+        button->setMinimumHeight(48);
+        QObject::connect(button, &QPushButton::clicked, &dialog, [&dialog, i] { dialog.done(i + 1); });
+        column->addWidget(button);
+    }
+    return dialog.exec() - 1;
 }
 
 void tell(QWidget* parent, const QString& title, const QString& text) {

@@ -13,6 +13,8 @@ namespace gorvet::desk::ask {
 QString fileToOpen(QWidget* parent, const QString& title, const QString& filter);
 QString fileToMake(QWidget* parent, const QString& title, const QString& filter, const QString& proposal);
 QString folder(QWidget* parent, const QString& title);
+/// One of several, by a button each; −1 when cancelled. A preset answer is the button's text or its place from 0.
+int choice(QWidget* parent, const QString& title, const QString& why, const QStringList& choices);
 /// Says that something did not work.
 void tell(QWidget* parent, const QString& title, const QString& text);
 

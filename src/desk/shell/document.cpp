@@ -52,6 +52,11 @@ void Document::close() {
     emit changed();
 }
 
+void Document::setScanFindings(const std::vector<analysis::Finding>& findings) {
+    std::erase_if(results_.findings, [](const analysis::Finding& f) { return f.bench == analysis::Bench::Scan; });
+    results_.findings.insert(results_.findings.end(), findings.begin(), findings.end());
+}
+
 const build::Build& Document::latest() const { return store_ ? store_->build() : shown_; }
 
 void Document::analyse() {

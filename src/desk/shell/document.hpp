@@ -27,6 +27,8 @@ public:
     /// What is kept: a line typed now is read against this.
     const build::Build& latest() const;
     const analysis::Results& results() const { return results_; }
+    /// What the scans show to be seen to: shown with the findings of the results until those change.
+    void setScanFindings(const std::vector<analysis::Finding>&);
     /// Newer readings are kept than those that are shown.
     bool stale() const { return store_ && results_.revision != store_->revision(); }
     const store::Store* store() const { return store_.get(); }

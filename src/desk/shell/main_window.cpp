@@ -1,7 +1,10 @@
 #include "desk/shell/main_window.hpp"
 
 #include "analysis/cards.hpp"
+#include "analysis/overlay.hpp"
 #include "desk/make/make_bench.hpp"
+#include "desk/scan/scan_bench.hpp"
+#include "desk/scan/scan_room.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
@@ -9,6 +12,7 @@
 #include "desk/sit/sit_bench.hpp"
 #include "desk/stretch/stretch_bench.hpp"
 #include "desk/tape/tape_bench.hpp"
+#include "desk/view3d/scene_pane.hpp"
 #include "desk/widgets/card_view.hpp"
 #include "desk/widgets/rule_view.hpp"
 #include "desk/work/work_bench.hpp"
@@ -36,6 +40,7 @@ const char* build_filter = "Gorvet builds (*.gorvet)";
 MainWindow::MainWindow() {
     setObjectName("mainWindow");
     benches_.push_back(std::make_unique<TapeBench>());
+    benches_.push_back(std::make_unique<ScanBench>());
     benches_.push_back(std::make_unique<SitBench>());
     benches_.push_back(std::make_unique<StretchBench>());
     benches_.push_back(std::make_unique<MakeBench>());
@@ -46,6 +51,7 @@ MainWindow::MainWindow() {
     buildCentral();
     shortcuts();
     connect(&document_, &Document::changed, this, &MainWindow::refresh);
+    buildScene();
     patience_.setSingleShot(true);
     patience_.setInterval(500);
     connect(&patience_, &QTimer::timeout, this, &MainWindow::showWork);
@@ -110,6 +116,15 @@ void MainWindow::buildMenu() {
     add(tr("Report \"as found\" as PDF…"), "exportReport", QKeySequence("Ctrl+R"), [this] { exportReport(); });
     add(tr("Build sheet as PDF…"), "exportBuildSheet", QKeySequence("Ctrl+P"), [this] { exportBuildSheet(); });
     add(tr("Export everything…"), "exportAll", QKeySequence("Ctrl+E"), [this] { exportEverything(); });
+    menu_->addSeparator();
+    add(tr("Add a scan…"), "addScan", QKeySequence("Ctrl+M"), [this] { addScan(); });
+    add(tr("Lay a scan on another…"), "layScan", QKeySequence("Ctrl+L"), [this] { beginLaying(); });
+    add(tr("Sheet or scans, on Sit"), "sitInSpace", QKeySequence("F3"), [this] {
+        sit_in_space_ = !sit_in_space_;
+        refresh();
+    });
+    add(tr("Cut map…"), "cutMap", QKeySequence("Ctrl+K"), [this] { exportCutMap(); });
+    add(tr("Picture of the scans…"), "savePicture", QKeySequence("Ctrl+G"), [this] { savePicture(); });
     menu_->addSeparator();
     buildInstrumentMenu();
     add(tr("Call out readings"), "callOut", QKeySequence("F4"), [this] { toggleCallOut(); });
@@ -213,7 +228,9 @@ void MainWindow::buildCentral() {
     connect(sheet_, &SheetView::pickedNothing, this, [this] { card_->close(); });
     auto* sheet_box = new QVBoxLayout;
     sheet_box->setContentsMargins(32, 4, 24, 4);
-    sheet_box->addWidget(sheet_);
+    sheet_stack_ = new QStackedWidget;
+    sheet_stack_->addWidget(sheet_);
+    sheet_box->addWidget(sheet_stack_);
     area->addLayout(sheet_box, 1);
 
     starters_ = new QWidget;
@@ -262,6 +279,7 @@ void MainWindow::buildCentral() {
     connect(rule_, &RuleView::slid, this, [this](double mm) {
         slide_mm_ = mm;
         rule_->refresh();
+        if (inSpace() && scene_pane_) tryBody({mm, 0, 0});
     });
     connect(rule_, &RuleView::letGo, this, &MainWindow::slideBody);
 
@@ -324,6 +342,7 @@ void MainWindow::setTextScale(double scale) {
     size(below_, 15);
     size(findChild<QLabel*>("welcomeSentence"), 24);
     sheet_->setTheme(theme_);
+    if (scene_pane_) scene_pane_->setTheme(theme_);
     rule_->setTheme(theme_);
     call_out_->setTheme(theme_);
     rule_->setFixedHeight(theme_.px(110));
@@ -364,6 +383,7 @@ void MainWindow::refresh() {
         subjects_[static_cast<int>(subject)]->setChecked(state_.subject == subject);
     }
     slide_mm_ = 0;
+    showSpace();
     refreshWords();
     refreshStarters();
     entry_->setProposal(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt, bench().placeholder());
@@ -386,7 +406,9 @@ void MainWindow::refreshWords() {
         setWindowTitle("Gorvet");
         return;
     }
-    const auto h = analysis::headline(document_.build(), document_.results(), bench().kind(), state_.subject);
+    const auto h = bench().kind() == analysis::Bench::Scan
+                       ? room_->headline()
+                       : analysis::headline(document_.build(), document_.results(), bench().kind(), state_.subject);
     headline_->setText(QString::fromStdString(h.sentence));
     below_->setText(QString::fromStdString(h.below));
     const auto& s = document_.build().settings;
@@ -410,10 +432,12 @@ void MainWindow::refreshStarters() {
     if (document_.isOpen())
         for (const Starter& starter : bench().starters(document_, state_)) {
             auto* button = new QPushButton(starter.label);
-            button->setObjectName("start_" + starter.line.trimmed().replace(' ', '_'));
+            button->setObjectName("start_" + starter.line.trimmed().remove('!').replace(' ', '_'));
             button->setFocusPolicy(Qt::TabFocus);
             connect(button, &QPushButton::clicked, this, [this, line = starter.line] {
-                if (line.endsWith(' '))
+                if (line.startsWith('!'))
+                    findChild<QAction*>(line.mid(1))->trigger();
+                else if (line.endsWith(' '))
                     entry_->beginWith(line);
                 else
                     enter(line);

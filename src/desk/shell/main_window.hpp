@@ -25,6 +25,9 @@ class CardView;
 class EntryLine;
 class InstrumentLink;
 class RuleView;
+class ScanRoom;
+class ScenePane;
+struct ScenePick;
 class SheetView;
 class VerbStrip;
 
@@ -88,6 +91,20 @@ private:
     void playPractice();
     void exportEverything();
     void exportBuildSheet();
+    // scans
+    void buildScene();
+    bool inSpace() const; ///< the sheet shows the scans
+    void showSpace();
+    void showOverlay();
+    void addScan();
+    void beginLaying();
+    void askLaying();
+    void answerLaying(int button);
+    void pickedInSpace(const ScenePick&);
+    void tryBody(const std::array<double, 3>& by_mm);
+    void dropBody(const std::array<double, 3>& by_mm);
+    void exportCutMap();
+    void savePicture();
     void say(const QString& text, const char* role = "good");
     entry::Context context() const;
     const Bench& bench() const { return *benches_[static_cast<size_t>(current_)]; }
@@ -98,6 +115,14 @@ private:
     std::vector<std::unique_ptr<Bench>> benches_;
     int current_ = 0;
     double slide_mm_ = 0;
+    bool sit_in_space_ = false; ///< Sit shows the scans, too
+    /// A scan that is being laid on another by picks: first on it, then where it belongs.
+    struct Laying {
+        build::ScanId scan;
+        std::vector<std::array<std::array<double, 3>, 2>> pairs;
+        std::optional<std::array<double, 3>> half;
+    };
+    std::optional<Laying> laying_;
     bool calling_out_ = false;
     bool called_out_ = false; ///< a figure of the call-out waits for its verdict
     QTimer patience_;
@@ -111,6 +136,9 @@ private:
     QLabel* below_ = nullptr;
     QPushButton* subjects_[2] = {};
     SheetView* sheet_ = nullptr;
+    QStackedWidget* sheet_stack_ = nullptr;
+    ScenePane* scene_pane_ = nullptr; ///< made when it is first needed
+    ScanRoom* room_ = nullptr;
     CardView* card_ = nullptr;
     QWidget* starters_ = nullptr;
     QHBoxLayout* starter_row_ = nullptr;

@@ -1,0 +1,187 @@
+#include "cli/cut_commands.hpp"
+
+#include "analysis/overlay.hpp"
+#include "cli/json_parts.hpp"
+#include "cli/read_scan.hpp"
+#include "cli/tape_commands.hpp"
+#include "sheet/write.hpp"
+#include "sit/cut_sheet.hpp"
+#include "store/store.hpp"
+
+#include <fstream>
+#include <iostream>
+#include <sstream>
+
+#include <fmt/format.h>
+
+namespace gorvet::cli {
+namespace {
+
+Json place(const shape::Point3& p) { return {{"station_mm", number(p[0])}, {"offset_mm", number(p[1])}, {"height_mm", number(p[2])}}; }
+
+Json lineJson(const sit::CutLine& l) {
+    Json places = Json::array();
+    for (const shape::Point3& p : l.line.places) places.push_back({number(p[0]), number(p[1]), number(p[2])});
+    return {{"length_mm", number(l.length_mm)}, {"closed", l.line.closed}, {"stays_inside", l.hole}, {"straightened_by_mm", number(l.off_mm)}, {"places", places}};
+}
+Json cutsJson(const sit::CutMap& map) {
+    Json cuts = Json::array();
+    for (const sit::Cut& c : map.cuts) {
+        Json lines = Json::array(), rough = Json::array();
+        for (const sit::CutLine& l : c.lines) lines.push_back(lineJson(l));
+        for (const sit::CutLine& l : c.rough) rough.push_back(lineJson(l));
+        cuts.push_back({{"number", c.number},
+                        {"allowed", c.allowed()},
+                        {"area_mm2", number(c.area_mm2)},
+                        {"mass_kg", number(c.mass_kg)},
+                        {"deepest_mm", number(c.deepest_mm)},
+                        {"at", place(c.at)},
+                        {"from", place(c.least)},
+                        {"to", place(c.most)},
+                        {"flat", c.flat},
+                        {"off_plane_mm", number(c.off_plane_mm)},
+                        {"crosses", c.crosses},
+                        {"never", c.never},
+                        {"brace_first", c.brace},
+                        {"lines", lines},
+                        {"rough_lines", rough}});
+    }
+    return {{"cuts", cuts}, {"ground_off", map.ground_off}, {"area_mm2", number(map.area_mm2)}, {"mass_kg", number(map.mass_kg)}, {"remarks", map.remarks},
+            {"caution", "Cutting a body changes its strength. Brace it first, follow local rules, and never cut plates with numbers."}};
+}
+
+/// Each cut as DXF and as a list of places.
+Result<void> writeCuts(const sit::CutMap& map, const std::string& folder) {
+    std::error_code error;
+    std::filesystem::create_directories(folder, error);
+    for (const sit::Cut& c : map.cuts) {
+        const auto base = std::filesystem::path(folder) / fmt::format("cut-{}", c.number);
+        if (const auto ok = sheet::writeDxf(sit::cutDrawing(c), base.string() + ".dxf"); !ok) return ok.error();
+        std::ofstream out(base.string() + ".csv");
+        out << "line,place,station_mm,offset_mm,height_mm\n";
+        for (size_t i = 0; i < c.lines.size(); ++i) {
+            int n = 0;
+            for (const shape::Point3& p : sit::placesAlong(c.lines[i])) out << fmt::format("{},{},{:.1f},{:.1f},{:.1f}\n", i + 1, ++n, p[0], p[1], p[2]);
+        }
+        if (!out.flush()) return Error{Error::Code::File, base.string() + ".csv", "The list of places can't be written.", "Is the folder there, and is there room?", -1};
+    }
+    return {};
+}
+
+int say(const sit::CutMap& map, Json j, const std::string& out) {
+    if (!out.empty())
+        if (const auto written = writeCuts(map, out); !written) return fail(written.error());
+    j.update(cutsJson(map));
+    std::cout << text(j);
+    for (const sit::Cut& c : map.cuts)
+        if (!c.allowed()) return exit_open;
+    return 0;
+}
+
+Result<sit::Zone> zoneFrom(const std::string& typed) {
+    const Error wrong{Error::Code::BadInput, typed, fmt::format("\"{}\" is no zone.", typed), "Give never, brace or named, a name and two corners: never:plate:300,-80,900:420,80,960.", -1};
+    std::vector<std::string> parts;
+    std::istringstream in(typed);
+    for (std::string part; std::getline(in, part, ':');) parts.push_back(part);
+    if (parts.size() != 4 || parts[1].empty()) return wrong;
+    const auto rule = build::fromWord<build::ZoneRule>(parts[0]);
+    const auto a = placeFrom(parts[2]);
+    const auto b = placeFrom(parts[3]);
+    if (!rule || !a || !b) return wrong;
+    sit::Zone z;
+    z.name = parts[1];
+    z.kind = static_cast<sit::ZoneKind>(*rule);
+    for (size_t axis = 0; axis < 3; ++axis) {
+        z.least[axis] = std::min((*a)[axis], (*b)[axis]);
+        z.most[axis] = std::max((*a)[axis], (*b)[axis]);
+    }
+    return z;
+}
+
+} // namespace
+
+int cutMapOf(const CutRequest& request) {
+    const auto pose = poseFrom(request.clearance.pose);
+    if (!pose) return fail(pose.error());
+    sit::CutOptions o;
+    o.need.cap_mm = request.clearance.cap_mm;
+    o.need.least_mm = request.clearance.least_mm;
+    o.need.finish_mm = request.clearance.finish_mm;
+    o.need.half_width_mm = request.clearance.half_width_mm;
+    o.margin_mm = request.margin_mm;
+    o.flange_mm = request.flange_mm;
+    o.thickness_mm = request.thickness_mm;
+    o.fineness_mm = request.fineness_mm;
+    for (const std::string& typed : request.zones) {
+        const auto zone = zoneFrom(typed);
+        if (!zone) return fail(zone.error());
+        o.zones.push_back(*zone);
+    }
+    auto body_file = readSaying(request.clearance.body, request.clearance.unit);
+    if (!body_file) return fail(body_file.error());
+    auto chassis_file = readSaying(request.clearance.chassis, request.clearance.unit);
+    if (!chassis_file) return fail(chassis_file.error());
+    if (body_file->mesh.triangles.empty())
+        return fail(Error{Error::Code::BadInput, request.clearance.body, "A cloud has no sheet to cut.", "Give a mesh of the body.", -1});
+    const auto body = sit::readyOf(std::make_shared<const shape::Mesh>(std::move(body_file->mesh)), request.clearance.threads);
+    const auto chassis = sit::readyOf(std::make_shared<const shape::Mesh>(std::move(chassis_file->mesh)), request.clearance.threads);
+    const auto map = sit::cutMap(body, chassis, *pose, o, request.clearance.threads);
+    if (!map) return fail(map.error());
+    return say(*map, {{"pose", request.clearance.pose}, {"least_mm", o.need.least_mm}, {"margin_mm", o.margin_mm}, {"flange_mm", o.flange_mm}}, request.out);
+}
+
+int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject, const std::string& part,
+             const std::string& name) {
+    const auto read = readSaying(file, unit);
+    if (!read) return fail(read.error());
+    auto store = store::Store::open(build);
+    if (!store) return fail(store.error());
+    const auto blob = (*store)->keepBlob(file);
+    if (!blob) return fail(blob.error());
+    const auto on = *build::fromWord<build::Subject>(subject);
+    const auto shows = part.empty() ? (on == build::Subject::Body ? build::ScanPart::Body : build::ScanPart::Chassis) : *build::fromWord<build::ScanPart>(part);
+    const std::string called = name.empty() ? analysis::scanNameFor((*store)->build(), file) : name;
+    const auto edit = analysis::keepScan((*store)->build(), called, on, shows, *build::fromWord<build::ScanUnit>(unit), blob->hash, blob->name);
+    const char* user = std::getenv("USER");
+    if (const auto kept = (*store)->keep(edit, {user ? user : "builder", {}}); !kept) return fail(kept.error());
+    std::cerr << fmt::format("kept {}: {} points, {} triangles\n", called, read->mesh.points.size(), read->mesh.triangles.size());
+    return 0;
+}
+
+int overlayOfBuild(const std::string& build, const std::string& out) {
+    auto store = store::Store::open(build);
+    if (!store) return fail(store.error());
+    const build::Build& b = (*store)->build();
+    const analysis::Results results = analysis::analyse(b, (*store)->revision());
+    analysis::ScanMeshes meshes;
+    for (const auto& [id, s] : b.scans) {
+        const auto read = formats::readMeshFrom([&](const auto& take) { return (*store)->readBlob(s.blob, take); }, s.file, analysis::unitOf(s.unit));
+        if (!read) {
+            std::cerr << fmt::format("gorvet-cli: {}: {}\n", s.name, read.error().text());
+            continue;
+        }
+        meshes[id] = std::make_shared<const shape::Mesh>(read->mesh);
+    }
+    const analysis::Overlay o = analysis::overlayOf(b, results, meshes);
+    Json j;
+    const auto c = o.complete() ? sit::clearance(*o.body, *o.chassis, o.seat, o.need) : std::nullopt;
+    const analysis::Headline h = analysis::overlayHeadline(b, o, c ? &*c : nullptr);
+    j["sentence"] = h.sentence;
+    j["below"] = h.below;
+    j["seated"] = o.seated;
+    if (!c) {
+        std::cout << text(j);
+        return exit_open;
+    }
+    j["need"] = {{"least_mm", o.need.least_mm}, {"finish_mm", o.need.finish_mm}, {"half_width_mm", number(o.need.half_width_mm)}};
+    j["least_mm"] = number(c->least_mm);
+    j["surfaces_meet"] = c->meets;
+    j["depth_known"] = c->depth_known;
+    j["signed"] = c->live.map.has_inside;
+    j["findings"] = findings(analysis::clearanceFindings(b, *c, o.need, 1000));
+    const auto map = sit::cutMap(*o.body, *o.chassis, o.seat, analysis::cutOptionsOf(b, o.need));
+    if (!map) return fail(map.error());
+    return say(*map, std::move(j), out);
+}
+
+} // namespace gorvet::cli

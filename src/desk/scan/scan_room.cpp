@@ -1,0 +1,245 @@
+#include "desk/scan/scan_room.hpp"
+
+#include "analysis/overlay.hpp"
+#include "formats/mesh_file.hpp"
+#include "scan/align.hpp"
+#include "scan/fit.hpp"
+
+namespace gorvet::desk {
+
+/// What the worker takes along and brings back.
+struct ScanRoom::Job {
+    build::Build build;
+    analysis::Results results;
+    std::string path;
+    std::int64_t revision = -1;
+    std::string key;
+    std::map<build::ScanId, std::pair<std::string, std::shared_ptr<const shape::Mesh>>> meshes;
+    std::shared_ptr<analysis::Overlay> overlay; ///< none: to be made
+    bool fresh = false;
+    std::shared_ptr<const sit::Clearance> clearance;
+    std::shared_ptr<SceneMesh> scenes[SceneView::layers];
+    QStringList troubles;
+};
+
+namespace {
+
+std::string sourceOf(const build::Scan& s) { return s.blob + std::string(build::word(s.unit)); }
+
+} // namespace
+
+ScanRoom::ScanRoom(Document& document) : document_(document) {}
+ScanRoom::~ScanRoom() { worker_.stop(); }
+
+bool ScanRoom::ready() const { return overlay_ && overlay_->complete(); }
+
+void ScanRoom::follow() {
+    if (!document_.isOpen()) {
+        overlay_.reset();
+        clearance_.reset();
+        for (auto& s : scenes_) s.reset();
+        meshes_.clear();
+        key_.clear();
+        revision_ = -1;
+        return;
+    }
+    const std::string path = document_.store()->path().string();
+    if (path != path_) {
+        meshes_.clear();
+        overlay_.reset();
+        clearance_.reset();
+        for (auto& s : scenes_) s.reset();
+        key_.clear();
+        revision_ = -1;
+        path_ = path;
+        emit meshesChanged();
+    }
+    if (document_.build().scans.empty() && !overlay_) return;
+    if (document_.stale() || document_.results().revision == revision_) return;
+    if (worker_.running()) {
+        again_ = true;
+        return;
+    }
+    start();
+}
+
+void ScanRoom::start() {
+    auto job = std::make_shared<Job>();
+    job->build = document_.build();
+    job->results = document_.results();
+    job->path = path_;
+    job->revision = job->results.revision;
+    job->meshes = meshes_;
+    job->key = analysis::overlayKey(job->build, job->results);
+    if (overlay_ && job->key == key_) {
+        // the same meshes stand elsewhere: a copy that shares them
+        job->overlay = std::make_shared<analysis::Overlay>(*overlay_);
+        analysis::reseat(*job->overlay, job->build, job->results);
+    }
+    again_ = false;
+    worker_.start(
+        tr("what fouls"),
+        [job](const Worker::Progress& progress) {
+            if (!job->overlay) {
+                // a reader of its own: the window goes on writing
+                std::map<build::ScanId, std::pair<std::string, std::shared_ptr<const shape::Mesh>>> kept;
+                std::unique_ptr<store::Store> store;
+                double done = 0;
+                const double share = 0.6 / static_cast<double>(std::max<size_t>(1, job->build.scans.size()));
+                for (const auto& [id, s] : job->build.scans) {
+                    const auto old = job->meshes.find(id);
+                    if (old != job->meshes.end() && old->second.first == sourceOf(s)) {
+                        kept.insert(*old);
+                        continue;
+                    }
+                    if (!store) {
+                        auto opened = store::Store::open(job->path);
+                        if (!opened) {
+                            job->troubles << QString::fromStdString(opened.error().text());
+                            break;
+                        }
+                        store = std::move(*opened);
+                    }
+                    const auto read = formats::readMeshFrom([&, hash = s.blob](const auto& take) { return store->readBlob(hash, take); }, s.file,
+                                                            analysis::unitOf(s.unit), [&](double part) { return progress(done + share * part); });
+                    done += share;
+                    if (read) kept[id] = {sourceOf(s), std::make_shared<const shape::Mesh>(read->mesh)};
+                    else job->troubles << QString::fromStdString(s.name + ": " + read.error().text());
+                }
+                job->meshes = std::move(kept);
+                if (!progress(0.65)) return;
+                analysis::ScanMeshes meshes;
+                for (const auto& [id, m] : job->meshes) meshes[id] = m.second;
+                job->overlay = std::make_shared<analysis::Overlay>(analysis::overlayOf(job->build, job->results, meshes));
+                job->fresh = true;
+                const auto scene = [](const std::shared_ptr<const sit::Ready>& r) {
+                    return sceneMeshOf(r->mesh, std::shared_ptr<const shape::DistanceTree>(r, r->tree.get()));
+                };
+                if (job->overlay->hasBody()) job->scenes[SceneView::Body] = scene(job->overlay->body);
+                if (job->overlay->hasChassis()) job->scenes[SceneView::Chassis] = scene(job->overlay->chassis);
+            }
+            if (!progress(0.8) || !job->overlay->complete()) return;
+            auto c = sit::clearance(*job->overlay->body, *job->overlay->chassis, job->overlay->seat, job->overlay->need, 0,
+                                    [&] { return !progress(0.9); });
+            if (c) job->clearance = std::make_shared<const sit::Clearance>(std::move(*c));
+        },
+        [this, job](bool finished) {
+            if (finished && document_.isOpen() && job->path == path_) {
+                meshes_ = job->meshes;
+                overlay_ = job->overlay;
+                key_ = job->key;
+                revision_ = job->revision;
+                clearance_ = job->clearance;
+                if (job->fresh) {
+                    for (int l = 0; l < SceneView::layers; ++l) scenes_[l] = job->scenes[l];
+                    troubles_ = job->troubles;
+                    emit meshesChanged();
+                }
+                emit changed();
+            } else {
+                revision_ = job->revision; // stopped: not begun again by itself
+                emit changed();
+            }
+            if (again_) follow();
+        });
+}
+
+analysis::Headline ScanRoom::headline() const {
+    return analysis::overlayHeadline(document_.build(), overlay_ ? *overlay_ : analysis::Overlay{}, clearance_.get());
+}
+
+std::vector<analysis::Finding> ScanRoom::findings() const {
+    if (!clearance_ || !overlay_) return {};
+    return analysis::clearanceFindings(document_.build(), *clearance_, overlay_->need);
+}
+
+sit::LiveClearance ScanRoom::tried(const Point3& by) const {
+    shape::Motion seat = overlay_->seat;
+    seat.shift = shape::plus(seat.shift, by);
+    return sit::liveClearance(*overlay_->body, *overlay_->chassis, seat, overlay_->need);
+}
+
+void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& picks, bool surfaces, std::function<void(Result<build::Edit>)> done) {
+    if (worker_.running()) return done(Error{Error::Code::Conflict, "scan", "Something else is still being worked out.", "Do it again in a moment.", -1});
+    const build::Build b = document_.build();
+    const auto moving = meshes_.find(id);
+    if (moving == meshes_.end()) return done(Error{Error::Code::NotFound, "scan", "This scan is not there.", "", -1});
+    // onto everything else on the same subject, or on the other one where it stands now
+    const bool on_body = b.scans.at(id).subject == build::Subject::Body;
+    const shape::Motion seat = overlay_ ? overlay_->seat : shape::Motion{};
+    std::vector<Point3> fixed;
+    for (const bool same : {true, false}) {
+        if (!fixed.empty()) break;
+        for (const auto& [other, m] : meshes_)
+            if (other != id && (b.scans.at(other).subject == b.scans.at(id).subject) == same) {
+                shape::Motion pose = analysis::poseOf(b.scans.at(other));
+                // on the axes of the scan that is laid
+                if (!same) pose = chained(on_body ? inverse(seat) : seat, pose);
+                for (const Point3& p : m.second->points) fixed.push_back(pose.moved(p));
+            }
+    }
+    std::vector<Point3> from, to;
+    // picked as they are seen, in the chassis frame
+    const shape::Motion own = on_body ? inverse(seat) : shape::Motion{};
+    for (const auto& pick : picks) {
+        from.push_back(own.moved(pick[0]));
+        to.push_back(own.moved(pick[1]));
+    }
+    auto result = std::make_shared<std::optional<Result<build::Edit>>>();
+    const shape::Motion now = analysis::poseOf(b.scans.at(id));
+    worker_.start(
+        tr("laying the scan"),
+        [=, mesh = moving->second.second](const Worker::Progress& progress) {
+            shape::Motion start = now;
+            std::string how;
+            if (!from.empty()) {
+                // picked where it stands now
+                const auto laid = scan::layOn(from, to);
+                if (!laid) {
+                    result->emplace(laid.error());
+                    return;
+                }
+                start = chained(laid->motion, now);
+                how = "picked at " + std::to_string(from.size()) + " places, RMS " + std::to_string(laid->rms_mm).substr(0, 4) + " mm";
+            }
+            if (surfaces && !fixed.empty()) {
+                const auto one = scan::preparedFor(mesh->points), two = scan::preparedFor(fixed);
+                if (!one || !two) {
+                    result->emplace(!one ? one.error() : two.error());
+                    return;
+                }
+                if (!progress(0.4)) return;
+                const scan::Aligned a = alignScans(**one, **two, start);
+                if (!a.settled) {
+                    result->emplace(Error{Error::Code::Degenerate, "scan", a.words, "Pick three places or more that both show, far apart.", -1});
+                    return;
+                }
+                start = a.motion;
+                how = (how.empty() ? "" : how + "; ") + a.words;
+            }
+            result->emplace(analysis::standScan(b, id, start, how));
+        },
+        [this, result, done](bool finished) {
+            if (finished && *result) done(std::move(**result));
+            if (again_) follow();
+        });
+}
+
+void ScanRoom::makeCutMap(std::function<void(Result<sit::CutMap>)> done) {
+    if (!ready()) return done(Error{Error::Code::Conflict, "cut map", "A scan of the body and one of the chassis are needed.", "Add them first.", -1});
+    if (worker_.running()) return done(Error{Error::Code::Conflict, "cut map", "Something else is still being worked out.", "Do it again in a moment.", -1});
+    auto result = std::make_shared<std::optional<Result<sit::CutMap>>>();
+    const auto overlay = overlay_;
+    const sit::CutOptions options = analysis::cutOptionsOf(document_.build(), overlay->need);
+    worker_.start(
+        tr("cut map"),
+        [=](const Worker::Progress& progress) {
+            result->emplace(sit::cutMap(*overlay->body, *overlay->chassis, overlay->seat, options, 0, [&] { return !progress(0.5); }));
+        },
+        [this, result, done](bool finished) {
+            if (finished && *result) done(std::move(**result));
+            if (again_) follow();
+        });
+}
+
+} // namespace gorvet::desk

@@ -1,0 +1,63 @@
+#pragma once
+
+#include "desk/shell/document.hpp"
+#include "desk/view3d/scene_view.hpp"
+
+namespace gorvet::analysis {
+struct Overlay;
+struct Finding;
+struct Headline;
+} // namespace gorvet::analysis
+namespace gorvet::sit {
+struct CutMap;
+} // namespace gorvet::sit
+
+namespace gorvet::desk {
+
+/// The scans of the open build beside the window: read from its file, made ready, laid on each other, looked through for what fouls.
+/// Until the new results are in, the last ones stay, marked stale.
+class ScanRoom : public QObject {
+    Q_OBJECT
+public:
+    explicit ScanRoom(Document&);
+    ~ScanRoom() override;
+    /// Looks whether the build asks for something new, and starts it.
+    void follow();
+    bool ready() const;
+    bool stale() const { return worker_.running() || again_; }
+    analysis::Headline headline() const;
+    std::vector<analysis::Finding> findings() const;
+    const analysis::Overlay* overlay() const { return overlay_.get(); }
+    const sit::Clearance* clearance() const { return clearance_.get(); }
+    std::shared_ptr<SceneMesh> scene(SceneView::Layer l) const { return scenes_[l]; }
+    /// The clearance with the body moved by so much from where it sits, at once.
+    sit::LiveClearance tried(const Point3& by_mm) const;
+    /// Lays a scan on all others by places picked on both, then by what both see. Beside the window; `done` gets the edit.
+    void lay(build::ScanId, const std::vector<std::array<Point3, 2>>& picks, bool surfaces, std::function<void(Result<build::Edit>)> done);
+    /// Beside the window.
+    void makeCutMap(std::function<void(Result<sit::CutMap>)> done);
+    /// What of a scan could not be read.
+    QStringList troubles() const { return troubles_; }
+    Worker& worker() { return worker_; }
+
+signals:
+    void meshesChanged();
+    void changed();
+
+private:
+    struct Job;
+    void start();
+    Document& document_;
+    std::map<build::ScanId, std::pair<std::string, std::shared_ptr<const shape::Mesh>>> meshes_; ///< with what they were read from
+    std::shared_ptr<analysis::Overlay> overlay_;
+    std::string key_;        ///< of the overlay's meshes
+    std::int64_t revision_ = -1; ///< of the results that the clearance belongs to
+    std::string path_;
+    std::shared_ptr<const sit::Clearance> clearance_;
+    std::shared_ptr<SceneMesh> scenes_[SceneView::layers];
+    QStringList troubles_;
+    bool again_ = false;
+    Worker worker_; ///< last: it stops before what it works on goes
+};
+
+} // namespace gorvet::desk

@@ -1,0 +1,239 @@
+// The window's scans: adding, laying, moving the body, the cut map, the picture.
+#include "desk/shell/main_window.hpp"
+
+#include "analysis/overlay.hpp"
+#include "desk/scan/scan_room.hpp"
+#include "desk/shell/ask.hpp"
+#include "desk/shell/entry_line.hpp"
+#include "desk/view3d/scene_pane.hpp"
+#include "desk/view3d/scene_view.hpp"
+#include "desk/widgets/rule_view.hpp"
+#include "desk/widgets/sheet_view.hpp"
+#include "sheet/write.hpp"
+#include "sit/cut_sheet.hpp"
+
+#include <QFileInfo>
+#include <QInputDialog>
+#include <QLabel>
+#include <QSaveFile>
+#include <QStackedWidget>
+#include <QTextStream>
+
+namespace gorvet::desk {
+
+void MainWindow::buildScene() {
+    room_ = new ScanRoom(document_);
+    room_->setParent(this);
+    watch(room_->worker());
+    connect(room_, &ScanRoom::meshesChanged, this, [this] {
+        if (!scene_pane_ || !scene_pane_->view()) return;
+        for (const auto l : {SceneView::Body, SceneView::Chassis}) scene_pane_->view()->setMesh(l, room_->scene(l));
+        scene_pane_->refreshRange();
+        if (!room_->troubles().isEmpty()) say(room_->troubles().join(" "), "bad");
+    });
+    connect(room_, &ScanRoom::changed, this, &MainWindow::showOverlay);
+    connect(&document_, &Document::changed, this, [this] {
+        if (inSpace() || !document_.isOpen() || room_->overlay()) room_->follow();
+    });
+}
+
+bool MainWindow::inSpace() const { return bench().kind() == analysis::Bench::Scan || (bench().kind() == analysis::Bench::Sit && sit_in_space_); }
+
+void MainWindow::showSpace() {
+    const bool space = document_.isOpen() && inSpace();
+    if (space && !scene_pane_) {
+        scene_pane_ = new ScenePane;
+        scene_pane_->setTheme(theme_);
+        sheet_stack_->addWidget(scene_pane_);
+        connect(scene_pane_, &ScenePane::answered, this, &MainWindow::answerLaying);
+        if (SceneView* view = scene_pane_->view()) {
+            connect(view, &SceneView::picked, this, &MainWindow::pickedInSpace);
+            connect(view, &SceneView::bodyDragged, this, &MainWindow::tryBody);
+            connect(view, &SceneView::bodyDropped, this, &MainWindow::dropBody);
+            for (const auto l : {SceneView::Body, SceneView::Chassis}) view->setMesh(l, room_->scene(l));
+        }
+        showOverlay();
+    }
+    sheet_stack_->setCurrentIndex(space ? sheet_stack_->indexOf(scene_pane_) : 0);
+    if (space) room_->follow();
+}
+
+void MainWindow::showOverlay() {
+    if (scene_pane_ && scene_pane_->view() && room_->overlay()) {
+        SceneView* view = scene_pane_->view();
+        view->setSeat(room_->overlay()->seat);
+        std::vector<SceneLine> lines;
+        if (const sit::Clearance* c = room_->clearance()) {
+            view->setDistances(c->live.map.distance_mm, room_->overlay()->need);
+            for (const shape::Polyline& l : c->crossings.lines) lines.push_back({l.places, l.closed, sheet::Ink::Bad});
+        } else {
+            view->setDistances({}, room_->overlay()->need);
+        }
+        view->setLines(std::move(lines));
+        scene_pane_->refreshRange();
+    }
+    document_.setScanFindings(room_->findings());
+    refresh();
+}
+
+void MainWindow::addScan() {
+    if (!document_.isOpen()) return;
+    const QString path = ask::fileToOpen(this, tr("Add a scan"), tr("Scans (*.ply *.stl *.obj *.xyz *.csv *.txt *.asc *.pts)"));
+    if (path.isEmpty()) return;
+    const QStringList units{tr("mm"), tr("cm"), tr("m"), tr("inches")};
+    const int unit = ask::choice(this, tr("What is one unit of %1?").arg(QFileInfo(path).fileName()), tr("A file does not say it, and it is never guessed."), units);
+    if (unit < 0) return;
+    const QStringList subjects{tr("the body"), tr("the chassis"), tr("engine and gearbox, on the chassis"), tr("axle or wheel, on the chassis")};
+    const int shows = ask::choice(this, tr("What does it show?"), tr("It stands on the axes of what it shows until you lay it."), subjects);
+    if (shows < 0) return;
+    document_.keepBlob(path, [this, path, unit, shows](const Result<store::Blob>& blob) {
+        if (!blob) return say(QString::fromStdString(blob.error().text()), "bad");
+        const build::Build& b = document_.latest();
+        const auto on = shows == 0 ? build::Subject::Body : build::Subject::Chassis;
+        const build::ScanPart part[] = {build::ScanPart::Body, build::ScanPart::Chassis, build::ScanPart::Engine, build::ScanPart::Axle};
+        const std::string name = analysis::scanNameFor(b, QFileInfo(path).fileName().toStdString());
+        const auto kept = document_.keep(analysis::keepScan(b, name, on, part[shows], static_cast<build::ScanUnit>(unit), blob->hash, blob->name));
+        if (!kept) return say(QString::fromStdString(kept.error().text()), "bad");
+        say(tr("kept the scan %1").arg(QString::fromStdString(name)));
+    });
+}
+
+// ---- laying by picks
+
+void MainWindow::beginLaying() {
+    if (!document_.isOpen() || !scene_pane_ || !room_->overlay()) return say(tr("Add two scans first."), "warn");
+    const auto& scans = document_.build().scans;
+    if (scans.size() < 2) return say(tr("One scan alone can't be laid on another: add a second."), "warn");
+    QStringList names;
+    std::vector<build::ScanId> ids;
+    for (auto it = scans.rbegin(); it != scans.rend(); ++it) {
+        names << QString::fromStdString(it->second.name);
+        ids.push_back(it->first);
+    }
+    const int which = scans.size() == 2 && ask::presets().active && ask::presets().answers.isEmpty() ? 0 : ask::choice(this, tr("Which scan is moved?"), tr("The others stay where they are."), names);
+    if (which < 0) return;
+    laying_ = Laying{ids[static_cast<size_t>(which)], {}, std::nullopt};
+    askLaying();
+}
+
+void MainWindow::askLaying() {
+    if (!laying_) return scene_pane_->ask({}, {});
+    const QString name = QString::fromStdString(document_.build().scans.at(laying_->scan).name);
+    const auto n = laying_->pairs.size();
+    const QString what = laying_->half ? tr("Now the same place where it belongs.") : tr("Pick a place on %1.").arg(name);
+    scene_pane_->ask(tr("%1  %2 pairs so far; three far apart are enough.").arg(what).arg(n), {tr("Lay it"), tr("Lay it, then by surfaces"), tr("Stop")});
+}
+
+void MainWindow::pickedInSpace(const ScenePick& pick) {
+    if (!laying_) return;
+    if (!laying_->half) laying_->half = pick.at;
+    else {
+        laying_->pairs.push_back({*laying_->half, pick.at});
+        laying_->half.reset();
+    }
+    scene_pane_->view()->clearPicks();
+    askLaying();
+}
+
+void MainWindow::answerLaying(int button) {
+    if (!laying_) return;
+    const Laying laying = *laying_;
+    laying_.reset();
+    askLaying();
+    if (button == 2) return;
+    if (button == 0 && laying.pairs.size() < 3) return say(tr("Three pairs are needed at least; %1 were picked.").arg(laying.pairs.size()), "warn");
+    room_->lay(laying.scan, laying.pairs, button == 1, [this](Result<build::Edit> edit) {
+        if (!edit) return say(QString::fromStdString(edit.error().text()), "bad");
+        if (const auto kept = document_.keep(*edit); !kept) return say(QString::fromStdString(kept.error().text()), "bad");
+        say(tr("kept: %1").arg(QString::fromStdString(edit->sentence)));
+    });
+}
+
+// ---- moving the body
+
+void MainWindow::tryBody(const Point3& by) {
+    if (!room_->ready() || !scene_pane_->view()) return;
+    // along and up only: sideways the body stays on the centreline
+    const Point3 held{by[0], 0, by[2]};
+    SceneView* view = scene_pane_->view();
+    shape::Motion seat = room_->overlay()->seat;
+    seat.shift = shape::plus(seat.shift, held);
+    view->setSeat(seat);
+    const sit::LiveClearance live = room_->tried(held);
+    view->setDistances(live.map.distance_mm, room_->overlay()->need);
+    const QString least = live.least_mm < 0 ? tr("fouls by %1 mm").arg(-live.least_mm, 0, 'f', 1)
+                          : live.least_mm < room_->overlay()->need.cap_mm ? tr("least clearance %1 mm").arg(live.least_mm, 0, 'f', 1)
+                                                                          : tr("nothing nearer than %1 mm").arg(room_->overlay()->need.cap_mm, 0, 'f', 0);
+    scene_pane_->say(tr("tried: %1 mm %2, %3 mm %4: %5, at station %6; %7 points foul")
+                         .arg(std::abs(held[0]), 0, 'f', 1)
+                         .arg(held[0] < 0 ? tr("forward") : tr("rearward"))
+                         .arg(std::abs(held[2]), 0, 'f', 1)
+                         .arg(held[2] < 0 ? tr("down") : tr("up"))
+                         .arg(least)
+                         .arg(live.at[0], 0, 'f', 0)
+                         .arg(live.fouls));
+}
+
+void MainWindow::dropBody(const Point3& by) {
+    if (scene_pane_) scene_pane_->say({});
+    const auto edit = analysis::movePins(document_.latest(), by[0], by[2]);
+    const auto back = [&](const Error& e) {
+        say(QString::fromStdString(e.text()), "warn");
+        showOverlay();
+    };
+    if (!edit) return back(edit.error());
+    if (const auto kept = document_.keep(*edit); !kept) return back(kept.error());
+    say(tr("kept: %1").arg(QString::fromStdString(edit->sentence)));
+}
+
+// ---- out
+
+void MainWindow::exportCutMap() {
+    if (!document_.isOpen()) return;
+    if (!room_->ready()) return say(tr("A cut map needs a scan of the body and one of the chassis."), "warn");
+    const QString folder = ask::folder(this, tr("Where to write the cut map"));
+    if (folder.isEmpty()) return;
+    room_->makeCutMap([this, folder](Result<sit::CutMap> made) {
+        if (!made) return say(QString::fromStdString(made.error().text()), "bad");
+        const sit::CutMap& map = *made;
+        std::vector<SceneLine> lines;
+        QString places = "cut,line,place,station_mm,offset_mm,height_mm\n";
+        for (const sit::Cut& c : map.cuts) {
+            const auto path = (folder + QString("/cut-%1.dxf").arg(c.number)).toStdString();
+            if (const auto ok = sheet::writeDxf(sit::cutDrawing(c), path); !ok) return say(QString::fromStdString(ok.error().text()), "bad");
+            for (size_t l = 0; l < c.lines.size(); ++l) {
+                lines.push_back({c.lines[l].line.places, c.lines[l].line.closed, sheet::Ink::Remove});
+                int n = 0;
+                for (const Point3& p : sit::placesAlong(c.lines[l]))
+                    places += QString("%1,%2,%3,%4,%5,%6\n").arg(c.number).arg(l + 1).arg(++n).arg(p[0], 0, 'f', 1).arg(p[1], 0, 'f', 1).arg(p[2], 0, 'f', 1);
+            }
+        }
+        QSaveFile list(folder + "/cut-places.csv");
+        if (!list.open(QIODevice::WriteOnly) || list.write(places.toUtf8()) < 0 || !list.commit())
+            return say(tr("%1 can't be written: %2").arg(list.fileName(), list.errorString()), "bad");
+        const auto page = sit::cutMapPage(map, 400, 277, sheet::on_paper);
+        sheet::Drawing paper;
+        paper.width = 420;
+        paper.height = 297;
+        paper.place(page, {10, 10});
+        if (const auto ok = sheet::writePdf({paper}, {"Cut map", document_.build().settings.name}, (folder + "/cut-map.pdf").toStdString()); !ok)
+            return say(QString::fromStdString(ok.error().text()), "bad");
+        if (scene_pane_ && scene_pane_->view()) scene_pane_->view()->setLines(lines);
+        QString said = tr("%1 cuts, %2 cm², %3 kg, written into %4.").arg(map.cuts.size()).arg(map.area_mm2 / 100, 0, 'f', 0).arg(map.mass_kg, 0, 'f', 1).arg(folder);
+        for (const std::string& remark : map.remarks) said += " " + QString::fromStdString(remark);
+        if (scene_pane_) scene_pane_->say(said + " " + tr("Brace before you cut; follow local rules; never cut plates with numbers."));
+        say(tr("kept: cut map in %1").arg(folder));
+    });
+}
+
+void MainWindow::savePicture() {
+    if (!scene_pane_ || !scene_pane_->view()) return;
+    QString path = ask::fileToMake(this, tr("Save the picture"), tr("Pictures (*.png)"), "scans.png");
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".png")) path += ".png";
+    QImage picture = scene_pane_->view()->grab().toImage();
+    if (picture.save(path)) say(tr("kept: %1").arg(path));
+    else say(tr("%1 can't be written.").arg(path), "bad");
+}
+
+} // namespace gorvet::desk

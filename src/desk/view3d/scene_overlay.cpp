@@ -1,0 +1,158 @@
+#include "desk/view3d/scene_overlay.hpp"
+
+#include "desk/view3d/scene_view.hpp"
+
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+namespace gorvet::desk {
+
+SceneOverlay::SceneOverlay(SceneView* view) : QWidget(view), view_(view) {
+    setAttribute(Qt::WA_TransparentForMouseEvents);
+    setAttribute(Qt::WA_NoSystemBackground);
+    setAttribute(Qt::WA_TranslucentBackground);
+}
+
+void SceneOverlay::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Camera& camera = view_->camera();
+    const auto at = [&](const Point3& q) {
+        const Point3 s = camera.onScreen(q);
+        return QPointF(width() / 2.0 + s[0], height() / 2.0 + s[1]);
+    };
+    for (const SceneLine& line : view_->lines()) {
+        QPainterPath path;
+        for (size_t i = 0; i < line.places.size(); ++i) i == 0 ? path.moveTo(at(line.places[i])) : path.lineTo(at(line.places[i]));
+        if (line.closed) path.closeSubpath();
+        p.setPen(QPen(view_->theme().color(line.ink), line.ink == sheet::Ink::Remove ? 3 : 2));
+        p.drawPath(path);
+    }
+    paintPicks(p);
+    if (view_->section()) paintSection(p);
+    paintScale(p);
+    if (view_->hasBands()) paintBands(p);
+}
+
+void SceneOverlay::paintPicks(QPainter& p) {
+    const Theme& theme = view_->theme();
+    const auto& picks = view_->picks();
+    std::vector<QPointF> at;
+    p.setFont(theme.font(theme.px(15), sheet::Face::Sans));
+    for (const ScenePick& pick : picks) {
+        const Point3 s = view_->camera().onScreen(pick.at);
+        at.emplace_back(width() / 2.0 + s[0], height() / 2.0 + s[1]);
+    }
+    const auto label = [&](const QPointF& place, const QString& text) {
+        const QRectF box = p.fontMetrics().boundingRect(text).adjusted(-4, -2, 4, 2);
+        QRectF r(place + QPointF(10, -8 - box.height()), box.size());
+        r.moveLeft(std::clamp(r.left(), 2.0, std::max(2.0, width() - r.width() - 2)));
+        r.moveTop(std::max(2.0, r.top()));
+        p.fillRect(r, theme.color(sheet::Ink::Panel));
+        p.setPen(theme.color(sheet::Ink::Ink));
+        p.drawText(r, Qt::AlignCenter, text);
+    };
+    p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
+    if (at.size() == 2) p.drawLine(at[0], at[1]);
+    for (size_t i = 0; i < picks.size(); ++i) {
+        p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
+        p.drawEllipse(at[i], 5, 5);
+        const Point3& q = picks[i].at;
+        label(at[i], tr("station %1  offset %2  height %3").arg(q[0], 0, 'f', 1).arg(q[1], 0, 'f', 1).arg(q[2], 0, 'f', 1));
+    }
+    if (picks.size() == 2) {
+        const Point3 d = shape::minus(picks[1].at, picks[0].at);
+        label((at[0] + at[1]) / 2,
+              tr("%1 mm  (%2 along, %3 across, %4 up) · scan, ± not known").arg(shape::length(d), 0, 'f', 1).arg(d[0], 0, 'f', 1).arg(d[1], 0, 'f', 1).arg(d[2], 0, 'f', 1));
+    }
+}
+
+void SceneOverlay::paintSection(QPainter& p) {
+    const Theme& theme = view_->theme();
+    const QRectF frame(width() - theme.px(330) - 8, height() - theme.px(230) - 8, theme.px(330), theme.px(230));
+    p.fillRect(frame, theme.color(sheet::Ink::Panel));
+    p.setPen(QPen(theme.color(sheet::Ink::Second), 1));
+    p.drawRect(frame);
+    double wide = 100, low = 1e9, high = -1e9;
+    for (int l = 0; l < SceneView::layers; ++l)
+        for (const shape::Polyline& line : view_->outline(static_cast<SceneView::Layer>(l)))
+            for (const Point3& q : line.places) {
+                wide = std::max(wide, std::abs(q[1]));
+                low = std::min(low, q[2]);
+                high = std::max(high, q[2]);
+            }
+    p.setFont(theme.font(theme.px(13)));
+    const double head = theme.px(20);
+    p.setPen(theme.color(sheet::Ink::Ink));
+    if (high < low) {
+        p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop, tr("nothing is cut at station %1").arg(*view_->section(), 0, 'f', 0));
+        return;
+    }
+    const double scale = std::min((frame.width() - 20) / (2 * wide), (frame.height() - head - 14) / std::max(100.0, high - low));
+    p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop, tr("cut at station %1, from behind, 1 : %2").arg(*view_->section(), 0, 'f', 0).arg(3.7795 / scale, 0, 'f', 0));
+    const auto at = [&](const Point3& q) { return QPointF(frame.center().x() + q[1] * scale, frame.top() + head + 6 + (high - q[2]) * scale); };
+    p.setPen(QPen(theme.color(sheet::Ink::Faint), 1, Qt::DashDotLine));
+    p.drawLine(QPointF(frame.center().x(), frame.top() + head), QPointF(frame.center().x(), frame.bottom() - 4));
+    for (const auto layer : {SceneView::Chassis, SceneView::Body}) {
+        if (!view_->shown(layer)) continue;
+        p.setPen(QPen(theme.color(layer == SceneView::Body ? sheet::Ink::Body : sheet::Ink::Chassis), layer == SceneView::Body ? 1.5 : 3));
+        for (const shape::Polyline& line : view_->outline(layer)) {
+            QPainterPath path;
+            for (size_t i = 0; i < line.places.size(); ++i) i == 0 ? path.moveTo(at(line.places[i])) : path.lineTo(at(line.places[i]));
+            if (line.closed) path.closeSubpath();
+            p.drawPath(path);
+        }
+    }
+}
+
+void SceneOverlay::paintScale(QPainter& p) {
+    const Theme& theme = view_->theme();
+    // a round length of about a hundred pixels
+    const double about = 100 / view_->camera().px_per_mm;
+    const double ten = std::pow(10, std::floor(std::log10(about)));
+    const double length = about / ten >= 5 ? 5 * ten : about / ten >= 2 ? 2 * ten : ten;
+    const double px = length * view_->camera().px_per_mm;
+    const double x = 12, y = height() - 14;
+    p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
+    p.drawLine(QPointF(x, y), QPointF(x + px, y));
+    for (const double e : {x, x + px}) p.drawLine(QPointF(e, y - 5), QPointF(e, y + 5));
+    p.setFont(theme.font(theme.px(13)));
+    p.drawText(QPointF(x + px + 8, y + 4), tr("%1 mm").arg(length, 0, 'f', 0));
+}
+
+void SceneOverlay::paintBands(QPainter& p) {
+    const Theme& theme = view_->theme();
+    p.setFont(theme.font(theme.px(13)));
+    const sit::Need& need = view_->need();
+    const double row = theme.px(20), box = theme.px(26);
+    double y = 8;
+    const auto line = [&](sheet::Ink ink, bool hatched, bool crossed, const QString& text) {
+        const QRectF r(10, y, box, row - 5);
+        p.fillRect(r, theme.color(sheet::Ink::Sheet));
+        p.save();
+        p.setClipRect(r);
+        p.setPen(QPen(theme.color(ink), 2));
+        if (!hatched) p.fillRect(r, theme.color(ink));
+        if (hatched)
+            for (double x = r.left() - row; x < r.right() + row; x += 7) {
+                p.drawLine(QPointF(x, r.bottom()), QPointF(x + row, r.bottom() - row));
+                if (crossed) p.drawLine(QPointF(x, r.top()), QPointF(x + row, r.top() + row));
+            }
+        p.restore();
+        p.setPen(theme.color(sheet::Ink::Ink));
+        p.drawRect(r);
+        const QRectF words(10 + box + 8, y - 2, p.fontMetrics().horizontalAdvance(text) + 6, row - 1);
+        QColor ground = theme.color(sheet::Ink::Sheet);
+        ground.setAlpha(200);
+        p.fillRect(words, ground);
+        p.drawText(words, Qt::AlignVCenter | Qt::AlignLeft, text);
+        y += row;
+    };
+    line(sheet::Ink::Bad, true, true, tr("Fouls: less than %1 mm").arg(need.foulsBelow(), 0, 'f', 1));
+    line(sheet::Ink::Warn, true, false, tr("Tight: less than %1 mm").arg(need.tightBelow(), 0, 'f', 1));
+    line(sheet::Ink::Body, false, false, tr("Clear"));
+}
+
+} // namespace gorvet::desk

@@ -1,0 +1,43 @@
+#pragma once
+
+#include "desk/shell/theme.hpp"
+
+#include <QWidget>
+
+class QCheckBox;
+class QLabel;
+class QPushButton;
+class QSlider;
+
+namespace gorvet::desk {
+
+class SceneView;
+
+/// The view of the scans with its buttons: where one stands, what is shown, the section. Where the system has no OpenGL it says so.
+class ScenePane : public QWidget {
+    Q_OBJECT
+public:
+    explicit ScenePane(QWidget* parent = nullptr);
+    /// Null where there is no OpenGL.
+    SceneView* view() const { return view_; }
+    void setTheme(const Theme&);
+    /// A line of words under the buttons; empty: none.
+    void say(const QString&);
+    /// A row of own buttons while something is picked; empty label: none.
+    void ask(const QString& label, const QStringList& buttons);
+    /// The stations that the section may be taken at follow what is shown.
+    void refreshRange();
+
+signals:
+    void answered(int button);
+
+private:
+    SceneView* view_ = nullptr;
+    QLabel* words_ = nullptr;
+    QWidget* asking_ = nullptr;
+    QCheckBox* section_on_ = nullptr;
+    QSlider* section_ = nullptr;
+    QLabel* station_ = nullptr;
+};
+
+} // namespace gorvet::desk

@@ -1,0 +1,127 @@
+#pragma once
+
+#include "desk/shell/theme.hpp"
+#include "desk/view3d/camera.hpp"
+#include "sit/clearance.hpp"
+
+#include <QOpenGLBuffer>
+#include <QOpenGLFunctions_3_3_Core>
+#include <QOpenGLShaderProgram>
+#include <QOpenGLVertexArrayObject>
+#include <QOpenGLWidget>
+#include <QTimer>
+#include <memory>
+#include <optional>
+
+namespace gorvet::desk {
+
+class SceneOverlay;
+
+/// What is shown: made ready beside the window, shown here.
+struct SceneMesh {
+    std::shared_ptr<const shape::Mesh> mesh;
+    std::shared_ptr<const shape::DistanceTree> tree; ///< for picks
+    shape::Mesh thinned;                             ///< drawn while the view moves
+    std::vector<std::uint32_t> thinned_from;         ///< of its points, which they are in `mesh`
+};
+std::shared_ptr<SceneMesh> sceneMeshOf(std::shared_ptr<const shape::Mesh>, std::shared_ptr<const shape::DistanceTree>);
+
+/// A line drawn over the meshes, in the chassis frame.
+struct SceneLine {
+    std::vector<Point3> places;
+    bool closed = false;
+    sheet::Ink ink = sheet::Ink::Remove;
+};
+struct ScenePick {
+    Point3 at{}; ///< in the chassis frame
+    int layer = 0;
+};
+
+/// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or the
+/// middle button shifts, the wheel zooms, a click picks; with Ctrl a drag moves the body.
+class SceneView : public QOpenGLWidget, protected QOpenGLFunctions_3_3_Core {
+    Q_OBJECT
+public:
+    enum Layer { Body, Chassis, layers };
+    explicit SceneView(QWidget* parent = nullptr);
+    ~SceneView() override;
+    void setTheme(const Theme&);
+    void setMesh(Layer, std::shared_ptr<SceneMesh>);
+    void setShown(Layer, bool);
+    bool shown(Layer l) const { return shown_[l]; }
+    void setSeat(const shape::Motion&);
+    /// Of the body's points, in their order; empty: no bands.
+    void setDistances(const std::vector<float>&, const sit::Need&);
+    void setLines(std::vector<SceneLine>);
+    void setSection(std::optional<double> station_mm);
+    std::optional<double> section() const { return section_; }
+    void lookFrom(ViewFrom);
+    void showAll();
+    /// Zooms to a station as The Rule has it.
+    void showStation(double station_mm);
+    const Camera& camera() const { return camera_; }
+    const std::vector<ScenePick>& picks() const { return picks_; }
+    void clearPicks();
+    const Theme& theme() const { return theme_; }
+    const sit::Need& need() const { return need_; }
+    bool hasBands() const { return !distances_.empty(); }
+    const std::vector<SceneLine>& lines() const { return lines_; }
+    /// Outline of each layer at the section, in the chassis frame.
+    const std::vector<shape::Polyline>& outline(Layer l) const { return outline_[l]; }
+    /// Where the picture's ray first meets something that is shown.
+    std::optional<ScenePick> pickAt(const QPointF&) const;
+    /// The station range of what is shown.
+    std::optional<std::pair<Point3, Point3>> box() const;
+    double framesPerSecond() const { return fps_; }
+
+signals:
+    void picked(const gorvet::desk::ScenePick&);
+    void bodyDragged(const gorvet::desk::Point3& by_mm); ///< from where the drag began
+    void bodyDropped(const gorvet::desk::Point3& by_mm);
+    void moved(); ///< camera, section or picks
+
+protected:
+    void initializeGL() override;
+    void paintGL() override;
+    void resizeEvent(QResizeEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
+    void wheelEvent(QWheelEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+
+private:
+    struct Buffers;
+    void draw(Layer);
+    void fill(Layer);
+    void fillDistances();
+    void moving();
+    void findOutlines();
+    shape::Motion placed(Layer l) const { return l == Body ? seat_ : shape::Motion{}; }
+
+    Theme theme_{Ground::Day, 1.0};
+    Camera camera_;
+    std::shared_ptr<SceneMesh> meshes_[layers];
+    bool shown_[layers] = {true, true};
+    std::unique_ptr<Buffers> buffers_[layers];
+    bool dirty_[layers] = {false, false};
+    bool dirty_distances_ = false;
+    shape::Motion seat_;
+    std::vector<float> distances_;
+    sit::Need need_;
+    std::vector<SceneLine> lines_;
+    std::optional<double> section_;
+    std::vector<shape::Polyline> outline_[layers];
+    std::vector<ScenePick> picks_;
+    std::unique_ptr<QOpenGLShaderProgram> program_;
+    SceneOverlay* overlay_ = nullptr;
+    QTimer rest_; ///< the full meshes are drawn once the view stands still
+    bool in_motion_ = false;
+    bool turned_ = false; ///< somebody chose what is in the picture
+    double fps_ = 0;
+    QPointF pressed_, last_;
+    bool clicked_ = false;
+    bool dragging_body_ = false;
+};
+
+} // namespace gorvet::desk

@@ -1,0 +1,225 @@
+#include "desk/driver.hpp"
+
+#include "analysis/overlay.hpp"
+#include "desk/scan/scan_room.hpp"
+#include "desk/view3d/camera.hpp"
+#include "desk/view3d/scene_view.hpp"
+#include "formats/mesh_file.hpp"
+#include "sim/car_meshes.hpp"
+
+#include <QCheckBox>
+#include <QSlider>
+
+#include <QImage>
+#include <QMouseEvent>
+#include <fstream>
+#include <numbers>
+#include <set>
+
+using namespace gorvet;
+using namespace gorvet::test;
+using desk::SceneView;
+
+namespace {
+
+/// Loads of a longer kind than a click: reading scans, laying them.
+template <class F> bool waitLong(F&& condition) { return QTest::qWaitFor(condition, 30000); }
+
+void addScan(Driver& d, const std::filesystem::path& file, const char* shows) {
+    const auto before = d.window.document().store()->revision();
+    desk::ask::presets().answers = {QString::fromStdString(file.string()), "mm", shows};
+    d.action("addScan");
+    REQUIRE(waitLong([&] { return d.window.document().store()->revision() > before; }));
+}
+
+std::filesystem::path written(const std::filesystem::path& folder, const char* name, const shape::Mesh& mesh) {
+    const auto path = folder / name;
+    REQUIRE(formats::writePly(mesh, path));
+    return path;
+}
+
+} // namespace
+
+TEST_CASE("a camera keeps what is under the pointer when it zooms, and a drag moves things as far as the pointer", "[desk][scan]") {
+    desk::Camera c;
+    for (const auto from : {desk::ViewFrom::Left, desk::ViewFrom::Above, desk::ViewFrom::Behind, desk::ViewFrom::Underneath, desk::ViewFrom::Corner}) {
+        desk::lookFrom(c, from);
+        desk::Point3 p, way;
+        c.ray(120, -40, p, way);
+        const auto at = shape::plus(p, shape::times(way, 20000));
+        CHECK(c.onScreen(at)[0] == Approx(120).margin(1e-6));
+        CHECK(c.onScreen(at)[1] == Approx(-40).margin(1e-6));
+        c.zoom(1.7, 120, -40);
+        CHECK(c.onScreen(at)[0] == Approx(120).margin(1e-6));
+        CHECK(c.onScreen(at)[1] == Approx(-40).margin(1e-6));
+        const auto moved = shape::plus(at, c.dragged(30, 12));
+        CHECK(c.onScreen(moved)[0] == Approx(150).margin(1e-6));
+        CHECK(c.onScreen(moved)[1] == Approx(-28).margin(1e-6));
+        c.px_per_mm = 0.25;
+    }
+    // the nose to the left and the right side on top, as on the sheets
+    desk::lookFrom(c, desk::ViewFrom::Left);
+    CHECK(c.onScreen(shape::plus(c.at, {100, 0, 0}))[0] > 0);
+    CHECK(c.onScreen(shape::plus(c.at, {0, 0, 100}))[1] < 0);
+    desk::lookFrom(c, desk::ViewFrom::Above);
+    CHECK(c.onScreen(shape::plus(c.at, {100, 0, 0}))[0] > 0);
+    CHECK(c.onScreen(shape::plus(c.at, {0, 100, 0}))[1] < 0);
+    desk::lookFrom(c, desk::ViewFrom::Behind);
+    CHECK(c.onScreen(shape::plus(c.at, {0, 100, 0}))[0] > 0);
+}
+
+TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a cut map comes out", "[desk][scan]") {
+    const auto folder = freshFolder("scan-window");
+    const auto build = demoBuild(folder);
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
+    d.bench(2);
+    CHECK(d.text("headline") == "Nothing was scanned yet.");
+    auto* view = d.find<SceneView>("scene");
+    auto* room = d.window.findChild<desk::ScanRoom*>();
+    REQUIRE(room);
+
+    // the shell in two halves: the rear one as another scanner stood, somewhere else
+    const shape::Mesh shell = sim::bodyShell(45);
+    shape::Mesh front, rear;
+    for (shape::Mesh* half : {&front, &rear}) {
+        half->points = shell.points; // loose ones do no harm
+        for (const auto& t : shell.triangles)
+            if ((shell.points[t[0]][0] < 1500) == (half == &front)) half->triangles.push_back(t);
+    }
+    const shape::Motion away = shape::motionOf({260, -140, 55}, 0.06, 0.01, -0.02);
+    addScan(d, written(folder, "shell.ply", front), "the body");
+    addScan(d, written(folder, "Tail scan.ply", moved(rear, away)), "the body");
+    addScan(d, written(folder, "frame.ply", sim::ladderFrame(40)), "the chassis");
+    REQUIRE(d.window.document().latest().scans.size() == 3);
+    REQUIRE(waitLong([&] { return room->ready() && room->clearance() && !room->stale(); }));
+    CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("The body fouls the chassis"));
+    CHECK(view->hasBands());
+    CHECK_FALSE(view->lines().empty());
+
+    // laid by four picks on each: first on the scan, then where the same place belongs
+    build::ScanId tail;
+    for (const auto& [id, s] : d.window.document().latest().scans)
+        if (s.name == "tail-scan") tail = id;
+    REQUIRE(tail);
+    desk::ask::presets().answers = {"tail-scan"};
+    d.action("layScan");
+    CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("Pick a place on tail-scan") && Catch::Contains("0 pairs"));
+    const shape::Motion seat = room->overlay()->seat;
+    for (const desk::Point3 place : {desk::Point3{1700, -700, 600}, desk::Point3{3000, 500, 700}, desk::Point3{1900, 600, 1200}, desk::Point3{2600, -400, 1000}}) {
+        emit view->picked({seat.moved(away.moved(place)), SceneView::Body});
+        CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("where it belongs"));
+        emit view->picked({seat.moved(place), SceneView::Body});
+    }
+    CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("4 pairs"));
+    auto revision = d.window.document().store()->revision();
+    QTest::mouseClick(d.find<QPushButton>("sceneAnswer0"), Qt::LeftButton);
+    REQUIRE(waitLong([&] { return d.window.document().store()->revision() > revision; }));
+    const build::Scan& laid = d.window.document().latest().scans.at(tail);
+    const shape::Motion right = inverse(away);
+    const auto pose = analysis::poseOf(laid);
+    for (const desk::Point3 p : {desk::Point3{0, 0, 0}, desk::Point3{2500, 300, 900}}) CHECK(shape::between(pose.moved(p), right.moved(p)) < 0.01);
+    CHECK_THAT(laid.note, Catch::Contains("picked at 4 places"));
+    REQUIRE(waitLong([&] { return !room->stale() && room->clearance() && d.window.document().results().revision == d.window.document().store()->revision(); }));
+
+    // a click reads a place; two read their distance
+    QTest::mouseClick(d.find<QPushButton>("view_left"), Qt::LeftButton);
+    const QPoint middle = view->rect().center();
+    QTest::mouseClick(view, Qt::LeftButton, {}, middle);
+    REQUIRE(view->picks().size() == 1);
+    CHECK(view->picks()[0].at[1] < 0); // from the left the left side is met first
+
+    // the section follows its slider, and its outline lies in the plane
+    d.find<QCheckBox>("sectionOn")->setChecked(true);
+    d.find<QSlider>("sectionStation")->setValue(900);
+    REQUIRE(view->section());
+    CHECK(*view->section() == 900);
+    REQUIRE_FALSE(view->outline(SceneView::Chassis).empty());
+    for (const auto& line : view->outline(SceneView::Chassis))
+        for (const auto& p : line.places) CHECK(p[0] == Approx(900).margin(0.01));
+    d.find<QCheckBox>("sectionOn")->setChecked(false);
+
+    // dragged up: the least clearance changes while it is held, and the drop is one edit of the pins
+    const double before = room->clearance()->least_mm;
+    const size_t contacts = room->clearance()->contacts.size();
+    revision = d.window.document().store()->revision();
+    QTest::mousePress(view, Qt::LeftButton, Qt::ControlModifier, middle);
+    const auto move = [&](const QPoint& to) {
+        QMouseEvent event(QEvent::MouseMove, to, view->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, Qt::ControlModifier);
+        QApplication::sendEvent(view, &event);
+    };
+    move(middle + QPoint(0, -10));
+    const QString first = d.text("sceneWords");
+    CHECK_THAT(first.toStdString(), Catch::Contains("tried: 0.0 mm") && Catch::Contains("up"));
+    move(middle + QPoint(0, -30));
+    CHECK(d.text("sceneWords") != first);
+    QTest::mouseRelease(view, Qt::LeftButton, Qt::ControlModifier, middle + QPoint(0, -30));
+    REQUIRE(waitLong([&] { return d.window.document().store()->revision() > revision; }));
+    CHECK_THAT(d.window.document().store()->undoSentence(), Catch::Contains("move the body") && Catch::Contains("up"));
+    REQUIRE(waitLong([&] { return !room->stale() && room->clearance() && room->overlay()->seat.shift[2] > seat.shift[2] + 20; }));
+    CHECK(room->clearance()->least_mm != before);
+
+    // what is to be cut, as files
+    d.action("undo");
+    REQUIRE(waitLong([&] { return !room->stale() && std::abs(room->overlay()->seat.shift[2] - seat.shift[2]) < 0.5; }));
+    CHECK(room->clearance()->contacts.size() == contacts);
+    const auto out = folder / "cuts";
+    std::filesystem::create_directories(out);
+    desk::ask::presets().answers = {QString::fromStdString(out.string())};
+    d.action("cutMap");
+    REQUIRE(waitLong([&] { return std::filesystem::exists(out / "cut-map.pdf"); }));
+    CHECK(std::filesystem::exists(out / "cut-1.dxf"));
+    CHECK_THAT(fileText(out / "cut-places.csv"), Catch::Contains("cut,line,place,station_mm"));
+    CHECK_THAT(d.text("sceneWords").toStdString(), Catch::Contains("cm²") && Catch::Contains("Brace before you cut"));
+
+    // the findings hang from The Rule, and are marked on the verb
+    bool found = false;
+    for (const auto& f : d.window.document().results().findings) found = found || f.code == "scan.fouls";
+    CHECK(found);
+
+    // by keyboard and line
+    revision = d.window.document().store()->revision();
+    d.keep("clearance least 0");
+    d.keep("scan tail-scan move 0 0 500");
+    REQUIRE(waitLong([&] { return !room->stale() && room->overlay()->need.least_mm == 0; }));
+    d.keep("remove scan tail-scan");
+    CHECK(d.window.document().latest().scans.size() == 2);
+}
+
+TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so and nothing is lost", "[desk][scan]") {
+    const auto folder = freshFolder("scan-reopen");
+    const auto build = demoBuild(folder);
+    {
+        Driver d;
+        REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
+        d.bench(2);
+        addScan(d, written(folder, "frame.ply", sim::ladderFrame(60)), "the chassis");
+    }
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
+    d.bench(2);
+    auto* room = d.window.findChild<desk::ScanRoom*>();
+    REQUIRE(waitLong([&] { return room->overlay() && room->overlay()->hasChassis(); }));
+    CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("The chassis is scanned, the body is not"));
+    const auto picture = folder / "view.png";
+    desk::ask::presets().answers = {QString::fromStdString(picture.string())};
+    d.action("savePicture");
+    QImage image(QString::fromStdString(picture.string()));
+    REQUIRE_FALSE(image.isNull());
+    // something was drawn: the picture is not of one colour
+    std::set<QRgb> colours;
+    for (int x = 0; x < image.width(); x += 7)
+        for (int y = 0; y < image.height(); y += 7) colours.insert(image.pixel(x, y));
+    CHECK(colours.size() > 10);
+
+    // a file that is no scan is kept as it is, and said to be unreadable
+    const auto bad = folder / "bad.ply";
+    std::ofstream(bad) << "ply\nformat ascii 1.0\nelement vertex 5\nproperty float x\nend_header\n1\n";
+    addScan(d, bad, "the body");
+    REQUIRE(waitLong([&] { return !room->stale() && !room->troubles().isEmpty(); }));
+    CHECK_THAT(room->troubles().join(" ").toStdString(), Catch::Contains("bad"));
+    CHECK(room->overlay()->hasChassis());
+    d.action("layScan");
+    d.action("cutMap");
+    CHECK_THAT(d.text("entryEcho").toStdString(), Catch::Contains("needs a scan of the body"));
+}
