@@ -1,6 +1,7 @@
 // The distance tree of src/shape beside other people's in the same run: CGAL's tree as most would write it (naive) and as one who
 // knows it would (tuned), and Embree's point query. A shell of about 250,000 points over a frame of about 500,000 triangles, cap
 // 100 mm. Items are points of the shell; "signed" is what the program uses.
+#include "shape/crossing.hpp"
 #include "shape/distance_map.hpp"
 #include "sim/car_meshes.hpp"
 
@@ -11,6 +12,7 @@
 #include <CGAL/AABB_tree.h>
 #include <CGAL/AABB_triangle_primitive.h>
 #include <CGAL/Exact_predicates_inexact_constructions_kernel.h>
+#include <CGAL/Polygon_mesh_processing/intersection.h>
 #include <CGAL/Simple_cartesian.h>
 #include <CGAL/Surface_mesh.h>
 #include <embree3/rtcore.h>
@@ -184,6 +186,10 @@ void ownMap(benchmark::State& state, const shape::Sides* sides, int threads) {
         const auto map = distancesTo(frameTree(), sides, order, seated(down), cap, threads);
         benchmark::DoNotOptimize(map.distance_mm.data());
     }
+    const auto last = distancesTo(frameTree(), nullptr, order, seated(), cap);
+    state.counters["share_within_cap"] =
+        static_cast<double>(std::count_if(last.distance_mm.begin(), last.distance_mm.end(), [](float d) { return d < 100; })) /
+        static_cast<double>(order.points.size());
     count(state, order.points.size());
 }
 void ownUnsigned(benchmark::State& state) { ownMap(state, nullptr, 1); }
@@ -224,6 +230,48 @@ void ownScaling(benchmark::State& state) {
     count(state, shellPoints().points.size());
 }
 
+/// Where shell and frame cut each other: CGAL's polylines, and our own on one thread and on two. Of the demo's fineness.
+struct CutPair {
+    Mesh body = moved(sim::bodyShell(15), seated());
+    std::shared_ptr<const Mesh> chassis = frameOf(10.5);
+};
+const CutPair& cutPair() {
+    static const CutPair pair;
+    return pair;
+}
+template <class Surface, class Kernel> Surface surfaceOf(const Mesh& m) {
+    Surface s;
+    for (const Point3& p : m.points) s.add_vertex(typename Kernel::Point_3(p[0], p[1], p[2]));
+    for (const auto& t : m.triangles)
+        s.add_face(typename Surface::Vertex_index(t[0]), typename Surface::Vertex_index(t[1]),
+                   typename Surface::Vertex_index(t[2]));
+    return s;
+}
+void cgalCutLines(benchmark::State& state) {
+    using Kernel = CGAL::Exact_predicates_inexact_constructions_kernel;
+    using Surface = CGAL::Surface_mesh<Kernel::Point_3>;
+    auto a = surfaceOf<Surface, Kernel>(cutPair().body), b = surfaceOf<Surface, Kernel>(*cutPair().chassis);
+    double sum = 0;
+    for (auto _ : state) {
+        std::vector<std::vector<Kernel::Point_3>> lines;
+        CGAL::Polygon_mesh_processing::surface_intersection(a, b, std::back_inserter(lines));
+        sum = 0;
+        for (const auto& line : lines)
+            for (size_t i = 1; i < line.size(); ++i) sum += std::sqrt(CGAL::squared_distance(line[i - 1], line[i]));
+    }
+    state.counters["length_mm"] = sum;
+}
+void ownCutLines(benchmark::State& state) {
+    const shape::DistanceTree a(std::make_shared<const Mesh>(cutPair().body)), b(cutPair().chassis);
+    double sum = 0;
+    for (auto _ : state) {
+        sum = 0;
+        for (const shape::Polyline& line : shape::crossings(a, b, {}, static_cast<int>(state.range(0))).lines)
+            sum += length(line);
+    }
+    state.counters["length_mm"] = sum;
+}
+
 } // namespace
 
 BENCHMARK(naiveCgal)->Unit(benchmark::kMillisecond);
@@ -235,5 +283,7 @@ BENCHMARK(ownSignedWidth)->ArgName("width")->Arg(1)->Arg(2)->Arg(3)->Unit(benchm
 BENCHMARK(embreeBuild)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ownBuild)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ownSides)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(cgalCutLines)->Unit(benchmark::kMillisecond);
+BENCHMARK(ownCutLines)->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ownScaling)->Arg(50000)->Arg(200000)->Arg(500000)->Arg(1000000)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK_MAIN();

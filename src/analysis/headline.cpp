@@ -1,3 +1,4 @@
+#include "analysis/overlay.hpp"
 #include "analysis/results.hpp"
 
 #include <cmath>
@@ -219,7 +220,10 @@ Headline workHeadline(const Results& r) {
 Headline headline(const Build& b, const Results& r, Bench bench, Subject subject) {
     switch (bench) {
     case Bench::Tape: return tapeHeadline(b, r.of(subject), subject);
-    case Bench::Scan: return {}; // overlayHeadline: it needs the scans themselves
+    case Bench::Scan: // what fouls needs the scans themselves
+        if (b.scans.empty()) return overlayHeadline(b, {}, nullptr);
+        return {fmt::format("{} scan{} kept.", b.scans.size(), b.scans.size() == 1 ? " is" : "s are"),
+                "What fouls is told on the Scan bench and by gorvet-cli overlay, with the cut map."};
     case Bench::Sit: return sitHeadline(b, r);
     case Bench::Stretch: return stretchHeadline(b, r);
     case Bench::Make: return makeHeadline(b, r);

@@ -51,7 +51,7 @@ TEST_CASE("what was left is found again: bench, ground, text size, sound", "[des
         Driver d;
         d.window.setGround(desk::Ground::Dye);
         d.window.setTextScale(1.25);
-        d.window.setBench(3);
+        d.window.setBench(4);
         d.window.resize(1111, 777);
         QSettings settings(file, QSettings::IniFormat);
         d.window.remember(settings);
@@ -139,7 +139,7 @@ TEST_CASE("at 150 % every bench still fits a screen of 1280 by 800", "[desk]") {
         CHECK(waitFor([&] { return d.window.size() == QSize(1280, 800); }));
     };
     auto* sheet = d.find<desk::SheetView>("sheet");
-    for (int n = 1; n <= 5; ++n) {
+    for (int n = 1; n <= 6; ++n) {
         INFO("bench " << n);
         d.bench(n);
         fits();
@@ -189,7 +189,7 @@ TEST_CASE("every control says what it is", "[desk]") {
     };
     named(3);
     REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
-    for (int n = 1; n <= 5; ++n) {
+    for (int n = 1; n <= 6; ++n) {
         INFO("bench " << n);
         d.bench(n);
         named(8);

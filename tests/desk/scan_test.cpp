@@ -40,9 +40,11 @@ std::filesystem::path written(const std::filesystem::path& folder, const char* n
 
 } // namespace
 
-TEST_CASE("a camera keeps what is under the pointer when it zooms, and a drag moves things as far as the pointer", "[desk][scan]") {
+TEST_CASE("a camera keeps what is under the pointer when it zooms, and a drag moves things as far as the pointer",
+          "[desk][scan]") {
     desk::Camera c;
-    for (const auto from : {desk::ViewFrom::Left, desk::ViewFrom::Above, desk::ViewFrom::Behind, desk::ViewFrom::Underneath, desk::ViewFrom::Corner}) {
+    for (const auto from : {desk::ViewFrom::Left, desk::ViewFrom::Above, desk::ViewFrom::Behind, desk::ViewFrom::Underneath,
+                            desk::ViewFrom::Corner}) {
         desk::lookFrom(c, from);
         desk::Point3 p, way;
         c.ray(120, -40, p, way);
@@ -106,7 +108,8 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     d.action("layScan");
     CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("Pick a place on tail-scan") && Catch::Contains("0 pairs"));
     const shape::Motion seat = room->overlay()->seat;
-    for (const desk::Point3 place : {desk::Point3{1700, -700, 600}, desk::Point3{3000, 500, 700}, desk::Point3{1900, 600, 1200}, desk::Point3{2600, -400, 1000}}) {
+    for (const desk::Point3 place : {desk::Point3{1700, -700, 600}, desk::Point3{3000, 500, 700}, desk::Point3{1900, 600, 1200},
+                                     desk::Point3{2600, -400, 1000}}) {
         emit view->picked({seat.moved(away.moved(place)), SceneView::Body});
         CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("where it belongs"));
         emit view->picked({seat.moved(place), SceneView::Body});
@@ -118,16 +121,22 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     const build::Scan& laid = d.window.document().latest().scans.at(tail);
     const shape::Motion right = inverse(away);
     const auto pose = analysis::poseOf(laid);
-    for (const desk::Point3 p : {desk::Point3{0, 0, 0}, desk::Point3{2500, 300, 900}}) CHECK(shape::between(pose.moved(p), right.moved(p)) < 0.01);
+    for (const desk::Point3 p : {desk::Point3{0, 0, 0}, desk::Point3{2500, 300, 900}})
+        CHECK(shape::between(pose.moved(p), right.moved(p)) < 0.01);
     CHECK_THAT(laid.note, Catch::Contains("picked at 4 places"));
-    REQUIRE(waitLong([&] { return !room->stale() && room->clearance() && d.window.document().results().revision == d.window.document().store()->revision(); }));
+    REQUIRE(waitLong([&] {
+        return !room->stale() && room->clearance() &&
+               d.window.document().results().revision == d.window.document().store()->revision();
+    }));
 
     // a click reads a place; two read their distance
     QTest::mouseClick(d.find<QPushButton>("view_left"), Qt::LeftButton);
-    const QPoint middle = view->rect().center();
+    const desk::Point3 on_screen = view->camera().onScreen(seat.moved({2100, -730, 700})); // on the rear quarter, behind the door
+    const QPoint middle = view->rect().center() + QPoint(static_cast<int>(on_screen[0]), static_cast<int>(on_screen[1]));
     QTest::mouseClick(view, Qt::LeftButton, {}, middle);
     REQUIRE(view->picks().size() == 1);
-    CHECK(view->picks()[0].at[1] < 0); // from the left the left side is met first
+    CHECK(view->picks()[0].at[1] < -600); // from the left the left side is met first
+    CHECK(view->picks()[0].at[0] == Approx(seat.moved({2100, -730, 700})[0]).margin(4 / view->camera().px_per_mm));
 
     // the section follows its slider, and its outline lies in the plane
     d.find<QCheckBox>("sectionOn")->setChecked(true);

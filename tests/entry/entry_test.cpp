@@ -232,6 +232,8 @@ TEST_CASE("a name that is also a command stays a name", "[entry]") {
 TEST_CASE("every example of the help can be typed", "[entry]") {
     for (const auto& form : entry::forms()) {
         Typist t;
+        t.b.scans[ScanId{1}] = {ScanId{1}, Subject::Body, ScanPart::Body, "shell", std::string(64, 'a')};
+        t.b.next_id = 2;
         for (const char* line : {"point A3 0 0 0", "point B7 2000 0 0", "point Bl 0 -400 0", "point Dr 2000 400 0",
                                  "point Ar 0 400 3", "point Dl 2000 -400 3", "instrument big tape", "point Al 0 1 2",
                                  "point Xl rail 5 5 5", "point G gearbox-mount 1000 0 320", "A3 B7 2100"})

@@ -55,6 +55,7 @@ void ScanRoom::follow() {
         emit meshesChanged();
     }
     if (document_.build().scans.empty() && !overlay_) return;
+    again_ = false;
     if (document_.stale() || document_.results().revision == revision_) return;
     if (worker_.running()) {
         again_ = true;
@@ -100,11 +101,14 @@ void ScanRoom::start() {
                         }
                         store = std::move(*opened);
                     }
-                    const auto read = formats::readMeshFrom([&, hash = s.blob](const auto& take) { return store->readBlob(hash, take); }, s.file,
-                                                            analysis::unitOf(s.unit), [&](double part) { return progress(done + share * part); });
+                    const auto read = formats::readMeshFrom(
+                        [&, hash = s.blob](const auto& take) { return store->readBlob(hash, take); }, s.file,
+                        analysis::unitOf(s.unit), [&](double part) { return progress(done + share * part); });
                     done += share;
-                    if (read) kept[id] = {sourceOf(s), std::make_shared<const shape::Mesh>(read->mesh)};
-                    else job->troubles << QString::fromStdString(s.name + ": " + read.error().text());
+                    if (read)
+                        kept[id] = {sourceOf(s), std::make_shared<const shape::Mesh>(read->mesh)};
+                    else
+                        job->troubles << QString::fromStdString(s.name + ": " + read.error().text());
                 }
                 job->meshes = std::move(kept);
                 if (!progress(0.65)) return;
@@ -159,8 +163,11 @@ sit::LiveClearance ScanRoom::tried(const Point3& by) const {
     return sit::liveClearance(*overlay_->body, *overlay_->chassis, seat, overlay_->need);
 }
 
-void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& picks, bool surfaces, std::function<void(Result<build::Edit>)> done) {
-    if (worker_.running()) return done(Error{Error::Code::Conflict, "scan", "Something else is still being worked out.", "Do it again in a moment.", -1});
+void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& picks, bool surfaces,
+                   std::function<void(Result<build::Edit>)> done) {
+    if (worker_.running())
+        return done(
+            Error{Error::Code::Conflict, "scan", "Something else is still being worked out.", "Do it again in a moment.", -1});
     const build::Build b = document_.build();
     const auto moving = meshes_.find(id);
     if (moving == meshes_.end()) return done(Error{Error::Code::NotFound, "scan", "This scan is not there.", "", -1});
@@ -200,7 +207,8 @@ void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& p
                     return;
                 }
                 start = chained(laid->motion, now);
-                how = "picked at " + std::to_string(from.size()) + " places, RMS " + std::to_string(laid->rms_mm).substr(0, 4) + " mm";
+                how = "picked at " + std::to_string(from.size()) + " places, RMS " + std::to_string(laid->rms_mm).substr(0, 4) +
+                      " mm";
             }
             if (surfaces && !fixed.empty()) {
                 const auto one = scan::preparedFor(mesh->points), two = scan::preparedFor(fixed);
@@ -211,7 +219,8 @@ void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& p
                 if (!progress(0.4)) return;
                 const scan::Aligned a = alignScans(**one, **two, start);
                 if (!a.settled) {
-                    result->emplace(Error{Error::Code::Degenerate, "scan", a.words, "Pick three places or more that both show, far apart.", -1});
+                    result->emplace(Error{Error::Code::Degenerate, "scan", a.words,
+                                          "Pick three places or more that both show, far apart.", -1});
                     return;
                 }
                 start = a.motion;
@@ -226,15 +235,20 @@ void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& p
 }
 
 void ScanRoom::makeCutMap(std::function<void(Result<sit::CutMap>)> done) {
-    if (!ready()) return done(Error{Error::Code::Conflict, "cut map", "A scan of the body and one of the chassis are needed.", "Add them first.", -1});
-    if (worker_.running()) return done(Error{Error::Code::Conflict, "cut map", "Something else is still being worked out.", "Do it again in a moment.", -1});
+    if (!ready())
+        return done(Error{Error::Code::Conflict, "cut map", "A scan of the body and one of the chassis are needed.",
+                          "Add them first.", -1});
+    if (worker_.running())
+        return done(
+            Error{Error::Code::Conflict, "cut map", "Something else is still being worked out.", "Do it again in a moment.", -1});
     auto result = std::make_shared<std::optional<Result<sit::CutMap>>>();
     const auto overlay = overlay_;
     const sit::CutOptions options = analysis::cutOptionsOf(document_.build(), overlay->need);
     worker_.start(
         tr("cut map"),
         [=](const Worker::Progress& progress) {
-            result->emplace(sit::cutMap(*overlay->body, *overlay->chassis, overlay->seat, options, 0, [&] { return !progress(0.5); }));
+            result->emplace(
+                sit::cutMap(*overlay->body, *overlay->chassis, overlay->seat, options, 0, [&] { return !progress(0.5); }));
         },
         [this, result, done](bool finished) {
             if (finished && *result) done(std::move(**result));

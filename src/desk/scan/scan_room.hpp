@@ -14,8 +14,8 @@ struct CutMap;
 
 namespace gorvet::desk {
 
-/// The scans of the open build beside the window: read from its file, made ready, laid on each other, looked through for what fouls.
-/// Until the new results are in, the last ones stay, marked stale.
+/// The scans of the open build beside the window: read from its file, made ready, laid on each other, looked through for what
+/// fouls. Until the new results are in, the last ones stay, marked stale.
 class ScanRoom : public QObject {
     Q_OBJECT
 public:
@@ -33,7 +33,8 @@ public:
     /// The clearance with the body moved by so much from where it sits, at once.
     sit::LiveClearance tried(const Point3& by_mm) const;
     /// Lays a scan on all others by places picked on both, then by what both see. Beside the window; `done` gets the edit.
-    void lay(build::ScanId, const std::vector<std::array<Point3, 2>>& picks, bool surfaces, std::function<void(Result<build::Edit>)> done);
+    void lay(build::ScanId, const std::vector<std::array<Point3, 2>>& picks, bool surfaces,
+             std::function<void(Result<build::Edit>)> done);
     /// Beside the window.
     void makeCutMap(std::function<void(Result<sit::CutMap>)> done);
     /// What of a scan could not be read.
@@ -48,9 +49,10 @@ private:
     struct Job;
     void start();
     Document& document_;
-    std::map<build::ScanId, std::pair<std::string, std::shared_ptr<const shape::Mesh>>> meshes_; ///< with what they were read from
+    std::map<build::ScanId, std::pair<std::string, std::shared_ptr<const shape::Mesh>>>
+        meshes_; ///< with what they were read from
     std::shared_ptr<analysis::Overlay> overlay_;
-    std::string key_;        ///< of the overlay's meshes
+    std::string key_;            ///< of the overlay's meshes
     std::int64_t revision_ = -1; ///< of the results that the clearance belongs to
     std::string path_;
     std::shared_ptr<const sit::Clearance> clearance_;

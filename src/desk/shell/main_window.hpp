@@ -137,7 +137,7 @@ private:
     QPushButton* subjects_[2] = {};
     SheetView* sheet_ = nullptr;
     QStackedWidget* sheet_stack_ = nullptr;
-    ScenePane* scene_pane_ = nullptr; ///< made when it is first needed
+    ScenePane* scene_pane_ = nullptr;
     ScanRoom* room_ = nullptr;
     CardView* card_ = nullptr;
     QWidget* starters_ = nullptr;

@@ -22,6 +22,15 @@
 namespace gorvet::desk {
 
 void MainWindow::buildScene() {
+    // made before the window is first shown: a window that gets its first OpenGL part later is made anew by the system
+    scene_pane_ = new ScenePane;
+    sheet_stack_->addWidget(scene_pane_);
+    connect(scene_pane_, &ScenePane::answered, this, &MainWindow::answerLaying);
+    if (SceneView* view = scene_pane_->view()) {
+        connect(view, &SceneView::picked, this, &MainWindow::pickedInSpace);
+        connect(view, &SceneView::bodyDragged, this, &MainWindow::tryBody);
+        connect(view, &SceneView::bodyDropped, this, &MainWindow::dropBody);
+    }
     room_ = new ScanRoom(document_);
     room_->setParent(this);
     watch(room_->worker());
@@ -37,25 +46,18 @@ void MainWindow::buildScene() {
     });
 }
 
-bool MainWindow::inSpace() const { return bench().kind() == analysis::Bench::Scan || (bench().kind() == analysis::Bench::Sit && sit_in_space_); }
+bool MainWindow::inSpace() const {
+    return bench().kind() == analysis::Bench::Scan || (bench().kind() == analysis::Bench::Sit && sit_in_space_);
+}
 
 void MainWindow::showSpace() {
     const bool space = document_.isOpen() && inSpace();
-    if (space && !scene_pane_) {
-        scene_pane_ = new ScenePane;
-        scene_pane_->setTheme(theme_);
-        sheet_stack_->addWidget(scene_pane_);
-        connect(scene_pane_, &ScenePane::answered, this, &MainWindow::answerLaying);
-        if (SceneView* view = scene_pane_->view()) {
-            connect(view, &SceneView::picked, this, &MainWindow::pickedInSpace);
-            connect(view, &SceneView::bodyDragged, this, &MainWindow::tryBody);
-            connect(view, &SceneView::bodyDropped, this, &MainWindow::dropBody);
-            for (const auto l : {SceneView::Body, SceneView::Chassis}) view->setMesh(l, room_->scene(l));
-        }
-        showOverlay();
-    }
-    sheet_stack_->setCurrentIndex(space ? sheet_stack_->indexOf(scene_pane_) : 0);
-    if (space) room_->follow();
+    const int page = space ? sheet_stack_->indexOf(scene_pane_) : 0;
+    const bool turned = page != sheet_stack_->currentIndex();
+    sheet_stack_->setCurrentIndex(page);
+    if (!space) return;
+    room_->follow();
+    if (turned) showOverlay();
 }
 
 void MainWindow::showOverlay() {
@@ -81,18 +83,23 @@ void MainWindow::addScan() {
     const QString path = ask::fileToOpen(this, tr("Add a scan"), tr("Scans (*.ply *.stl *.obj *.xyz *.csv *.txt *.asc *.pts)"));
     if (path.isEmpty()) return;
     const QStringList units{tr("mm"), tr("cm"), tr("m"), tr("inches")};
-    const int unit = ask::choice(this, tr("What is one unit of %1?").arg(QFileInfo(path).fileName()), tr("A file does not say it, and it is never guessed."), units);
+    const int unit = ask::choice(this, tr("What is one unit of %1?").arg(QFileInfo(path).fileName()),
+                                 tr("A file does not say it, and it is never guessed."), units);
     if (unit < 0) return;
-    const QStringList subjects{tr("the body"), tr("the chassis"), tr("engine and gearbox, on the chassis"), tr("axle or wheel, on the chassis")};
-    const int shows = ask::choice(this, tr("What does it show?"), tr("It stands on the axes of what it shows until you lay it."), subjects);
+    const QStringList subjects{tr("the body"), tr("the chassis"), tr("engine and gearbox, on the chassis"),
+                               tr("axle or wheel, on the chassis")};
+    const int shows =
+        ask::choice(this, tr("What does it show?"), tr("It stands on the axes of what it shows until you lay it."), subjects);
     if (shows < 0) return;
     document_.keepBlob(path, [this, path, unit, shows](const Result<store::Blob>& blob) {
         if (!blob) return say(QString::fromStdString(blob.error().text()), "bad");
         const build::Build& b = document_.latest();
         const auto on = shows == 0 ? build::Subject::Body : build::Subject::Chassis;
-        const build::ScanPart part[] = {build::ScanPart::Body, build::ScanPart::Chassis, build::ScanPart::Engine, build::ScanPart::Axle};
+        const build::ScanPart part[] = {build::ScanPart::Body, build::ScanPart::Chassis, build::ScanPart::Engine,
+                                        build::ScanPart::Axle};
         const std::string name = analysis::scanNameFor(b, QFileInfo(path).fileName().toStdString());
-        const auto kept = document_.keep(analysis::keepScan(b, name, on, part[shows], static_cast<build::ScanUnit>(unit), blob->hash, blob->name));
+        const auto kept = document_.keep(
+            analysis::keepScan(b, name, on, part[shows], static_cast<build::ScanUnit>(unit), blob->hash, blob->name));
         if (!kept) return say(QString::fromStdString(kept.error().text()), "bad");
         say(tr("kept the scan %1").arg(QString::fromStdString(name)));
     });
@@ -110,7 +117,9 @@ void MainWindow::beginLaying() {
         names << QString::fromStdString(it->second.name);
         ids.push_back(it->first);
     }
-    const int which = scans.size() == 2 && ask::presets().active && ask::presets().answers.isEmpty() ? 0 : ask::choice(this, tr("Which scan is moved?"), tr("The others stay where they are."), names);
+    const int which = scans.size() == 2 && ask::presets().active && ask::presets().answers.isEmpty()
+                          ? 0
+                          : ask::choice(this, tr("Which scan is moved?"), tr("The others stay where they are."), names);
     if (which < 0) return;
     laying_ = Laying{ids[static_cast<size_t>(which)], {}, std::nullopt};
     askLaying();
@@ -121,12 +130,14 @@ void MainWindow::askLaying() {
     const QString name = QString::fromStdString(document_.build().scans.at(laying_->scan).name);
     const auto n = laying_->pairs.size();
     const QString what = laying_->half ? tr("Now the same place where it belongs.") : tr("Pick a place on %1.").arg(name);
-    scene_pane_->ask(tr("%1  %2 pairs so far; three far apart are enough.").arg(what).arg(n), {tr("Lay it"), tr("Lay it, then by surfaces"), tr("Stop")});
+    scene_pane_->ask(tr("%1  %2 pairs so far; three far apart are enough.").arg(what).arg(n),
+                     {tr("Lay it"), tr("Lay it, then by surfaces"), tr("Stop")});
 }
 
 void MainWindow::pickedInSpace(const ScenePick& pick) {
     if (!laying_) return;
-    if (!laying_->half) laying_->half = pick.at;
+    if (!laying_->half)
+        laying_->half = pick.at;
     else {
         laying_->pairs.push_back({*laying_->half, pick.at});
         laying_->half.reset();
@@ -141,7 +152,8 @@ void MainWindow::answerLaying(int button) {
     laying_.reset();
     askLaying();
     if (button == 2) return;
-    if (button == 0 && laying.pairs.size() < 3) return say(tr("Three pairs are needed at least; %1 were picked.").arg(laying.pairs.size()), "warn");
+    if (button == 0 && laying.pairs.size() < 3)
+        return say(tr("Three pairs are needed at least; %1 were picked.").arg(laying.pairs.size()), "warn");
     room_->lay(laying.scan, laying.pairs, button == 1, [this](Result<build::Edit> edit) {
         if (!edit) return say(QString::fromStdString(edit.error().text()), "bad");
         if (const auto kept = document_.keep(*edit); !kept) return say(QString::fromStdString(kept.error().text()), "bad");
@@ -159,11 +171,13 @@ void MainWindow::tryBody(const Point3& by) {
     shape::Motion seat = room_->overlay()->seat;
     seat.shift = shape::plus(seat.shift, held);
     view->setSeat(seat);
+    view->setLines({}); // they belong to where it sat
     const sit::LiveClearance live = room_->tried(held);
     view->setDistances(live.map.distance_mm, room_->overlay()->need);
     const QString least = live.least_mm < 0 ? tr("fouls by %1 mm").arg(-live.least_mm, 0, 'f', 1)
-                          : live.least_mm < room_->overlay()->need.cap_mm ? tr("least clearance %1 mm").arg(live.least_mm, 0, 'f', 1)
-                                                                          : tr("nothing nearer than %1 mm").arg(room_->overlay()->need.cap_mm, 0, 'f', 0);
+                          : live.least_mm < room_->overlay()->need.cap_mm
+                              ? tr("least clearance %1 mm").arg(live.least_mm, 0, 'f', 1)
+                              : tr("nothing nearer than %1 mm").arg(room_->overlay()->need.cap_mm, 0, 'f', 0);
     scene_pane_->say(tr("tried: %1 mm %2, %3 mm %4: %5, at station %6; %7 points foul")
                          .arg(std::abs(held[0]), 0, 'f', 1)
                          .arg(held[0] < 0 ? tr("forward") : tr("rearward"))
@@ -200,12 +214,19 @@ void MainWindow::exportCutMap() {
         QString places = "cut,line,place,station_mm,offset_mm,height_mm\n";
         for (const sit::Cut& c : map.cuts) {
             const auto path = (folder + QString("/cut-%1.dxf").arg(c.number)).toStdString();
-            if (const auto ok = sheet::writeDxf(sit::cutDrawing(c), path); !ok) return say(QString::fromStdString(ok.error().text()), "bad");
+            if (const auto ok = sheet::writeDxf(sit::cutDrawing(c), path); !ok)
+                return say(QString::fromStdString(ok.error().text()), "bad");
             for (size_t l = 0; l < c.lines.size(); ++l) {
                 lines.push_back({c.lines[l].line.places, c.lines[l].line.closed, sheet::Ink::Remove});
                 int n = 0;
                 for (const Point3& p : sit::placesAlong(c.lines[l]))
-                    places += QString("%1,%2,%3,%4,%5,%6\n").arg(c.number).arg(l + 1).arg(++n).arg(p[0], 0, 'f', 1).arg(p[1], 0, 'f', 1).arg(p[2], 0, 'f', 1);
+                    places += QString("%1,%2,%3,%4,%5,%6\n")
+                                  .arg(c.number)
+                                  .arg(l + 1)
+                                  .arg(++n)
+                                  .arg(p[0], 0, 'f', 1)
+                                  .arg(p[1], 0, 'f', 1)
+                                  .arg(p[2], 0, 'f', 1);
             }
         }
         QSaveFile list(folder + "/cut-places.csv");
@@ -216,12 +237,19 @@ void MainWindow::exportCutMap() {
         paper.width = 420;
         paper.height = 297;
         paper.place(page, {10, 10});
-        if (const auto ok = sheet::writePdf({paper}, {"Cut map", document_.build().settings.name}, (folder + "/cut-map.pdf").toStdString()); !ok)
+        if (const auto ok =
+                sheet::writePdf({paper}, {"Cut map", document_.build().settings.name}, (folder + "/cut-map.pdf").toStdString());
+            !ok)
             return say(QString::fromStdString(ok.error().text()), "bad");
         if (scene_pane_ && scene_pane_->view()) scene_pane_->view()->setLines(lines);
-        QString said = tr("%1 cuts, %2 cm², %3 kg, written into %4.").arg(map.cuts.size()).arg(map.area_mm2 / 100, 0, 'f', 0).arg(map.mass_kg, 0, 'f', 1).arg(folder);
+        QString said = tr("%1 cuts, %2 cm², %3 kg, written into %4.")
+                           .arg(map.cuts.size())
+                           .arg(map.area_mm2 / 100, 0, 'f', 0)
+                           .arg(map.mass_kg, 0, 'f', 1)
+                           .arg(folder);
         for (const std::string& remark : map.remarks) said += " " + QString::fromStdString(remark);
-        if (scene_pane_) scene_pane_->say(said + " " + tr("Brace before you cut; follow local rules; never cut plates with numbers."));
+        if (scene_pane_)
+            scene_pane_->say(said + " " + tr("Brace before you cut; follow local rules; never cut plates with numbers."));
         say(tr("kept: cut map in %1").arg(folder));
     });
 }
@@ -232,8 +260,10 @@ void MainWindow::savePicture() {
     if (path.isEmpty()) return;
     if (!path.endsWith(".png")) path += ".png";
     QImage picture = scene_pane_->view()->grab().toImage();
-    if (picture.save(path)) say(tr("kept: %1").arg(path));
-    else say(tr("%1 can't be written.").arg(path), "bad");
+    if (picture.save(path))
+        say(tr("kept: %1").arg(path));
+    else
+        say(tr("%1 can't be written.").arg(path), "bad");
 }
 
 } // namespace gorvet::desk

@@ -37,7 +37,9 @@ void Camera::orbit(double dx_px, double dy_px) {
     rise_rad = std::clamp(rise_rad + dy_px * 0.007, -right_angle, right_angle);
 }
 
-Point3 Camera::dragged(double dx_px, double dy_px) const { return plus(times(right(), dx_px / px_per_mm), times(up(), -dy_px / px_per_mm)); }
+Point3 Camera::dragged(double dx_px, double dy_px) const {
+    return plus(times(right(), dx_px / px_per_mm), times(up(), -dy_px / px_per_mm));
+}
 
 void Camera::pan(double dx_px, double dy_px) { at = minus(at, dragged(dx_px, dy_px)); }
 
@@ -52,7 +54,8 @@ void Camera::showAll(const Point3& least, const Point3& most, double width_px, d
     at = shape::along(least, most, 0.5);
     double wide = 1, tall = 1;
     for (int corner = 0; corner < 8; ++corner) {
-        const Point3 d = minus({corner & 1 ? most[0] : least[0], corner & 2 ? most[1] : least[1], corner & 4 ? most[2] : least[2]}, at);
+        const Point3 d =
+            minus({corner & 1 ? most[0] : least[0], corner & 2 ? most[1] : least[1], corner & 4 ? most[2] : least[2]}, at);
         wide = std::max(wide, 2 * std::abs(dot(d, right())));
         tall = std::max(tall, 2 * std::abs(dot(d, up())));
     }

@@ -8,9 +8,9 @@ namespace gorvet::desk {
 using shape::Point3;
 
 struct Camera {
-    Point3 at{1300, 0, 600};  ///< in the middle of the picture
-    double azimuth_rad = 0;   ///< 0 from the left, a right angle from behind
-    double rise_rad = 0;      ///< a right angle from above
+    Point3 at{1300, 0, 600}; ///< in the middle of the picture
+    double azimuth_rad = 0;  ///< 0 from the left, a right angle from behind
+    double rise_rad = 0;     ///< a right angle from above
     double px_per_mm = 0.25;
 
     Point3 towards() const; ///< from the thing to the eye

@@ -23,10 +23,18 @@ void SceneOverlay::paintEvent(QPaintEvent*) {
         const Point3 s = camera.onScreen(q);
         return QPointF(width() / 2.0 + s[0], height() / 2.0 + s[1]);
     };
+    // what a section takes away takes its lines along
+    const double side = camera.towards()[0] > 0.02 ? -1 : 1;
+    const auto kept = [&](const Point3& q) { return !view_->section() || side * (q[0] - *view_->section()) >= 0; };
     for (const SceneLine& line : view_->lines()) {
         QPainterPath path;
-        for (size_t i = 0; i < line.places.size(); ++i) i == 0 ? path.moveTo(at(line.places[i])) : path.lineTo(at(line.places[i]));
-        if (line.closed) path.closeSubpath();
+        const size_t n = line.places.size();
+        for (size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i) {
+            const Point3 &a = line.places[i], &b = line.places[(i + 1) % n];
+            if (!kept(a) || !kept(b)) continue;
+            if (path.isEmpty() || path.currentPosition() != at(a)) path.moveTo(at(a));
+            path.lineTo(at(b));
+        }
         p.setPen(QPen(view_->theme().color(line.ink), line.ink == sheet::Ink::Remove ? 3 : 2));
         p.drawPath(path);
     }
@@ -40,7 +48,7 @@ void SceneOverlay::paintPicks(QPainter& p) {
     const Theme& theme = view_->theme();
     const auto& picks = view_->picks();
     std::vector<QPointF> at;
-    p.setFont(theme.font(theme.px(15), sheet::Face::Sans));
+    p.setFont(theme.font(15));
     for (const ScenePick& pick : picks) {
         const Point3 s = view_->camera().onScreen(pick.at);
         at.emplace_back(width() / 2.0 + s[0], height() / 2.0 + s[1]);
@@ -64,8 +72,11 @@ void SceneOverlay::paintPicks(QPainter& p) {
     }
     if (picks.size() == 2) {
         const Point3 d = shape::minus(picks[1].at, picks[0].at);
-        label((at[0] + at[1]) / 2,
-              tr("%1 mm  (%2 along, %3 across, %4 up) · scan, ± not known").arg(shape::length(d), 0, 'f', 1).arg(d[0], 0, 'f', 1).arg(d[1], 0, 'f', 1).arg(d[2], 0, 'f', 1));
+        label((at[0] + at[1]) / 2, tr("%1 mm  (%2 along, %3 across, %4 up) · scan, ± not known")
+                                       .arg(shape::length(d), 0, 'f', 1)
+                                       .arg(d[0], 0, 'f', 1)
+                                       .arg(d[1], 0, 'f', 1)
+                                       .arg(d[2], 0, 'f', 1));
     }
 }
 
@@ -83,24 +94,30 @@ void SceneOverlay::paintSection(QPainter& p) {
                 low = std::min(low, q[2]);
                 high = std::max(high, q[2]);
             }
-    p.setFont(theme.font(theme.px(13)));
+    p.setFont(theme.font(13));
     const double head = theme.px(20);
     p.setPen(theme.color(sheet::Ink::Ink));
     if (high < low) {
-        p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop, tr("nothing is cut at station %1").arg(*view_->section(), 0, 'f', 0));
+        p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop,
+                   tr("nothing is cut at station %1").arg(*view_->section(), 0, 'f', 0));
         return;
     }
     const double scale = std::min((frame.width() - 20) / (2 * wide), (frame.height() - head - 14) / std::max(100.0, high - low));
-    p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop, tr("cut at station %1, from behind, 1 : %2").arg(*view_->section(), 0, 'f', 0).arg(3.7795 / scale, 0, 'f', 0));
-    const auto at = [&](const Point3& q) { return QPointF(frame.center().x() + q[1] * scale, frame.top() + head + 6 + (high - q[2]) * scale); };
+    p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop,
+               tr("cut at station %1, from behind, 1 : %2").arg(*view_->section(), 0, 'f', 0).arg(3.7795 / scale, 0, 'f', 0));
+    const auto at = [&](const Point3& q) {
+        return QPointF(frame.center().x() + q[1] * scale, frame.top() + head + 6 + (high - q[2]) * scale);
+    };
     p.setPen(QPen(theme.color(sheet::Ink::Faint), 1, Qt::DashDotLine));
     p.drawLine(QPointF(frame.center().x(), frame.top() + head), QPointF(frame.center().x(), frame.bottom() - 4));
     for (const auto layer : {SceneView::Chassis, SceneView::Body}) {
         if (!view_->shown(layer)) continue;
-        p.setPen(QPen(theme.color(layer == SceneView::Body ? sheet::Ink::Body : sheet::Ink::Chassis), layer == SceneView::Body ? 1.5 : 3));
+        p.setPen(QPen(theme.color(layer == SceneView::Body ? sheet::Ink::Body : sheet::Ink::Chassis),
+                      layer == SceneView::Body ? 1.5 : 3));
         for (const shape::Polyline& line : view_->outline(layer)) {
             QPainterPath path;
-            for (size_t i = 0; i < line.places.size(); ++i) i == 0 ? path.moveTo(at(line.places[i])) : path.lineTo(at(line.places[i]));
+            for (size_t i = 0; i < line.places.size(); ++i)
+                i == 0 ? path.moveTo(at(line.places[i])) : path.lineTo(at(line.places[i]));
             if (line.closed) path.closeSubpath();
             p.drawPath(path);
         }
@@ -118,13 +135,13 @@ void SceneOverlay::paintScale(QPainter& p) {
     p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
     p.drawLine(QPointF(x, y), QPointF(x + px, y));
     for (const double e : {x, x + px}) p.drawLine(QPointF(e, y - 5), QPointF(e, y + 5));
-    p.setFont(theme.font(theme.px(13)));
+    p.setFont(theme.font(13));
     p.drawText(QPointF(x + px + 8, y + 4), tr("%1 mm").arg(length, 0, 'f', 0));
 }
 
 void SceneOverlay::paintBands(QPainter& p) {
     const Theme& theme = view_->theme();
-    p.setFont(theme.font(theme.px(13)));
+    p.setFont(theme.font(13));
     const sit::Need& need = view_->need();
     const double row = theme.px(20), box = theme.px(26);
     double y = 8;

@@ -4,6 +4,7 @@
 
 #include <QWidget>
 
+class QBoxLayout;
 class QCheckBox;
 class QLabel;
 class QPushButton;
@@ -13,7 +14,8 @@ namespace gorvet::desk {
 
 class SceneView;
 
-/// The view of the scans with its buttons: where one stands, what is shown, the section. Where the system has no OpenGL it says so.
+/// The view of the scans with its buttons: where one stands, what is shown, the section. Where the system has no OpenGL it says
+/// so.
 class ScenePane : public QWidget {
     Q_OBJECT
 public:
@@ -28,13 +30,25 @@ public:
     /// The stations that the section may be taken at follow what is shown.
     void refreshRange();
 
+    QSize minimumSizeHint() const override;
+
+protected:
+    void showEvent(QShowEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+
 signals:
     void answered(int button);
 
 private:
+    void arrange();
     SceneView* view_ = nullptr;
+    QLabel* missing_ = nullptr;
+    bool asked_ = false;
     QLabel* words_ = nullptr;
     QWidget* asking_ = nullptr;
+    QWidget* second_row_ = nullptr; ///< layers and section: beside the views, or below them with large text
+    QBoxLayout* first_row_ = nullptr;
+    QBoxLayout* column_ = nullptr;
     QCheckBox* section_on_ = nullptr;
     QSlider* section_ = nullptr;
     QLabel* station_ = nullptr;

@@ -62,7 +62,9 @@ void main() {
 }
 )";
 
-QVector3D rgb(const QColor& c) { return {static_cast<float>(c.redF()), static_cast<float>(c.greenF()), static_cast<float>(c.blueF())}; }
+QVector3D rgb(const QColor& c) {
+    return {static_cast<float>(c.redF()), static_cast<float>(c.greenF()), static_cast<float>(c.blueF())};
+}
 
 /// Places and mean normals, six floats a point.
 std::vector<float> pointData(const shape::Mesh& m) {
@@ -89,7 +91,8 @@ std::shared_ptr<SceneMesh> sceneMeshOf(std::shared_ptr<const shape::Mesh> mesh, 
     s->tree = std::move(tree);
     if (s->mesh->triangles.size() > most_while_moving / 2) {
         scan::Thinned t = scan::thinned(*s->mesh, 25);
-        for (double bound = 35; t.mesh.triangles.size() > most_while_moving / 2 && bound < 500; bound *= 1.4) t = scan::thinned(*s->mesh, bound);
+        for (double bound = 35; t.mesh.triangles.size() > most_while_moving / 2 && bound < 500; bound *= 1.4)
+            t = scan::thinned(*s->mesh, bound);
         s->thinned = std::move(t.mesh);
         s->thinned_from = std::move(t.kept);
     }
@@ -112,8 +115,10 @@ struct SceneView::Buffers {
             std::vector<std::uint32_t> index;
             std::vector<std::uint32_t> alone;
             for (const shape::Triangle& t : m.triangles) {
-                if (t[0] == t[1]) alone.push_back(t[0]);
-                else index.insert(index.end(), t.begin(), t.end());
+                if (t[0] == t[1])
+                    alone.push_back(t[0]);
+                else
+                    index.insert(index.end(), t.begin(), t.end());
             }
             corners = static_cast<int>(index.size());
             lone = static_cast<int>(alone.size());
@@ -147,7 +152,9 @@ struct SceneView::Buffers {
             if (!made) return;
             arrays.bind();
             if (corners > 0) gl.glDrawElements(GL_TRIANGLES, corners, GL_UNSIGNED_INT, nullptr);
-            if (lone > 0) gl.glDrawElements(GL_POINTS, lone, GL_UNSIGNED_INT, reinterpret_cast<const void*>(static_cast<size_t>(corners) * 4));
+            if (lone > 0)
+                gl.glDrawElements(GL_POINTS, lone, GL_UNSIGNED_INT,
+                                  reinterpret_cast<const void*>(static_cast<size_t>(corners) * 4));
             arrays.release();
         }
     };
@@ -318,8 +325,10 @@ void SceneView::fill(Layer l) {
     dirty_[l] = false;
     if (!meshes_[l]) return;
     buffers_[l]->full.fill(*this, *meshes_[l]->mesh);
-    if (!meshes_[l]->thinned.points.empty()) buffers_[l]->thin.fill(*this, meshes_[l]->thinned);
-    else buffers_[l]->thin.corners = buffers_[l]->thin.lone = 0;
+    if (!meshes_[l]->thinned.points.empty())
+        buffers_[l]->thin.fill(*this, meshes_[l]->thinned);
+    else
+        buffers_[l]->thin.corners = buffers_[l]->thin.lone = 0;
     if (l == Body) dirty_distances_ = true;
 }
 
@@ -388,7 +397,8 @@ void SceneView::paintGL() {
     program_->setUniformValue("tight_ink", rgb(theme_.color(sheet::Ink::Warn)));
     program_->setUniformValue("foul_ink", rgb(theme_.color(sheet::Ink::Bad)));
     const Point3 light = shape::unit(shape::plus(towards, shape::plus(shape::times(up, 0.5), shape::times(right, -0.3))));
-    program_->setUniformValue("light", QVector3D(static_cast<float>(light[0]), static_cast<float>(light[1]), static_cast<float>(light[2])));
+    program_->setUniformValue(
+        "light", QVector3D(static_cast<float>(light[0]), static_cast<float>(light[1]), static_cast<float>(light[2])));
     program_->setUniformValue("fouls", static_cast<float>(need_.foulsBelow()));
     program_->setUniformValue("tight", static_cast<float>(need_.tightBelow()));
     draw(Chassis);
@@ -419,8 +429,10 @@ std::optional<ScenePick> SceneView::pickAt(const QPointF& at) const {
             // what is cut away can't be picked
             const double side = camera_.towards()[0] > 0.02 ? -1 : 1;
             const double ahead = side * (start[0] - *section_), speed = side * way[0];
-            if (ahead < 0 && speed > 1e-9) start = shape::plus(start, shape::times(way, -ahead / speed));
-            else if (ahead < 0) continue;
+            if (ahead < 0 && speed > 1e-9)
+                start = shape::plus(start, shape::times(way, -ahead / speed));
+            else if (ahead < 0)
+                continue;
         }
         const auto hit = meshes_[l]->tree->firstHit(back.moved(start), back.turned(way));
         if (hit.triangle == shape::kernel::nothing) continue;
@@ -450,8 +462,10 @@ void SceneView::mouseMoveEvent(QMouseEvent* e) {
         emit bodyDragged(camera_.dragged(all.x(), all.y()));
         return;
     }
-    if (e->buttons() & Qt::MiddleButton || e->modifiers() & Qt::ShiftModifier) camera_.pan(by.x(), by.y());
-    else camera_.orbit(by.x(), by.y());
+    if (e->buttons() & Qt::MiddleButton || e->modifiers() & Qt::ShiftModifier)
+        camera_.pan(by.x(), by.y());
+    else
+        camera_.orbit(by.x(), by.y());
     moving();
 }
 

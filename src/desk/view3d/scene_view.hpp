@@ -37,8 +37,8 @@ struct ScenePick {
     int layer = 0;
 };
 
-/// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or the
-/// middle button shifts, the wheel zooms, a click picks; with Ctrl a drag moves the body.
+/// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or
+/// the middle button shifts, the wheel zooms, a click picks; with Ctrl a drag moves the body.
 class SceneView : public QOpenGLWidget, protected QOpenGLFunctions_3_3_Core {
     Q_OBJECT
 public:
