@@ -15,7 +15,7 @@ take() { # NAME KEYS ARGUMENTS…
         xdotool windowfocus --sync "$window" 2>/dev/null || true
         for key in $keys; do xdotool key --window "$window" "$key"; done
         last=
-        for _ in $(seq 40); do
+        for _ in $(seq 60); do
             sleep 0.4
             sum=$(import -window root rgb:- | sha256sum)
             [[ $sum == "$last" ]] && break

@@ -67,6 +67,21 @@ Mesh asPlanned(Mesh mesh, double cut_station_mm, double change_mm, double slope_
     return mesh;
 }
 
+namespace {
+
+bool changesWheelbase(const Build& b, const Results& r) {
+    return b.stretch.cut_station && r.seat.change_mm && std::abs(*r.seat.change_mm) > 0.05;
+}
+Mesh asPlannedBy(const Build& b, const Results& r, Mesh m) {
+    return changesWheelbase(b, r)
+               ? asPlanned(std::move(m), b.stretch.cut_station->value, *r.seat.change_mm, r.sit_input.cut_slope_rad)
+               : m;
+}
+
+} // namespace
+
+sit::WayIn wayInOf(const Overlay& o) { return o.complete() ? sit::wayIn(*o.body->mesh, o.seat, o.chassis_parts) : sit::WayIn{}; }
+
 Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, int threads) {
     Overlay o;
     Mesh body, chassis;
@@ -76,14 +91,18 @@ Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, in
             o.remarks.push_back(fmt::format("The scan {} is not there: it was left out.", s.name));
             continue;
         }
-        if (s.subject == Subject::Body) o.body_scans.push_back(id);
         append(s.subject == Subject::Body ? body : chassis, *mesh->second, poseOf(s));
+        if (s.subject == Subject::Chassis) {
+            Mesh own;
+            append(own, *mesh->second, poseOf(s));
+            o.chassis_parts.push_back({s.name, std::make_shared<const Mesh>(asPlannedBy(b, r, std::move(own)))});
+        }
     }
-    if (const auto cut = b.stretch.cut_station; cut && r.seat.change_mm && std::abs(*r.seat.change_mm) > 0.05) {
-        chassis = asPlanned(std::move(chassis), cut->value, *r.seat.change_mm, r.sit_input.cut_slope_rad);
-        o.remarks.push_back(fmt::format("The chassis is shown as planned: behind station {:.0f} it stands {:.1f} mm further {}.", cut->value,
-                                        std::abs(*r.seat.change_mm), *r.seat.change_mm < 0 ? "forward" : "back"));
-    }
+    chassis = asPlannedBy(b, r, std::move(chassis));
+    if (changesWheelbase(b, r))
+        o.remarks.push_back(fmt::format("The chassis is shown as planned: behind station {:.0f} it stands {:.1f} mm further {}.",
+                                        b.stretch.cut_station->value, std::abs(*r.seat.change_mm),
+                                        *r.seat.change_mm < 0 ? "forward" : "back"));
     o.body = std::make_shared<const sit::Ready>(sit::readyOf(std::make_shared<const Mesh>(std::move(body)), threads));
     o.chassis = std::make_shared<const sit::Ready>(sit::readyOf(std::make_shared<const Mesh>(std::move(chassis)), threads));
     o.mesh_remarks = o.remarks;
@@ -110,9 +129,10 @@ void reseat(Overlay& o, const Build& b, const Results& r) {
 std::string overlayKey(const Build& b, const Results& r) {
     std::string key;
     for (const auto& [id, s] : b.scans)
-        key += fmt::format("{} {} {} {} {} {} {} {} {} {};", id.value, s.blob, build::word(s.unit), build::word(s.subject), s.shift.x_mm, s.shift.y_mm, s.shift.z_mm,
-                           s.yaw_rad, s.pitch_rad, s.roll_rad);
-    if (b.stretch.cut_station && r.seat.change_mm) key += fmt::format("{} {} {}", b.stretch.cut_station->value, *r.seat.change_mm, r.sit_input.cut_slope_rad);
+        key += fmt::format("{} {} {} {} {} {} {} {} {} {};", id.value, s.blob, build::word(s.unit), build::word(s.subject),
+                           s.shift.x_mm, s.shift.y_mm, s.shift.z_mm, s.yaw_rad, s.pitch_rad, s.roll_rad);
+    if (b.stretch.cut_station && r.seat.change_mm)
+        key += fmt::format("{} {} {}", b.stretch.cut_station->value, *r.seat.change_mm, r.sit_input.cut_slope_rad);
     return key;
 }
 
@@ -120,10 +140,13 @@ Result<Edit> movePins(const Build& b, double rearward_mm, double up_mm) {
     Edit edit;
     bool along = false, up = false;
     // an arch that is pinned to its wheel holds the body along: only the height moves then
-    const bool held = std::any_of(b.pins.begin(), b.pins.end(), [](const auto& row) { return row.second.kind == PinKind::ArchFront; });
+    const bool held =
+        std::any_of(b.pins.begin(), b.pins.end(), [](const auto& row) { return row.second.kind == PinKind::ArchFront; });
     if (held && std::abs(up_mm) >= 0.05) rearward_mm = 0;
     if (held && std::abs(rearward_mm) >= 0.05)
-        return Error{Error::Code::Conflict, "arch", "The front arch is pinned to its wheel: the body can't be moved along by hand.", "Remove that pin first, on Sit.", -1};
+        return Error{Error::Code::Conflict, "arch",
+                     "The front arch is pinned to its wheel: the body can't be moved along by hand.",
+                     "Remove that pin first, on Sit.", -1};
     const auto moved = [&](Pin pin, double by) {
         pin.target.value += by;
         pin.target.typed.clear();
@@ -135,11 +158,12 @@ Result<Edit> movePins(const Build& b, double rearward_mm, double up_mm) {
         if (pin.kind == PinKind::Height && std::abs(up_mm) >= 0.05) moved(pin, up_mm), up = true;
     }
     if ((std::abs(rearward_mm) >= 0.05 && !along) || (std::abs(up_mm) >= 0.05 && !up))
-        return Error{Error::Code::Conflict, "pins", fmt::format("No pin holds the body {}.", up || std::abs(up_mm) < 0.05 ? "along" : "in height"),
+        return Error{Error::Code::Conflict, "pins",
+                     fmt::format("No pin holds the body {}.", up || std::abs(up_mm) < 0.05 ? "along" : "in height"),
                      "Pin the hinge pillar's station and the sills' heights on Sit first.", -1};
     if (!along && !up) return Error{Error::Code::BadInput, "move", "That is no move.", "Drag it further.", -1};
-    edit.sentence = fmt::format("move the body {:.1f} mm {} and {:.1f} mm {}", std::abs(rearward_mm), rearward_mm < 0 ? "forward" : "rearward", std::abs(up_mm),
-                                up_mm < 0 ? "down" : "up");
+    edit.sentence = fmt::format("move the body {:.1f} mm {} and {:.1f} mm {}", std::abs(rearward_mm),
+                                rearward_mm < 0 ? "forward" : "rearward", std::abs(up_mm), up_mm < 0 ? "down" : "up");
     return edit;
 }
 
@@ -150,7 +174,9 @@ sit::CutOptions cutOptionsOf(const Build& b, const sit::Need& need) {
     o.flange_mm = b.clearances.flange.value;
     o.thickness_mm = b.clearances.sheet.value;
     for (const auto& [id, z] : b.zones) {
-        const auto kind = z.rule == ZoneRule::Never ? sit::ZoneKind::Never : z.rule == ZoneRule::Brace ? sit::ZoneKind::Brace : sit::ZoneKind::Named;
+        const auto kind = z.rule == ZoneRule::Never   ? sit::ZoneKind::Never
+                          : z.rule == ZoneRule::Brace ? sit::ZoneKind::Brace
+                                                      : sit::ZoneKind::Named;
         o.zones.push_back({z.name, kind, point(z.from), point(z.to)});
     }
     return o;
@@ -171,14 +197,24 @@ std::vector<Finding> clearanceFindings(const Build& b, const sit::Clearance& c, 
         const std::string place = fmt::format("at station {:.0f}, {}, height {:.0f}", k.at[0], side(k.at[1]), k.at[2]);
         const bool deep = k.distance_mm < 0;
         f.figure = len(std::abs(k.distance_mm));
-        if (deep) f.sentence = fmt::format("The body fouls the chassis by {} {}. Needs {} clear.", len(-k.distance_mm), place, len(need.least_mm));
-        else if (k.meets && c.depth_known) f.sentence = fmt::format("The body touches the chassis {}. Needs {} clear.", place, len(need.least_mm));
-        else if (k.meets) f.sentence = fmt::format("The body and the chassis run through each other {}; neither is closed there, so how deep is not known.", place);
-        else f.sentence = fmt::format("The body comes within {} of the chassis {}. Needs {} clear{}.", len(k.distance_mm), place, len(need.least_mm),
-                                      need.finish_mm + need.half_width_mm > 0 ? fmt::format(", with {} for finish and ±", len(need.finish_mm + need.half_width_mm)) : "");
+        if (deep)
+            f.sentence = fmt::format("The body fouls the chassis by {} {}. Needs {} clear.", len(-k.distance_mm), place,
+                                     len(need.least_mm));
+        else if (k.meets && c.depth_known)
+            f.sentence = fmt::format("The body touches the chassis {}. Needs {} clear.", place, len(need.least_mm));
+        else if (k.meets)
+            f.sentence = fmt::format(
+                "The body and the chassis run through each other {}; neither is closed there, so how deep is not known.", place);
+        else
+            f.sentence = fmt::format("The body comes within {} of the chassis {}. Needs {} clear{}.", len(k.distance_mm), place,
+                                     len(need.least_mm),
+                                     need.finish_mm + need.half_width_mm > 0
+                                         ? fmt::format(", with {} for finish and ±", len(need.finish_mm + need.half_width_mm))
+                                         : "");
         const double short_by = need.foulsBelow() - k.distance_mm;
-        f.remedy = k.band == sit::Band::Fouls ? fmt::format("Raise or move the body by {} there, or cut it: the cut map says where.", len(short_by))
-                                              : "Measure it again once the body sits, before anything is welded.";
+        f.remedy = k.band == sit::Band::Fouls
+                       ? fmt::format("Raise or move the body by {} there, or cut it: the cut map says where.", len(short_by))
+                       : "Measure it again once the body sits, before anything is welded.";
         f.station_mm = k.at[0];
         f.brief = k.band == sit::Band::Fouls ? "fouls" : "tight";
         f.tag = fmt::format("contact:{}", list.size() + 1);
@@ -190,26 +226,33 @@ std::vector<Finding> clearanceFindings(const Build& b, const sit::Clearance& c, 
 Headline overlayHeadline(const Build& b, const Overlay& o, const sit::Clearance* c) {
     const auto len = [&](double mm) { return units::formatLength(mm, b.settings.length_step, true); };
     if (b.scans.empty())
-        return {"Nothing was scanned yet.", "Add a scan of the body and one of the chassis: then you see where they foul before the first cut."};
+        return {"Nothing was scanned yet.",
+                "Add a scan of the body and one of the chassis: then you see where they foul before the first cut."};
     std::string remarks = fmt::format("{}", fmt::join(o.remarks, " "));
     if (!o.complete()) {
         if (!o.hasBody() && !o.hasChassis()) return {"The scans are being read.", remarks};
         return {o.hasBody() ? "The body is scanned, the chassis is not." : "The chassis is scanned, the body is not.", remarks};
     }
     if (!c) return {"Looking for what fouls…", remarks};
-    const auto fouls = static_cast<size_t>(std::count_if(c->contacts.begin(), c->contacts.end(), [](const auto& k) { return k.band == sit::Band::Fouls; }));
+    const auto fouls = static_cast<size_t>(
+        std::count_if(c->contacts.begin(), c->contacts.end(), [](const auto& k) { return k.band == sit::Band::Fouls; }));
     Headline h;
     if (fouls > 0) {
         const sit::Contact& w = c->contacts.front();
-        h.sentence = fmt::format("The body fouls the chassis in {} place{}, worst {}at station {:.0f}.", fouls, fouls == 1 ? "" : "s",
-                                 w.distance_mm < 0 ? "by " + len(-w.distance_mm) + " " : "", w.at[0]);
+        h.sentence = fmt::format("The body fouls the chassis in {} place{}, worst {}at station {:.0f}.", fouls,
+                                 fouls == 1 ? "" : "s", w.distance_mm < 0 ? "by " + len(-w.distance_mm) + " " : "", w.at[0]);
     } else if (!c->contacts.empty()) {
-        h.sentence = fmt::format("The body clears the chassis, but is tight: {} at station {:.0f}.", len(c->least_mm), c->contacts.front().at[0]);
+        h.sentence = fmt::format("The body clears the chassis, but is tight: {} at station {:.0f}.", len(c->least_mm),
+                                 c->contacts.front().at[0]);
     } else {
-        h.sentence = c->least_mm < o.need.cap_mm ? fmt::format("The body clears the chassis by {}.", len(c->least_mm)) : fmt::format("The body clears the chassis by more than {}.", len(o.need.cap_mm));
+        h.sentence = c->least_mm < o.need.cap_mm
+                         ? fmt::format("The body clears the chassis by {}.", len(c->least_mm))
+                         : fmt::format("The body clears the chassis by more than {}.", len(o.need.cap_mm));
     }
-    h.below = fmt::format("Needs {}{}; {}.", len(o.need.least_mm), b.clearances.least.provenance == Provenance::Assumed ? " (assumed)" : "",
-                          o.need.half_width_mm > 0 ? fmt::format("the seat's ± {} is taken off", len(o.need.half_width_mm)) : "the ± of the scans is not known");
+    h.below = fmt::format("Needs {}{}; {}.", len(o.need.least_mm),
+                          b.clearances.least.provenance == Provenance::Assumed ? " (assumed)" : "",
+                          o.need.half_width_mm > 0 ? fmt::format("the seat's ± {} is taken off", len(o.need.half_width_mm))
+                                                   : "the ± of the scans is not known");
     if (!remarks.empty()) h.below += " " + remarks;
     return h;
 }
@@ -217,7 +260,8 @@ Headline overlayHeadline(const Build& b, const Overlay& o, const sit::Clearance*
 std::string scanNameFor(const Build& b, const std::string& file) {
     std::string base;
     for (const char c : std::filesystem::path(file).stem().string())
-        base += std::isalnum(static_cast<unsigned char>(c)) ? static_cast<char>(std::tolower(static_cast<unsigned char>(c))) : '-';
+        base +=
+            std::isalnum(static_cast<unsigned char>(c)) ? static_cast<char>(std::tolower(static_cast<unsigned char>(c))) : '-';
     while (!base.empty() && base.front() == '-') base.erase(0, 1);
     if (base.empty()) base = "scan";
     base = base.substr(0, 24);
@@ -229,7 +273,8 @@ std::string scanNameFor(const Build& b, const std::string& file) {
     return name;
 }
 
-Edit keepScan(const Build& b, const std::string& name, Subject subject, ScanPart part, ScanUnit unit, const std::string& hash, const std::string& file) {
+Edit keepScan(const Build& b, const std::string& name, Subject subject, ScanPart part, ScanUnit unit, const std::string& hash,
+              const std::string& file) {
     Scan s;
     s.id = ScanId{b.next_id};
     s.subject = subject;

@@ -3,6 +3,7 @@
 #include "analysis/results.hpp"
 #include "build/edit.hpp"
 #include "sit/cut_map.hpp"
+#include "sit/way_in.hpp"
 
 /// Body and chassis scans as they stand on each other: where the surveys and pins seat the body, the chassis as planned.
 namespace gorvet::analysis {
@@ -18,10 +19,10 @@ double unitOf(build::ScanUnit);
 struct Overlay {
     std::shared_ptr<const sit::Ready> body = std::make_shared<sit::Ready>();    ///< all scans on the body's axes, in one
     std::shared_ptr<const sit::Ready> chassis = std::make_shared<sit::Ready>(); ///< all scans on the chassis' axes, as planned
-    shape::Motion seat;        ///< body to chassis
-    bool seated = false;       ///< the pins say where; else both stand on their own axes, as if these were one
+    shape::Motion seat;                                                         ///< body to chassis
+    bool seated = false; ///< the pins say where; else both stand on their own axes, as if these were one
     sit::Need need;
-    std::vector<build::ScanId> body_scans; ///< in the order of their points
+    std::vector<sit::WayPart> chassis_parts; ///< each scan of the chassis by its name, as planned
     std::vector<std::string> remarks;
     std::vector<std::string> mesh_remarks; ///< of them, those that stay when it is seated anew
     bool hasBody() const { return body->mesh && !body->mesh->points.empty(); }
@@ -34,13 +35,16 @@ Overlay overlayOf(const build::Build&, const Results&, const ScanMeshes&, int th
 std::string overlayKey(const build::Build&, const Results&);
 /// Stands an overlay's body where it sits now, and takes the needs of now, without making its meshes ready again.
 void reseat(Overlay&, const build::Build&, const Results&);
-/// The change of pins that moves the body by so much rearward and up: stations and heights move along. Fails with Conflict when no pin
-/// holds what is to be moved.
+/// The change of pins that moves the body by so much rearward and up: stations and heights move along. Fails with Conflict when
+/// no pin holds what is to be moved.
 Result<build::Edit> movePins(const build::Build&, double rearward_mm, double up_mm);
 
-/// What is behind the cut moves with the change of wheelbase, along the rail's slope; what is taken out is pressed into the cut, what is
-/// let in is stretched over it, so that closed pieces stay closed.
+/// What is behind the cut moves with the change of wheelbase, along the rail's slope; what is taken out is pressed into the cut,
+/// what is let in is stretched over it, so that closed pieces stay closed.
 shape::Mesh asPlanned(shape::Mesh, double cut_station_mm, double change_mm, double slope_rad);
+
+/// How high the body must hang, and what stands in its way; each scan of the chassis is a part that could come off first.
+sit::WayIn wayInOf(const Overlay&);
 
 /// Zones, margin, flange and sheet as the build says.
 sit::CutOptions cutOptionsOf(const build::Build&, const sit::Need&);
@@ -51,8 +55,8 @@ std::vector<Finding> clearanceFindings(const build::Build&, const sit::Clearance
 Headline overlayHeadline(const build::Build&, const Overlay&, const sit::Clearance*);
 
 /// The change that keeps a scan: `file` and `hash` of its blob. The subject's own scan unless another part is said.
-build::Edit keepScan(const build::Build&, const std::string& name, build::Subject, build::ScanPart, build::ScanUnit, const std::string& hash,
-                     const std::string& file);
+build::Edit keepScan(const build::Build&, const std::string& name, build::Subject, build::ScanPart, build::ScanUnit,
+                     const std::string& hash, const std::string& file);
 /// The change that stands a scan elsewhere on its subject's axes.
 build::Edit standScan(const build::Build&, build::ScanId, const shape::Motion&, const std::string& how);
 /// A name for a scan of that file that is not taken yet.

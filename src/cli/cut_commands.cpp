@@ -10,6 +10,7 @@
 
 #include <fstream>
 #include <iostream>
+#include <numbers>
 #include <sstream>
 
 #include <fmt/format.h>
@@ -17,12 +18,18 @@
 namespace gorvet::cli {
 namespace {
 
-Json place(const shape::Point3& p) { return {{"station_mm", number(p[0])}, {"offset_mm", number(p[1])}, {"height_mm", number(p[2])}}; }
+Json place(const shape::Point3& p) {
+    return {{"station_mm", number(p[0])}, {"offset_mm", number(p[1])}, {"height_mm", number(p[2])}};
+}
 
 Json lineJson(const sit::CutLine& l) {
     Json places = Json::array();
     for (const shape::Point3& p : l.line.places) places.push_back({number(p[0]), number(p[1]), number(p[2])});
-    return {{"length_mm", number(l.length_mm)}, {"closed", l.line.closed}, {"stays_inside", l.hole}, {"straightened_by_mm", number(l.off_mm)}, {"places", places}};
+    return {{"length_mm", number(l.length_mm)},
+            {"closed", l.line.closed},
+            {"stays_inside", l.hole},
+            {"straightened_by_mm", number(l.off_mm)},
+            {"places", places}};
 }
 Json cutsJson(const sit::CutMap& map) {
     Json cuts = Json::array();
@@ -46,8 +53,13 @@ Json cutsJson(const sit::CutMap& map) {
                         {"lines", lines},
                         {"rough_lines", rough}});
     }
-    return {{"cuts", cuts}, {"ground_off", map.ground_off}, {"area_mm2", number(map.area_mm2)}, {"mass_kg", number(map.mass_kg)}, {"remarks", map.remarks},
-            {"caution", "Cutting a body changes its strength. Brace it first, follow local rules, and never cut plates with numbers."}};
+    return {{"cuts", cuts},
+            {"ground_off", map.ground_off},
+            {"area_mm2", number(map.area_mm2)},
+            {"mass_kg", number(map.mass_kg)},
+            {"remarks", map.remarks},
+            {"caution",
+             "Cutting a body changes its strength. Brace it first, follow local rules, and never cut plates with numbers."}};
 }
 
 /// Each cut as DXF and as a list of places.
@@ -61,9 +73,12 @@ Result<void> writeCuts(const sit::CutMap& map, const std::string& folder) {
         out << "line,place,station_mm,offset_mm,height_mm\n";
         for (size_t i = 0; i < c.lines.size(); ++i) {
             int n = 0;
-            for (const shape::Point3& p : sit::placesAlong(c.lines[i])) out << fmt::format("{},{},{:.1f},{:.1f},{:.1f}\n", i + 1, ++n, p[0], p[1], p[2]);
+            for (const shape::Point3& p : sit::placesAlong(c.lines[i]))
+                out << fmt::format("{},{},{:.1f},{:.1f},{:.1f}\n", i + 1, ++n, p[0], p[1], p[2]);
         }
-        if (!out.flush()) return Error{Error::Code::File, base.string() + ".csv", "The list of places can't be written.", "Is the folder there, and is there room?", -1};
+        if (!out.flush())
+            return Error{Error::Code::File, base.string() + ".csv", "The list of places can't be written.",
+                         "Is the folder there, and is there room?", -1};
     }
     return {};
 }
@@ -79,7 +94,8 @@ int say(const sit::CutMap& map, Json j, const std::string& out) {
 }
 
 Result<sit::Zone> zoneFrom(const std::string& typed) {
-    const Error wrong{Error::Code::BadInput, typed, fmt::format("\"{}\" is no zone.", typed), "Give never, brace or named, a name and two corners: never:plate:300,-80,900:420,80,960.", -1};
+    const Error wrong{Error::Code::BadInput, typed, fmt::format("\"{}\" is no zone.", typed),
+                      "Give never, brace or named, a name and two corners: never:plate:300,-80,900:420,80,960.", -1};
     std::vector<std::string> parts;
     std::istringstream in(typed);
     for (std::string part; std::getline(in, part, ':');) parts.push_back(part);
@@ -122,16 +138,21 @@ int cutMapOf(const CutRequest& request) {
     auto chassis_file = readSaying(request.clearance.chassis, request.clearance.unit);
     if (!chassis_file) return fail(chassis_file.error());
     if (body_file->mesh.triangles.empty())
-        return fail(Error{Error::Code::BadInput, request.clearance.body, "A cloud has no sheet to cut.", "Give a mesh of the body.", -1});
+        return fail(
+            Error{Error::Code::BadInput, request.clearance.body, "A cloud has no sheet to cut.", "Give a mesh of the body.", -1});
     const auto body = sit::readyOf(std::make_shared<const shape::Mesh>(std::move(body_file->mesh)), request.clearance.threads);
-    const auto chassis = sit::readyOf(std::make_shared<const shape::Mesh>(std::move(chassis_file->mesh)), request.clearance.threads);
+    const auto chassis =
+        sit::readyOf(std::make_shared<const shape::Mesh>(std::move(chassis_file->mesh)), request.clearance.threads);
     const auto map = sit::cutMap(body, chassis, *pose, o, request.clearance.threads);
     if (!map) return fail(map.error());
-    return say(*map, {{"pose", request.clearance.pose}, {"least_mm", o.need.least_mm}, {"margin_mm", o.margin_mm}, {"flange_mm", o.flange_mm}}, request.out);
+    return say(
+        *map,
+        {{"pose", request.clearance.pose}, {"least_mm", o.need.least_mm}, {"margin_mm", o.margin_mm}, {"flange_mm", o.flange_mm}},
+        request.out);
 }
 
-int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject, const std::string& part,
-             const std::string& name) {
+int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject,
+             const std::string& part, const std::string& name) {
     const auto read = readSaying(file, unit);
     if (!read) return fail(read.error());
     auto store = store::Store::open(build);
@@ -139,9 +160,11 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
     const auto blob = (*store)->keepBlob(file);
     if (!blob) return fail(blob.error());
     const auto on = *build::fromWord<build::Subject>(subject);
-    const auto shows = part.empty() ? (on == build::Subject::Body ? build::ScanPart::Body : build::ScanPart::Chassis) : *build::fromWord<build::ScanPart>(part);
+    const auto shows = part.empty() ? (on == build::Subject::Body ? build::ScanPart::Body : build::ScanPart::Chassis)
+                                    : *build::fromWord<build::ScanPart>(part);
     const std::string called = name.empty() ? analysis::scanNameFor((*store)->build(), file) : name;
-    const auto edit = analysis::keepScan((*store)->build(), called, on, shows, *build::fromWord<build::ScanUnit>(unit), blob->hash, blob->name);
+    const auto edit =
+        analysis::keepScan((*store)->build(), called, on, shows, *build::fromWord<build::ScanUnit>(unit), blob->hash, blob->name);
     const char* user = std::getenv("USER");
     if (const auto kept = (*store)->keep(edit, {user ? user : "builder", {}}); !kept) return fail(kept.error());
     std::cerr << fmt::format("kept {}: {} points, {} triangles\n", called, read->mesh.points.size(), read->mesh.triangles.size());
@@ -155,7 +178,8 @@ int overlayOfBuild(const std::string& build, const std::string& out) {
     const analysis::Results results = analysis::analyse(b, (*store)->revision());
     analysis::ScanMeshes meshes;
     for (const auto& [id, s] : b.scans) {
-        const auto read = formats::readMeshFrom([&](const auto& take) { return (*store)->readBlob(s.blob, take); }, s.file, analysis::unitOf(s.unit));
+        const auto read = formats::readMeshFrom([&](const auto& take) { return (*store)->readBlob(s.blob, take); }, s.file,
+                                                analysis::unitOf(s.unit));
         if (!read) {
             std::cerr << fmt::format("gorvet-cli: {}: {}\n", s.name, read.error().text());
             continue;
@@ -179,6 +203,24 @@ int overlayOfBuild(const std::string& build, const std::string& out) {
     j["depth_known"] = c->depth_known;
     j["signed"] = c->live.map.has_inside;
     j["findings"] = findings(analysis::clearanceFindings(b, *c, o.need, 1000));
+    const sit::WayIn way = analysis::wayInOf(o);
+    const auto lift = [](const sit::Lift& l) {
+        Json parts = Json::array();
+        for (const auto& [name, mm] : l.by_part) parts.push_back({{"part", name}, {"lift_mm", number(mm)}});
+        return Json{{"lift_mm", number(l.lift_mm)}, {"part", l.part}, {"at", place(l.at)}, {"by_part", parts}};
+    };
+    Json undercuts = Json::array();
+    for (const sit::Undercut& u : way.undercuts)
+        undercuts.push_back(
+            {{"by_mm", number(u.by_mm)}, {"part", u.part}, {"at", place(u.at)}, {"area_mm2", number(u.area_mm2)}});
+    j["way_in"] = {{"from_behind", lift(way.from_behind)},
+                   {"from_front", lift(way.from_front)},
+                   {"tilt_deg", number(way.tilt_rad * 180 / std::numbers::pi)},
+                   {"tilted", lift(way.tilted)},
+                   {"tilted_from", way.behind_is_less ? "behind" : "front"},
+                   {"undercuts", undercuts},
+                   {"words", way.words},
+                   {"caution", "Nobody under a hung body. Lower it on blocks, never on hands."}};
     const auto map = sit::cutMap(*o.body, *o.chassis, o.seat, analysis::cutOptionsOf(b, o.need));
     if (!map) return fail(map.error());
     return say(*map, std::move(j), out);

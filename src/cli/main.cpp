@@ -409,7 +409,8 @@ int run(int argc, char** argv) {
     cutmap->add_option("--least", cuts.clearance.least_mm, "the least clearance that is wanted, mm")->check(CLI::Range(0.0, 1e5));
     cutmap->add_option("--finish", cuts.clearance.finish_mm, "what finish takes up, mm")->check(CLI::Range(0.0, 1e5));
     cutmap->add_option("--pm", cuts.clearance.half_width_mm, "± of the distances, mm")->check(CLI::Range(0.0, 1e5));
-    cutmap->add_option("--unit", cuts.clearance.unit, "what one unit of both files is: mm (unless said), cm, m or in")->check(CLI::IsMember({"mm", "cm", "m", "in"}));
+    cutmap->add_option("--unit", cuts.clearance.unit, "what one unit of both files is: mm (unless said), cm, m or in")
+        ->check(CLI::IsMember({"mm", "cm", "m", "in"}));
     cutmap->add_option("--margin", cuts.margin_mm, "cut so far beyond what is too near, along the sheet, mm");
     cutmap->add_option("--flange", cuts.flange_mm, "sheet left standing for re-joining, at most the margin, mm");
     cutmap->add_option("--thickness", cuts.thickness_mm, "of the sheet, mm");
@@ -420,8 +421,12 @@ int run(int argc, char** argv) {
     std::string on_subject, shows, called;
     fileArgument(scan_keep);
     scan_keep->add_option("SCAN", other, "PLY, STL, OBJ, XYZ or CSV")->required();
-    scan_keep->add_option("--on", on_subject, "body or chassis: on whose axes it stands")->required()->check(CLI::IsMember({"body", "chassis"}));
-    scan_keep->add_option("--part", shows, "what it shows: body, chassis, engine, axle, wheel, exhaust, fuel-tank, prop-shaft or other")
+    scan_keep->add_option("--on", on_subject, "body or chassis: on whose axes it stands")
+        ->required()
+        ->check(CLI::IsMember({"body", "chassis"}));
+    scan_keep
+        ->add_option("--part", shows,
+                     "what it shows: body, chassis, engine, axle, wheel, exhaust, fuel-tank, prop-shaft or other")
         ->check(CLI::IsMember({"body", "chassis", "engine", "axle", "wheel", "exhaust", "fuel-tank", "prop-shaft", "other"}));
     scan_keep->add_option("--name", called, "what to call it");
     unitOption(scan_keep);

@@ -62,7 +62,7 @@ int main(int argc, char** argv) {
     if (parser.isSet(dye)) window.setGround(gorvet::desk::Ground::Dye);
     if (parser.isSet(text)) window.setTextScale(std::clamp(parser.value(text).toDouble() / 100.0, 1.0, 1.5));
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().first());
-    if (parser.isSet(bench)) window.setBench(std::clamp(parser.value(bench).toInt(), 1, 5) - 1);
+    if (parser.isSet(bench)) window.setBench(std::clamp(parser.value(bench).toInt(), 1, 6) - 1);
     window.show();
     QTimer poll;
     if (parser.isSet(time_start)) {

@@ -217,7 +217,13 @@ void Sides::weighNormals() {
 /// falls into patches, each wholly inside another piece or wholly outside.
 void Sides::markTriangles() {
     const Mesh& m = tree_->mesh();
-    marks_.assign(m.triangles.size(), Plain);
+    marks_.assign(m.triangles.size(), 0);
+    std::vector<Point3> normals(m.triangles.size());
+    for (std::uint32_t t = 0; t < m.triangles.size(); ++t) normals[t] = faceNormal(t);
+    for (std::uint32_t t = 0; t < m.triangles.size(); ++t)
+        for (size_t k = 0; k < 3; ++k)
+            if (const std::uint32_t u = neighbours_[t][k]; u != nothing && dot(normals[t], normals[u]) > 1e-3)
+                marks_[t] = static_cast<std::uint8_t>(marks_[t] | (Blunt0 << k));
     std::vector<bool> may(pieces_.size(), false);
     bool some = false;
     std::vector<std::uint32_t> closed;
@@ -227,7 +233,10 @@ void Sides::markTriangles() {
         for (const std::uint32_t j : closed)
             if (i != j && boxesMeet(pieces_[i], pieces_[j])) may[i] = some = true;
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t)
-        marks_[t] = !pieces_[piece_of_[t]].closed ? Doubtful : pieces_[piece_of_[t]].turned ? Turned : Plain;
+        if (!pieces_[piece_of_[t]].closed)
+            marks_[t] |= Doubtful;
+        else if (pieces_[piece_of_[t]].turned)
+            marks_[t] |= Turned;
     if (!some) return;
 
     const auto closedBoxMeets = [&](std::uint32_t own, const Point3& least, const Point3& most) {
@@ -268,7 +277,7 @@ void Sides::markTriangles() {
         const Piece& p = pieces_[piece_of_[t]];
         if (!p.closed || !may[piece_of_[t]]) continue;
         if (cut[t]) {
-            marks_[t] = Doubtful;
+            marks_[t] |= Doubtful;
             continue;
         }
         const std::uint32_t r = patches.find(t);
@@ -278,7 +287,7 @@ void Sides::markTriangles() {
             known[r] = winding(middle, piece_of_[r]) > 0 ? 2 : 1;
         }
         // the wall of a cavity lies inside its piece and is the true surface all the same: left to the winding number
-        if (known[r] == 2) marks_[t] = Doubtful;
+        if (known[r] == 2) marks_[t] |= Doubtful;
     }
 }
 
@@ -333,20 +342,20 @@ bool Sides::inside(const Point3& p, const Nearest& nearest) const {
     for (size_t axis = 0; axis < 3; ++axis)
         if (p[axis] < least_[axis] || p[axis] > most_[axis]) return false;
     const std::uint32_t t = nearest.triangle;
-    if (t == nothing || marks_[t] == Doubtful) return winding(p) > 0;
+    if (t == nothing || (marks_[t] & Doubtful)) return winding(p) > 0;
     const Mesh& m = tree_->mesh();
     const auto feature = static_cast<int>(nearest.foot.feature);
     Point3 normal;
     if (feature >= static_cast<int>(Feature::Corner0)) {
         normal = wide(corner_normals_[pointOf(m.triangles[t][static_cast<size_t>(feature) - 4])]);
-    } else if (feature >= static_cast<int>(Feature::Side0)) {
+    } else if (feature >= static_cast<int>(Feature::Side0) && !(marks_[t] & (Blunt0 << (feature - 1)))) {
         normal = plus(faceNormal(t), faceNormal(neighbours_[t][static_cast<size_t>(feature) - 1]));
     } else {
         const Corners c = cornersOf(m, t);
         normal = cross(minus(c[1], c[0]), minus(c[2], c[0]));
     }
     const double side = dot(normal, minus(p, nearest.foot.at));
-    return marks_[t] == Turned ? side > 0 : side < 0;
+    return marks_[t] & Turned ? side > 0 : side < 0;
 }
 
 bool Sides::inside(const Point3& p) const {

@@ -56,8 +56,10 @@ private:
     std::vector<Piece> pieces_;
     std::vector<std::array<float, 3>> corner_normals_; ///< one a point, of closed pieces
     std::vector<bool> crowded_; ///< by triangle: at an edge of more than two, or of two that face unlike ways
-    enum Mark : std::uint8_t { Plain, Turned, Doubtful };
-    std::vector<Mark> marks_; ///< by triangle: its piece is turned; only the winding number tells
+    /// By triangle: its piece is turned; only the winding number tells; at side k the two faces look less than a right angle
+    /// apart, so that either tells the side.
+    enum Mark : std::uint8_t { Turned = 1, Doubtful = 2, Blunt0 = 4 };
+    std::vector<std::uint8_t> marks_;
     bool any_closed_ = false;
     bool all_closed_ = false;
     Point3 least_{}; ///< round all closed pieces

@@ -9,6 +9,7 @@ std::vector<Starter> ScanBench::starters(const Document& d, const ViewState&) co
     std::vector<Starter> list{{tr("Add a scan…"), "!addScan"}};
     if (d.build().scans.empty()) return list;
     list.push_back({tr("Lay one on another…"), "!layScan"});
+    list.push_back({tr("Way in"), "!wayIn"});
     list.push_back({tr("Cut map…"), "!cutMap"});
     list.push_back({tr("Picture…"), "!savePicture"});
     list.push_back({tr("least clearance"), "clearance least "});

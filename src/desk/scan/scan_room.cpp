@@ -234,6 +234,18 @@ void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& p
         });
 }
 
+void ScanRoom::findWayIn(std::function<void(const sit::WayIn&)> done) {
+    if (!ready() || worker_.running()) return;
+    auto way = std::make_shared<sit::WayIn>();
+    const auto overlay = overlay_;
+    worker_.start(
+        tr("the way in"), [=](const Worker::Progress&) { *way = analysis::wayInOf(*overlay); },
+        [this, way, done](bool finished) {
+            if (finished) done(*way);
+            if (again_) follow();
+        });
+}
+
 void ScanRoom::makeCutMap(std::function<void(Result<sit::CutMap>)> done) {
     if (!ready())
         return done(Error{Error::Code::Conflict, "cut map", "A scan of the body and one of the chassis are needed.",

@@ -10,6 +10,7 @@ struct Headline;
 } // namespace gorvet::analysis
 namespace gorvet::sit {
 struct CutMap;
+struct WayIn;
 } // namespace gorvet::sit
 
 namespace gorvet::desk {
@@ -36,6 +37,7 @@ public:
     void lay(build::ScanId, const std::vector<std::array<Point3, 2>>& picks, bool surfaces,
              std::function<void(Result<build::Edit>)> done);
     /// Beside the window.
+    void findWayIn(std::function<void(const sit::WayIn&)> done);
     void makeCutMap(std::function<void(Result<sit::CutMap>)> done);
     /// What of a scan could not be read.
     QStringList troubles() const { return troubles_; }

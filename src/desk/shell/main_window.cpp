@@ -123,6 +123,7 @@ void MainWindow::buildMenu() {
         sit_in_space_ = !sit_in_space_;
         refresh();
     });
+    add(tr("The way in"), "wayIn", QKeySequence("Ctrl+Y"), [this] { sayWayIn(); });
     add(tr("Cut map…"), "cutMap", QKeySequence("Ctrl+K"), [this] { exportCutMap(); });
     add(tr("Picture of the scans…"), "savePicture", QKeySequence("Ctrl+G"), [this] { savePicture(); });
     menu_->addSeparator();
@@ -374,7 +375,9 @@ void MainWindow::refresh() {
     const auto& r = document_.results();
     for (size_t i = 0; i < benches_.size(); ++i) {
         const auto kind = benches_[i]->kind();
-        const bool any = document_.isOpen() && analysis::begun(document_.build(), r, kind);
+        bool any = document_.isOpen() && analysis::begun(document_.build(), r, kind);
+        // no mark before it is known: a good one would say that nothing fouls
+        if (kind == analysis::Bench::Scan) any = any && room_->clearance() != nullptr;
         strip_->setWorst(static_cast<int>(i), analysis::worstOf(r.findings, kind), any);
     }
     const bool tape = bench().kind() == analysis::Bench::Tape;

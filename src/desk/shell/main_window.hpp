@@ -103,6 +103,7 @@ private:
     void pickedInSpace(const ScenePick&);
     void tryBody(const std::array<double, 3>& by_mm);
     void dropBody(const std::array<double, 3>& by_mm);
+    void sayWayIn();
     void exportCutMap();
     void savePicture();
     void say(const QString& text, const char* role = "good");

@@ -41,9 +41,8 @@ void MainWindow::buildScene() {
         if (!room_->troubles().isEmpty()) say(room_->troubles().join(" "), "bad");
     });
     connect(room_, &ScanRoom::changed, this, &MainWindow::showOverlay);
-    connect(&document_, &Document::changed, this, [this] {
-        if (inSpace() || !document_.isOpen() || room_->overlay()) room_->follow();
-    });
+    // whatever bench is shown: what fouls hangs from The Rule on all of them
+    connect(&document_, &Document::changed, room_, &ScanRoom::follow);
 }
 
 bool MainWindow::inSpace() const {
@@ -201,6 +200,15 @@ void MainWindow::dropBody(const Point3& by) {
 }
 
 // ---- out
+
+void MainWindow::sayWayIn() {
+    if (!document_.isOpen()) return;
+    if (!room_->ready()) return say(tr("The way in needs a scan of the body and one of the chassis."), "warn");
+    room_->findWayIn([this](const sit::WayIn& way) {
+        scene_pane_->say(QString::fromStdString(way.words) + " " +
+                         tr("Nobody under a hung body. Lower it on blocks, never on hands."));
+    });
+}
 
 void MainWindow::exportCutMap() {
     if (!document_.isOpen()) return;

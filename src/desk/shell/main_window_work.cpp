@@ -29,7 +29,8 @@ void MainWindow::watch(Worker& worker) {
 }
 
 const Worker* MainWindow::anyWork() const {
-    for (const Worker* w : {static_cast<const Worker*>(&document_.worker()), static_cast<const Worker*>(&worker_), static_cast<const Worker*>(&room_->worker())})
+    for (const Worker* w : {static_cast<const Worker*>(&document_.worker()), static_cast<const Worker*>(&worker_),
+                            static_cast<const Worker*>(&room_->worker())})
         if (w->running()) return w;
     return nullptr;
 }
