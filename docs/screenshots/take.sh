@@ -10,7 +10,7 @@ take() { # NAME KEYS ARGUMENTS…
     rm -rf "${settings:?}"/*
     xvfb-run -a -s "-screen 0 1280x800x24" bash -c '
         out=$1 keys=$2; shift 2
-        "$@" & app=$!
+        "$@" & app=$!; sleep 3
         window=$(xdotool search --sync --onlyvisible --pid $app | tail -1)
         xdotool windowfocus --sync "$window" 2>/dev/null || true
         for key in $keys; do xdotool key --window "$window" "$key"; done

@@ -1,14 +1,12 @@
 #include "cli/cut_commands.hpp"
 
+#include "analysis/cut_files.hpp"
 #include "analysis/overlay.hpp"
 #include "cli/json_parts.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
-#include "sheet/write.hpp"
-#include "sit/cut_sheet.hpp"
 #include "store/store.hpp"
 
-#include <fstream>
 #include <iostream>
 #include <numbers>
 #include <sstream>
@@ -62,30 +60,9 @@ Json cutsJson(const sit::CutMap& map) {
              "Cutting a body changes its strength. Brace it first, follow local rules, and never cut plates with numbers."}};
 }
 
-/// Each cut as DXF and as a list of places.
-Result<void> writeCuts(const sit::CutMap& map, const std::string& folder) {
-    std::error_code error;
-    std::filesystem::create_directories(folder, error);
-    for (const sit::Cut& c : map.cuts) {
-        const auto base = std::filesystem::path(folder) / fmt::format("cut-{}", c.number);
-        if (const auto ok = sheet::writeDxf(sit::cutDrawing(c), base.string() + ".dxf"); !ok) return ok.error();
-        std::ofstream out(base.string() + ".csv");
-        out << "line,place,station_mm,offset_mm,height_mm\n";
-        for (size_t i = 0; i < c.lines.size(); ++i) {
-            int n = 0;
-            for (const shape::Point3& p : sit::placesAlong(c.lines[i]))
-                out << fmt::format("{},{},{:.1f},{:.1f},{:.1f}\n", i + 1, ++n, p[0], p[1], p[2]);
-        }
-        if (!out.flush())
-            return Error{Error::Code::File, base.string() + ".csv", "The list of places can't be written.",
-                         "Is the folder there, and is there room?", -1};
-    }
-    return {};
-}
-
-int say(const sit::CutMap& map, Json j, const std::string& out) {
+int say(const sit::CutMap& map, Json j, const std::string& out, const build::Build& b, const analysis::Results& r) {
     if (!out.empty())
-        if (const auto written = writeCuts(map, out); !written) return fail(written.error());
+        if (const auto written = analysis::writeCutMap(b, r, map, out); !written) return fail(written.error());
     j.update(cutsJson(map));
     std::cout << text(j);
     for (const sit::Cut& c : map.cuts)
@@ -145,10 +122,12 @@ int cutMapOf(const CutRequest& request) {
         sit::readyOf(std::make_shared<const shape::Mesh>(std::move(chassis_file->mesh)), request.clearance.threads);
     const auto map = sit::cutMap(body, chassis, *pose, o, request.clearance.threads);
     if (!map) return fail(map.error());
+    build::Build b;
+    b.settings.name = request.clearance.body + " on " + request.clearance.chassis;
     return say(
         *map,
         {{"pose", request.clearance.pose}, {"least_mm", o.need.least_mm}, {"margin_mm", o.margin_mm}, {"flange_mm", o.flange_mm}},
-        request.out);
+        request.out, b, {});
 }
 
 int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject,
@@ -223,7 +202,7 @@ int overlayOfBuild(const std::string& build, const std::string& out) {
                    {"caution", "Nobody under a hung body. Lower it on blocks, never on hands."}};
     const auto map = sit::cutMap(*o.body, *o.chassis, o.seat, analysis::cutOptionsOf(b, o.need));
     if (!map) return fail(map.error());
-    return say(*map, std::move(j), out);
+    return say(*map, std::move(j), out, b, results);
 }
 
 } // namespace gorvet::cli

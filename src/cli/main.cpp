@@ -416,7 +416,7 @@ int run(int argc, char** argv) {
     cutmap->add_option("--thickness", cuts.thickness_mm, "of the sheet, mm");
     cutmap->add_option("--fineness", cuts.fineness_mm, "triangles near a cut are divided down to this, mm");
     cutmap->add_option("--zone", cuts.zones, "never|brace|named:NAME:x,y,z:x,y,z on BODY's own axes; may be given often");
-    cutmap->add_option("--out", cuts.out, "a folder for each cut as DXF and as a list of places");
+    cutmap->add_option("--out", cuts.out, "a folder for each cut as DXF, the places as CSV, and all as PDF");
     auto* scan_keep = scan->add_subcommand("keep", "keep a scan's file in a build");
     std::string on_subject, shows, called;
     fileArgument(scan_keep);
@@ -432,7 +432,7 @@ int run(int argc, char** argv) {
     unitOption(scan_keep);
     auto* overlay = app.add_subcommand("overlay", "a build's scans on each other as they sit: what fouls, and what to cut");
     fileArgument(overlay);
-    overlay->add_option("--out", from, "a folder for each cut as DXF and as a list of places");
+    overlay->add_option("--out", from, "a folder for each cut as DXF, the places as CSV, and all as PDF");
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
     auto* align = axle->add_subcommand("align", "how axles and wheels stand");

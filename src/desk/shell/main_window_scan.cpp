@@ -1,6 +1,7 @@
 // The window's scans: adding, laying, moving the body, the cut map, the picture.
 #include "desk/shell/main_window.hpp"
 
+#include "analysis/cut_files.hpp"
 #include "analysis/overlay.hpp"
 #include "desk/scan/scan_room.hpp"
 #include "desk/shell/ask.hpp"
@@ -9,15 +10,10 @@
 #include "desk/view3d/scene_view.hpp"
 #include "desk/widgets/rule_view.hpp"
 #include "desk/widgets/sheet_view.hpp"
-#include "sheet/write.hpp"
-#include "sit/cut_sheet.hpp"
 
 #include <QFileInfo>
-#include <QInputDialog>
 #include <QLabel>
-#include <QSaveFile>
 #include <QStackedWidget>
-#include <QTextStream>
 
 namespace gorvet::desk {
 
@@ -218,37 +214,12 @@ void MainWindow::exportCutMap() {
     room_->makeCutMap([this, folder](Result<sit::CutMap> made) {
         if (!made) return say(QString::fromStdString(made.error().text()), "bad");
         const sit::CutMap& map = *made;
+        if (const auto written = analysis::writeCutMap(document_.build(), document_.results(), map, folder.toStdString());
+            !written)
+            return say(QString::fromStdString(written.error().text()), "bad");
         std::vector<SceneLine> lines;
-        QString places = "cut,line,place,station_mm,offset_mm,height_mm\n";
-        for (const sit::Cut& c : map.cuts) {
-            const auto path = (folder + QString("/cut-%1.dxf").arg(c.number)).toStdString();
-            if (const auto ok = sheet::writeDxf(sit::cutDrawing(c), path); !ok)
-                return say(QString::fromStdString(ok.error().text()), "bad");
-            for (size_t l = 0; l < c.lines.size(); ++l) {
-                lines.push_back({c.lines[l].line.places, c.lines[l].line.closed, sheet::Ink::Remove});
-                int n = 0;
-                for (const Point3& p : sit::placesAlong(c.lines[l]))
-                    places += QString("%1,%2,%3,%4,%5,%6\n")
-                                  .arg(c.number)
-                                  .arg(l + 1)
-                                  .arg(++n)
-                                  .arg(p[0], 0, 'f', 1)
-                                  .arg(p[1], 0, 'f', 1)
-                                  .arg(p[2], 0, 'f', 1);
-            }
-        }
-        QSaveFile list(folder + "/cut-places.csv");
-        if (!list.open(QIODevice::WriteOnly) || list.write(places.toUtf8()) < 0 || !list.commit())
-            return say(tr("%1 can't be written: %2").arg(list.fileName(), list.errorString()), "bad");
-        const auto page = sit::cutMapPage(map, 400, 277, sheet::on_paper);
-        sheet::Drawing paper;
-        paper.width = 420;
-        paper.height = 297;
-        paper.place(page, {10, 10});
-        if (const auto ok =
-                sheet::writePdf({paper}, {"Cut map", document_.build().settings.name}, (folder + "/cut-map.pdf").toStdString());
-            !ok)
-            return say(QString::fromStdString(ok.error().text()), "bad");
+        for (const sit::Cut& c : map.cuts)
+            for (const sit::CutLine& l : c.lines) lines.push_back({l.line.places, l.line.closed, sheet::Ink::Remove});
         if (scene_pane_ && scene_pane_->view()) scene_pane_->view()->setLines(lines);
         QString said = tr("%1 cuts, %2 cm², %3 kg, written into %4.")
                            .arg(map.cuts.size())
