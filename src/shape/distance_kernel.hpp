@@ -41,6 +41,7 @@ struct Tree {
 inline constexpr int run_width = 16;
 struct alignas(64) Run {
     float at[3][run_width]; ///< unused places repeat the last point
+    int points = run_width;
     float cap = 0;
     /// In and out: places and how near the surface is to them, so that nothing farther is looked at; < 0: not known.
     static constexpr int known_places = 4;

@@ -238,11 +238,11 @@ void run(const Tree& tree, Run& r) {
     // a little more than the cap, for what single precision rounds away
     const float cap = r.cap * 1.000001F + 1e-3F;
     for (int i = 0; i < run_width; ++i) {
-        s.best[i] = cap * cap;
+        s.best[i] = i < r.points ? cap * cap : -1; // nothing is nearer than that to an unused place
         r.triangle[i] = nothing;
     }
     if (tree.root == nothing) return;
-    constexpr Mask everyone = 0xffff;
+    const Mask everyone = (1U << r.points) - 1;
     for (int k = 0; k < Run::known_places; ++k) {
         if (r.known[k] < 0) continue;
         const Wide dx = load<Wide>(r.at[0]) - r.known_at[k][0], dy = load<Wide>(r.at[1]) - r.known_at[k][1],

@@ -132,6 +132,7 @@ DistanceMap distancesTo(const DistanceTree& tree, const Sides* sides, const Poin
                     if (i < n) at[i] = minus(move.moved(order.points[first + i]), tree.middle());
                     for (size_t axis = 0; axis < 3; ++axis) run.at[axis][i] = static_cast<float>(at[std::min(i, n - 1)][axis]);
                 }
+                run.points = static_cast<int>(n);
                 tree.nearestRun(run);
                 tree.fetch(run.triangle, n);
                 for (size_t i = 0; i < n; ++i) {

@@ -178,6 +178,7 @@ Nearest DistanceTree::nearest(const Point3& p, double cap_mm) const {
     kernel::Run run;
     for (size_t axis = 0; axis < 3; ++axis)
         for (float& c : run.at[axis]) c = static_cast<float>(p[axis] - middle_[axis]);
+    run.points = 1;
     run.cap = capOf(cap_mm);
     code_.nearest(tree_, run);
     return exact(run.triangle[0], p, cap_mm);

@@ -159,7 +159,9 @@ void Sides::findPieces() {
     }
     all_closed_ = !pieces_.empty();
     any_closed_ = false;
-    for (Piece& p : pieces_) {
+    closed_.clear();
+    for (std::uint32_t i = 0; i < pieces_.size(); ++i) {
+        Piece& p = pieces_[i];
         // of no volume, it has no inside either
         if (p.closed && std::abs(p.volume_mm3) < 1e-9) p.closed = false;
         all_closed_ = all_closed_ && p.closed;
@@ -174,7 +176,21 @@ void Sides::findPieces() {
             most_[axis] = any_closed_ ? std::max(most_[axis], p.most[axis]) : p.most[axis];
         }
         any_closed_ = true;
+        closed_.push_back(i);
     }
+}
+
+bool Sides::mayReachInside(const Point3& p, double radius) const {
+    const auto reaches = [&](const Point3& least, const Point3& most) {
+        for (size_t axis = 0; axis < 3; ++axis)
+            if (p[axis] + radius < least[axis] || p[axis] - radius > most[axis]) return false;
+        return true;
+    };
+    if (!any_closed_ || !reaches(least_, most_)) return false;
+    // of very many pieces the box round all must do
+    if (closed_.size() > 300) return true;
+    return std::any_of(closed_.begin(), closed_.end(),
+                       [&](std::uint32_t i) { return reaches(pieces_[i].least, pieces_[i].most); });
 }
 
 /// A piece wound inwards is a cavity when it lies wholly inside another, else it is turned inside out.
@@ -226,11 +242,8 @@ void Sides::markTriangles() {
                 marks_[t] = static_cast<std::uint8_t>(marks_[t] | (Blunt0 << k));
     std::vector<bool> may(pieces_.size(), false);
     bool some = false;
-    std::vector<std::uint32_t> closed;
-    for (std::uint32_t i = 0; i < pieces_.size(); ++i)
-        if (pieces_[i].closed) closed.push_back(i);
-    for (const std::uint32_t i : closed)
-        for (const std::uint32_t j : closed)
+    for (const std::uint32_t i : closed_)
+        for (const std::uint32_t j : closed_)
             if (i != j && boxesMeet(pieces_[i], pieces_[j])) may[i] = some = true;
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t)
         if (!pieces_[piece_of_[t]].closed)
@@ -240,7 +253,7 @@ void Sides::markTriangles() {
     if (!some) return;
 
     const auto closedBoxMeets = [&](std::uint32_t own, const Point3& least, const Point3& most) {
-        for (const std::uint32_t j : closed) {
+        for (const std::uint32_t j : closed_) {
             const Piece& p = pieces_[j];
             if (j == own) continue;
             bool meets = true;
@@ -250,7 +263,7 @@ void Sides::markTriangles() {
         return false;
     };
     std::vector<bool> cut(m.triangles.size(), false);
-    const bool few = closed.size() <= 64;
+    const bool few = closed_.size() <= 64;
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t) {
         const std::uint32_t own = piece_of_[t];
         if (!may[own] || !pieces_[own].closed || cut[t]) continue;
@@ -292,8 +305,7 @@ void Sides::markTriangles() {
 }
 
 int Sides::winding(const Point3& p, std::uint32_t without) const {
-    for (size_t axis = 0; axis < 3; ++axis)
-        if (p[axis] < least_[axis] || p[axis] > most_[axis]) return 0;
+    if (!mayReachInside(p, 0)) return 0;
     // ways that no frame is built along
     static constexpr Point3 ways[] = {{0.5377, 0.7231, 0.4338},   {-0.6123, 0.3817, 0.6924},  {0.3171, -0.8443, 0.4319},
                                       {0.2447, 0.3989, -0.8837},  {-0.7219, -0.4127, 0.5555}, {0.8817, -0.1129, -0.4581},

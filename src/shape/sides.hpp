@@ -25,6 +25,8 @@ public:
     std::uint32_t pieceOf(std::uint32_t triangle) const { return piece_of_[triangle]; }
     /// Whether anything has an inside at all; without one every distance is unsigned.
     bool any() const { return any_closed_; }
+    /// Whether a ball about the point may reach into a closed piece, by their boxes. Never false when it does.
+    bool mayReachInside(const Point3&, double radius_mm) const;
     /// Whether every piece is closed.
     bool all() const { return all_closed_; }
     size_t bytes() const;
@@ -54,6 +56,7 @@ private:
     std::vector<std::array<std::uint32_t, 3>> neighbours_;
     std::vector<std::uint32_t> piece_of_;
     std::vector<Piece> pieces_;
+    std::vector<std::uint32_t> closed_;                ///< of them
     std::vector<std::array<float, 3>> corner_normals_; ///< one a point, of closed pieces
     std::vector<bool> crowded_; ///< by triangle: at an edge of more than two, or of two that face unlike ways
     /// By triangle: its piece is turned; only the winding number tells; at side k the two faces look less than a right angle

@@ -15,6 +15,7 @@ using shape::Corners;
 using shape::cornersOf;
 
 constexpr double depth_error_mm = 1;
+constexpr int most_places = 8000; ///< in one triangle
 constexpr double infinite = std::numeric_limits<double>::infinity();
 
 Corners movedCorners(const shape::Mesh& m, std::uint32_t t, const Motion& move) {
@@ -33,6 +34,7 @@ struct Near {
     Point3 at{};
     Point3 there{}; ///< on the fixed surface, when it is outside
     bool meets = false;
+    bool enters = false; ///< meets a closed piece: a part of it may be inside
 };
 
 /// The deepest place of a triangle inside the fixed surface, to depth_error_mm: distances change no faster than places do, so
@@ -46,12 +48,13 @@ void deepest(const Ready& fixed, const Corners& c, double cap, Near& near) {
     std::priority_queue<Piece> left;
     left.push({-infinite, c});
     // the deepest that can be comes first, so that the search ends as soon as that is no news
-    for (int looked_at = 0; !left.empty() && looked_at < 20000; ++looked_at) {
+    for (int looked_at = 0; !left.empty() && looked_at < most_places; ++looked_at) {
         const Corners t = left.top().corners;
         if (left.top().bound > std::min(near.distance_mm, 0.0) - depth_error_mm) break;
         left.pop();
         const Point3 middle = shape::times(shape::plus(t[0], shape::plus(t[1], t[2])), 1.0 / 3);
         const double reach = std::max({between(middle, t[0]), between(middle, t[1]), between(middle, t[2])});
+        if (!fixed.sides->mayReachInside(middle, reach)) continue;
         const double d = signedAt(fixed, middle, cap);
         if (d < near.distance_mm) {
             near.distance_mm = d;
@@ -203,7 +206,11 @@ std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, cons
     const bool fixed_inside = fixed.sides->any();
 
     std::vector<Near> near(m.triangles.size());
-    for (const shape::Meeting& meeting : result.crossings.meetings) near[meeting.moving].meets = true;
+    for (const shape::Meeting& meeting : result.crossings.meetings) {
+        near[meeting.moving].meets = true;
+        // nobody gets inside without going through a closed piece's surface
+        if (fixed.sides->pieces()[fixed.sides->pieceOf(meeting.fixed)].closed) near[meeting.moving].enters = true;
+    }
     result.meets = !result.crossings.meetings.empty();
     const double limit = std::min(need.cap_mm, need.tightBelow());
     shape::inPieces(m.triangles.size(), 512, shape::threadsOf(threads), [&](size_t from, size_t to) {
@@ -218,7 +225,7 @@ std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, cons
                 }
             const double longest = std::max({between(c[0], c[1]), between(c[1], c[2]), between(c[2], c[0])});
             if (n.meets) {
-                if (fixed_inside)
+                if (n.enters)
                     deepest(fixed, c, need.cap_mm, n);
                 else if (n.distance_mm > 0)
                     n.distance_mm = 0;
