@@ -78,6 +78,7 @@ void ScanRoom::start() {
         analysis::reseat(*job->overlay, job->build, job->results);
     }
     again_ = false;
+    stopped_ = false;
     worker_.start(
         tr("what fouls"),
         [job](const Worker::Progress& progress) {
@@ -141,7 +142,10 @@ void ScanRoom::start() {
                 }
                 emit changed();
             } else {
-                revision_ = job->revision; // stopped: not begun again by itself
+                // stopped: not begun again by itself, and what was found before does not pass for what is so now
+                revision_ = job->revision;
+                clearance_.reset();
+                stopped_ = true;
                 emit changed();
             }
             if (again_) follow();
@@ -149,11 +153,17 @@ void ScanRoom::start() {
 }
 
 analysis::Headline ScanRoom::headline() const {
-    return analysis::overlayHeadline(document_.build(), overlay_ ? *overlay_ : analysis::Overlay{}, clearance_.get());
+    auto h = analysis::overlayHeadline(document_.build(), overlay_ ? *overlay_ : analysis::Overlay{}, clearance_.get());
+    if (stopped_ && !clearance_)
+        h = {tr("The search for what fouls was stopped.").toStdString(),
+             tr("Any change of the build begins it again.").toStdString()};
+    else if (clearance_ && !current())
+        h.below = tr("Being worked out anew: this is how it was before.").toStdString() + " " + h.below;
+    return h;
 }
 
 std::vector<analysis::Finding> ScanRoom::findings() const {
-    if (!clearance_ || !overlay_) return {};
+    if (!current()) return {};
     return analysis::clearanceFindings(document_.build(), *clearance_, overlay_->need);
 }
 

@@ -26,6 +26,8 @@ public:
     void follow();
     bool ready() const;
     bool stale() const { return worker_.running() || again_; }
+    /// What was found is of the results that are shown.
+    bool current() const { return overlay_ && clearance_ && revision_ == document_.results().revision; }
     analysis::Headline headline() const;
     std::vector<analysis::Finding> findings() const;
     const analysis::Overlay* overlay() const { return overlay_.get(); }
@@ -61,6 +63,7 @@ private:
     std::shared_ptr<SceneMesh> scenes_[SceneView::layers];
     QStringList troubles_;
     bool again_ = false;
+    bool stopped_ = false;
     Worker worker_; ///< last: it stops before what it works on goes
 };
 

@@ -377,7 +377,7 @@ void MainWindow::refresh() {
         const auto kind = benches_[i]->kind();
         bool any = document_.isOpen() && analysis::begun(document_.build(), r, kind);
         // no mark before it is known: a good one would say that nothing fouls
-        if (kind == analysis::Bench::Scan) any = any && room_->clearance() != nullptr;
+        if (kind == analysis::Bench::Scan) any = any && room_->current();
         strip_->setWorst(static_cast<int>(i), analysis::worstOf(r.findings, kind), any);
     }
     const bool tape = bench().kind() == analysis::Bench::Tape;
@@ -529,6 +529,10 @@ void MainWindow::slideBody(double mm) {
         return;
     }
     rule_->refresh();
+    if (inSpace()) {
+        scene_pane_->say({});
+        showOverlay(); // back to where it sits
+    }
     say(tr("Pin the hinge pillar at a station first: then the body edge can be slid."), "warn");
 }
 

@@ -36,7 +36,10 @@ void MainWindow::buildScene() {
         scene_pane_->refreshRange();
         if (!room_->troubles().isEmpty()) say(room_->troubles().join(" "), "bad");
     });
-    connect(room_, &ScanRoom::changed, this, &MainWindow::showOverlay);
+    connect(room_, &ScanRoom::changed, this, [this] {
+        scene_pane_->say({}); // a trial, a way in or a cut map of how it sat before
+        showOverlay();
+    });
     // whatever bench is shown: what fouls hangs from The Rule on all of them
     connect(&document_, &Document::changed, room_, &ScanRoom::follow);
 }
