@@ -277,11 +277,19 @@ rail 100 x 60 x 4 box top
 tyre front 340
 tyre rear 340
 hinge 557.5 tol 2
+travel width 185
+pin up chassis:Rl chassis:Rr to M3l M3r least 20 like
+pin height N least 180
 centred tol 2
-sill front 285 tol 3
-sill rear 291 tol 3
+sill front 265 tol 3
+sill rear 271 tol 3
 arch front tol 5
 arch rear tol 3
+lower channel 40
+seating keep low note 20 lower; the floor channelled over the rails
+lower none
+sill front 285 tol 3
+sill rear 291 tol 3
 cut 1250
 fish-plate 5
 overlap 2.5
@@ -332,7 +340,8 @@ SCAN_LINES = "\n".join(
     [f"scan wheel-{end}-{side} pose {x} {y} 430" for end, x in (("front", 0), ("rear", 2790)) for side, y in (("left", -640), ("right", 640))]
     + ["zone chassis-plate never 480 500 -120 120 900 960", "zone sill-left brace 480 2100 -745 -635 495 645",
        "zone sill-right brace 480 2100 635 745 495 645", "zone tunnel named 480 2300 -190 190 640 860",
-       "zone hump named 1750 3100 -500 500 640 860", "zone bulkhead named 400 505 -640 640 640 1090", ""])
+       "zone hump named 1750 3100 -500 500 640 860", "zone bulkhead named 400 505 -640 640 640 1090", "zone floor named 505 1750 -640 640 600 860",
+       ""])
 
 
 def main():

@@ -34,6 +34,8 @@ take tape-body-day "F6" --bench 1
 take scan-day "" --bench 2
 take scan-dye "" --bench 2 --dye
 take sit-day "" --bench 3
+take sit-costs-day "F5" --bench 3
+take scan-pairs-day "F5" --bench 2
 take stretch-day "" --bench 4
 take make-day "" --bench 5
 take tape-dye "" --bench 1 --dye

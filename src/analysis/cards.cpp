@@ -2,6 +2,7 @@
 
 #include "analysis/cards_survey.hpp"
 #include "analysis/findings.hpp"
+#include "analysis/sit_input.hpp"
 
 #include <algorithm>
 #include <charconv>
@@ -204,12 +205,29 @@ private:
         const Pin& p = found->second;
         const bool angle = p.kind == PinKind::Rake;
         const auto show = [&](double v) { return angle ? units::formatAngle(v) : small(v); };
+        // as they are typed: of a pin between features the subject is said
         std::string points;
-        for (const PointId point : p.points) points += " " + nameOf(b_, point);
+        const auto add = [&](const std::vector<PointId>& ids) {
+            for (const PointId point : ids)
+                points += (p.kind >= PinKind::Along ? " " + std::string(word(b_.points.at(point).subject)) + ":" : " ") +
+                          nameOf(b_, point);
+        };
+        add(p.points);
+        if (!p.to.empty()) {
+            points += " to";
+            add(p.to);
+        }
+        if (const auto box = b_.obstacles.find(p.box); box != b_.obstacles.end()) points += " to " + box->second.name;
+        const std::string bound = p.bound == Bound::AtLeast ? "least " : p.bound == Bound::AtMost ? "most " : "";
+        const std::string worth = p.importance == Importance::Want ? "" : " " + std::string(word(p.importance));
         Card c;
-        c.title = std::string(word(p.kind)) + points;
-        const bool has_target = p.kind == PinKind::Station || p.kind == PinKind::Height || angle;
-        if (has_target) c.rows.push_back({"wanted", p.target.typed, markOf(p.target), true});
+        c.title = p.kind >= PinKind::Along ? pinName(b_, p) : std::string(word(p.kind)) + points;
+        const bool has_target = p.kind == PinKind::Station || p.kind == PinKind::Height || angle || p.kind >= PinKind::Along ||
+                                p.bound != Bound::Equal;
+        if (has_target)
+            c.rows.push_back({bound.empty() ? "wanted" : "wanted, at " + bound.substr(0, bound.size() - 1),
+                              p.target.typed.empty() ? show(p.target.value) : p.target.typed, markOf(p.target), true});
+        if (!worth.empty()) c.rows.push_back({"worth", worth.substr(1), Mark::None, false});
         const auto index = std::find(r_.pin_ids.begin(), r_.pin_ids.end(), id);
         if (index != r_.pin_ids.end()) {
             const auto& w = r_.seat.wishes[static_cast<size_t>(index - r_.pin_ids.begin())];
@@ -218,6 +236,7 @@ private:
                 c.severity = severityOf(w.verdict);
                 c.rows.push_back({"comes to", show(w.achieved) + " ± " + show(w.half_width), Mark::Derived, false});
                 c.rows.push_back({"misses by", show(std::abs(w.miss)), Mark::Derived, false});
+                if (w.on_bound) c.sentences.emplace_back("The other pins press against this bound.");
             } else {
                 c.word = "Marginal";
                 c.severity = Severity::Warn;
@@ -227,14 +246,17 @@ private:
         c.rows.push_back({"may miss by", show(p.tolerance), Mark::None, false});
         const std::string line = "pin " + std::string(word(p.kind)) + points + " ";
         if (has_target)
-            c.actions.push_back(
-                {"wanted", line,
-                 p.target.typed + " tol " + (angle ? units::formatAngle(p.tolerance) : units::formatLength(p.tolerance, step_)),
-                 true});
+            c.actions.push_back({"wanted", line + bound,
+                                 p.target.typed + " tol " +
+                                     (angle ? units::formatAngle(p.tolerance) : units::formatLength(p.tolerance, step_)) + worth,
+                                 true});
         else
-            c.actions.push_back({"may miss by", line + "tol ", units::formatLength(p.tolerance, step_), true});
-        c.actions.push_back(
-            {"take the pin out", "remove pin " + std::string(word(p.kind)) + " " + nameOf(b_, p.points.front()), "", false});
+            c.actions.push_back({"may miss by", line + "tol ", units::formatLength(p.tolerance, step_) + worth, true});
+        c.actions.push_back({"take the pin out",
+                             p.kind >= PinKind::Along
+                                 ? "remove pin " + std::string(word(p.kind)) + points
+                                 : "remove pin " + std::string(word(p.kind)) + " " + nameOf(b_, p.points.front()),
+                             "", false});
         c.journal_table = "pin";
         c.journal_id = id.value;
         return c;

@@ -2,6 +2,7 @@
 #include "analysis/cut_files.hpp"
 
 #include "analysis/pages.hpp"
+#include "sheet/tiles.hpp"
 #include "sheet/write.hpp"
 #include "sit/cut_sheet.hpp"
 
@@ -68,6 +69,14 @@ Result<void> writeCutMap(const Build& b, const Results& r, const sit::CutMap& ma
     if (!out.flush())
         return Error{Error::Code::File, list.string(), "The list of places can't be written.",
                      "Is the folder there, and is there room?", -1};
+    // what is flat enough to be drawn from paper
+    std::vector<Drawing> prints;
+    for (const sit::Cut& c : map.cuts)
+        if (c.flat && c.allowed())
+            for (Drawing& page : tiled(sit::cutDrawing(c), fmt::format("{}, cut {}", b.settings.name, c.number)))
+                prints.push_back(std::move(page));
+    if (!prints.empty())
+        if (const auto ok = writePdf(prints, {"Cuts 1:1", b.settings.name}, folder / "cuts-1-to-1.pdf"); !ok) return ok.error();
     return writePdf(cutMapPages(b, r, map), {"Cut map", b.settings.name}, folder / "cut-map.pdf");
 }
 

@@ -185,6 +185,12 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
     if (!b.pins.empty())
         pages.push_back(benchPage(b, r, "Sit: where the body sits", Bench::Sit, Subject::Body,
                                   {no_certificate, "Nobody under a hung body. Lower it on blocks, never on hands."}));
+    if (!b.pins.empty() && r.seated()) {
+        Area area;
+        Drawing page = blankPage(titled(b, r, "Sit: what costs what"), {no_certificate, local_rules}, area);
+        page.place(seatingsView(b, r, area.width, area.height, on_paper), {area.x, area.y});
+        pages.push_back(std::move(page));
+    }
     if (r.stretch.status == stretch::Status::Planned)
         pages.push_back(benchPage(
             b, r, "Stretch: the cut", Bench::Stretch, Subject::Chassis,

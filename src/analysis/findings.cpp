@@ -1,5 +1,8 @@
 #include "analysis/findings.hpp"
 
+#include "analysis/kept_cuts.hpp"
+#include "analysis/sit_input.hpp"
+
 #include "analysis/survey_findings.hpp"
 #include "analysis/survey_lines.hpp"
 #include "analysis/work_findings.hpp"
@@ -34,6 +37,7 @@ public:
         stretch();
         make();
         addWorkFindings(b_, r_, out_);
+        for (Finding& f : keptCutFindings(b_, r_)) out_.push_back(std::move(f));
         std::stable_sort(out_.begin(), out_.end(), [](const Finding& a, const Finding& c) {
             return a.bench != c.bench ? a.bench < c.bench : a.severity > c.severity;
         });
@@ -300,6 +304,17 @@ private:
                 colon == std::string::npos ? "" : capital(sentence.substr(colon + 2)))
                 .brief = "pose open";
         }
+        if (!r_.seat.contradictory.empty()) {
+            std::vector<std::string> names;
+            for (const int i : r_.seat.contradictory) names.push_back(pinName(b_.pins.at(r_.pin_ids[static_cast<size_t>(i)])));
+            Finding& f =
+                add(Severity::Bad, Bench::Sit, "sit.contradiction", names.front(), "Fails",
+                    names.size() == 1 ? fmt::format("{} can't be kept as a must wherever the body sits.", capital(names[0]))
+                                      : fmt::format("These musts can't all be kept: {}.", fmt::join(names, "; ")),
+                    "Make one of them a want, or change its figure.");
+            f.tag = fmt::format("pin:{}", r_.pin_ids[static_cast<size_t>(r_.seat.contradictory.front())].value);
+            f.brief = "musts contradict";
+        }
         if (r_.seat.status == sit::Status::NotConverged)
             add(Severity::Bad, Bench::Sit, "sit.not-converged", "body", "Fails",
                 "The pins contradict each other too far to find a place for the body.", "Check their stations and heights.");
@@ -318,6 +333,27 @@ private:
             const bool angle = pin.kind == PinKind::Rake;
             const auto show = [&](double v) { return angle ? units::formatAngle(v) : small(v); };
             const bool fails = w.verdict == PlanVerdict::Fails;
+            if (pin.bound != Bound::Equal) {
+                const std::string want = pinWanted(b_, pin);
+                const std::string has = pinFigure(b_, pin, w.achieved) + " ± " + show(w.half_width);
+                const bool over_tyre = pin.kind == PinKind::Bump || pin.kind == PinKind::Tyre;
+                Finding& f = add(severityOf(w.verdict), Bench::Sit, "sit.bound", name, verdictWord(w.verdict),
+                                 fmt::format("{} comes to {}; wanted {}{}.", capital(name), has, want,
+                                             w.on_bound && !fails ? ", on the bound: the other pins press against it" : ""),
+                                 fails ? "See what giving up another pin would bring (F5), or let the floor or rails give way."
+                                 : over_tyre ? "Read the tyre's width, radius and travel, and tape the arch again."
+                                             : "Measure what it rests on, or ask for a little more.");
+                f.figure = has;
+                f.need = pinFigure(b_, pin, pin.target.value);
+                f.tag = tag;
+                f.brief = name;
+                if (b_.points.at(pin.points.front()).subject == Subject::Body) {
+                    if (const auto at = r_.bodyInChassis(pin.points.front())) f.station_mm = at->x_mm;
+                } else if (const auto on = r_.chassis.positionOf(pin.points.front())) {
+                    f.station_mm = on->x_mm;
+                }
+                continue;
+            }
             std::string why = fails                                             ? "the other pins pull it away"
                               : std::abs(w.miss) + w.half_width > pin.tolerance ? "the surveys are not sharp enough to say more"
                                                                                 : "it rests on an assumed figure";
@@ -334,19 +370,7 @@ private:
         }
     }
 
-    std::string pinName(const Pin& pin) const {
-        const std::string first = nameOf(b_, pin.points.front());
-        switch (pin.kind) {
-        case PinKind::Station: return "station of " + first;
-        case PinKind::Centred: return "centring of " + first + " and " + nameOf(b_, pin.points.back());
-        case PinKind::Height: return "height of " + first;
-        case PinKind::Level: return "level sill";
-        case PinKind::Rake: return "rake";
-        case PinKind::ArchFront: return "front wheel in its arch";
-        case PinKind::ArchRear: return "rear wheel in its arch";
-        }
-        return {};
-    }
+    std::string pinName(const Pin& pin) const { return analysis::pinName(b_, pin); }
 
     void stretch() {
         const auto& plan = r_.stretch;

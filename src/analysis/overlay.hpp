@@ -3,6 +3,7 @@
 #include "analysis/results.hpp"
 #include "build/edit.hpp"
 #include "sit/cut_map.hpp"
+#include "sit/pairs.hpp"
 #include "sit/way_in.hpp"
 
 /// Body and chassis scans as they stand on each other: where the surveys and pins seat the body, the chassis as planned.
@@ -23,6 +24,17 @@ struct Overlay {
     bool seated = false; ///< the pins say where; else both stand on their own axes, as if these were one
     sit::Need need;
     std::vector<sit::WayPart> chassis_parts; ///< each scan of the chassis by its name, as planned
+    /// A scan, or a marked box that a pin keeps clear of, on its subject's axes.
+    struct Part {
+        sit::Part part;
+        build::ScanPart kind = build::ScanPart::Other;
+        build::ScanId scan;         ///< none: a box
+        bool sweep_assumed = false; ///< its travel is a typical one, not read
+        size_t first = 0;           ///< its first point in the whole of its subject
+    };
+    std::vector<Part> body_parts;
+    std::vector<Part> on_chassis;
+    const std::vector<Part>& of(build::Subject s) const { return s == build::Subject::Body ? body_parts : on_chassis; }
     std::vector<std::string> remarks;
     std::vector<std::string> mesh_remarks; ///< of them, those that stay when it is seated anew
     bool hasBody() const { return body->mesh && !body->mesh->points.empty(); }
@@ -43,6 +55,37 @@ Result<build::Edit> movePins(const build::Build&, double rearward_mm, double up_
 /// what is let in is stretched over it, so that closed pieces stay closed.
 shape::Mesh asPlanned(shape::Mesh, double cut_station_mm, double change_mm, double slope_rad);
 
+/// Two parts by their places in Overlay::body_parts and on_chassis, and how near they come.
+struct OverlayPair {
+    build::Subject moving = build::Subject::Body; ///< of the first part
+    build::Subject fixed = build::Subject::Chassis;
+    sit::Pair pair;
+    bool assumed = true; ///< its least clearance is
+};
+struct OverlayClearance {
+    sit::LiveClearance live; ///< of the body's points as they stand, each on the scale of Overlay::need: the worst part counts
+    shape::Crossings crossings;
+    std::vector<OverlayPair> pairs; ///< the worst first; those farther apart than their cap, too
+    struct Place {
+        size_t pair = 0;
+        sit::Contact contact;
+        double short_mm = 0; ///< of what is needed
+    };
+    std::vector<Place> places; ///< the worst first
+    double least_mm = 0;       ///< of all pairs of body and chassis
+};
+/// Pair by pair, moving parts through their travel. Nothing when stopped.
+std::optional<OverlayClearance> clearanceOf(const Overlay&, const build::Build&, int threads = 0,
+                                            const std::function<bool()>& stop = {});
+/// The map alone, with the body at this seat.
+sit::LiveClearance liveOf(const Overlay&, const build::Build&, const shape::Motion& seat, int threads = 0,
+                          const std::function<bool()>& stop = {});
+/// What the body is cut for: all of the chassis as it stands, and at the ends of its travel where that was typed and is no
+/// assumption.
+Result<sit::CutMap> cutMapOf(const Overlay&, const build::Build&, int threads = 0, const std::function<bool()>& stop = {});
+/// What a part is called: "the engine", or the scan's name where there are several of the kind.
+std::string partName(const Overlay&, build::Subject, size_t part);
+
 /// How high the body must hang, and what stands in its way; each scan of the chassis is a part that could come off first.
 sit::WayIn wayInOf(const Overlay&);
 
@@ -50,9 +93,12 @@ sit::WayIn wayInOf(const Overlay&);
 sit::CutOptions cutOptionsOf(const build::Build&, const sit::Need&);
 
 /// Findings of a clearance: one for each place that is too near, the worst first, at most `most`.
-std::vector<Finding> clearanceFindings(const build::Build&, const sit::Clearance&, const sit::Need&, size_t most = 6);
+std::vector<Finding> clearanceFindings(const build::Build&, const Overlay&, const OverlayClearance&, size_t most = 6);
 /// The sentence of the Scan bench, and the one below.
-Headline overlayHeadline(const build::Build&, const Overlay&, const sit::Clearance*);
+Headline overlayHeadline(const build::Build&, const Overlay&, const OverlayClearance*);
+/// Every pair on one ruled scale: what it needs, how near it comes, in which pose, where.
+sheet::Drawing pairsView(const build::Build&, const Overlay&, const OverlayClearance&, double width, double height,
+                         const sheet::Format&);
 
 /// The change that keeps a scan: `file` and `hash` of its blob. The subject's own scan unless another part is said.
 build::Edit keepScan(const build::Build&, const std::string& name, build::Subject, build::ScanPart, build::ScanUnit,

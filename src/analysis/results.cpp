@@ -1,6 +1,8 @@
 #include "analysis/results.hpp"
 
 #include "analysis/findings.hpp"
+#include "analysis/seatings.hpp"
+#include "analysis/sit_input.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/work_facts.hpp"
 
@@ -64,82 +66,6 @@ RailLine planned(const RailLine& rail, const stretch::Plan& plan, const stretch:
         if (p.x_mm > cut.last_station_mm + 1)
             result.points.push_back({p.x_mm + plan.shift.x_mm, p.y_mm + plan.shift.y_mm, p.z_mm + plan.shift.z_mm});
     return result;
-}
-
-/// Rows and columns of some points in a survey's covariance.
-std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>& points) {
-    const size_t n = 3 * points.size();
-    std::vector<double> c(n * n, 0.0);
-    for (size_t i = 0; i < n; ++i) {
-        // a point that is placed by what is assumed hangs on nothing measured
-        if (const tape::AdjustedPoint& p = s.points[points[i / 3]]; p.assumed) {
-            c[i * n + i] = p.sd_mm[i % 3] * p.sd_mm[i % 3];
-            continue;
-        }
-        const std::vector<double>& column = s.covariance.column(3 * points[i / 3] + i % 3);
-        for (size_t j = 0; j < n; ++j)
-            if (!s.points[points[j / 3]].assumed) c[i * n + j] = column[3 * points[j / 3] + j % 3];
-    }
-    return c;
-}
-
-sit::Input sitInput(const Build& b, const Results& r, std::vector<PinId>& pin_ids, std::vector<PointId>& body_ids) {
-    sit::Input in;
-    std::vector<int> body_points;
-    for (const auto& [id, pin] : b.pins) {
-        sit::Wish wish;
-        wish.kind = pin.kind;
-        wish.target = pin.target.value;
-        wish.tolerance = pin.tolerance;
-        wish.assumed = pin.target.provenance == Provenance::Assumed &&
-                       (pin.kind == PinKind::Station || pin.kind == PinKind::Height || pin.kind == PinKind::Rake);
-        bool all = true;
-        for (const PointId point : pin.points) {
-            const int index = r.body.indexOf(point);
-            if (index < 0 || !(r.body.solution.points[index].fixed || r.body.solution.points[index].assumed)) {
-                all = false;
-                break;
-            }
-            if (r.body.solution.points[index].assumed) wish.assumed = true;
-            const auto found = std::find(body_ids.begin(), body_ids.end(), point);
-            wish.points.push_back(static_cast<int>(found - body_ids.begin()));
-            if (found == body_ids.end()) {
-                body_ids.push_back(point);
-                body_points.push_back(index);
-                in.body.at.push_back(r.body.solution.points[index].position);
-            }
-        }
-        if (!all) continue; // said by the findings
-        pin_ids.push_back(id);
-        in.wishes.push_back(std::move(wish));
-    }
-    in.body.covariance = covarianceOf(r.body.solution, body_points);
-    std::vector<int> hubs;
-    const auto hub = [&](int index) {
-        if (index < 0 || !r.chassis.solution.points[index].fixed) return -1;
-        hubs.push_back(index);
-        in.hubs.at.push_back(r.chassis.solution.points[index].position);
-        return static_cast<int>(hubs.size()) - 1;
-    };
-    in.front_left = hub(r.chassis.frame.front_hub_left);
-    in.front_right = hub(r.chassis.frame.front_hub_right);
-    in.rear_left = hub(r.chassis.frame.rear_hub_left);
-    in.rear_right = hub(r.chassis.frame.rear_hub_right);
-    in.hubs.covariance = covarianceOf(r.chassis.solution, hubs);
-    if (b.axles.front) in.front_height_mm = b.axles.front->value;
-    if (b.axles.rear) in.rear_height_mm = b.axles.rear->value;
-    for (const auto& height : {b.axles.front, b.axles.rear})
-        if (height && height->provenance == Provenance::Assumed) in.heights_assumed = true;
-    if (b.stretch.wheelbase_change) in.decided_change_mm = b.stretch.wheelbase_change->value;
-    if (b.stretch.cut_station) {
-        const auto left = r.rail_left.at(b.stretch.cut_station->value);
-        const auto right = r.rail_right.at(b.stretch.cut_station->value);
-        if (left && right)
-            in.cut_slope_rad = (left->slope_rad + right->slope_rad) / 2;
-        else if (left || right)
-            in.cut_slope_rad = left ? left->slope_rad : right->slope_rad;
-    }
-    return in;
 }
 
 stretch::Input stretchInput(const Build& b, const Results& r) {
@@ -291,18 +217,23 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     if (!go_on()) return r;
     r.rail_left = railOf(b, r.chassis, Side::Left);
     r.rail_right = railOf(b, r.chassis, Side::Right);
-    r.sit_input = sitInput(b, r, r.pin_ids, r.sit_body_ids);
+    SitInput sit = sitInput(b, r);
+    r.sit_input = std::move(sit.input);
+    r.pin_ids = std::move(sit.pin_ids);
+    r.sit_body_ids = std::move(sit.body_ids);
     r.seat = previous && previous->sit_input == r.sit_input && previous->revision >= 0 ? previous->seat : sit::seat(r.sit_input);
     r.stretch_input = stretchInput(b, r);
     r.stretch = stretch::plan(r.stretch_input);
     r.planned_left = planned(r.rail_left, r.stretch, r.stretch.left);
     r.planned_right = planned(r.rail_right, r.stretch, r.stretch.right);
+    r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);
     r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
     r.work_facts = workFacts(b, r);
     r.work_record = workRecord(b);
-    r.work_planned = r.work_facts.cut_planned || r.work_facts.mounts > 0 || r.work_facts.crossmember || !b.ticks.empty();
+    r.work_planned = r.work_facts.cut_planned || r.work_facts.mounts > 0 || r.work_facts.crossmember || !b.planned_cuts.empty() ||
+                     !b.ticks.empty();
     if (r.work_planned)
         r.work =
             previous && previous->work_planned && previous->work_facts == r.work_facts && previous->work_record == r.work_record

@@ -4,7 +4,8 @@
 #include "build/build.hpp"
 #include "make/crossmember.hpp"
 #include "make/mounts.hpp"
-#include "sit/sit.hpp"
+#include "sit/lowering.hpp"
+#include "sit/trade_offs.hpp"
 #include "stretch/stretch.hpp"
 #include "tape/compare.hpp"
 #include "tape/next_reading.hpp"
@@ -61,6 +62,28 @@ struct SurveyOf {
     std::optional<build::Vec3> positionOf(build::PointId) const;
 };
 
+/// The seat as it is, other ways to seat the body, and what costs what.
+struct SeatingsCompared {
+    /// One way to seat the body: as pinned now, as a school would, or as it was kept.
+    struct Column {
+        std::string name;
+        build::SeatingId id; ///< of one that was kept
+        sit::Input input;
+        sit::Seat seat;
+        std::vector<sit::WishResult> rows; ///< what each row comes to there
+        build::Lowering lowering;
+        std::string note;
+        bool usable = false; ///< its points are there, and it seats the body
+    };
+    std::vector<build::Pin> rows;  ///< all pins of all columns, each once; targets of the first that has it
+    std::vector<Column> columns;   ///< as it is now first
+    std::vector<sit::Moved> moves; ///< of the seat as it is; wishes as in sit_input
+    std::vector<sit::GivenUp> given_up;
+    sit::LoweringInput lowering_input;
+    double lower_by_mm = 0; ///< what `ways` are for
+    std::vector<sit::LoweringPlan> ways;
+};
+
 struct Results {
     std::int64_t revision = -1; ///< of the build they were computed from
     SurveyOf body;
@@ -73,6 +96,7 @@ struct Results {
     std::vector<build::PinId> pin_ids;        ///< behind sit_input.wishes
     std::vector<build::PointId> sit_body_ids; ///< behind sit_input.body
     sit::Seat seat;
+    SeatingsCompared seatings;
     stretch::Input stretch_input;
     stretch::Plan stretch;
     std::vector<build::MountId> mount_ids;

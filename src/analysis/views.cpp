@@ -96,10 +96,10 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
     const double change = r.seat.change_mm.value_or(0);
     const double slope = r.sit_input.cut_slope_rad;
     for (const int i : {r.sit_input.front_left, r.sit_input.front_right})
-        if (i >= 0) v.front_hubs.push_back(r.sit_input.hubs.at[i]);
+        if (i >= 0) v.front_hubs.push_back(r.sit_input.chassis.at[i]);
     for (const int i : {r.sit_input.rear_left, r.sit_input.rear_right})
         if (i >= 0) {
-            Vec3 hub = r.sit_input.hubs.at[i];
+            Vec3 hub = r.sit_input.chassis.at[i];
             hub.x_mm += change;
             hub.z_mm -= change * std::tan(slope);
             v.rear_hubs.push_back(hub);
@@ -115,9 +115,26 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         drawn.kind = pin.kind;
         drawn.tag = fmt::format("pin:{}", r.pin_ids[i].value);
         drawn.severity = severityOf(w.verdict);
+        const auto placed = [&](PointId id) {
+            if (b.points.at(id).subject == Subject::Body) return r.bodyInChassis(id);
+            auto at = r.chassis.positionOf(id);
+            if (at && r.sit_input.cut_station_mm && at->x_mm > *r.sit_input.cut_station_mm) {
+                at->x_mm += change;
+                at->z_mm -= change * std::tan(slope);
+            }
+            return at;
+        };
         for (const PointId id : pin.points)
-            if (const auto at = r.bodyInChassis(id)) drawn.at.push_back(*at);
-        if (drawn.at.size() != pin.points.size() || !w.usable) continue;
+            if (const auto at = placed(id)) drawn.at.push_back(*at);
+        for (const PointId id : pin.to)
+            if (const auto at = placed(id)) drawn.to.push_back(*at);
+        if (drawn.at.size() != pin.points.size() || drawn.to.size() != pin.to.size() || !w.usable) continue;
+        if (const auto box = b.obstacles.find(pin.box); box != b.obstacles.end()) {
+            const Obstacle& kept_clear = box->second;
+            const bool on_body = kept_clear.subject == Subject::Body;
+            const sit::Pose own = on_body ? r.seat.pose : sit::Pose{};
+            v.boxes.push_back({kept_clear.name, sit::place(own, kept_clear.from), sit::place(own, kept_clear.to), !on_body});
+        }
         switch (pin.kind) {
         case PinKind::Station:
         case PinKind::Height:
@@ -129,7 +146,11 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
             drawn.mark = markOf(pin.target);
             break;
         case PinKind::Level: drawn.text = "level " + signedFigure(w.miss, step); break;
-        default: drawn.text = signedFigure(w.miss, step); break;
+        default:
+            drawn.text = pin.kind >= PinKind::Along || pin.bound != Bound::Equal ? units::formatLength(w.achieved, step)
+                                                                                 : signedFigure(w.miss, step);
+            drawn.mark = Mark::Derived;
+            break;
         }
         v.pins.push_back(std::move(drawn));
     }

@@ -19,6 +19,8 @@ sheet::Drawing pairView(const Results&, build::Subject, std::pair<int, int> pair
                         const sheet::Format&);
 sheet::Drawing sitView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                        const sheet::Format&);
+/// What costs what on Sit: every seating on one ruled scale a pin, what moves bring, what giving up a pin brings, ways to lower.
+sheet::Drawing seatingsView(const build::Build&, const Results&, double width, double height, const sheet::Format&);
 sheet::Drawing stretchView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                            const sheet::Format&);
 sheet::Drawing makeView(const build::Build&, const Results&, const ViewOptions&, double width, double height,

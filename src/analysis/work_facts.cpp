@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <sstream>
 
 #include <fmt/format.h>
 
@@ -146,6 +147,19 @@ work::Facts workFacts(const Build& b, const Results& r) {
     f.diagonals = diagonals(b, r);
     f.tolerance_mm = b.settings.frame_tolerance_mm;
     for (const auto& [id, steel] : b.temporary_steel) f.temporary.push_back(steel);
+    for (const auto& [id, c] : b.planned_cuts) {
+        work::BodyCut cut;
+        cut.name = c.name;
+        double from = c.line.front().x_mm, to = from;
+        for (const Vec3& v : c.line) {
+            from = std::min(from, v.x_mm);
+            to = std::max(to, v.x_mm);
+        }
+        cut.words = fmt::format("body station {:.0f} to {:.0f}, {:.0f} cm²", from, to, c.area_mm2 / 100);
+        std::istringstream zones(c.brace);
+        for (std::string zone; std::getline(zones, zone, ',');) cut.brace.push_back(zone);
+        f.body_cuts.push_back(std::move(cut));
+    }
     return f;
 }
 

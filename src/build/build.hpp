@@ -197,6 +197,74 @@ struct ClearanceRules {
     bool operator==(const ClearanceRules&) const = default;
 };
 
+/// The least clearance of two parts, where it differs from the usual one.
+struct PairRule {
+    PairRuleId id;
+    ScanPart one = ScanPart::Body;
+    ScanPart other = ScanPart::Chassis; ///< the pair is unique, either way round
+    Dimension least{10.0, "", Provenance::Assumed};
+    Dimension finish{0.0, "", Provenance::Assumed}; ///< between the two: taken off first
+    bool operator==(const PairRule&) const = default;
+};
+
+/// A scanned part that swings about an axis: a bonnet, a door, an engine in its mounts.
+struct Swing {
+    SwingId id;
+    ScanId scan; ///< unique
+    Vec3 from;   ///< two places on the axis, along the axes of the scan's subject
+    Vec3 to;
+    Dimension angle; ///< rad, right-handed from `from` to `to`
+    Dimension back;  ///< and so far the other way, rad
+    bool operator==(const Swing&) const = default;
+};
+
+/// How far the wheels move, and how big their tyres are. Typical figures until read.
+struct WheelTravel {
+    Dimension front_bump{70.0, "", Provenance::Assumed};
+    Dimension front_droop{80.0, "", Provenance::Assumed};
+    Dimension rear_bump{80.0, "", Provenance::Assumed};
+    Dimension rear_droop{90.0, "", Provenance::Assumed};
+    Dimension lock{0.6108652381980153, "", Provenance::Assumed};  ///< rad, of the front wheels each way
+    Dimension rock{0.05235987755982988, "", Provenance::Assumed}; ///< rad, of the engine in its mounts each way
+    Dimension width{195.0, "", Provenance::Assumed};              ///< of a tyre
+    std::optional<Dimension> front_radius;                        ///< of the free tyre; none: the height of the wheel centre
+    std::optional<Dimension> rear_radius;
+    bool operator==(const WheelTravel&) const = default;
+};
+
+/// Where good builders disagree: what this build holds with.
+struct School {
+    Leads leads = Leads::Neither;
+    bool operator==(const School&) const = default;
+};
+
+/// How the body is let down over the chassis without its floor fouling. Each may be 0.
+struct Lowering {
+    Dimension channel{0.0, "", Provenance::Assumed};     ///< boxes let into the floor over the rails, so high
+    Dimension raise{0.0, "", Provenance::Assumed};       ///< the whole floor set up by so much
+    Dimension kick{0.0, "", Provenance::Assumed};        ///< the rails let down between two kick-ups, by so much
+    Dimension kick_from{900.0, "", Provenance::Assumed}; ///< stations
+    Dimension kick_to{2000.0, "", Provenance::Assumed};
+    std::string floor; ///< zone that is the floor; empty: all sheet over the rails
+    bool operator==(const Lowering&) const = default;
+};
+
+/// A cut of the body that was kept from the cut map, drawn over by hand if need be. Places along the body's own axes.
+struct PlannedCut {
+    PlannedCutId id;
+    std::string name;       ///< unique; one word
+    std::vector<Vec3> line; ///< corners of the finished edge, in order
+    bool closed = true;
+    double area_mm2 = 0; ///< of the sheet taken out, when it was made
+    double mass_kg = 0;
+    std::string crosses; ///< names of zones, with commas
+    std::string brace;   ///< of them, those braced first
+    std::string made_at; ///< where the body sat when it was made
+    bool by_hand = false;
+    std::vector<Vec3> as_cut; ///< measured along the edge after cutting
+    bool operator==(const PlannedCut&) const = default;
+};
+
 struct Point {
     PointId id;
     Subject subject = Subject::Chassis;
@@ -257,7 +325,23 @@ struct Pin {
     std::vector<PointId> points; ///< of the body; for centred a left/right pair; for level and rake front ones, then rear ones
     Dimension target;            ///< mm; rad for rake; unused for level, centred (0) and arches
     double tolerance = 3.0;      ///< mm; rad for rake; > 0
+    std::vector<PointId> to;     ///< second feature, of body or chassis; `points` may then be of either, too
+    ObstacleId box;              ///< of clear
+    Bound bound = Bound::Equal;
+    Importance importance = Importance::Want;
     bool operator==(const Pin&) const = default;
+};
+
+/// A way to seat the body that is kept, to be compared with others: the decisions, not their results.
+struct Seating {
+    SeatingId id;
+    std::string name; ///< unique; one word
+    std::vector<Pin> pins;
+    std::optional<Dimension> wheelbase_change;
+    Leads leads = Leads::Neither;
+    Lowering lowering;
+    std::string note;
+    bool operator==(const Seating&) const = default;
 };
 
 struct Stretch {
@@ -440,6 +524,13 @@ struct Build {
     std::map<ScanId, Scan> scans;
     std::map<ZoneId, Zone> zones;
     ClearanceRules clearances;
+    std::map<PairRuleId, PairRule> pair_rules;
+    std::map<SwingId, Swing> swings;
+    WheelTravel travel;
+    School school;
+    Lowering lowering;
+    std::map<SeatingId, Seating> seatings;
+    std::map<PlannedCutId, PlannedCut> planned_cuts;
     std::uint32_t next_id = 1; ///< grows only; undo does not take it back
     bool operator==(const Build&) const = default;
 };
@@ -488,6 +579,14 @@ template <class T> std::map<Id<T>, T>& table(Build& b) {
         return b.scans;
     else if constexpr (std::is_same_v<T, Zone>)
         return b.zones;
+    else if constexpr (std::is_same_v<T, Seating>)
+        return b.seatings;
+    else if constexpr (std::is_same_v<T, PairRule>)
+        return b.pair_rules;
+    else if constexpr (std::is_same_v<T, Swing>)
+        return b.swings;
+    else if constexpr (std::is_same_v<T, PlannedCut>)
+        return b.planned_cuts;
     else
         return b.checks;
 }

@@ -183,7 +183,8 @@ Checked valid(const Build& b, const Obstacle& o) {
 Checked valid(const Build& b, const Scan& s) {
     if (auto ok = oneWord(s.name, "A scan"); !ok) return ok;
     for (const auto& [id, other] : b.scans)
-        if (id != s.id && other.name == s.name) return bad(s.name, fmt::format("There is already a scan {}.", s.name), "Choose another name.");
+        if (id != s.id && other.name == s.name)
+            return bad(s.name, fmt::format("There is already a scan {}.", s.name), "Choose another name.");
     if (!isHash(s.blob)) return bad(s.name, "A scan is named by the 64 signs of its content's hash.");
     for (const double v : {s.shift.x_mm, s.shift.y_mm, s.shift.z_mm})
         if (!(std::abs(v) < 1e6)) return bad(s.name, "A scan is shifted by less than a kilometre.");
@@ -195,7 +196,8 @@ Checked valid(const Build& b, const Scan& s) {
 Checked valid(const Build& b, const Zone& z) {
     if (auto ok = oneWord(z.name, "A zone"); !ok) return ok;
     for (const auto& [id, other] : b.zones)
-        if (id != z.id && other.name == z.name) return bad(z.name, fmt::format("There is already a zone {}.", z.name), "Choose another name.");
+        if (id != z.id && other.name == z.name)
+            return bad(z.name, fmt::format("There is already a zone {}.", z.name), "Choose another name.");
     const auto between = [](double from, double to) { return std::abs(from) < 1e5 && std::abs(to) < 1e5 && from < to; };
     if (!between(z.from.x_mm, z.to.x_mm) || !between(z.from.y_mm, z.to.y_mm) || !between(z.from.z_mm, z.to.z_mm))
         return bad(z.name, "It needs two different stations, offsets and heights.");
@@ -203,12 +205,16 @@ Checked valid(const Build& b, const Zone& z) {
 }
 
 Checked valid(const Build&, const ClearanceRules& c) {
-    return firstOf([&] { return finite("clearance", c.least, 0, 500, "least, mm"); }, [&] { return finite("clearance", c.finish, 0, 200, "finish, mm"); },
-                   [&] { return finite("clearance", c.margin, 0, 500, "margin, mm"); }, [&] { return finite("clearance", c.flange, 0, 500, "flange, mm"); },
+    return firstOf([&] { return finite("clearance", c.least, 0, 500, "least, mm"); },
+                   [&] { return finite("clearance", c.finish, 0, 200, "finish, mm"); },
+                   [&] { return finite("clearance", c.margin, 0, 500, "margin, mm"); },
+                   [&] { return finite("clearance", c.flange, 0, 500, "flange, mm"); },
                    [&] { return finite("clearance", c.sheet, 0.1, 20, "sheet, mm"); },
                    [&]() -> Checked {
                        if (c.flange.value > c.margin.value)
-                           return bad("clearance", "A flange stands inside the finished edge: wider than the margin, it would foul.", "Widen the margin first.");
+                           return bad("clearance",
+                                      "A flange stands inside the finished edge: wider than the margin, it would foul.",
+                                      "Widen the margin first.");
                        return {};
                    });
 }
@@ -300,8 +306,47 @@ Checked valid(const Build& b, const Hold& h) {
     return {};
 }
 
+/// What a pin between two features needs on its far side.
+Checked validFeatures(const Build& b, const Pin& p) {
+    const std::string name(word(p.kind));
+    const auto one = [&](const std::vector<PointId>& ids) -> Checked {
+        for (const PointId id : ids)
+            if (!b.points.contains(id)) return bad(name, "The pin names a point that does not exist.");
+        return {};
+    };
+    if (auto ok = one(p.points); !ok) return ok;
+    if (auto ok = one(p.to); !ok) return ok;
+    const auto onBody = [&](PointId id) { return b.points.at(id).subject == Subject::Body; };
+    const bool between = p.kind != PinKind::Tyre && p.kind != PinKind::Bump && p.kind != PinKind::Clear;
+    const size_t least = p.kind == PinKind::Line ? 2 : p.kind == PinKind::Under ? 3 : between ? 1 : 0;
+    if (p.to.size() < least || (p.kind == PinKind::Line && p.to.size() != 2))
+        return bad(name, fmt::format("A pin of kind {} needs {} point{} after \"to\".", name,
+                                     p.kind == PinKind::Under  ? "three or more"
+                                     : p.kind == PinKind::Line ? "two"
+                                                               : "one or more",
+                                     least == 1 ? "" : "s"));
+    if (p.kind == PinKind::Clear) {
+        const auto box = b.obstacles.find(p.box);
+        if (box == b.obstacles.end())
+            return bad(name, "The pin keeps clear of a box that is not marked.", "Mark it first: blocked NAME x x y y z z.");
+        for (const PointId id : p.points)
+            if (b.points.at(id).subject == box->second.subject)
+                return bad(name, fmt::format("{} and the box {} are both of the {}: where the body sits does not change that.",
+                                             nameOf(b, id), box->second.name, word(box->second.subject)));
+    } else if (!between) {
+        for (const PointId id : p.points)
+            if (!onBody(id)) return bad(name, "The gap to a tyre is taken at points of the body.");
+    }
+    return {};
+}
+
 Checked valid(const Build& b, const Pin& p) {
     if (p.points.empty()) return bad("pin", "A pin needs at least one point of the body.");
+    if (!(p.tolerance > 0 && std::isfinite(p.tolerance))) return bad("pin", "A pin's tolerance must be above 0.");
+    if (!std::isfinite(p.target.value)) return bad("pin", "A pin's target must be a finite number.");
+    if (p.bound != Bound::Equal && (p.kind == PinKind::Centred || p.kind == PinKind::Level))
+        return bad("pin", fmt::format("A pin of kind {} has no least or most.", word(p.kind)));
+    if (p.kind >= PinKind::Along) return validFeatures(b, p);
     for (PointId id : p.points) {
         const auto point = b.points.find(id);
         if (point == b.points.end() || point->second.subject != Subject::Body)
@@ -311,8 +356,74 @@ Checked valid(const Build& b, const Pin& p) {
     if (p.points.size() < needed || (p.kind == PinKind::Centred && p.points.size() != 2))
         return bad("pin", fmt::format("A pin of kind {} needs {} points.", word(p.kind), needed));
     if (p.points.size() % 2 != 0 && needed == 2) return bad("pin", "This pin needs as many points at the rear as at the front.");
-    if (!(p.tolerance > 0)) return bad("pin", "A pin's tolerance must be above 0.");
-    if (!std::isfinite(p.target.value)) return bad("pin", "A pin's target must be a finite number.");
+    return {};
+}
+
+Checked valid(const Build& b, const Seating& s) {
+    if (auto ok = oneWord(s.name, "A seating"); !ok) return ok;
+    for (const auto& [id, other] : b.seatings)
+        if (id != s.id && other.name == s.name) return bad(s.name, fmt::format("There is already a seating {}.", s.name));
+    // its points may have gone since: it then waits for them, and is not refused
+    return {};
+}
+
+Checked valid(const Build& b, const PairRule& p) {
+    const std::string name = fmt::format("{} to {}", word(p.one), word(p.other));
+    for (const auto& [id, other] : b.pair_rules)
+        if (id != p.id && ((other.one == p.one && other.other == p.other) || (other.one == p.other && other.other == p.one)))
+            return bad(name, fmt::format("{} has its least clearance already.", name));
+    return firstOf([&] { return finite(name, p.least, 0, 500, "least, mm"); },
+                   [&] { return finite(name, p.finish, 0, 200, "finish, mm"); });
+}
+
+Checked valid(const Build& b, const Swing& s) {
+    if (!b.scans.contains(s.scan)) return bad("swing", "What swings is no scan of the build.");
+    const std::string& name = b.scans.at(s.scan).name;
+    for (const auto& [id, other] : b.swings)
+        if (id != s.id && other.scan == s.scan) return bad(name, fmt::format("{} swings already.", name));
+    for (const double v : {s.from.x_mm, s.from.y_mm, s.from.z_mm, s.to.x_mm, s.to.y_mm, s.to.z_mm})
+        if (!(std::abs(v) < 1e5)) return bad(name, "The axis of a swing is within 100 m.");
+    if (std::hypot(s.to.x_mm - s.from.x_mm, s.to.y_mm - s.from.y_mm, s.to.z_mm - s.from.z_mm) < 10)
+        return bad(name, "The axis of a swing needs two places at least 10 mm apart.");
+    return firstOf([&] { return finite(name, s.angle, 0, 3.1416, "angle, rad"); },
+                   [&] { return finite(name, s.back, 0, 3.1416, "back, rad"); });
+}
+
+Checked valid(const Build&, const WheelTravel& t) {
+    for (const auto& [name, d] : {std::pair{"front bump, mm", &t.front_bump},
+                                  {"front droop, mm", &t.front_droop},
+                                  {"rear bump, mm", &t.rear_bump},
+                                  {"rear droop, mm", &t.rear_droop}})
+        if (auto ok = finite("travel", *d, 0, 500, name); !ok) return ok;
+    for (const auto& d : {t.front_radius, t.rear_radius})
+        if (d)
+            if (auto ok = finite("travel", *d, 50, 1500, "radius of the tyre, mm"); !ok) return ok;
+    return firstOf([&] { return finite("travel", t.lock, 0, 1.2, "lock, rad"); },
+                   [&] { return finite("travel", t.rock, 0, 0.5, "rock, rad"); },
+                   [&] { return finite("travel", t.width, 50, 800, "width, mm"); });
+}
+
+Checked valid(const Build&, const School&) { return {}; }
+
+Checked valid(const Build&, const Lowering& l) {
+    if (l.kick_from.value >= l.kick_to.value)
+        return bad("lower", "The rails are let down between two stations: the second lies behind the first.");
+    return firstOf([&] { return finite("lower", l.channel, 0, 400, "channel, mm"); },
+                   [&] { return finite("lower", l.raise, 0, 400, "raise-floor, mm"); },
+                   [&] { return finite("lower", l.kick, 0, 400, "kick, mm"); },
+                   [&] { return finite("lower", l.kick_from, -5000, 20000, "from, mm"); },
+                   [&] { return finite("lower", l.kick_to, -5000, 20000, "to, mm"); });
+}
+
+Checked valid(const Build& b, const PlannedCut& c) {
+    if (auto ok = oneWord(c.name, "A cut"); !ok) return ok;
+    for (const auto& [id, other] : b.planned_cuts)
+        if (id != c.id && other.name == c.name) return bad(c.name, fmt::format("There is already a cut {}.", c.name));
+    if (c.line.size() < 2) return bad(c.name, "A cut needs two corners at least.");
+    for (const auto* list : {&c.line, &c.as_cut})
+        for (const Vec3& v : *list)
+            if (!(std::abs(v.x_mm) < 1e5 && std::abs(v.y_mm) < 1e5 && std::abs(v.z_mm) < 1e5))
+                return bad(c.name, "A cut's places are within 100 m.");
     return {};
 }
 
@@ -454,7 +565,8 @@ Checked unused(const Build& b, PointId id) {
     for (const auto& [key, h] : b.holds)
         if (h.point == id) return used("the datum");
     for (const auto& [key, p] : b.pins)
-        if (std::find(p.points.begin(), p.points.end(), id) != p.points.end()) return used("a pin");
+        for (const auto* list : {&p.points, &p.to})
+            if (std::find(list->begin(), list->end(), id) != list->end()) return used("a pin");
     for (const auto& [key, m] : b.mounts)
         if (m.body_point == id) return used("a body mount");
     if (b.crossmember && b.crossmember->gearbox_mount == id) return used("the crossmember");
@@ -491,6 +603,18 @@ Checked unused(const Build& b, InstrumentId id) {
         if (r.instrument == id) return bad(b.instruments.at(id).name, "Readings were taken with it.", "Remove them first.");
     return {};
 }
+Checked unused(const Build& b, ObstacleId id) {
+    for (const auto& [key, p] : b.pins)
+        if (p.box == id) return bad(b.obstacles.at(id).name, "A pin keeps clear of it.", "Remove the pin first.");
+    return {};
+}
+Checked unused(const Build& b, ScanId id) {
+    for (const auto& [key, s] : b.swings)
+        if (s.scan == id)
+            return bad(b.scans.at(id).name, "It swings.",
+                       fmt::format("Remove that first: remove swing {}.", b.scans.at(id).name));
+    return {};
+}
 template <class T> Checked unused(const Build&, Id<T>) { return {}; }
 
 template <class T> T& part(Build& b) {
@@ -512,6 +636,12 @@ template <class T> T& part(Build& b) {
         return b.practice;
     else if constexpr (std::is_same_v<T, ClearanceRules>)
         return b.clearances;
+    else if constexpr (std::is_same_v<T, WheelTravel>)
+        return b.travel;
+    else if constexpr (std::is_same_v<T, School>)
+        return b.school;
+    else if constexpr (std::is_same_v<T, Lowering>)
+        return b.lowering;
     else
         return b.crossmember;
 }

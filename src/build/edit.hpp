@@ -30,8 +30,10 @@ using Change =
                  Drop<TemporarySteel>, Put<Tick>, Drop<Tick>, Put<Check>, Drop<Check>, Put<SetUp>, Drop<SetUp>, Put<Gap>,
                  Drop<Gap>, Put<WheelReadings>, Drop<WheelReadings>, Put<ToeReadings>, Drop<ToeReadings>, Put<Instrument>,
                  Drop<Instrument>, Put<Obstacle>, Drop<Obstacle>, Put<DatumRule>, Drop<DatumRule>, Put<DrawingFigure>,
-                 Drop<DrawingFigure>, Put<Flaw>, Drop<Flaw>, Set<Rates>, Set<Practice>, Put<Answer>, Drop<Answer>,
-                 Put<Scan>, Drop<Scan>, Put<Zone>, Drop<Zone>, Set<ClearanceRules>>;
+                 Drop<DrawingFigure>, Put<Flaw>, Drop<Flaw>, Set<Rates>, Set<Practice>, Put<Answer>, Drop<Answer>, Put<Scan>,
+                 Drop<Scan>, Put<Zone>, Drop<Zone>, Set<ClearanceRules>, Put<Seating>, Drop<Seating>, Put<PairRule>,
+                 Drop<PairRule>, Put<Swing>, Drop<Swing>, Set<WheelTravel>, Set<School>, Set<Lowering>, Put<PlannedCut>,
+                 Drop<PlannedCut>>;
 
 /// One step that a person takes and can undo: changes that stand or fall together, and the sentence that names the step.
 struct Edit {

@@ -108,6 +108,62 @@ template <class V, class T> void fields(V& v, T& s) {
         v("points", s.points);
         v("target", s.target);
         v("tolerance", s.tolerance);
+        v("to", s.to);
+        v("box", s.box);
+        v("bound", s.bound);
+        v("importance", s.importance);
+    } else if constexpr (std::is_same_v<U, Seating>) {
+        v("id", s.id);
+        v("name", s.name);
+        v("pins", s.pins);
+        v("wheelbase_change", s.wheelbase_change);
+        v("leads", s.leads);
+        v("lowering", s.lowering);
+        v("note", s.note);
+    } else if constexpr (std::is_same_v<U, PairRule>) {
+        v("id", s.id);
+        v("one", s.one);
+        v("other", s.other);
+        v("least", s.least);
+        v("finish", s.finish);
+    } else if constexpr (std::is_same_v<U, Swing>) {
+        v("id", s.id);
+        v("scan", s.scan);
+        v("from", s.from);
+        v("to", s.to);
+        v("angle", s.angle);
+        v("back", s.back);
+    } else if constexpr (std::is_same_v<U, WheelTravel>) {
+        v("front_bump", s.front_bump);
+        v("front_droop", s.front_droop);
+        v("rear_bump", s.rear_bump);
+        v("rear_droop", s.rear_droop);
+        v("lock", s.lock);
+        v("rock", s.rock);
+        v("width", s.width);
+        v("front_radius", s.front_radius);
+        v("rear_radius", s.rear_radius);
+    } else if constexpr (std::is_same_v<U, School>) {
+        v("leads", s.leads);
+    } else if constexpr (std::is_same_v<U, Lowering>) {
+        v("channel", s.channel);
+        v("raise", s.raise);
+        v("kick", s.kick);
+        v("kick_from", s.kick_from);
+        v("kick_to", s.kick_to);
+        v("floor", s.floor);
+    } else if constexpr (std::is_same_v<U, PlannedCut>) {
+        v("id", s.id);
+        v("name", s.name);
+        v("line", s.line);
+        v("closed", s.closed);
+        v("area_mm2", s.area_mm2);
+        v("mass_kg", s.mass_kg);
+        v("crosses", s.crosses);
+        v("brace", s.brace);
+        v("made_at", s.made_at);
+        v("by_hand", s.by_hand);
+        v("as_cut", s.as_cut);
     } else if constexpr (std::is_same_v<U, Stretch>) {
         v("wheelbase_change", s.wheelbase_change);
         v("cut_station", s.cut_station);
@@ -342,6 +398,20 @@ template <class T> constexpr const char* tableName() {
         return "zone";
     else if constexpr (std::is_same_v<T, ClearanceRules>)
         return "clearances";
+    else if constexpr (std::is_same_v<T, Seating>)
+        return "seating";
+    else if constexpr (std::is_same_v<T, PairRule>)
+        return "pair";
+    else if constexpr (std::is_same_v<T, Swing>)
+        return "swing";
+    else if constexpr (std::is_same_v<T, WheelTravel>)
+        return "travel";
+    else if constexpr (std::is_same_v<T, School>)
+        return "school";
+    else if constexpr (std::is_same_v<T, Lowering>)
+        return "lowering";
+    else if constexpr (std::is_same_v<T, PlannedCut>)
+        return "planned-cut";
     else
         return "crossmember";
 }

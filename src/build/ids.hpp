@@ -34,6 +34,10 @@ struct Flaw;
 struct Answer;
 struct Scan;
 struct Zone;
+struct Seating;
+struct PairRule;
+struct Swing;
+struct PlannedCut;
 using SessionId = Id<Session>;
 using PointId = Id<Point>;
 using ReadingId = Id<Reading>;
@@ -56,5 +60,9 @@ using FlawId = Id<Flaw>;
 using AnswerId = Id<Answer>;
 using ScanId = Id<Scan>;
 using ZoneId = Id<Zone>;
+using SeatingId = Id<Seating>;
+using PairRuleId = Id<PairRule>;
+using SwingId = Id<Swing>;
+using PlannedCutId = Id<PlannedCut>;
 
 } // namespace gorvet::build

@@ -103,11 +103,12 @@ template <class... Ts> bool pick(const std::string& name, auto&& use) {
 
 bool pickRow(const std::string& name, auto&& use) {
     return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
-                ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Answer, Scan, Zone>(name, use);
+                ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Answer, Scan, Zone, Seating, PairRule, Swing,
+                PlannedCut>(name, use);
 }
 bool pickPart(const std::string& name, auto&& use) {
-    return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts, Rates, Practice, ClearanceRules>(
-        name, use);
+    return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts, Rates, Practice,
+                ClearanceRules, WheelTravel, School, Lowering>(name, use);
 }
 
 Change readChange(const Json& j) {
@@ -196,6 +197,13 @@ std::string buildToJson(const Build& b) {
                     {"scans", rows(b.scans)},
                     {"zones", rows(b.zones)},
                     {"clearances", written(b.clearances)},
+                    {"pair_rules", rows(b.pair_rules)},
+                    {"swings", rows(b.swings)},
+                    {"travel", written(b.travel)},
+                    {"school", written(b.school)},
+                    {"lowering", written(b.lowering)},
+                    {"seatings", rows(b.seatings)},
+                    {"planned_cuts", rows(b.planned_cuts)},
                     {"next_id", b.next_id}};
     return j.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
@@ -240,6 +248,13 @@ Result<Build> buildFromJson(std::string_view text) {
         rowsIfAny("scans", b.scans);
         rowsIfAny("zones", b.zones);
         if (j.contains("clearances")) read(j.at("clearances"), b.clearances);
+        rowsIfAny("pair_rules", b.pair_rules);
+        rowsIfAny("swings", b.swings);
+        if (j.contains("travel")) read(j.at("travel"), b.travel);
+        if (j.contains("school")) read(j.at("school"), b.school);
+        if (j.contains("lowering")) read(j.at("lowering"), b.lowering);
+        rowsIfAny("seatings", b.seatings);
+        rowsIfAny("planned_cuts", b.planned_cuts);
         b.next_id = j.at("next_id").get<std::uint32_t>();
         return b;
     });

@@ -47,9 +47,37 @@ enum class Role {
     GearboxPan, ///< on the underside of the gearbox pan: corners and lowest places
     DoorGap,    ///< edge of a door opening
     WindowFrame,
-    PinchWeld ///< on the pinch weld of a sill (rocker)
+    PinchWeld, ///< on the pinch weld of a sill (rocker)
+    Seat,      ///< where a person sits: the cushion, pressed down
+    Roof,      ///< inside of the roof, over a seat
+    Floor,     ///< inside floor
+    Screen     ///< edge of the screen opening
 };
-enum class PinKind { Station, Centred, Height, Level, Rake, ArchFront, ArchRear };
+enum class PinKind {
+    Station,
+    Centred,
+    Height,
+    Level,
+    Rake,
+    ArchFront,
+    ArchRear,
+    // from now on between two features of body or chassis; the mean of a feature's points counts
+    Along,    ///< how much further back the second feature stands
+    Across,   ///< how much further right
+    Up,       ///< how much higher
+    Straight, ///< the distance between them
+    Line,     ///< distance from the line through two points: a steering column, a shaft
+    Under,    ///< how far every point lies under the plane through three points or more: an engine under a bonnet
+    Tyre,     ///< least gap between the points and the tyre beside them, at rest
+    Bump,     ///< the same at full bump
+    Clear     ///< least gap between the points and a marked box: booster, pedals, climate unit, loom
+};
+/// How a pin's figure binds.
+enum class Bound { Equal, AtLeast, AtMost };
+/// What a pin is worth when not all can be had.
+enum class Importance { Must, Want, Like };
+/// What leads when body and driveline ask for different places: a school.
+enum class Leads { Neither, Driveline, Body };
 enum class RailFace { Top, Bottom };
 enum class RailShape { Box, Channel };
 enum class Grip { Wall, Through };
@@ -84,7 +112,22 @@ enum class InstrumentKind {
     Scales        ///< corner weights
 };
 /// What a scan shows: sets what it must clear, and by how much.
-enum class ScanPart { Body, Chassis, Engine, Axle, Wheel, Exhaust, FuelTank, PropShaft, Other };
+enum class ScanPart {
+    Body,
+    Chassis,
+    Engine,
+    Axle,
+    Wheel,
+    Exhaust,
+    FuelTank,
+    PropShaft,
+    Other,
+    Bonnet,
+    Door,
+    Radiator,
+    SteeringShaft,
+    Lines ///< fuel and brake lines
+};
 /// What one unit of a scan's file is.
 enum class ScanUnit { Mm, Cm, M, Inch };
 /// What may be done to a zone of the body.
@@ -121,15 +164,19 @@ template <> struct Words<ReadingKind> {
 };
 template <> struct Words<Axis> { static constexpr std::array<std::string_view, 3> text{"x", "y", "z"}; };
 template <> struct Words<Role> {
-    static constexpr std::array<std::string_view, 19> text{
+    static constexpr std::array<std::string_view, 23> text{
         "none",       "rail",        "front-hub",    "rear-hub",     "body-mount", "gearbox-mount", "crossmember",
         "suspension", "steering",    "hinge-pillar", "sill-front",   "sill-rear",  "arch-front",    "arch-rear",
-        "outline",    "gearbox-pan", "door-gap",     "window-frame", "pinch-weld"};
+        "outline",    "gearbox-pan", "door-gap",     "window-frame", "pinch-weld", "seat", "roof", "floor", "screen"};
 };
 template <> struct Words<PinKind> {
-    static constexpr std::array<std::string_view, 7> text{"station", "centred",    "height",   "level",
-                                                          "rake",    "arch-front", "arch-rear"};
+    static constexpr std::array<std::string_view, 16> text{"station",   "centred", "height", "level", "rake",     "arch-front",
+                                                           "arch-rear", "along",   "across", "up",    "straight", "line",
+                                                           "under",     "tyre",    "bump",   "clear"};
 };
+template <> struct Words<Bound> { static constexpr std::array<std::string_view, 3> text{"equal", "least", "most"}; };
+template <> struct Words<Importance> { static constexpr std::array<std::string_view, 3> text{"must", "want", "like"}; };
+template <> struct Words<Leads> { static constexpr std::array<std::string_view, 3> text{"neither", "driveline", "body"}; };
 template <> struct Words<RailFace> { static constexpr std::array<std::string_view, 2> text{"top", "bottom"}; };
 template <> struct Words<RailShape> { static constexpr std::array<std::string_view, 2> text{"box", "channel"}; };
 template <> struct Words<Grip> { static constexpr std::array<std::string_view, 2> text{"wall", "through"}; };
@@ -160,8 +207,9 @@ template <> struct Words<FlawKind> {
     static constexpr std::array<std::string_view, 7> text{"rust", "thin", "crack", "seized", "play", "repair", "layers"};
 };
 template <> struct Words<ScanPart> {
-    static constexpr std::array<std::string_view, 9> text{"body",    "chassis",   "engine",     "axle", "wheel",
-                                                          "exhaust", "fuel-tank", "prop-shaft", "other"};
+    static constexpr std::array<std::string_view, 14> text{"body",    "chassis",   "engine",         "axle",  "wheel",
+                                                           "exhaust", "fuel-tank", "prop-shaft",     "other", "bonnet",
+                                                           "door",    "radiator",  "steering-shaft", "lines"};
 };
 template <> struct Words<ScanUnit> { static constexpr std::array<std::string_view, 4> text{"mm", "cm", "m", "in"}; };
 template <> struct Words<ZoneRule> { static constexpr std::array<std::string_view, 3> text{"named", "brace", "never"}; };

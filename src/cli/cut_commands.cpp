@@ -1,6 +1,7 @@
 #include "cli/cut_commands.hpp"
 
 #include "analysis/cut_files.hpp"
+#include "analysis/kept_cuts.hpp"
 #include "analysis/overlay.hpp"
 #include "cli/json_parts.hpp"
 #include "cli/read_scan.hpp"
@@ -150,7 +151,7 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
     return 0;
 }
 
-int overlayOfBuild(const std::string& build, const std::string& out) {
+int overlayOfBuild(const std::string& build, const std::string& out, bool keep) {
     auto store = store::Store::open(build);
     if (!store) return fail(store.error());
     const build::Build& b = (*store)->build();
@@ -167,7 +168,7 @@ int overlayOfBuild(const std::string& build, const std::string& out) {
     }
     const analysis::Overlay o = analysis::overlayOf(b, results, meshes);
     Json j;
-    const auto c = o.complete() ? sit::clearance(*o.body, *o.chassis, o.seat, o.need) : std::nullopt;
+    const auto c = o.complete() ? analysis::clearanceOf(o, b) : std::nullopt;
     const analysis::Headline h = analysis::overlayHeadline(b, o, c ? &*c : nullptr);
     j["sentence"] = h.sentence;
     j["below"] = h.below;
@@ -178,10 +179,31 @@ int overlayOfBuild(const std::string& build, const std::string& out) {
     }
     j["need"] = {{"least_mm", o.need.least_mm}, {"finish_mm", o.need.finish_mm}, {"half_width_mm", number(o.need.half_width_mm)}};
     j["least_mm"] = number(c->least_mm);
-    j["surfaces_meet"] = c->meets;
-    j["depth_known"] = c->depth_known;
     j["signed"] = c->live.map.has_inside;
-    j["findings"] = findings(analysis::clearanceFindings(b, *c, o.need, 1000));
+    j["pairs"] = Json::array();
+    for (const analysis::OverlayPair& p : c->pairs) {
+        const sit::Pair& q = p.pair;
+        const bool far = q.least_mm >= q.need.cap_mm;
+        j["pairs"].push_back({{"one", analysis::partName(o, p.moving, q.moving)},
+                              {"other", analysis::partName(o, p.fixed, q.fixed)},
+                              {"least_clearance_mm", number(q.need.least_mm)},
+                              {"finish_mm", number(q.need.finish_mm)},
+                              {"half_width_mm", number(q.need.half_width_mm)},
+                              {"provenance", p.assumed ? "assumed" : "measured"},
+                              {"verdict", q.band == sit::Band::Fouls   ? "Fouls"
+                                          : q.band == sit::Band::Tight ? "Tight"
+                                                                       : "Clear"},
+                              {"nearest_mm", far ? Json(nullptr) : number(q.least_mm)},
+                              {"looked_as_far_as_mm", number(q.need.cap_mm)},
+                              {"surfaces_meet", q.meets},
+                              {"depth_known", q.depth_known},
+                              {"at", far ? Json(nullptr) : place(q.at)},
+                              {"pose", q.pose},
+                              {"poses", q.poses},
+                              {"between_poses_mm", number(q.between_mm)},
+                              {"places", q.contacts.size()}});
+    }
+    j["findings"] = findings(analysis::clearanceFindings(b, o, *c, 1000));
     const sit::WayIn way = analysis::wayInOf(o);
     const auto lift = [](const sit::Lift& l) {
         Json parts = Json::array();
@@ -200,8 +222,15 @@ int overlayOfBuild(const std::string& build, const std::string& out) {
                    {"undercuts", undercuts},
                    {"words", way.words},
                    {"caution", "Nobody under a hung body. Lower it on blocks, never on hands."}};
-    const auto map = sit::cutMap(*o.body, *o.chassis, o.seat, analysis::cutOptionsOf(b, o.need));
+    const auto map = analysis::cutMapOf(o, b);
     if (!map) return fail(map.error());
+    if (keep) {
+        const auto edit = analysis::keepCuts(b, results, *map);
+        if (!edit) return fail(edit.error());
+        const char* user = std::getenv("USER");
+        if (const auto kept = (*store)->keep(*edit, {user ? user : "builder", {}}); !kept) return fail(kept.error());
+        j["kept"] = edit->sentence;
+    }
     return say(*map, std::move(j), out, b, results);
 }
 

@@ -2,52 +2,6 @@
 
 namespace gorvet::cli {
 
-std::string sitJson(const build::Build& b, const Results& r) {
-    static constexpr const char* statuses[] = {"seated", "underdetermined", "no pins", "not converged"};
-    Json j;
-    j["status"] = statuses[static_cast<int>(r.seat.status)];
-    j["pose"] = {{"x_mm", number(r.seat.pose.shift.x_mm)},
-                 {"y_mm", number(r.seat.pose.shift.y_mm)},
-                 {"z_mm", number(r.seat.pose.shift.z_mm)},
-                 {"yaw_deg", number(units::degrees(r.seat.pose.yaw_rad))},
-                 {"pitch_deg", number(units::degrees(r.seat.pose.pitch_rad))},
-                 {"roll_deg", number(units::degrees(r.seat.pose.roll_rad))}};
-    j["wheelbase_now_mm"] = number(r.seat.wheelbase_now_mm);
-    j["wheelbase_change_mm"] = number(r.seat.change_mm);
-    j["wheelbase_change_half_width_mm"] = number(r.seat.change_half_width_mm);
-    j["wheelbase_change_decided"] = r.seat.change_decided;
-    j["change_both_centred_mm"] = number(r.seat.change_both_centred_mm);
-    j["pins"] = Json::array();
-    for (size_t i = 0; i < r.pin_ids.size(); ++i) {
-        const auto& pin = b.pins.at(r.pin_ids[i]);
-        const auto& w = r.seat.wishes[i];
-        const bool angle = pin.kind == build::PinKind::Rake;
-        const auto show = [angle](double v) { return number(angle ? units::degrees(v) : v); };
-        const std::string unit = angle ? "_deg" : "_mm";
-        Json q = {{"kind", build::word(pin.kind)}, {"points", Json::array()}, {"usable", w.usable}, {"words", w.words}};
-        for (const auto id : pin.points) q["points"].push_back(build::nameOf(b, id));
-        q["target" + unit] = show(pin.target.value);
-        q["tolerance" + unit] = show(pin.tolerance);
-        if (w.usable) {
-            q["achieved" + unit] = show(w.achieved);
-            q["half_width" + unit] = show(w.half_width);
-            q["miss" + unit] = show(w.miss);
-            q["verdict"] = build::verdictWord(w.verdict);
-        }
-        j["pins"].push_back(std::move(q));
-    }
-    j["body_points"] = Json::array();
-    for (const auto id : r.body.point_ids)
-        if (const auto at = r.bodyInChassis(id)) {
-            Json q = {{"name", build::nameOf(b, id)}};
-            q.update(point(*at));
-            j["body_points"].push_back(std::move(q));
-        }
-    j["open"] = r.seat.open;
-    j["findings"] = findings(r.findings, Bench::Sit);
-    return text(j);
-}
-
 namespace {
 Json candidate(const stretch::Candidate& c) {
     return {{"station_mm", number(c.station_mm)}, {"score", number(c.score)}, {"reasons", c.reasons}, {"refused", c.refused}};

@@ -432,7 +432,9 @@ int run(int argc, char** argv) {
     unitOption(scan_keep);
     auto* overlay = app.add_subcommand("overlay", "a build's scans on each other as they sit: what fouls, and what to cut");
     fileArgument(overlay);
-    overlay->add_option("--out", from, "a folder for each cut as DXF, the places as CSV, and all as PDF");
+    overlay->add_option("--out", from, "a folder for each cut as DXF, the places as CSV, all as PDF, and flat cuts 1:1");
+    bool keep_cuts = false;
+    overlay->add_flag("--keep-cuts", keep_cuts, "keep the cuts in the build: they become steps of the work");
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
     auto* align = axle->add_subcommand("align", "how axles and wheels stand");
@@ -499,7 +501,7 @@ int run(int argc, char** argv) {
     if (*scan_check) return scanCheck(path, unit, from, to, known);
     if (*cutmap) return cutMapOf(cuts);
     if (*scan_keep) return scanKeep(path, other, unit, on_subject, shows, called);
-    if (*overlay) return overlayOfBuild(path, from);
+    if (*overlay) return overlayOfBuild(path, from, keep_cuts);
     if (*clearance) return clearanceOf(clear);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);

@@ -316,11 +316,21 @@ void Reader::remove() {
     }
     if (what.text == "pin") {
         const PinKind kind = oneOf<PinKind>("the kind of the pin");
-        const auto listed = points(Subject::Body);
-        for (const auto& [id, pin] : b_.pins)
-            if (pin.kind == kind &&
-                (listed.empty() || std::find(pin.points.begin(), pin.points.end(), listed.front()->id) != pin.points.end()))
+        const auto listed = feature();
+        PointId to;
+        if (line_.take("to")) {
+            if (const auto far = feature(); !far.empty())
+                to = far.front();
+            else if (!line_.atEnd())
+                line_.next("the box");
+        }
+        for (const auto& [id, pin] : b_.pins) {
+            const auto names = [](const std::vector<PointId>& list, PointId one) {
+                return std::find(list.begin(), list.end(), one) != list.end();
+            };
+            if (pin.kind == kind && (listed.empty() || names(pin.points, listed.front())) && (!to || names(pin.to, to)))
                 put(Drop<Pin>{id});
+        }
         if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("There is no pin of kind {}.", word(kind)), ""};
         return say(fmt::format("remove the pin {}", word(kind)));
     }

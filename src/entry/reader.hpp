@@ -157,7 +157,7 @@ private:
     void axleHeight();
     /// Adds the pin, or changes the one of the same kind on the same points.
     void keepPin(Pin p);
-    double tolerance(double standard, units::Kind kind = units::Kind::Length);
+    double tolerance(double standard, units::Kind kind = units::Kind::Length, std::initializer_list<std::string_view> stops = {});
     std::string pointList(const std::vector<PointId>& ids) const;
     void pin();
     void finishPin(Pin p);
@@ -165,11 +165,24 @@ private:
     void sill();
     void arch();
     void centred();
+    /// A point of either subject: `body:NAME` or `chassis:NAME`, or a bare name, looked for on the body first. Nothing when none
+    /// has it.
+    const Point* featurePoint(const std::string& text) const;
+    /// The next words as long as they name such points.
+    std::vector<PointId> feature();
+    void betweenFeatures(Pin p);
+    void travel();
+    void seating();
+    void school();
+    void lower();
     // scans
     void scan();
     void zone();
     void clearance();
-    /// Takes a scan or zone away; false when `what` is neither.
+    void swing();
+    void cutLine();
+    Vec3 place3();
+    /// Takes a scan, zone, swing, pair, kept cut or seating away; false when `what` is none.
     bool removeOfScan(const Word& what);
     // stretch
     void cut();

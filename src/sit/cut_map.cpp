@@ -34,13 +34,28 @@ struct Fine {
     Mesh mesh;
     std::vector<float> distance;
 };
-Fine divided(const Ready& body, const Ready& fixed, const Motion& move, const CutOptions& options, int threads,
-             const std::function<bool()>& stop) {
+Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const Motion& move, const CutOptions& options,
+             int threads, const std::function<bool()>& stop) {
     Fine f;
+    // of several parts the one counts that asks for most: each distance less what it asks for beyond the others
+    const auto distances = [&](const shape::PointOrder& order, const Motion& to_fixed) {
+        std::vector<float> least;
+        for (const CutAgainst& part : against) {
+            auto d = distancesTo(*part.fixed->tree, part.fixed->sides.get(), order, chained(inverse(part.pose), to_fixed),
+                                 options.need.cap_mm + part.extra_mm, threads, stop)
+                         .distance_mm;
+            for (float& v : d) v -= static_cast<float>(part.extra_mm);
+            if (least.empty())
+                least = std::move(d);
+            else
+                for (size_t i = 0; i < d.size(); ++i) least[i] = std::min(least[i], d[i]);
+        }
+        return least;
+    };
     f.mesh = moved(*body.mesh, move);
     f.mesh.normals.clear();
     f.mesh.colours.clear();
-    f.distance = distancesTo(*fixed.tree, fixed.sides.get(), body.order, move, options.need.cap_mm, threads, stop).distance_mm;
+    f.distance = distances(body.order, move);
     const double limit = options.need.foulsBelow();
     for (int round = 0; round < 12 && !(stop && stop()); ++round) {
         std::unordered_map<std::uint64_t, std::uint32_t> middles;
@@ -66,8 +81,7 @@ Fine divided(const Ready& body, const Ready& fixed, const Motion& move, const Cu
             }
         }
         if (fresh.empty() || f.mesh.points.size() + fresh.size() > 8000000) break;
-        const auto d = distancesTo(*fixed.tree, fixed.sides.get(), shape::ordered(fresh), {}, options.need.cap_mm, threads, stop)
-                           .distance_mm;
+        const auto d = distances(shape::ordered(fresh), {});
         f.mesh.points.insert(f.mesh.points.end(), fresh.begin(), fresh.end());
         f.distance.insert(f.distance.end(), d.begin(), d.end());
         std::vector<Triangle> next;
@@ -247,6 +261,13 @@ void fitPlane(Cut& cut) {
 
 Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& move, const CutOptions& options, int threads,
                       const std::function<bool()>& stop) {
+    return cutMap(body, {CutAgainst{&fixed, 0, {}}}, move, options, threads, stop);
+}
+
+Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>& against, const Motion& move, const CutOptions& options,
+                      int threads, const std::function<bool()>& stop) {
+    if (against.empty())
+        return Error{Error::Code::BadInput, "cut map", "There is nothing the body is cut for.", "Add a scan of the chassis.", -1};
     if (!(options.margin_mm >= 0)) return wrong("margin_mm", options.margin_mm, "must not be below 0");
     if (!(options.fineness_mm > 0)) return wrong("fineness_mm", options.fineness_mm, "must be above 0");
     if (!(options.thickness_mm > 0)) return wrong("thickness_mm", options.thickness_mm, "must be above 0");
@@ -258,7 +279,7 @@ Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& move,
         return wrong("cap_mm", options.need.cap_mm, "must be above the least clearance with finish and ±");
     CutMap map;
     const double limit = options.need.foulsBelow();
-    const Fine f = divided(body, fixed, move, options, threads, stop);
+    const Fine f = divided(body, against, move, options, threads, stop);
     const auto near_lines = levelLines(f.mesh, f.distance, limit);
     const double reach = 2 * options.margin_mm + 4 * options.fineness_mm;
     const std::vector<float> value = fromLines(f, near_lines, limit, reach, threads);
@@ -304,8 +325,7 @@ Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& move,
             const Point3 own = options.zones.empty() ? Point3{} : back.moved(f.mesh.points[p]);
             for (const Zone& z : options.zones) {
                 bool in = true;
-                for (size_t axis = 0; axis < 3; ++axis)
-                    in = in && own[axis] >= z.least[axis] && own[axis] <= z.most[axis];
+                for (size_t axis = 0; axis < 3; ++axis) in = in && own[axis] >= z.least[axis] && own[axis] <= z.most[axis];
                 if (in && std::find(c.crosses.begin(), c.crosses.end(), z.name) == c.crosses.end()) {
                     c.crosses.push_back(z.name);
                     if (z.kind == ZoneKind::Never) c.never.push_back(z.name);

@@ -66,6 +66,15 @@ struct CutMap {
     double mass_kg = 0;
     std::vector<std::string> remarks;
 };
+/// What the body is cut for.
+struct CutAgainst {
+    const Ready* fixed = nullptr;
+    double extra_mm = 0; ///< asked for beyond the options' need; may be < 0
+    Motion pose;         ///< where it stands in the fixed frame
+};
+/// From the clearance of the body where it stands, from all these together. As below.
+Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>&, const Motion& body_to_fixed, const CutOptions&,
+                      int threads = 0, const std::function<bool()>& stop = {});
 /// From the clearance of the body where it stands. Fails with BadInput for options out of their range.
 Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& body_to_fixed, const CutOptions&, int threads = 0,
                       const std::function<bool()>& stop = {});

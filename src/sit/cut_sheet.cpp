@@ -14,8 +14,10 @@ std::string joined(const std::vector<std::string>& names) { return fmt::format("
 
 std::string heading(const Cut& c) {
     std::string text = fmt::format("Cut {}", c.number);
-    if (!c.allowed()) text += ": NOT ALLOWED, goes through " + joined(c.never);
-    else if (!c.brace.empty()) text += ": brace first, goes through " + joined(c.brace);
+    if (!c.allowed())
+        text += ": NOT ALLOWED, goes through " + joined(c.never);
+    else if (!c.brace.empty())
+        text += ": brace first, goes through " + joined(c.brace);
     return text;
 }
 
@@ -47,15 +49,18 @@ Drawing cutDrawing(const Cut& cut) {
     const P middle = at({0, 0});
     d.add(Stroke{{{middle.x - 5, middle.y}, {middle.x + 5, middle.y}}, false, {Ink::Second, 0.35, Dash::Solid}});
     d.add(Stroke{{{middle.x, middle.y - 5}, {middle.x, middle.y + 5}}, false, {Ink::Second, 0.35, Dash::Solid}});
-    d.add(Text{{middle.x + 6, middle.y - 2}, fmt::format("station {:.0f}, offset {:.0f}, height {:.0f}", cut.plane_at[0], cut.plane_at[1], cut.plane_at[2]), 4});
+    d.add(Text{{middle.x + 6, middle.y - 2},
+               fmt::format("station {:.0f}, offset {:.0f}, height {:.0f}", cut.plane_at[0], cut.plane_at[1], cut.plane_at[2]),
+               4});
     const double y = d.height - 22;
     d.add(Stroke{{{margin, y}, {margin + 100, y}}, false, {Ink::Ink, 0.5, Dash::Solid}});
     for (const double x : {margin, margin + 100}) d.add(Stroke{{{x, y - 3}, {x, y + 3}}, false, {Ink::Ink, 0.5, Dash::Solid}});
     d.add(Text{{margin + 102, y + 1.5}, "100 mm: check before you trust the print", 4});
     d.add(Text{{margin, y + 9}, heading(cut), 5, Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
     d.add(Text{{margin, y + 15},
-               cut.flat ? fmt::format("flat within {:.1f} mm", cut.off_plane_mm)
-                        : fmt::format("NOT flat: stands up to {:.0f} mm off this plane; use the list of places", cut.off_plane_mm),
+               cut.flat
+                   ? fmt::format("flat within {:.1f} mm", cut.off_plane_mm)
+                   : fmt::format("NOT flat: stands up to {:.0f} mm off this plane; use the list of places", cut.off_plane_mm),
                4});
     return d;
 }
@@ -77,7 +82,8 @@ Drawing cutMapPage(const CutMap& map, double width, double height, const Format&
     const double list = f.body() * 1.5 * static_cast<double>(map.cuts.size() + 1) + f.px(20);
     const double room = std::max(f.px(160), height - list - 3 * f.lead());
     const double wide = most[1] - least[1], tall = most[2] - least[2];
-    const double scale = std::min((width - f.px(40)) / std::max(1.0, most[0] - least[0]), (room - f.px(50)) / std::max(1.0, wide + tall));
+    const double scale =
+        std::min((width - f.px(40)) / std::max(1.0, most[0] - least[0]), (room - f.px(50)) / std::max(1.0, wide + tall));
     const auto view = [&](size_t axis, double top, bool up, const char* title) {
         const Projection p{scale, {f.px(20) - scale * least[0], up ? top + scale * most[axis] : top - scale * least[axis]}, up};
         d.add(Text{{0, top - f.px(6)}, title, f.small(), Ink::Second});
@@ -90,7 +96,9 @@ Drawing cutMapPage(const CutMap& map, double width, double height, const Format&
                 d.add(std::move(s), fmt::format("cut:{}", c.number));
             }
             const P at = p((c.least[0] + c.most[0]) / 2, (c.least[axis] + c.most[axis]) / 2);
-            d.add(Text{at, std::to_string(c.number), f.lead(), Ink::Ink, Anchor::Centre, Level::Middle, Face::Bold, Mark::None, 0, true}, fmt::format("cut:{}", c.number));
+            d.add(Text{at, std::to_string(c.number), f.lead(), Ink::Ink, Anchor::Centre, Level::Middle, Face::Bold, Mark::None, 0,
+                       true},
+                  fmt::format("cut:{}", c.number));
         }
     };
     // the right side on top, as in every sheet from above
@@ -103,10 +111,14 @@ Drawing cutMapPage(const CutMap& map, double width, double height, const Format&
         double sum = 0;
         for (const CutLine& l : c.lines) sum += l.length_mm;
         d.add(Text{{0, y}, fmt::format("{}", c.number), f.body(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
-        std::string text = fmt::format("station {:.0f} to {:.0f} · line {:.0f} mm · {:.0f} cm² · {:.2f} kg", c.least[0], c.most[0], sum, c.area_mm2 / 100, c.mass_kg);
-        if (!c.never.empty()) text += " · NEVER: " + joined(c.never);
-        else if (!c.brace.empty()) text += " · brace first: " + joined(c.brace);
-        else if (!c.crosses.empty()) text += " · crosses " + joined(c.crosses);
+        std::string text = fmt::format("station {:.0f} to {:.0f} · line {:.0f} mm · {:.0f} cm² · {:.2f} kg", c.least[0],
+                                       c.most[0], sum, c.area_mm2 / 100, c.mass_kg);
+        if (!c.never.empty())
+            text += " · NEVER: " + joined(c.never);
+        else if (!c.brace.empty())
+            text += " · brace first: " + joined(c.brace);
+        else if (!c.crosses.empty())
+            text += " · crosses " + joined(c.crosses);
         text += c.flat ? " · print 1:1" : " · by places";
         d.add(Text{{f.px(28), y}, text, f.body(), c.allowed() ? Ink::Ink : Ink::Bad}, fmt::format("cut:{}", c.number));
         y += f.body() * 1.5;

@@ -1,5 +1,7 @@
 #include "sit/sit.hpp"
 
+#include "sit/bounded.hpp"
+#include "sit/measures.hpp"
 #include "sit/spectrum.hpp"
 
 #include <Eigen/Core>
@@ -11,145 +13,20 @@
 namespace gorvet::sit {
 namespace {
 
+using build::Bound;
 using build::halfWidth;
+using build::Importance;
 using Eigen::Matrix;
-using Parameters = Matrix<double, 7, 1>; // shift x y z, yaw, pitch, roll (scaled by turn_scale to mm), wheelbase change
-/// Turns are solved as mm at this arm, so that all parameters are of one size.
-constexpr double turn_scale_mm = 1000.0;
-
-Pose poseOf(const Parameters& p) {
-    return {{p(0), p(1), p(2)}, p(3) / turn_scale_mm, p(4) / turn_scale_mm, p(5) / turn_scale_mm};
-}
-
-/// The points as they stand for one evaluation: input coordinates may be shifted to differentiate by them.
-struct Scene {
-    const Input* input;
-    std::vector<Vec3> body;
-    std::vector<Vec3> hubs;
-};
-
-Vec3 mean(const std::vector<Vec3>& points) {
-    Vec3 sum;
-    for (const Vec3& p : points) {
-        sum.x_mm += p.x_mm;
-        sum.y_mm += p.y_mm;
-        sum.z_mm += p.z_mm;
-    }
-    const auto n = static_cast<double>(points.size());
-    return {sum.x_mm / n, sum.y_mm / n, sum.z_mm / n};
-}
-
-/// Hubs of one axle after the change of wheelbase; empty when none was measured.
-std::vector<Vec3> axle(const Scene& s, bool rear, double change) {
-    std::vector<Vec3> hubs;
-    const Input& in = *s.input;
-    for (const int i : {rear ? in.rear_left : in.front_left, rear ? in.rear_right : in.front_right}) {
-        if (i < 0) continue;
-        Vec3 hub = s.hubs[i];
-        if (rear) {
-            hub.x_mm += change;
-            hub.z_mm -= change * std::tan(in.cut_slope_rad);
-        }
-        hubs.push_back(hub);
-    }
-    return hubs;
-}
-
-std::optional<Ground> groundOf(const Scene& s, double change) {
-    const Input& in = *s.input;
-    const auto front = axle(s, false, change);
-    const auto rear = axle(s, true, change);
-    if (front.empty() || rear.empty() || !in.front_height_mm || !in.rear_height_mm) return std::nullopt;
-    const Vec3 f = mean(front);
-    const Vec3 r = mean(rear);
-    double across = 0;
-    int sides = 0;
-    for (const auto& pair : {front, rear})
-        if (pair.size() == 2) {
-            across += (pair[1].z_mm - pair[0].z_mm) / (pair[1].y_mm - pair[0].y_mm);
-            ++sides;
-        }
-    Ground g;
-    g.across = sides ? across / sides : 0;
-    const double f_ground = f.z_mm - *in.front_height_mm - g.across * f.y_mm;
-    const double r_ground = r.z_mm - *in.rear_height_mm - g.across * r.y_mm;
-    g.along = (r_ground - f_ground) / (r.x_mm - f.x_mm);
-    g.height_mm = f_ground - g.along * f.x_mm;
-    return g;
-}
-
-struct Evaluated {
-    std::vector<double> residuals; ///< (achieved − target)/tolerance of every usable wish's parts
-    std::vector<double> achieved;  ///< mean of each wish; NaN when not usable
-    std::vector<double> miss;
-    double both_centred = std::nan("");
-};
-
-std::vector<Vec3> placed(const Scene& s, const Pose& pose, const std::vector<int>& points) {
-    std::vector<Vec3> out;
-    for (const int i : points) out.push_back(place(pose, s.body[i]));
-    return out;
-}
-
-Evaluated evaluate(const Scene& s, const Parameters& p) {
-    const Pose pose = poseOf(p);
-    const auto ground = groundOf(s, p(6));
-    const auto front = axle(s, false, p(6));
-    const auto rear = axle(s, true, p(6));
-    Evaluated e;
-    double arch_front = std::nan("");
-    double arch_rear = std::nan("");
-    for (const Wish& wish : s.input->wishes) {
-        const auto at = placed(s, pose, wish.points);
-        std::vector<double> parts;
-        switch (wish.kind) {
-        case PinKind::Station:
-            for (const Vec3& point : at) parts.push_back(point.x_mm);
-            break;
-        case PinKind::Centred: parts.push_back((at[0].y_mm + at[1].y_mm) / 2); break;
-        case PinKind::Height:
-            if (ground)
-                for (const Vec3& point : at) parts.push_back(heightOver(*ground, point));
-            break;
-        case PinKind::Level:
-        case PinKind::Rake:
-            if (ground) {
-                const auto half = static_cast<std::ptrdiff_t>(at.size() / 2);
-                const Vec3 a = mean({at.begin(), at.begin() + half});
-                const Vec3 b = mean({at.begin() + half, at.end()});
-                const double rise = heightOver(*ground, b) - heightOver(*ground, a);
-                parts.push_back(wish.kind == PinKind::Level ? rise : std::atan2(rise, std::abs(b.x_mm - a.x_mm)));
-            }
-            break;
-        case PinKind::ArchFront:
-            arch_front = mean(at).x_mm;
-            if (!front.empty()) parts.push_back(arch_front - mean(front).x_mm);
-            break;
-        case PinKind::ArchRear:
-            arch_rear = mean(at).x_mm;
-            if (!rear.empty()) parts.push_back(arch_rear - mean(rear).x_mm);
-            break;
-        }
-        const bool centring = wish.kind == PinKind::Centred || wish.kind == PinKind::Level || wish.kind == PinKind::ArchFront ||
-                              wish.kind == PinKind::ArchRear;
-        const double target = centring ? 0 : wish.target;
-        double sum = 0;
-        double worst = 0;
-        for (const double part : parts) {
-            e.residuals.push_back((part - target) / wish.tolerance);
-            sum += part;
-            if (std::abs(part - target) >= std::abs(worst)) worst = part - target;
-        }
-        e.achieved.push_back(parts.empty() ? std::nan("") : sum / static_cast<double>(parts.size()));
-        e.miss.push_back(worst);
-    }
-    if (!front.empty() && !rear.empty())
-        e.both_centred = (arch_rear - arch_front) - (mean(axle(s, true, 0)).x_mm - mean(front).x_mm);
-    return e;
-}
 
 Eigen::VectorXd asVector(const std::vector<double>& v) {
     return Eigen::Map<const Eigen::VectorXd>(v.data(), static_cast<Eigen::Index>(v.size()));
+}
+
+/// Residuals, bounds that may be broken, and musts, one below the other.
+Eigen::VectorXd stacked(const Evaluated& e) {
+    Eigen::VectorXd v(static_cast<Eigen::Index>(e.residuals.size() + e.bounds.size() + e.musts.size()));
+    v << asVector(e.residuals), asVector(e.bounds), asVector(e.musts);
+    return v;
 }
 
 Eigen::MatrixXd jacobian(const Scene& s, const Parameters& p, const std::vector<int>& free) {
@@ -160,32 +37,93 @@ Eigen::MatrixXd jacobian(const Scene& s, const Parameters& p, const std::vector<
         Parameters down = p;
         up(free[k]) += step_mm;
         down(free[k]) -= step_mm;
-        const Eigen::VectorXd column =
-            (asVector(evaluate(s, up).residuals) - asVector(evaluate(s, down).residuals)) / (2 * step_mm);
+        const Eigen::VectorXd column = (stacked(evaluate(s, up)) - stacked(evaluate(s, down))) / (2 * step_mm);
         if (j.size() == 0) j = Eigen::MatrixXd::Zero(column.size(), static_cast<Eigen::Index>(free.size()));
         j.col(static_cast<Eigen::Index>(k)) = column;
     }
     return j;
 }
 
-/// Gauss–Newton; directions that no wish resists do not move (pseudo-inverse). True when it settled.
-bool settle(const Scene& s, Parameters& p, const std::vector<int>& free) {
+/// Gauss–Newton step; directions that no wish resists do not move (pseudo-inverse).
+Eigen::VectorXd freeStep(const Eigen::MatrixXd& j, const Eigen::VectorXd& r) {
+    const Spectrum by = spectrumOf(j);
+    Eigen::VectorXd step = Eigen::VectorXd::Zero(j.cols());
+    const Eigen::VectorXd g = by.directions.transpose() * (j.transpose() * r);
+    for (Eigen::Index k = 0; k < by.values.size(); ++k)
+        if (by.values(k) > by.limit) step -= by.directions.col(k) * (g(k) / by.values(k));
+    return step;
+}
+
+/// How the search ended.
+struct Settled {
+    bool settled = false;
+    std::vector<int> contradictory; ///< wishes
+    std::vector<bool> pressed;      ///< by wish: a bound of it holds against the others
+};
+
+/// Gauss–Newton under bounds: a bound that may be broken at a cost has a slack of its own, whose square is that cost.
+Settled settle(const Scene& s, Parameters& p, const std::vector<int>& free) {
+    Settled result;
+    const auto n = static_cast<Eigen::Index>(free.size());
     for (int round = 0; round < 60; ++round) {
-        const Eigen::VectorXd r = asVector(evaluate(s, p).residuals);
-        const Eigen::MatrixXd j = jacobian(s, p, free);
-        if (j.rows() == 0) return true;
-        const Spectrum by = spectrumOf(j);
-        Eigen::VectorXd step = Eigen::VectorXd::Zero(j.cols());
-        const Eigen::VectorXd g = by.directions.transpose() * (j.transpose() * r);
-        for (Eigen::Index k = 0; k < by.values.size(); ++k)
-            if (by.values(k) > by.limit) step -= by.directions.col(k) * (g(k) / by.values(k));
+        const Evaluated e = evaluate(s, p);
+        const auto soft = static_cast<Eigen::Index>(e.bounds.size());
+        const auto hard = static_cast<Eigen::Index>(e.musts.size());
+        const auto rows = static_cast<Eigen::Index>(e.residuals.size());
+        const Eigen::MatrixXd all = jacobian(s, p, free);
+        if (all.rows() == 0) {
+            result.settled = true;
+            return result;
+        }
+        Eigen::VectorXd step;
+        result.contradictory.clear();
+        result.pressed.assign(s.input->wishes.size(), false);
+        if (soft + hard == 0) {
+            step = freeStep(all, asVector(e.residuals));
+        } else {
+            Eigen::MatrixXd j = Eigen::MatrixXd::Zero(rows + soft, n + soft);
+            Eigen::VectorXd r = Eigen::VectorXd::Zero(rows + soft);
+            j.topLeftCorner(rows, n) = all.topRows(rows);
+            r.head(rows) = asVector(e.residuals);
+            j.bottomRightCorner(soft, soft).setIdentity();
+            Eigen::MatrixXd a = Eigen::MatrixXd::Zero(soft + hard, n + soft);
+            a.leftCols(n) = all.bottomRows(soft + hard);
+            a.topRightCorner(soft, soft).setIdentity();
+            Eigen::VectorXd b(soft + hard);
+            b << -asVector(e.bounds), -asVector(e.musts);
+            BoundedStep by = boundedStep(j, r, a, b);
+            if (!by.possible) {
+                for (const int k : by.contradictory)
+                    if (k >= soft) result.contradictory.push_back(e.must_of[static_cast<size_t>(k - soft)]);
+                // the musts as well as they go together: each may be broken, at a cost that leaves the others no say
+                constexpr double heavy = 1e3;
+                Eigen::MatrixXd j2 = Eigen::MatrixXd::Zero(j.rows() + hard, j.cols() + hard);
+                j2.topLeftCorner(j.rows(), j.cols()) = j;
+                j2.bottomRightCorner(hard, hard) = heavy * Eigen::MatrixXd::Identity(hard, hard);
+                Eigen::VectorXd r2 = Eigen::VectorXd::Zero(j2.rows());
+                r2.head(r.size()) = r;
+                Eigen::MatrixXd a2 = Eigen::MatrixXd::Zero(a.rows(), a.cols() + hard);
+                a2.leftCols(a.cols()) = a;
+                a2.bottomRightCorner(hard, hard).setIdentity();
+                by = boundedStep(j2, r2, a2, b);
+                if (!by.possible) return result;
+            }
+            step = by.step.head(n);
+            for (Eigen::Index k = 0; k < soft + hard; ++k)
+                if (by.pressures[static_cast<size_t>(k)] > 1e-7)
+                    result.pressed[static_cast<size_t>(k < soft ? e.bound_of[static_cast<size_t>(k)]
+                                                                : e.must_of[static_cast<size_t>(k - soft)])] = true;
+        }
         const double size = step.norm();
-        if (!std::isfinite(size)) return false;
+        if (!std::isfinite(size)) return result;
         if (size > 500) step *= 500 / size; // no more than half a metre or half a radian at a time
         for (size_t k = 0; k < free.size(); ++k) p(free[k]) += step(static_cast<Eigen::Index>(k));
-        if (size < 1e-8) return true;
+        if (size < 1e-8 || (round > 30 && size < 1e-5)) {
+            result.settled = true;
+            return result;
+        }
     }
-    return false;
+    return result;
 }
 
 constexpr const char* open_sentences[7] = {
@@ -197,9 +135,28 @@ constexpr const char* open_sentences[7] = {
     "Nothing says whether the body leans: pin sill heights on both sides.",
     "Nothing asks for a wheelbase: centre the rear wheels in their arches, or decide the change."};
 
+/// What resists a move where the body stands: every wish that is no bound, and of the bounds those that are pressed against.
+Eigen::MatrixXd resisting(const Scene& s, const Parameters& p, const std::vector<int>& free, const Settled& how) {
+    const Evaluated e = evaluate(s, p);
+    const Eigen::MatrixXd all = jacobian(s, p, free);
+    std::vector<Eigen::Index> rows;
+    const size_t n = e.residuals.size();
+    for (Eigen::Index k = 0; k < all.rows(); ++k) {
+        const auto i = static_cast<size_t>(k);
+        const int wish = i < n ? -1 : i < n + e.bounds.size() ? e.bound_of[i - n] : e.must_of[i - n - e.bounds.size()];
+        if (wish < 0 || how.pressed[static_cast<size_t>(wish)]) rows.push_back(k);
+    }
+    Eigen::MatrixXd j(static_cast<Eigen::Index>(rows.size()), all.cols());
+    for (size_t k = 0; k < rows.size(); ++k) j.row(static_cast<Eigen::Index>(k)) = all.row(rows[k]);
+    return j;
+}
+
 std::vector<std::string> openSentences(const Eigen::MatrixXd& j, const std::vector<int>& free) {
     std::vector<std::string> open;
-    if (j.rows() == 0) return open;
+    if (j.rows() == 0) {
+        for (const int f : free) open.emplace_back(open_sentences[f]);
+        return open;
+    }
     const Spectrum by = spectrumOf(j);
     std::vector<int> named;
     for (Eigen::Index k = 0; k < by.values.size(); ++k) {
@@ -226,7 +183,7 @@ Eigen::VectorXd figures(const Scene& s, const Parameters& p) {
 
 /// Variance of the figures from one survey: numeric derivative of the whole solution by each coordinate.
 void addVariance(const Scene& s, const Parameters& p, const std::vector<int>& free, bool body, Eigen::VectorXd& variance) {
-    const Located& located = body ? s.input->body : s.input->hubs;
+    const Located& located = body ? s.input->body : s.input->chassis;
     const size_t n3 = 3 * located.at.size();
     if (located.covariance.size() != n3 * n3 || n3 == 0) return;
     Eigen::MatrixXd by(variance.size(), static_cast<Eigen::Index>(n3));
@@ -235,7 +192,7 @@ void addVariance(const Scene& s, const Parameters& p, const std::vector<int>& fr
         Eigen::VectorXd ends[2];
         for (int side = 0; side < 2; ++side) {
             Scene moved = s;
-            Vec3& v = (body ? moved.body : moved.hubs)[k / 3];
+            Vec3& v = (body ? moved.body : moved.chassis)[k / 3];
             (k % 3 == 0 ? v.x_mm : k % 3 == 1 ? v.y_mm : v.z_mm) += side ? step_mm : -step_mm;
             Parameters q = p;
             settle(moved, q, free);
@@ -254,11 +211,44 @@ std::string missing(const Input& in, PinKind kind) {
     switch (kind) {
     case PinKind::ArchFront: return "waits for the front wheel centres of the chassis (role front-hub)";
     case PinKind::ArchRear: return "waits for the rear wheel centres of the chassis (role rear-hub)";
+    case PinKind::Tyre:
+    case PinKind::Bump:
+        return front || rear ? "waits for the tyres: type their radii"
+                             : "waits for the wheel centres of the chassis (roles front-hub and rear-hub)";
+    case PinKind::Line: return "waits for a line: its two points stand at the same place";
+    case PinKind::Clear: return "waits for its box";
     default:
         if (!front || !rear)
             return "waits for the ground: measure the wheel centres of the chassis (roles front-hub and rear-hub)";
         return "waits for the ground: type the tyre radii, or the heights of the axles";
     }
+}
+
+void judge(const Input& in, const Evaluated& e, size_t i, double half_width, bool on_bound, WishResult& w) {
+    const Wish& wish = in.wishes[i];
+    w.usable = std::isfinite(e.achieved[i]);
+    if (!w.usable) {
+        w.words = missing(in, wish.kind);
+        return;
+    }
+    w.achieved = e.achieved[i];
+    w.miss = e.miss[i];
+    w.half_width = half_width;
+    w.on_bound = on_bound;
+    if (wish.bound == Bound::Equal) {
+        w.verdict = build::planVerdict(w.miss, w.half_width, wish.tolerance);
+    } else {
+        // a thousandth of the tolerance is the search's own
+        const double spare = wish.bound == Bound::AtLeast ? w.achieved - wish.target : wish.target - w.achieved;
+        const double small = 1e-3 * wish.tolerance;
+        w.verdict = spare + small >= half_width   ? build::PlanVerdict::Holds
+                    : spare + half_width < -small ? build::PlanVerdict::Fails
+                                                  : build::PlanVerdict::Marginal;
+        if (spare > -small) w.miss = 0;
+    }
+    const bool on_ground = wish.kind == PinKind::Height || wish.kind == PinKind::Level || wish.kind == PinKind::Rake;
+    const bool on_tyre = wish.kind == PinKind::Tyre || wish.kind == PinKind::Bump;
+    if (wish.assumed || ((on_ground || on_tyre) && in.heights_assumed)) w.verdict = build::notBetterThanMarginal(w.verdict);
 }
 
 } // namespace
@@ -284,7 +274,7 @@ double heightOver(const Ground& g, const Vec3& p) {
 
 Seat seat(const Input& in) {
     Seat result;
-    Scene scene{&in, in.body.at, in.hubs.at};
+    const Scene scene = sceneOf(in);
     Parameters p = Parameters::Zero();
     if (in.decided_change_mm) p(6) = *in.decided_change_mm;
     const bool rear_known = in.rear_left >= 0 || in.rear_right >= 0;
@@ -297,20 +287,23 @@ Seat seat(const Input& in) {
     if (change_free) free.push_back(6);
     result.wishes.resize(in.wishes.size());
     const Evaluated first = evaluate(scene, p);
-    if (first.residuals.empty()) {
+    if (first.residuals.empty() && first.bounds.empty() && first.musts.empty()) {
         result.ground = groundOf(scene, p(6));
         for (size_t i = 0; i < in.wishes.size(); ++i) result.wishes[i].words = missing(in, in.wishes[i].kind);
         if (in.decided_change_mm) result.change_mm = p(6);
         result.change_decided = in.decided_change_mm.has_value();
         return result;
     }
-    const bool settled = settle(scene, p, free);
+    const Settled how = settle(scene, p, free);
+    result.contradictory = how.contradictory;
+    std::sort(result.contradictory.begin(), result.contradictory.end());
+    result.contradictory.erase(std::unique(result.contradictory.begin(), result.contradictory.end()), result.contradictory.end());
     const Evaluated e = evaluate(scene, p);
     result.pose = poseOf(p);
     result.ground = groundOf(scene, p(6));
-    result.open = openSentences(jacobian(scene, p, free), free);
+    result.open = openSentences(resisting(scene, p, free, how), free);
     if (!rear_wish && !in.decided_change_mm) result.open.emplace_back(open_sentences[6]);
-    result.status = !settled ? Status::NotConverged : result.open.empty() ? Status::Seated : Status::Underdetermined;
+    result.status = !how.settled ? Status::NotConverged : result.open.empty() ? Status::Seated : Status::Underdetermined;
 
     Eigen::VectorXd variance = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(5 + in.wishes.size()));
     addVariance(scene, p, free, true, variance);
@@ -326,22 +319,16 @@ Seat seat(const Input& in) {
         result.change_both_centred_mm = e.both_centred;
         result.change_both_half_width_mm = half(4);
     }
-    for (size_t i = 0; i < in.wishes.size(); ++i) {
-        WishResult& w = result.wishes[i];
-        w.usable = std::isfinite(e.achieved[i]);
-        if (!w.usable) {
-            w.words = missing(in, in.wishes[i].kind);
-            continue;
-        }
-        w.achieved = e.achieved[i];
-        w.miss = e.miss[i];
-        w.half_width = half(static_cast<Eigen::Index>(5 + i));
-        w.verdict = build::planVerdict(w.miss, w.half_width, in.wishes[i].tolerance);
-        const bool on_ground =
-            in.wishes[i].kind == PinKind::Height || in.wishes[i].kind == PinKind::Level || in.wishes[i].kind == PinKind::Rake;
-        if (in.wishes[i].assumed || (on_ground && in.heights_assumed)) w.verdict = build::notBetterThanMarginal(w.verdict);
-    }
+    for (size_t i = 0; i < in.wishes.size(); ++i)
+        judge(in, e, i, half(static_cast<Eigen::Index>(5 + i)), i < how.pressed.size() && how.pressed[i], result.wishes[i]);
     return result;
+}
+
+std::vector<WishResult> achievedAt(const Input& in, const Pose& pose, double change_mm) {
+    const Evaluated e = evaluate(sceneOf(in), parametersOf(pose, change_mm));
+    std::vector<WishResult> wishes(in.wishes.size());
+    for (size_t i = 0; i < wishes.size(); ++i) judge(in, e, i, 0, false, wishes[i]);
+    return wishes;
 }
 
 } // namespace gorvet::sit

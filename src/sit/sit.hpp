@@ -24,15 +24,38 @@ struct Pose {
 };
 Vec3 place(const Pose&, const Vec3& body);
 
-/// A wish, with its points as indices into Input::body.
+/// A point by its place in Input::body, or in Input::chassis.
+struct At {
+    int index = -1;
+    bool chassis = false;
+    At() = default;
+    At(int i, bool on_chassis = false) : index(i), chassis(on_chassis) {}
+    bool operator==(const At&) const = default;
+};
+
+/// A box along the axes of its subject.
+struct Box {
+    Vec3 least;
+    Vec3 most;
+    bool chassis = true;
+    bool operator==(const Box&) const = default;
+};
+
+/// A wish: of the body, or between two features (means of their points).
 struct Wish {
     PinKind kind = PinKind::Station;
-    std::vector<int> points; ///< level, rake: first half front, second half rear
-    double target = 0;       ///< mm; rad for rake (> 0 nose down)
-    double tolerance = 3;    ///< mm; rad for rake
-    bool assumed = false;    ///< the target is an assumed figure
+    std::vector<At> points; ///< level, rake: first half front, second half rear
+    double target = 0;      ///< mm; rad for rake (> 0 nose down)
+    double tolerance = 3;   ///< mm; rad for rake
+    bool assumed = false;   ///< the target, or what it is measured by, is an assumed figure
+    std::vector<At> to = {};
+    std::optional<Box> box = {};
+    build::Bound bound = build::Bound::Equal;
+    build::Importance importance = build::Importance::Want;
     bool operator==(const Wish&) const = default;
 };
+/// Whether a wish says where the body stands against what drives the car, not how it stands in the air: what a school weighs.
+bool ofDriveline(PinKind);
 
 /// Points with the covariance of all their coordinates (3n × 3n, mm², row-major).
 struct Located {
@@ -44,7 +67,7 @@ struct Located {
 struct Input {
     Located body; ///< in the body's own frame
     std::vector<Wish> wishes;
-    Located hubs; ///< wheel centres in the chassis frame, in the order of the indices below
+    Located chassis; ///< wheel centres by the indices below, and whatever else of the chassis the wishes name
     int front_left = -1;
     int front_right = -1;
     int rear_left = -1;
@@ -54,6 +77,13 @@ struct Input {
     bool heights_assumed = false;
     std::optional<double> decided_change_mm; ///< of the wheelbase; none: the wishes decide
     double cut_slope_rad = 0;                ///< the rail's slope at the cut: the rear part moves along it
+    std::optional<double> cut_station_mm;    ///< chassis points behind it move with the rear wheels; none: these alone
+    double front_bump_mm = 0;                ///< the wheels rise by so much
+    double rear_bump_mm = 0;
+    double tyre_width_mm = 195;
+    double front_tyre_mm = 0; ///< free radius; 0: the height of the wheel centre
+    double rear_tyre_mm = 0;
+    build::Leads leads = build::Leads::Neither;
     bool operator==(const Input&) const = default;
 };
 
@@ -61,7 +91,8 @@ struct WishResult {
     bool usable = false;   ///< false: what it needs is not known (see `words`)
     double achieved = 0;   ///< mm or rad, mean over its points
     double half_width = 0; ///< ± at 95 % from the surveys
-    double miss = 0;       ///< achieved − target; the largest over its points by size
+    double miss = 0;       ///< achieved − target; the largest over its points by size; 0 when a bound is kept
+    bool on_bound = false; ///< a bound that the other wishes press against
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
     std::string words;
 };
@@ -81,7 +112,9 @@ struct Seat {
     double pose_half_width_mm[3] = {}; ///< ± of the body's origin
     std::vector<WishResult> wishes;
     std::vector<std::string> open; ///< what no wish decides, each a sentence with what to pin
-    std::optional<Ground> ground;  ///< after the change of wheelbase
+    std::vector<int>
+        contradictory;            ///< wishes of importance must that can't all be kept: the others are served as well as they let
+    std::optional<Ground> ground; ///< after the change of wheelbase
     std::optional<double> wheelbase_now_mm;
     std::optional<double> change_mm; ///< planned: decided, or what centres the rear wheels
     double change_half_width_mm = 0;
@@ -91,9 +124,13 @@ struct Seat {
 };
 
 /// Weighted least squares over the wishes (each residual divided by its tolerance): three shifts, three turns and, when it
-/// is not decided and a rear-arch wish asks for it, the change of wheelbase. What no wish decides stays as it is in the
-/// chassis frame and is named. ± by propagating both surveys' covariances through the solution.
+/// is not decided and a rear-arch wish asks for it, the change of wheelbase. A wish with a bound counts only beyond it; one of
+/// importance must is kept whatever it costs the others (within its tolerance, when it is no bound); one that is only liked
+/// counts a quarter. What leads by the school counts three times. What no wish decides stays as it is in the chassis frame and is
+/// named. ± by propagating both surveys' covariances through the solution.
 Seat seat(const Input&);
+/// What every wish comes to with the body at this pose, and the wheelbase changed by so much: no search, no ±.
+std::vector<WishResult> achievedAt(const Input&, const Pose&, double change_mm);
 
 /// Height over the ground, perpendicular to it.
 double heightOver(const Ground&, const Vec3&);

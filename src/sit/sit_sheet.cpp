@@ -105,6 +105,7 @@ private:
                 band.push_back(to(p->x_mm, p->z_mm - v_.rail_height_mm));
             d_.add(Stroke{band, true, {Ink::Chassis, f_.thick(), Dash::Solid}});
         }
+        boxes(to, true);
         bodyLines(to, true);
         bodyMarks(to, true);
         for (const DrawnPin& pin : v_.pins) drawSidePin(pin, to);
@@ -200,7 +201,8 @@ private:
         }
         case PinKind::Height: {
             const P foot = to(at.x_mm, groundAt(at.x_mm));
-            const bool front = at.x_mm < (x_.first + x_.second) / 2; // stands aside, so that names stay readable
+            // stands aside, so that names stay readable, and on the sheet
+            const bool front = at.x_mm < (x_.first + x_.second) / 2 && p.x > f_.px(60);
             d_.add(Dimension{foot, p, front ? f_.px(20) : -f_.px(20), pin.text, f_.body(), ink, pin.mark}, pin.tag);
             addMark(d_, p, f_.px(12), pin.severity, pin.tag);
             break;
@@ -223,6 +225,39 @@ private:
             break;
         }
         case PinKind::Centred: break; // seen from above
+        default: drawBetween(pin, to, ink, p); break;
+        }
+    }
+
+    /// A dimension between two features, or the gap at one.
+    void drawBetween(const DrawnPin& pin, const Projection& to, Ink ink, P p) {
+        if (!pin.to.empty()) {
+            const Vec3 far = mean(pin.to);
+            const P q = to(far.x_mm, far.z_mm);
+            d_.add(Circle{q, f_.px(3), {ink, f_.thin() * 1.4, Dash::Solid}, false, true}, pin.tag);
+            // measured along one axis: the rest of the way is a thin line
+            const P foot = pin.kind == PinKind::Along                              ? P{q.x, p.y}
+                           : pin.kind == PinKind::Up || pin.kind == PinKind::Under ? P{p.x, q.y}
+                                                                                   : q;
+            if (std::hypot(foot.x - q.x, foot.y - q.y) > 1)
+                d_.add(Stroke{{foot, q}, false, {ink, f_.thin(), Dash::Dotted}}, pin.tag);
+            if (pin.kind != PinKind::Across && std::hypot(foot.x - p.x, foot.y - p.y) > f_.px(14)) {
+                d_.add(Dimension{p, foot, 0, pin.text, f_.body(), ink, pin.mark}, pin.tag);
+                addMark(d_, {p.x - f_.px(10), p.y - f_.px(10)}, f_.px(12), pin.severity, pin.tag);
+                return;
+            }
+        }
+        addMark(d_, {p.x - f_.px(10), p.y + f_.px(12)}, f_.px(12), pin.severity, pin.tag);
+        missLabel({p.x, p.y + f_.px(17)}, pin, ink);
+    }
+
+    void boxes(const Projection& to, bool side) {
+        for (const auto& b : v_.boxes) {
+            const P a = side ? to(b.least.x_mm, b.least.z_mm) : to(b.least.x_mm, b.least.y_mm);
+            const P c = side ? to(b.most.x_mm, b.most.z_mm) : to(b.most.x_mm, b.most.y_mm);
+            const Ink ink = b.chassis ? Ink::Chassis : Ink::Body;
+            d_.add(Stroke{{a, {c.x, a.y}, c, {a.x, c.y}}, true, {ink, f_.thin(), Dash::Dashed}});
+            d_.add(Text{{std::min(a.x, c.x) + f_.px(3), std::min(a.y, c.y) + f_.small()}, b.name, f_.small(), ink});
         }
     }
 
@@ -250,6 +285,7 @@ private:
                 d_.add(Stroke{{a, {b.x, a.y}, b, {a.x, b.y}}, true, {Ink::Chassis, f_.thin() * 1.5, Dash::Solid}});
             }
         }
+        boxes(to, false);
         bodyLines(to, false);
         bodyMarks(to, false);
         for (const DrawnPin& pin : v_.pins) {

@@ -16,7 +16,8 @@ struct BodyMark {
 struct DrawnPin {
     PinKind kind = PinKind::Station;
     std::vector<Vec3> at;
-    std::string text; ///< "1210.0"
+    std::vector<Vec3> to; ///< of a pin between two features
+    std::string text;     ///< "1210.0"
     sheet::Mark mark = sheet::Mark::None;
     sheet::Severity severity = sheet::Severity::Good;
     std::string tag;
@@ -34,7 +35,14 @@ struct SitView {
     double rear_radius_mm = 0;
     std::optional<Ground> ground;
     std::vector<DrawnPin> pins;
-    std::string wheelbase_text; ///< of the dimension between the axles; empty: none
+    struct DrawnBox {
+        std::string name;
+        Vec3 least; ///< in the chassis frame
+        Vec3 most;
+        bool chassis = true;
+    };
+    std::vector<DrawnBox> boxes; ///< envelopes that pins keep clear of
+    std::string wheelbase_text;  ///< of the dimension between the axles; empty: none
     std::string selected;
 };
 

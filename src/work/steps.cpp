@@ -41,7 +41,7 @@ public:
     explicit Catalogue(const Facts& f) : f_(f) {
         separable_ = f.has_body && f.frame_kind != FrameKind::Monocoque;
         lifts_ = separable_ && f.start.body == BodyPlace::On;
-        hot_ = f.cut_planned || f.mounts > 0 || f.crossmember;
+        hot_ = f.cut_planned || f.mounts > 0 || f.crossmember || !f.body_cuts.empty();
     }
 
     std::vector<Step> all() {
@@ -50,6 +50,7 @@ public:
         if (f_.cut_planned) cutting();
         if (f_.crossmember) crossmember();
         if (f_.mounts > 0) mounts();
+        if (!f_.body_cuts.empty()) bodyCuts();
         finish();
         // a brace whose step does not exist in this build comes out at the end
         for (const TemporarySteel& t : f_.temporary)
@@ -279,7 +280,7 @@ private:
         bodyOff(tack);
         tack.cautions = {hot_work};
         Step& trial = add("trial-sit", "Set the body down on its biscuits, bolts loose, and look at every mount and gap",
-                          {"tack-mounts", "fit-crossmember"});
+                          {"tack-mounts", "fit-crossmember", "body-edges"});
         bodyOn(trial);
         trial.cautions = {nobody_under};
         std::vector<CheckItem> gaps;
@@ -299,6 +300,44 @@ private:
         weld.cautions = {licensed_welds, hot_work, fumes};
     }
 
+    /// The cuts that were kept from the cut map: braced first, one after the other, edges made good.
+    void bodyCuts() {
+        std::vector<std::string> braced = fits();
+        std::vector<std::string> zones;
+        for (const BodyCut& c : f_.body_cuts)
+            for (const std::string& zone : c.brace)
+                if (std::find(zones.begin(), zones.end(), zone) == zones.end()) zones.push_back(zone);
+        for (const std::string& zone : zones) {
+            Step& s =
+                add("brace-zone-" + zone, fmt::format("Brace {}: across the opening, and from end to end", zone), {"record"});
+            s.why = "It is cut into, and carries the shell. List the brace with the gap it keeps: brace NAME for " + zone +
+                    " gap 4.5";
+            s.cautions = {hot_work};
+            braced.push_back("brace-zone-" + zone);
+        }
+        std::vector<CheckItem> gaps;
+        for (const TemporarySteel& t : f_.temporary)
+            if (t.gap) gaps.push_back(gapCheck(t));
+        std::vector<std::string> first = plus({"record", "rules", "battery-out", "tank-out", "restraints-off"}, braced);
+        if (!gaps.empty()) {
+            Step& hold = add("before-body-cuts", "Measure the braced gaps before the body is cut", first);
+            hold.hold = true;
+            hold.checks = std::move(gaps);
+            first = {"before-body-cuts"};
+        }
+        for (const BodyCut& c : f_.body_cuts) {
+            Step& s = add("cut-body-" + c.name, fmt::format("Cut {} out of the body, {}", c.name, c.words), first);
+            s.why = "Scribe it from the list of places or the 1:1 print, and look behind it first.";
+            s.no_return = true;
+            s.before_return = {"Nothing runs behind the sheet: loom, lines, trim.", "No plate with a number lies in the line."};
+            s.cautions = {discs, plates_and_numbers};
+            first = {"cut-body-" + c.name};
+        }
+        Step& edges =
+            add("body-edges", "Deburr the edges of the body's cuts, weld flanges and boxes in, seal and prime both sides", first);
+        edges.cautions = {hot_work, fumes};
+    }
+
     void finish() {
         if (hot_) {
             Step& coat = add("coat-frame", "Clean, seal the seams and coat the frame, inside too",
@@ -306,7 +345,7 @@ private:
             bodyOff(coat);
             coat.cautions = {coating};
         }
-        std::vector<std::string> before_down{"coat-frame", "weld-mounts", "fit-crossmember", "support-frame"};
+        std::vector<std::string> before_down{"coat-frame", "weld-mounts", "fit-crossmember", "support-frame", "body-edges"};
         for (const CrossingJob& c : f_.crossings)
             if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine)
                 before_down.push_back("run-" + std::string(word(c.kind)));
@@ -336,7 +375,7 @@ private:
         std::vector<std::string> closing{last, "connect", "tank-in"};
         if (hot_ && f_.fuel_tank != Presence::Absent) {
             Step& s = add("tank-in", "Put the fuel tank back",
-                          {last, "connect", "run-fuel-line", "weld-mounts", "weld-below", "coat-frame"});
+                          {last, "connect", "run-fuel-line", "weld-mounts", "weld-below", "coat-frame", "body-edges"});
             s.cautions = {"No hot work is left to do."};
         }
         for (const CrossingJob& c : f_.crossings) closing.push_back("run-" + std::string(word(c.kind)));

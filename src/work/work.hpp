@@ -38,6 +38,14 @@ struct CrossingJob {
     bool operator==(const CrossingJob&) const = default;
 };
 
+/// A cut of the body's sheet that was kept from the cut map.
+struct BodyCut {
+    std::string name;
+    std::string words;              ///< "station 1210 to 1450, 0.03 m²"
+    std::vector<std::string> brace; ///< what must be braced before it
+    bool operator==(const BodyCut&) const = default;
+};
+
 /// Everything the order depends on.
 struct Facts {
     build::FrameKind frame_kind = build::FrameKind::Ladder;
@@ -64,6 +72,7 @@ struct Facts {
     std::vector<Distance> diagonals; ///< over the cut, at most three
     double tolerance_mm = 3;
     std::vector<build::TemporarySteel> temporary;
+    std::vector<BodyCut> body_cuts; ///< in their order
     bool operator==(const Facts&) const = default;
 };
 

@@ -293,7 +293,7 @@ TEST_CASE("pins wait for the ground, mounts and crossmember for what they stand 
     build::Build b = demo();
     b.axles.front.reset();
     auto r = analysis::analyse(b, 1);
-    CHECK(withCode(r, "sit.pin-waits").size() == 2); // the two sill heights
+    CHECK(withCode(r, "sit.pin-waits").size() == 3); // the two sill heights and the nose
     CHECK(withCode(r, "sit.pin-waits")[0]->sentence.find("type the tyre radii") != std::string::npos);
     b = demo();
     b.readings.clear();

@@ -23,7 +23,7 @@ struct Scene {
             in.body.at.push_back({x, -y, z});
             in.body.at.push_back({x, y, z});
         }
-        in.hubs.at = {{0, -720, 430}, {0, 720, 430}, {2790, -720, 430}, {2790, 720, 430}};
+        in.chassis.at = {{0, -720, 430}, {0, 720, 430}, {2790, -720, 430}, {2790, 720, 430}};
         in.front_left = 0;
         in.front_right = 1;
         in.rear_left = 2;
@@ -32,7 +32,7 @@ struct Scene {
         noise(1.0);
     }
     void noise(double sd) {
-        for (auto* located : {&in.body, &in.hubs}) {
+        for (auto* located : {&in.body, &in.chassis}) {
             const size_t n = 3 * located->at.size();
             located->covariance.assign(n * n, 0.0);
             for (size_t k = 0; k < n; ++k) located->covariance[k * n + k] = sd * sd;
@@ -198,7 +198,7 @@ TEST_CASE("± of the change: simulated surveys scatter as it says", "[sit][prope
     for (int i = 0; i < rounds; ++i) {
         Scene noisy;
         noisy.usual();
-        for (auto* located : {&noisy.in.body, &noisy.in.hubs})
+        for (auto* located : {&noisy.in.body, &noisy.in.chassis})
             for (auto& p : located->at)
                 p = {p.x_mm + test::normal(rng, 0.8), p.y_mm + test::normal(rng, 0.8), p.z_mm + test::normal(rng, 0.8)};
         const auto n = sit::seat(noisy.in);

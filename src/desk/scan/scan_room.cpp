@@ -17,7 +17,7 @@ struct ScanRoom::Job {
     std::map<build::ScanId, std::pair<std::string, std::shared_ptr<const shape::Mesh>>> meshes;
     std::shared_ptr<analysis::Overlay> overlay; ///< none: to be made
     bool fresh = false;
-    std::shared_ptr<const sit::Clearance> clearance;
+    std::shared_ptr<const analysis::OverlayClearance> clearance;
     std::shared_ptr<SceneMesh> scenes[SceneView::layers];
     QStringList troubles;
 };
@@ -124,9 +124,8 @@ void ScanRoom::start() {
                 if (job->overlay->hasChassis()) job->scenes[SceneView::Chassis] = scene(job->overlay->chassis);
             }
             if (!progress(0.8) || !job->overlay->complete()) return;
-            auto c = sit::clearance(*job->overlay->body, *job->overlay->chassis, job->overlay->seat, job->overlay->need, 0,
-                                    [&] { return !progress(0.9); });
-            if (c) job->clearance = std::make_shared<const sit::Clearance>(std::move(*c));
+            auto c = analysis::clearanceOf(*job->overlay, job->build, 0, [&] { return !progress(0.9); });
+            if (c) job->clearance = std::make_shared<const analysis::OverlayClearance>(std::move(*c));
         },
         [this, job](bool finished) {
             if (finished && document_.isOpen() && job->path == path_) {
@@ -164,13 +163,18 @@ analysis::Headline ScanRoom::headline() const {
 
 std::vector<analysis::Finding> ScanRoom::findings() const {
     if (!current()) return {};
-    return analysis::clearanceFindings(document_.build(), *clearance_, overlay_->need);
+    return analysis::clearanceFindings(document_.build(), *overlay_, *clearance_);
+}
+
+sheet::Drawing ScanRoom::pairs(double width, double height, const sheet::Format& f) const {
+    if (!overlay_ || !clearance_) return {};
+    return analysis::pairsView(document_.build(), *overlay_, *clearance_, width, height, f);
 }
 
 sit::LiveClearance ScanRoom::tried(const Point3& by) const {
     shape::Motion seat = overlay_->seat;
     seat.shift = shape::plus(seat.shift, by);
-    return sit::liveClearance(*overlay_->body, *overlay_->chassis, seat, overlay_->need);
+    return analysis::liveOf(*overlay_, document_.build(), seat);
 }
 
 void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& picks, bool surfaces,
@@ -265,12 +269,11 @@ void ScanRoom::makeCutMap(std::function<void(Result<sit::CutMap>)> done) {
             Error{Error::Code::Conflict, "cut map", "Something else is still being worked out.", "Do it again in a moment.", -1});
     auto result = std::make_shared<std::optional<Result<sit::CutMap>>>();
     const auto overlay = overlay_;
-    const sit::CutOptions options = analysis::cutOptionsOf(document_.build(), overlay->need);
+    const build::Build b = document_.build();
     worker_.start(
         tr("cut map"),
         [=](const Worker::Progress& progress) {
-            result->emplace(
-                sit::cutMap(*overlay->body, *overlay->chassis, overlay->seat, options, 0, [&] { return !progress(0.5); }));
+            result->emplace(analysis::cutMapOf(*overlay, b, 0, [&] { return !progress(0.5); }));
         },
         [this, result, done](bool finished) {
             if (finished && *result) done(std::move(**result));

@@ -5,6 +5,7 @@
 
 namespace gorvet::analysis {
 struct Overlay;
+struct OverlayClearance;
 struct Finding;
 struct Headline;
 } // namespace gorvet::analysis
@@ -31,8 +32,10 @@ public:
     analysis::Headline headline() const;
     std::vector<analysis::Finding> findings() const;
     const analysis::Overlay* overlay() const { return overlay_.get(); }
-    const sit::Clearance* clearance() const { return clearance_.get(); }
+    const analysis::OverlayClearance* clearance() const { return clearance_.get(); }
     std::shared_ptr<SceneMesh> scene(SceneView::Layer l) const { return scenes_[l]; }
+    /// Every pair of parts on its scale; empty until it is known.
+    sheet::Drawing pairs(double width, double height, const sheet::Format&) const;
     /// The clearance with the body moved by so much from where it sits, at once.
     sit::LiveClearance tried(const Point3& by_mm) const;
     /// Lays a scan on all others by places picked on both, then by what both see. Beside the window; `done` gets the edit.
@@ -59,7 +62,7 @@ private:
     std::string key_;            ///< of the overlay's meshes
     std::int64_t revision_ = -1; ///< of the results that the clearance belongs to
     std::string path_;
-    std::shared_ptr<const sit::Clearance> clearance_;
+    std::shared_ptr<const analysis::OverlayClearance> clearance_;
     std::shared_ptr<SceneMesh> scenes_[SceneView::layers];
     QStringList troubles_;
     bool again_ = false;

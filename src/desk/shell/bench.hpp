@@ -3,6 +3,7 @@
 #include "analysis/views.hpp"
 #include "desk/shell/document.hpp"
 
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -12,7 +13,9 @@ namespace gorvet::desk {
 struct ViewState {
     build::Subject subject = build::Subject::Chassis;
     std::string selected;
-    int skip = 0; ///< how many proposed readings were passed over
+    int skip = 0;         ///< how many proposed readings were passed over
+    bool compare = false; ///< Sit shows what costs what, Scan its clearances pair by pair
+    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> pairs; ///< of the scans
 };
 
 /// A button that begins a line, or gives a whole one (`line` without a blank at its end).

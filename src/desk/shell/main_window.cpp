@@ -121,10 +121,25 @@ void MainWindow::buildMenu() {
     add(tr("Lay a scan on another…"), "layScan", QKeySequence("Ctrl+L"), [this] { beginLaying(); });
     add(tr("Sheet or scans, on Sit"), "sitInSpace", QKeySequence("F3"), [this] {
         sit_in_space_ = !sit_in_space_;
+        state_.compare = false;
         refresh();
     });
+    const auto compare = [this](analysis::Bench kind) {
+        const bool there = bench().kind() == kind;
+        if (!there)
+            for (size_t i = 0; i < benches_.size(); ++i)
+                if (benches_[i]->kind() == kind) setBench(static_cast<int>(i));
+        state_.compare = !there || !state_.compare;
+        sit_in_space_ = false;
+        refresh();
+    };
+    add(tr("What costs what, on Sit; pair by pair, on Scan"), "compare", QKeySequence("F5"),
+        [this, compare] { compare(bench().kind() == analysis::Bench::Scan ? analysis::Bench::Scan : analysis::Bench::Sit); });
+    add(tr("What costs what"), "compareSeatings", QKeySequence(), [compare] { compare(analysis::Bench::Sit); });
+    add(tr("Clearances, pair by pair"), "comparePairs", QKeySequence(), [compare] { compare(analysis::Bench::Scan); });
     add(tr("The way in"), "wayIn", QKeySequence("Ctrl+Y"), [this] { sayWayIn(); });
     add(tr("Cut map…"), "cutMap", QKeySequence("Ctrl+K"), [this] { exportCutMap(); });
+    add(tr("Keep the cuts as steps of the work"), "keepCuts", QKeySequence("Ctrl+Shift+K"), [this] { keepCuts(); });
     add(tr("Picture of the scans…"), "savePicture", QKeySequence("Ctrl+G"), [this] { savePicture(); });
     menu_->addSeparator();
     buildInstrumentMenu();
@@ -359,6 +374,7 @@ void MainWindow::setBench(int index) {
     strip_->setCurrent(index);
     state_.selected.clear();
     state_.skip = 0;
+    state_.compare = false;
     card_->hide();
     entry_->clear();
     refresh();

@@ -105,6 +105,7 @@ private:
     void dropBody(const std::array<double, 3>& by_mm);
     void sayWayIn();
     void exportCutMap();
+    void keepCuts();
     void savePicture();
     void say(const QString& text, const char* role = "good");
     entry::Context context() const;

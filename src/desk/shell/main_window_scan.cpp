@@ -2,6 +2,7 @@
 #include "desk/shell/main_window.hpp"
 
 #include "analysis/cut_files.hpp"
+#include "analysis/kept_cuts.hpp"
 #include "analysis/overlay.hpp"
 #include "desk/scan/scan_room.hpp"
 #include "desk/shell/ask.hpp"
@@ -29,6 +30,7 @@ void MainWindow::buildScene() {
     }
     room_ = new ScanRoom(document_);
     room_->setParent(this);
+    state_.pairs = [this](double w, double h, const sheet::Format& f) { return room_->pairs(w, h, f); };
     watch(room_->worker());
     connect(room_, &ScanRoom::meshesChanged, this, [this] {
         if (!scene_pane_ || !scene_pane_->view()) return;
@@ -45,7 +47,8 @@ void MainWindow::buildScene() {
 }
 
 bool MainWindow::inSpace() const {
-    return bench().kind() == analysis::Bench::Scan || (bench().kind() == analysis::Bench::Sit && sit_in_space_);
+    return (bench().kind() == analysis::Bench::Scan && !state_.compare) ||
+           (bench().kind() == analysis::Bench::Sit && sit_in_space_);
 }
 
 void MainWindow::showSpace() {
@@ -63,12 +66,14 @@ void MainWindow::showOverlay() {
         SceneView* view = scene_pane_->view();
         view->setSeat(room_->overlay()->seat);
         std::vector<SceneLine> lines;
-        if (const sit::Clearance* c = room_->clearance()) {
+        if (const analysis::OverlayClearance* c = room_->clearance()) {
             view->setDistances(c->live.map.distance_mm, room_->overlay()->need);
             for (const shape::Polyline& l : c->crossings.lines) lines.push_back({l.places, l.closed, sheet::Ink::Bad});
         } else {
             view->setDistances({}, room_->overlay()->need);
         }
+        for (const auto& [id, c] : document_.build().planned_cuts)
+            lines.push_back({analysis::keptCutPlaces(document_.results(), c), c.closed, sheet::Ink::Remove});
         view->setLines(std::move(lines));
         scene_pane_->refreshRange();
     }
@@ -233,6 +238,18 @@ void MainWindow::exportCutMap() {
         if (scene_pane_)
             scene_pane_->say(said + " " + tr("Brace before you cut; follow local rules; never cut plates with numbers."));
         say(tr("kept: cut map in %1").arg(folder));
+    });
+}
+
+void MainWindow::keepCuts() {
+    if (!document_.isOpen()) return;
+    if (!room_->ready()) return say(tr("A cut map needs a scan of the body and one of the chassis."), "warn");
+    room_->makeCutMap([this](Result<sit::CutMap> made) {
+        if (!made) return say(QString::fromStdString(made.error().text()), "bad");
+        const auto edit = analysis::keepCuts(document_.latest(), document_.results(), *made);
+        if (!edit) return say(QString::fromStdString(edit.error().text()), "warn");
+        if (const auto kept = document_.keep(*edit); !kept) return say(QString::fromStdString(kept.error().text()), "bad");
+        say(tr("kept: %1; Work has the steps").arg(QString::fromStdString(edit->sentence)));
     });
 }
 

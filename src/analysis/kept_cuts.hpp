@@ -1,0 +1,20 @@
+#pragma once
+
+#include "analysis/results.hpp"
+#include "build/edit.hpp"
+#include "sit/cut_map.hpp"
+
+/// Cuts of the body that are kept in the build: steps of Work, drawn over by hand, compared with how they came out.
+namespace gorvet::analysis {
+
+/// The change that keeps the allowed cuts of a map: their longest outer line, along the body's own axes. Those kept before give
+/// way, but for what was drawn by hand or measured since. Fails with Conflict when nothing can be kept.
+Result<build::Edit> keepCuts(const build::Build&, const Results&, const sit::CutMap&);
+
+/// Findings on kept cuts: the body sits elsewhere by now; cut short; cut too far.
+std::vector<Finding> keptCutFindings(const build::Build&, const Results&);
+
+/// A kept cut's corners in the chassis frame, as the body sits.
+std::vector<shape::Point3> keptCutPlaces(const Results&, const build::PlannedCut&);
+
+} // namespace gorvet::analysis

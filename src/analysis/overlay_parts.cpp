@@ -1,0 +1,245 @@
+#include "analysis/overlay_parts.hpp"
+
+#include "units/quantity.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using shape::Mesh;
+using shape::Motion;
+using shape::Point3;
+
+namespace {
+
+struct Usual {
+    ScanPart one;
+    ScanPart other;
+    double least_mm;
+};
+/// Common workshop practice. engineering.md, Scan and Sit; a wheel's 20 at bump counts over its whole travel.
+constexpr Usual usual[] = {{ScanPart::Body, ScanPart::Engine, 25},
+                           {ScanPart::Bonnet, ScanPart::Engine, 20},
+                           {ScanPart::Body, ScanPart::Exhaust, 40},
+                           {ScanPart::Bonnet, ScanPart::Exhaust, 40},
+                           {ScanPart::Exhaust, ScanPart::FuelTank, 100},
+                           {ScanPart::Exhaust, ScanPart::Lines, 100},
+                           {ScanPart::Body, ScanPart::PropShaft, 25},
+                           {ScanPart::Body, ScanPart::Wheel, 20},
+                           {ScanPart::Body, ScanPart::Axle, 25},
+                           {ScanPart::Engine, ScanPart::Radiator, 25},
+                           {ScanPart::SteeringShaft, ScanPart::Exhaust, 30}};
+
+bool same(ScanPart a, ScanPart b, ScanPart one, ScanPart other) { return (a == one && b == other) || (a == other && b == one); }
+
+const Usual* usualOf(ScanPart a, ScanPart b) {
+    const auto* found =
+        std::find_if(std::begin(usual), std::end(usual), [&](const Usual& u) { return same(a, b, u.one, u.other); });
+    return found == std::end(usual) ? nullptr : found;
+}
+
+std::pair<Point3, Point3> boxOf(const Mesh& m) {
+    Point3 least{INFINITY, INFINITY, INFINITY}, most{-INFINITY, -INFINITY, -INFINITY};
+    for (const Point3& p : m.points)
+        for (size_t axis = 0; axis < 3; ++axis) {
+            least[axis] = std::min(least[axis], p[axis]);
+            most[axis] = std::max(most[axis], p[axis]);
+        }
+    return {least, most};
+}
+
+std::string upWords(double by) {
+    if (std::abs(by) < 0.5) return "";
+    return by > 0 ? fmt::format("at {:.0f} bump", by) : fmt::format("at {:.0f} droop", -by);
+}
+
+/// Where an axle's wheels stand, after the change of wheelbase.
+std::optional<Vec3> hubOf(const Results& r, bool rear) {
+    const int left = rear ? r.sit_input.rear_left : r.sit_input.front_left;
+    const int right = rear ? r.sit_input.rear_right : r.sit_input.front_right;
+    std::optional<Vec3> hub;
+    for (const int i : {left, right})
+        if (i >= 0) {
+            const Vec3& p = r.sit_input.chassis.at[static_cast<size_t>(i)];
+            hub = hub ? Vec3{(hub->x_mm + p.x_mm) / 2, (hub->y_mm + p.y_mm) / 2, (hub->z_mm + p.z_mm) / 2} : p;
+        }
+    if (hub && rear) hub->x_mm += r.seat.change_mm.value_or(0);
+    return hub;
+}
+
+} // namespace
+
+PairNeed pairNeed(const Build& b, ScanPart one, ScanPart other) {
+    for (const auto& [id, p] : b.pair_rules)
+        if (same(one, other, p.one, p.other))
+            return {p.least.value, p.finish.value,
+                    p.least.provenance == Provenance::Assumed ||
+                        (p.finish.value > 0 && p.finish.provenance == Provenance::Assumed)};
+    PairNeed need{b.clearances.least.value, b.clearances.finish.value, b.clearances.least.provenance == Provenance::Assumed};
+    if (const Usual* u = usualOf(one, other)) need = {u->least_mm, b.clearances.finish.value, true};
+    return need;
+}
+
+bool watchedOnOneSubject(const Build& b, ScanPart one, ScanPart other) {
+    for (const auto& [id, p] : b.pair_rules)
+        if (same(one, other, p.one, p.other)) return true;
+    return usualOf(one, other) != nullptr;
+}
+
+Motion turnedAbout(const Point3& from, const Point3& to, double angle) {
+    // Rodrigues
+    const Point3 k = shape::unit(shape::minus(to, from));
+    const double c = std::cos(angle), s = std::sin(angle);
+    Motion m;
+    const double cross[3][3] = {{0, -k[2], k[1]}, {k[2], 0, -k[0]}, {-k[1], k[0], 0}};
+    for (size_t i = 0; i < 3; ++i)
+        for (size_t j = 0; j < 3; ++j) m.turn[i][j] = (i == j ? c : 0) + s * cross[i][j] + (1 - c) * k[i] * k[j];
+    m.shift = shape::minus(from, m.turned(from));
+    return m;
+}
+
+Motion seatMotion(const Results& r) {
+    if (!r.seated()) return {};
+    const sit::Pose& p = r.seat.pose;
+    return shape::motionOf({p.shift.x_mm, p.shift.y_mm, p.shift.z_mm}, p.yaw_rad, p.pitch_rad, p.roll_rad);
+}
+
+std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s, const Mesh& mesh) {
+    if (mesh.points.empty()) return std::nullopt;
+    sit::Sweep sweep;
+    for (const auto& [id, swing] : b.swings)
+        if (swing.scan == s.id) {
+            const Point3 from{swing.from.x_mm, swing.from.y_mm, swing.from.z_mm}, to{swing.to.x_mm, swing.to.y_mm, swing.to.z_mm};
+            const double angle = swing.angle.value, back = swing.back.value;
+            if (angle <= 0 && back <= 0) return std::nullopt;
+            sweep.pose = [=](double u, double) { return turnedAbout(from, to, u > 0 ? u * angle : u * back); };
+            sweep.words = [=](double u, double) {
+                return fmt::format("swung by {}", units::formatAngle(u > 0 ? u * angle : -u * back));
+            };
+            sweep.one_way = back <= 0;
+            sweep.u_steps = std::clamp(static_cast<int>(std::ceil((angle + back) / units::radians(3))), 4, 60);
+            return PartSweep{std::move(sweep), swing.angle.provenance == Provenance::Assumed};
+        }
+    const auto [least, most] = boxOf(mesh);
+    const Point3 middle = shape::along(least, most, 0.5);
+    const WheelTravel& t = b.travel;
+    // the axle it belongs to: the one that is nearer along the car
+    const auto front = hubOf(r, false), rear = hubOf(r, true);
+    const auto away = [&](const std::optional<Vec3>& hub, double station) {
+        return hub ? std::abs(hub->x_mm - station) : INFINITY;
+    };
+    const auto travelOf = [&](bool is_rear) {
+        return is_rear ? std::pair{t.rear_bump.value, t.rear_droop.value} : std::pair{t.front_bump.value, t.front_droop.value};
+    };
+    const auto guessed = [](const Dimension& d) { return d.provenance == Provenance::Assumed; };
+    const auto guessedTravel = [&](bool is_rear) {
+        return is_rear ? guessed(t.rear_bump) || guessed(t.rear_droop) : guessed(t.front_bump) || guessed(t.front_droop);
+    };
+    const auto up = [](double u, std::pair<double, double> travel) { return u > 0 ? u * travel.first : u * travel.second; };
+    switch (s.part) {
+    case ScanPart::Wheel:
+    case ScanPart::Axle: {
+        if (!front && !rear) return std::nullopt;
+        const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
+        const auto travel = travelOf(is_rear);
+        const double lock = s.part == ScanPart::Wheel && !is_rear ? t.lock.value : 0;
+        if (travel.first + travel.second <= 0 && lock <= 0) return std::nullopt;
+        // steered about an upright through the wheel's middle: where the pivot leans or stands inboard, more room is needed
+        sweep.pose = [=](double u, double v) {
+            Motion m = turnedAbout(middle, {middle[0], middle[1], middle[2] + 1}, v * lock);
+            m.shift[2] += up(u, travel);
+            return m;
+        };
+        sweep.words = [=](double u, double v) {
+            std::string words = upWords(up(u, travel));
+            // right-handed about up: the wheel's front goes to the left
+            if (lock > 0 && v != 0)
+                words += (words.empty() ? "" : ", ") +
+                         fmt::format("locked {} to the {}", units::formatAngle(std::abs(v) * lock), v > 0 ? "left" : "right");
+            return words;
+        };
+        sweep.u_steps = 8;
+        sweep.v_steps = lock > 0 ? 8 : 1;
+        return PartSweep{std::move(sweep), guessedTravel(is_rear) || (lock > 0 && guessed(t.lock))};
+    }
+    case ScanPart::PropShaft: {
+        if (!rear) return std::nullopt;
+        // it hangs at the gearbox and follows the axle that is nearer to its far end
+        const bool to_rear = away(rear, most[0]) <= away(front, least[0]);
+        const auto travel = travelOf(to_rear);
+        const Point3 hung = to_rear ? Point3{least[0], middle[1], middle[2]} : Point3{most[0], middle[1], middle[2]};
+        const double reach = most[0] - least[0];
+        if (travel.first + travel.second <= 0 || reach < 50) return std::nullopt;
+        const double side = to_rear ? -1 : 1; // about y, right-handed: what is behind goes down
+        sweep.pose = [=](double u, double) {
+            return turnedAbout(hung, {hung[0], hung[1] + 1, hung[2]},
+                               side * std::asin(std::clamp(up(u, travel) / reach, -0.9, 0.9)));
+        };
+        sweep.words = [=](double u, double) { return upWords(up(u, travel)); };
+        sweep.u_steps = 8;
+        return PartSweep{std::move(sweep), guessedTravel(to_rear)};
+    }
+    case ScanPart::Engine: {
+        const double rock = t.rock.value;
+        if (rock <= 0) return std::nullopt;
+        sweep.pose = [=](double u, double) { return turnedAbout(middle, {middle[0] + 1, middle[1], middle[2]}, u * rock); };
+        sweep.words = [=](double u, double) {
+            return fmt::format("rocked {} to the {}", units::formatAngle(std::abs(u) * rock), u > 0 ? "left" : "right");
+        };
+        sweep.u_steps = 4;
+        return PartSweep{std::move(sweep), guessed(t.rock)};
+    }
+    default: return std::nullopt;
+    }
+}
+
+Mesh withFloorWork(const Build& b, const Results& r, Mesh m) {
+    const Lowering& l = b.lowering;
+    if (l.channel.value <= 0 && l.raise.value <= 0) return m;
+    const Zone* floor = nullptr;
+    for (const auto& [id, z] : b.zones)
+        if (z.name == l.floor || (l.floor.empty() && z.name == "floor")) floor = &z;
+    const auto inFloor = [&](const Point3& p) {
+        return p[0] >= floor->from.x_mm && p[0] <= floor->to.x_mm && p[1] >= floor->from.y_mm && p[1] <= floor->to.y_mm &&
+               p[2] >= floor->from.z_mm && p[2] <= floor->to.z_mm;
+    };
+    const Motion seat = seatMotion(r);
+    const double half = b.rail.width.value / 2 + std::max(0.0, b.clearances.least.value);
+    const auto overRail = [&](const Point3& p) {
+        const Point3 at = seat.moved(p);
+        for (const RailLine* rail : {&r.planned_left, &r.planned_right}) {
+            const auto on = rail->at(at[0]);
+            // sheet well over a rail is not its floor
+            if (on && std::abs(at[1] - on->y_mm) <= half && (floor || (at[2] > on->bottom_mm - 60 && at[2] < on->top_mm + 60)))
+                return true;
+        }
+        return false;
+    };
+    for (Point3& p : m.points) {
+        double up = 0;
+        if (floor && !inFloor(p)) continue;
+        if (l.raise.value > 0 && floor) up = l.raise.value;
+        if (l.channel.value > 0 && overRail(p)) up = std::max(up, l.channel.value);
+        p[2] += up;
+    }
+    return m;
+}
+
+Mesh withKickedRails(const Build& b, ScanPart part, Mesh m) {
+    const Lowering& l = b.lowering;
+    if (l.kick.value <= 0 || part == ScanPart::Engine || part == ScanPart::Axle || part == ScanPart::Wheel ||
+        part == ScanPart::PropShaft || part == ScanPart::Radiator)
+        return m;
+    const double ramp = std::max(50.0, 1.5 * b.rail.width.value);
+    for (Point3& p : m.points) {
+        const double before = (p[0] - (l.kick_from.value - ramp)) / ramp, after = (l.kick_to.value + ramp - p[0]) / ramp;
+        p[2] -= l.kick.value * std::clamp(std::min(before, after), 0.0, 1.0);
+    }
+    return m;
+}
+
+} // namespace gorvet::analysis

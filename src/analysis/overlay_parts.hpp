@@ -1,0 +1,37 @@
+#pragma once
+
+#include "analysis/overlay.hpp"
+
+/// What the parts of an overlay must clear each other by, how they move, and how lowering changes them. Internal to this room.
+namespace gorvet::analysis {
+
+/// The least clearance of two parts: as the build says, else usual practice, assumed. engineering.md, Scan and Sit.
+struct PairNeed {
+    double least_mm = 10;
+    double finish_mm = 0;
+    bool assumed = true;
+};
+PairNeed pairNeed(const build::Build&, build::ScanPart, build::ScanPart);
+/// Whether two parts of one subject have a least clearance at all: exhaust to tank, engine to radiator, or a pair the build
+/// names.
+bool watchedOnOneSubject(const build::Build&, build::ScanPart, build::ScanPart);
+
+/// How a scan's part moves: wheels and axles through bump, droop and lock, a shaft with its axle, an engine in its mounts, what
+/// the build says swings. Nothing for what stands still.
+struct PartSweep {
+    sit::Sweep sweep;
+    bool assumed = false; ///< the travel is a typical one
+};
+std::optional<PartSweep> sweepOf(const build::Build&, const Results&, const build::Scan&, const shape::Mesh& on_its_axes);
+/// A turn by so much about the axis through two places, right-handed from the first to the second.
+shape::Motion turnedAbout(const shape::Point3& from, const shape::Point3& to, double angle_rad);
+
+/// A body's scan with its floor channelled or raised, along the body's own axes.
+shape::Mesh withFloorWork(const build::Build&, const Results&, shape::Mesh);
+/// A scan of the frame with its rails let down between the kick-ups.
+shape::Mesh withKickedRails(const build::Build&, build::ScanPart, shape::Mesh);
+
+/// Moves as seated by the results; the chassis frame when nothing seats the body.
+shape::Motion seatMotion(const Results&);
+
+} // namespace gorvet::analysis

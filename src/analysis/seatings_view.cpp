@@ -1,0 +1,136 @@
+#include "analysis/seatings.hpp"
+#include "analysis/sit_input.hpp"
+#include "analysis/views.hpp"
+
+#include "sit/seatings_sheet.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+
+namespace {
+
+std::string capital(std::string s) {
+    if (!s.empty()) s.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(s.front())));
+    return s;
+}
+
+std::string waySentence(const Build& b, const Results& r, const sit::LoweringPlan& p) {
+    const auto len = [&](double mm) { return units::formatLength(mm, b.settings.length_step, true); };
+    std::vector<std::string> parts;
+    if (p.cut_mm > 0) parts.push_back(fmt::format("cuts {}", len(std::round(p.cut_mm))));
+    if (p.weld_mm > 0) parts.push_back(fmt::format("welds {}", len(std::round(p.weld_mm))));
+    if (p.mass_kg > 0) parts.push_back(fmt::format("new sheet {:.2f} m², {:.1f} kg", p.sheet_area_mm2 / 1e6, p.mass_kg));
+    if (p.sill_by_mm != 0) parts.push_back(fmt::format("sills {} higher", len(p.sill_by_mm)));
+    if (p.kick_angle_rad > 0) parts.push_back("ramps " + units::formatAngle(p.kick_angle_rad));
+    if (p.cuts_rails) parts.emplace_back("the frame is cut: approved by licensed people");
+    return fmt::format("{} for {}: {}. {}", capital(sit::name(p.way)), len(r.seatings.lower_by_mm), fmt::join(parts, ", "),
+                       fmt::join(p.words, " "));
+}
+
+} // namespace
+
+sheet::Drawing seatingsView(const Build& b, const Results& r, double width, double height, const sheet::Format& f) {
+    const SeatingsCompared& c = r.seatings;
+    const auto step = b.settings.length_step;
+    sit::SeatingsView v;
+    for (const auto& column : c.columns) {
+        // "driveline leads" stands in two lines
+        const bool school = column.name.ends_with(" leads");
+        const Lowering& l = column.lowering;
+        v.columns.push_back(school ? column.name.substr(0, column.name.size() - 6) : column.name);
+        v.below.push_back(!column.usable        ? "not seated"
+                          : school              ? "leads"
+                          : l.channel.value > 0 ? "channel " + units::formatSmall(l.channel.value, step)
+                          : l.raise.value > 0   ? "floor +" + units::formatSmall(l.raise.value, step)
+                          : l.kick.value > 0    ? "kick " + units::formatSmall(l.kick.value, step)
+                                                : "");
+    }
+    for (const auto& m : c.moves) {
+        // said short over a column: the way, then how far
+        const double turn = units::degrees(m.move.pitch_rad);
+        const char* way = m.move.shift.z_mm < 0   ? "down"
+                          : m.move.shift.z_mm > 0 ? "up"
+                          : m.move.shift.x_mm < 0 ? "forward"
+                          : m.move.shift.x_mm > 0 ? "back"
+                          : turn < 0              ? "nose down"
+                                                  : "nose up";
+        v.moves.push_back(turn != 0 ? fmt::format("{} {:g}°", way, std::abs(turn))
+                                    : fmt::format("{} {:g}", way, std::abs(m.move.shift.z_mm + m.move.shift.x_mm)));
+    }
+    for (size_t i = 0; i < c.rows.size(); ++i) {
+        const Pin& pin = c.rows[i];
+        sit::SeatingRow row;
+        row.name = pinName(b, pin);
+        row.wanted = pinWanted(b, pin);
+        if (pin.importance != Importance::Want) row.wanted += fmt::format(", {}", word(pin.importance));
+        const bool centring = pin.bound == Bound::Equal && (pin.kind == PinKind::Centred || pin.kind == PinKind::Level ||
+                                                            pin.kind == PinKind::ArchFront || pin.kind == PinKind::ArchRear);
+        const double target = centring ? 0 : pin.target.value;
+        row.low = pin.bound == Bound::Equal ? target - pin.tolerance : target;
+        row.high = pin.bound == Bound::Equal ? target + pin.tolerance : target;
+        if (pin.bound == Bound::AtLeast) {
+            row.no_high = true;
+            row.high = target + 3 * pin.tolerance;
+        }
+        if (pin.bound == Bound::AtMost) {
+            row.no_low = true;
+            row.low = target - 3 * pin.tolerance;
+        }
+        // of one's own pins there is a ±, and with it a verdict that counts; elsewhere the figure alone is judged
+        const auto own = std::find_if(r.pin_ids.begin(), r.pin_ids.end(), [&](PinId id) { return samePin(b.pins.at(id), pin); });
+        if (own != r.pin_ids.end()) row.tag = fmt::format("pin:{}", own->value);
+        for (size_t k = 0; k < c.columns.size(); ++k) {
+            const auto& column = c.columns[k];
+            sit::SeatingFigure g;
+            if (column.usable && i < column.rows.size() && column.rows[i].usable) {
+                const auto place = own == r.pin_ids.end() ? r.seat.wishes.size() : static_cast<size_t>(own - r.pin_ids.begin());
+                const sit::WishResult& w = k == 0 && place < r.seat.wishes.size() ? r.seat.wishes[place] : column.rows[i];
+                g = {true, w.achieved, pinFigure(b, pin, w.achieved, false), severityOf(w.verdict)};
+            }
+            row.figures.push_back(std::move(g));
+        }
+        for (const auto& m : c.moves) {
+            std::optional<sit::MoveFigure> gain;
+            const auto place = own == r.pin_ids.end() ? m.gain.size() : static_cast<size_t>(own - r.pin_ids.begin());
+            if (place < m.gain.size() && std::abs(m.gain[place]) >= 0.1 * pin.tolerance) {
+                const double size = std::abs(m.gain[place]);
+                gain = sit::MoveFigure{m.gain[place],
+                                       pin.kind == PinKind::Rake ? units::formatAngle(size) : units::formatSmall(size, step)};
+            }
+            row.moves.push_back(std::move(gain));
+        }
+        v.rows.push_back(std::move(row));
+    }
+    sit::SeatingRow wheelbase;
+    wheelbase.name = "change of wheelbase";
+    wheelbase.plain = true;
+    for (const auto& column : c.columns)
+        wheelbase.figures.push_back(column.usable && column.seat.change_mm
+                                        ? sit::SeatingFigure{true, *column.seat.change_mm,
+                                                             units::formatLength(*column.seat.change_mm, step),
+                                                             sheet::Severity::Good}
+                                        : sit::SeatingFigure{});
+    wheelbase.tag = "change";
+    if (!c.columns.empty()) v.rows.push_back(std::move(wheelbase));
+    if (b.school.leads != Leads::Neither)
+        v.sentences.push_back(b.school.leads == Leads::Driveline
+                                  ? "School: the driveline leads. What stands against the driveline counts three times."
+                                  : "School: the body leads. Its station, height and rake count three times.");
+    for (const auto& g : c.given_up) {
+        v.sentences.push_back(givenUpSentence(b, r, g));
+        if (v.sentences.size() == 4) break;
+    }
+    for (const auto& p : c.ways) v.sentences.push_back(waySentence(b, r, p));
+    v.cautions = {
+        "Rails, floors and sills carry the car: brace before every cut; follow local rules; have structural cuts and welds approved by licensed people."};
+    return sit::seatingsSheet(v, width, std::max(height, sit::seatingsHeight(v, width, f)), f);
+}
+
+} // namespace gorvet::analysis

@@ -1,0 +1,186 @@
+#include "analysis/sit_input.hpp"
+
+#include "units/quantity.hpp"
+
+#include <algorithm>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+
+namespace {
+
+/// Rows and columns of some points in a survey's covariance.
+std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>& points) {
+    const size_t n = 3 * points.size();
+    std::vector<double> c(n * n, 0.0);
+    for (size_t i = 0; i < n; ++i) {
+        // a point that is placed by what is assumed hangs on nothing measured
+        if (const tape::AdjustedPoint& p = s.points[points[i / 3]]; p.assumed) {
+            c[i * n + i] = p.sd_mm[i % 3] * p.sd_mm[i % 3];
+            continue;
+        }
+        const std::vector<double>& column = s.covariance.column(3 * points[i / 3] + i % 3);
+        for (size_t j = 0; j < n; ++j)
+            if (!s.points[points[j / 3]].assumed) c[i * n + j] = column[3 * points[j / 3] + j % 3];
+    }
+    return c;
+}
+
+/// Gathers the points that wishes name, each once.
+struct Gathering {
+    const Results& r;
+    SitInput& out;
+    std::vector<int> body; ///< places in the surveys
+    std::vector<int> chassis;
+
+    int ofChassis(int index) {
+        const auto found = std::find(chassis.begin(), chassis.end(), index);
+        if (found != chassis.end()) return static_cast<int>(found - chassis.begin());
+        chassis.push_back(index);
+        out.input.chassis.at.push_back(r.chassis.solution.points[static_cast<size_t>(index)].position);
+        return static_cast<int>(chassis.size()) - 1;
+    }
+    int ofBody(int index, PointId id) {
+        const auto found = std::find(body.begin(), body.end(), index);
+        if (found != body.end()) return static_cast<int>(found - body.begin());
+        body.push_back(index);
+        out.body_ids.push_back(id);
+        out.input.body.at.push_back(r.body.solution.points[static_cast<size_t>(index)].position);
+        return static_cast<int>(body.size()) - 1;
+    }
+    /// The points of a feature; false when one has no place yet.
+    bool take(const Build& b, const std::vector<PointId>& ids, std::vector<sit::At>& to, bool& assumed) {
+        for (const PointId id : ids) {
+            const bool on_chassis = b.points.at(id).subject == Subject::Chassis;
+            const SurveyOf& survey = on_chassis ? r.chassis : r.body;
+            const int index = survey.indexOf(id);
+            if (index < 0) return false;
+            const tape::AdjustedPoint& p = survey.solution.points[static_cast<size_t>(index)];
+            if (!p.fixed && !p.assumed) return false;
+            if (p.assumed) assumed = true;
+            to.emplace_back(on_chassis ? ofChassis(index) : ofBody(index, id), on_chassis);
+        }
+        return true;
+    }
+};
+
+bool hasTarget(const Pin& p) {
+    return p.bound != Bound::Equal || p.kind == PinKind::Station || p.kind == PinKind::Height || p.kind == PinKind::Rake ||
+           p.kind >= PinKind::Along;
+}
+
+} // namespace
+
+SitInput sitInput(const Build& b, const Results& r) {
+    SitInput out;
+    sit::Input& in = out.input;
+    Gathering gathering{r, out, {}, {}};
+    const WheelTravel& t = b.travel;
+    const auto guess = [](const Dimension& d) { return d.provenance == Provenance::Assumed; };
+    const auto hub = [&](int index) {
+        if (index < 0 || !r.chassis.solution.points[static_cast<size_t>(index)].fixed) return -1;
+        return gathering.ofChassis(index);
+    };
+    in.front_left = hub(r.chassis.frame.front_hub_left);
+    in.front_right = hub(r.chassis.frame.front_hub_right);
+    in.rear_left = hub(r.chassis.frame.rear_hub_left);
+    in.rear_right = hub(r.chassis.frame.rear_hub_right);
+    for (const auto& [id, pin] : b.pins) {
+        sit::Wish wish;
+        wish.kind = pin.kind;
+        wish.target = pin.target.value;
+        wish.tolerance = pin.tolerance;
+        wish.bound = pin.bound;
+        wish.importance = pin.importance;
+        wish.assumed = hasTarget(pin) && guess(pin.target);
+        const bool tyre = pin.kind == PinKind::Tyre || pin.kind == PinKind::Bump;
+        if (tyre && guess(t.width)) wish.assumed = true;
+        if (pin.kind == PinKind::Bump && (guess(t.front_bump) || guess(t.rear_bump))) wish.assumed = true;
+        if (!gathering.take(b, pin.points, wish.points, wish.assumed) || !gathering.take(b, pin.to, wish.to, wish.assumed))
+            continue; // said by the findings
+        if (pin.kind == PinKind::Clear) {
+            const Obstacle& box = b.obstacles.at(pin.box);
+            wish.box = sit::Box{box.from, box.to, box.subject == Subject::Chassis};
+        }
+        out.pin_ids.push_back(id);
+        in.wishes.push_back(std::move(wish));
+    }
+    in.body.covariance = covarianceOf(r.body.solution, gathering.body);
+    in.chassis.covariance = covarianceOf(r.chassis.solution, gathering.chassis);
+    if (b.axles.front) in.front_height_mm = b.axles.front->value;
+    if (b.axles.rear) in.rear_height_mm = b.axles.rear->value;
+    for (const auto& height : {b.axles.front, b.axles.rear})
+        if (height && guess(*height)) in.heights_assumed = true;
+    in.front_bump_mm = t.front_bump.value;
+    in.rear_bump_mm = t.rear_bump.value;
+    in.tyre_width_mm = t.width.value;
+    if (t.front_radius) in.front_tyre_mm = t.front_radius->value;
+    if (t.rear_radius) in.rear_tyre_mm = t.rear_radius->value;
+    in.leads = b.school.leads;
+    if (b.stretch.wheelbase_change) in.decided_change_mm = b.stretch.wheelbase_change->value;
+    if (b.stretch.cut_station) {
+        in.cut_station_mm = b.stretch.cut_station->value;
+        const auto left = r.rail_left.at(b.stretch.cut_station->value);
+        const auto right = r.rail_right.at(b.stretch.cut_station->value);
+        if (left && right)
+            in.cut_slope_rad = (left->slope_rad + right->slope_rad) / 2;
+        else if (left || right)
+            in.cut_slope_rad = left ? left->slope_rad : right->slope_rad;
+    }
+    return out;
+}
+
+std::string pinFigure(const Build& b, const Pin& p, double value, bool with_unit) {
+    return p.kind == PinKind::Rake ? units::formatAngle(value) : units::formatLength(value, b.settings.length_step, with_unit);
+}
+
+std::string pinName(const Build& b, const Pin& p) {
+    const auto list = [&](const std::vector<PointId>& ids) {
+        std::string text;
+        for (size_t i = 0; i < ids.size(); ++i) text += (i == 0 ? "" : i + 1 == ids.size() ? " and " : ", ") + nameOf(b, ids[i]);
+        return text;
+    };
+    const std::string first = nameOf(b, p.points.front());
+    switch (p.kind) {
+    case PinKind::Station: return "station of " + first;
+    case PinKind::Centred: return "centring of " + first + " and " + nameOf(b, p.points.back());
+    case PinKind::Height: return "height of " + first;
+    case PinKind::Level: return "level sill";
+    case PinKind::Rake: return "rake";
+    case PinKind::ArchFront: return "front wheel in its arch";
+    case PinKind::ArchRear: return "rear wheel in its arch";
+    case PinKind::Along: return list(p.to) + " behind " + list(p.points);
+    case PinKind::Across: return list(p.to) + " right of " + list(p.points);
+    case PinKind::Up: return list(p.to) + " over " + list(p.points);
+    case PinKind::Straight: return list(p.points) + " to " + list(p.to);
+    case PinKind::Line: return list(p.points) + " to the line through " + list(p.to);
+    case PinKind::Under: return list(p.points) + " under " + list(p.to);
+    case PinKind::Tyre: return "tyre to " + list(p.points);
+    case PinKind::Bump: return "tyre at bump to " + list(p.points);
+    case PinKind::Clear: {
+        const auto box = b.obstacles.find(p.box);
+        return list(p.points) + " to " + (box == b.obstacles.end() ? "?" : box->second.name);
+    }
+    }
+    return "pin";
+}
+
+std::string pinWanted(const Build& b, const Pin& p) {
+    const std::string figure = pinFigure(b, p, p.target.value) + (p.target.provenance == Provenance::Assumed ? " ?" : "");
+    switch (p.bound) {
+    case Bound::AtLeast: return "at least " + figure;
+    case Bound::AtMost: return "at most " + figure;
+    case Bound::Equal: break;
+    }
+    return (hasTarget(p)               ? figure
+            : p.kind == PinKind::Level ? "level"
+                                       : "centred") +
+           " ± " +
+           (p.kind == PinKind::Rake ? units::formatAngle(p.tolerance)
+                                    : units::formatSmall(p.tolerance, b.settings.length_step, true));
+}
+
+} // namespace gorvet::analysis

@@ -1,0 +1,19 @@
+#pragma once
+
+#include "sheet/drawing.hpp"
+
+/// A drawing in real millimetres over as many sheets of paper as it needs, to be glued together.
+namespace gorvet::sheet {
+
+struct TileOptions {
+    double page_width = 210;
+    double page_height = 297;
+    double tile_width = 188;  ///< so that it prints on the narrower and the shorter of the usual papers
+    double tile_height = 252; ///< > 0
+};
+/// One page a tile, row by row; tiles with nothing in them are left out. Each bears crosses at its corners, which meet those of
+/// its neighbours, its place, and a check bar of 100 mm. Strokes end at the tile's edge; texts and circles belong to the tile
+/// that holds their middle.
+std::vector<Drawing> tiled(const Drawing&, const std::string& title, const TileOptions& = {});
+
+} // namespace gorvet::sheet

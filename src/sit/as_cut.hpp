@@ -1,0 +1,19 @@
+#pragma once
+
+#include "shape/vector3.hpp"
+
+#include <vector>
+
+/// How a cut came out: the edge as it was measured against the line that was planned.
+namespace gorvet::sit {
+
+/// Of each measured place: how far it is from the line, mm; > 0 outside of it (cut too far), < 0 inside (cut short, sheet left
+/// standing). An open line, or one of fewer than three corners, has no inside: always > 0. Inside is told on the best plane of
+/// the line's corners (Newell's normal), so that for a line that folds back over itself the sign can be wrong.
+std::vector<double> offTheLine(const std::vector<shape::Point3>& line, bool closed, const std::vector<shape::Point3>& measured);
+/// The line with corners left out that lie within `within_mm` of what remains. Douglas and Peucker.
+std::vector<shape::Point3> fewerCorners(const std::vector<shape::Point3>& line, bool closed, double within_mm);
+/// Area that a closed line encloses, seen along its normal, mm².
+double enclosed(const std::vector<shape::Point3>& line);
+
+} // namespace gorvet::sit

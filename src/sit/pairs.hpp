@@ -1,0 +1,52 @@
+#pragma once
+
+#include "sit/clearance.hpp"
+
+#include <functional>
+#include <string>
+
+/// Clearance part by part: each pair with what it must be clear by, parts that move swept through their travel.
+namespace gorvet::sit {
+
+/// How a part moves. u and v from −1 to 1, both 0 where it stands: bump and lock of a wheel, the swing of a bonnet.
+struct Sweep {
+    std::function<Motion(double u, double v)> pose;       ///< along its subject's axes
+    std::function<std::string(double u, double v)> words; ///< "at 70 bump, locked 35° to the left"
+    int u_steps = 1;                                      ///< between −1 and 1; 1: it does not move that way
+    int v_steps = 1;
+    bool one_way = false; ///< u from 0 only
+};
+
+struct Part {
+    std::string name;
+    std::shared_ptr<const Ready> ready; ///< on its subject's axes
+    std::optional<Sweep> sweep;
+};
+
+/// How near two parts come, over all poses that they take.
+struct Pair {
+    size_t moving = 0; ///< places in the lists
+    size_t fixed = 0;
+    Need need;
+    double least_mm = 0; ///< as in Clearance; the cap when none is nearer
+    bool meets = false;
+    bool depth_known = true;
+    Band band = Band::Clear;
+    Point3 at{};                   ///< in the fixed frame
+    std::string pose;              ///< in which pose it is worst; empty: as it stands
+    int poses = 1;                 ///< looked at
+    double between_mm = 0;         ///< between two poses that were looked at it may come nearer by so much
+    std::vector<Contact> contacts; ///< in the worst pose, the worst first
+};
+/// One pair. The moving parts' axes are moved by `moving_to_fixed`. A sweep is looked at in its steps by exact distance of the
+/// two surfaces, then ever finer about the worst. Nothing when stopped.
+std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const Motion& moving_to_fixed, const Need&,
+                                  int threads = 0, const std::function<bool()>& stop = {});
+
+/// The map of one moving part against several, each with a need of its own. Every point is shown by the part for which it is
+/// worst, on the scale of `shown`: what fouls there is below shown.foulsBelow(), what is tight below shown.tightBelow(). The
+/// least distance is a true one.
+LiveClearance worstOf(const Ready& moving, const std::vector<std::pair<const Ready*, Need>>& fixed, const Motion& moving_to_fixed,
+                      const Need& shown, int threads = 0, const std::function<bool()>& stop = {});
+
+} // namespace gorvet::sit

@@ -1,0 +1,76 @@
+#include "sit/as_cut.hpp"
+
+#include "sheet/tiles.hpp"
+#include "support/support.hpp"
+
+#include <catch2/catch.hpp>
+#include <cmath>
+
+using namespace gorvet;
+using shape::Point3;
+
+TEST_CASE("an edge as it was cut, against its line", "[sit][closed-form]") {
+    // a rectangle on a sloping floor: 300 along, 200 across, risen 1 in 3
+    const auto at = [](double x, double y) { return Point3{x, y, x / 3}; };
+    const std::vector<Point3> line = {at(0, 0), at(300, 0), at(300, 200), at(0, 200)};
+    CHECK(sit::enclosed(line) == Approx(300 * std::sqrt(1 + 1.0 / 9) * 200));
+    const auto off = sit::offTheLine(line, true, {at(150, 4), at(150, -6), at(300, 100), at(-9, 100)});
+    CHECK(off[0] == Approx(-4).margin(1e-9)); // inside: cut short
+    CHECK(off[1] == Approx(6).margin(1e-9));
+    CHECK(std::abs(off[2]) < 1e-9);
+    CHECK(off[3] == Approx(9 * std::sqrt(1 + 1.0 / 9)).margin(1e-9));
+    // the other way round it is the same line
+    const std::vector<Point3> back(line.rbegin(), line.rend());
+    CHECK(sit::offTheLine(back, true, {at(150, 4)})[0] == Approx(-4).margin(1e-9));
+    // an open line has no inside
+    CHECK(sit::offTheLine(line, false, {at(150, 4)})[0] == Approx(4).margin(1e-9));
+    CHECK(sit::offTheLine(line, false, {at(4, 100)})[0] > 90);
+}
+
+TEST_CASE("corners that a line does not need are left out, and it stays within the bound", "[sit][property]") {
+    std::vector<Point3> circle;
+    for (int k = 0; k < 720; ++k) circle.push_back({200 * std::cos(k * units::pi / 360), 200 * std::sin(k * units::pi / 360), 5});
+    const auto fewer = sit::fewerCorners(circle, true, 1);
+    CHECK(fewer.size() < 60);
+    CHECK(fewer.size() > 12);
+    for (const double d : sit::offTheLine(fewer, true, circle)) CHECK(std::abs(d) <= 1 + 1e-9);
+    const std::vector<Point3> straight = {{0, 0, 0}, {10, 0.2, 0}, {20, -0.3, 0}, {30, 0, 0}};
+    CHECK(sit::fewerCorners(straight, false, 1).size() == 2);
+    CHECK(sit::fewerCorners(straight, false, 0.1).size() == 4);
+}
+
+TEST_CASE("a drawing in real millimetres is spread over sheets of paper, and nothing is lost", "[sheet][property]") {
+    using namespace sheet;
+    Drawing d;
+    d.width = 500;
+    d.height = 300;
+    d.add(Stroke{{{10, 20}, {480, 20}, {480, 290}, {10, 290}}, true, {Ink::Remove, 0.7, Dash::Solid}});
+    d.add(Text{{400, 280}, "here", 4});
+    const TileOptions o;
+    const auto pages = tiled(d, "cut 1", o);
+    CHECK(pages.size() == 6); // three across, two down; the line runs through all
+    double length = 0;
+    int texts = 0;
+    for (const Drawing& page : pages) {
+        CHECK(page.width == o.page_width);
+        for (const Item& item : page.items) {
+            if (const auto* t = std::get_if<Text>(&item.shape)) texts += t->text == "here";
+            const auto* s = std::get_if<Stroke>(&item.shape);
+            if (!s || s->pen.ink != Ink::Remove) continue;
+            for (size_t k = 0; k + 1 < s->path.size(); ++k)
+                length += std::hypot(s->path[k + 1].x - s->path[k].x, s->path[k + 1].y - s->path[k].y);
+            for (const P& p : s->path) {
+                CHECK(p.x >= (o.page_width - o.tile_width) / 2 - 1e-9);
+                CHECK(p.x <= (o.page_width + o.tile_width) / 2 + 1e-9);
+            }
+        }
+    }
+    CHECK(length == Approx(2 * (470 + 270))); // every millimetre once
+    CHECK(texts == 1);
+    // nothing in the middle of a large frame: those tiles are left out
+    Drawing ring;
+    ring.width = 3 * o.tile_width;
+    ring.height = 3 * o.tile_height;
+    ring.add(Stroke{{{1, 1}, {ring.width - 1, 1}, {ring.width - 1, ring.height - 1}, {1, ring.height - 1}}, true, {}});
+    CHECK(tiled(ring, "ring", o).size() == 8);
+}

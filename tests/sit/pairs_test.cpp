@@ -1,0 +1,195 @@
+#include "sit/cut_map.hpp"
+#include "sit/pairs.hpp"
+
+#include "support/support.hpp"
+
+#include <catch2/catch.hpp>
+#include <cmath>
+
+using namespace gorvet;
+using shape::Mesh;
+using shape::Motion;
+using shape::Point3;
+
+namespace {
+
+Mesh box(const Point3& least, const Point3& most, int n = 4) {
+    // six gridded faces, outward, corners shared by place
+    Mesh m;
+    const auto at = [&](int i, int j, int k) {
+        const std::array<int, 3> step{i, j, k};
+        Point3 p{};
+        for (size_t axis = 0; axis < 3; ++axis) p[axis] = least[axis] + (most[axis] - least[axis]) * step[axis] / n;
+        for (std::uint32_t q = 0; q < m.points.size(); ++q)
+            if (shape::between(m.points[q], p) < 1e-9) return q;
+        m.points.push_back(p);
+        return static_cast<std::uint32_t>(m.points.size() - 1);
+    };
+    for (int i = 0; i < n; ++i)
+        for (int j = 0; j < n; ++j)
+            for (const int end : {0, n}) {
+                const auto add = [&](std::uint32_t a, std::uint32_t b, std::uint32_t c, std::uint32_t d, bool flip) {
+                    if (flip) std::swap(b, d);
+                    m.triangles.push_back({a, b, c});
+                    m.triangles.push_back({a, c, d});
+                };
+                add(at(i, j, end), at(i + 1, j, end), at(i + 1, j + 1, end), at(i, j + 1, end), end == 0);
+                add(at(end, i, j), at(end, i + 1, j), at(end, i + 1, j + 1), at(end, i, j + 1), end == 0);
+                add(at(i, end, j), at(i + 1, end, j), at(i + 1, end, j + 1), at(i, end, j + 1), end != 0);
+            }
+    return m;
+}
+
+sit::Part part(const std::string& name, Mesh m) {
+    sit::Part p;
+    p.name = name;
+    p.ready = std::make_shared<const sit::Ready>(sit::readyOf(std::make_shared<const Mesh>(std::move(m)), 1));
+    return p;
+}
+
+sit::Sweep lifted(double up, double down) {
+    sit::Sweep s;
+    s.pose = [=](double u, double) {
+        Motion m;
+        m.shift[2] = u > 0 ? u * up : u * down;
+        return m;
+    };
+    s.words = [=](double u, double) { return u > 0 ? "up" : "down"; };
+    s.u_steps = 8;
+    return s;
+}
+
+} // namespace
+
+TEST_CASE("a part that rises is nearest at the top of its travel", "[sit][pairs][closed-form]") {
+    const auto arch = part("arch", box({0, 0, 100}, {400, 100, 110}));
+    auto wheel = part("wheel", box({100, 20, -200}, {300, 80, 0}));
+    sit::Need need;
+    need.least_mm = 20;
+    const auto still = sit::pairClearance(arch, wheel, {}, need, 1);
+    REQUIRE(still);
+    CHECK(still->least_mm == Approx(100).margin(1e-6));
+    CHECK(still->poses == 1);
+    CHECK(still->band == sit::Band::Clear);
+    wheel.sweep = lifted(75, 90);
+    const auto swept = sit::pairClearance(arch, wheel, {}, need, 1);
+    REQUIRE(swept);
+    CHECK(swept->least_mm == Approx(25).margin(1e-6));
+    CHECK(swept->pose == "up");
+    CHECK(swept->band == sit::Band::Tight);
+    CHECK(swept->at[2] == Approx(100).margin(1e-6));
+    // and when it goes through: the deepest pose counts, 15 into a plate of 10
+    wheel.sweep = lifted(125, 90);
+    const auto through = sit::pairClearance(arch, wheel, {}, need, 1);
+    REQUIRE(through);
+    CHECK(through->meets);
+    CHECK(through->band == sit::Band::Fouls);
+    CHECK(through->least_mm <= -4); // half the plate is as deep as anything inside it can be
+    // where the moving side is swept, too
+    auto body = arch;
+    body.sweep = lifted(0, 30);
+    wheel.sweep = lifted(60, 0);
+    CHECK(sit::pairClearance(body, wheel, {}, need, 1)->least_mm == Approx(10).margin(1e-6));
+}
+
+TEST_CASE("between the steps of a sweep the worst is searched for", "[sit][pairs]") {
+    // a beam turns past a post: the least distance lies between two looks
+    const auto post = part("post", box({205, -2, -50}, {215, 2, 50}));
+    auto beam = part("beam", box({0, -1, -1}, {200, 1, 1}));
+    beam.sweep = sit::Sweep{};
+    beam.sweep->pose = [](double u, double) {
+        const double a = u * 0.7 + 0.237; // straight at the post where u = −0.339, on no step
+        return shape::motionOf({}, a, 0, 0);
+    };
+    beam.sweep->words = [](double, double) { return "turned"; };
+    beam.sweep->u_steps = 8;
+    sit::Need need;
+    const auto found = sit::pairClearance(post, beam, {}, need, 1);
+    REQUIRE(found);
+    CHECK(found->least_mm < 5.6);
+    CHECK(found->least_mm >= 4.9);
+    CHECK(found->between_mm < 3);
+    CHECK(found->between_mm > 0);
+    // never farther than any pose that is looked at by hand
+    double by_hand = INFINITY;
+    for (int k = -1000; k <= 1000; ++k) {
+        const Motion m = beam.sweep->pose(k / 1000.0, 0);
+        by_hand = std::min(by_hand, shape::closest(*post.ready->tree, *beam.ready->tree, inverse(m), 100).least_mm);
+    }
+    CHECK(found->least_mm <= by_hand + found->between_mm);
+}
+
+TEST_CASE("a map against several parts shows each point by the part that is worst for it", "[sit][pairs][closed-form]") {
+    const auto floor = part("floor", box({0, 0, 0}, {1000, 100, 1}, 10));
+    const auto rail = part("rail", box({0, 0, -40}, {300, 100, -20}));          // 20 below
+    const auto exhaust = part("exhaust", box({600, 0, -60}, {1000, 100, -50})); // 50 below
+    sit::Need shown, hot;
+    shown.least_mm = 10;
+    hot.least_mm = 60;
+    const auto map = sit::worstOf(*floor.ready, {{rail.ready.get(), shown}, {exhaust.ready.get(), hot}}, {}, shown, 1);
+    CHECK(map.least_mm == Approx(20).margin(1e-4)); // a true distance
+    for (size_t i = 0; i < floor.ready->mesh->points.size(); ++i) {
+        const Point3& p = floor.ready->mesh->points[i];
+        if (p[2] > 1e-9) continue;
+        const double v = map.map.distance_mm[i];
+        if (p[0] <= 300) CHECK(v == Approx(20).margin(1e-3)); // 20 from a rail that needs 10: clear, as it is
+        if (p[0] >= 600) CHECK(v == Approx(0).margin(1e-3));  // 50 where 60 is needed: short by 10, shown 10 under 10
+        if (p[0] >= 600) CHECK(shown.band(v) == sit::Band::Fouls);
+    }
+    // 75 where 60 is needed and 90 is clear: half-way through tight on either scale
+    const auto far = part("far", box({0, 0, -90}, {1000, 100, -75}));
+    const auto tight = sit::worstOf(*floor.ready, {{far.ready.get(), hot}}, {}, shown, 1);
+    bool seen = false;
+    for (size_t i = 0; i < floor.ready->mesh->points.size(); ++i)
+        if (floor.ready->mesh->points[i][2] < 1e-9) {
+            CHECK(tight.map.distance_mm[i] == Approx(12.5).margin(1e-3));
+            seen = true;
+        }
+    CHECK(seen);
+    // the same need for all: the same as one map of both
+    Mesh both = *rail.ready->mesh;
+    const auto shift = static_cast<std::uint32_t>(both.points.size());
+    for (const Point3& p : exhaust.ready->mesh->points) both.points.push_back(p);
+    for (const auto& t : exhaust.ready->mesh->triangles) both.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+    const auto one = part("both", std::move(both));
+    const auto whole = sit::liveClearance(*floor.ready, *one.ready, {}, shown, 1);
+    const auto parts = sit::worstOf(*floor.ready, {{rail.ready.get(), shown}, {exhaust.ready.get(), shown}}, {}, shown, 1);
+    for (size_t i = 0; i < whole.map.distance_mm.size(); ++i)
+        CHECK(parts.map.distance_mm[i] == Approx(whole.map.distance_mm[i]).margin(1e-4));
+    CHECK(parts.fouls == whole.fouls);
+    CHECK(parts.tight == whole.tight);
+}
+
+TEST_CASE("a cut map asks more where a part needs more, and looks at where it goes", "[sit][pairs][closed-form]") {
+    Mesh sheet;
+    for (int i = 0; i <= 100; ++i)
+        for (int j = 0; j <= 20; ++j) sheet.points.push_back({i * 10.0, j * 10.0 - 100, 0});
+    const auto at = [](int i, int j) { return static_cast<std::uint32_t>(i * 21 + j); };
+    for (int i = 0; i < 100; ++i)
+        for (int j = 0; j < 20; ++j) {
+            sheet.triangles.push_back({at(i, j), at(i + 1, j), at(i + 1, j + 1)});
+            sheet.triangles.push_back({at(i, j), at(i + 1, j + 1), at(i, j + 1)});
+        }
+    const auto body = part("sheet", std::move(sheet));
+    const auto pipe = part("pipe", box({400, -20, -50}, {600, 20, -30})); // 30 below
+    sit::CutOptions o;
+    o.need.least_mm = 10;
+    o.margin_mm = 0;
+    const auto none = sit::cutMap(*body.ready, {{pipe.ready.get(), 0, {}}}, {}, o, 1);
+    REQUIRE(none);
+    CHECK(none->cuts.empty());
+    // 40 clear is asked: sheet within √(40² − 30²) = 26.5 of its outline goes
+    const auto hot = sit::cutMap(*body.ready, {{pipe.ready.get(), 30, {}}}, {}, o, 1);
+    REQUIRE(hot);
+    REQUIRE(hot->cuts.size() == 1);
+    const double r = std::sqrt(700.0);
+    CHECK(hot->area_mm2 == Approx(200 * 40 + 2 * r * 240 + units::pi * 700).epsilon(0.01));
+    // and with 10 clear but risen by 25
+    Motion up;
+    up.shift[2] = 25;
+    const auto risen = sit::cutMap(*body.ready, {{pipe.ready.get(), 0, {}}, {pipe.ready.get(), 0, up}}, {}, o, 1);
+    REQUIRE(risen->cuts.size() == 1);
+    const double q = std::sqrt(75.0);
+    CHECK(risen->area_mm2 == Approx(200 * 40 + 2 * q * 240 + units::pi * 75).epsilon(0.01));
+    CHECK_FALSE(sit::cutMap(*body.ready, std::vector<sit::CutAgainst>{}, {}, o, 1));
+}
