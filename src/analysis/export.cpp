@@ -144,7 +144,18 @@ std::vector<Drawing> workSheet(const Build& b, const Results& r) {
     return work::wallSheet(r.work, b.settings.length_step, titled(b, r, "Order of work"), {local_rules, hot_work, stands});
 }
 
-std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
+std::vector<Drawing> buildSheet(const Build& b, const Results& given, const ScanSheets& scans) {
+    Results with;
+    const bool lacks =
+        std::none_of(given.findings.begin(), given.findings.end(), [](const Finding& f) { return f.bench == Bench::Scan; });
+    if (lacks && !scans.findings.empty()) {
+        with = given;
+        with.findings.insert(with.findings.end(), scans.findings.begin(), scans.findings.end());
+        std::stable_sort(with.findings.begin(), with.findings.end(), [](const Finding& a, const Finding& c) {
+            return a.bench != c.bench ? a.bench < c.bench : a.severity > c.severity;
+        });
+    }
+    const Results& r = with.findings.empty() ? given : with;
     std::vector<Drawing> pages;
     {
         Area area;
@@ -182,6 +193,18 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
     for (const Subject subject : {Subject::Chassis, Subject::Body})
         if (!r.of(subject).survey.points.empty())
             for (Drawing& page : surveySheet(b, r, subject)) pages.push_back(std::move(page));
+    if (scans.picture) {
+        Area area;
+        Drawing page = blankPage(titled(b, r, "Scan: body and chassis together"), {no_certificate, local_rules}, area);
+        page.add(Picture{{area.x, area.y}, area.width, area.height, scans.picture});
+        pages.push_back(std::move(page));
+    }
+    if (scans.pairs) {
+        Area area;
+        Drawing page = blankPage(titled(b, r, "Scan: clearances, pair by pair"), {no_certificate, local_rules}, area);
+        page.place(scans.pairs(area.width, area.height, on_paper), {area.x, area.y});
+        pages.push_back(std::move(page));
+    }
     if (!b.pins.empty())
         pages.push_back(benchPage(b, r, "Sit: where the body sits", Bench::Sit, Subject::Body,
                                   {no_certificate, "Nobody under a hung body. Lower it on blocks, never on hands."}));
@@ -239,7 +262,7 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
 }
 
 Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Results& r, const std::filesystem::path& folder,
-                                                     const Progress& progress) {
+                                                     const Progress& progress, const ScanSheets& scans) {
     std::error_code ec;
     std::filesystem::create_directories(folder, ec);
     if (ec)
@@ -262,7 +285,7 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
             files.push_back(folder / name);
     };
     keep("build-sheet.pdf", [&](const auto& to) {
-        return writePdf(buildSheet(b, r), {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, to);
+        return writePdf(buildSheet(b, r, scans), {"Build sheet: " + b.settings.name, "Gorvet build sheet"}, to);
     });
     for (const Subject subject : {Subject::Chassis, Subject::Body}) {
         if (r.of(subject).survey.points.empty()) continue;

@@ -204,15 +204,18 @@ sit::Need needOf(const Overlay& o, const Build& b, ScanPart one, ScanPart other,
 
 } // namespace
 
-sit::LiveClearance liveOf(const Overlay& o, const Build& b, const Motion& seat, int threads, const std::function<bool()>& stop) {
-    // all parts need the same: the whole in one
-    bool same = true;
+bool unlikeNeeds(const Overlay& o, const Build& b) {
     for (const auto& m : o.body_parts)
         for (const auto& f : o.on_chassis) {
             const sit::Need need = needOf(o, b, m.kind, f.kind, true);
-            same = same && need.least_mm == o.need.least_mm && need.finish_mm == o.need.finish_mm;
+            if (need.least_mm != o.need.least_mm || need.finish_mm != o.need.finish_mm) return true;
         }
-    if (same) return sit::liveClearance(*o.body, *o.chassis, seat, o.need, threads, stop);
+    return false;
+}
+
+sit::LiveClearance liveOf(const Overlay& o, const Build& b, const Motion& seat, int threads, const std::function<bool()>& stop) {
+    // all parts need the same: the whole in one
+    if (!unlikeNeeds(o, b)) return sit::liveClearance(*o.body, *o.chassis, seat, o.need, threads, stop);
     sit::LiveClearance all;
     all.least_mm = o.need.cap_mm;
     for (const auto& m : o.body_parts) {
@@ -348,6 +351,34 @@ std::string overlayKey(const Build& b, const Results& r) {
                                    o.to.z_mm);
     if (b.stretch.cut_station && r.seat.change_mm)
         key += fmt::format("{} {} {}", b.stretch.cut_station->value, *r.seat.change_mm, r.sit_input.cut_slope_rad);
+    return key;
+}
+
+std::string clearanceKey(const Build& b, const Results& r) {
+    const sit::Pose& p = r.seat.pose;
+    const double* u = r.seat.pose_half_width_mm;
+    std::string key = fmt::format("{} {} {} {} {} {} {} {} {} {} {};", r.seated(), p.shift.x_mm, p.shift.y_mm, p.shift.z_mm,
+                                  p.yaw_rad, p.pitch_rad, p.roll_rad, u[0], u[1], u[2], r.seat.change_mm.value_or(0));
+    const auto figure = [&](const Dimension& d) { key += fmt::format("{} {} ", d.value, build::word(d.provenance)); };
+    for (const Dimension* d : {&b.clearances.least, &b.clearances.finish}) figure(*d);
+    const WheelTravel& t = b.travel;
+    for (const Dimension* d : {&t.front_bump, &t.front_droop, &t.rear_bump, &t.rear_droop, &t.lock, &t.rock}) figure(*d);
+    for (const auto& [id, rule] : b.pair_rules) {
+        key += fmt::format("{} {} ", build::word(rule.one), build::word(rule.other));
+        figure(rule.least);
+        figure(rule.finish);
+    }
+    for (const auto& [id, s] : b.swings) {
+        key += fmt::format("{} {} {} {} {} {} {} ", s.scan.value, s.from.x_mm, s.from.y_mm, s.from.z_mm, s.to.x_mm, s.to.y_mm,
+                           s.to.z_mm);
+        figure(s.angle);
+        figure(s.back);
+    }
+    for (const int i : {r.sit_input.front_left, r.sit_input.front_right, r.sit_input.rear_left, r.sit_input.rear_right})
+        if (i >= 0) {
+            const Vec3& at = r.sit_input.chassis.at[static_cast<size_t>(i)];
+            key += fmt::format("{} {} {} ", at.x_mm, at.y_mm, at.z_mm);
+        }
     return key;
 }
 

@@ -45,6 +45,8 @@ struct Overlay {
 Overlay overlayOf(const build::Build&, const Results&, const ScanMeshes&, int threads = 0);
 /// What the meshes of an overlay depend on, as text: the same text, the same meshes.
 std::string overlayKey(const build::Build&, const Results&);
+/// What its clearances depend on besides: the same text, the same clearances.
+std::string clearanceKey(const build::Build&, const Results&);
 /// Stands an overlay's body where it sits now, and takes the needs of now, without making its meshes ready again.
 void reseat(Overlay&, const build::Build&, const Results&);
 /// The change of pins that moves the body by so much rearward and up: stations and heights move along. Fails with Conflict when
@@ -77,6 +79,8 @@ struct OverlayClearance {
 /// Pair by pair, moving parts through their travel. Nothing when stopped.
 std::optional<OverlayClearance> clearanceOf(const Overlay&, const build::Build&, int threads = 0,
                                             const std::function<bool()>& stop = {});
+/// Whether some pair of body and chassis needs another clearance than Overlay::need.
+bool unlikeNeeds(const Overlay&, const build::Build&);
 /// The map alone, with the body at this seat.
 sit::LiveClearance liveOf(const Overlay&, const build::Build&, const shape::Motion& seat, int threads = 0,
                           const std::function<bool()>& stop = {});

@@ -57,6 +57,10 @@ public:
     }
 
     double scale() const { return span_.any() ? scale_ : 0; }
+    std::optional<double> station(double at) const {
+        if (!span_.any() || scale_ <= 0) return std::nullopt;
+        return (at - left_) / scale_ + span_.from - (span_.to - span_.from) * 0.02;
+    }
 
     Drawing draw() {
         d_.add(Stroke{{{0, middle_}, {d_.width, middle_}}, false, {Ink::Ink, f_.medium(), Dash::Solid}});
@@ -307,6 +311,11 @@ Drawing ruleView(const Build& b, const Results& r, const ViewOptions& o, double 
 double ruleScale(const Build& b, const Results& r, double width, const Format& f) {
     const ViewOptions none;
     return RuleDrafter(b, r, none, width, 1, f).scale();
+}
+
+std::optional<double> ruleStation(const Build& b, const Results& r, double width, double at, const Format& f) {
+    const ViewOptions none;
+    return RuleDrafter(b, r, none, width, 1, f).station(at);
 }
 
 } // namespace gorvet::analysis

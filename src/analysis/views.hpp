@@ -34,5 +34,7 @@ sheet::Drawing ruleView(const build::Build&, const Results&, const ViewOptions&,
                         const sheet::Format&);
 /// How many mm a paper unit of The Rule is, for dragging; 0 when there is nothing to slide.
 double ruleScale(const build::Build&, const Results&, double width, const sheet::Format&);
+/// The chassis' station at a place of The Rule; none when there is nothing on it.
+std::optional<double> ruleStation(const build::Build&, const Results&, double width, double x, const sheet::Format&);
 
 } // namespace gorvet::analysis

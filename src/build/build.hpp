@@ -36,6 +36,7 @@ struct Settings {
     std::string want = "figures"; ///< what the next readings are to tell: tape::wanted_keys, or "point NAME"
     bool gauge = true;            ///< there is a height gauge or level to take heights with
     double tape_reach_mm = 8000;  ///< the longest distance that can be taped in one
+    std::string scan_picture; ///< content hash of a picture of the scans for the build sheet; empty: none
     std::string body_name = "body";
     std::string chassis_name = "chassis";
     bool operator==(const Settings&) const = default;

@@ -36,6 +36,8 @@ Checked valid(const Build&, const Settings& s) {
     if (!(s.frame_tolerance_mm > 0)) return bad("build", "The frame tolerance must be above 0 mm.");
     if (!(s.tape_reach_mm >= 100 && s.tape_reach_mm <= 1e5))
         return bad("build", "The tape's reach must be between 100 mm and 100 m.");
+    if (!s.scan_picture.empty() && !isHash(s.scan_picture))
+        return bad("build", "A picture is named by the 64 signs of its content's hash.");
     return {};
 }
 

@@ -26,6 +26,7 @@ template <class V, class T> void fields(V& v, T& s) {
         v("want", s.want);
         v("gauge", s.gauge);
         v("tape_reach_mm", s.tape_reach_mm);
+        v("scan_picture", s.scan_picture);
     } else if constexpr (std::is_same_v<U, Session>) {
         v("id", s.id);
         v("subject", s.subject);

@@ -3,6 +3,8 @@
 #include "analysis/cut_files.hpp"
 #include "analysis/kept_cuts.hpp"
 #include "analysis/overlay.hpp"
+#include "analysis/seatings.hpp"
+#include "cli/build_scans.hpp"
 #include "cli/json_parts.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
@@ -151,25 +153,25 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
     return 0;
 }
 
-int overlayOfBuild(const std::string& build, const std::string& out, bool keep) {
+int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating) {
     auto store = store::Store::open(build);
     if (!store) return fail(store.error());
-    const build::Build& b = (*store)->build();
-    const analysis::Results results = analysis::analyse(b, (*store)->revision());
-    analysis::ScanMeshes meshes;
-    for (const auto& [id, s] : b.scans) {
-        const auto read = formats::readMeshFrom([&](const auto& take) { return (*store)->readBlob(s.blob, take); }, s.file,
-                                                analysis::unitOf(s.unit));
-        if (!read) {
-            std::cerr << fmt::format("gorvet-cli: {}: {}\n", s.name, read.error().text());
-            continue;
-        }
-        meshes[id] = std::make_shared<const shape::Mesh>(read->mesh);
+    build::Build b = (*store)->build();
+    if (!seating.empty()) {
+        const auto as =
+            std::find_if(b.seatings.begin(), b.seatings.end(), [&](const auto& row) { return row.second.name == seating; });
+        if (as == b.seatings.end())
+            return fail(Error{Error::Code::NotFound, seating, fmt::format("There is no seating {}.", seating),
+                              "Keep one first: seating keep NAME.", -1});
+        b = analysis::seatedAs(b, as->second);
     }
+    const analysis::Results results = analysis::analyse(b, (*store)->revision());
+    const analysis::ScanMeshes meshes = meshesOf(*store->get());
     const analysis::Overlay o = analysis::overlayOf(b, results, meshes);
     Json j;
     const auto c = o.complete() ? analysis::clearanceOf(o, b) : std::nullopt;
     const analysis::Headline h = analysis::overlayHeadline(b, o, c ? &*c : nullptr);
+    j["seating"] = seating.empty() ? "now" : seating;
     j["sentence"] = h.sentence;
     j["below"] = h.below;
     j["seated"] = o.seated;

@@ -20,9 +20,9 @@ struct CutRequest {
 int cutMapOf(const CutRequest&);
 
 /// Keeps a scan's file in a build.
-int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject, const std::string& part,
-             const std::string& name);
+int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject,
+             const std::string& part, const std::string& name);
 /// The build's scans on each other as they sit: clearance, contacts and cut map; with a folder the cuts as files.
-int overlayOfBuild(const std::string& build, const std::string& out, bool keep);
+int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating);
 
 } // namespace gorvet::cli

@@ -1,6 +1,7 @@
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
 #include "cli/align_commands.hpp"
+#include "cli/build_scans.hpp"
 #include "cli/clearance_commands.hpp"
 #include "cli/cut_commands.hpp"
 #include "cli/json.hpp"
@@ -189,7 +190,8 @@ template <class F> int withResults(const std::string& path, F&& print) {
 int exportAll(const std::string& path, const std::string& directory) {
     auto opened = openAndAnalyse(path);
     if (!opened) return fail(opened.error());
-    auto written = analysis::exportAll(opened->store->build(), opened->results, directory);
+    auto written =
+        analysis::exportAll(opened->store->build(), opened->results, directory, {}, scanSheets(*opened->store, opened->results));
     if (!written) return fail(written.error());
     for (const auto& file : *written) std::cout << file.string() << "\n";
     return 0;
@@ -424,16 +426,27 @@ int run(int argc, char** argv) {
     scan_keep->add_option("--on", on_subject, "body or chassis: on whose axes it stands")
         ->required()
         ->check(CLI::IsMember({"body", "chassis"}));
-    scan_keep
-        ->add_option("--part", shows,
-                     "what it shows: body, chassis, engine, axle, wheel, exhaust, fuel-tank, prop-shaft or other")
-        ->check(CLI::IsMember({"body", "chassis", "engine", "axle", "wheel", "exhaust", "fuel-tank", "prop-shaft", "other"}));
+    scan_keep->add_option("--part", shows, "what it shows: " + build::wordList<build::ScanPart>())
+        ->check(CLI::IsMember(
+            std::vector<std::string>(build::Words<build::ScanPart>::text.begin(), build::Words<build::ScanPart>::text.end())));
     scan_keep->add_option("--name", called, "what to call it");
     unitOption(scan_keep);
+    LayRequest lay;
+    auto* scan_lay = scan->add_subcommand(
+        "lay", "stand a kept scan on its subject's axes: by marker balls, its mid-plane, 3-2-1, or surveyed points");
+    scan_lay->add_option("FILE", lay.build, "the build")->required();
+    scan_lay->add_option("SCAN", lay.scan, "name of the scan")->required();
+    scan_lay->add_option("--markers", lay.ball_radius_mm, "radius of the marker balls, mm");
+    scan_lay->add_flag("--symmetry", lay.symmetry, "its own mid-plane becomes the centreline");
+    scan_lay->add_option("--datum", lay.datum,
+                         "six places x,y,z as it stands now: three on the datum plane, two on the centreline, one at station 0");
+    scan_lay->add_option("--survey", lay.surveyed, "NAME=x,y,z: a surveyed point and where the scan shows it now; three or more");
     auto* overlay = app.add_subcommand("overlay", "a build's scans on each other as they sit: what fouls, and what to cut");
     fileArgument(overlay);
     overlay->add_option("--out", from, "a folder for each cut as DXF, the places as CSV, all as PDF, and flat cuts 1:1");
     bool keep_cuts = false;
+    std::string seating;
+    overlay->add_option("--seating", seating, "as a kept seating has it, instead of as it is now");
     overlay->add_flag("--keep-cuts", keep_cuts, "keep the cuts in the build: they become steps of the work");
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
@@ -501,7 +514,8 @@ int run(int argc, char** argv) {
     if (*scan_check) return scanCheck(path, unit, from, to, known);
     if (*cutmap) return cutMapOf(cuts);
     if (*scan_keep) return scanKeep(path, other, unit, on_subject, shows, called);
-    if (*overlay) return overlayOfBuild(path, from, keep_cuts);
+    if (*overlay) return overlayOfBuild(path, from, keep_cuts, seating);
+    if (*scan_lay) return scanLay(lay);
     if (*clearance) return clearanceOf(clear);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);

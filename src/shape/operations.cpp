@@ -165,10 +165,10 @@ Mesh mesh(const Solid& s, double chord_mm) {
         TopLoc_Location place;
         const auto triangles = BRep_Tool::Triangulation(face, place);
         if (triangles.IsNull()) continue;
-        const int first = static_cast<int>(m.vertices.size());
+        const auto first = static_cast<std::uint32_t>(m.points.size());
         for (int i = 1; i <= triangles->NbNodes(); ++i) {
             const gp_Pnt p = triangles->Node(i).Transformed(place.Transformation());
-            m.vertices.push_back({p.X(), p.Y(), p.Z()});
+            m.points.push_back({p.X(), p.Y(), p.Z()});
         }
         for (int i = 1; i <= triangles->NbTriangles(); ++i) {
             int a = 0;
@@ -176,7 +176,8 @@ Mesh mesh(const Solid& s, double chord_mm) {
             int c = 0;
             triangles->Triangle(i).Get(a, b, c);
             if (face.Orientation() == TopAbs_REVERSED) std::swap(b, c);
-            m.triangles.push_back({first + a - 1, first + b - 1, first + c - 1});
+            m.triangles.push_back({first + static_cast<std::uint32_t>(a - 1), first + static_cast<std::uint32_t>(b - 1),
+                                   first + static_cast<std::uint32_t>(c - 1)});
         }
     }
     return m;

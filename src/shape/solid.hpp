@@ -1,6 +1,7 @@
 #pragma once
 
 #include "build/build.hpp"
+#include "shape/mesh.hpp"
 
 #include <array>
 #include <filesystem>
@@ -33,12 +34,6 @@ struct Frame {
     Vec3 origin;
     Vec3 x{1, 0, 0};
     Vec3 y{0, 1, 0}; ///< need be neither of length 1 nor square to x; must not be along it
-};
-
-/// Triangles of a surface: for views, sections and distances.
-struct Mesh {
-    std::vector<Vec3> vertices;
-    std::vector<std::array<int, 3>> triangles; ///< counter-clockwise seen from outside
 };
 
 struct Bounds {

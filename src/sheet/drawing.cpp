@@ -26,6 +26,7 @@ struct Mover {
         for (P& p : h.polygon) p = p + by;
     }
     void operator()(Text& t) const { t.at = t.at + by; }
+    void operator()(Picture& p) const { p.at = p.at + by; }
     void operator()(Dimension& d) const {
         d.a = d.a + by;
         d.b = d.b + by;
@@ -199,6 +200,10 @@ Extent extent(const std::vector<Item>& items) {
                                 const double left = t.anchor == Anchor::Left ? 0 : t.anchor == Anchor::Centre ? -w / 2 : -w;
                                 reach(t.at.x + left, t.at.y - t.size);
                                 reach(t.at.x + left + w, t.at.y + t.size * 0.3);
+                            },
+                            [&](const Picture& p) {
+                                reach(p.at.x, p.at.y);
+                                reach(p.at.x + p.width, p.at.y + p.height);
                             },
                             [&](const Dimension& d) {
                                 reach(d.a.x, d.a.y);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <memory>
 #include <string>
 #include <string_view>
 #include <variant>
@@ -88,7 +89,16 @@ struct Dimension {
     bool operator==(const Dimension&) const = default;
 };
 
-using Shape = std::variant<Stroke, Circle, Fill, Hatch, Text, Dimension>;
+/// A picture, a PNG file's bytes, fitted into a frame and centred in it. Left out of DXF.
+struct Picture {
+    P at; ///< upper left corner of the frame
+    double width = 0;
+    double height = 0;
+    std::shared_ptr<const std::string> png;
+    bool operator==(const Picture&) const = default;
+};
+
+using Shape = std::variant<Stroke, Circle, Fill, Hatch, Text, Dimension, Picture>;
 
 struct Item {
     Shape shape;

@@ -1,6 +1,7 @@
 #include "sheet/fonts.hpp"
 #include "sheet/write.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <memory>
 
@@ -86,6 +87,32 @@ public:
         trace(f.polygon, true);
         setInk(f.ink);
         cairo_fill(cr_);
+    }
+    void operator()(const Picture& p) {
+        if (!p.png || p.png->empty()) return;
+        struct Reading {
+            const std::string& bytes;
+            size_t at;
+        } reading{*p.png, 0};
+        const auto next = [](void* from, unsigned char* to, unsigned int length) {
+            auto& r = *static_cast<Reading*>(from);
+            if (r.at + length > r.bytes.size()) return CAIRO_STATUS_READ_ERROR;
+            std::copy_n(r.bytes.begin() + static_cast<std::ptrdiff_t>(r.at), length, to);
+            r.at += length;
+            return CAIRO_STATUS_SUCCESS;
+        };
+        cairo_surface_t* image = cairo_image_surface_create_from_png_stream(next, &reading);
+        const double w = cairo_image_surface_get_width(image), h = cairo_image_surface_get_height(image);
+        if (cairo_surface_status(image) == CAIRO_STATUS_SUCCESS && w > 0 && h > 0) {
+            const double scale = std::min(p.width / w, p.height / h);
+            cairo_save(cr_);
+            cairo_translate(cr_, p.at.x + (p.width - w * scale) / 2, p.at.y + (p.height - h * scale) / 2);
+            cairo_scale(cr_, scale, scale);
+            cairo_set_source_surface(cr_, image, 0, 0);
+            cairo_paint(cr_);
+            cairo_restore(cr_);
+        }
+        cairo_surface_destroy(image);
     }
     void operator()(const Hatch&) {}     // flattened
     void operator()(const Dimension&) {} // flattened

@@ -60,6 +60,7 @@ public:
         dxf_.writeCircle(dw_, DL_CircleData(c.centre.x, y(c.centre), 0, c.radius), attributes(c.pen));
     }
     void operator()(const Fill&) {}
+    void operator()(const Picture&) {}
     void operator()(const Hatch&) {}
     void operator()(const Dimension&) {}
     void operator()(const Text& t) {

@@ -57,7 +57,7 @@ Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const Mo
     f.mesh.colours.clear();
     f.distance = distances(body.order, move);
     const double limit = options.need.foulsBelow();
-    for (int round = 0; round < 12 && !(stop && stop()); ++round) {
+    for (int round = 0; round < 40 && !(stop && stop()); ++round) { // a long thin triangle takes one round a side
         std::unordered_map<std::uint64_t, std::uint32_t> middles;
         std::vector<Point3> fresh;
         const auto key = [](std::uint32_t a, std::uint32_t b) {

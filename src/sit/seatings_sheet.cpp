@@ -18,7 +18,7 @@ public:
     Drafter(const SeatingsView& v, double width, double height, const Format& f) : v_(v), f_(f) {
         d_.width = width;
         d_.height = height;
-        const double move_width = f.px(64);
+        const double move_width = f.px(69);
         moves_at_ = width - move_width * static_cast<double>(v.moves.size());
         move_width_ = move_width;
         column_width_ = f.px(84);
@@ -42,7 +42,7 @@ public:
             y += rowHeight();
         }
         y += f_.px(10);
-        for (const std::string& s : v_.sentences)
+        for (const std::string& s : sentences())
             for (const std::string& line : wrapped(s, d_.width - f_.px(10), f_.body())) {
                 y += f_.body() * 1.35;
                 d_.add(Text{{0, y}, line, f_.body(), Ink::Ink});
@@ -53,6 +53,16 @@ public:
                 d_.add(Text{{0, y}, line, f_.small(), Ink::Second});
             }
         return std::move(d_);
+    }
+    /// What is said below; pointers without a column of their own are named first.
+    std::vector<std::string> sentences() const {
+        std::vector<std::string> list = v_.sentences;
+        std::string names;
+        for (size_t k = shown_; k < v_.columns.size(); ++k)
+            names +=
+                fmt::format("{}{} {}{}", names.empty() ? "" : ", ", k + 1, v_.columns[k], v_.below[k] == "leads" ? " leads" : "");
+        if (!names.empty()) list.insert(list.begin(), "Pointers: " + names + ".");
+        return list;
     }
     double rowHeight() const { return f_.px(34); }
     double headHeight() const { return f_.px(62); }
@@ -84,8 +94,11 @@ private:
         }
         if (!v_.moves.empty())
             d_.add(Text{{moves_at_ + f_.px(6), f_.small()}, "what a move brings (+) or costs (−)", f_.small(), Ink::Ink});
-        if (!v_.columns.empty())
-            d_.add(Text{{scale_at_, f_.small()}, "where each seating comes to; hatched: it holds", f_.small(), Ink::Ink});
+        if (!v_.columns.empty()) {
+            const std::string whole = "where each seating comes to; hatched: it holds";
+            const bool room = roughWidth(whole, f_.small(), Face::Sans) < moves_at_ - scale_at_ - f_.px(12);
+            d_.add(Text{{scale_at_, f_.small()}, room ? whole : "hatched: it holds", f_.small(), Ink::Ink});
+        }
         return headHeight();
     }
     /// What fits into the width.
@@ -188,6 +201,7 @@ private:
 
 double seatingsHeight(const SeatingsView& v, double width, const Format& f) {
     double y = f.px(62) + f.px(34) * static_cast<double>(v.rows.size()) + f.px(10);
+    y += f.body() * 1.35; // a line for pointers without a column
     for (const std::string& s : v.sentences)
         y += f.body() * 1.35 * static_cast<double>(wrapped(s, width - f.px(10), f.body()).size());
     for (const std::string& s : v.cautions)

@@ -326,7 +326,7 @@ private:
             first = {"before-body-cuts"};
         }
         for (const BodyCut& c : f_.body_cuts) {
-            Step& s = add("cut-body-" + c.name, fmt::format("Cut {} out of the body, {}", c.name, c.words), first);
+            Step& s = add("cut-body-" + c.name, fmt::format("Cut the body along {}, {}", c.name, c.words), first);
             s.why = "Scribe it from the list of places or the 1:1 print, and look behind it first.";
             s.no_return = true;
             s.before_return = {"Nothing runs behind the sheet: loom, lines, trim.", "No plate with a number lies in the line."};

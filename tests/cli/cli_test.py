@@ -280,6 +280,28 @@ point,Dr,,,mm,,,,
         self.assertIn("fouls the chassis", j["sentence"])
         self.assertEqual(j["need"]["least_mm"], 8)
         self.assertTrue(all(f["code"].startswith("scan.") for f in j["findings"]))
+        pair = j["pairs"][0]
+        self.assertEqual((pair["one"], pair["other"], pair["verdict"], pair["provenance"]), ("the body", "the chassis", "Fouls", "measured"))
+        # the cuts become steps of the work, and come out on paper with what fouls and the clearances
+        kept = cli("overlay", build, "--keep-cuts", "--out", str(self.dir / "kept-cuts"))
+        self.assertIn("cut", json.loads(kept.stdout)["kept"])
+        self.assertTrue(any(s["code"].startswith("cut-body-") for s in json.loads(cli("work", build).stdout)["steps"]))
+        self.assertEqual(cli("export", build, "--all", str(self.dir / "sheets")).returncode, 0)
+        sheet = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / "build-sheet.pdf", "-"], text=True, capture_output=True).stdout
+        self.assertIn("clearances, pair by pair", sheet)
+        self.assertIn("fouls the chassis", sheet)
+        # laid anew: by its mid-plane, and by three, two, one where it stands now
+        self.assertEqual(cli("enter", build, "scan shell pose 0 18 0 1° 0 0.5°").returncode, 0)
+        laid = json.loads(cli("scan", "lay", build, "shell", "--symmetry").stdout)
+        self.assertIn("alike", laid["how"])
+        self.assertLess(abs(laid["pose"]["yaw_deg"]), 0.05)
+        self.assertLess(abs(laid["pose"]["y_mm"]), 1)
+        places = ["0,0,50", "1000,0,50", "0,500,50", "0,0,50", "1000,0,50", "100,0,0"]
+        laid = json.loads(cli("scan", "lay", build, "shell", "--datum", *places).stdout)
+        self.assertEqual(laid["how"], "three, two, one")
+        self.assertEqual(cli("scan", "lay", build, "shell").returncode, 2)
+        self.assertEqual(cli("scan", "lay", build, "nothing", "--symmetry").returncode, 2)
+        self.assertEqual(cli("scan", "lay", build, "shell", "--survey", "Hl=1,2,3").returncode, 2)
 
     def test_scans_are_looked_over_converted_and_fitted(self):
         cube = "".join(f"v {x} {y} {z}\n" for z in (0, 1) for y in (0, 1) for x in (0, 1))
@@ -393,6 +415,16 @@ point,Dr,,,mm,,,,
         self.assertEqual(sit["status"], "seated")
         self.assertAlmostEqual(sit["wheelbase_change_mm"], -141, delta=4)
         self.assertTrue(all(p["verdict"] == "Holds" for p in sit["pins"]))
+        over = next(p for p in sit["pins"] if p["kind"] == "up")
+        self.assertEqual((over["bound"], over["importance"], over["to"]), ("least", "like", ["M3l", "M3r"]))
+        columns = {c["name"]: c for c in sit["seatings"]["columns"]}
+        self.assertLessEqual({"now", "driveline leads", "body leads", "low"}, set(columns))
+        sill = {name: next(p["achieved_mm"] for p in c["pins"] if p["name"] == "height of SFl") for name, c in columns.items()}
+        self.assertAlmostEqual(sill["now"] - sill["low"], 20, delta=0.5)  # pinned 20 lower
+        self.assertEqual(columns["low"]["channel_mm"], 40)
+        down = sit["seatings"]["moves"][0]
+        self.assertAlmostEqual(next(g["by_mm"] for g in down["gains"] if g["pin"] == over["name"]), -20, delta=0.05)
+        self.assertEqual(len(sit["seatings"]["ways_to_lower"]), 4)
         stretch = json.loads(cli("stretch", build).stdout)
         self.assertEqual(stretch["verdict"], "Marginal")  # slacks not measured
         self.assertAlmostEqual(stretch["left"]["take_out_mm"], -sit["wheelbase_change_mm"] + 2, delta=0.05)

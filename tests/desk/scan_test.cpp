@@ -105,7 +105,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     for (const auto& [id, s] : d.window.document().latest().scans)
         if (s.name == "tail-scan") tail = id;
     REQUIRE(tail);
-    desk::ask::presets().answers = {"tail-scan"};
+    desk::ask::presets().answers = {"tail-scan", "by picked places"};
     d.action("layScan");
     CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("Pick a place on tail-scan") && Catch::Contains("0 pairs"));
     const shape::Motion seat = room->overlay()->seat;
@@ -138,6 +138,35 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     REQUIRE(view->picks().size() == 1);
     CHECK(view->picks()[0].at[1] < -600); // from the left the left side is met first
     CHECK(view->picks()[0].at[0] == Approx(seat.moved({2100, -730, 700})[0]).margin(4 / view->camera().px_per_mm));
+
+    // a shape through picked places, in words
+    desk::ask::presets().answers = {"a plane"};
+    d.action("fitShape");
+    CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("0 so far, 3 at least"));
+    for (const desk::Point3 place : {desk::Point3{1000, -300, 632}, desk::Point3{1500, -300, 632}, desk::Point3{1200, -500, 632}})
+        emit view->picked({seat.moved(place), SceneView::Body});
+    QTest::mouseClick(d.find<QPushButton>("sceneAnswer0"), Qt::LeftButton);
+    CHECK_THAT(d.text("sceneWords").toStdString(), Catch::Contains("Plane at station") && Catch::Contains("points of the scan"));
+
+    // laid again by three, two, one, on its subject's axes; undone
+    desk::ask::presets().answers = {"tail-scan", "three, two, one"};
+    d.action("layScan");
+    const auto kept_pose = d.window.document().latest().scans.at(tail).shift;
+    for (const desk::Point3 place : {desk::Point3{1700, -500, 100}, desk::Point3{3000, -500, 100}, desk::Point3{2400, 500, 100},
+                                     desk::Point3{1600, 0, 300}, desk::Point3{3000, 0, 300}, desk::Point3{10, 0, 0}})
+        emit view->picked({seat.moved(place), SceneView::Body});
+    CHECK(d.window.document().latest().scans.at(tail).note == "three, two, one");
+    CHECK(d.window.document().latest().scans.at(tail).shift.z_mm == Approx(kept_pose.z_mm - 100).margin(0.5));
+    d.action("undo");
+    CHECK(d.window.document().latest().scans.at(tail).shift == kept_pose);
+    REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
+
+    // The Rule is clicked at a station: the view goes there
+    auto* rule = d.find<desk::RuleView>("rule");
+    const double was = view->camera().at[0];
+    QTest::mouseClick(rule, Qt::LeftButton, {}, QPoint(rule->width() / 5, rule->height() - 12));
+    CHECK(view->camera().at[0] < was - 200);
+    view->showAll();
 
     // the section follows its slider, and its outline lies in the plane
     d.find<QCheckBox>("sectionOn")->setChecked(true);
@@ -253,7 +282,7 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     REQUIRE(waitLong([&] { return room->overlay() && room->overlay()->hasChassis(); }));
     CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("The chassis is scanned, the body is not"));
     const auto picture = folder / "view.png";
-    desk::ask::presets().answers = {QString::fromStdString(picture.string())};
+    desk::ask::presets().answers = {"as a file", QString::fromStdString(picture.string())};
     d.action("savePicture");
     QImage image(QString::fromStdString(picture.string()));
     REQUIRE_FALSE(image.isNull());
@@ -262,6 +291,15 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     for (int x = 0; x < image.width(); x += 7)
         for (int y = 0; y < image.height(); y += 7) colours.insert(image.pixel(x, y));
     CHECK(colours.size() > 10);
+    // and into the build sheet, where it stays
+    desk::ask::presets().answers = {"into the build sheet"};
+    d.action("savePicture");
+    REQUIRE(waitLong([&] { return !d.window.document().latest().settings.scan_picture.empty(); }));
+    const auto sheet = folder / "sheet.pdf";
+    desk::ask::presets().answers = {QString::fromStdString(sheet.string())};
+    d.action("exportBuildSheet");
+    REQUIRE(waitLong([&] { return d.text("entryEcho").startsWith("written"); }));
+    CHECK_THAT(fileText(sheet), Catch::Contains("/Subtype /Image"));
 
     // a file that is no scan is kept as it is, and said to be unreadable
     const auto bad = folder / "bad.ply";

@@ -32,11 +32,10 @@ double boxAreaOf(double w, double h, double t, double r) {
 double meshVolume(const Mesh& m) {
     double six = 0;
     for (const auto& [a, b, c] : m.triangles) {
-        const auto& p = m.vertices[static_cast<size_t>(a)];
-        const auto& q = m.vertices[static_cast<size_t>(b)];
-        const auto& r = m.vertices[static_cast<size_t>(c)];
-        six += p.x_mm * (q.y_mm * r.z_mm - q.z_mm * r.y_mm) - p.y_mm * (q.x_mm * r.z_mm - q.z_mm * r.x_mm) +
-               p.z_mm * (q.x_mm * r.y_mm - q.y_mm * r.x_mm);
+        const auto& p = m.points[a];
+        const auto& q = m.points[b];
+        const auto& r = m.points[c];
+        six += p[0] * (q[1] * r[2] - q[2] * r[1]) - p[1] * (q[0] * r[2] - q[2] * r[0]) + p[2] * (q[0] * r[1] - q[1] * r[0]);
     }
     return six / 6;
 }
@@ -144,7 +143,7 @@ TEST_CASE("a mesh encloses the volume of its solid", "[shape]") {
     const Solid p = placed(made(plate(80, 50, 6, {{40, 25, 20}})), {{10, 20, 30}, {0, 1, 0}, {0, 0, 1}});
     const Mesh m = mesh(p, 0.01);
     CHECK(meshVolume(m) == Approx(volume(p)).epsilon(1e-3));
-    for (const auto& v : m.vertices) CHECK((v.x_mm > 9.99 && v.x_mm < 16.01));
+    for (const auto& v : m.points) CHECK((v[0] > 9.99 && v[0] < 16.01));
 }
 
 TEST_CASE("sizes that make nothing are refused in words", "[shape]") {

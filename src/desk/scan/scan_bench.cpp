@@ -23,6 +23,7 @@ std::vector<Starter> ScanBench::starters(const Document& d, const ViewState& sta
     list.push_back({tr("Way in"), "!wayIn"});
     list.push_back({tr("Cut map…"), "!cutMap"});
     list.push_back({tr("Keep the cuts"), "!keepCuts"});
+    list.push_back({tr("Fit a shape…"), "!fitShape"});
     list.push_back({tr("Picture…"), "!savePicture"});
     list.push_back({tr("least clearance"), "clearance least "});
     list.push_back({tr("cut margin"), "clearance margin "});

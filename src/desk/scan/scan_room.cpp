@@ -1,6 +1,9 @@
 #include "desk/scan/scan_room.hpp"
 
+#include "analysis/export.hpp"
+#include "analysis/lay_scan.hpp"
 #include "analysis/overlay.hpp"
+#include "analysis/scene_layers.hpp"
 #include "formats/mesh_file.hpp"
 #include "scan/align.hpp"
 #include "scan/fit.hpp"
@@ -14,6 +17,7 @@ struct ScanRoom::Job {
     std::string path;
     std::int64_t revision = -1;
     std::string key;
+    std::string clearance_key;
     std::map<build::ScanId, std::pair<std::string, std::shared_ptr<const shape::Mesh>>> meshes;
     std::shared_ptr<analysis::Overlay> overlay; ///< none: to be made
     bool fresh = false;
@@ -72,6 +76,9 @@ void ScanRoom::start() {
     job->revision = job->results.revision;
     job->meshes = meshes_;
     job->key = analysis::overlayKey(job->build, job->results);
+    job->clearance_key = analysis::clearanceKey(job->build, job->results);
+    // nothing changed that they depend on: what was found stands
+    if (clearance_ && job->key == key_ && job->clearance_key == clearance_key_) job->clearance = clearance_;
     if (overlay_ && job->key == key_) {
         // the same meshes stand elsewhere: a copy that shares them
         job->overlay = std::make_shared<analysis::Overlay>(*overlay_);
@@ -123,7 +130,14 @@ void ScanRoom::start() {
                 if (job->overlay->hasBody()) job->scenes[SceneView::Body] = scene(job->overlay->body);
                 if (job->overlay->hasChassis()) job->scenes[SceneView::Chassis] = scene(job->overlay->chassis);
             }
-            if (!progress(0.8) || !job->overlay->complete()) return;
+            const auto layer = [](shape::Mesh m) -> std::shared_ptr<SceneMesh> {
+                if (m.triangles.empty()) return nullptr;
+                const auto mesh = std::make_shared<const shape::Mesh>(std::move(m));
+                return sceneMeshOf(mesh, std::make_shared<const shape::DistanceTree>(mesh));
+            };
+            job->scenes[SceneView::NewSteel] = layer(analysis::newSteelMesh(job->results));
+            job->scenes[SceneView::ToRemove] = layer(analysis::toRemoveMesh(job->build, *job->overlay));
+            if (!progress(0.8) || !job->overlay->complete() || job->clearance) return;
             auto c = analysis::clearanceOf(*job->overlay, job->build, 0, [&] { return !progress(0.9); });
             if (c) job->clearance = std::make_shared<const analysis::OverlayClearance>(std::move(*c));
         },
@@ -132,10 +146,12 @@ void ScanRoom::start() {
                 meshes_ = job->meshes;
                 overlay_ = job->overlay;
                 key_ = job->key;
+                clearance_key_ = job->clearance_key;
                 revision_ = job->revision;
                 clearance_ = job->clearance;
+                for (const auto l : {SceneView::NewSteel, SceneView::ToRemove}) scenes_[l] = job->scenes[l];
                 if (job->fresh) {
-                    for (int l = 0; l < SceneView::layers; ++l) scenes_[l] = job->scenes[l];
+                    for (const auto l : {SceneView::Body, SceneView::Chassis}) scenes_[l] = job->scenes[l];
                     troubles_ = job->troubles;
                     emit meshesChanged();
                 }
@@ -169,6 +185,23 @@ std::vector<analysis::Finding> ScanRoom::findings() const {
 sheet::Drawing ScanRoom::pairs(double width, double height, const sheet::Format& f) const {
     if (!overlay_ || !clearance_) return {};
     return analysis::pairsView(document_.build(), *overlay_, *clearance_, width, height, f);
+}
+
+analysis::ScanSheets ScanRoom::sheets() const {
+    analysis::ScanSheets s;
+    const build::Build& b = document_.build();
+    if (document_.store() && !b.settings.scan_picture.empty()) {
+        auto bytes = std::make_shared<std::string>();
+        if (document_.store()->readBlob(b.settings.scan_picture,
+                                        [&](std::span<const unsigned char> part) { bytes->append(part.begin(), part.end()); }))
+            s.picture = bytes;
+    }
+    if (!current()) return s;
+    s.findings = findings();
+    s.pairs = [b, overlay = overlay_, clearance = clearance_](double w, double h, const sheet::Format& f) {
+        return analysis::pairsView(b, *overlay, *clearance, w, h, f);
+    };
+    return s;
 }
 
 sit::LiveClearance ScanRoom::tried(const Point3& by) const {
@@ -242,6 +275,35 @@ void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& p
             }
             result->emplace(analysis::standScan(b, id, start, how));
         },
+        [this, result, done](bool finished) {
+            if (finished && *result) done(std::move(**result));
+            if (again_) follow();
+        });
+}
+
+std::shared_ptr<const shape::Mesh> ScanRoom::meshOf(build::ScanId id) const {
+    const auto found = meshes_.find(id);
+    return found == meshes_.end() ? nullptr : found->second.second;
+}
+
+void ScanRoom::layBy(build::ScanId id,
+                     std::function<Laid(const build::Build&, const shape::Mesh&, const std::vector<Point3>&)> how,
+                     std::function<void(Laid)> done) {
+    if (worker_.running())
+        return done(
+            Error{Error::Code::Conflict, "scan", "Something else is still being worked out.", "Do it again in a moment.", -1});
+    const auto mesh = meshOf(id);
+    if (!mesh) return done(Error{Error::Code::NotFound, "scan", "This scan is not there.", "", -1});
+    const build::Build b = document_.build();
+    std::vector<Point3> others;
+    for (const auto& [other, m] : meshes_)
+        if (other != id && b.scans.at(other).subject == b.scans.at(id).subject) {
+            const shape::Motion pose = analysis::poseOf(b.scans.at(other));
+            for (const Point3& p : m.second->points) others.push_back(pose.moved(p));
+        }
+    auto result = std::make_shared<std::optional<Laid>>();
+    worker_.start(
+        tr("laying the scan"), [=](const Worker::Progress&) { result->emplace(how(b, *mesh, others)); },
         [this, result, done](bool finished) {
             if (finished && *result) done(std::move(**result));
             if (again_) follow();

@@ -6,6 +6,8 @@
 namespace gorvet::analysis {
 struct Overlay;
 struct OverlayClearance;
+struct LaidScan;
+struct ScanSheets;
 struct Finding;
 struct Headline;
 } // namespace gorvet::analysis
@@ -36,11 +38,20 @@ public:
     std::shared_ptr<SceneMesh> scene(SceneView::Layer l) const { return scenes_[l]; }
     /// Every pair of parts on its scale; empty until it is known.
     sheet::Drawing pairs(double width, double height, const sheet::Format&) const;
+    /// For the sheets: as it is known now; a picture that is kept is read from the file.
+    analysis::ScanSheets sheets() const;
     /// The clearance with the body moved by so much from where it sits, at once.
     sit::LiveClearance tried(const Point3& by_mm) const;
     /// Lays a scan on all others by places picked on both, then by what both see. Beside the window; `done` gets the edit.
     void lay(build::ScanId, const std::vector<std::array<Point3, 2>>& picks, bool surfaces,
              std::function<void(Result<build::Edit>)> done);
+    /// Lays a scan in another way, beside the window: `how` gets the build, the scan's mesh and the points of all others of its
+    /// subject, on the subject's axes.
+    using Laid = Result<analysis::LaidScan>;
+    void layBy(build::ScanId, std::function<Laid(const build::Build&, const shape::Mesh&, const std::vector<Point3>&)> how,
+               std::function<void(Laid)> done);
+    /// Its mesh; none while it is not read.
+    std::shared_ptr<const shape::Mesh> meshOf(build::ScanId) const;
     /// Beside the window.
     void findWayIn(std::function<void(const sit::WayIn&)> done);
     void makeCutMap(std::function<void(Result<sit::CutMap>)> done);
@@ -60,6 +71,7 @@ private:
         meshes_; ///< with what they were read from
     std::shared_ptr<analysis::Overlay> overlay_;
     std::string key_;            ///< of the overlay's meshes
+    std::string clearance_key_;  ///< and of what was found beside
     std::int64_t revision_ = -1; ///< of the results that the clearance belongs to
     std::string path_;
     std::shared_ptr<const analysis::OverlayClearance> clearance_;

@@ -140,6 +140,7 @@ void MainWindow::buildMenu() {
     add(tr("The way in"), "wayIn", QKeySequence("Ctrl+Y"), [this] { sayWayIn(); });
     add(tr("Cut map…"), "cutMap", QKeySequence("Ctrl+K"), [this] { exportCutMap(); });
     add(tr("Keep the cuts as steps of the work"), "keepCuts", QKeySequence("Ctrl+Shift+K"), [this] { keepCuts(); });
+    add(tr("Fit a shape through places of a scan…"), "fitShape", QKeySequence("Ctrl+F"), [this] { beginFitting(); });
     add(tr("Picture of the scans…"), "savePicture", QKeySequence("Ctrl+G"), [this] { savePicture(); });
     menu_->addSeparator();
     buildInstrumentMenu();
@@ -298,6 +299,12 @@ void MainWindow::buildCentral() {
         if (inSpace() && scene_pane_) tryBody({mm, 0, 0});
     });
     connect(rule_, &RuleView::letGo, this, &MainWindow::slideBody);
+    connect(rule_, &RuleView::placePicked, this, [this](double x) {
+        if (!document_.isOpen() || !inSpace()) return;
+        if (const auto station =
+                analysis::ruleStation(document_.build(), document_.results(), rule_->width(), x, theme_.format()))
+            goToStation(*station);
+    });
 
     card_ = new CardView(desk);
     connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, From::Card); });

@@ -18,6 +18,10 @@ class QPushButton;
 class QScrollArea;
 class QSettings;
 
+namespace gorvet::analysis {
+struct LaidScan;
+}
+
 namespace gorvet::desk {
 
 class CallOut;
@@ -99,6 +103,12 @@ private:
     void addScan();
     void beginLaying();
     void askLaying();
+    void finishLaying(build::ScanId, const std::function<void(std::function<void(Result<analysis::LaidScan>)>)>& lay);
+    void pickForLaying(const ScenePick&);
+    void beginFitting();
+    void askFitting();
+    void answerFitting(int button);
+    void goToStation(double station_mm);
     void answerLaying(int button);
     void pickedInSpace(const ScenePick&);
     void tryBody(const std::array<double, 3>& by_mm);
@@ -118,13 +128,24 @@ private:
     int current_ = 0;
     double slide_mm_ = 0;
     bool sit_in_space_ = false; ///< Sit shows the scans, too
-    /// A scan that is being laid on another by picks: first on it, then where it belongs.
+    /// A scan that is being laid: by picks on it and where they belong, on the datum by three, two, one, or on surveyed points.
     struct Laying {
+        enum Way { Picks, Markers, Symmetry, Datum, Survey };
         build::ScanId scan;
+        Way way = Picks;
+        std::vector<std::array<double, 3>> places; ///< of the datum
+        std::vector<std::pair<build::PointId, std::array<double, 3>>> surveyed;
         std::vector<std::array<std::array<double, 3>, 2>> pairs;
         std::optional<std::array<double, 3>> half;
     };
     std::optional<Laying> laying_;
+    /// Places that are picked for a shape through them.
+    struct Fitting {
+        int shape = 0;
+        std::vector<std::array<double, 3>> places;
+        int layer = 0;
+    };
+    std::optional<Fitting> fitting_;
     bool calling_out_ = false;
     bool called_out_ = false; ///< a figure of the call-out waits for its verdict
     QTimer patience_;

@@ -1,6 +1,8 @@
 // The window's dealings with files, and its two lists: what can be typed, and the log.
 #include "desk/shell/main_window.hpp"
 
+#include "desk/scan/scan_room.hpp"
+
 #include "analysis/export.hpp"
 #include "desk/shell/ask.hpp"
 #include "formats/readings_csv.hpp"
@@ -166,9 +168,8 @@ void MainWindow::exportEverything() {
     auto files = std::make_shared<std::optional<Result<std::vector<std::filesystem::path>>>>();
     worker_.start(
         tr("writing everything"),
-        [files, b = document_.build(), r = document_.results(), to = folder.toStdString()](const Worker::Progress& progress) {
-            files->emplace(analysis::exportAll(b, r, to, progress));
-        },
+        [files, b = document_.build(), r = document_.results(), to = folder.toStdString(), scans = room_->sheets()](
+            const Worker::Progress& progress) { files->emplace(analysis::exportAll(b, r, to, progress, scans)); },
         [this, files, folder](bool) {
             if (!**files)
                 ask::tell(this, tr("Not exported"), QString::fromStdString((**files).error().text()));
@@ -182,7 +183,9 @@ void MainWindow::exportBuildSheet() {
     const QString path = ask::fileToMake(this, tr("Build sheet"), tr("PDF (*.pdf)"), "build-sheet.pdf");
     if (path.isEmpty()) return;
     writePages(path, tr("writing the build sheet"),
-               "Build sheet: ", [](const build::Build& b, const analysis::Results& r) { return analysis::buildSheet(b, r); });
+               "Build sheet: ", [scans = room_->sheets()](const build::Build& b, const analysis::Results& r) {
+                   return analysis::buildSheet(b, r, scans);
+               });
 }
 
 void MainWindow::writePages(const QString& path, const QString& what, const std::string& title,

@@ -2,7 +2,9 @@
 #include "desk/shell/main_window.hpp"
 
 #include "analysis/cut_files.hpp"
+#include "analysis/fit_picks.hpp"
 #include "analysis/kept_cuts.hpp"
+#include "analysis/lay_scan.hpp"
 #include "analysis/overlay.hpp"
 #include "desk/scan/scan_room.hpp"
 #include "desk/shell/ask.hpp"
@@ -15,6 +17,7 @@
 #include <QFileInfo>
 #include <QLabel>
 #include <QStackedWidget>
+#include <QTemporaryDir>
 
 namespace gorvet::desk {
 
@@ -65,9 +68,11 @@ void MainWindow::showOverlay() {
     if (scene_pane_ && scene_pane_->view() && room_->overlay()) {
         SceneView* view = scene_pane_->view();
         view->setSeat(room_->overlay()->seat);
+        for (const auto l : {SceneView::NewSteel, SceneView::ToRemove}) view->setMesh(l, room_->scene(l));
         std::vector<SceneLine> lines;
         if (const analysis::OverlayClearance* c = room_->clearance()) {
-            view->setDistances(c->live.map.distance_mm, room_->overlay()->need);
+            view->setDistances(c->live.map.distance_mm, room_->overlay()->need,
+                               analysis::unlikeNeeds(*room_->overlay(), document_.build()));
             for (const shape::Polyline& l : c->crossings.lines) lines.push_back({l.places, l.closed, sheet::Ink::Bad});
         } else {
             view->setDistances({}, room_->overlay()->need);
@@ -120,17 +125,72 @@ void MainWindow::beginLaying() {
         names << QString::fromStdString(it->second.name);
         ids.push_back(it->first);
     }
-    const int which = scans.size() == 2 && ask::presets().active && ask::presets().answers.isEmpty()
-                          ? 0
-                          : ask::choice(this, tr("Which scan is moved?"), tr("The others stay where they are."), names);
+    const int which = ask::choice(this, tr("Which scan is moved?"), tr("The others stay where they are."), names);
     if (which < 0) return;
-    laying_ = Laying{ids[static_cast<size_t>(which)], {}, std::nullopt};
+    const build::ScanId id = ids[static_cast<size_t>(which)];
+    const int way = ask::choice(
+        this, tr("How is %1 laid?").arg(names[which]), tr("On another scan by what both show, or on its own axes."),
+        {tr("by picked places"), tr("by marker balls"), tr("by its mid-plane"), tr("three, two, one"), tr("on surveyed points")});
+    if (way < 0) return;
+    fitting_.reset();
+    const auto laying = static_cast<Laying::Way>(way);
+    if (laying == Laying::Markers) {
+        const double radii[] = {10, 12.5, 15, 19.05, 20, 25};
+        QStringList list;
+        for (const double r : radii) list << tr("%1 mm").arg(r);
+        const int radius = ask::choice(this, tr("What radius have the balls?"),
+                                       tr("Their distances from each other tell which is which."), list);
+        if (radius < 0) return;
+        return finishLaying(id, [this, id, r = radii[radius]](auto done) {
+            room_->layBy(
+                id,
+                [id, r](const build::Build& b, const shape::Mesh& m, const std::vector<Point3>& others) {
+                    return analysis::layByMarkers(b, id, m, others, r);
+                },
+                done);
+        });
+    }
+    if (laying == Laying::Symmetry)
+        return finishLaying(id, [this, id](auto done) {
+            room_->layBy(
+                id,
+                [id](const build::Build& b, const shape::Mesh& m, const std::vector<Point3>&) {
+                    return analysis::layBySymmetry(b, id, m);
+                },
+                done);
+        });
+    Laying l;
+    l.scan = id;
+    l.way = laying;
+    laying_ = std::move(l);
     askLaying();
+}
+
+void MainWindow::finishLaying(build::ScanId, const std::function<void(std::function<void(Result<analysis::LaidScan>)>)>& lay) {
+    lay([this](Result<analysis::LaidScan> laid) {
+        if (!laid) return say(QString::fromStdString(laid.error().text()), "bad");
+        if (const auto kept = document_.keep(laid->edit); !kept) return say(QString::fromStdString(kept.error().text()), "bad");
+        scene_pane_->say(QString::fromStdString(laid->words));
+        say(tr("kept: %1").arg(QString::fromStdString(laid->edit.sentence)));
+    });
 }
 
 void MainWindow::askLaying() {
     if (!laying_) return scene_pane_->ask({}, {});
     const QString name = QString::fromStdString(document_.build().scans.at(laying_->scan).name);
+    if (laying_->way == Laying::Datum) {
+        const auto n = laying_->places.size();
+        const QString what = n < 3   ? tr("Pick three places on the datum plane of %1, far apart: %2 so far.").arg(name).arg(n)
+                             : n < 5 ? tr("Pick two places on the centreline, the front one first: %1 so far.").arg(n - 3)
+                                     : tr("Pick one place at station 0.");
+        return scene_pane_->ask(what, {tr("Stop")});
+    }
+    if (laying_->way == Laying::Survey)
+        return scene_pane_->ask(
+            tr("Pick surveyed points on %1 and say which each is; %2 so far, three are needed and a fourth checks them.")
+                .arg(name)
+                .arg(laying_->surveyed.size()),
+            {tr("Lay it"), tr("Stop")});
     const auto n = laying_->pairs.size();
     const QString what = laying_->half ? tr("Now the same place where it belongs.") : tr("Pick a place on %1.").arg(name);
     scene_pane_->ask(tr("%1  %2 pairs so far; three far apart are enough.").arg(what).arg(n),
@@ -138,7 +198,50 @@ void MainWindow::askLaying() {
 }
 
 void MainWindow::pickedInSpace(const ScenePick& pick) {
-    if (!laying_) return;
+    // how sharp the scan is there, with what the seat is good for
+    const bool on_body = pick.layer == SceneView::Body || pick.layer == SceneView::ToRemove;
+    if (room_->overlay() && (on_body || pick.layer == SceneView::Chassis)) {
+        const auto& o = *room_->overlay();
+        const Point3 own = on_body ? inverse(o.seat).moved(pick.at) : pick.at;
+        if (const auto scatter = analysis::scatterAt(on_body ? *o.body : *o.chassis, own))
+            scene_pane_->view()->setPickHalfWidth(std::hypot(*scatter, on_body ? o.need.half_width_mm : 0.0));
+    }
+    if (fitting_) {
+        fitting_->places.push_back(pick.at);
+        fitting_->layer = pick.layer;
+        return askFitting();
+    }
+    if (laying_) pickForLaying(pick);
+}
+
+void MainWindow::pickForLaying(const ScenePick& pick) {
+    // as it stands on its subject's axes
+    const build::Scan& scan = document_.build().scans.at(laying_->scan);
+    const Point3 own = scan.subject == build::Subject::Body ? inverse(room_->overlay()->seat).moved(pick.at) : pick.at;
+    if (laying_->way == Laying::Datum) {
+        laying_->places.push_back(own);
+        if (laying_->places.size() < 6) return askLaying();
+        const Laying done = *laying_;
+        laying_.reset();
+        askLaying();
+        return finishLaying(done.scan, [this, &done](auto then) {
+            const auto& p = done.places;
+            then(analysis::layByDatum(document_.latest(), done.scan, {p[0], p[1], p[2], p[3], p[4], p[5]}));
+        });
+    }
+    if (laying_->way == Laying::Survey) {
+        QStringList names;
+        std::vector<build::PointId> ids;
+        for (const build::PointId id : document_.results().of(scan.subject).point_ids)
+            if (document_.results().of(scan.subject).positionOf(id) &&
+                std::none_of(laying_->surveyed.begin(), laying_->surveyed.end(), [&](const auto& p) { return p.first == id; })) {
+                names << QString::fromStdString(build::nameOf(document_.build(), id));
+                ids.push_back(id);
+            }
+        const int which = ask::choice(this, tr("Which point is it?"), tr("Those that the survey fixes."), names);
+        if (which >= 0) laying_->surveyed.emplace_back(ids[static_cast<size_t>(which)], own);
+        return askLaying();
+    }
     if (!laying_->half)
         laying_->half = pick.at;
     else {
@@ -150,10 +253,18 @@ void MainWindow::pickedInSpace(const ScenePick& pick) {
 }
 
 void MainWindow::answerLaying(int button) {
+    if (fitting_) return answerFitting(button);
     if (!laying_) return;
     const Laying laying = *laying_;
     laying_.reset();
     askLaying();
+    if (laying.way == Laying::Datum) return;
+    if (laying.way == Laying::Survey) {
+        if (button == 1) return;
+        return finishLaying(laying.scan, [&](auto then) {
+            then(analysis::layOnSurveyedPoints(document_.latest(), document_.results(), laying.scan, laying.surveyed));
+        });
+    }
     if (button == 2) return;
     if (button == 0 && laying.pairs.size() < 3)
         return say(tr("Three pairs are needed at least; %1 were picked.").arg(laying.pairs.size()), "warn");
@@ -162,6 +273,49 @@ void MainWindow::answerLaying(int button) {
         if (const auto kept = document_.keep(*edit); !kept) return say(QString::fromStdString(kept.error().text()), "bad");
         say(tr("kept: %1").arg(QString::fromStdString(edit->sentence)));
     });
+}
+
+// ---- shapes through picks
+
+void MainWindow::beginFitting() {
+    if (!document_.isOpen() || !scene_pane_->view() || !room_->overlay() || !inSpace())
+        return say(tr("Turn to the scans first (Alt+2)."), "warn");
+    const int shape = ask::choice(
+        this, tr("What is it?"), tr("The scan's own points beside the picks count, where it has them."),
+        {tr("a plane"), tr("a line"), tr("a circle: a hole's mouth, a hub's edge"), tr("a tube or bore"), tr("a ball")});
+    if (shape < 0) return;
+    laying_.reset();
+    fitting_ = Fitting{shape, {}, 0};
+    scene_pane_->view()->clearPicks();
+    askFitting();
+}
+
+void MainWindow::askFitting() {
+    if (!fitting_) return scene_pane_->ask({}, {});
+    const int least = analysis::picks_needed[static_cast<size_t>(fitting_->shape)];
+    scene_pane_->ask(tr("Pick places on it: %1 so far, %2 at least.").arg(fitting_->places.size()).arg(least),
+                     {tr("Fit"), tr("Stop")});
+}
+
+void MainWindow::answerFitting(int button) {
+    const Fitting fitting = *fitting_;
+    fitting_.reset();
+    askFitting();
+    if (button == 1) return;
+    const auto& o = *room_->overlay();
+    const bool on_body = fitting.layer == SceneView::Body;
+    std::vector<Point3> points;
+    if (const auto& ready = on_body ? o.body : o.chassis; ready->mesh)
+        for (const Point3& p : ready->mesh->points) points.push_back(on_body ? o.seat.moved(p) : p);
+    const auto fit = analysis::fitThrough(static_cast<analysis::PickShape>(fitting.shape), fitting.places, points,
+                                          document_.build().settings.length_step);
+    if (!fit) return say(QString::fromStdString(fit.error().text()), "warn");
+    scene_pane_->say(QString::fromStdString(fit->words));
+}
+
+void MainWindow::goToStation(double station) {
+    if (!document_.isOpen() || !inSpace() || !scene_pane_->view()) return;
+    scene_pane_->view()->showStation(station);
 }
 
 // ---- moving the body
@@ -176,7 +330,7 @@ void MainWindow::tryBody(const Point3& by) {
     view->setSeat(seat);
     view->setLines({}); // they belong to where it sat
     const sit::LiveClearance live = room_->tried(held);
-    view->setDistances(live.map.distance_mm, room_->overlay()->need);
+    view->setDistances(live.map.distance_mm, room_->overlay()->need, analysis::unlikeNeeds(*room_->overlay(), document_.build()));
     const QString least = live.least_mm < 0 ? tr("fouls by %1 mm").arg(-live.least_mm, 0, 'f', 1)
                           : live.least_mm < room_->overlay()->need.cap_mm
                               ? tr("least clearance %1 mm").arg(live.least_mm, 0, 'f', 1)
@@ -255,14 +409,28 @@ void MainWindow::keepCuts() {
 
 void MainWindow::savePicture() {
     if (!scene_pane_ || !scene_pane_->view()) return;
-    QString path = ask::fileToMake(this, tr("Save the picture"), tr("Pictures (*.png)"), "scans.png");
-    if (path.isEmpty()) return;
-    if (!path.endsWith(".png")) path += ".png";
+    const int where = ask::choice(this, tr("Where does the picture go?"), tr("As it is seen now."),
+                                  {tr("as a file"), tr("into the build sheet")});
+    if (where < 0) return;
     QImage picture = scene_pane_->view()->grab().toImage();
-    if (picture.save(path))
-        say(tr("kept: %1").arg(path));
-    else
-        say(tr("%1 can't be written.").arg(path), "bad");
+    if (where == 0) {
+        QString path = ask::fileToMake(this, tr("Save the picture"), tr("Pictures (*.png)"), "scans.png");
+        if (path.isEmpty()) return;
+        if (!path.endsWith(".png")) path += ".png";
+        return picture.save(path) ? say(tr("kept: %1").arg(path)) : say(tr("%1 can't be written.").arg(path), "bad");
+    }
+    if (!document_.isOpen()) return;
+    const auto folder = std::make_shared<QTemporaryDir>();
+    const QString path = folder->filePath("scans.png");
+    if (!folder->isValid() || !picture.save(path)) return say(tr("The picture can't be written."), "bad");
+    document_.keepBlob(path, [this, folder](const Result<store::Blob>& blob) {
+        if (!blob) return say(QString::fromStdString(blob.error().text()), "bad");
+        build::Settings settings = document_.latest().settings;
+        settings.scan_picture = blob->hash;
+        const auto kept = document_.keep({"a picture of the scans for the build sheet", {build::Set<build::Settings>{settings}}});
+        if (!kept) return say(QString::fromStdString(kept.error().text()), "bad");
+        say(tr("kept: the picture is in the build sheet"));
+    });
 }
 
 } // namespace gorvet::desk

@@ -68,15 +68,23 @@ void SceneOverlay::paintPicks(QPainter& p) {
         p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
         p.drawEllipse(at[i], 5, 5);
         const Point3& q = picks[i].at;
-        label(at[i], tr("station %1  offset %2  height %3").arg(q[0], 0, 'f', 1).arg(q[1], 0, 'f', 1).arg(q[2], 0, 'f', 1));
+        label(at[i],
+              tr("station %1  offset %2  height %3%4")
+                  .arg(q[0], 0, 'f', 1)
+                  .arg(q[1], 0, 'f', 1)
+                  .arg(q[2], 0, 'f', 1)
+                  .arg(picks[i].half_width_mm ? QString::fromUtf8("  ± %1").arg(*picks[i].half_width_mm, 0, 'f', 1) : QString()));
     }
     if (picks.size() == 2) {
         const Point3 d = shape::minus(picks[1].at, picks[0].at);
-        label((at[0] + at[1]) / 2, tr("%1 mm  (%2 along, %3 across, %4 up) · scan, ± not known")
+        const auto &a = picks[0].half_width_mm, &b = picks[1].half_width_mm;
+        const QString sharp = a && b ? QString::fromUtf8(" ± %1").arg(std::hypot(*a, *b), 0, 'f', 1) : QString();
+        label((at[0] + at[1]) / 2, tr("%1%5 mm  (%2 along, %3 across, %4 up)%6")
                                        .arg(shape::length(d), 0, 'f', 1)
                                        .arg(d[0], 0, 'f', 1)
                                        .arg(d[1], 0, 'f', 1)
-                                       .arg(d[2], 0, 'f', 1));
+                                       .arg(d[2], 0, 'f', 1)
+                                       .arg(sharp, sharp.isEmpty() ? tr(" · ± not known") : QString()));
     }
 }
 
@@ -110,10 +118,10 @@ void SceneOverlay::paintSection(QPainter& p) {
     };
     p.setPen(QPen(theme.color(sheet::Ink::Faint), 1, Qt::DashDotLine));
     p.drawLine(QPointF(frame.center().x(), frame.top() + head), QPointF(frame.center().x(), frame.bottom() - 4));
-    for (const auto layer : {SceneView::Chassis, SceneView::Body}) {
+    for (const auto layer : {SceneView::Chassis, SceneView::Body, SceneView::NewSteel, SceneView::ToRemove}) {
         if (!view_->shown(layer)) continue;
-        p.setPen(QPen(theme.color(layer == SceneView::Body ? sheet::Ink::Body : sheet::Ink::Chassis),
-                      layer == SceneView::Body ? 1.5 : 3));
+        p.setPen(QPen(theme.color(SceneView::inkOf(layer)), layer == SceneView::Body ? 1.5 : 3,
+                      layer == SceneView::ToRemove ? Qt::DotLine : Qt::SolidLine));
         for (const shape::Polyline& line : view_->outline(layer)) {
             QPainterPath path;
             for (size_t i = 0; i < line.places.size(); ++i)
@@ -167,8 +175,12 @@ void SceneOverlay::paintBands(QPainter& p) {
         p.drawText(words, Qt::AlignVCenter | Qt::AlignLeft, text);
         y += row;
     };
-    line(sheet::Ink::Bad, true, true, tr("Fouls: less than %1 mm").arg(need.foulsBelow(), 0, 'f', 1));
-    line(sheet::Ink::Warn, true, false, tr("Tight: less than %1 mm").arg(need.tightBelow(), 0, 'f', 1));
+    line(sheet::Ink::Bad, true, true,
+         view_->unlikeNeeds() ? tr("Fouls: less than the pair needs (F5)")
+                              : tr("Fouls: less than %1 mm").arg(need.foulsBelow(), 0, 'f', 1));
+    line(sheet::Ink::Warn, true, false,
+         view_->unlikeNeeds() ? tr("Tight: less than 1.5 times that")
+                              : tr("Tight: less than %1 mm").arg(need.tightBelow(), 0, 'f', 1));
     line(sheet::Ink::Body, false, false, tr("Clear"));
 }
 

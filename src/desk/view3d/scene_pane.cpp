@@ -84,8 +84,10 @@ ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
     more->setSpacing(6);
     first_row_ = row;
     column_ = column;
-    for (const auto& [label, name, layer] : {std::tuple{tr("body"), "layer_body", SceneView::Body},
-                                             std::tuple{tr("chassis"), "layer_chassis", SceneView::Chassis}}) {
+    for (const auto& [label, name, layer] :
+         {std::tuple{tr("body"), "layer_body", SceneView::Body}, std::tuple{tr("chassis"), "layer_chassis", SceneView::Chassis},
+          std::tuple{tr("new steel"), "layer_new_steel", SceneView::NewSteel},
+          std::tuple{tr("to remove"), "layer_to_remove", SceneView::ToRemove}}) {
         auto* box = new QCheckBox(label);
         box->setObjectName(name);
         box->setChecked(true);
@@ -102,12 +104,12 @@ ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
     section_ = new QSlider(Qt::Horizontal);
     section_->setObjectName("sectionStation");
     section_->setAccessibleName(tr("station of the section"));
-    section_->setMinimumWidth(120);
+    section_->setMinimumWidth(70);
     section_->setRange(-1000, 4000);
     section_->setValue(1300);
     section_->setPageStep(50);
     station_ = new QLabel;
-    station_->setMinimumWidth(56);
+    station_->setMinimumWidth(44);
     more->addWidget(section_on_);
     more->addWidget(section_, 1);
     more->addWidget(station_);

@@ -216,7 +216,8 @@ void SceneView::setSeat(const shape::Motion& seat) {
     update();
 }
 
-void SceneView::setDistances(const std::vector<float>& distances, const sit::Need& need) {
+void SceneView::setDistances(const std::vector<float>& distances, const sit::Need& need, bool unlike) {
+    unlike_needs_ = unlike;
     distances_ = distances;
     need_ = need;
     dirty_distances_ = true;
@@ -346,6 +347,21 @@ void SceneView::fillDistances() {
     }
 }
 
+sheet::Ink SceneView::inkOf(Layer l) {
+    switch (l) {
+    case Body: return sheet::Ink::Body;
+    case NewSteel: return sheet::Ink::NewSteel;
+    case ToRemove: return sheet::Ink::Remove;
+    default: return sheet::Ink::Chassis;
+    }
+}
+
+void SceneView::setPickHalfWidth(double mm) {
+    if (picks_.empty()) return;
+    picks_.back().half_width_mm = mm;
+    overlay_->update();
+}
+
 void SceneView::draw(Layer l) {
     if (!meshes_[l] || !shown_[l]) return;
     QMatrix4x4 pose;
@@ -355,7 +371,7 @@ void SceneView::draw(Layer l) {
         pose(i, 3) = static_cast<float>(m.shift[static_cast<size_t>(i)]);
     }
     program_->setUniformValue("pose", pose);
-    program_->setUniformValue("own", rgb(theme_.color(l == Body ? sheet::Ink::Body : sheet::Ink::Chassis)));
+    program_->setUniformValue("own", rgb(theme_.color(inkOf(l))));
     program_->setUniformValue("banded", l == Body && !distances_.empty() ? 1 : 0);
     Buffers& b = *buffers_[l];
     (in_motion_ && b.thin.corners > 0 ? b.thin : b.full).draw(*this);
@@ -401,8 +417,7 @@ void SceneView::paintGL() {
         "light", QVector3D(static_cast<float>(light[0]), static_cast<float>(light[1]), static_cast<float>(light[2])));
     program_->setUniformValue("fouls", static_cast<float>(need_.foulsBelow()));
     program_->setUniformValue("tight", static_cast<float>(need_.tightBelow()));
-    draw(Chassis);
-    draw(Body);
+    for (const Layer l : {Chassis, NewSteel, ToRemove, Body}) draw(l);
     program_->release();
     glFinish();
     fps_ = 1e9 / static_cast<double>(std::max<qint64>(1, took.nsecsElapsed()));

@@ -35,6 +35,7 @@ struct SceneLine {
 struct ScenePick {
     Point3 at{}; ///< in the chassis frame
     int layer = 0;
+    std::optional<double> half_width_mm = {}; ///< ± at 95 %: how sharp the scan is there, with the seat's for what is on the body
 };
 
 /// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or
@@ -42,7 +43,8 @@ struct ScenePick {
 class SceneView : public QOpenGLWidget, protected QOpenGLFunctions_3_3_Core {
     Q_OBJECT
 public:
-    enum Layer { Body, Chassis, layers };
+    enum Layer { Body, Chassis, NewSteel, ToRemove, layers };
+    static sheet::Ink inkOf(Layer);
     explicit SceneView(QWidget* parent = nullptr);
     ~SceneView() override;
     void setTheme(const Theme&);
@@ -51,7 +53,9 @@ public:
     bool shown(Layer l) const { return shown_[l]; }
     void setSeat(const shape::Motion&);
     /// Of the body's points, in their order; empty: no bands.
-    void setDistances(const std::vector<float>&, const sit::Need&);
+    /// `unlike`: parts need unlike clearances, and each point is shown on the scale of `need`.
+    void setDistances(const std::vector<float>&, const sit::Need&, bool unlike = false);
+    bool unlikeNeeds() const { return unlike_needs_; }
     void setLines(std::vector<SceneLine>);
     void setSection(std::optional<double> station_mm);
     std::optional<double> section() const { return section_; }
@@ -62,6 +66,8 @@ public:
     const Camera& camera() const { return camera_; }
     const std::vector<ScenePick>& picks() const { return picks_; }
     void clearPicks();
+    /// What the newest pick is good for.
+    void setPickHalfWidth(double mm);
     const Theme& theme() const { return theme_; }
     const sit::Need& need() const { return need_; }
     bool hasBands() const { return !distances_.empty(); }
@@ -97,18 +103,19 @@ private:
     void fillDistances();
     void moving();
     void findOutlines();
-    shape::Motion placed(Layer l) const { return l == Body ? seat_ : shape::Motion{}; }
+    shape::Motion placed(Layer l) const { return l == Body || l == ToRemove ? seat_ : shape::Motion{}; }
 
     Theme theme_{Ground::Day, 1.0};
     Camera camera_;
     std::shared_ptr<SceneMesh> meshes_[layers];
-    bool shown_[layers] = {true, true};
+    bool shown_[layers] = {true, true, true, true};
     std::unique_ptr<Buffers> buffers_[layers];
-    bool dirty_[layers] = {false, false};
+    bool dirty_[layers] = {};
     bool dirty_distances_ = false;
     shape::Motion seat_;
     std::vector<float> distances_;
     sit::Need need_;
+    bool unlike_needs_ = false;
     std::vector<SceneLine> lines_;
     std::optional<double> section_;
     std::vector<shape::Polyline> outline_[layers];

@@ -1,5 +1,6 @@
 #include "desk/widgets/drawing_painter.hpp"
 
+#include <QImage>
 #include <QFontMetricsF>
 #include <QPainter>
 #include <QPainterPath>
@@ -41,6 +42,15 @@ public:
         q_.setPen(Qt::NoPen);
         q_.setBrush(theme_.color(f.ink));
         q_.drawPolygon(polygon);
+    }
+    void operator()(const sheet::Picture& p) {
+        if (!p.png) return;
+        const QImage image = QImage::fromData(reinterpret_cast<const uchar*>(p.png->data()), static_cast<int>(p.png->size()));
+        if (image.isNull()) return;
+        const QSizeF size = QSizeF(image.size()).scaled(p.width, p.height, Qt::KeepAspectRatio);
+        q_.drawImage(
+            QRectF(p.at.x + (p.width - size.width()) / 2, p.at.y + (p.height - size.height()) / 2, size.width(), size.height()),
+            image);
     }
     void operator()(const Hatch&) {}            // flattened
     void operator()(const sheet::Dimension&) {} // flattened
@@ -112,6 +122,7 @@ public:
         return std::max(0.0, std::hypot(at_.x - c.centre.x, at_.y - c.centre.y) - c.radius) * 0.7;
     }
     double operator()(const Fill&) const { return 1e9; }
+    double operator()(const sheet::Picture&) const { return 1e9; }
     double operator()(const Hatch&) const { return 1e9; }
     double operator()(const sheet::Dimension&) const { return 1e9; }
     double operator()(const Text& t) const {

@@ -16,6 +16,7 @@ void RuleView::mousePressEvent(QMouseEvent* e) {
         start_ = e->position();
         return;
     }
+    if (e->button() == Qt::LeftButton) emit placePicked(e->position().x());
     SheetView::mousePressEvent(e);
 }
 
@@ -35,8 +36,10 @@ void RuleView::mouseMoveEvent(QMouseEvent* e) {
 void RuleView::mouseReleaseEvent(QMouseEvent* e) {
     if (pressed_ && sliding_)
         emit letGo((e->position().x() - start_.x()) / scale_);
-    else if (pressed_)
+    else if (pressed_) {
+        emit placePicked(e->position().x());
         SheetView::mousePressEvent(e);
+    }
     pressed_ = sliding_ = false;
 }
 

@@ -14,8 +14,9 @@ public:
     bool sliding() const { return sliding_; }
 
 signals:
-    void slid(double mm);  ///< while dragging
-    void letGo(double mm); ///< at the end
+    void slid(double mm);       ///< while dragging
+    void letGo(double mm);      ///< at the end
+    void placePicked(double x); ///< a click, wherever it was
 
 protected:
     void mousePressEvent(QMouseEvent*) override;

@@ -1,0 +1,129 @@
+#include "analysis/lay_scan.hpp"
+
+#include "analysis/overlay.hpp"
+#include "analysis/overlay_parts.hpp"
+#include "scan/fit.hpp"
+#include "scan/markers.hpp"
+#include "scan/midplane.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using shape::Mesh;
+using shape::Motion;
+using shape::Point3;
+
+namespace {
+
+/// How well a surface picks: a place on a scan is found again to about this, 1σ.
+constexpr double pick_sigma_mm = 1.0;
+
+std::vector<Point3> placed(const Mesh& m, const Motion& pose) {
+    std::vector<Point3> out;
+    out.reserve(m.points.size());
+    for (const Point3& p : m.points) out.push_back(pose.moved(p));
+    return out;
+}
+
+LaidScan laid(const Build& b, ScanId id, const Motion& by, const std::string& how, std::string words) {
+    LaidScan out;
+    out.edit = standScan(b, id, chained(by, poseOf(b.scans.at(id))), how);
+    out.words = std::move(words);
+    return out;
+}
+
+} // namespace
+
+Result<LaidScan> layByMarkers(const Build& b, ScanId id, const Mesh& scan, const std::vector<Point3>& fixed, double radius) {
+    if (!(radius >= 3 && radius <= 200))
+        return Error{Error::Code::BadInput, "markers", fmt::format("A ball of radius {:g} mm is no marker.", radius),
+                     "Give 3 to 200 mm.", -1};
+    if (fixed.empty())
+        return Error{Error::Code::Conflict, "markers", "There is no other scan of the same subject to lay it on.",
+                     "Add one first.", -1};
+    const auto centres = [](const std::vector<scan::Marker>& found) {
+        std::vector<Point3> out;
+        for (const scan::Marker& m : found) out.push_back(m.centre);
+        return out;
+    };
+    const auto from = centres(scan::findMarkers(placed(scan, poseOf(b.scans.at(id))), radius));
+    const auto to = centres(scan::findMarkers(fixed, radius));
+    if (from.size() < 3 || to.size() < 3)
+        return Error{Error::Code::NotFound, "markers",
+                     fmt::format("{} balls of radius {:g} mm are in the scan and {} in the others: three in both are needed.",
+                                 from.size(), radius, to.size()),
+                     "Check the radius, or lay it by picked places.", -1};
+    const auto matched = scan::matchMarkers(from, to);
+    if (!matched) return matched.error();
+    if (!matched->only_one)
+        return Error{Error::Code::Conflict, "markers", matched->words,
+                     "Move one ball so that no two distances are alike, or lay it by picked places.", -1};
+    const std::string how = fmt::format("{} marker balls, RMS {:.2f} mm", matched->pairs.size(), matched->laid.rms_mm);
+    return laid(b, id, matched->laid.motion, how, matched->words);
+}
+
+Result<LaidScan> layBySymmetry(const Build& b, ScanId id, const Mesh& scan) {
+    const std::vector<Point3> points = placed(scan, poseOf(b.scans.at(id)));
+    const auto plane = scan::midPlaneOf(points, Point3{0, 1, 0});
+    if (!plane) return plane.error();
+    if (!plane->settled)
+        return Error{Error::Code::Degenerate, "mid-plane", plane->words,
+                     "Turn it roughly along the car first, or lay it by picked places.", -1};
+    // the shortest turn that brings the plane's normal across, about the plane's middle
+    const Point3 across{0, 1, 0};
+    const Point3 axis = shape::cross(plane->normal, across);
+    const double s = shape::length(axis), c = shape::dot(plane->normal, across);
+    Motion by;
+    if (s > 1e-12) by = turnedAbout(plane->at, shape::plus(plane->at, axis), std::atan2(s, c));
+    by.shift[1] -= by.moved(plane->at)[1];
+    const std::string how = fmt::format("by its mid-plane: {:.0f} % alike, RMS {:.2f} mm, ± {:.2f} mm across",
+                                        100 * plane->compared, plane->rms_mm, plane->off_half_width_mm);
+    std::vector<Point3> now;
+    now.reserve(points.size());
+    for (const Point3& p : points) now.push_back(by.moved(p));
+    scan::MidPlane there = *plane;
+    there.at = by.moved(plane->at);
+    there.normal = across;
+    const auto unlike = scan::unlikePlaces(now, there, scan::asymmetry(now, there));
+    std::string words = plane->words;
+    for (size_t k = 0; k < std::min<size_t>(3, unlike.size()); ++k) words += " " + unlike[k].words + ".";
+    if (unlike.empty()) words += " Left and right are alike.";
+    return laid(b, id, by, how, std::move(words));
+}
+
+Result<LaidScan> layByDatum(const Build& b, ScanId id, const std::array<Point3, 6>& p) {
+    const auto motion = scan::threeTwoOne({p[0], p[1], p[2]}, {p[3], p[4]}, p[5]);
+    if (!motion) return motion.error();
+    return laid(b, id, *motion, "three, two, one", "Three places stand at height 0, two on the centreline, one at station 0.");
+}
+
+Result<LaidScan> layOnSurveyedPoints(const Build& b, const Results& r, ScanId id,
+                                     const std::vector<std::pair<PointId, Point3>>& picks) {
+    const SurveyOf& survey = r.of(b.scans.at(id).subject);
+    std::vector<scan::PickedPoint> points;
+    for (const auto& [point, at] : picks) {
+        const auto taped = survey.positionOf(point);
+        if (!taped)
+            return Error{Error::Code::NotFound, nameOf(b, point),
+                         fmt::format("The survey does not fix {} yet.", nameOf(b, point)), "Tape it first, or pick another.", -1};
+        const auto& sd = survey.solution.points[static_cast<size_t>(survey.indexOf(point))].sd_mm;
+        const double sigma = std::sqrt(pick_sigma_mm * pick_sigma_mm + (sd[0] * sd[0] + sd[1] * sd[1] + sd[2] * sd[2]) / 3);
+        points.push_back({nameOf(b, point), at, {taped->x_mm, taped->y_mm, taped->z_mm}, sigma});
+    }
+    const auto on = scan::layOnSurvey(points);
+    if (!on) return on.error();
+    std::vector<std::string> out;
+    for (size_t k = 0; k < points.size(); ++k)
+        if (on->points[k].left_out) out.push_back(points[k].name);
+    const std::string how = fmt::format("on {} surveyed points, RMS {:.2f} mm{}", points.size() - out.size(), on->laid.rms_mm,
+                                        out.empty() ? "" : fmt::format("; left out, disagreeing: {}", fmt::join(out, ", ")));
+    return laid(b, id, on->laid.motion, how, on->words);
+}
+
+} // namespace gorvet::analysis

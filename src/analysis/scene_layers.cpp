@@ -1,0 +1,112 @@
+#include "analysis/scene_layers.hpp"
+
+#include "make/crossmember_solid.hpp"
+#include "sit/as_cut.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using shape::Mesh;
+using shape::Point3;
+
+namespace {
+
+void append(Mesh& to, const Mesh& m) {
+    const auto first = static_cast<std::uint32_t>(to.points.size());
+    to.points.insert(to.points.end(), m.points.begin(), m.points.end());
+    for (const shape::Triangle& t : m.triangles) to.triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
+}
+
+/// A bar along the rail, between two stations.
+void addBar(Mesh& to, const RailLine& rail, double from, double until, double height, double width) {
+    Mesh m;
+    for (const double station : {from, until}) {
+        const auto at = rail.at(station);
+        if (!at) return;
+        const double middle = (at->top_mm + at->bottom_mm) / 2;
+        for (const double y : {-width / 2, width / 2})
+            for (const double z : {-height / 2, height / 2}) m.points.push_back({station, at->y_mm + y, middle + z});
+    }
+    // corner: bit 0 up, bit 1 right, bit 2 behind; outward
+    constexpr std::uint32_t faces[6][4] = {{0, 1, 3, 2}, {4, 6, 7, 5}, {0, 4, 5, 1}, {2, 3, 7, 6}, {0, 2, 6, 4}, {1, 5, 7, 3}};
+    for (const auto& f : faces) {
+        m.triangles.push_back({f[0], f[1], f[2]});
+        m.triangles.push_back({f[0], f[2], f[3]});
+    }
+    append(to, m);
+}
+
+} // namespace
+
+Mesh newSteelMesh(const Results& r) {
+    Mesh m;
+    if (r.crossmember_input)
+        if (const auto solids = make::crossmemberSolids(*r.crossmember_input, r.crossmember))
+            for (const shape::NamedSolid& s : *solids) append(m, shape::mesh(s.solid, 0.5));
+    if (r.stretch.status == stretch::Status::Planned && r.stretch.sleeve) {
+        const stretch::Sleeve& s = *r.stretch.sleeve;
+        for (const auto& [rail, cut] : {std::pair{&r.planned_left, &r.stretch.left}, {&r.planned_right, &r.stretch.right}})
+            if (cut->known)
+                addBar(m, *rail, cut->first_station_mm - s.length_mm / 2, cut->first_station_mm + s.length_mm / 2, s.height_mm,
+                       s.width_mm);
+    }
+    return m;
+}
+
+Mesh toRemoveMesh(const Build& b, const Overlay& o) {
+    Mesh out;
+    if (!o.hasBody()) return out;
+    const Mesh& body = *o.body->mesh;
+    std::vector<Point3> middles(body.triangles.size());
+    for (size_t t = 0; t < middles.size(); ++t) {
+        const shape::Triangle& q = body.triangles[t];
+        middles[t] = shape::times(shape::plus(body.points[q[0]], shape::plus(body.points[q[1]], body.points[q[2]])), 1.0 / 3);
+    }
+    std::vector<bool> taken(middles.size(), false);
+    for (const auto& [id, c] : b.planned_cuts) {
+        if (!c.closed || c.line.size() < 3) continue;
+        std::vector<Point3> line;
+        Point3 least{INFINITY, INFINITY, INFINITY}, most{-INFINITY, -INFINITY, -INFINITY};
+        for (const Vec3& v : c.line) {
+            line.push_back({v.x_mm, v.y_mm, v.z_mm});
+            for (size_t axis = 0; axis < 3; ++axis) {
+                least[axis] = std::min(least[axis], line.back()[axis]);
+                most[axis] = std::max(most[axis], line.back()[axis]);
+            }
+        }
+        // the sheet bulges beyond the box of its edge
+        const double bulge = 0.15 * shape::between(least, most) + 5;
+        std::vector<Point3> some;
+        std::vector<size_t> which;
+        for (size_t t = 0; t < middles.size(); ++t) {
+            bool in = true;
+            for (size_t axis = 0; axis < 3; ++axis)
+                in = in && middles[t][axis] > least[axis] - bulge && middles[t][axis] < most[axis] + bulge;
+            if (!in || taken[t]) continue;
+            some.push_back(middles[t]);
+            which.push_back(t);
+        }
+        const auto off = sit::offTheLine(line, true, some);
+        for (size_t k = 0; k < which.size(); ++k)
+            if (off[k] < 0) taken[which[k]] = true;
+    }
+    std::vector<std::int64_t> place(body.points.size(), -1);
+    for (size_t t = 0; t < taken.size(); ++t) {
+        if (!taken[t]) continue;
+        shape::Triangle q = body.triangles[t];
+        for (std::uint32_t& p : q) {
+            if (place[p] < 0) {
+                place[p] = static_cast<std::int64_t>(out.points.size());
+                out.points.push_back(body.points[p]);
+            }
+            p = static_cast<std::uint32_t>(place[p]);
+        }
+        out.triangles.push_back(q);
+    }
+    return out;
+}
+
+} // namespace gorvet::analysis
