@@ -10,7 +10,7 @@ take() { # NAME KEYS ARGUMENTS…
     rm -rf "${settings:?}"/*
     xvfb-run -a -s "-screen 0 1280x800x24" bash -c '
         out=$1 keys=$2; shift 2
-        "$@" & app=$!; sleep 3
+        "$@" & app=$!; sleep "${settle:-3}"
         window=$(xdotool search --sync --onlyvisible --pid $app | tail -1)
         xdotool windowfocus --sync "$window" 2>/dev/null || true
         for key in $keys; do xdotool key --window "$window" "$key"; done
@@ -31,11 +31,11 @@ trap 'rm -rf "$settings"' EXIT
 export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings
 take tape-day "" --bench 1
 take tape-body-day "F6" --bench 1
-take scan-day "" --bench 2
-take scan-dye "" --bench 2 --dye
+settle=12 take scan-day "" --bench 2
+settle=12 take scan-dye "" --bench 2 --dye
 take sit-day "" --bench 3
 take sit-costs-day "F5" --bench 3
-take scan-pairs-day "F5" --bench 2
+settle=12 take scan-pairs-day "F5" --bench 2
 take stretch-day "" --bench 4
 take make-day "" --bench 5
 take tape-dye "" --bench 1 --dye

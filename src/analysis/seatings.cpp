@@ -16,6 +16,13 @@ using namespace build;
 
 namespace {
 
+/// Beside each other only figures are shown: the ± is left out, which saves most of the work.
+sit::Input withoutHalfWidths(sit::Input in) {
+    in.body.covariance.clear();
+    in.chassis.covariance.clear();
+    return in;
+}
+
 /// A seat of that input: of now, or of a column that was worked out before, when it is the same.
 sit::Seat seatOf(const sit::Input& in, const Results& r, const Results* previous) {
     if (in == r.sit_input) return r.seat;
@@ -107,7 +114,7 @@ SeatingsCompared compareSeatings(const Build& b, const Results& r, const Results
             if (leads == b.school.leads) continue;
             SeatingsCompared::Column c;
             c.name = leads == Leads::Driveline ? "driveline leads" : "body leads";
-            c.input = r.sit_input;
+            c.input = withoutHalfWidths(r.sit_input);
             c.input.leads = leads;
             c.lowering = b.lowering;
             c.seat = seatOf(c.input, r, previous);
@@ -135,7 +142,7 @@ SeatingsCompared compareSeatings(const Build& b, const Results& r, const Results
                    (p.kind != PinKind::Clear || b.obstacles.contains(p.box));
         });
         if (whole) {
-            c.input = sitInput(seatedAs(b, s), r).input;
+            c.input = withoutHalfWidths(sitInput(seatedAs(b, s), r).input);
             c.seat = seatOf(c.input, r, previous);
             c.usable = seats(c.seat);
             for (const Pin& p : s.pins) row(p);

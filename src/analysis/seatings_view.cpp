@@ -47,9 +47,9 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
         v.columns.push_back(school ? column.name.substr(0, column.name.size() - 6) : column.name);
         v.below.push_back(!column.usable        ? "not seated"
                           : school              ? "leads"
-                          : l.channel.value > 0 ? "channel " + units::formatSmall(l.channel.value, step)
-                          : l.raise.value > 0   ? "floor +" + units::formatSmall(l.raise.value, step)
-                          : l.kick.value > 0    ? "kick " + units::formatSmall(l.kick.value, step)
+                          : l.channel.value > 0 ? fmt::format("channel {:.0f}", l.channel.value)
+                          : l.raise.value > 0   ? fmt::format("floor +{:.0f}", l.raise.value)
+                          : l.kick.value > 0    ? fmt::format("kick {:.0f}", l.kick.value)
                                                 : "");
     }
     for (const auto& m : c.moves) {

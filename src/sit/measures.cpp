@@ -22,15 +22,24 @@ Vec3 moved(const Input& in, Vec3 p, double change) {
 }
 bool behindCut(const Input& in, double station) { return in.cut_station_mm && station > *in.cut_station_mm; }
 
-/// The other way: from the chassis frame into the body's own.
-Vec3 unplaced(const Pose& pose, const Vec3& p) {
-    const Vec3 o = place(pose, {0, 0, 0});
-    const Vector3d x = vec(place(pose, {1, 0, 0})) - vec(o);
-    const Vector3d y = vec(place(pose, {0, 1, 0})) - vec(o);
-    const Vector3d z = vec(place(pose, {0, 0, 1})) - vec(o);
-    const Vector3d d = vec(p) - vec(o);
-    return {x.dot(d), y.dot(d), z.dot(d)};
-}
+/// The body's axes in the chassis frame, worked out once for a pose.
+struct Placed {
+    Vector3d origin, x, y, z;
+    explicit Placed(const Pose& pose) : origin(vec(place(pose, {0, 0, 0}))) {
+        x = vec(place(pose, {1, 0, 0})) - origin;
+        y = vec(place(pose, {0, 1, 0})) - origin;
+        z = vec(place(pose, {0, 0, 1})) - origin;
+    }
+    Vec3 operator()(const Vec3& p) const {
+        const Vector3d at = origin + x * p.x_mm + y * p.y_mm + z * p.z_mm;
+        return {at.x(), at.y(), at.z()};
+    }
+    /// The other way: from the chassis frame into the body's own.
+    Vec3 back(const Vec3& p) const {
+        const Vector3d d = vec(p) - origin;
+        return {x.dot(d), y.dot(d), z.dot(d)};
+    }
+};
 
 /// Distance to a box, < 0 inside.
 double toBox(const Vec3& p, const Vec3& least, const Vec3& most) {
@@ -42,19 +51,19 @@ double toBox(const Vec3& p, const Vec3& least, const Vec3& most) {
 
 struct Evaluator {
     const Scene& s;
-    const Pose pose;
+    const Placed body;
     const double change;
     const std::optional<Ground> ground;
     const std::vector<Vec3> front;
     const std::vector<Vec3> rear;
 
     Evaluator(const Scene& scene, const Parameters& p)
-        : s(scene), pose(poseOf(p)), change(p(6)), ground(groundOf(scene, p(6))), front(axle(scene, false, p(6))),
+        : s(scene), body(poseOf(p)), change(p(6)), ground(groundOf(scene, p(6))), front(axle(scene, false, p(6))),
           rear(axle(scene, true, p(6))) {}
 
     Vec3 at(const At& a) const {
         const auto i = static_cast<size_t>(a.index);
-        if (!a.chassis) return place(pose, s.body[i]);
+        if (!a.chassis) return body(s.body[i]);
         const Input& in = *s.input;
         const bool rear_hub = a.index == in.rear_left || a.index == in.rear_right;
         return rear_hub || behindCut(in, s.chassis[i].x_mm) ? moved(in, s.chassis[i], change) : s.chassis[i];
@@ -154,7 +163,7 @@ struct Evaluator {
             const bool shifts = w.box->chassis && behindCut(in, (w.box->least.x_mm + w.box->most.x_mm) / 2);
             const Vec3 least = shifts ? moved(in, w.box->least, change) : w.box->least;
             const Vec3 most = shifts ? moved(in, w.box->most, change) : w.box->most;
-            for (const Vec3& p : points) out.push_back(toBox(w.box->chassis ? p : unplaced(pose, p), least, most));
+            for (const Vec3& p : points) out.push_back(toBox(w.box->chassis ? p : body.back(p), least, most));
             break;
         }
         }
