@@ -5,6 +5,7 @@
 
 #include "analysis/survey_findings.hpp"
 #include "analysis/survey_lines.hpp"
+#include "analysis/wording.hpp"
 #include "analysis/work_findings.hpp"
 #include "tape/gaps.hpp"
 
@@ -216,12 +217,6 @@ private:
             f.brief = t.place + " moved";
             f.tag = "gaps";
         }
-    }
-
-    static std::string capital(const std::string& text) {
-        std::string t = text;
-        if (!t.empty() && t[0] >= 'a' && t[0] <= 'z') t[0] = static_cast<char>(t[0] - 32);
-        return t;
     }
 
     void readings(Subject subject, const SurveyOf& s) {

@@ -1,6 +1,7 @@
 #include "analysis/overlay.hpp"
 
 #include "analysis/overlay_parts.hpp"
+#include "analysis/wording.hpp"
 
 #include "sit/pairs_sheet.hpp"
 #include "units/quantity.hpp"
@@ -31,11 +32,6 @@ void append(Mesh& to, const Mesh& m, const Motion& motion) {
 }
 
 const char* word(sit::Band b) { return b == sit::Band::Fouls ? "Fouls" : b == sit::Band::Tight ? "Tight" : "Clear"; }
-
-std::string capital(std::string s) {
-    if (!s.empty()) s.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(s.front())));
-    return s;
-}
 
 std::string side(double offset) {
     if (std::abs(offset) < 25) return "in the middle";
@@ -308,7 +304,15 @@ Result<sit::CutMap> cutMapOf(const Overlay& o, const Build& b, int threads, cons
                 if ((u != 0 || v != 0) && (steered || v == 0) && (u >= 0 || !f.part.sweep->one_way))
                     against.push_back({f.part.ready.get(), extra, f.part.sweep->pose(u, v)});
     }
-    auto map = sit::cutMap(*o.body, against, o.seat, cutOptionsOf(b, o.need), threads, stop);
+    // an envelope of the body is no sheet: it is not cut
+    auto sheet = o.body;
+    if (std::any_of(o.body_parts.begin(), o.body_parts.end(), [](const Overlay::Part& p) { return !p.scan; })) {
+        Mesh scans;
+        for (const Overlay::Part& p : o.body_parts)
+            if (p.scan) append(scans, *p.part.ready->mesh, {});
+        sheet = std::make_shared<const sit::Ready>(sit::readyOf(std::make_shared<const Mesh>(std::move(scans)), threads));
+    }
+    auto map = sit::cutMap(*sheet, against, o.seat, cutOptionsOf(b, o.need), threads, stop);
     if (map && guessed)
         map->remarks.emplace_back(
             "What moves was taken as it stands: nobody cuts by an assumed travel. Type it, and its ends count: travel front bump 70.");

@@ -1,6 +1,7 @@
 #include "analysis/seatings.hpp"
 
 #include "analysis/sit_input.hpp"
+#include "analysis/wording.hpp"
 
 #include "units/quantity.hpp"
 
@@ -177,8 +178,7 @@ std::string moveSentence(const Build& b, const Results& r, const sit::Moved& m) 
         (m.gain[i] < 0 ? costs : brings)
             .push_back(fmt::format("{} of {}", pinFigure(b, pin, std::abs(m.gain[i])), pinName(b, pin)));
     }
-    std::string text = m.move.words;
-    text.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(text.front())));
+    const std::string text = capital(m.move.words);
     const auto list = [](const std::vector<std::string>& v) { return fmt::format("{}", fmt::join(v, ", ")); };
     if (costs.empty() && brings.empty()) return text + " changes no pin.";
     if (costs.empty()) return text + " brings " + list(brings) + ".";

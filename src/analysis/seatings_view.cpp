@@ -1,6 +1,7 @@
 #include "analysis/seatings.hpp"
 #include "analysis/sit_input.hpp"
 #include "analysis/views.hpp"
+#include "analysis/wording.hpp"
 
 #include "sit/seatings_sheet.hpp"
 
@@ -15,11 +16,6 @@ namespace gorvet::analysis {
 using namespace build;
 
 namespace {
-
-std::string capital(std::string s) {
-    if (!s.empty()) s.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(s.front())));
-    return s;
-}
 
 std::string waySentence(const Build& b, const Results& r, const sit::LoweringPlan& p) {
     const auto len = [&](double mm) { return units::formatLength(mm, b.settings.length_step, true); };
@@ -40,6 +36,11 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
     const SeatingsCompared& c = r.seatings;
     const auto step = b.settings.length_step;
     sit::SeatingsView v;
+    // under a narrow column: whole millimetres, or as inches are shown
+    const auto brief = [&](double mm) {
+        return units::unitOf(step) == units::Unit::Millimetre ? fmt::format("{:.0f}", mm) : units::formatSmall(mm, step);
+    };
+    if (c.columns.empty()) v.sentences.emplace_back("Nothing is pinned yet: pin what must hold first, like  sill front 285.");
     for (const auto& column : c.columns) {
         // "driveline leads" stands in two lines
         const bool school = column.name.ends_with(" leads");
@@ -47,9 +48,9 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
         v.columns.push_back(school ? column.name.substr(0, column.name.size() - 6) : column.name);
         v.below.push_back(!column.usable        ? "not seated"
                           : school              ? "leads"
-                          : l.channel.value > 0 ? fmt::format("channel {:.0f}", l.channel.value)
-                          : l.raise.value > 0   ? fmt::format("floor +{:.0f}", l.raise.value)
-                          : l.kick.value > 0    ? fmt::format("kick {:.0f}", l.kick.value)
+                          : l.channel.value > 0 ? "channel " + brief(l.channel.value)
+                          : l.raise.value > 0   ? "floor +" + brief(l.raise.value)
+                          : l.kick.value > 0    ? "kick " + brief(l.kick.value)
                                                 : "");
     }
     for (const auto& m : c.moves) {

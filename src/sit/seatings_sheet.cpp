@@ -22,7 +22,7 @@ public:
         moves_at_ = width - move_width * static_cast<double>(v.moves.size());
         move_width_ = move_width;
         column_width_ = f.px(84);
-        name_width_ = f.px(226);
+        name_width_ = f.px(width < f.px(1000) ? 170 : 226); // with large text the names give way
         scale_at_ = name_width_ + f.px(8);
         figures_at_ = moves_at_ - f.px(16) - column_width_ * static_cast<double>(v.columns.size());
         scale_width_ = std::max(f.px(120), figures_at_ - f.px(16) - scale_at_);

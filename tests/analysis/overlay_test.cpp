@@ -180,6 +180,22 @@ TEST_CASE("every pair by its own need, and the worst first", "[analysis][overlay
     for (const auto& p : shielded->pairs)
         if (p.pair.need.least_mm == 25) CHECK(p.pair.band == sit::Band::Tight);
     CHECK(analysis::cutMapOf(car.overlay(), car.b, 1)->cuts.empty());
+    // an envelope that a pin keeps clear of is a part, too, but no sheet to cut
+    car.b.points[PointId{60}] = {PointId{60}, Subject::Chassis, "P", Vec3{0, 0, 0}};
+    car.b.obstacles[ObstacleId{61}] = {
+        ObstacleId{61}, Subject::Body, "climate", {800, 350, -60}, {1200, 500, -1}}; // over the frame
+    Pin clear;
+    clear.id = PinId{62};
+    clear.kind = PinKind::Clear;
+    clear.points = {PointId{60}};
+    clear.box = ObstacleId{61};
+    car.b.pins[clear.id] = clear;
+    const analysis::Overlay with_box = car.overlay();
+    REQUIRE(with_box.body_parts.size() == 2);
+    const auto boxed = analysis::clearanceOf(with_box, car.b, 1);
+    CHECK(analysis::partName(with_box, boxed->pairs[0].moving, boxed->pairs[0].pair.moving) == "climate");
+    CHECK(boxed->pairs[0].pair.meets);
+    CHECK(analysis::cutMapOf(with_box, car.b, 1)->cuts.empty());
     const auto h = analysis::overlayHeadline(car.b, o, &*c);
     CHECK(h.sentence.find("The body fouls the exhaust") == 0);
     CHECK(h.below.find("4 pairs of parts, all by assumed clearances") == 0);
