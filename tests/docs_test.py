@@ -25,7 +25,7 @@ def text(name):
 
 def codes_in_the_source():
     codes = set()
-    for name in ("findings.cpp", "survey_findings.cpp", "work_findings.cpp", "overlay.cpp", "kept_cuts.cpp"):
+    for name in ("findings.cpp", "survey_findings.cpp", "work_findings.cpp", "overlay_clearance.cpp", "kept_cuts.cpp"):
         codes |= set(re.findall(r'"((?:tape|scan|sit|stretch|make|work)\.[a-z-]+[a-z])"', text(f"src/analysis/{name}")))
     condition = text("src/tape/condition.cpp")
     # a figure is a finding where it is judged: its call ends in `true);`
