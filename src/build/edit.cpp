@@ -327,6 +327,7 @@ Checked validFeatures(const Build& b, const Pin& p) {
                                      : p.kind == PinKind::Line ? "two"
                                                                : "one or more",
                                      least == 1 ? "" : "s"));
+    if (p.kind == PinKind::Line && p.to[0] == p.to[1]) return bad(name, "A line needs two different points.");
     if (p.kind == PinKind::Clear) {
         const auto box = b.obstacles.find(p.box);
         if (box == b.obstacles.end())

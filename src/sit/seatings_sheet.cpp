@@ -81,7 +81,8 @@ private:
                         Anchor::Right,
                         Level::Base,
                         Face::Bold});
-            d_.add(Text{{x, y + f_.small() * 1.25}, cut(v_.below[k], column_width_), f_.small(), Ink::Second, Anchor::Right});
+            d_.add(Text{
+                {x, y + f_.small() * 1.25}, cut(v_.below[k], column_width_ + f_.px(12)), f_.small(), Ink::Second, Anchor::Right});
         }
         for (size_t k = 0; k < v_.moves.size(); ++k) {
             // the way, and how far, one under the other

@@ -256,6 +256,7 @@ TEST_CASE("pins between features, bounds and what they are worth", "[entry][sit]
     CHECK(t.wrong("pin clear chassis:A to booster least 3").message.find("both of the chassis") != std::string::npos);
     CHECK(t.wrong("pin bump chassis:A least 3").message.find("points of the body") != std::string::npos);
     CHECK(t.wrong("pin line F to chassis:A 3").message.find("two") != std::string::npos);
+    CHECK(t.wrong("pin line F to B B 3").message == "A line needs two different points.");
     CHECK(t.wrong("pin level F A least 3").message.find("no least or most") != std::string::npos);
     t.type("subject body");
     CHECK(t.wrong("remove F").message.find("used by") != std::string::npos);
