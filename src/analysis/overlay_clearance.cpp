@@ -322,7 +322,8 @@ sheet::Drawing pairsView(const Build& b, const Overlay& o, const OverlayClearanc
     }
     v.remarks.emplace_back("Clearances with ? are usual practice and not yours: type clearance between PART PART length.");
     v.remarks.emplace_back(
-        "What moves is taken through the travel that is typed (travel front bump 70, swing bonnet …); tyres grow and mounts sag beyond it. "
+        "What moves is taken through the travel that is typed (travel front bump 70, swing bonnet …); tyres grow and mounts sag beyond it.");
+    v.remarks.emplace_back(
         "A wheel is steered about an upright through its middle: a pivot that leans or stands inboard takes more room.");
     return sit::pairsSheet(v, width, std::max(height, sit::pairsHeight(v, f)), f);
 }
