@@ -43,10 +43,9 @@ struct alignas(64) Run {
     float at[3][run_width]; ///< unused places repeat the last point
     int points = run_width;
     float cap = 0;
-    /// In and out: places and how near the surface is to them, so that nothing farther is looked at; < 0: not known.
-    static constexpr int known_places = 4;
-    float known_at[known_places][3] = {};
-    float known[known_places] = {-1, -1, -1, -1};
+    /// Places of the surface that are known, as those found for the points beside: nothing farther is looked at.
+    float known_at[run_width][3] = {};
+    int known = 0;
     std::uint32_t triangle[run_width]; ///< out: the nearest, `nothing` when none is within the cap
     bool found = false;                ///< out: false: no leaf is within the cap of the box round all points
 };

@@ -243,11 +243,20 @@ void run(const Tree& tree, Run& r) {
     }
     if (tree.root == nothing) return;
     const Mask everyone = (1U << r.points) - 1;
-    for (int k = 0; k < Run::known_places; ++k) {
-        if (r.known[k] < 0) continue;
-        const Wide dx = load<Wide>(r.at[0]) - r.known_at[k][0], dy = load<Wide>(r.at[1]) - r.known_at[k][1],
-                   dz = load<Wide>(r.at[2]) - r.known_at[k][2];
-        const Wide bound = (root(dx * dx + dy * dy + dz * dz) + r.known[k]) * 1.00001F + 1e-3F;
+    if (r.known > 0) {
+        Wide nearest = all<Wide>(3e38F);
+        for (int k = 0; k < r.known; ++k) {
+            const Wide dx = load<Wide>(r.at[0]) - r.known_at[k][0], dy = load<Wide>(r.at[1]) - r.known_at[k][1],
+                       dz = load<Wide>(r.at[2]) - r.known_at[k][2];
+            nearest = least(nearest, dx * dx + dy * dy + dz * dz);
+        }
+        // a little farther, for what single precision rounds away: the place itself must not be missed
+        float span = 0;
+        for (int axis = 0; axis < 3; ++axis) {
+            const float a = s.high[axis] > -s.low[axis] ? s.high[axis] : -s.low[axis];
+            span = a > span ? a : span;
+        }
+        const Wide bound = root(nearest) * 1.00001F + (1e-3F + 1e-6F * (span + r.cap));
         *reinterpret_cast<Wide*>(s.best) = least(load<Wide>(s.best), bound * bound);
     }
     s.most_best = mostOf(load<Wide>(s.best));
@@ -300,15 +309,7 @@ void run(const Tree& tree, Run& r) {
         }
         if (inner) push(stack, waiting, n, squared, inner);
         do {
-            if (waiting == 0) {
-                // the next run is likely to lie beside this one
-                for (int k = 0; k < Run::known_places; ++k) {
-                    const int i = run_width / Run::known_places * (k + 1) - 1;
-                    r.known[k] = r.triangle[i] == nothing ? -1 : __builtin_sqrtf(s.best[i]);
-                    for (int axis = 0; axis < 3; ++axis) r.known_at[k][axis] = r.at[axis][i];
-                }
-                return;
-            }
+            if (waiting == 0) return;
             --waiting;
         } while (stack[waiting].squared >= s.most_best);
         node = stack[waiting].node;

@@ -135,9 +135,15 @@ DistanceMap distancesTo(const DistanceTree& tree, const Sides* sides, const Poin
                 run.points = static_cast<int>(n);
                 tree.nearestRun(run);
                 tree.fetch(run.triangle, n);
+                run.known = 0;
                 for (size_t i = 0; i < n; ++i) {
                     const Point3 p = plus(at[i], tree.middle());
                     const Nearest nearest = tree.exact(run.triangle[i], p, cap_mm);
+                    if (nearest.triangle != nothing) { // the next run is likely to lie beside this one
+                        const Point3 foot = minus(nearest.foot.at, tree.middle());
+                        for (size_t axis = 0; axis < 3; ++axis) run.known_at[run.known][axis] = static_cast<float>(foot[axis]);
+                        ++run.known;
+                    }
                     const bool inside = nearest.triangle == nothing ? far.inside(p) : sides && sides->inside(p, nearest);
                     map.distance_mm[order.place[first + i]] =
                         static_cast<float>(inside ? -nearest.distance_mm : nearest.distance_mm);

@@ -238,8 +238,14 @@ void Sides::markTriangles() {
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t) normals[t] = faceNormal(t);
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t)
         for (size_t k = 0; k < 3; ++k)
-            if (const std::uint32_t u = neighbours_[t][k]; u != nothing && dot(normals[t], normals[u]) > 1e-3)
-                marks_[t] = static_cast<std::uint8_t>(marks_[t] | (Blunt0 << k));
+            if (const std::uint32_t u = neighbours_[t][k]; u != nothing) {
+                const bool blunt = dot(normals[t], normals[u]) > 1e-3;
+                // the other's far corner lies behind this face
+                const Corners own = cornersOf(m, t), other = cornersOf(m, u);
+                const Point3 middle = times(plus(other[0], plus(other[1], other[2])), 1.0 / 3);
+                const bool out = dot(normals[t], minus(middle, own[k])) <= 0;
+                marks_[t] = static_cast<std::uint8_t>(marks_[t] | (blunt ? Blunt0 << k : out ? StandsOut0 << k : 0));
+            }
     std::vector<bool> may(pieces_.size(), false);
     bool some = false;
     for (const std::uint32_t i : closed_)
@@ -361,7 +367,7 @@ bool Sides::inside(const Point3& p, const Nearest& nearest) const {
     if (feature >= static_cast<int>(Feature::Corner0)) {
         normal = wide(corner_normals_[pointOf(m.triangles[t][static_cast<size_t>(feature) - 4])]);
     } else if (feature >= static_cast<int>(Feature::Side0) && !(marks_[t] & (Blunt0 << (feature - 1)))) {
-        normal = plus(faceNormal(t), faceNormal(neighbours_[t][static_cast<size_t>(feature) - 1]));
+        return ((marks_[t] & (StandsOut0 << (feature - 1))) != 0) == ((marks_[t] & Turned) != 0);
     } else {
         const Corners c = cornersOf(m, t);
         normal = cross(minus(c[1], c[0]), minus(c[2], c[0]));

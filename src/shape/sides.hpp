@@ -60,8 +60,8 @@ private:
     std::vector<std::array<float, 3>> corner_normals_; ///< one a point, of closed pieces
     std::vector<bool> crowded_; ///< by triangle: at an edge of more than two, or of two that face unlike ways
     /// By triangle: its piece is turned; only the winding number tells; at side k the two faces look less than a right angle
-    /// apart, so that either tells the side.
-    enum Mark : std::uint8_t { Turned = 1, Doubtful = 2, Blunt0 = 4 };
+    /// apart, so that either tells the side; or they are sharper and stand out, so that what is nearest to the edge is outside.
+    enum Mark : std::uint8_t { Turned = 1, Doubtful = 2, Blunt0 = 4, StandsOut0 = 32 };
     std::vector<std::uint8_t> marks_;
     bool any_closed_ = false;
     bool all_closed_ = false;
