@@ -205,13 +205,20 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& given, const Scan
         page.place(scans.pairs(area.width, area.height, on_paper), {area.x, area.y});
         pages.push_back(std::move(page));
     }
+    if (scans.way) {
+        Area area;
+        Drawing page = blankPage(titled(b, r, "Scan: the way in"),
+                                 {"Nobody under a hung body. Lower it on blocks, never on hands.", local_rules}, area);
+        page.place(scans.way(area.width, area.height, on_paper), {area.x, area.y});
+        pages.push_back(std::move(page));
+    }
     if (!b.pins.empty())
         pages.push_back(benchPage(b, r, "Sit: where the body sits", Bench::Sit, Subject::Body,
                                   {no_certificate, "Nobody under a hung body. Lower it on blocks, never on hands."}));
     if (!b.pins.empty() && r.seated()) {
         Area area;
         Drawing page = blankPage(titled(b, r, "Sit: what costs what"), {no_certificate, local_rules}, area);
-        page.place(seatingsView(b, r, area.width, area.height, on_paper), {area.x, area.y});
+        page.place(seatingsView(b, r, area.width, area.height, on_paper, scans.seatings.get()), {area.x, area.y});
         pages.push_back(std::move(page));
     }
     if (r.stretch.status == stretch::Status::Planned)

@@ -9,10 +9,14 @@
 /// Printed and exported sheets.
 namespace gorvet::analysis {
 
+struct SeatingClearance;
+
 /// What of the scans goes into the sheets: it is worked out, or kept, outside of the results.
 struct ScanSheets {
     std::shared_ptr<const std::string> picture;                                             ///< PNG
     std::function<sheet::Drawing(double width, double height, const sheet::Format&)> pairs; ///< clearances pair by pair
+    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> way;   ///< the way in
+    std::shared_ptr<const std::vector<SeatingClearance>> seatings; ///< how near they come in each seating
     std::vector<Finding> findings; ///< put beside those of the results, when these have none of Scan
 };
 /// The pages of the whole build sheet, A4 landscape.

@@ -156,4 +156,18 @@ std::vector<Finding> keptCutFindings(const Build& b, const Results& r) {
     return list;
 }
 
+Result<Edit> moveCutCorner(const Build& b, const Results& r, PlannedCutId id, size_t corner, const shape::Point3& at) {
+    const auto kept = b.planned_cuts.find(id);
+    if (kept == b.planned_cuts.end() || corner >= kept->second.line.size())
+        return Error{Error::Code::NotFound, "cut", "This corner is not there any more.", "Look at the cut again.", -1};
+    PlannedCut c = kept->second;
+    const shape::Point3 own = inverse(seatMotion(r)).moved(at);
+    c.line[corner] = {own[0], own[1], own[2]};
+    c.by_hand = true;
+    Edit edit;
+    edit.sentence = fmt::format("{}: corner {} at station {:.1f}", c.name, corner + 1, own[0]);
+    edit.changes.emplace_back(Put<PlannedCut>{c});
+    return edit;
+}
+
 } // namespace gorvet::analysis

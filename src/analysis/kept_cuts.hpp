@@ -11,6 +11,10 @@ namespace gorvet::analysis {
 /// way, but for what was drawn by hand or measured since. Fails with Conflict when nothing can be kept.
 Result<build::Edit> keepCuts(const build::Build&, const Results&, const sit::CutMap&);
 
+/// The change that moves one corner of a kept cut to a place in the chassis frame, as the body sits: drawn by hand from then on.
+Result<build::Edit> moveCutCorner(const build::Build&, const Results&, build::PlannedCutId, size_t corner,
+                                  const shape::Point3& at);
+
 /// Findings on kept cuts: the body sits elsewhere by now; cut short; cut too far.
 std::vector<Finding> keptCutFindings(const build::Build&, const Results&);
 

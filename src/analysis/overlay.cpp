@@ -81,8 +81,6 @@ Mesh asPlannedBy(const Build& b, const Results& r, Mesh m) {
 
 } // namespace
 
-sit::WayIn wayInOf(const Overlay& o) { return o.complete() ? sit::wayIn(*o.body->mesh, o.seat, o.chassis_parts) : sit::WayIn{}; }
-
 Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, int threads) {
     Overlay o;
     Mesh whole[2];

@@ -90,9 +90,6 @@ Result<sit::CutMap> cutMapOf(const Overlay&, const build::Build&, int threads = 
 /// What a part is called: "the engine", or the scan's name where there are several of the kind.
 std::string partName(const Overlay&, build::Subject, size_t part);
 
-/// How high the body must hang, and what stands in its way; each scan of the chassis is a part that could come off first.
-sit::WayIn wayInOf(const Overlay&);
-
 /// Zones, margin, flange and sheet as the build says.
 sit::CutOptions cutOptionsOf(const build::Build&, const sit::Need&);
 

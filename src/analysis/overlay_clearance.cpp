@@ -75,13 +75,28 @@ bool unlikeNeeds(const Overlay& o, const Build& b) {
 }
 
 sit::LiveClearance liveOf(const Overlay& o, const Build& b, const Motion& seat, int threads, const std::function<bool()>& stop) {
-    // all parts need the same: the whole in one
-    if (!unlikeNeeds(o, b)) return sit::liveClearance(*o.body, *o.chassis, seat, o.need, threads, stop);
+    // all parts need the same and stand still: the whole in one
+    const auto sweeps = [](const Overlay::Part& p) { return p.part.sweep.has_value(); };
+    if (!unlikeNeeds(o, b) && std::none_of(o.body_parts.begin(), o.body_parts.end(), sweeps) &&
+        std::none_of(o.on_chassis.begin(), o.on_chassis.end(), sweeps))
+        return sit::liveClearance(*o.body, *o.chassis, seat, o.need, threads, stop);
     sit::LiveClearance all;
     all.least_mm = o.need.cap_mm;
     for (const auto& m : o.body_parts) {
-        std::vector<std::pair<const sit::Ready*, sit::Need>> fixed;
-        for (const auto& f : o.on_chassis) fixed.emplace_back(f.part.ready.get(), needOf(o, b, m.kind, f.kind, true));
+        // as all stands, then each at the ends of its own travel
+        std::vector<sit::MapAgainst> fixed;
+        const auto words = [](const Overlay::Part& p, const sit::SweepEnd& end) {
+            return end.words + (p.sweep_assumed && !end.words.empty() ? " (assumed)" : "");
+        };
+        const auto swings = m.part.sweep ? sit::endsOf(*m.part.sweep) : std::vector<sit::SweepEnd>{};
+        for (const auto& f : o.on_chassis) {
+            const sit::Need need = needOf(o, b, m.kind, f.kind, true);
+            fixed.push_back({f.part.ready.get(), need, {}, {}, {}});
+            for (const sit::SweepEnd& end : swings) fixed.push_back({f.part.ready.get(), need, end.pose, {}, words(m, end)});
+            if (!f.part.sweep) continue;
+            for (const sit::SweepEnd& end : sit::endsOf(*f.part.sweep))
+                fixed.push_back({f.part.ready.get(), need, {}, end.pose, words(f, end)});
+        }
         auto live = sit::worstOf(*m.part.ready, fixed, seat, o.need, threads, stop);
         auto& to = all.map.distance_mm;
         to.insert(to.end(), live.map.distance_mm.begin(), live.map.distance_mm.end());
@@ -92,6 +107,7 @@ sit::LiveClearance liveOf(const Overlay& o, const Build& b, const Motion& seat, 
         if (live.least_mm < all.least_mm || &m == &o.body_parts.front()) {
             all.least_mm = live.least_mm;
             all.at = live.at;
+            all.pose = live.pose;
         }
     }
     return all;
@@ -163,11 +179,7 @@ Result<sit::CutMap> cutMapOf(const Overlay& o, const Build& b, int threads, cons
             guessed = true;
             continue;
         }
-        const bool steered = f.part.sweep->v_steps > 1;
-        for (const double u : {-1.0, 0.0, 1.0})
-            for (const double v : {-1.0, 0.0, 1.0})
-                if ((u != 0 || v != 0) && (steered || v == 0) && (u >= 0 || !f.part.sweep->one_way))
-                    against.push_back({f.part.ready.get(), extra, f.part.sweep->pose(u, v)});
+        for (const sit::SweepEnd& end : sit::endsOf(*f.part.sweep)) against.push_back({f.part.ready.get(), extra, end.pose});
     }
     // an envelope of the body is no sheet: it is not cut
     auto sheet = o.body;

@@ -1,4 +1,5 @@
 #include "analysis/seatings.hpp"
+#include "analysis/seatings_clearance.hpp"
 #include "analysis/sit_input.hpp"
 #include "analysis/views.hpp"
 #include "analysis/wording.hpp"
@@ -32,7 +33,39 @@ std::string waySentence(const Build& b, const Results& r, const sit::LoweringPla
 
 } // namespace
 
-sheet::Drawing seatingsView(const Build& b, const Results& r, double width, double height, const sheet::Format& f) {
+namespace {
+
+/// How near the scans come: what the worst pair has more than it needs, and how many places foul.
+void addClearances(sit::SeatingsView& v, const SeatingsCompared& c, const std::vector<SeatingClearance>& list,
+                   units::LengthStep step) {
+    if (list.size() != c.columns.size()) return;
+    sit::SeatingRow spare, fouls;
+    spare.name = "clearance of the scans";
+    spare.wanted = "what each pair needs, or more";
+    spare.no_high = true;
+    spare.high = 30;
+    fouls.name = "places that foul";
+    fouls.plain = true;
+    for (size_t k = 0; k < list.size(); ++k) {
+        const SeatingClearance& s = list[k];
+        sit::SeatingFigure g{s.known, s.spare_mm,
+                             (s.spare_mm < 0 ? "−"
+                              : s.far        ? "over "
+                                             : "+") +
+                                 units::formatSmall(std::abs(s.spare_mm), step),
+                             s.severity};
+        spare.figures.push_back(g);
+        fouls.figures.push_back({s.known, static_cast<double>(s.fouls), std::to_string(s.fouls), s.severity});
+        if (s.known) v.sentences.push_back(fmt::format("{} {}: {}.", k + 1, c.columns[k].name, s.words));
+    }
+    v.rows.push_back(std::move(spare));
+    v.rows.push_back(std::move(fouls));
+}
+
+} // namespace
+
+sheet::Drawing seatingsView(const Build& b, const Results& r, double width, double height, const sheet::Format& f,
+                            const std::vector<SeatingClearance>* clearances) {
     const SeatingsCompared& c = r.seatings;
     const auto step = b.settings.length_step;
     sit::SeatingsView v;
@@ -120,13 +153,15 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
                                         : sit::SeatingFigure{});
     wheelbase.tag = "change";
     if (!c.columns.empty()) v.rows.push_back(std::move(wheelbase));
+    if (clearances) addClearances(v, c, *clearances, step);
     if (b.school.leads != Leads::Neither)
         v.sentences.push_back(b.school.leads == Leads::Driveline
                                   ? "School: the driveline leads. What stands against the driveline counts three times."
                                   : "School: the body leads. Its station, height and rake count three times.");
+    int said = 0;
     for (const auto& g : c.given_up) {
         v.sentences.push_back(givenUpSentence(b, r, g));
-        if (v.sentences.size() == 4) break;
+        if (++said == 3) break;
     }
     for (const auto& p : c.ways) v.sentences.push_back(waySentence(b, r, p));
     v.cautions = {

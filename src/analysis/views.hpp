@@ -6,6 +6,8 @@
 /// The drawing of each bench, from the build and its results: the same for window and paper.
 namespace gorvet::analysis {
 
+struct SeatingClearance;
+
 struct ViewOptions {
     std::string selected;                    ///< tag of what is picked
     std::optional<std::pair<int, int>> next; ///< Tape: the pair the entry line proposes
@@ -19,8 +21,10 @@ sheet::Drawing pairView(const Results&, build::Subject, std::pair<int, int> pair
                         const sheet::Format&);
 sheet::Drawing sitView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                        const sheet::Format&);
-/// What costs what on Sit: every seating on one ruled scale a pin, what moves bring, what giving up a pin brings, ways to lower.
-sheet::Drawing seatingsView(const build::Build&, const Results&, double width, double height, const sheet::Format&);
+/// What costs what on Sit: every seating on one ruled scale a pin, what moves bring, what giving up a pin brings, ways to lower;
+/// and how near the scans come in each, when that is known.
+sheet::Drawing seatingsView(const build::Build&, const Results&, double width, double height, const sheet::Format&,
+                            const std::vector<SeatingClearance>* clearances = nullptr);
 sheet::Drawing stretchView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                            const sheet::Format&);
 sheet::Drawing makeView(const build::Build&, const Results&, const ViewOptions&, double width, double height,

@@ -1,6 +1,8 @@
 #include "cli/build_scans.hpp"
 
 #include "analysis/lay_scan.hpp"
+#include "analysis/seatings_clearance.hpp"
+#include "analysis/way_in.hpp"
 #include "cli/json_parts.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
@@ -39,7 +41,8 @@ analysis::ScanSheets scanSheets(const store::Store& store, const analysis::Resul
             sheets.picture = bytes;
     }
     if (b.scans.empty()) return sheets;
-    const auto overlay = std::make_shared<const analysis::Overlay>(analysis::overlayOf(b, results, meshesOf(store)));
+    const analysis::ScanMeshes meshes = meshesOf(store);
+    const auto overlay = std::make_shared<const analysis::Overlay>(analysis::overlayOf(b, results, meshes));
     if (!overlay->complete()) return sheets;
     auto found = analysis::clearanceOf(*overlay, b);
     if (!found) return sheets;
@@ -48,6 +51,9 @@ analysis::ScanSheets scanSheets(const store::Store& store, const analysis::Resul
     sheets.pairs = [b, overlay, clearance](double w, double h, const sheet::Format& f) {
         return analysis::pairsView(b, *overlay, *clearance, w, h, f);
     };
+    if (auto list = analysis::clearancesOfSeatings(b, results, *overlay, *clearance, meshes))
+        sheets.seatings = std::make_shared<const std::vector<analysis::SeatingClearance>>(std::move(*list));
+    sheets.way = analysis::wayDrawing(b, overlay, nullptr);
     return sheets;
 }
 

@@ -4,6 +4,7 @@
 #include "analysis/kept_cuts.hpp"
 #include "analysis/overlay.hpp"
 #include "analysis/seatings.hpp"
+#include "analysis/way_in.hpp"
 #include "cli/build_scans.hpp"
 #include "cli/json_parts.hpp"
 #include "cli/read_scan.hpp"
@@ -153,6 +154,43 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
     return 0;
 }
 
+namespace {
+
+Json wayDownJson(const sit::WayDown& w) {
+    const auto step = [](const sit::DownStep& s) {
+        return Json{{"rearward_mm", number(s.at.back_mm)},
+                    {"up_mm", number(s.at.up_mm)},
+                    {"nose_up_deg", number(units::degrees(s.at.tilt_rad))},
+                    {"nearest_mm", s.far ? Json(nullptr) : number(s.least_mm)},
+                    {"of", s.body_part},
+                    {"to", s.chassis_part},
+                    {"at", s.far ? Json(nullptr) : place(s.where)}};
+    };
+    Json steps = Json::array(), blocked = Json::array();
+    for (const sit::DownStep& s : w.steps) steps.push_back(step(s));
+    for (const auto& i : w.in_the_way)
+        blocked.push_back({{"of", i.body_part},
+                           {"to", i.chassis_part},
+                           {"up_mm", number(i.up_mm)},
+                           {"at", place(i.where)},
+                           {"take_off", i.take_off.empty() ? Json(nullptr) : Json(i.take_off)},
+                           {"or_cut_more_mm2", number(i.more_mm2)},
+                           {"there_from", place(i.least)},
+                           {"there_to", place(i.most)}});
+    return {{"found", w.found},
+            {"straight", w.straight},
+            {"gave_up", w.gave_up},
+            {"tightest", w.found ? step(w.steps[w.tightest]) : Json(nullptr)},
+            {"between_steps_no_nearer_mm", w.found ? number(w.no_nearer_mm) : Json(nullptr)},
+            {"turns_at", w.corners},
+            {"steps", steps},
+            {"straight_down_touches", blocked},
+            {"left_out_mm2", number(w.left_out_mm2)},
+            {"poses", w.looks}};
+}
+
+} // namespace
+
 int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating) {
     auto store = store::Store::open(build);
     if (!store) return fail(store.error());
@@ -206,7 +244,9 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
                               {"places", q.contacts.size()}});
     }
     j["findings"] = findings(analysis::clearanceFindings(b, o, *c, 1000));
-    const sit::WayIn way = analysis::wayInOf(o);
+    const auto both = analysis::wayOf(o);
+    if (!both) return fail(Error{Error::Code::NotFound, build, "No way in: a scan is missing.", "Add both scans.", -1});
+    const sit::WayIn& way = both->in;
     const auto lift = [](const sit::Lift& l) {
         Json parts = Json::array();
         for (const auto& [name, mm] : l.by_part) parts.push_back({{"part", name}, {"lift_mm", number(mm)}});
@@ -222,7 +262,8 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
                    {"tilted", lift(way.tilted)},
                    {"tilted_from", way.behind_is_less ? "behind" : "front"},
                    {"undercuts", undercuts},
-                   {"words", way.words},
+                   {"down", wayDownJson(both->down)},
+                   {"words", both->words},
                    {"caution", "Nobody under a hung body. Lower it on blocks, never on hands."}};
     const auto map = analysis::cutMapOf(o, b);
     if (!map) return fail(map.error());

@@ -55,6 +55,7 @@ struct LiveClearance {
     size_t fouls = 0;
     double least_mm = 0; ///< over the points; the cap when none is nearer
     Point3 at{};         ///< there, in the fixed frame
+    std::string pose;    ///< of what moves, when it is least; empty: as all stands
 };
 LiveClearance liveClearance(const Ready& moving, const Ready& fixed, const Motion& moving_to_fixed, const Need&, int threads = 0,
                             const std::function<bool()>& stop = {});

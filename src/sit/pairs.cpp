@@ -148,24 +148,39 @@ std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const M
     return pair;
 }
 
-LiveClearance worstOf(const Ready& moving, const std::vector<std::pair<const Ready*, Need>>& fixed, const Motion& move,
-                      const Need& shown, int threads, const std::function<bool()>& stop) {
+std::vector<SweepEnd> endsOf(const Sweep& s) {
+    std::vector<SweepEnd> ends;
+    const auto range = [](int steps, bool one_way) {
+        return steps <= 1 ? std::vector{0.0} : one_way ? std::vector{0.0, 1.0} : std::vector{-1.0, 0.0, 1.0};
+    };
+    for (const double u : range(s.u_steps, s.one_way))
+        for (const double v : range(s.v_steps, false))
+            if (u != 0 || v != 0) ends.push_back({s.pose(u, v), s.words(u, v)});
+    return ends;
+}
+
+LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed, const Motion& move, const Need& shown,
+                      int threads, const std::function<bool()>& stop) {
     LiveClearance worst;
     worst.least_mm = shown.cap_mm;
     const size_t n = moving.mesh->points.size();
     worst.map.distance_mm.assign(n, static_cast<float>(shown.cap_mm));
     size_t least_at = 0;
     const double band = std::max(1e-3, shown.tightBelow() - shown.foulsBelow());
-    for (const auto& [part, need] : fixed) {
-        const auto map = distancesTo(*part->tree, part->sides.get(), moving.order, move, need.cap_mm, threads, stop);
+    for (const auto& [part, need, moving_pose, fixed_pose, pose] : fixed) {
+        const Motion now = chained(inverse(fixed_pose), chained(move, moving_pose));
+        const auto map = distancesTo(*part->tree, part->sides.get(), moving.order, now, need.cap_mm, threads, stop);
         worst.map.has_inside = worst.map.has_inside || map.has_inside;
         const bool same = need.foulsBelow() == shown.foulsBelow() && need.tightBelow() == shown.tightBelow();
         const double own = std::max(1e-3, need.tightBelow() - need.foulsBelow());
+        const auto far = static_cast<float>(need.cap_mm); // most points: they change nothing
         for (size_t i = 0; i < n; ++i) {
+            if (map.distance_mm[i] >= far) continue;
             const double d = static_cast<double>(map.distance_mm[i]);
             if (d < worst.least_mm) {
                 worst.least_mm = d;
                 least_at = i;
+                worst.pose = pose;
             }
             // depths keep their size; between fouls and clear the two scales run side by side
             const double over = d - need.foulsBelow();

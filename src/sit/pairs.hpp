@@ -43,10 +43,27 @@ struct Pair {
 std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const Motion& moving_to_fixed, const Need&,
                                   int threads = 0, const std::function<bool()>& stop = {});
 
-/// The map of one moving part against several, each with a need of its own. Every point is shown by the part for which it is
-/// worst, on the scale of `shown`: what fouls there is below shown.foulsBelow(), what is tight below shown.tightBelow(). The
-/// least distance is a true one.
-LiveClearance worstOf(const Ready& moving, const std::vector<std::pair<const Ready*, Need>>& fixed, const Motion& moving_to_fixed,
-                      const Need& shown, int threads = 0, const std::function<bool()>& stop = {});
+/// What a map is taken against: a part, in one pose of what moves.
+struct MapAgainst {
+    const Ready* part = nullptr;
+    Need need;
+    Motion moving_pose; ///< along the moving part's axes
+    Motion fixed_pose;  ///< along the fixed part's axes
+    std::string pose;   ///< its words
+};
+/// The map of one moving part against several, each with a need of its own. Every point is shown where it stands, by the part
+/// and pose for which it is worst, on the scale of `shown`: what fouls there is below shown.foulsBelow(), what is tight below
+/// shown.tightBelow(). The least distance is a true one.
+LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed, const Motion& moving_to_fixed, const Need& shown,
+                      int threads = 0, const std::function<bool()>& stop = {});
+
+/// A moment of a travel.
+struct SweepEnd {
+    Motion pose;
+    std::string words;
+    bool operator==(const SweepEnd&) const = default;
+};
+/// The ends of a travel and the middles between them, where it stands left out.
+std::vector<SweepEnd> endsOf(const Sweep&);
 
 } // namespace gorvet::sit

@@ -212,10 +212,10 @@ WayIn wayIn(const Mesh& body, const Motion& seat, const std::vector<WayPart>& ch
                         way.tilt_rad > 0 ? "up" : "down", way.tilted.lift_mm, way.behind_is_less ? "behind" : "the front");
     if (!way.undercuts.empty()) {
         const Undercut& u = way.undercuts.front();
-        way.words += fmt::format(
-            " Straight down it does not go: the {} stands {:.0f} mm over the body's lowest there, at station {:.0f}, {:.0f} {}{}.",
-            u.part, u.by_mm, u.at[0], std::abs(u.at[1]), u.at[1] < 0 ? "left" : "right",
-            way.undercuts.size() > 1 ? fmt::format(", and in {} more places", way.undercuts.size() - 1) : "");
+        way.undercut_words =
+            fmt::format("The {} stands {:.0f} mm over the body's lowest there, at station {:.0f}, {:.0f} {}{}.", u.part, u.by_mm,
+                        u.at[0], std::abs(u.at[1]), u.at[1] < 0 ? "left" : "right",
+                        way.undercuts.size() > 1 ? fmt::format(", and in {} more places", way.undercuts.size() - 1) : "");
     }
     return way;
 }

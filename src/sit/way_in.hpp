@@ -41,7 +41,8 @@ struct WayIn {
     double tilt_rad = 0;             ///< > 0 nose up: the tilt at which the least lift is asked for
     Lift tilted;                     ///< with it, from the side that asks for less
     std::vector<Undercut> undercuts; ///< the largest first
-    std::string words;
+    std::string words;               ///< of the lift
+    std::string undercut_words;      ///< empty: nothing stands over anything
 };
 /// From above: in each column the body's lowest and the chassis' highest place count, so that the answer is a little too much
 /// rather than too little, by up to a cell's rise. Moves are along the car and straight down. Parts without a mesh are left out.

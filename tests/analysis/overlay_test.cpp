@@ -380,3 +380,25 @@ TEST_CASE("cuts are kept along the body, told when it moves, and compared with w
     CHECK(codes() == "work.cut-stale ");
     CHECK_FALSE(analysis::keepCuts(car.b, r, {}));
 }
+
+TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]") {
+    Car car;
+    car.add(Subject::Body, ScanPart::Body, "shell", box({-280, -680, 780}, {280, -520, 782}));
+    car.add(Subject::Chassis, ScanPart::Wheel, "front", box({-300, -700, 100}, {300, -500, 700}));
+    analysis::Overlay o = car.overlay();
+    const double still = analysis::liveOf(o, car.b, o.seat, 1).least_mm;
+    CHECK(still == Approx(80).margin(1e-3));
+    sit::Sweep bump;
+    bump.u_steps = 4;
+    bump.pose = [](double u, double) { return shape::motionOf({0, 0, 70 * u}, 0, 0, 0); };
+    bump.words = [](double u, double) { return u > 0 ? std::string("at 70 bump") : std::string("at 70 droop"); };
+    o.on_chassis[0].part.sweep = bump;
+    o.on_chassis[0].sweep_assumed = true;
+    const auto live = analysis::liveOf(o, car.b, o.seat, 1);
+    CHECK(live.least_mm == Approx(10).margin(1e-3));
+    CHECK(live.pose == "at 70 bump (assumed)");
+    // the exact pair agrees: 780 − (700 + 70)
+    const auto c = analysis::clearanceOf(o, car.b, 1);
+    REQUIRE(c);
+    CHECK(c->pairs[0].pair.least_mm == Approx(10).margin(1e-3));
+}

@@ -282,6 +282,15 @@ point,Dr,,,mm,,,,
         self.assertTrue(all(f["code"].startswith("scan.") for f in j["findings"]))
         pair = j["pairs"][0]
         self.assertEqual((pair["one"], pair["other"], pair["verdict"], pair["provenance"]), ("the body", "the chassis", "Fouls", "measured"))
+        # the way in: how high, and the moves down; the bulk of the shell is clear of the rails or is cut for them
+        way = j["way_in"]
+        down = way["down"]
+        self.assertTrue(down["found"], way["words"])
+        self.assertAlmostEqual(down["steps"][0]["up_mm"], min(way["from_behind"]["lift_mm"], way["from_front"]["lift_mm"]), places=3)
+        self.assertEqual((down["steps"][-1]["up_mm"], down["turns_at"][0], down["turns_at"][-1]), (0, 0, len(down["steps"]) - 1))
+        near = [s["nearest_mm"] for s in down["steps"][:-1] if s["nearest_mm"] is not None]
+        self.assertEqual(down["tightest"]["nearest_mm"], min(near) if near else None)
+        self.assertGreater(down["left_out_mm2"], 0)
         # the cuts become steps of the work, and come out on paper with what fouls and the clearances
         kept = cli("overlay", build, "--keep-cuts", "--out", str(self.dir / "kept-cuts"))
         self.assertIn("cut", json.loads(kept.stdout)["kept"])
@@ -289,6 +298,8 @@ point,Dr,,,mm,,,,
         self.assertEqual(cli("export", build, "--all", str(self.dir / "sheets")).returncode, 0)
         sheet = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / "build-sheet.pdf", "-"], text=True, capture_output=True).stdout
         self.assertIn("clearances, pair by pair", sheet)
+        self.assertIn("Scan: the way in", sheet)
+        self.assertIn("Nobody under a hung body", sheet)
         self.assertIn("fouls the chassis", sheet)
         # laid anew: by its mid-plane, and by three, two, one where it stands now
         self.assertEqual(cli("enter", build, "scan shell pose 0 18 0 1° 0 0.5°").returncode, 0)

@@ -1,6 +1,7 @@
 #include "desk/driver.hpp"
 
 #include "analysis/overlay.hpp"
+#include "analysis/seatings_clearance.hpp"
 #include "desk/scan/scan_room.hpp"
 #include "desk/view3d/camera.hpp"
 #include "desk/view3d/scene_view.hpp"
@@ -221,6 +222,45 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK(order.find("body-edges"));
     const size_t kept = d.window.document().latest().planned_cuts.size();
     CHECK(view->lines().size() >= kept);
+    // a corner that is in front is dragged over the sheet: one edit, drawn by hand from then on
+    {
+        const auto before_drag = d.window.document().latest().planned_cuts;
+        std::optional<std::tuple<build::PlannedCutId, size_t, QPoint>> grip;
+        for (const char* from : {"view_underneath", "view_left", "view_above", "view_corner"}) {
+            if (grip || !d.window.findChild<QPushButton*>(from)) continue;
+            QTest::mouseClick(d.find<QPushButton>(from), Qt::LeftButton);
+            for (const desk::SceneLine& line : view->lines())
+                for (size_t k = 0; line.cut != 0 && k < line.places.size() && !grip; ++k) {
+                    const desk::Point3 s = view->camera().onScreen(line.places[k]);
+                    const QPoint at = view->rect().center() + QPoint(qRound(s[0]), qRound(s[1]));
+                    const auto hit = view->pickAt(at), beside = view->pickAt(at + QPoint(14, 0));
+                    if (view->rect().contains(at) && hit && beside && hit->layer == SceneView::Body &&
+                        beside->layer == SceneView::Body && shape::between(hit->at, line.places[k]) < 12)
+                        grip = {build::PlannedCutId{line.cut}, k, at};
+                }
+        }
+        REQUIRE(grip);
+        const auto& [id, corner, at] = *grip;
+        const auto store_was = d.window.document().store()->revision();
+        QTest::mousePress(view, Qt::LeftButton, {}, at);
+        for (const int far : {8, 14}) {
+            const QPoint to = at + QPoint(far, 0);
+            QMouseEvent event(QEvent::MouseMove, to, view->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+            QApplication::sendEvent(view, &event);
+        }
+        QTest::mouseRelease(view, Qt::LeftButton, {}, at + QPoint(14, 0));
+        REQUIRE(d.window.document().store()->revision() == store_was + 1);
+        const auto& moved = d.window.document().latest().planned_cuts.at(id);
+        CHECK(moved.by_hand);
+        const auto &line_was = before_drag.at(id).line, &now = moved.line;
+        for (size_t k = 0; k < now.size(); ++k) CHECK((now[k] == line_was[k]) == (k != corner));
+        const double far = std::hypot(now[corner].x_mm - line_was[corner].x_mm, now[corner].y_mm - line_was[corner].y_mm,
+                                      now[corner].z_mm - line_was[corner].z_mm);
+        CHECK(far > 10 / view->camera().px_per_mm);
+        d.action("undo");
+        CHECK(d.window.document().latest().planned_cuts == before_drag);
+        REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
+    }
     d.keep("cutline cut-1 move 1 900 -300 620");
     CHECK(std::any_of(d.window.document().latest().planned_cuts.begin(), d.window.document().latest().planned_cuts.end(),
                       [](const auto& c) { return c.second.by_hand; }));
@@ -239,6 +279,41 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
             named = named || t->text.find("to the chassis") != std::string::npos;
     CHECK(named);
     d.action("compare");
+    CHECK_FALSE(sheet->isVisible());
+
+    // the way in on the sheet, and back; kept until something changes
+    const auto shows = [&](const std::string& part) {
+        for (const sheet::Item& item : sheet->drawing().items)
+            if (const auto* t = std::get_if<sheet::Text>(&item.shape); t && t->text.find(part) != std::string::npos) return true;
+        return false;
+    };
+    REQUIRE(waitLong([&] { return !room->worker().running(); }));
+    d.action("wayIn");
+    REQUIRE(waitLong([&] { return room->way() && sheet->isVisible() && shows("above its seat, rolled in from"); }));
+    CHECK(shows("Nobody under a hung body"));
+    d.action("wayIn");
+    CHECK_FALSE(sheet->isVisible());
+    d.action("wayIn");
+    CHECK(sheet->isVisible());
+
+    // how near the scans come in each seating, on Sit's sheet of what costs what
+    d.action("compareSeatings");
+    REQUIRE(waitLong([&] { return room->seatings() && shows("clearance of the scans"); }));
+    REQUIRE(room->seatings()->size() == d.window.document().results().seatings.columns.size());
+    const auto& worst = room->clearance()->pairs.front().pair;
+    CHECK(room->seatings()->front().spare_mm == Approx(worst.least_mm - worst.need.foulsBelow()));
+    CHECK(room->seatings()->front().fouls ==
+          static_cast<size_t>(std::count_if(room->clearance()->places.begin(), room->clearance()->places.end(),
+                                            [](const auto& p) { return p.contact.band == sit::Band::Fouls; })));
+    // "low" sits lower: its worst pair has less
+    const auto& columns = d.window.document().results().seatings.columns;
+    const auto low = std::find_if(columns.begin(), columns.end(), [](const auto& c) { return c.name == "low"; });
+    REQUIRE(low != columns.end());
+    const auto& low_one = room->seatings()->at(static_cast<size_t>(low - columns.begin()));
+    CHECK(low_one.known);
+    CHECK(low_one.spare_mm != room->seatings()->front().spare_mm);
+    CHECK(shows("low: "));
+    d.bench(2);
     CHECK_FALSE(sheet->isVisible());
 
     // the findings hang from The Rule, and are marked on the verb

@@ -193,3 +193,35 @@ TEST_CASE("a cut map asks more where a part needs more, and looks at where it go
     CHECK(risen->area_mm2 == Approx(200 * 40 + 2 * q * 240 + units::pi * 75).epsilon(0.01));
     CHECK_FALSE(sit::cutMap(*body.ready, std::vector<sit::CutAgainst>{}, {}, o, 1));
 }
+
+TEST_CASE("a map counts what moves at the ends of its travel, on either side", "[sit][pairs][closed-form]") {
+    const auto floor = part("floor", box({0, 0, 0}, {1000, 100, 1}, 10));
+    auto axle = part("axle", box({400, 0, -60}, {600, 100, -50}));
+    axle.sweep = lifted(30, 40);
+    const auto ends = sit::endsOf(*axle.sweep);
+    REQUIRE(ends.size() == 2);
+    CHECK(ends[0].pose.shift[2] == Approx(-40));
+    CHECK(ends[1].words == "up");
+    sit::Need need;
+    std::vector<sit::MapAgainst> against{{axle.ready.get(), need, {}, {}, {}}};
+    const auto still = sit::worstOf(*floor.ready, against, {}, need, 1);
+    CHECK(still.least_mm == Approx(50).margin(1e-4));
+    CHECK(still.pose.empty());
+    for (const auto& end : ends) against.push_back({axle.ready.get(), need, {}, end.pose, end.words});
+    const auto swept = sit::worstOf(*floor.ready, against, {}, need, 1);
+    CHECK(swept.least_mm == Approx(20).margin(1e-4)); // 50 less the 30 it comes up
+    CHECK(swept.pose == "up");
+    CHECK(swept.at[2] == Approx(0).margin(1e-9));
+    // the floor swings instead: down by 40, and the place is shown where it stands
+    const sit::MapAgainst let_down{axle.ready.get(), need, lifted(30, 40).pose(-1, 0), {}, "let down"};
+    const auto swung = sit::worstOf(*floor.ready, {let_down}, {}, need, 1);
+    CHECK(swung.least_mm == Approx(10).margin(1e-4));
+    CHECK(swung.at[2] == Approx(0).margin(1e-9));
+    CHECK(swung.pose == "let down");
+    // one way, and steering besides: 2 × 3 ends without where it stands
+    sit::Sweep two = lifted(30, 40);
+    two.one_way = true;
+    two.v_steps = 6;
+    CHECK(sit::endsOf(two).size() == 5);
+    CHECK(sit::endsOf({}).empty());
+}

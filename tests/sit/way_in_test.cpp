@@ -55,7 +55,7 @@ TEST_CASE("what hooks over the body stops it from coming straight down", "[sit][
     REQUIRE(w.undercuts.size() == 1);
     CHECK(w.undercuts[0].by_mm == Approx(440 - 355).margin(1));
     CHECK(w.undercuts[0].at[0] == Approx(1000).margin(40));
-    CHECK_THAT(w.words, Catch::Contains("Straight down it does not go"));
+    CHECK_THAT(w.undercut_words, Catch::Contains("The frame stands 85 mm over the body's lowest there"));
     // raised over it, nothing hooks
     CHECK(wayIn(body, shape::motionOf({0, 0, 200}, 0, 0, 0), chassis, {10, 0, 0}).undercuts.empty());
 }

@@ -4,10 +4,16 @@ namespace gorvet::desk {
 
 sheet::Drawing ScanBench::draw(const Document&, const ViewState& state, double width, double height,
                                const sheet::Format& f) const {
+    if (state.way) return state.way_in ? state.way_in(width, height, f) : sheet::Drawing{};
     return state.compare && state.pairs ? state.pairs(width, height, f) : sheet::Drawing{};
 }
 
 std::vector<Starter> ScanBench::starters(const Document& d, const ViewState& state) const {
+    if (state.way)
+        return {{tr("The scans again"), "!wayIn"},
+                {tr("least clearance"), "clearance least "},
+                {tr("Cut map…"), "!cutMap"},
+                {tr("Build sheet…"), "!exportBuildSheet"}};
     if (state.compare)
         return {{tr("The scans again"), "!comparePairs"},
                 {tr("what a pair needs"), "clearance between "},

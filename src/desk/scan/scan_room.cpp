@@ -4,6 +4,8 @@
 #include "analysis/lay_scan.hpp"
 #include "analysis/overlay.hpp"
 #include "analysis/scene_layers.hpp"
+#include "analysis/seatings_clearance.hpp"
+#include "analysis/way_in.hpp"
 #include "formats/mesh_file.hpp"
 #include "scan/align.hpp"
 #include "scan/fit.hpp"
@@ -41,6 +43,7 @@ void ScanRoom::follow() {
     if (!document_.isOpen()) {
         overlay_.reset();
         clearance_.reset();
+        way_.reset();
         for (auto& s : scenes_) s.reset();
         meshes_.clear();
         key_.clear();
@@ -52,6 +55,7 @@ void ScanRoom::follow() {
         meshes_.clear();
         overlay_.reset();
         clearance_.reset();
+        way_.reset();
         for (auto& s : scenes_) s.reset();
         key_.clear();
         revision_ = -1;
@@ -145,6 +149,7 @@ void ScanRoom::start() {
             if (finished && document_.isOpen() && job->path == path_) {
                 meshes_ = job->meshes;
                 overlay_ = job->overlay;
+                if (key_ != job->key || clearance_key_ != job->clearance_key) way_.reset();
                 key_ = job->key;
                 clearance_key_ = job->clearance_key;
                 revision_ = job->revision;
@@ -201,6 +206,8 @@ analysis::ScanSheets ScanRoom::sheets() const {
     s.pairs = [b, overlay = overlay_, clearance = clearance_](double w, double h, const sheet::Format& f) {
         return analysis::pairsView(b, *overlay, *clearance, w, h, f);
     };
+    s.way = analysis::wayDrawing(b, overlay_, way_);
+    if (seatings()) s.seatings = seatings_;
     return s;
 }
 
@@ -310,14 +317,55 @@ void ScanRoom::layBy(build::ScanId id,
         });
 }
 
-void ScanRoom::findWayIn(std::function<void(const sit::WayIn&)> done) {
+void ScanRoom::findWayIn(std::function<void(const analysis::WayFound&)> done) {
     if (!ready() || worker_.running()) return;
-    auto way = std::make_shared<sit::WayIn>();
+    auto way = std::make_shared<std::optional<analysis::WayFound>>();
     const auto overlay = overlay_;
     worker_.start(
-        tr("the way in"), [=](const Worker::Progress&) { *way = analysis::wayInOf(*overlay); },
-        [this, way, done](bool finished) {
-            if (finished) done(*way);
+        tr("the way in"),
+        [=](const Worker::Progress& progress) { *way = analysis::wayOf(*overlay, 0, [&] { return !progress(0.5); }); },
+        [this, way, overlay, done](bool finished) {
+            if (finished && *way && overlay == overlay_) {
+                way_ = std::make_shared<const analysis::WayFound>(std::move(**way));
+                done(*way_);
+            }
+            if (again_) follow();
+        });
+}
+
+sheet::Drawing ScanRoom::waySheet(double width, double height, const sheet::Format& f) const {
+    if (!overlay_ || !way_) return {};
+    return analysis::wayView(document_.build(), *overlay_, *way_, width, height, f);
+}
+
+const std::vector<analysis::SeatingClearance>* ScanRoom::seatings() const {
+    if (!seatings_ || seatings_key_ != analysis::seatingsKey(document_.build(), document_.results())) return nullptr;
+    return seatings_.get();
+}
+
+void ScanRoom::findSeatings(std::function<void()> done) {
+    if (!ready() || !current() || worker_.running() || seatings()) return;
+    struct Found {
+        std::optional<std::vector<analysis::SeatingClearance>> list;
+        std::string key;
+    };
+    auto found = std::make_shared<Found>();
+    const build::Build b = document_.build();
+    const analysis::Results r = document_.results();
+    analysis::ScanMeshes meshes;
+    for (const auto& [id, m] : meshes_) meshes[id] = m.second;
+    worker_.start(
+        tr("each seating's clearances"),
+        [=, overlay = overlay_, clearance = clearance_](const Worker::Progress& progress) {
+            found->key = analysis::seatingsKey(b, r);
+            found->list = analysis::clearancesOfSeatings(b, r, *overlay, *clearance, meshes, 0, [&] { return !progress(0.5); });
+        },
+        [this, found, done](bool finished) {
+            if (finished && found->list) {
+                seatings_ = std::make_shared<const std::vector<analysis::SeatingClearance>>(std::move(*found->list));
+                seatings_key_ = found->key;
+                done();
+            }
             if (again_) follow();
         });
 }

@@ -6,6 +6,8 @@
 namespace gorvet::analysis {
 struct Overlay;
 struct OverlayClearance;
+struct WayFound;
+struct SeatingClearance;
 struct LaidScan;
 struct ScanSheets;
 struct Finding;
@@ -13,7 +15,6 @@ struct Headline;
 } // namespace gorvet::analysis
 namespace gorvet::sit {
 struct CutMap;
-struct WayIn;
 } // namespace gorvet::sit
 
 namespace gorvet::desk {
@@ -52,8 +53,15 @@ public:
                std::function<void(Laid)> done);
     /// Its mesh; none while it is not read.
     std::shared_ptr<const shape::Mesh> meshOf(build::ScanId) const;
-    /// Beside the window.
-    void findWayIn(std::function<void(const sit::WayIn&)> done);
+    /// Beside the window; it can be stopped.
+    void findWayIn(std::function<void(const analysis::WayFound&)> done);
+    /// As found; none when it was not asked for, or something changed since.
+    const analysis::WayFound* way() const { return way_.get(); }
+    sheet::Drawing waySheet(double width, double height, const sheet::Format&) const;
+    /// How near the scans come in each seating; beside the window. Nothing is done while it is known, or something else is.
+    void findSeatings(std::function<void()> done);
+    /// None when it was not asked for, or something changed since.
+    const std::vector<analysis::SeatingClearance>* seatings() const;
     void makeCutMap(std::function<void(Result<sit::CutMap>)> done);
     /// What of a scan could not be read.
     QStringList troubles() const { return troubles_; }
@@ -75,6 +83,9 @@ private:
     std::int64_t revision_ = -1; ///< of the results that the clearance belongs to
     std::string path_;
     std::shared_ptr<const analysis::OverlayClearance> clearance_;
+    std::shared_ptr<const analysis::WayFound> way_;
+    std::shared_ptr<const std::vector<analysis::SeatingClearance>> seatings_;
+    std::string seatings_key_;
     std::shared_ptr<SceneMesh> scenes_[SceneView::layers];
     QStringList troubles_;
     bool again_ = false;

@@ -15,7 +15,10 @@ struct ViewState {
     std::string selected;
     int skip = 0;         ///< how many proposed readings were passed over
     bool compare = false; ///< Sit shows what costs what, Scan its clearances pair by pair
-    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> pairs; ///< of the scans
+    bool way = false;     ///< Scan shows the way in
+    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> pairs;  ///< of the scans
+    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> way_in; ///< of the scans, too
+    std::function<const std::vector<analysis::SeatingClearance>*()> seatings; ///< how near they come in each seating
 };
 
 /// A button that begins a line, or gives a whole one (`line` without a blank at its end).

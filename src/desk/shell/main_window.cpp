@@ -130,8 +130,10 @@ void MainWindow::buildMenu() {
             for (size_t i = 0; i < benches_.size(); ++i)
                 if (benches_[i]->kind() == kind) setBench(static_cast<int>(i));
         state_.compare = !there || !state_.compare;
+        state_.way = false;
         sit_in_space_ = false;
         refresh();
+        findSeatings();
     };
     add(tr("What costs what, on Sit; pair by pair, on Scan"), "compare", QKeySequence("F5"),
         [this, compare] { compare(bench().kind() == analysis::Bench::Scan ? analysis::Bench::Scan : analysis::Bench::Sit); });
@@ -382,6 +384,7 @@ void MainWindow::setBench(int index) {
     state_.selected.clear();
     state_.skip = 0;
     state_.compare = false;
+    state_.way = false;
     card_->hide();
     entry_->clear();
     refresh();

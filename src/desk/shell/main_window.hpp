@@ -112,8 +112,10 @@ private:
     void answerLaying(int button);
     void pickedInSpace(const ScenePick&);
     void tryBody(const std::array<double, 3>& by_mm);
+    void dropCorner(quint32 cut, int corner, const std::array<double, 3>& at);
     void dropBody(const std::array<double, 3>& by_mm);
     void sayWayIn();
+    void findSeatings();
     void exportCutMap();
     void keepCuts();
     void savePicture();

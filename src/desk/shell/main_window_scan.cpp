@@ -6,6 +6,7 @@
 #include "analysis/kept_cuts.hpp"
 #include "analysis/lay_scan.hpp"
 #include "analysis/overlay.hpp"
+#include "analysis/way_in.hpp"
 #include "desk/scan/scan_room.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/entry_line.hpp"
@@ -30,9 +31,12 @@ void MainWindow::buildScene() {
         connect(view, &SceneView::picked, this, &MainWindow::pickedInSpace);
         connect(view, &SceneView::bodyDragged, this, &MainWindow::tryBody);
         connect(view, &SceneView::bodyDropped, this, &MainWindow::dropBody);
+        connect(view, &SceneView::cornerDropped, this, &MainWindow::dropCorner);
     }
     room_ = new ScanRoom(document_);
     room_->setParent(this);
+    state_.way_in = [this](double w, double h, const sheet::Format& f) { return room_->waySheet(w, h, f); };
+    state_.seatings = [this] { return room_->seatings(); };
     state_.pairs = [this](double w, double h, const sheet::Format& f) { return room_->pairs(w, h, f); };
     watch(room_->worker());
     connect(room_, &ScanRoom::meshesChanged, this, [this] {
@@ -42,15 +46,17 @@ void MainWindow::buildScene() {
         if (!room_->troubles().isEmpty()) say(room_->troubles().join(" "), "bad");
     });
     connect(room_, &ScanRoom::changed, this, [this] {
-        scene_pane_->say({}); // a trial, a way in or a cut map of how it sat before
+        if (state_.way && !room_->way()) state_.way = false; // of how it sat before
+        scene_pane_->say({});                                // a trial, a way in or a cut map of how it sat before
         showOverlay();
+        findSeatings();
     });
     // whatever bench is shown: what fouls hangs from The Rule on all of them
     connect(&document_, &Document::changed, room_, &ScanRoom::follow);
 }
 
 bool MainWindow::inSpace() const {
-    return (bench().kind() == analysis::Bench::Scan && !state_.compare) ||
+    return (bench().kind() == analysis::Bench::Scan && !state_.compare && !state_.way) ||
            (bench().kind() == analysis::Bench::Sit && sit_in_space_);
 }
 
@@ -78,7 +84,7 @@ void MainWindow::showOverlay() {
             view->setDistances({}, room_->overlay()->need);
         }
         for (const auto& [id, c] : document_.build().planned_cuts)
-            lines.push_back({analysis::keptCutPlaces(document_.results(), c), c.closed, sheet::Ink::Remove});
+            lines.push_back({analysis::keptCutPlaces(document_.results(), c), c.closed, sheet::Ink::Remove, id.value});
         view->setLines(std::move(lines));
         scene_pane_->refreshRange();
     }
@@ -340,7 +346,7 @@ void MainWindow::tryBody(const Point3& by) {
                          .arg(held[0] < 0 ? tr("forward") : tr("rearward"))
                          .arg(std::abs(held[2]), 0, 'f', 1)
                          .arg(held[2] < 0 ? tr("down") : tr("up"))
-                         .arg(least)
+                         .arg(least + (live.pose.empty() ? QString() : " " + QString::fromStdString(live.pose)))
                          .arg(live.at[0], 0, 'f', 0)
                          .arg(live.fouls));
 }
@@ -357,14 +363,41 @@ void MainWindow::dropBody(const Point3& by) {
     say(tr("kept: %1").arg(QString::fromStdString(edit->sentence)));
 }
 
+void MainWindow::dropCorner(quint32 cut, int corner, const Point3& at) {
+    const auto edit = analysis::moveCutCorner(document_.latest(), document_.results(), build::PlannedCutId{cut},
+                                              static_cast<size_t>(corner), at);
+    const auto back = [&](const Error& e) {
+        say(QString::fromStdString(e.text()), "warn");
+        showOverlay();
+    };
+    if (!edit) return back(edit.error());
+    if (const auto kept = document_.keep(*edit); !kept) return back(kept.error());
+    say(tr("kept: %1").arg(QString::fromStdString(edit->sentence)));
+}
+
 // ---- out
+
+void MainWindow::findSeatings() {
+    if (document_.isOpen() && bench().kind() == analysis::Bench::Sit && state_.compare)
+        room_->findSeatings([this] { refresh(); });
+}
 
 void MainWindow::sayWayIn() {
     if (!document_.isOpen()) return;
     if (!room_->ready()) return say(tr("The way in needs a scan of the body and one of the chassis."), "warn");
-    room_->findWayIn([this](const sit::WayIn& way) {
-        scene_pane_->say(QString::fromStdString(way.words) + " " +
-                         tr("Nobody under a hung body. Lower it on blocks, never on hands."));
+    const auto show = [this](bool on) {
+        state_.way = on;
+        state_.compare = false;
+        refresh();
+    };
+    if (bench().kind() == analysis::Bench::Scan && state_.way) return show(false);
+    for (size_t i = 0; i < benches_.size() && bench().kind() != analysis::Bench::Scan; ++i)
+        if (benches_[i]->kind() == analysis::Bench::Scan) setBench(static_cast<int>(i));
+    if (room_->way()) return show(true);
+    room_->findWayIn([this, show](const analysis::WayFound& way) {
+        if (bench().kind() != analysis::Bench::Scan) return;
+        show(true);
+        say(QString::fromStdString(way.words));
     });
 }
 

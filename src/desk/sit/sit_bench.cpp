@@ -4,7 +4,8 @@ namespace gorvet::desk {
 
 sheet::Drawing SitBench::draw(const Document& d, const ViewState& state, double width, double height,
                               const sheet::Format& f) const {
-    if (state.compare) return analysis::seatingsView(d.build(), d.results(), width, height, f);
+    if (state.compare)
+        return analysis::seatingsView(d.build(), d.results(), width, height, f, state.seatings ? state.seatings() : nullptr);
     return analysis::sitView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
 }
 

@@ -37,6 +37,13 @@ void SceneOverlay::paintEvent(QPaintEvent*) {
         }
         p.setPen(QPen(view_->theme().color(line.ink), line.ink == sheet::Ink::Remove ? 3 : 2));
         p.drawPath(path);
+        if (line.cut == 0) continue;
+        // corners that can be dragged
+        p.setPen(QPen(view_->theme().color(line.ink), 1.5));
+        p.setBrush(view_->theme().color(sheet::Ink::Sheet));
+        for (const Point3& q : line.places)
+            if (kept(q)) p.drawEllipse(at(q), view_->theme().px(4), view_->theme().px(4));
+        p.setBrush(Qt::NoBrush);
     }
     paintPicks(p);
     if (view_->section()) paintSection(p);

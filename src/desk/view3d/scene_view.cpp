@@ -227,6 +227,7 @@ void SceneView::setDistances(const std::vector<float>& distances, const sit::Nee
 
 void SceneView::setLines(std::vector<SceneLine> lines) {
     lines_ = std::move(lines);
+    corner_.reset(); // they may be others by now
     overlay_->update();
 }
 
@@ -459,9 +460,36 @@ std::optional<ScenePick> SceneView::pickAt(const QPointF& at) const {
     return best;
 }
 
+QPointF SceneView::onWidget(const Point3& p) const {
+    const Point3 s = camera_.onScreen(p);
+    return {width() / 2.0 + s[0], height() / 2.0 + s[1]};
+}
+
+std::optional<std::pair<size_t, size_t>> SceneView::cornerAt(const QPointF& at) const {
+    std::optional<std::pair<size_t, size_t>> best;
+    double nearest = 9; // px
+    for (size_t i = 0; i < lines_.size(); ++i) {
+        if (lines_[i].cut == 0) continue;
+        for (size_t k = 0; k < lines_[i].places.size(); ++k) {
+            const Point3& place = lines_[i].places[k];
+            const QPointF off = onWidget(place) - at;
+            const double far = std::hypot(off.x(), off.y());
+            if (far >= nearest) continue;
+            // what lies behind the sheet is not taken by mistake
+            const auto front = pickAt(onWidget(place));
+            if (front && shape::dot(shape::minus(front->at, place), camera_.towards()) > 15) continue;
+            nearest = far;
+            best = {i, k};
+        }
+    }
+    return best;
+}
+
 void SceneView::mousePressEvent(QMouseEvent* e) {
     pressed_ = last_ = e->position();
     clicked_ = e->button() == Qt::LeftButton;
+    corner_.reset();
+    if (clicked_ && e->modifiers() == Qt::NoModifier) corner_ = cornerAt(e->position());
     dragging_body_ = clicked_ && (e->modifiers() & Qt::ControlModifier);
 }
 
@@ -470,6 +498,14 @@ void SceneView::mouseMoveEvent(QMouseEvent* e) {
     if ((e->position() - pressed_).manhattanLength() > 4) clicked_ = false;
     if (clicked_) return;
     last_ = e->position();
+    if (corner_) {
+        // over the sheet; beside it, it stays where it was last
+        if (const auto hit = pickAt(e->position()); hit && (hit->layer == Body || hit->layer == ToRemove)) {
+            lines_[corner_->first].places[corner_->second] = hit->at;
+            overlay_->update();
+        }
+        return;
+    }
     if (dragging_body_) {
         const QPointF all = e->position() - pressed_;
         in_motion_ = true;
@@ -491,6 +527,14 @@ void SceneView::mouseReleaseEvent(QMouseEvent* e) {
         if (!clicked_) emit bodyDropped(camera_.dragged(all.x(), all.y()));
         return;
     }
+    if (corner_ && !clicked_) {
+        const SceneLine& line = lines_[corner_->first];
+        const auto k = corner_->second;
+        corner_.reset();
+        emit cornerDropped(line.cut, static_cast<int>(k), line.places[k]);
+        return;
+    }
+    corner_.reset();
     if (!clicked_) return;
     if (const auto hit = pickAt(e->position())) {
         if (picks_.size() >= 2) picks_.clear();

@@ -31,6 +31,7 @@ struct SceneLine {
     std::vector<Point3> places;
     bool closed = false;
     sheet::Ink ink = sheet::Ink::Remove;
+    std::uint32_t cut = 0; ///< a kept cut, whose corners can be dragged over the body; 0: none
 };
 struct ScenePick {
     Point3 at{}; ///< in the chassis frame
@@ -39,7 +40,8 @@ struct ScenePick {
 };
 
 /// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or
-/// the middle button shifts, the wheel zooms, a click picks; with Ctrl a drag moves the body.
+/// the middle button shifts, the wheel zooms, a click picks; with Ctrl a drag moves the body. A kept
+/// cut's corner is dragged over the sheet.
 class SceneView : public QOpenGLWidget, protected QOpenGLFunctions_3_3_Core {
     Q_OBJECT
 public:
@@ -84,7 +86,8 @@ signals:
     void picked(const gorvet::desk::ScenePick&);
     void bodyDragged(const gorvet::desk::Point3& by_mm); ///< from where the drag began
     void bodyDropped(const gorvet::desk::Point3& by_mm);
-    void moved(); ///< camera, section or picks
+    void cornerDropped(quint32 cut, int corner, const gorvet::desk::Point3& at); ///< in the chassis frame
+    void moved();                                                                ///< camera, section or picks
 
 protected:
     void initializeGL() override;
@@ -103,6 +106,7 @@ private:
     void fillDistances();
     void moving();
     void findOutlines();
+    QPointF onWidget(const Point3&) const;
     shape::Motion placed(Layer l) const { return l == Body || l == ToRemove ? seat_ : shape::Motion{}; }
 
     Theme theme_{Ground::Day, 1.0};
@@ -129,6 +133,9 @@ private:
     QPointF pressed_, last_;
     bool clicked_ = false;
     bool dragging_body_ = false;
+    /// A corner under the mouse, or dragged: its line and its place in it.
+    std::optional<std::pair<size_t, size_t>> cornerAt(const QPointF&) const;
+    std::optional<std::pair<size_t, size_t>> corner_;
 };
 
 } // namespace gorvet::desk

@@ -1,0 +1,74 @@
+#include "analysis/way_in.hpp"
+
+#include "sit/way_sheet.hpp"
+#include "units/quantity.hpp"
+
+#include <algorithm>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using build::ScanPart;
+using build::Subject;
+
+namespace {
+
+std::vector<sit::DownPart> downParts(const Overlay& o, Subject s) {
+    std::vector<sit::DownPart> parts;
+    for (const Overlay::Part& p : o.of(s))
+        // an envelope that a pin keeps clear of is no steel
+        if (p.scan) parts.push_back({p.part.name, p.part.ready.get(), p.kind != ScanPart::Body && p.kind != ScanPart::Chassis});
+    return parts;
+}
+
+} // namespace
+
+std::optional<WayFound> wayOf(const Overlay& o, int threads, const std::function<bool()>& stop) {
+    if (!o.complete()) return std::nullopt;
+    WayFound way;
+    way.in = sit::wayIn(*o.body->mesh, o.seat, o.chassis_parts);
+    if (stop && stop()) return std::nullopt;
+    sit::DownOptions options;
+    options.touches_mm = std::max(1.0, o.need.foulsBelow());
+    options.through_mm = std::clamp(options.touches_mm / 2, 1.0, 5.0);
+    const double lift = std::min(way.in.from_behind.lift_mm, way.in.from_front.lift_mm);
+    auto down = sit::wayDown(downParts(o, Subject::Body), downParts(o, Subject::Chassis), o.seat, std::max(lift, 50.0), options,
+                             threads, stop);
+    if (!down) return std::nullopt;
+    way.down = std::move(*down);
+    way.words = way.in.words + (way.in.words.empty() || way.down.words.empty() ? "" : " ") + way.down.words;
+    return way;
+}
+
+sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& way, double width, double height,
+                       const sheet::Format& f) {
+    sit::WayView v;
+    v.in = &way.in;
+    v.down = &way.down;
+    v.fouls_below_mm = o.need.foulsBelow();
+    v.tight_below_mm = o.need.tightBelow();
+    v.length = [step = b.settings.length_step](double mm) { return units::formatLength(mm, step, true); };
+    if (way.down.found)
+        v.remarks.push_back(fmt::format(
+            "Each pose by the exact distance of the surfaces; between two poses it comes no nearer than {}, to the last {}.",
+            v.length(way.down.no_nearer_mm), v.length(20)));
+    if (way.down.left_out_mm2 >= 100)
+        v.remarks.push_back(fmt::format(
+            "What is nearer than {} at the seat counts as cut, or as resting there: {:.0f} cm² of the body were left out.",
+            v.length(std::max(1.0, o.need.foulsBelow())), way.down.left_out_mm2 / 100));
+    v.remarks.emplace_back("Wheels and axles as they stand. Ropes, hooks and stands want room of their own.");
+    v.remarks.emplace_back("Nobody under a hung body. Lower it on blocks, never on hands.");
+    return sit::waySheet(v, width, std::max(height, sit::wayHeight(v, f)), f);
+}
+
+std::function<sheet::Drawing(double, double, const sheet::Format&)>
+wayDrawing(const build::Build& b, std::shared_ptr<const Overlay> overlay, std::shared_ptr<const WayFound> way) {
+    return [b, overlay, way](double w, double h, const sheet::Format& f) mutable {
+        if (!way)
+            if (auto found = wayOf(*overlay)) way = std::make_shared<const WayFound>(std::move(*found));
+        return way ? wayView(b, *overlay, *way, w, h, f) : sheet::Drawing{};
+    };
+}
+
+} // namespace gorvet::analysis

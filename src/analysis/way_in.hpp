@@ -1,0 +1,24 @@
+#pragma once
+
+#include "analysis/overlay.hpp"
+#include "sit/way_down.hpp"
+
+/// How body and chassis come together: how high it hangs, and the way down.
+namespace gorvet::analysis {
+
+struct WayFound {
+    sit::WayIn in;
+    sit::WayDown down; ///< from the lift that level rolling in asks for
+    std::string words; ///< of both
+};
+/// Beside the window: from under a second to half a minute where straight down it does not go. What is nearer at the seat than
+/// the build's least clearance counts as cut, or as resting there. Nothing when stopped, or when a scan is missing.
+std::optional<WayFound> wayOf(const Overlay&, int threads = 0, const std::function<bool()>& stop = {});
+
+/// How high it hangs for each part, and how near it passes on the way down, with the moves.
+sheet::Drawing wayView(const build::Build&, const Overlay&, const WayFound&, double width, double height, const sheet::Format&);
+/// The same for a sheet that is made later, beside the window: what was not found yet is looked for then, once.
+std::function<sheet::Drawing(double width, double height, const sheet::Format&)>
+wayDrawing(const build::Build&, std::shared_ptr<const Overlay>, std::shared_ptr<const WayFound>);
+
+} // namespace gorvet::analysis

@@ -1,0 +1,73 @@
+#pragma once
+
+#include "sit/clearance.hpp"
+
+#include <string>
+
+/// The way down: how the body comes from hanging free onto its seat without touching the chassis, and how near it passes.
+namespace gorvet::sit {
+
+/// Where the body hangs, against its seat.
+struct Hang {
+    double back_mm = 0; ///< rearward
+    double up_mm = 0;
+    double tilt_rad = 0; ///< nose up, about the middle of the body's box
+};
+
+struct DownPart {
+    std::string name;
+    const Ready* ready = nullptr; ///< on its subject's axes
+    bool comes_off = false;       ///< it can be taken off first
+};
+
+struct DownOptions {
+    double touches_mm = 10; ///< what is nearer than this at the seat is left out: it is cut, or rests there; > 0
+    double through_mm = 5;  ///< the body keeps this far off on the way; > 0
+    double step_mm = 20;    ///< of the search, along and up; > 0
+    double tilt_step_rad = 0.01;
+    double most_back_mm = 300;
+    double most_tilt_rad = 0.12;
+    int most_looks = 3000;
+};
+
+/// One pose of the body, and what is nearest in it.
+struct DownStep {
+    Hang at;
+    double least_mm = 0; ///< of the two surfaces, exact
+    bool far = false;    ///< nothing is nearer than was looked for: least_mm
+    Point3 where{};      ///< on the chassis
+    std::string body_part;
+    std::string chassis_part;
+};
+
+struct WayDown {
+    bool found = false;
+    bool straight = false;       ///< straight down will do
+    bool gave_up = false;        ///< not found within most_looks; there may be one
+    std::vector<DownStep> steps; ///< from hanging free to the seat
+    std::vector<size_t> corners; ///< of them, the first, those where the way turns, and the last
+    size_t tightest = 0;         ///< of them, the seat left out
+    double no_nearer_mm = 0;     ///< nowhere between the steps is it nearer than that, the last one left out
+    struct InTheWay {
+        std::string body_part;
+        std::string chassis_part;
+        std::string take_off; ///< which of the two comes off; empty: neither does
+        double up_mm = 0;     ///< from here on straight down it would touch
+        Point3 where{};       ///< there, on the chassis
+        double more_mm2 = 0;  ///< of the body, besides what is left out at the seat, would have to be cut for it; from one side
+        Point3 least{};       ///< a box round that as it sits, in the chassis frame
+        Point3 most{};
+    };
+    std::vector<InTheWay> in_the_way; ///< pairs that touch straight down, the highest first
+    double left_out_mm2 = 0;          ///< of the body
+    int looks = 0;
+    std::string words;
+};
+
+/// From `lift_mm` above the seat, where the body hangs free. The least of moves along, up, down and tilts, looked for from the
+/// seat outward (A*). Between two poses no place goes farther than the two distances allow, so that nothing is jumped over:
+/// looked at ever closer until that holds, or to a millimetre. Sideways it stays on its line. Nothing when stopped.
+std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis, const Motion& seat,
+                               double lift_mm, const DownOptions& = {}, int threads = 0, const std::function<bool()>& stop = {});
+
+} // namespace gorvet::sit

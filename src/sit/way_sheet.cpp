@@ -1,0 +1,215 @@
+#include "sit/way_sheet.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include <fmt/format.h>
+
+namespace gorvet::sit {
+
+using namespace sheet;
+
+namespace {
+
+constexpr double row_px = 22;
+constexpr double head_px = 26;
+constexpr double profile_px = 190;
+
+std::string tiltWords(double rad) {
+    if (std::abs(rad) < 1e-6) return "level";
+    return fmt::format("{:.1f}° nose {}", std::abs(rad) * 180 / std::numbers::pi, rad > 0 ? "up" : "down");
+}
+
+/// How much lift each part asks for, and what hanging it otherwise would do.
+double drawLifts(Drawing& d, const WayView& v, double x, double y, double width, const Format& f) {
+    const bool from_behind = v.in->from_behind.lift_mm <= v.in->from_front.lift_mm;
+    const Lift& less = from_behind ? v.in->from_behind : v.in->from_front;
+    const Lift& more = from_behind ? v.in->from_front : v.in->from_behind;
+    struct Row {
+        std::string name, figure;
+        double mm;
+        bool strong;
+    };
+    std::vector<Row> rows;
+    for (const auto& [part, mm] : less.by_part) rows.push_back({"for the " + part, v.length(mm), mm, rows.empty()});
+    rows.push_back(
+        {fmt::format("all, from {}", from_behind ? "the front" : "behind"), v.length(more.lift_mm), more.lift_mm, false});
+    if (v.in->tilt_rad != 0)
+        rows.push_back(
+            {fmt::format("hung {}", tiltWords(v.in->tilt_rad)), v.length(v.in->tilted.lift_mm), v.in->tilted.lift_mm, false});
+    d.add(Text{{x, y + f.small()},
+               fmt::format("above its seat, rolled in from {}, air included", from_behind ? "behind" : "the front"),
+               f.small(),
+               Ink::Second});
+    y += f.px(head_px);
+    double most = 1;
+    for (const Row& r : rows) most = std::max(most, r.mm);
+    const double bar_at = x + width * 0.4, bar_width = width * 0.38;
+    for (const Row& r : rows) {
+        const double base = y + f.px(row_px) * 0.7;
+        d.add(Text{{x, base}, r.name, f.small(), Ink::Ink, Anchor::Left, Level::Base, r.strong ? Face::Bold : Face::Sans});
+        const double end = bar_at + bar_width * r.mm / most;
+        d.add(Stroke{{{bar_at, base - f.px(4)}, {end, base - f.px(4)}},
+                     false,
+                     {Ink::Ink, r.strong ? f.thick() : f.medium(), Dash::Solid}});
+        for (const double at : {bar_at, end})
+            d.add(Stroke{{{at, base - f.px(9)}, {at, base + f.px(1)}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
+        d.add(Text{{x + width, base},
+                   r.figure,
+                   f.small(),
+                   Ink::Ink,
+                   Anchor::Right,
+                   Level::Base,
+                   r.strong ? Face::Bold : Face::Sans,
+                   Mark::Derived});
+        y += f.px(row_px);
+    }
+    return y;
+}
+
+/// The nearest distance over the way, from hanging (left) to the seat.
+double drawProfile(Drawing& d, const WayView& v, double x, double y, double width, const Format& f) {
+    const WayDown& w = *v.down;
+    d.add(Text{{x, y + f.small()}, "how near it passes on the way down; at the right end it sits", f.small(), Ink::Second});
+    y += f.px(head_px);
+    const double height = f.px(profile_px), base = y + height, left = x + f.px(30);
+    double far = 0;
+    for (const DownStep& s : w.steps) far = std::max(far, s.far ? s.least_mm : 0.0);
+    const double top_mm = std::max({far, 2 * v.tight_below_mm, 60.0});
+    // along the way by how far it has come
+    std::vector<double> come{0};
+    for (size_t k = 1; k < w.steps.size(); ++k) {
+        const Hang &a = w.steps[k - 1].at, &b = w.steps[k].at;
+        come.push_back(come.back() + std::hypot(b.up_mm - a.up_mm, b.back_mm - a.back_mm) +
+                       500 * std::abs(b.tilt_rad - a.tilt_rad));
+    }
+    const double all = std::max(1.0, come.back());
+    const auto px = [&](size_t k) { return left + (x + width - left) * come[k] / all; };
+    const auto py = [&](double mm) { return base - height * std::clamp(mm, 0.0, top_mm) / top_mm; };
+    const auto band = [&](double from, double to, Ink ink, bool crossed) {
+        d.add(Hatch{{{left, py(from)}, {x + width, py(from)}, {x + width, py(to)}, {left, py(to)}},
+                    {ink, f.thin(), Dash::Solid},
+                    f.px(6),
+                    crossed});
+    };
+    band(0, v.fouls_below_mm, Ink::Bad, true);
+    band(v.fouls_below_mm, v.tight_below_mm, Ink::Warn, false);
+    for (const double mm : {0.0, v.fouls_below_mm, v.tight_below_mm, top_mm}) {
+        d.add(Stroke{{{left - f.px(4), py(mm)}, {left, py(mm)}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
+        d.add(
+            Text{{left - f.px(6), py(mm) + f.small() * 0.35}, fmt::format("{:.0f}", mm), f.small(), Ink::Second, Anchor::Right});
+    }
+    d.add(Stroke{{{left, base}, {x + width, base}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
+    d.add(Stroke{{{left, y}, {left, base}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
+    std::vector<P> line;
+    for (size_t k = 0; k < w.steps.size(); ++k) line.push_back({px(k), py(w.steps[k].far ? top_mm : w.steps[k].least_mm)});
+    d.add(Stroke{line, false, {Ink::Ink, f.medium(), Dash::Solid}});
+    for (size_t i = 0; i < w.corners.size(); ++i) {
+        const size_t k = w.corners[i];
+        d.add(Stroke{{{px(k), y}, {px(k), base + f.px(4)}}, false, {Ink::Second, f.thin(), Dash::Dashed}});
+        d.add(Text{{px(k), base + f.px(4) + f.small()},
+                   i + 1 == w.corners.size() ? "0" : v.length(w.steps[k].at.up_mm),
+                   f.small(),
+                   Ink::Second,
+                   i == 0                      ? Anchor::Left
+                   : i + 1 == w.corners.size() ? Anchor::Right
+                                               : Anchor::Centre});
+        if (i + 1 < w.corners.size() && w.corners.size() > 2)
+            d.add(Text{{(px(k) + px(w.corners[i + 1])) / 2, y + f.small()},
+                       std::to_string(i + 1),
+                       f.small(),
+                       Ink::Second,
+                       Anchor::Centre,
+                       Level::Base,
+                       Face::Bold});
+    }
+    const DownStep& t = w.steps[w.tightest];
+    if (!t.far) {
+        const P at{px(w.tightest), py(t.least_mm)};
+        d.add(Circle{at,
+                     f.px(4),
+                     {t.least_mm < v.fouls_below_mm   ? Ink::Bad
+                      : t.least_mm < v.tight_below_mm ? Ink::Warn
+                                                      : Ink::Good,
+                      f.medium(), Dash::Solid}});
+        const bool at_right = at.x > x + width * 0.6;
+        d.add(Text{{at.x + (at_right ? -f.px(8) : f.px(8)), at.y - f.px(7)},
+                   v.length(t.least_mm),
+                   f.body(),
+                   Ink::Ink,
+                   at_right ? Anchor::Right : Anchor::Left,
+                   Level::Base,
+                   Face::Bold,
+                   Mark::Derived});
+    }
+    return base + f.px(8) + f.small() * 1.4;
+}
+
+} // namespace
+
+std::vector<std::string> moves(const WayDown& w, const std::function<std::string(double mm)>& length) {
+    std::vector<std::string> list;
+    for (size_t k = 1; k < w.corners.size(); ++k) {
+        const Hang &a = w.steps[w.corners[k - 1]].at, &b = w.steps[w.corners[k]].at;
+        std::vector<std::string> parts;
+        if (std::abs(a.up_mm - b.up_mm) >= 0.5)
+            parts.push_back(fmt::format("{} {}, to {}", a.up_mm > b.up_mm ? "down" : "up", length(std::abs(a.up_mm - b.up_mm)),
+                                        b.up_mm < 0.5 ? "its seat" : length(b.up_mm) + " above it"));
+        if (std::abs(a.back_mm - b.back_mm) >= 0.5)
+            parts.push_back(
+                fmt::format("{} {}", b.back_mm > a.back_mm ? "rearward" : "forward", length(std::abs(a.back_mm - b.back_mm))));
+        if (std::abs(a.tilt_rad - b.tilt_rad) > 1e-6) parts.push_back("till it hangs " + tiltWords(b.tilt_rad));
+        double near = 1e9;
+        size_t where = w.corners[k - 1];
+        for (size_t i = w.corners[k - 1]; i < w.corners[k]; ++i)
+            if (w.steps[i].least_mm < near) near = w.steps[where = i].least_mm;
+        const DownStep& s = w.steps[where];
+        list.push_back(fmt::format("{}. {}: {}", k, fmt::join(parts, ", "),
+                                   s.far ? fmt::format("nowhere nearer than {}", length(near))
+                                         : fmt::format("{} from {} to {}, at station {:.0f}, {:.0f} {}", length(near),
+                                                       s.body_part, s.chassis_part, s.where[0], std::abs(s.where[1]),
+                                                       s.where[1] < 0 ? "left" : "right")));
+    }
+    return list;
+}
+
+double wayHeight(const WayView& v, const Format& f) {
+    const double lines =
+        static_cast<double>((v.down->found ? v.down->corners.size() : 0) + v.down->in_the_way.size() + v.remarks.size() + 3);
+    return f.px(head_px + profile_px) + f.small() * (3 + 1.5 * lines) + f.px(24);
+}
+
+Drawing waySheet(const WayView& v, double width, double height, const Format& f) {
+    Drawing d;
+    d.width = width;
+    d.height = height;
+    const double gap = f.px(36), half = (width - gap) * 0.44;
+    double y = drawLifts(d, v, 0, 0, half, f);
+    if (v.down->found) y = std::max(y, drawProfile(d, v, half + gap, 0, width - half - gap, f));
+    y += f.px(6);
+    const auto say = [&](const std::string& text, Ink ink, Face face = Face::Sans) {
+        y += f.small() * 1.5;
+        d.add(Text{{0, y}, text, f.small(), ink, Anchor::Left, Level::Base, face});
+    };
+    if (v.down->found) {
+        for (const std::string& m : moves(*v.down, v.length)) say(m, Ink::Ink);
+    } else {
+        say(v.down->gave_up ? "No way down was found in the time there is; there may be one."
+                            : "Cut as its seat asks, there is no way down: neither straight, nor moved along, nor tilted.",
+            Ink::Bad, Face::Bold);
+    }
+    for (const WayDown::InTheWay& i : v.down->in_the_way) {
+        std::string text = fmt::format("Straight down {} would touch {} from {} above the seat on, at station {:.0f}",
+                                       i.body_part, i.chassis_part, v.length(i.up_mm), i.where[0]);
+        text += i.take_off.empty() ? ": " : fmt::format(": take the {} off first, or ", i.take_off);
+        text += fmt::format("cut about {:.0f} cm² more, station {:.0f} to {:.0f}, height {:.0f} to {:.0f}.", i.more_mm2 / 100,
+                            i.least[0], i.most[0], i.least[2], i.most[2]);
+        say(text, Ink::Warn);
+    }
+    for (const std::string& r : v.remarks) say(r, Ink::Second);
+    d.height = std::max(height, y + f.px(8));
+    return d;
+}
+
+} // namespace gorvet::sit
