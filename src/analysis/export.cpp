@@ -144,6 +144,21 @@ std::vector<Drawing> workSheet(const Build& b, const Results& r) {
     return work::wallSheet(r.work, b.settings.length_step, titled(b, r, "Order of work"), {local_rules, hot_work, stands});
 }
 
+namespace {
+
+/// What wants more height than the page has is drawn smaller, down to two thirds.
+void placeFitted(Drawing& page, const Area& area, const std::function<Drawing(double, double, const Format&)>& draw) {
+    Format f = on_paper;
+    Drawing d = draw(area.width, area.height, f);
+    for (const double least = on_paper.unit * 0.66; d.height > area.height + 0.01 && f.unit > least;) {
+        f.unit *= 0.94;
+        d = draw(area.width, area.height, f);
+    }
+    page.place(d, {area.x, area.y});
+}
+
+} // namespace
+
 std::vector<Drawing> buildSheet(const Build& b, const Results& given, const ScanSheets& scans) {
     Results with;
     const bool lacks =
@@ -202,14 +217,14 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& given, const Scan
     if (scans.pairs) {
         Area area;
         Drawing page = blankPage(titled(b, r, "Scan: clearances, pair by pair"), {no_certificate, local_rules}, area);
-        page.place(scans.pairs(area.width, area.height, on_paper), {area.x, area.y});
+        placeFitted(page, area, scans.pairs);
         pages.push_back(std::move(page));
     }
     if (scans.way) {
         Area area;
         Drawing page = blankPage(titled(b, r, "Scan: the way in"),
                                  {"Nobody under a hung body. Lower it on blocks, never on hands.", local_rules}, area);
-        page.place(scans.way(area.width, area.height, on_paper), {area.x, area.y});
+        placeFitted(page, area, scans.way);
         pages.push_back(std::move(page));
     }
     if (!b.pins.empty())
@@ -218,7 +233,9 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& given, const Scan
     if (!b.pins.empty() && r.seated()) {
         Area area;
         Drawing page = blankPage(titled(b, r, "Sit: what costs what"), {no_certificate, local_rules}, area);
-        page.place(seatingsView(b, r, area.width, area.height, on_paper, scans.seatings.get()), {area.x, area.y});
+        placeFitted(page, area, [&](double w, double h, const sheet::Format& f) {
+            return seatingsView(b, r, w, h, f, scans.seatings.get());
+        });
         pages.push_back(std::move(page));
     }
     if (r.stretch.status == stretch::Status::Planned)

@@ -58,8 +58,7 @@ void addClearances(sit::SeatingsView& v, const SeatingsCompared& c, const std::v
         fouls.figures.push_back({s.known, static_cast<double>(s.fouls), std::to_string(s.fouls), s.severity});
         if (s.known) v.sentences.push_back(fmt::format("{} {}: {}.", k + 1, c.columns[k].name, s.words));
     }
-    v.rows.push_back(std::move(spare));
-    v.rows.push_back(std::move(fouls));
+    v.rows.insert(v.rows.begin(), {std::move(spare), std::move(fouls)});
 }
 
 } // namespace

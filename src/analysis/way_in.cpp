@@ -22,7 +22,27 @@ std::vector<sit::DownPart> downParts(const Overlay& o, Subject s) {
     return parts;
 }
 
+/// Heights and moves: nobody hangs a body by tenths.
+std::function<std::string(double)> wholeLength(const build::Build& b) {
+    return [step = b.settings.length_step](double mm) {
+        return units::unitOf(step) == units::Unit::Millimetre ? fmt::format("{:.0f} mm", mm)
+                                                              : units::formatLength(mm, step, true);
+    };
+}
+
 } // namespace
+
+Headline wayHeadline(const build::Build& b, const WayFound& way) {
+    const auto len = wholeLength(b);
+    const double lift = std::min(way.in.from_behind.lift_mm, way.in.from_front.lift_mm);
+    const sit::WayDown& d = way.down;
+    if (d.found && d.straight)
+        return {fmt::format("From {} above its seat the body comes straight down.", len(lift)), way.in.words};
+    if (d.found)
+        return {fmt::format("From {} above its seat the body comes down in {} moves.", len(lift), d.corners.size() - 1),
+                way.in.words};
+    return {"Cut as its seat asks, the body does not come down onto it.", way.in.words};
+}
 
 std::optional<WayFound> wayOf(const Overlay& o, int threads, const std::function<bool()>& stop) {
     if (!o.complete()) return std::nullopt;
@@ -48,15 +68,16 @@ sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& 
     v.down = &way.down;
     v.fouls_below_mm = o.need.foulsBelow();
     v.tight_below_mm = o.need.tightBelow();
-    v.length = [step = b.settings.length_step](double mm) { return units::formatLength(mm, step, true); };
+    v.length = wholeLength(b);
+    v.near = [step = b.settings.length_step](double mm) { return units::formatLength(mm, step, true); };
     if (way.down.found)
         v.remarks.push_back(fmt::format(
             "Each pose by the exact distance of the surfaces; between two poses it comes no nearer than {}, to the last {}.",
-            v.length(way.down.no_nearer_mm), v.length(20)));
+            v.near(way.down.no_nearer_mm), v.length(20)));
     if (way.down.left_out_mm2 >= 100)
         v.remarks.push_back(fmt::format(
             "What is nearer than {} at the seat counts as cut, or as resting there: {:.0f} cm² of the body were left out.",
-            v.length(std::max(1.0, o.need.foulsBelow())), way.down.left_out_mm2 / 100));
+            v.near(std::max(1.0, o.need.foulsBelow())), way.down.left_out_mm2 / 100));
     v.remarks.emplace_back("Wheels and axles as they stand. Ropes, hooks and stands want room of their own.");
     v.remarks.emplace_back("Nobody under a hung body. Lower it on blocks, never on hands.");
     return sit::waySheet(v, width, std::max(height, sit::wayHeight(v, f)), f);

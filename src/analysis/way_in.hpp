@@ -15,6 +15,8 @@ struct WayFound {
 /// the build's least clearance counts as cut, or as resting there. Nothing when stopped, or when a scan is missing.
 std::optional<WayFound> wayOf(const Overlay&, int threads = 0, const std::function<bool()>& stop = {});
 
+/// In a sentence, and below it how high the body hangs.
+Headline wayHeadline(const build::Build&, const WayFound&);
 /// How high it hangs for each part, and how near it passes on the way down, with the moves.
 sheet::Drawing wayView(const build::Build&, const Overlay&, const WayFound&, double width, double height, const sheet::Format&);
 /// The same for a sheet that is made later, beside the window: what was not found yet is looked for then, once.

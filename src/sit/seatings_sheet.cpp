@@ -87,7 +87,7 @@ private:
         for (size_t k = 0; k < v_.moves.size(); ++k) {
             // the way, and how far, one under the other
             const std::string& m = v_.moves[k];
-            const auto blank = m.rfind(' ');
+            const auto blank = m.find(' ');
             const double x = moves_at_ + move_width_ * (static_cast<double>(k) + 1) - f_.px(4);
             d_.add(Text{{x, y}, m.substr(0, blank), f_.small(), Ink::Second, Anchor::Right});
             if (blank != std::string::npos)

@@ -407,6 +407,11 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
         for (size_t k = 0; k + 1 < way.steps.size(); ++k)
             if (way.steps[k].least_mm < way.steps[way.tightest].least_mm) way.tightest = k;
     }
+    if (!way.found)
+        for (int k = levels; k >= 0; --k) {
+            if (stopped()) return std::nullopt;
+            way.tried.push_back(looker.look({0, lift_mm * k / levels, 0}));
+        }
     way.looks = looker.looks;
     way.words = wordsOf(way, lift_mm);
     return way;

@@ -45,6 +45,7 @@ struct WayDown {
     bool straight = false;       ///< straight down will do
     bool gave_up = false;        ///< not found within most_looks; there may be one
     std::vector<DownStep> steps; ///< from hanging free to the seat
+    std::vector<DownStep> tried; ///< straight down, when none was found
     std::vector<size_t> corners; ///< of them, the first, those where the way turns, and the last
     size_t tightest = 0;         ///< of them, the seat left out
     double no_nearer_mm = 0;     ///< nowhere between the steps is it nearer than that, the last one left out

@@ -14,7 +14,7 @@ namespace {
 
 constexpr double row_px = 22;
 constexpr double head_px = 26;
-constexpr double profile_px = 190;
+constexpr double profile_px = 150;
 
 std::string tiltWords(double rad) {
     if (std::abs(rad) < 1e-6) return "level";
@@ -70,17 +70,23 @@ double drawLifts(Drawing& d, const WayView& v, double x, double y, double width,
 
 /// The nearest distance over the way, from hanging (left) to the seat.
 double drawProfile(Drawing& d, const WayView& v, double x, double y, double width, const Format& f) {
-    const WayDown& w = *v.down;
-    d.add(Text{{x, y + f.small()}, "how near it passes on the way down; at the right end it sits", f.small(), Ink::Second});
+    const bool found = v.down->found;
+    const std::vector<DownStep>& steps = found ? v.down->steps : v.down->tried;
+    const std::vector<size_t> corners = found ? v.down->corners : std::vector<size_t>{0, steps.size() - 1};
+    d.add(Text{{x, y + f.small()},
+               found ? "how near it passes on the way down; at the right end it sits"
+                     : "how near it comes straight down: at 0 it touches; at the right end it sits",
+               f.small(),
+               Ink::Second});
     y += f.px(head_px);
     const double height = f.px(profile_px), base = y + height, left = x + f.px(30);
     double far = 0;
-    for (const DownStep& s : w.steps) far = std::max(far, s.far ? s.least_mm : 0.0);
+    for (const DownStep& s : steps) far = std::max(far, s.far ? s.least_mm : 0.0);
     const double top_mm = std::max({far, 2 * v.tight_below_mm, 60.0});
     // along the way by how far it has come
     std::vector<double> come{0};
-    for (size_t k = 1; k < w.steps.size(); ++k) {
-        const Hang &a = w.steps[k - 1].at, &b = w.steps[k].at;
+    for (size_t k = 1; k < steps.size(); ++k) {
+        const Hang &a = steps[k - 1].at, &b = steps[k].at;
         come.push_back(come.back() + std::hypot(b.up_mm - a.up_mm, b.back_mm - a.back_mm) +
                        500 * std::abs(b.tilt_rad - a.tilt_rad));
     }
@@ -103,20 +109,20 @@ double drawProfile(Drawing& d, const WayView& v, double x, double y, double widt
     d.add(Stroke{{{left, base}, {x + width, base}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
     d.add(Stroke{{{left, y}, {left, base}}, false, {Ink::Ink, f.thin(), Dash::Solid}});
     std::vector<P> line;
-    for (size_t k = 0; k < w.steps.size(); ++k) line.push_back({px(k), py(w.steps[k].far ? top_mm : w.steps[k].least_mm)});
+    for (size_t k = 0; k < steps.size(); ++k) line.push_back({px(k), py(steps[k].far ? top_mm : steps[k].least_mm)});
     d.add(Stroke{line, false, {Ink::Ink, f.medium(), Dash::Solid}});
-    for (size_t i = 0; i < w.corners.size(); ++i) {
-        const size_t k = w.corners[i];
+    for (size_t i = 0; i < corners.size(); ++i) {
+        const size_t k = corners[i];
         d.add(Stroke{{{px(k), y}, {px(k), base + f.px(4)}}, false, {Ink::Second, f.thin(), Dash::Dashed}});
         d.add(Text{{px(k), base + f.px(4) + f.small()},
-                   i + 1 == w.corners.size() ? "0" : v.length(w.steps[k].at.up_mm),
+                   i + 1 == corners.size() ? "0" : v.length(steps[k].at.up_mm),
                    f.small(),
                    Ink::Second,
-                   i == 0                      ? Anchor::Left
-                   : i + 1 == w.corners.size() ? Anchor::Right
-                                               : Anchor::Centre});
-        if (i + 1 < w.corners.size() && w.corners.size() > 2)
-            d.add(Text{{(px(k) + px(w.corners[i + 1])) / 2, y + f.small()},
+                   i == 0                    ? Anchor::Left
+                   : i + 1 == corners.size() ? Anchor::Right
+                                             : Anchor::Centre});
+        if (i + 1 < corners.size() && corners.size() > 2)
+            d.add(Text{{(px(k) + px(corners[i + 1])) / 2, y + f.small()},
                        std::to_string(i + 1),
                        f.small(),
                        Ink::Second,
@@ -124,9 +130,9 @@ double drawProfile(Drawing& d, const WayView& v, double x, double y, double widt
                        Level::Base,
                        Face::Bold});
     }
-    const DownStep& t = w.steps[w.tightest];
-    if (!t.far) {
-        const P at{px(w.tightest), py(t.least_mm)};
+    if (found && !steps[v.down->tightest].far) {
+        const DownStep& t = steps[v.down->tightest];
+        const P at{px(v.down->tightest), py(t.least_mm)};
         d.add(Circle{at,
                      f.px(4),
                      {t.least_mm < v.fouls_below_mm   ? Ink::Bad
@@ -134,8 +140,21 @@ double drawProfile(Drawing& d, const WayView& v, double x, double y, double widt
                                                       : Ink::Good,
                       f.medium(), Dash::Solid}});
         const bool at_right = at.x > x + width * 0.6;
-        d.add(Text{{at.x + (at_right ? -f.px(8) : f.px(8)), at.y - f.px(7)},
-                   v.length(t.least_mm),
+        // above the line, wherever that goes beside the mark
+        const std::string figure = v.near(t.least_mm);
+        const double wide = roughWidth(figure, f.body(), Face::Bold) + f.px(12);
+        double clear = at.y;
+        for (size_t k = 1; k < line.size(); ++k) {
+            const double from = at_right ? at.x - wide : at.x, to = at_right ? at.x : at.x + wide;
+            if (line[k].x < from || line[k - 1].x > to) continue;
+            for (const double edge : {std::clamp(from, line[k - 1].x, line[k].x), std::clamp(to, line[k - 1].x, line[k].x)})
+                clear = std::min(clear,
+                                 line[k].x > line[k - 1].x
+                                     ? std::lerp(line[k - 1].y, line[k].y, (edge - line[k - 1].x) / (line[k].x - line[k - 1].x))
+                                     : line[k].y);
+        }
+        d.add(Text{{at.x + (at_right ? -f.px(8) : f.px(8)), clear - f.px(7)},
+                   figure,
                    f.body(),
                    Ink::Ink,
                    at_right ? Anchor::Right : Anchor::Left,
@@ -148,14 +167,22 @@ double drawProfile(Drawing& d, const WayView& v, double x, double y, double widt
 
 } // namespace
 
-std::vector<std::string> moves(const WayDown& w, const std::function<std::string(double mm)>& length) {
+std::vector<std::string> moves(const WayDown& w, const std::function<std::string(double mm)>& length,
+                               const std::function<std::string(double mm)>& near_length) {
     std::vector<std::string> list;
+    if (w.corners.empty()) return list;
+    if (const Hang& from = w.steps.front().at; std::abs(from.back_mm) >= 0.5 || std::abs(from.tilt_rad) > 1e-6)
+        list.push_back(fmt::format("Hung {} above its seat{}, {}.", length(from.up_mm),
+                                   std::abs(from.back_mm) < 0.5 ? ""
+                                                                : fmt::format(", {} {}", length(std::abs(from.back_mm)),
+                                                                              from.back_mm > 0 ? "rearward" : "forward"),
+                                   tiltWords(from.tilt_rad)));
     for (size_t k = 1; k < w.corners.size(); ++k) {
         const Hang &a = w.steps[w.corners[k - 1]].at, &b = w.steps[w.corners[k]].at;
         std::vector<std::string> parts;
         if (std::abs(a.up_mm - b.up_mm) >= 0.5)
             parts.push_back(fmt::format("{} {}, to {}", a.up_mm > b.up_mm ? "down" : "up", length(std::abs(a.up_mm - b.up_mm)),
-                                        b.up_mm < 0.5 ? "its seat" : length(b.up_mm) + " above it"));
+                                        b.up_mm < 0.5 ? "the height of its seat" : length(b.up_mm) + " above its seat"));
         if (std::abs(a.back_mm - b.back_mm) >= 0.5)
             parts.push_back(
                 fmt::format("{} {}", b.back_mm > a.back_mm ? "rearward" : "forward", length(std::abs(a.back_mm - b.back_mm))));
@@ -167,18 +194,14 @@ std::vector<std::string> moves(const WayDown& w, const std::function<std::string
         const DownStep& s = w.steps[where];
         list.push_back(fmt::format("{}. {}: {}", k, fmt::join(parts, ", "),
                                    s.far ? fmt::format("nowhere nearer than {}", length(near))
-                                         : fmt::format("{} from {} to {}, at station {:.0f}, {:.0f} {}", length(near),
+                                         : fmt::format("{} from {} to {}, at station {:.0f}, {:.0f} {}", near_length(near),
                                                        s.body_part, s.chassis_part, s.where[0], std::abs(s.where[1]),
                                                        s.where[1] < 0 ? "left" : "right")));
     }
     return list;
 }
 
-double wayHeight(const WayView& v, const Format& f) {
-    const double lines =
-        static_cast<double>((v.down->found ? v.down->corners.size() : 0) + v.down->in_the_way.size() + v.remarks.size() + 3);
-    return f.px(head_px + profile_px) + f.small() * (3 + 1.5 * lines) + f.px(24);
-}
+double wayHeight(const WayView& v, const Format& f) { return waySheet(v, f.px(1000), 0, f).height; }
 
 Drawing waySheet(const WayView& v, double width, double height, const Format& f) {
     Drawing d;
@@ -186,21 +209,21 @@ Drawing waySheet(const WayView& v, double width, double height, const Format& f)
     d.height = height;
     const double gap = f.px(36), half = (width - gap) * 0.44;
     double y = drawLifts(d, v, 0, 0, half, f);
-    if (v.down->found) y = std::max(y, drawProfile(d, v, half + gap, 0, width - half - gap, f));
+    if (v.down->found || v.down->tried.size() > 1) y = std::max(y, drawProfile(d, v, half + gap, 0, width - half - gap, f));
     y += f.px(6);
     const auto say = [&](const std::string& text, Ink ink, Face face = Face::Sans) {
         y += f.small() * 1.5;
         d.add(Text{{0, y}, text, f.small(), ink, Anchor::Left, Level::Base, face});
     };
     if (v.down->found) {
-        for (const std::string& m : moves(*v.down, v.length)) say(m, Ink::Ink);
+        for (const std::string& m : moves(*v.down, v.length, v.near)) say(m, Ink::Ink);
     } else {
         say(v.down->gave_up ? "No way down was found in the time there is; there may be one."
                             : "Cut as its seat asks, there is no way down: neither straight, nor moved along, nor tilted.",
             Ink::Bad, Face::Bold);
     }
     for (const WayDown::InTheWay& i : v.down->in_the_way) {
-        std::string text = fmt::format("Straight down {} would touch {} from {} above the seat on, at station {:.0f}",
+        std::string text = fmt::format("Straight down the {} touches the {} up to {} above its seat, at station {:.0f}",
                                        i.body_part, i.chassis_part, v.length(i.up_mm), i.where[0]);
         text += i.take_off.empty() ? ": " : fmt::format(": take the {} off first, or ", i.take_off);
         text += fmt::format("cut about {:.0f} cm² more, station {:.0f} to {:.0f}, height {:.0f} to {:.0f}.", i.more_mm2 / 100,

@@ -14,13 +14,15 @@ struct WayView {
     const WayDown* down = nullptr;
     double fouls_below_mm = 10; ///< of the build's least clearance, ± included
     double tight_below_mm = 15;
-    std::function<std::string(double mm)> length; ///< as the user reads it
+    std::function<std::string(double mm)> length; ///< as the user reads it, of heights and moves
+    std::function<std::string(double mm)> near;   ///< of what passes
     std::vector<std::string> remarks;
 };
 double wayHeight(const WayView&, const sheet::Format&);
 sheet::Drawing waySheet(const WayView&, double width, double height, const sheet::Format&);
 
 /// The moves of a way down, one sentence each, from hanging to the seat.
-std::vector<std::string> moves(const WayDown&, const std::function<std::string(double mm)>& length);
+std::vector<std::string> moves(const WayDown&, const std::function<std::string(double mm)>& length,
+                               const std::function<std::string(double mm)>& near);
 
 } // namespace gorvet::sit

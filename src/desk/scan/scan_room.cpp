@@ -333,6 +333,8 @@ void ScanRoom::findWayIn(std::function<void(const analysis::WayFound&)> done) {
         });
 }
 
+analysis::Headline ScanRoom::wayHeadline() const { return way_ ? analysis::wayHeadline(document_.build(), *way_) : headline(); }
+
 sheet::Drawing ScanRoom::waySheet(double width, double height, const sheet::Format& f) const {
     if (!overlay_ || !way_) return {};
     return analysis::wayView(document_.build(), *overlay_, *way_, width, height, f);

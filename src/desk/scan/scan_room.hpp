@@ -57,6 +57,7 @@ public:
     void findWayIn(std::function<void(const analysis::WayFound&)> done);
     /// As found; none when it was not asked for, or something changed since.
     const analysis::WayFound* way() const { return way_.get(); }
+    analysis::Headline wayHeadline() const;
     sheet::Drawing waySheet(double width, double height, const sheet::Format&) const;
     /// How near the scans come in each seating; beside the window. Nothing is done while it is known, or something else is.
     void findSeatings(std::function<void()> done);

@@ -436,7 +436,7 @@ void MainWindow::refreshWords() {
         return;
     }
     const auto h = bench().kind() == analysis::Bench::Scan
-                       ? room_->headline()
+                       ? (state_.way ? room_->wayHeadline() : room_->headline())
                        : analysis::headline(document_.build(), document_.results(), bench().kind(), state_.subject);
     headline_->setText(QString::fromStdString(h.sentence));
     below_->setText(QString::fromStdString(h.below));

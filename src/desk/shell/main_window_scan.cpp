@@ -394,10 +394,9 @@ void MainWindow::sayWayIn() {
     for (size_t i = 0; i < benches_.size() && bench().kind() != analysis::Bench::Scan; ++i)
         if (benches_[i]->kind() == analysis::Bench::Scan) setBench(static_cast<int>(i));
     if (room_->way()) return show(true);
-    room_->findWayIn([this, show](const analysis::WayFound& way) {
+    room_->findWayIn([this, show](const analysis::WayFound&) {
         if (bench().kind() != analysis::Bench::Scan) return;
         show(true);
-        say(QString::fromStdString(way.words));
     });
 }
 
