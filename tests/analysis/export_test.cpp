@@ -65,3 +65,35 @@ TEST_CASE("a folder that can't be made is said", "[analysis][files]") {
     CHECK(files.error().text().find("can't be made") != std::string::npos);
     CHECK(test::fileText(folder / "file") == "in the way");
 }
+
+TEST_CASE("a sheet that wants more height than its page is drawn smaller, and stays above the foot", "[analysis][files]") {
+    analysis::ScanSheets scans;
+    double unit = 0, given = 0;
+    scans.pairs = [&](double width, double height, const sheet::Format& f) {
+        sheet::Drawing d;
+        d.width = width;
+        d.height = std::max(height, f.px(960)); // 201 mm at full size: more than a page has
+        unit = f.unit;
+        given = height;
+        d.add(sheet::Text{{0, d.height}, "the last line", f.small()});
+        return d;
+    };
+    const build::Build b;
+    const auto pages = analysis::buildSheet(b, analysis::analyse(b, 0), scans);
+    CHECK(unit < sheet::on_paper.unit);
+    CHECK(unit > sheet::on_paper.unit * 0.6);
+    CHECK(960 * unit <= given + 0.01);
+    bool found = false;
+    for (const sheet::Drawing& page : pages) {
+        double last = 0, foot = 0;
+        for (const sheet::Item& item : page.items)
+            if (const auto* t = std::get_if<sheet::Text>(&item.shape)) {
+                if (t->text == "the last line") last = t->at.y;
+                if (t->text.find("local vehicle-modification") != std::string::npos) foot = t->at.y;
+            }
+        if (last == 0) continue;
+        found = true;
+        CHECK(foot > last);
+    }
+    CHECK(found);
+}
