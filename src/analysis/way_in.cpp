@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace gorvet::analysis {
 
@@ -28,6 +29,11 @@ std::function<std::string(double)> wholeLength(const build::Build& b) {
         return units::unitOf(step) == units::Unit::Millimetre ? fmt::format("{:.0f} mm", mm)
                                                               : units::formatLength(mm, step, true);
     };
+}
+
+std::string cloudWords(const WayFound& way) {
+    return fmt::format("{} {}: between points there is no surface, and what slips between them was not seen.",
+                       fmt::join(way.clouds, ", "), way.clouds.size() == 1 ? "is a cloud" : "are clouds");
 }
 
 } // namespace
@@ -57,7 +63,13 @@ std::optional<WayFound> wayOf(const Overlay& o, int threads, const std::function
                              threads, stop);
     if (!down) return std::nullopt;
     way.down = std::move(*down);
+    for (const Subject s : {Subject::Body, Subject::Chassis})
+        for (const Overlay::Part& p : o.of(s))
+            // a cloud's points count as themselves
+            if (const auto& t = p.part.ready->mesh->triangles; p.scan && !t.empty() && t[0][0] == t[0][1])
+                way.clouds.push_back(p.part.name);
     way.words = way.in.words + (way.in.words.empty() || way.down.words.empty() ? "" : " ") + way.down.words;
+    if (!way.clouds.empty()) way.words += " " + cloudWords(way);
     return way;
 }
 
@@ -78,6 +90,7 @@ sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& 
         v.remarks.push_back(fmt::format(
             "What is nearer than {} at the seat counts as cut, or as resting there: {:.0f} cm² of the body were left out.",
             v.near(std::max(1.0, o.need.foulsBelow())), way.down.left_out_mm2 / 100));
+    if (!way.clouds.empty()) v.remarks.push_back(cloudWords(way));
     v.remarks.emplace_back("Wheels and axles as they stand. Ropes, hooks and stands want room of their own.");
     v.remarks.emplace_back("Nobody under a hung body. Lower it on blocks, never on hands.");
     return sit::waySheet(v, width, std::max(height, sit::wayHeight(v, f)), f);

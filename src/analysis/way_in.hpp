@@ -8,8 +8,9 @@ namespace gorvet::analysis {
 
 struct WayFound {
     sit::WayIn in;
-    sit::WayDown down; ///< from the lift that level rolling in asks for
-    std::string words; ///< of both
+    sit::WayDown down;               ///< from the lift that level rolling in asks for
+    std::string words;               ///< of both
+    std::vector<std::string> clouds; ///< scans without a surface between their points
 };
 /// Beside the window: from under a second to half a minute where straight down it does not go. What is nearer at the seat than
 /// the build's least clearance counts as cut, or as resting there. Nothing when stopped, or when a scan is missing.

@@ -4,6 +4,7 @@
 #include "analysis/overlay.hpp"
 #include "analysis/overlay_parts.hpp"
 #include "analysis/scene_layers.hpp"
+#include "analysis/way_in.hpp"
 
 #include "sim/car_meshes.hpp"
 #include "support/support.hpp"
@@ -401,4 +402,49 @@ TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]
     const auto c = analysis::clearanceOf(o, car.b, 1);
     REQUIRE(c);
     CHECK(c->pairs[0].pair.least_mm == Approx(10).margin(1e-3));
+}
+
+TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tell, where a scan is missing", "[analysis][way]") {
+    Car car;
+    CHECK_FALSE(analysis::wayOf(car.overlay(), 1));
+    // a shell with a tray under an engine's overhang: it can't come straight down past it
+    Mesh shell = box({0, -600, 700}, {2000, 600, 704});
+    const Mesh tray = box({500, -200, 400}, {700, 200, 410});
+    const auto first = static_cast<std::uint32_t>(shell.points.size());
+    shell.points.insert(shell.points.end(), tray.points.begin(), tray.points.end());
+    for (const auto& t : tray.triangles) shell.triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
+    car.add(Subject::Body, ScanPart::Body, "shell", shell);
+    car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({0, -300, 300}, {2000, -250, 380}));
+    car.add(Subject::Chassis, ScanPart::Engine, "engine", box({-800, -150, 450}, {2400, 150, 600}));
+    const auto way = analysis::wayOf(car.overlay(), 1);
+    REQUIRE(way);
+    CHECK_FALSE(way->down.found);
+    REQUIRE(way->down.in_the_way.size() == 1);
+    CHECK(way->down.in_the_way[0].chassis_part == "engine");
+    CHECK(way->down.in_the_way[0].take_off == "engine");
+    CHECK(way->down.in_the_way[0].up_mm == Approx(200).margin(20)); // the tray's underside at 400 is past 600
+    CHECK(way->down.tried.size() > 5);
+    CHECK_THAT(way->words, Catch::Contains("With the engine off it goes straight down"));
+    CHECK_THAT(analysis::wayHeadline(car.b, *way).sentence, Catch::Contains("does not come down"));
+    CHECK(way->clouds.empty());
+    const auto o = car.overlay();
+    const auto drawn = analysis::wayView(car.b, o, *way, 1000, 300, {});
+    bool caution = false;
+    for (const auto& item : drawn.items)
+        if (const auto* t = std::get_if<sheet::Text>(&item.shape))
+            caution = caution || t->text.find("Nobody under a hung body") == 0;
+    CHECK(caution);
+    // without the engine it does; as a cloud it says what that is worth
+    Mesh cloud;
+    cloud.points = car.meshes.at(ScanId{2})->points;
+    Car bare;
+    bare.add(Subject::Body, ScanPart::Body, "shell", shell);
+    bare.add(Subject::Chassis, ScanPart::Chassis, "frame", cloud);
+    const auto free = analysis::wayOf(bare.overlay(), 1);
+    REQUIRE(free);
+    CHECK(free->down.straight);
+    CHECK(free->clouds == std::vector<std::string>{"frame"});
+    CHECK_THAT(free->words, Catch::Contains("frame is a cloud"));
+    CHECK_THAT(analysis::wayHeadline(bare.b, *free).sentence, Catch::Contains("straight down"));
+    CHECK_FALSE(analysis::wayOf(bare.overlay(), 1, [] { return true; }));
 }
