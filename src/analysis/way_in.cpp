@@ -93,7 +93,7 @@ sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& 
     if (!way.clouds.empty()) v.remarks.push_back(cloudWords(way));
     v.remarks.emplace_back("Wheels and axles as they stand. Ropes, hooks and stands want room of their own.");
     v.remarks.emplace_back("Nobody under a hung body. Lower it on blocks, never on hands.");
-    return sit::waySheet(v, width, std::max(height, sit::wayHeight(v, f)), f);
+    return sit::waySheet(v, width, std::max(height, sit::wayHeight(v, width, f)), f);
 }
 
 std::function<sheet::Drawing(double, double, const sheet::Format&)>

@@ -1,5 +1,7 @@
 #include "sit/way_sheet.hpp"
 
+#include "sheet/page.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -45,7 +47,13 @@ double drawLifts(Drawing& d, const WayView& v, double x, double y, double width,
     y += f.px(head_px);
     double most = 1;
     for (const Row& r : rows) most = std::max(most, r.mm);
-    const double bar_at = x + width * 0.4, bar_width = width * 0.38;
+    double name_width = 0, figure_width = 0;
+    for (const Row& r : rows) {
+        const Face face = r.strong ? Face::Bold : Face::Sans;
+        name_width = std::max(name_width, roughWidth(r.name, f.small(), face));
+        figure_width = std::max(figure_width, roughWidth(r.figure, f.small(), face));
+    }
+    const double bar_at = x + name_width + f.px(12), bar_width = std::max(f.px(40), width - name_width - figure_width - f.px(30));
     for (const Row& r : rows) {
         const double base = y + f.px(row_px) * 0.7;
         d.add(Text{{x, base}, r.name, f.small(), Ink::Ink, Anchor::Left, Level::Base, r.strong ? Face::Bold : Face::Sans});
@@ -74,8 +82,7 @@ double drawProfile(Drawing& d, const WayView& v, double x, double y, double widt
     const std::vector<DownStep>& steps = found ? v.down->steps : v.down->tried;
     const std::vector<size_t> corners = found ? v.down->corners : std::vector<size_t>{0, steps.size() - 1};
     d.add(Text{{x, y + f.small()},
-               found ? "how near it passes on the way down; at the right end it sits"
-                     : "how near it comes straight down: at 0 it touches; at the right end it sits",
+               found ? "how near it passes, from hanging to its seat" : "how near it comes straight down; at 0 it touches",
                f.small(),
                Ink::Second});
     y += f.px(head_px);
@@ -201,7 +208,7 @@ std::vector<std::string> moves(const WayDown& w, const std::function<std::string
     return list;
 }
 
-double wayHeight(const WayView& v, const Format& f) { return waySheet(v, f.px(1000), 0, f).height; }
+double wayHeight(const WayView& v, double width, const Format& f) { return waySheet(v, width, 0, f).height; }
 
 Drawing waySheet(const WayView& v, double width, double height, const Format& f) {
     Drawing d;
@@ -212,8 +219,10 @@ Drawing waySheet(const WayView& v, double width, double height, const Format& f)
     if (v.down->found || v.down->tried.size() > 1) y = std::max(y, drawProfile(d, v, half + gap, 0, width - half - gap, f));
     y += f.px(6);
     const auto say = [&](const std::string& text, Ink ink, Face face = Face::Sans) {
-        y += f.small() * 1.5;
-        d.add(Text{{0, y}, text, f.small(), ink, Anchor::Left, Level::Base, face});
+        for (const std::string& line : wrapped(text, width - f.px(10), f.small())) {
+            y += f.small() * 1.5;
+            d.add(Text{{0, y}, line, f.small(), ink, Anchor::Left, Level::Base, face});
+        }
     };
     if (v.down->found) {
         for (const std::string& m : moves(*v.down, v.length, v.near)) say(m, Ink::Ink);

@@ -18,7 +18,8 @@ struct WayView {
     std::function<std::string(double mm)> near;   ///< of what passes
     std::vector<std::string> remarks;
 };
-double wayHeight(const WayView&, const sheet::Format&);
+/// What it needs in height at that width.
+double wayHeight(const WayView&, double width, const sheet::Format&);
 sheet::Drawing waySheet(const WayView&, double width, double height, const sheet::Format&);
 
 /// The moves of a way down, one sentence each, from hanging to the seat.
