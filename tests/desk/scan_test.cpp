@@ -14,6 +14,7 @@
 
 #include <QImage>
 #include <QMouseEvent>
+#include <QWheelEvent>
 #include <fstream>
 #include <numbers>
 #include <set>
@@ -240,7 +241,20 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
                 }
         }
         REQUIRE(grip);
-        const auto& [id, corner, at] = *grip;
+        const auto& [id, corner, seen_at] = *grip;
+        // from far off the corners are too close together to be taken: nearer
+        const auto& lines = view->lines();
+        const auto line_of = [&]() -> const desk::SceneLine& {
+            return *std::find_if(lines.begin(), lines.end(), [&](const auto& l) { return l.cut == std::get<0>(*grip).value; });
+        };
+        for (int k = 0; k < 30 && !view->hasGrips(line_of()); ++k) {
+            QWheelEvent in(seen_at, view->mapToGlobal(seen_at), {}, QPoint(0, 120), Qt::NoButton, Qt::NoModifier,
+                           Qt::NoScrollPhase, false);
+            QApplication::sendEvent(view, &in);
+        }
+        REQUIRE(view->hasGrips(line_of()));
+        const desk::Point3 near_at = view->camera().onScreen(line_of().places[corner]);
+        const QPoint at = view->rect().center() + QPoint(qRound(near_at[0]), qRound(near_at[1]));
         const auto store_was = d.window.document().store()->revision();
         QTest::mousePress(view, Qt::LeftButton, {}, at);
         for (const int far : {8, 14}) {
@@ -257,6 +271,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
         const double far = std::hypot(now[corner].x_mm - line_was[corner].x_mm, now[corner].y_mm - line_was[corner].y_mm,
                                       now[corner].z_mm - line_was[corner].z_mm);
         CHECK(far > 10 / view->camera().px_per_mm);
+        view->showAll();
         d.action("undo");
         CHECK(d.window.document().latest().planned_cuts == before_drag);
         REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));

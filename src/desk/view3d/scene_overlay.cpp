@@ -37,7 +37,7 @@ void SceneOverlay::paintEvent(QPaintEvent*) {
         }
         p.setPen(QPen(view_->theme().color(line.ink), line.ink == sheet::Ink::Remove ? 3 : 2));
         p.drawPath(path);
-        if (line.cut == 0) continue;
+        if (!view_->hasGrips(line)) continue;
         // corners that can be dragged
         p.setPen(QPen(view_->theme().color(line.ink), 1.5));
         p.setBrush(view_->theme().color(sheet::Ink::Sheet));

@@ -465,11 +465,21 @@ QPointF SceneView::onWidget(const Point3& p) const {
     return {width() / 2.0 + s[0], height() / 2.0 + s[1]};
 }
 
+bool SceneView::hasGrips(const SceneLine& line) const {
+    if (line.cut == 0 || line.places.size() < 2) return false;
+    double round = 0;
+    for (size_t k = 0; k < line.places.size(); ++k) {
+        const QPointF d = onWidget(line.places[k]) - onWidget(line.places[(k + 1) % line.places.size()]);
+        round += std::hypot(d.x(), d.y());
+    }
+    return round / static_cast<double>(line.places.size()) > theme_.px(16);
+}
+
 std::optional<std::pair<size_t, size_t>> SceneView::cornerAt(const QPointF& at) const {
     std::optional<std::pair<size_t, size_t>> best;
     double nearest = 9; // px
     for (size_t i = 0; i < lines_.size(); ++i) {
-        if (lines_[i].cut == 0) continue;
+        if (!hasGrips(lines_[i])) continue;
         for (size_t k = 0; k < lines_[i].places.size(); ++k) {
             const Point3& place = lines_[i].places[k];
             const QPointF off = onWidget(place) - at;

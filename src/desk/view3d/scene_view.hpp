@@ -74,6 +74,8 @@ public:
     const sit::Need& need() const { return need_; }
     bool hasBands() const { return !distances_.empty(); }
     const std::vector<SceneLine>& lines() const { return lines_; }
+    /// Whether a line's corners can be dragged: it is a kept cut, and near enough to tell them apart.
+    bool hasGrips(const SceneLine&) const;
     /// Outline of each layer at the section, in the chassis frame.
     const std::vector<shape::Polyline>& outline(Layer l) const { return outline_[l]; }
     /// Where the picture's ray first meets something that is shown.
