@@ -85,8 +85,9 @@ bool unlikeNeeds(const Overlay&, const build::Build&);
 sit::LiveClearance liveOf(const Overlay&, const build::Build&, const shape::Motion& seat, int threads = 0,
                           const std::function<bool()>& stop = {});
 /// What the body is cut for: all of the chassis as it stands, and at the ends of its travel where that was typed and is no
-/// assumption.
-Result<sit::CutMap> cutMapOf(const Overlay&, const build::Build&, int threads = 0, const std::function<bool()>& stop = {});
+/// assumption; `besides`: for what else.
+Result<sit::CutMap> cutMapOf(const Overlay&, const build::Build&, int threads = 0, const std::function<bool()>& stop = {},
+                             const std::vector<sit::CutAgainst>& besides = {});
 /// What a part is called: "the engine", or the scan's name where there are several of the kind.
 std::string partName(const Overlay&, build::Subject, size_t part);
 

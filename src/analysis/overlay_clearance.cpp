@@ -167,8 +167,9 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, in
     return c;
 }
 
-Result<sit::CutMap> cutMapOf(const Overlay& o, const Build& b, int threads, const std::function<bool()>& stop) {
-    std::vector<sit::CutAgainst> against;
+Result<sit::CutMap> cutMapOf(const Overlay& o, const Build& b, int threads, const std::function<bool()>& stop,
+                             const std::vector<sit::CutAgainst>& besides) {
+    std::vector<sit::CutAgainst> against = besides;
     bool guessed = false;
     for (const Overlay::Part& f : o.on_chassis) {
         // the body's own sheet is what is cut, whichever of its scans it is on

@@ -56,9 +56,8 @@ Mesh newSteelMesh(const Results& r) {
     return m;
 }
 
-Mesh toRemoveMesh(const Build& b, const Overlay& o) {
-    Mesh out;
-    if (!o.hasBody()) return out;
+std::vector<bool> inKeptCuts(const Build& b, const Overlay& o) {
+    if (!o.hasBody()) return {};
     const Mesh& body = *o.body->mesh;
     std::vector<Point3> middles(body.triangles.size());
     for (size_t t = 0; t < middles.size(); ++t) {
@@ -67,7 +66,7 @@ Mesh toRemoveMesh(const Build& b, const Overlay& o) {
     }
     std::vector<bool> taken(middles.size(), false);
     for (const auto& [id, c] : b.planned_cuts) {
-        if (!c.closed || c.line.size() < 3) continue;
+        if (c.line.size() < 2) continue;
         std::vector<Point3> line;
         Point3 least{INFINITY, INFINITY, INFINITY}, most{-INFINITY, -INFINITY, -INFINITY};
         for (const Vec3& v : c.line) {
@@ -77,6 +76,12 @@ Mesh toRemoveMesh(const Build& b, const Overlay& o) {
                 most[axis] = std::max(most[axis], line.back()[axis]);
             }
         }
+        // what comes to about the area that was planned; else what lies within the line as it is seen along its normal
+        if (const auto out = sit::takenOut(*o.body, line, c.closed, c.area_mm2); !out.empty()) {
+            for (const std::uint32_t t : out) taken[t] = true;
+            continue;
+        }
+        if (!c.closed || line.size() < 3) continue;
         // the sheet bulges beyond the box of its edge
         const double bulge = 0.15 * shape::between(least, most) + 5;
         std::vector<Point3> some;
@@ -93,6 +98,14 @@ Mesh toRemoveMesh(const Build& b, const Overlay& o) {
         for (size_t k = 0; k < which.size(); ++k)
             if (off[k] < 0) taken[which[k]] = true;
     }
+    return taken;
+}
+
+Mesh toRemoveMesh(const Build& b, const Overlay& o) {
+    Mesh out;
+    if (!o.hasBody()) return out;
+    const Mesh& body = *o.body->mesh;
+    const std::vector<bool> taken = inKeptCuts(b, o);
     std::vector<std::int64_t> place(body.points.size(), -1);
     for (size_t t = 0; t < taken.size(); ++t) {
         if (!taken[t]) continue;

@@ -1,5 +1,7 @@
 #include "analysis/way_in.hpp"
 
+#include "analysis/scene_layers.hpp"
+
 #include "sit/way_sheet.hpp"
 #include "units/quantity.hpp"
 
@@ -15,11 +17,25 @@ using build::Subject;
 
 namespace {
 
-std::vector<sit::DownPart> downParts(const Overlay& o, Subject s) {
+constexpr double level_mm = 10; ///< of what is cut for on the way
+
+/// Half of the least clearance is enough to pass.
+double passing(const Overlay& o) { return std::clamp(std::max(1.0, o.need.foulsBelow()) / 2, 1.0, 5.0); }
+
+/// With what of the body lies inside kept cuts.
+std::vector<sit::DownPart> downParts(const Overlay& o, Subject s, const std::vector<bool>& cut) {
     std::vector<sit::DownPart> parts;
-    for (const Overlay::Part& p : o.of(s))
+    size_t first = 0;
+    for (const Overlay::Part& p : o.of(s)) {
+        // the whole of a subject is its parts one after the other
+        const size_t n = p.part.ready->mesh->triangles.size();
         // an envelope that a pin keeps clear of is no steel
         if (p.scan) parts.push_back({p.part.name, p.part.ready.get(), p.kind != ScanPart::Body && p.kind != ScanPart::Chassis});
+        if (p.scan && cut.size() >= first + n)
+            parts.back().gone.assign(cut.begin() + static_cast<std::ptrdiff_t>(first),
+                                     cut.begin() + static_cast<std::ptrdiff_t>(first + n));
+        first += n;
+    }
     return parts;
 }
 
@@ -50,17 +66,17 @@ Headline wayHeadline(const build::Build& b, const WayFound& way) {
     return {"Cut as its seat asks, the body does not come down onto it.", way.in.words};
 }
 
-std::optional<WayFound> wayOf(const Overlay& o, int threads, const std::function<bool()>& stop) {
+std::optional<WayFound> wayOf(const Overlay& o, const build::Build& b, int threads, const std::function<bool()>& stop) {
     if (!o.complete()) return std::nullopt;
     WayFound way;
     way.in = sit::wayIn(*o.body->mesh, o.seat, o.chassis_parts);
     if (stop && stop()) return std::nullopt;
     sit::DownOptions options;
     options.touches_mm = std::max(1.0, o.need.foulsBelow());
-    options.through_mm = std::clamp(options.touches_mm / 2, 1.0, 5.0);
+    options.through_mm = passing(o);
     const double lift = std::min(way.in.from_behind.lift_mm, way.in.from_front.lift_mm);
-    auto down = sit::wayDown(downParts(o, Subject::Body), downParts(o, Subject::Chassis), o.seat, std::max(lift, 50.0), options,
-                             threads, stop);
+    auto down = sit::wayDown(downParts(o, Subject::Body, inKeptCuts(b, o)), downParts(o, Subject::Chassis, {}), o.seat,
+                             std::max(lift, 50.0), options, threads, stop);
     if (!down) return std::nullopt;
     way.down = std::move(*down);
     for (const Subject s : {Subject::Body, Subject::Chassis})
@@ -71,6 +87,20 @@ std::optional<WayFound> wayOf(const Overlay& o, int threads, const std::function
     way.words = way.in.words + (way.in.words.empty() || way.down.words.empty() ? "" : " ") + way.down.words;
     if (!way.clouds.empty()) way.words += " " + cloudWords(way);
     return way;
+}
+
+std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, const WayFound& way) {
+    std::vector<sit::CutAgainst> list;
+    for (const Overlay::Part& f : o.on_chassis) {
+        double up = 0;
+        for (const auto& i : way.down.in_the_way)
+            if (i.take_off.empty() && i.chassis_part == f.part.name) up = std::max(up, i.up_mm);
+        if (up <= 0) continue;
+        // the body higher is the part lower; one step beyond, for what lies between two
+        for (double level = level_mm; level < up + 2 * level_mm; level += level_mm)
+            list.push_back({f.part.ready.get(), passing(o) - o.need.foulsBelow(), shape::motionOf({0, 0, -level}, 0, 0, 0)});
+    }
+    return list;
 }
 
 sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& way, double width, double height,
@@ -100,7 +130,7 @@ std::function<sheet::Drawing(double, double, const sheet::Format&)>
 wayDrawing(const build::Build& b, std::shared_ptr<const Overlay> overlay, std::shared_ptr<const WayFound> way) {
     return [b, overlay, way](double w, double h, const sheet::Format& f) mutable {
         if (!way)
-            if (auto found = wayOf(*overlay)) way = std::make_shared<const WayFound>(std::move(*found));
+            if (auto found = wayOf(*overlay, b)) way = std::make_shared<const WayFound>(std::move(*found));
         return way ? wayView(b, *overlay, *way, w, h, f) : sheet::Drawing{};
     };
 }

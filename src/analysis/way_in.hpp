@@ -13,9 +13,13 @@ struct WayFound {
     std::vector<std::string> clouds; ///< scans without a surface between their points
 };
 /// Beside the window: from under a second to half a minute where straight down it does not go. What is nearer at the seat than
-/// the build's least clearance counts as cut, or as resting there. Nothing when stopped, or when a scan is missing.
-std::optional<WayFound> wayOf(const Overlay&, int threads = 0, const std::function<bool()>& stop = {});
+/// the build's least clearance counts as cut, or as resting there; so does what lies inside the cuts that are kept. Nothing when
+/// stopped, or when a scan is missing.
+std::optional<WayFound> wayOf(const Overlay&, const build::Build&, int threads = 0, const std::function<bool()>& stop = {});
 
+/// What the body must be cut for, besides its seat, to come straight down past all that does not come off: for cutMapOf. Empty
+/// when nothing is in the way.
+std::vector<sit::CutAgainst> cutsForWay(const Overlay&, const WayFound&);
 /// In a sentence, and below it how high the body hangs.
 Headline wayHeadline(const build::Build&, const WayFound&);
 /// How high it hangs for each part, and how near it passes on the way down, with the moves.

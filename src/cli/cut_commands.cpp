@@ -191,7 +191,7 @@ Json wayDownJson(const sit::WayDown& w) {
 
 } // namespace
 
-int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating) {
+int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating, bool for_way) {
     auto store = store::Store::open(build);
     if (!store) return fail(store.error());
     build::Build b = (*store)->build();
@@ -244,7 +244,7 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
                               {"places", q.contacts.size()}});
     }
     j["findings"] = findings(analysis::clearanceFindings(b, o, *c, 1000));
-    const auto both = analysis::wayOf(o);
+    const auto both = analysis::wayOf(o, b);
     if (!both) return fail(Error{Error::Code::NotFound, build, "No way in: a scan is missing.", "Add both scans.", -1});
     const sit::WayIn& way = both->in;
     const auto lift = [](const sit::Lift& l) {
@@ -265,7 +265,7 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
                    {"down", wayDownJson(both->down)},
                    {"words", both->words},
                    {"caution", "Nobody under a hung body. Lower it on blocks, never on hands."}};
-    const auto map = analysis::cutMapOf(o, b);
+    const auto map = analysis::cutMapOf(o, b, 0, {}, for_way ? analysis::cutsForWay(o, *both) : std::vector<sit::CutAgainst>{});
     if (!map) return fail(map.error());
     if (keep) {
         const auto edit = analysis::keepCuts(b, results, *map);

@@ -23,6 +23,6 @@ int cutMapOf(const CutRequest&);
 int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject,
              const std::string& part, const std::string& name);
 /// The build's scans on each other as they sit: clearance, contacts and cut map; with a folder the cuts as files.
-int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating);
+int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating, bool for_way);
 
 } // namespace gorvet::cli

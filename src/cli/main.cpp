@@ -444,9 +444,10 @@ int run(int argc, char** argv) {
     auto* overlay = app.add_subcommand("overlay", "a build's scans on each other as they sit: what fouls, and what to cut");
     fileArgument(overlay);
     overlay->add_option("--out", from, "a folder for each cut as DXF, the places as CSV, all as PDF, and flat cuts 1:1");
-    bool keep_cuts = false;
+    bool keep_cuts = false, for_way = false;
     std::string seating;
     overlay->add_option("--seating", seating, "as a kept seating has it, instead of as it is now");
+    overlay->add_flag("--for-way-in", for_way, "cut for the way straight down, too, past what does not come off");
     overlay->add_flag("--keep-cuts", keep_cuts, "keep the cuts in the build: they become steps of the work");
     auto* axle = app.add_subcommand("axle", "axles and wheels");
     axle->require_subcommand(1);
@@ -514,7 +515,7 @@ int run(int argc, char** argv) {
     if (*scan_check) return scanCheck(path, unit, from, to, known);
     if (*cutmap) return cutMapOf(cuts);
     if (*scan_keep) return scanKeep(path, other, unit, on_subject, shows, called);
-    if (*overlay) return overlayOfBuild(path, from, keep_cuts, seating);
+    if (*overlay) return overlayOfBuild(path, from, keep_cuts, seating, for_way);
     if (*scan_lay) return scanLay(lay);
     if (*clearance) return clearanceOf(clear);
     if (*align) return axleAlign(path);

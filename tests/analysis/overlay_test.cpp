@@ -406,7 +406,7 @@ TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]
 
 TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tell, where a scan is missing", "[analysis][way]") {
     Car car;
-    CHECK_FALSE(analysis::wayOf(car.overlay(), 1));
+    CHECK_FALSE(analysis::wayOf(car.overlay(), car.b, 1));
     // a shell with a tray under an engine's overhang: it can't come straight down past it
     Mesh shell = box({0, -600, 700}, {2000, 600, 704});
     const Mesh tray = box({500, -200, 400}, {700, 200, 410});
@@ -416,7 +416,7 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     car.add(Subject::Body, ScanPart::Body, "shell", shell);
     car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({0, -300, 300}, {2000, -250, 380}));
     car.add(Subject::Chassis, ScanPart::Engine, "engine", box({-800, -150, 450}, {2400, 150, 600}));
-    const auto way = analysis::wayOf(car.overlay(), 1);
+    const auto way = analysis::wayOf(car.overlay(), car.b, 1);
     REQUIRE(way);
     CHECK_FALSE(way->down.found);
     REQUIRE(way->down.in_the_way.size() == 1);
@@ -440,11 +440,57 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     Car bare;
     bare.add(Subject::Body, ScanPart::Body, "shell", shell);
     bare.add(Subject::Chassis, ScanPart::Chassis, "frame", cloud);
-    const auto free = analysis::wayOf(bare.overlay(), 1);
+    const auto free = analysis::wayOf(bare.overlay(), bare.b, 1);
     REQUIRE(free);
     CHECK(free->down.straight);
     CHECK(free->clouds == std::vector<std::string>{"frame"});
     CHECK_THAT(free->words, Catch::Contains("frame is a cloud"));
     CHECK_THAT(analysis::wayHeadline(bare.b, *free).sentence, Catch::Contains("straight down"));
-    CHECK_FALSE(analysis::wayOf(bare.overlay(), 1, [] { return true; }));
+    CHECK_FALSE(analysis::wayOf(bare.overlay(), bare.b, 1, [] { return true; }));
+}
+
+TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alone it hangs", "[analysis][way]") {
+    // a heel board across the car, open below, and a rail that runs through it where it sits
+    Mesh board;
+    for (int j = 0; j <= 60; ++j)
+        for (int i = 0; i <= 80; ++i) board.points.push_back({1000, -400 + 10.0 * i, 300 + 10.0 * j});
+    for (std::uint32_t j = 0; j < 60; ++j)
+        for (std::uint32_t i = 0; i < 80; ++i) {
+            const std::uint32_t a = j * 81 + i;
+            board.triangles.push_back({a, a + 1, a + 82});
+            board.triangles.push_back({a, a + 82, a + 81});
+        }
+    Car car;
+    car.add(Subject::Body, ScanPart::Body, "shell", board);
+    car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({600, -40, 500}, {1400, 40, 560}));
+    const auto kept = [&](const std::vector<sit::CutAgainst>& besides) {
+        Car copy = car;
+        const auto o = copy.overlay();
+        const auto map = analysis::cutMapOf(o, copy.b, 1, {}, besides);
+        REQUIRE(map);
+        const auto edit = analysis::keepCuts(copy.b, copy.results(), *map);
+        REQUIRE(edit);
+        REQUIRE(enact(copy.b, *edit));
+        return copy;
+    };
+    const auto o = car.overlay();
+    const auto way = analysis::wayOf(o, car.b, 1);
+    REQUIRE(way);
+    CHECK_FALSE(way->down.found);
+    REQUIRE(way->down.in_the_way.size() == 1);
+    CHECK(way->down.in_the_way[0].take_off.empty());
+    // below the rail's hole there are 200 mm of board, as wide as the rail and what it passes at
+    CHECK(way->down.in_the_way[0].more_mm2 == Approx(190 * 90).epsilon(0.15));
+    CHECK_FALSE(analysis::wayOf(o, kept({}).b, 1)->down.found);
+    const auto besides = analysis::cutsForWay(o, *way);
+    CHECK(besides.size() > 15);
+    const Car slotted = kept(besides);
+    const auto free = analysis::wayOf(o, slotted.b, 1);
+    REQUIRE(free);
+    CHECK(free->down.straight);
+    CHECK(analysis::cutsForWay(o, *free).empty());
+    // the layer shows the slot to the lower edge
+    const Mesh out = analysis::toRemoveMesh(slotted.b, o);
+    CHECK(farthest(out, [](const Point3& p) { return -p[2]; }) == Approx(-300));
+    CHECK(farthest(out, [](const Point3& p) { return std::abs(p[1]); }) < 80);
 }

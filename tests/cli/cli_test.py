@@ -291,6 +291,9 @@ point,Dr,,,mm,,,,
         near = [s["nearest_mm"] for s in down["steps"][:-1] if s["nearest_mm"] is not None]
         self.assertEqual(down["tightest"]["nearest_mm"], min(near) if near else None)
         self.assertGreater(down["left_out_mm2"], 0)
+        # cut for the way straight down, too: never less than for the seat alone
+        besides = json.loads(cli("overlay", build, "--for-way-in").stdout)
+        self.assertGreaterEqual(sum(c["area_mm2"] for c in besides["cuts"]), sum(c["area_mm2"] for c in j["cuts"]) - 1)
         # the cuts become steps of the work, and come out on paper with what fouls and the clearances
         kept = cli("overlay", build, "--keep-cuts", "--out", str(self.dir / "kept-cuts"))
         self.assertIn("cut", json.loads(kept.stdout)["kept"])

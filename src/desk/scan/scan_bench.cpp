@@ -11,8 +11,9 @@ sheet::Drawing ScanBench::draw(const Document&, const ViewState& state, double w
 std::vector<Starter> ScanBench::starters(const Document& d, const ViewState& state) const {
     if (state.way)
         return {{tr("The scans again"), "!wayIn"},
+                {tr("Cut map for it…"), "!cutMap"},
+                {tr("Keep the cuts for it"), "!keepCuts"},
                 {tr("least clearance"), "clearance least "},
-                {tr("Cut map…"), "!cutMap"},
                 {tr("Build sheet…"), "!exportBuildSheet"}};
     if (state.compare)
         return {{tr("The scans again"), "!comparePairs"},

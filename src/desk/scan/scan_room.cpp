@@ -149,7 +149,8 @@ void ScanRoom::start() {
             if (finished && document_.isOpen() && job->path == path_) {
                 meshes_ = job->meshes;
                 overlay_ = job->overlay;
-                if (key_ != job->key || clearance_key_ != job->clearance_key) way_.reset();
+                if (key_ != job->key || clearance_key_ != job->clearance_key || way_cuts_ != job->build.planned_cuts)
+                    way_.reset();
                 key_ = job->key;
                 clearance_key_ = job->clearance_key;
                 revision_ = job->revision;
@@ -321,12 +322,14 @@ void ScanRoom::findWayIn(std::function<void(const analysis::WayFound&)> done) {
     if (!ready() || worker_.running()) return;
     auto way = std::make_shared<std::optional<analysis::WayFound>>();
     const auto overlay = overlay_;
+    const build::Build b = document_.build();
     worker_.start(
         tr("the way in"),
-        [=](const Worker::Progress& progress) { *way = analysis::wayOf(*overlay, 0, [&] { return !progress(0.5); }); },
-        [this, way, overlay, done](bool finished) {
+        [=](const Worker::Progress& progress) { *way = analysis::wayOf(*overlay, b, 0, [&] { return !progress(0.5); }); },
+        [this, way, overlay, done, cuts = b.planned_cuts](bool finished) {
             if (finished && *way && overlay == overlay_) {
                 way_ = std::make_shared<const analysis::WayFound>(std::move(**way));
+                way_cuts_ = cuts;
                 done(*way_);
             }
             if (again_) follow();
@@ -372,7 +375,7 @@ void ScanRoom::findSeatings(std::function<void()> done) {
         });
 }
 
-void ScanRoom::makeCutMap(std::function<void(Result<sit::CutMap>)> done) {
+void ScanRoom::makeCutMap(bool for_way, std::function<void(Result<sit::CutMap>)> done) {
     if (!ready())
         return done(Error{Error::Code::Conflict, "cut map", "A scan of the body and one of the chassis are needed.",
                           "Add them first.", -1});
@@ -382,10 +385,13 @@ void ScanRoom::makeCutMap(std::function<void(Result<sit::CutMap>)> done) {
     auto result = std::make_shared<std::optional<Result<sit::CutMap>>>();
     const auto overlay = overlay_;
     const build::Build b = document_.build();
+    const auto way = for_way ? way_ : nullptr;
     worker_.start(
         tr("cut map"),
         [=](const Worker::Progress& progress) {
-            result->emplace(analysis::cutMapOf(*overlay, b, 0, [&] { return !progress(0.5); }));
+            result->emplace(analysis::cutMapOf(
+                *overlay, b, 0, [&] { return !progress(0.5); },
+                way ? analysis::cutsForWay(*overlay, *way) : std::vector<sit::CutAgainst>{}));
         },
         [this, result, done](bool finished) {
             if (finished && *result) done(std::move(**result));

@@ -63,7 +63,8 @@ public:
     void findSeatings(std::function<void()> done);
     /// None when it was not asked for, or something changed since.
     const std::vector<analysis::SeatingClearance>* seatings() const;
-    void makeCutMap(std::function<void(Result<sit::CutMap>)> done);
+    /// `for_way`: for the way in that was found, too.
+    void makeCutMap(bool for_way, std::function<void(Result<sit::CutMap>)> done);
     /// What of a scan could not be read.
     QStringList troubles() const { return troubles_; }
     Worker& worker() { return worker_; }
@@ -85,6 +86,7 @@ private:
     std::string path_;
     std::shared_ptr<const analysis::OverlayClearance> clearance_;
     std::shared_ptr<const analysis::WayFound> way_;
+    std::map<build::PlannedCutId, build::PlannedCut> way_cuts_; ///< that were kept then
     std::shared_ptr<const std::vector<analysis::SeatingClearance>> seatings_;
     std::string seatings_key_;
     std::shared_ptr<SceneMesh> scenes_[SceneView::layers];

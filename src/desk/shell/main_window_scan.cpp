@@ -405,7 +405,7 @@ void MainWindow::exportCutMap() {
     if (!room_->ready()) return say(tr("A cut map needs a scan of the body and one of the chassis."), "warn");
     const QString folder = ask::folder(this, tr("Where to write the cut map"));
     if (folder.isEmpty()) return;
-    room_->makeCutMap([this, folder](Result<sit::CutMap> made) {
+    room_->makeCutMap(state_.way, [this, folder](Result<sit::CutMap> made) {
         if (!made) return say(QString::fromStdString(made.error().text()), "bad");
         const sit::CutMap& map = *made;
         if (const auto written = analysis::writeCutMap(document_.build(), document_.results(), map, folder.toStdString());
@@ -430,7 +430,7 @@ void MainWindow::exportCutMap() {
 void MainWindow::keepCuts() {
     if (!document_.isOpen()) return;
     if (!room_->ready()) return say(tr("A cut map needs a scan of the body and one of the chassis."), "warn");
-    room_->makeCutMap([this](Result<sit::CutMap> made) {
+    room_->makeCutMap(state_.way, [this](Result<sit::CutMap> made) {
         if (!made) return say(QString::fromStdString(made.error().text()), "bad");
         const auto edit = analysis::keepCuts(document_.latest(), document_.results(), *made);
         if (!edit) return say(QString::fromStdString(edit.error().text()), "warn");
