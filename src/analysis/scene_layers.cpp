@@ -101,6 +101,71 @@ std::vector<bool> inKeptCuts(const Build& b, const Overlay& o) {
     return taken;
 }
 
+std::optional<Mesh> withoutKeptCuts(const Build& b, const Overlay& o, const std::vector<bool>& cut, size_t part) {
+    size_t first = 0;
+    for (size_t i = 0; i < part; ++i) first += o.body_parts[i].part.ready->mesh->triangles.size();
+    const Mesh& own = *o.body_parts[part].part.ready->mesh;
+    const size_t n = own.triangles.size();
+    const auto begin = cut.begin() + static_cast<std::ptrdiff_t>(first);
+    if (cut.size() < first + n || std::none_of(begin, begin + static_cast<std::ptrdiff_t>(n), [](bool c) { return c; }))
+        return std::nullopt;
+    std::vector<std::pair<std::vector<Point3>, bool>> lines;
+    for (const auto& [id, c] : b.planned_cuts) {
+        lines.emplace_back(std::vector<Point3>{}, c.closed);
+        for (const Vec3& v : c.line) lines.back().first.push_back({v.x_mm, v.y_mm, v.z_mm});
+    }
+    constexpr double fine_mm = 4;
+    Mesh out;
+    out.points = own.points;
+    struct Piece {
+        shape::Corners corners;
+        int depth;
+    };
+    for (size_t t = 0; t < n; ++t) {
+        const bool taken = cut[first + t];
+        bool on_line = false;
+        for (size_t k = 0; k < 3; ++k)
+            if (const auto u = o.body->sides->neighbour(static_cast<std::uint32_t>(first + t), k); u != shape::kernel::nothing)
+                on_line = on_line || cut[u] != taken;
+        if (!on_line) {
+            if (!taken) out.triangles.push_back(own.triangles[t]);
+            continue;
+        }
+        const shape::Corners c = shape::cornersOf(own, static_cast<std::uint32_t>(t));
+        const Point3 normal = shape::cross(shape::minus(c[1], c[0]), shape::minus(c[2], c[0]));
+        const auto middle = [](const shape::Corners& q) {
+            return shape::times(shape::plus(q[0], shape::plus(q[1], q[2])), 1.0 / 3);
+        };
+        const std::pair<std::vector<Point3>, bool>* line = nullptr;
+        double nearest = INFINITY;
+        for (const auto& l : lines)
+            if (const double d = sit::offTheLine(l.first, l.second, {middle(c)}).front(); std::abs(d) < nearest) {
+                nearest = std::abs(d);
+                line = &l;
+            }
+        const bool left = sit::leftOf(line->first, line->second, normal, middle(c)) > 0;
+        std::vector<Piece> pieces{{c, 0}};
+        while (!pieces.empty()) {
+            const Piece p = pieces.back();
+            pieces.pop_back();
+            const auto& q = p.corners;
+            if (p.depth < 5 &&
+                std::max({shape::between(q[0], q[1]), shape::between(q[1], q[2]), shape::between(q[2], q[0])}) > fine_mm) {
+                const Point3 x = shape::along(q[0], q[1], 0.5), y = shape::along(q[1], q[2], 0.5),
+                             z = shape::along(q[2], q[0], 0.5);
+                for (const shape::Corners& r : {shape::Corners{q[0], x, z}, {x, q[1], y}, {z, y, q[2]}, {x, y, z}})
+                    pieces.push_back({r, p.depth + 1});
+                continue;
+            }
+            if (taken == ((sit::leftOf(line->first, line->second, normal, middle(q)) > 0) == left)) continue;
+            const auto at = static_cast<std::uint32_t>(out.points.size());
+            out.points.insert(out.points.end(), q.begin(), q.end());
+            out.triangles.push_back({at, at + 1, at + 2});
+        }
+    }
+    return out;
+}
+
 Mesh toRemoveMesh(const Build& b, const Overlay& o) {
     Mesh out;
     if (!o.hasBody()) return out;

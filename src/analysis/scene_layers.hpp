@@ -9,6 +9,10 @@ namespace gorvet::analysis {
 shape::Mesh newSteelMesh(const Results&);
 /// By triangle of the whole body: whether it lies inside a cut that is kept.
 std::vector<bool> inKeptCuts(const build::Build&, const Overlay&);
+/// One of the body's parts without them, along the body's own axes: triangles on a line are cut along it, to about 4 mm. Empty
+/// when nothing of this part is cut.
+std::optional<shape::Mesh> withoutKeptCuts(const build::Build&, const Overlay&, const std::vector<bool>& in_kept_cuts,
+                                           size_t body_part);
 /// The sheet of the body inside the cuts that are kept, along the body's own axes.
 shape::Mesh toRemoveMesh(const build::Build&, const Overlay&);
 

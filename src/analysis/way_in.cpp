@@ -22,19 +22,21 @@ constexpr double level_mm = 10; ///< of what is cut for on the way
 /// Half of the least clearance is enough to pass.
 double passing(const Overlay& o) { return std::clamp(std::max(1.0, o.need.foulsBelow()) / 2, 1.0, 5.0); }
 
-/// With what of the body lies inside kept cuts.
-std::vector<sit::DownPart> downParts(const Overlay& o, Subject s, const std::vector<bool>& cut) {
+/// The parts of a subject that are steel, the body's without what kept cuts take out; `made` keeps what was made for it.
+std::vector<sit::DownPart> downParts(const build::Build& b, const Overlay& o, Subject s,
+                                     std::vector<std::shared_ptr<const sit::Ready>>& made, int threads) {
     std::vector<sit::DownPart> parts;
-    size_t first = 0;
-    for (const Overlay::Part& p : o.of(s)) {
-        // the whole of a subject is its parts one after the other
-        const size_t n = p.part.ready->mesh->triangles.size();
-        // an envelope that a pin keeps clear of is no steel
-        if (p.scan) parts.push_back({p.part.name, p.part.ready.get(), p.kind != ScanPart::Body && p.kind != ScanPart::Chassis});
-        if (p.scan && cut.size() >= first + n)
-            parts.back().gone.assign(cut.begin() + static_cast<std::ptrdiff_t>(first),
-                                     cut.begin() + static_cast<std::ptrdiff_t>(first + n));
-        first += n;
+    const std::vector<bool> cut = s == Subject::Body && !b.planned_cuts.empty() ? inKeptCuts(b, o) : std::vector<bool>{};
+    for (size_t i = 0; i < o.of(s).size(); ++i) {
+        const Overlay::Part& p = o.of(s)[i];
+        if (!p.scan) continue; // an envelope that a pin keeps clear of is no steel
+        const sit::Ready* ready = p.part.ready.get();
+        if (auto rest = cut.empty() ? std::nullopt : withoutKeptCuts(b, o, cut, i)) {
+            made.push_back(
+                std::make_shared<const sit::Ready>(sit::readyOf(std::make_shared<const shape::Mesh>(std::move(*rest)), threads)));
+            ready = made.back().get();
+        }
+        parts.push_back({p.part.name, ready, p.kind != ScanPart::Body && p.kind != ScanPart::Chassis});
     }
     return parts;
 }
@@ -75,8 +77,9 @@ std::optional<WayFound> wayOf(const Overlay& o, const build::Build& b, int threa
     options.touches_mm = std::max(1.0, o.need.foulsBelow());
     options.through_mm = passing(o);
     const double lift = std::min(way.in.from_behind.lift_mm, way.in.from_front.lift_mm);
-    auto down = sit::wayDown(downParts(o, Subject::Body, inKeptCuts(b, o)), downParts(o, Subject::Chassis, {}), o.seat,
-                             std::max(lift, 50.0), options, threads, stop);
+    std::vector<std::shared_ptr<const sit::Ready>> made;
+    const auto body = downParts(b, o, Subject::Body, made, threads), chassis = downParts(b, o, Subject::Chassis, made, threads);
+    auto down = sit::wayDown(body, chassis, o.seat, std::max(lift, 50.0), options, threads, stop);
     if (!down) return std::nullopt;
     way.down = std::move(*down);
     for (const Subject s : {Subject::Body, Subject::Chassis})

@@ -101,6 +101,21 @@ std::vector<Point3> fewerCorners(const std::vector<Point3>& line, bool closed, d
     return out;
 }
 
+double leftOf(const std::vector<Point3>& line, bool closed, const Point3& normal, const Point3& p) {
+    double nearest = INFINITY, off = 0;
+    for (size_t k = 0; k + (closed ? 0 : 1) < line.size(); ++k) {
+        const Point3 &a = line[k], &b = line[(k + 1) % line.size()];
+        const double d = toSegment(p, a, b);
+        const double o = dot(cross(normal, minus(b, a)), minus(p, a));
+        // at a corner both sides are as near: the one it stands off further from tells
+        if (d < nearest - 1e-9 || (d < nearest + 1e-9 && std::abs(o) > std::abs(off))) {
+            nearest = std::min(nearest, d);
+            off = o;
+        }
+    }
+    return off;
+}
+
 namespace {
 
 /// The triangles beside a line, and which side of it they are on.
@@ -163,17 +178,7 @@ private:
         const shape::Corners c = shape::cornersOf(*sheet_.mesh, t);
         const Point3 normal = cross(minus(c[1], c[0]), minus(c[2], c[0]));
         const Point3 middle = times(plus(c[0], plus(c[1], c[2])), 1.0 / 3);
-        double nearest = INFINITY, off = 0;
-        for (size_t k = 0; k + 1 < line_.size(); ++k) {
-            const double d = toSegment(middle, line_[k], line_[k + 1]);
-            const double o = dot(cross(normal, minus(line_[k + 1], line_[k])), minus(middle, line_[k]));
-            // at a corner both sides are as near: the one it stands off further from tells
-            if (d < nearest - 1e-9 || (d < nearest + 1e-9 && std::abs(o) > std::abs(off))) {
-                nearest = std::min(nearest, d);
-                off = o;
-            }
-        }
-        return off > 0 ? Left : Right;
+        return leftOf(line_, false, normal, middle) > 0 ? Left : Right;
     }
     const Ready& sheet_;
     std::vector<Point3> line_;

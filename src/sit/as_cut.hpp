@@ -16,6 +16,8 @@ std::vector<shape::Point3> fewerCorners(const std::vector<shape::Point3>& line, 
 /// Area that a closed line encloses, seen along its normal, mm².
 double enclosed(const std::vector<shape::Point3>& line);
 
+/// How far a place near a line is on its left, seen against the normal of the sheet there: > 0 left, < 0 right; not in mm.
+double leftOf(const std::vector<shape::Point3>& line, bool closed, const shape::Point3& normal, const shape::Point3&);
 /// The triangles that a line takes out of a sheet over which it runs round or from edge to edge, perhaps over several panels: of
 /// each panel one side, so that together they come nearest to `area_mm2`. Empty when nothing comes near it (half of it to 1.6
 /// times, and 50 cm²): the line leaves a way round it, or was drawn elsewhere since.

@@ -300,9 +300,7 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
         if (!part.ready || part.ready->mesh->triangles.empty()) continue;
         if (stopped()) return std::nullopt;
         const Mesh& m = *part.ready->mesh;
-        auto touches = touching(*part.ready, chassis, seat, options.touches_mm, threads);
-        for (size_t t = 0; t < std::min(touches.size(), part.gone.size()); ++t)
-            if (part.gone[t]) touches[t] = true;
+        const auto touches = touching(*part.ready, chassis, seat, options.touches_mm, threads);
         auto rest = std::make_shared<Mesh>();
         rest->points = m.points;
         for (size_t t = 0; t < m.triangles.size(); ++t)

@@ -18,7 +18,6 @@ struct DownPart {
     std::string name;
     const Ready* ready = nullptr; ///< on its subject's axes
     bool comes_off = false;       ///< it can be taken off first
-    std::vector<bool> gone = {};  ///< of the body, by triangle: what is cut away anyhow; empty: nothing
 };
 
 struct DownOptions {

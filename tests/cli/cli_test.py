@@ -282,15 +282,23 @@ point,Dr,,,mm,,,,
         self.assertTrue(all(f["code"].startswith("scan.") for f in j["findings"]))
         pair = j["pairs"][0]
         self.assertEqual((pair["one"], pair["other"], pair["verdict"], pair["provenance"]), ("the body", "the chassis", "Fouls", "measured"))
-        # the way in: how high, and the moves down; the bulk of the shell is clear of the rails or is cut for them
+        # the way in: how high, and what is in the way straight down when the body is cut for its seat alone
         way = j["way_in"]
         down = way["down"]
-        self.assertTrue(down["found"], way["words"])
+        self.assertFalse(down["found"], way["words"])
+        self.assertEqual([(t["of"], t["to"], t["take_off"]) for t in down["straight_down_touches"]], [("shell", "rails", None)])
+        self.assertGreater(down["straight_down_touches"][0]["or_cut_more_mm2"], 1000)
+        self.assertGreater(down["left_out_mm2"], 0)
+        # kept with the cuts for the way, it comes down
+        self.assertEqual(cli("overlay", build, "--for-way-in", "--keep-cuts").returncode, 0)
+        way = json.loads(cli("overlay", build).stdout)["way_in"]
+        down = way["down"]
+        self.assertTrue(down["straight"], way["words"])
         self.assertAlmostEqual(down["steps"][0]["up_mm"], min(way["from_behind"]["lift_mm"], way["from_front"]["lift_mm"]), places=3)
-        self.assertEqual((down["steps"][-1]["up_mm"], down["turns_at"][0], down["turns_at"][-1]), (0, 0, len(down["steps"]) - 1))
+        self.assertEqual((down["steps"][-1]["up_mm"], down["turns_at"]), (0, [0, len(down["steps"]) - 1]))
         near = [s["nearest_mm"] for s in down["steps"][:-1] if s["nearest_mm"] is not None]
         self.assertEqual(down["tightest"]["nearest_mm"], min(near) if near else None)
-        self.assertGreater(down["left_out_mm2"], 0)
+        cli("undo", build)
         # cut for the way straight down, too: never less than for the seat alone
         besides = json.loads(cli("overlay", build, "--for-way-in").stdout)
         self.assertGreaterEqual(sum(c["area_mm2"] for c in besides["cuts"]), sum(c["area_mm2"] for c in j["cuts"]) - 1)
