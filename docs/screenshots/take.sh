@@ -14,6 +14,7 @@ take() { # NAME KEYS ARGUMENTS…
         window=$(xdotool search --sync --onlyvisible --pid $app | tail -1)
         xdotool windowfocus --sync "$window" 2>/dev/null || true
         for key in $keys; do xdotool key --window "$window" "$key"; done
+        sleep "${calm:-0}" # what is worked out beside the window
         last=
         for _ in $(seq 60); do
             sleep 0.4
@@ -34,8 +35,9 @@ take tape-body-day "F6" --bench 1
 settle=12 take scan-day "" --bench 2
 settle=12 take scan-dye "" --bench 2 --dye
 take sit-day "" --bench 3
-take sit-costs-day "F5" --bench 3
+settle=12 calm=12 take sit-costs-day "F5" --bench 3
 settle=12 take scan-pairs-day "F5" --bench 2
+settle=12 calm=6 take scan-way-day "ctrl+y" --bench 2
 take stretch-day "" --bench 4
 take make-day "" --bench 5
 take tape-dye "" --bench 1 --dye

@@ -375,7 +375,9 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
         for (size_t i = 0; i < places.size();) {
             path.push_back(search.stepAt(places[i]));
             size_t next = i + 1;
-            for (size_t j = places.size() - 1; j > i + 1; j = i + 1 + (j - i - 1) / 2) {
+            // off a seat that is nearer than it may pass, the first step stays one: only there it may be so near
+            const bool tight = i == 0 && path.back().least_mm < options.through_mm;
+            for (size_t j = places.size() - 1; !tight && j > i + 1; j = i + 1 + (j - i - 1) / 2) {
                 double surely = looked_as_far_mm;
                 if (looker.passes(path.back(), search.stepAt(places[j]), options.through_mm, surely)) {
                     next = j;
@@ -403,7 +405,8 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
         way.corners.push_back(way.steps.size());
         way.steps.push_back(path.back());
         for (size_t k = 0; k + 2 < way.steps.size(); ++k)
-            looker.passes(way.steps[k], way.steps[k + 1], options.through_mm, way.no_nearer_mm);
+            if (!looker.passes(way.steps[k], way.steps[k + 1], options.through_mm, way.no_nearer_mm))
+                way.no_nearer_mm = std::min(way.no_nearer_mm, options.through_mm - closest_looks_mm); // as the search saw it
         for (size_t k = 0; k + 1 < way.steps.size(); ++k)
             if (way.steps[k].least_mm < way.steps[way.tightest].least_mm) way.tightest = k;
     }

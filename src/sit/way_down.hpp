@@ -27,7 +27,7 @@ struct DownOptions {
     double tilt_step_rad = 0.01;
     double most_back_mm = 300;
     double most_tilt_rad = 0.12;
-    int most_looks = 3000;
+    int most_looks = 1500;
 };
 
 /// One pose of the body, and what is nearest in it.

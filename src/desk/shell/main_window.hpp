@@ -112,6 +112,7 @@ private:
     void answerLaying(int button);
     void pickedInSpace(const ScenePick&);
     void tryBody(const std::array<double, 3>& by_mm);
+    void keepDropped(const Result<build::Edit>&);
     void dropCorner(quint32 cut, int corner, const std::array<double, 3>& at);
     void dropBody(const std::array<double, 3>& by_mm);
     void sayWayIn();

@@ -353,19 +353,16 @@ void MainWindow::tryBody(const Point3& by) {
 
 void MainWindow::dropBody(const Point3& by) {
     if (scene_pane_) scene_pane_->say({});
-    const auto edit = analysis::movePins(document_.latest(), by[0], by[2]);
-    const auto back = [&](const Error& e) {
-        say(QString::fromStdString(e.text()), "warn");
-        showOverlay();
-    };
-    if (!edit) return back(edit.error());
-    if (const auto kept = document_.keep(*edit); !kept) return back(kept.error());
-    say(tr("kept: %1").arg(QString::fromStdString(edit->sentence)));
+    keepDropped(analysis::movePins(document_.latest(), by[0], by[2]));
 }
 
 void MainWindow::dropCorner(quint32 cut, int corner, const Point3& at) {
-    const auto edit = analysis::moveCutCorner(document_.latest(), document_.results(), build::PlannedCutId{cut},
-                                              static_cast<size_t>(corner), at);
+    keepDropped(analysis::moveCutCorner(document_.latest(), document_.results(), build::PlannedCutId{cut},
+                                        static_cast<size_t>(corner), at));
+}
+
+void MainWindow::keepDropped(const Result<build::Edit>& edit) {
+    // what can't be kept goes back to where it was
     const auto back = [&](const Error& e) {
         say(QString::fromStdString(e.text()), "warn");
         showOverlay();
