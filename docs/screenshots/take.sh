@@ -34,7 +34,7 @@ take tape-day "" --bench 1
 take tape-body-day "F6" --bench 1
 settle=12 take scan-day "" --bench 2
 settle=12 take scan-dye "" --bench 2 --dye
-take sit-day "" --bench 3
+settle=12 take sit-day "" --bench 3
 settle=12 calm=12 take sit-costs-day "F5" --bench 3
 settle=12 take scan-pairs-day "F5" --bench 2
 settle=12 calm=6 take scan-way-day "ctrl+y" --bench 2
