@@ -106,6 +106,13 @@ std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, const WayFound& way) {
     return list;
 }
 
+std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, const build::Build& b, int threads, const std::function<bool()>& stop) {
+    build::Build uncut = b;
+    uncut.planned_cuts.clear();
+    const auto way = wayOf(o, uncut, threads, stop);
+    return way ? cutsForWay(o, *way) : std::vector<sit::CutAgainst>{};
+}
+
 sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& way, double width, double height,
                        const sheet::Format& f) {
     sit::WayView v;

@@ -20,6 +20,9 @@ std::optional<WayFound> wayOf(const Overlay&, const build::Build&, int threads =
 /// What the body must be cut for, besides its seat, to come straight down past all that does not come off: for cutMapOf. Empty
 /// when nothing is in the way.
 std::vector<sit::CutAgainst> cutsForWay(const Overlay&, const WayFound&);
+/// The same whatever cuts are kept already: made again, a cut map does not lose those for the way. Empty when stopped.
+std::vector<sit::CutAgainst> cutsForWay(const Overlay&, const build::Build&, int threads = 0,
+                                        const std::function<bool()>& stop = {});
 /// In a sentence, and below it how high the body hangs.
 Headline wayHeadline(const build::Build&, const WayFound&);
 /// How high it hangs for each part, and how near it passes on the way down, with the moves.

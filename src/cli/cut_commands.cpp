@@ -265,7 +265,7 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
                    {"down", wayDownJson(both->down)},
                    {"words", both->words},
                    {"caution", "Nobody under a hung body. Lower it on blocks, never on hands."}};
-    const auto map = analysis::cutMapOf(o, b, 0, {}, for_way ? analysis::cutsForWay(o, *both) : std::vector<sit::CutAgainst>{});
+    const auto map = analysis::cutMapOf(o, b, 0, {}, for_way ? analysis::cutsForWay(o, b) : std::vector<sit::CutAgainst>{});
     if (!map) return fail(map.error());
     if (keep) {
         const auto edit = analysis::keepCuts(b, results, *map);

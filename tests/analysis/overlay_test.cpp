@@ -491,6 +491,9 @@ TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alo
     REQUIRE(free);
     CHECK(free->down.straight);
     CHECK(analysis::cutsForWay(o, *free).empty());
+    // made again with those cuts kept, the map is for the way all the same
+    CHECK(analysis::cutsForWay(o, slotted.b, 1).size() == besides.size());
+    CHECK(analysis::cutsForWay(o, slotted.b, 1, [] { return true; }).empty());
     // the layer shows the slot to the lower edge
     const Mesh out = analysis::toRemoveMesh(slotted.b, o);
     CHECK(farthest(out, [](const Point3& p) { return -p[2]; }) == Approx(-300));

@@ -310,6 +310,13 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK_FALSE(sheet->isVisible());
     d.action("wayIn");
     CHECK(sheet->isVisible());
+    // the cuts for it are kept; what was found before them is gone, and the scans are shown again
+    d.action("keepCuts");
+    REQUIRE(waitLong([&] { return !d.window.document().latest().planned_cuts.empty(); }));
+    REQUIRE(waitLong([&] { return !room->stale() && room->current() && !room->way(); }));
+    CHECK_FALSE(sheet->isVisible());
+    d.action("undo");
+    REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
 
     // how near the scans come in each seating, on Sit's sheet of what costs what
     d.action("compareSeatings");

@@ -385,13 +385,12 @@ void ScanRoom::makeCutMap(bool for_way, std::function<void(Result<sit::CutMap>)>
     auto result = std::make_shared<std::optional<Result<sit::CutMap>>>();
     const auto overlay = overlay_;
     const build::Build b = document_.build();
-    const auto way = for_way ? way_ : nullptr;
     worker_.start(
         tr("cut map"),
         [=](const Worker::Progress& progress) {
-            result->emplace(analysis::cutMapOf(
-                *overlay, b, 0, [&] { return !progress(0.5); },
-                way ? analysis::cutsForWay(*overlay, *way) : std::vector<sit::CutAgainst>{}));
+            const auto stop = [&] { return !progress(0.5); };
+            const auto besides = for_way ? analysis::cutsForWay(*overlay, b, 0, stop) : std::vector<sit::CutAgainst>{};
+            result->emplace(analysis::cutMapOf(*overlay, b, 0, stop, besides));
         },
         [this, result, done](bool finished) {
             if (finished && *result) done(std::move(**result));

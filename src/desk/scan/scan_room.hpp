@@ -63,7 +63,7 @@ public:
     void findSeatings(std::function<void()> done);
     /// None when it was not asked for, or something changed since.
     const std::vector<analysis::SeatingClearance>* seatings() const;
-    /// `for_way`: for the way in that was found, too.
+    /// `for_way`: for the way straight down, too.
     void makeCutMap(bool for_way, std::function<void(Result<sit::CutMap>)> done);
     /// What of a scan could not be read.
     QStringList troubles() const { return troubles_; }
