@@ -336,7 +336,12 @@ void ScanRoom::findWayIn(std::function<void(const analysis::WayFound&)> done) {
         });
 }
 
-analysis::Headline ScanRoom::wayHeadline() const { return way_ ? analysis::wayHeadline(document_.build(), *way_) : headline(); }
+analysis::Headline ScanRoom::wayHeadline() const {
+    if (!way_) return headline();
+    auto h = analysis::wayHeadline(document_.build(), *way_);
+    if (!current()) h.below = tr("Being worked out anew: this is how it was before.").toStdString() + " " + h.below;
+    return h;
+}
 
 sheet::Drawing ScanRoom::waySheet(double width, double height, const sheet::Format& f) const {
     if (!overlay_ || !way_) return {};
