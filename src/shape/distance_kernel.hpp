@@ -17,12 +17,16 @@ struct alignas(64) Node {
     float most[3][node_width];
     std::uint32_t child[node_width];
 };
-/// Triangles side by side: corner a, sides a→b and a→c. Unused places repeat the last triangle.
-inline constexpr int leaf_width = 8;
+/// Triangles side by side, each in a frame of its own: corner a, u along its longest side to b, v across it in its plane to
+/// where c is. Unused places repeat the last triangle.
+inline constexpr int leaf_width = 16;
 struct alignas(64) Leaf {
     float a[3][leaf_width];
-    float ab[3][leaf_width];
-    float ac[3][leaf_width];
+    float u[3][leaf_width];
+    float v[3][leaf_width];
+    float b_along[leaf_width]; ///< ≥ 0
+    float c_along[leaf_width];
+    float c_across[leaf_width]; ///< ≥ 0
     std::uint32_t triangle[leaf_width];
     /// A thick disc that holds them all: tighter than a box where they lie askew.
     float middle[3];
@@ -47,14 +51,40 @@ struct alignas(64) Run {
     float known_at[run_width][3] = {};
     int known = 0;
     std::uint32_t triangle[run_width]; ///< out: the nearest, `nothing` when none is within the cap
-    bool found = false;                ///< out: false: no leaf is within the cap of the box round all points
+};
+
+/// A set of points that is moved, a run of it at a time.
+struct Places {
+    const double (*points)[3] = nullptr; ///< the first of the run
+    double motion[3][4] = {};            ///< into the surface's frame: rows of the turn, each with its shift
+    double middle[3] = {};               ///< the origin of the tree's frame in the surface's
+    alignas(64) double at[3][run_width]; ///< out: in the surface's frame; unused places repeat the last point
+};
+/// A triangle has no area when the sine of its first angle, squared, is not above this.
+inline constexpr double thin = 1e-14;
+struct Surface {
+    const double (*points)[3] = nullptr;
+    const std::uint32_t (*triangles)[3] = nullptr;
+};
+/// The nearest places on one triangle each, in double precision and the surface's frame.
+struct alignas(64) Feet {
+    double at[3][run_width];
+    double distance[run_width];
+    double side[run_width];          ///< > 0: the point lies where the triangle's normal points; no length
+    std::int64_t feature[run_width]; ///< as shape::Feature counts them
 };
 
 /// Whether a leaf's box may be within `reach` of a place.
 using AnyWithin = bool (*)(const Tree&, const float at[3], float reach);
 using NearestRun = void (*)(const Tree&, Run&);
+/// Moves as many points as the run has into both frames.
+using Lay = void (*)(Places&, Run&);
+/// On the triangles that the run found; where it found none, on any. Gives back whose triangle has no area: these are left out.
+using OnFeet = unsigned (*)(const Surface&, const Places&, const Run&, Feet&);
 struct Code {
     NearestRun nearest = nullptr;
+    Lay lay = nullptr;
+    OnFeet feet = nullptr;
     AnyWithin any_within = nullptr;
 };
 Code code16();    ///< AVX-512

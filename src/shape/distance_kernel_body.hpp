@@ -13,10 +13,12 @@ namespace {
 typedef float Wide __attribute__((vector_size(64)));
 typedef float Eight __attribute__((vector_size(32)));
 typedef unsigned Mask;
-static_assert(node_width == 16 && run_width == 16 && leaf_width == 8);
+typedef double Doubles __attribute__((vector_size(64)));
+static_assert(node_width == 16 && run_width == 16 && leaf_width == 16);
 
 template <class F> inline F all(float v) { return F{} + v; }
-template <class F> inline F load(const float* p) { return *reinterpret_cast<const F*>(p); }
+template <class F, class T> inline F load(const T* p) { return *reinterpret_cast<const F*>(p); }
+template <class F, class T> inline void store(T* p, F v) { __builtin_memcpy(p, &v, sizeof v); }
 
 #if defined(__AVX2__)
 inline Eight least(Eight a, Eight b) { return (Eight)_mm256_min_ps((__m256)a, (__m256)b); }
@@ -37,12 +39,12 @@ inline float lesser(float a, float b) { return a < b ? a : b; }
 inline Eight most(Eight a, Eight b) { return a > b ? a : b; }
 inline Mask below(Eight a, Eight b) {
     Mask m = 0;
-    for (int i = 0; i < leaf_width; ++i) m |= static_cast<Mask>(a[i] < b[i]) << i;
+    for (int i = 0; i < 8; ++i) m |= static_cast<Mask>(a[i] < b[i]) << i;
     return m;
 }
 inline float leastOf(Eight a) {
     float l = a[0];
-    for (int i = 1; i < leaf_width; ++i) l = a[i] < l ? a[i] : l;
+    for (int i = 1; i < 8; ++i) l = a[i] < l ? a[i] : l;
     return l;
 }
 #endif
@@ -84,58 +86,57 @@ inline float mostOf(Wide a) {
 }
 #endif
 
-/// What of eight triangles is the same for every point.
-struct Eights {
-    Eight ax, ay, az, abx, aby, abz, acx, acy, acz, ex, ey, ez;
-    Eight bb, bc, cc, per_bb, per_cc, per_ee, area, per_area;
+#if defined(__AVX512F__)
+/// 1/a by Newton from a first guess: half the time of a division.
+inline Wide per(Wide a) {
+    const Wide r = (Wide)_mm512_rcp14_ps((__m512)a);
+    return r * (2.0F - a * r);
+}
+#else
+inline Wide per(Wide a) { return 1.0F / a; }
+#endif
+
+/// What of a leaf's triangles is the same for every point.
+struct Prepared {
+    Wide ax, ay, az, ux, uy, uz, vx, vy, vz, nx, ny, nz;
+    Wide b, cu, cv, eu, per_cc, per_ee;
 };
-inline Eights prepared(const Leaf& t) {
-    const Eight tiny = all<Eight>(1e-30F);
-    Eights e;
-    e.ax = load<Eight>(t.a[0]), e.ay = load<Eight>(t.a[1]), e.az = load<Eight>(t.a[2]);
-    e.abx = load<Eight>(t.ab[0]), e.aby = load<Eight>(t.ab[1]), e.abz = load<Eight>(t.ab[2]);
-    e.acx = load<Eight>(t.ac[0]), e.acy = load<Eight>(t.ac[1]), e.acz = load<Eight>(t.ac[2]);
-    e.ex = e.acx - e.abx, e.ey = e.acy - e.aby, e.ez = e.acz - e.abz;
-    e.bb = e.abx * e.abx + e.aby * e.aby + e.abz * e.abz;
-    e.bc = e.abx * e.acx + e.aby * e.acy + e.abz * e.acz;
-    e.cc = e.acx * e.acx + e.acy * e.acy + e.acz * e.acz;
-    const Eight ee = e.ex * e.ex + e.ey * e.ey + e.ez * e.ez;
-    e.area = e.bb * e.cc - e.bc * e.bc;
-    e.per_bb = 1.0F / most(e.bb, tiny);
-    e.per_cc = 1.0F / most(e.cc, tiny);
-    e.per_ee = 1.0F / most(ee, tiny);
-    e.per_area = 1.0F / most(e.area, tiny);
-    return e;
+inline Prepared prepared(const Leaf& l) {
+    const Wide tiny = all<Wide>(1e-30F);
+    Prepared t;
+    t.ax = load<Wide>(l.a[0]), t.ay = load<Wide>(l.a[1]), t.az = load<Wide>(l.a[2]);
+    t.ux = load<Wide>(l.u[0]), t.uy = load<Wide>(l.u[1]), t.uz = load<Wide>(l.u[2]);
+    t.vx = load<Wide>(l.v[0]), t.vy = load<Wide>(l.v[1]), t.vz = load<Wide>(l.v[2]);
+    t.nx = t.uy * t.vz - t.uz * t.vy, t.ny = t.uz * t.vx - t.ux * t.vz, t.nz = t.ux * t.vy - t.uy * t.vx;
+    t.b = load<Wide>(l.b_along), t.cu = load<Wide>(l.c_along), t.cv = load<Wide>(l.c_across);
+    t.eu = t.cu - t.b;
+    t.per_cc = per(most(t.cu * t.cu + t.cv * t.cv, tiny));
+    t.per_ee = per(most(t.eu * t.eu + t.cv * t.cv, tiny));
+    return t;
 }
 
-/// Squared distances to them: the foot in the plane where it is inside, else the nearest of the three sides.
-inline Eight squaredTo(const Eights& t, float x, float y, float z) {
-    const Eight zero{};
-    const Eight one = all<Eight>(1);
-    const Eight px = x - t.ax, py = y - t.ay, pz = z - t.az;
-    const Eight pb = px * t.abx + py * t.aby + pz * t.abz;
-    const Eight pc = px * t.acx + py * t.acy + pz * t.acz;
+/// Squared distances to them: above the plane, and in it to the nearest of the three sides unless the foot is inside.
+inline Wide squaredTo(const Prepared& t, float x, float y, float z) {
+    const Wide zero{};
+    const Wide one = all<Wide>(1);
+    const Wide px = x - t.ax, py = y - t.ay, pz = z - t.az;
+    const Wide u = px * t.ux + py * t.uy + pz * t.uz;
+    const Wide v = px * t.vx + py * t.vy + pz * t.vz;
+    const Wide h = px * t.nx + py * t.ny + pz * t.nz;
+    const Wide ub = u - t.b;
     // side a→b
-    Eight s = least(most(pb * t.per_bb, zero), one);
-    Eight rx = px - s * t.abx, ry = py - s * t.aby, rz = pz - s * t.abz;
-    Eight d = rx * rx + ry * ry + rz * rz;
+    const Wide r = u - least(most(u, zero), t.b);
+    Wide d = r * r + v * v;
     // side a→c
-    s = least(most(pc * t.per_cc, zero), one);
-    rx = px - s * t.acx, ry = py - s * t.acy, rz = pz - s * t.acz;
-    d = least(d, rx * rx + ry * ry + rz * rz);
-    // side b→c, from b
-    s = least(most((pc - pb - t.bc + t.bb) * t.per_ee, zero), one);
-    rx = px - t.abx - s * t.ex, ry = py - t.aby - s * t.ey, rz = pz - t.abz - s * t.ez;
-    d = least(d, rx * rx + ry * ry + rz * rz);
-    // the plane
-    const Eight v = t.cc * pb - t.bc * pc;
-    const Eight w = t.bb * pc - t.bc * pb;
-    const Eight vs = v * t.per_area, ws = w * t.per_area;
-    rx = px - vs * t.abx - ws * t.acx;
-    ry = py - vs * t.aby - ws * t.acy;
-    rz = pz - vs * t.abz - ws * t.acz;
-    const Eight plane = rx * rx + ry * ry + rz * rz;
-    return least(least(v, w), t.area - v - w) > zero ? least(d, plane) : d;
+    Wide s = least(most((u * t.cu + v * t.cv) * t.per_cc, zero), one);
+    Wide ru = u - s * t.cu, rv = v - s * t.cv;
+    d = least(d, ru * ru + rv * rv);
+    // side b→c
+    s = least(most((ub * t.eu + v * t.cv) * t.per_ee, zero), one);
+    ru = ub - s * t.eu, rv = v - s * t.cv;
+    d = least(d, ru * ru + rv * rv);
+    const Wide within = least(least(v, u * t.cv - v * t.cu), v * t.eu - ub * t.cv);
+    return h * h + (within > zero ? zero : d);
 }
 
 /// The points and their nearest so far.
@@ -148,22 +149,21 @@ struct Search {
 /// Tries a leaf for the points of the mask.
 inline void tryLeaf(const Tree& tree, std::uint32_t leaf, Mask which, Run& r, Search& s) {
     const Leaf& l = tree.leaves[leaf];
-    const Eights t = prepared(l);
+    const Prepared t = prepared(l);
     // without branches: whether a leaf is nearer is anyone's guess
     std::uint32_t better = 0;
     for (; which; which &= which - 1) {
         const int i = __builtin_ctz(which);
-        const Eight d = squaredTo(t, r.at[0][i], r.at[1][i], r.at[2][i]);
-        const float nearest = leastOf(d);
-        const Mask it = below(d, all<Eight>(nearest * 1.0000002F + 1e-36F));
+        const Wide d = squaredTo(t, r.at[0][i], r.at[1][i], r.at[2][i]);
+        const float nearest = -mostOf(-d);
+        const Mask it = below(d, all<Wide>(nearest * 1.0000002F + 1e-36F));
         const std::uint32_t triangle = l.triangle[__builtin_ctz(it | (1U << (leaf_width - 1)))];
         const std::uint32_t nearer = -static_cast<std::uint32_t>(nearest < s.best[i]); // all ones, or none
         s.best[i] = lesser(nearest, s.best[i]);
         r.triangle[i] ^= (r.triangle[i] ^ triangle) & nearer;
         better |= nearer;
     }
-    if (!better) return;
-    s.most_best = mostOf(load<Wide>(s.best));
+    if (better) s.most_best = mostOf(load<Wide>(s.best));
 }
 
 /// Squared distances of a node's boxes to the box round all points.
@@ -196,6 +196,14 @@ inline Wide root(Wide a) {
     return a;
 }
 #endif
+#if defined(__AVX512F__)
+inline Doubles root(Doubles a) { return (Doubles)_mm512_sqrt_pd((__m512d)a); }
+#else
+inline Doubles root(Doubles a) {
+    for (int i = 0; i < 8; ++i) a[i] = __builtin_sqrt(a[i]);
+    return a;
+}
+#endif
 /// The points that a leaf's disc may be near to. A little generous, for what single precision rounds away.
 inline Mask nearDisc(const Run& r, const Leaf& l, Wide best) {
     const Wide zero{};
@@ -208,16 +216,32 @@ inline Mask nearDisc(const Run& r, const Leaf& l, Wide best) {
     return below(beside * beside + above * above, best * 1.0001F + 1e-3F);
 }
 
+/// The children that are leaves, or none at all.
+inline Mask leavesOf(const Node& n) {
+#if defined(__AVX512F__)
+    return _mm512_movepi32_mask(_mm512_load_si512(n.child));
+#else
+    Mask m = 0;
+    for (int i = 0; i < node_width; ++i) m |= (n.child[i] >> 31) << i;
+    return m;
+#endif
+}
+template <class T> inline void bringNear(const T& t) {
+    const char* const memory = reinterpret_cast<const char*>(&t);
+    for (size_t line = 0; line < sizeof(T); line += 64) __builtin_prefetch(memory + line);
+}
+
 struct Waiting {
     float squared;
     std::uint32_t node;
 };
 /// Puts what is near on the stack, the farthest lowest.
-inline void push(Waiting* stack, int& waiting, const Node& n, Wide squared, Mask near) {
+inline void push(const Node* nodes, Waiting* stack, int& waiting, const Node& n, Wide squared, Mask near) {
     const int from = waiting;
     for (; near; near &= near - 1) {
         const int i = __builtin_ctz(near);
         const Waiting w{squared[i], n.child[i]};
+        bringNear(nodes[n.child[i]]);
         int k = waiting++;
         for (; k > from && stack[k - 1].squared < w.squared; --k) stack[k] = stack[k - 1];
         stack[k] = w;
@@ -227,20 +251,15 @@ inline void push(Waiting* stack, int& waiting, const Node& n, Wide squared, Mask
 void run(const Tree& tree, Run& r) {
     Search s;
     for (int axis = 0; axis < 3; ++axis) {
-        float low = r.at[axis][0], high = low;
-        for (int i = 1; i < run_width; ++i) {
-            low = r.at[axis][i] < low ? r.at[axis][i] : low;
-            high = r.at[axis][i] > high ? r.at[axis][i] : high;
-        }
-        s.low[axis] = low;
-        s.high[axis] = high;
+        const Wide at = load<Wide>(r.at[axis]);
+        s.low[axis] = -mostOf(-at);
+        s.high[axis] = mostOf(at);
     }
     // a little more than the cap, for what single precision rounds away
     const float cap = r.cap * 1.000001F + 1e-3F;
-    for (int i = 0; i < run_width; ++i) {
-        s.best[i] = i < r.points ? cap * cap : -1; // nothing is nearer than that to an unused place
-        r.triangle[i] = nothing;
-    }
+    store(s.best, all<Wide>(cap * cap));
+    for (int i = r.points; i < run_width; ++i) s.best[i] = -1; // nothing is nearer than that to an unused place
+    for (std::uint32_t& t : r.triangle) t = nothing;
     if (tree.root == nothing) return;
     const Mask everyone = (1U << r.points) - 1;
     if (r.known > 0) {
@@ -257,12 +276,10 @@ void run(const Tree& tree, Run& r) {
             span = a > span ? a : span;
         }
         const Wide bound = root(nearest) * 1.00001F + (1e-3F + 1e-6F * (span + r.cap));
-        *reinterpret_cast<Wide*>(s.best) = least(load<Wide>(s.best), bound * bound);
+        store(s.best, least(load<Wide>(s.best), bound * bound));
     }
     s.most_best = mostOf(load<Wide>(s.best));
-    r.found = false;
     if (tree.root & leaf_bit) {
-        r.found = true;
         tryLeaf(tree, 0, everyone, r, s);
         return;
     }
@@ -272,26 +289,24 @@ void run(const Tree& tree, Run& r) {
     for (;;) {
         const Node& n = tree.nodes[node];
         const Wide squared = boxesToAll(n, s);
-        Mask near = below(squared, all<Wide>(s.most_best));
         // leaves at once, each for the points it may be near to; nodes later
-        Mask inner = 0;
-        Mask leaves = 0;
+        const Mask near = below(squared, all<Wide>(s.most_best));
+        Mask hit = 0;
         Wide to_box[node_width];
-        Wide nearest_box = all<Wide>(3e38F);
+        const Wide best = load<Wide>(s.best);
         for (Mask m = near; m; m &= m - 1) {
             const int i = __builtin_ctz(m);
-            const std::uint32_t child = n.child[i];
             const Wide d = allToBox(r, n, i);
-            if (!below(d, load<Wide>(s.best))) continue;
-            if (!(child & leaf_bit)) {
-                inner |= 1U << i;
-                continue;
-            }
-            const char* const memory = reinterpret_cast<const char*>(&tree.leaves[child & ~leaf_bit]);
-            for (size_t line = 0; line < sizeof(Leaf); line += 64) __builtin_prefetch(memory + line);
-            leaves |= 1U << i;
             to_box[i] = d;
-            nearest_box = least(nearest_box, d);
+            hit |= static_cast<Mask>(below(d, best) != 0) << i;
+        }
+        const Mask leaves = hit & leavesOf(n);
+        const Mask inner = hit & ~leaves;
+        Wide nearest_box = all<Wide>(3e38F);
+        for (Mask m = leaves; m; m &= m - 1) {
+            const int i = __builtin_ctz(m);
+            bringNear(tree.leaves[n.child[i] & ~leaf_bit]);
+            nearest_box = least(nearest_box, to_box[i]);
         }
         // each point first where its nearest box is: that is often the answer, and rules out most of the rest
         Mask tried[node_width];
@@ -307,7 +322,7 @@ void run(const Tree& tree, Run& r) {
             if (which) which &= nearDisc(r, tree.leaves[n.child[i] & ~leaf_bit], load<Wide>(s.best));
             if (which) tryLeaf(tree, n.child[i] & ~leaf_bit, which, r, s);
         }
-        if (inner) push(stack, waiting, n, squared, inner);
+        if (inner) push(tree.nodes, stack, waiting, n, squared, inner);
         do {
             if (waiting == 0) return;
             --waiting;
@@ -335,8 +350,87 @@ bool anyWithin(const Tree& tree, const float at[3], float reach) {
     return false;
 }
 
+typedef long long Longs __attribute__((vector_size(64)));
+constexpr int doubles = 8;
+
+void lay(Places& p, Run& r) {
+    alignas(64) double from[3][run_width];
+    for (int i = 0; i < run_width; ++i) {
+        const double* const q = p.points[i < r.points ? i : r.points - 1];
+        for (int axis = 0; axis < 3; ++axis) from[axis][i] = q[axis];
+    }
+    for (int i = 0; i < run_width; i += doubles) {
+        const Doubles x = load<Doubles>(&from[0][i]), y = load<Doubles>(&from[1][i]), z = load<Doubles>(&from[2][i]);
+        for (int axis = 0; axis < 3; ++axis) {
+            const double* const m = p.motion[axis];
+            const Doubles at = x * m[0] + y * m[1] + z * m[2] + m[3];
+            store(&p.at[axis][i], at);
+            store(&r.at[axis][i], __builtin_convertvector(at - p.middle[axis], Eight));
+        }
+    }
+}
+
+/// Ericson, Real-Time Collision Detection 5.1.5, without branches: of his cases the first that holds counts, so the last is
+/// tried first.
+Mask feet(const Surface& m, const Places& places, const Run& r, Feet& out) {
+    Mask left = 0;
+    alignas(64) double corner[3][3][run_width];
+    for (int i = 0; i < run_width; ++i) {
+        const std::uint32_t* const t = m.triangles[r.triangle[i] == nothing ? 0 : r.triangle[i]];
+        for (int k = 0; k < 3; ++k)
+            for (int axis = 0; axis < 3; ++axis) corner[k][axis][i] = m.points[t[k]][axis];
+    }
+    for (int i = 0; i < run_width; i += doubles) {
+        Doubles ab[3], ac[3], ap[3], bp[3], cp[3];
+        for (int axis = 0; axis < 3; ++axis) {
+            const Doubles p = load<Doubles>(&places.at[axis][i]);
+            const Doubles a = load<Doubles>(&corner[0][axis][i]), b = load<Doubles>(&corner[1][axis][i]),
+                          c = load<Doubles>(&corner[2][axis][i]);
+            ab[axis] = b - a, ac[axis] = c - a;
+            ap[axis] = p - a, bp[axis] = p - b, cp[axis] = p - c;
+        }
+        const auto dot = [](const Doubles* u, const Doubles* v) -> Doubles { return u[0] * v[0] + u[1] * v[1] + u[2] * v[2]; };
+        const Doubles d1 = dot(ab, ap), d2 = dot(ac, ap), d3 = dot(ab, bp), d4 = dot(ac, bp), d5 = dot(ab, cp), d6 = dot(ac, cp);
+        const Doubles va = d3 * d6 - d5 * d4, vb = d5 * d2 - d1 * d6, vc = d1 * d4 - d3 * d2;
+        const Doubles n[3] = {ab[1] * ac[2] - ab[2] * ac[1], ab[2] * ac[0] - ab[0] * ac[2], ab[0] * ac[1] - ab[1] * ac[0]};
+        const Doubles area = dot(n, n);
+        const Doubles zero{}, one = zero + 1;
+        // shares of the normal, of ab and of ac, over `whole`
+        Doubles h = dot(n, ap), v = zero, w = zero, whole = area;
+        Longs feature{};
+        const auto when = [&](Longs holds, int number, Doubles v_then, Doubles w_then, Doubles whole_then) {
+            h = holds ? zero : h;
+            v = holds ? v_then : v;
+            w = holds ? w_then : w;
+            whole = holds ? whole_then : whole;
+            feature = holds ? Longs{} + number : feature;
+        };
+        const Doubles e1 = d4 - d3, e2 = d5 - d6;
+        when((va <= 0) & (e1 >= 0) & (e2 >= 0), 2, e2, e1, e1 + e2);
+        when((vb <= 0) & (d2 >= 0) & (d6 <= 0), 3, zero, d2, d2 - d6);
+        when((d6 >= 0) & (d5 <= d6), 6, zero, one, one);
+        when((vc <= 0) & (d1 >= 0) & (d3 <= 0), 1, d1, zero, d1 - d3);
+        when((d3 >= 0) & (d4 <= d3), 5, one, zero, one);
+        when((d1 <= 0) & (d2 <= 0), 4, zero, zero, one);
+        const Longs of_no_area = ~(area > thin * dot(ab, ab) * dot(ac, ac));
+        const Doubles per_whole = of_no_area ? zero : 1 / whole;
+        h *= per_whole, v *= per_whole, w *= per_whole;
+        Doubles squared{}, off[3];
+        for (int axis = 0; axis < 3; ++axis) {
+            off[axis] = feature == 0 ? h * n[axis] : ap[axis] - v * ab[axis] - w * ac[axis];
+            squared += off[axis] * off[axis];
+            store(&out.at[axis][i], load<Doubles>(&places.at[axis][i]) - off[axis]);
+        }
+        store(&out.side[i], dot(n, off));
+        store(&out.distance[i], root(squared));
+        store(&out.feature[i], feature);
+        for (int k = 0; k < doubles; ++k) left |= static_cast<Mask>(of_no_area[k] & 1) << (i + k);
+    }
+    return left;
+}
+
 } // namespace
 
-Code ENTRY() { return {run, anyWithin}; }
+Code ENTRY() { return {run, lay, feet, anyWithin}; }
 
 } // namespace gorvet::shape::kernel

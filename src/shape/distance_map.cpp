@@ -11,30 +11,48 @@ namespace {
 
 using kernel::nothing;
 
-/// 21 bits spread to every third place.
-std::uint64_t spread(std::uint64_t v) {
-    v = (v | v << 32) & 0x1f00000000ffffULL;
-    v = (v | v << 16) & 0x1f0000ff0000ffULL;
-    v = (v | v << 8) & 0x100f00f00f00f00fULL;
-    v = (v | v << 4) & 0x10c30c30c30c30c3ULL;
-    return (v | v << 2) & 0x1249249249249249ULL;
-}
-
 constexpr size_t run_points = PointOrder::run_points;
 constexpr size_t crowd_points = PointOrder::crowd_points;
+
+struct Box {
+    Point3 least{};
+    Point3 most{};
+};
+/// Round the points from `first` to before `last`, as `at` gives them.
+template <class At> Box boxRound(size_t first, size_t last, const At& at) {
+    Box b{at(first), at(first)};
+    for (size_t i = first; i < last; ++i)
+        for (size_t axis = 0; axis < 3; ++axis) {
+            b.least[axis] = std::min(b.least[axis], at(i)[axis]);
+            b.most[axis] = std::max(b.most[axis], at(i)[axis]);
+        }
+    return b;
+}
+
+/// Halves a range across its longest side, and the halves again, down to runs. The half nearer to where the range before ended
+/// comes first, so that runs that follow each other lie beside each other. Gives back where this one ends.
+Point3 halve(const std::vector<Point3>& points, std::vector<std::uint32_t>& place, size_t from, size_t to, const Point3& before) {
+    if (to - from <= run_points) return points[place[to - 1]];
+    // whole runs in the first half, so that only the last run of all is short
+    const size_t middle = from + ((to - from) / 2 + run_points - 1) / run_points * run_points;
+    const Box box = boxRound(from, to, [&](size_t i) -> const Point3& { return points[place[i]]; });
+    const Point3 size = minus(box.most, box.least);
+    const auto axis = static_cast<size_t>(std::max_element(size.begin(), size.end()) - size.begin());
+    const bool upwards = before[axis] <= (box.least[axis] + box.most[axis]) / 2;
+    const auto at = [&](size_t i) { return place.begin() + static_cast<std::ptrdiff_t>(i); };
+    std::nth_element(at(from), at(middle), at(to), [&](std::uint32_t a, std::uint32_t b) {
+        return upwards ? points[a][axis] < points[b][axis] : points[b][axis] < points[a][axis];
+    });
+    return halve(points, place, middle, to, halve(points, place, from, middle, before));
+}
 
 /// Round the middle of the box of each `size` points.
 std::vector<PointOrder::Ball> balls(const std::vector<Point3>& points, size_t size) {
     std::vector<PointOrder::Ball> all;
     for (size_t from = 0; from < points.size(); from += size) {
         const size_t to = std::min(points.size(), from + size);
-        Point3 least = points[from], most = points[from];
-        for (size_t i = from; i < to; ++i)
-            for (size_t axis = 0; axis < 3; ++axis) {
-                least[axis] = std::min(least[axis], points[i][axis]);
-                most[axis] = std::max(most[axis], points[i][axis]);
-            }
-        PointOrder::Ball b{along(least, most, 0.5), 0};
+        const Box box = boxRound(from, to, [&](size_t i) -> const Point3& { return points[i]; });
+        PointOrder::Ball b{along(box.least, box.most, 0.5), 0};
         for (size_t i = from; i < to; ++i) b.radius = std::max(b.radius, between(points[i], b.middle));
         all.push_back(b);
     }
@@ -47,7 +65,7 @@ public:
     FarSide(const Sides* sides, double cap) : sides_(sides), cap_(cap) {}
     bool inside(const Point3& p) {
         if (!sides_) return false;
-        if (!known_ || between(p, at_) >= cap_) inside_ = sides_->inside(p);
+        if (!known_ || dot(minus(p, at_), minus(p, at_)) >= cap_ * cap_) inside_ = sides_->inside(p);
         known_ = true;
         at_ = p;
         return inside_;
@@ -66,27 +84,11 @@ private:
 PointOrder ordered(const std::vector<Point3>& points) {
     PointOrder o;
     if (points.empty()) return o;
-    Point3 least = points[0], most = points[0];
-    for (const Point3& p : points)
-        for (size_t axis = 0; axis < 3; ++axis) {
-            least[axis] = std::min(least[axis], p[axis]);
-            most[axis] = std::max(most[axis], p[axis]);
-        }
-    const double size = std::max({most[0] - least[0], most[1] - least[1], most[2] - least[2], 1e-9});
-    std::vector<std::pair<std::uint64_t, std::uint32_t>> keys(points.size());
-    for (std::uint32_t i = 0; i < points.size(); ++i) {
-        std::uint64_t key = 0;
-        for (size_t axis = 0; axis < 3; ++axis)
-            key |= spread(static_cast<std::uint64_t>((points[i][axis] - least[axis]) / size * 2097151.0)) << axis;
-        keys[i] = {key, i};
-    }
-    std::sort(keys.begin(), keys.end());
+    o.place.resize(points.size());
+    std::iota(o.place.begin(), o.place.end(), 0U);
+    halve(points, o.place, 0, points.size(), points[0]);
     o.points.reserve(points.size());
-    o.place.reserve(points.size());
-    for (const auto& [key, i] : keys) {
-        o.points.push_back(points[i]);
-        o.place.push_back(i);
-    }
+    for (const std::uint32_t i : o.place) o.points.push_back(points[i]);
     o.runs = balls(o.points, run_points);
     o.crowds = balls(o.points, crowd_points);
     return o;
@@ -107,44 +109,49 @@ DistanceMap distancesTo(const DistanceTree& tree, const Sides* sides, const Poin
     };
     const auto work = [&](size_t from, size_t to) {
         if (stop && stop()) return;
-        std::array<Point3, run_points> at;
+        kernel::Places places = tree.placesOf(move);
         kernel::Run run;
+        kernel::Feet feet;
         run.cap = cap;
         FarSide far(sides, cap_mm);
-        // all of a ball beyond the cap: on one side, since nothing lies between
-        const auto allFar = [&](size_t first, size_t n, const PointOrder::Ball& ball) {
-            if (!far.inside(move.moved(ball.middle))) return;
+        const auto allInside = [&](size_t first, size_t n) {
             for (size_t i = first; i < first + n; ++i) map.distance_mm[order.place[i]] = static_cast<float>(-cap_mm);
         };
+        const auto at = [&](size_t i) { return Point3{places.at[0][i], places.at[1][i], places.at[2][i]}; };
         for (size_t crowd = from; crowd < to; crowd += crowd_points) {
             const size_t end = std::min(to, crowd + crowd_points);
-            if (!near(order.crowds[crowd / crowd_points])) {
-                allFar(crowd, end - crowd, order.crowds[crowd / crowd_points]);
+            if (const PointOrder::Ball& ball = order.crowds[crowd / crowd_points]; !near(ball)) {
+                // on one side, since nothing lies between
+                if (far.inside(move.moved(ball.middle))) allInside(crowd, end - crowd);
                 continue;
             }
             for (size_t first = crowd; first < end; first += run_points) {
                 const size_t n = std::min(run_points, end - first);
-                if (!near(order.runs[first / run_points])) {
-                    allFar(first, n, order.runs[first / run_points]);
+                tree.lay(&order.points[first], n, places, run);
+                tree.nearestRun(run);
+                const bool all_far = std::all_of(run.triangle, run.triangle + n, [](std::uint32_t t) { return t == nothing; });
+                run.known = 0;
+                if (all_far && 2 * order.runs[first / run_points].radius < cap_mm) {
+                    if (far.inside(at(0))) allInside(first, n);
                     continue;
                 }
-                for (size_t i = 0; i < run_points; ++i) {
-                    if (i < n) at[i] = minus(move.moved(order.points[first + i]), tree.middle());
-                    for (size_t axis = 0; axis < 3; ++axis) run.at[axis][i] = static_cast<float>(at[std::min(i, n - 1)][axis]);
-                }
-                run.points = static_cast<int>(n);
-                tree.nearestRun(run);
-                tree.fetch(run.triangle, n);
-                run.known = 0;
+                tree.feet(places, run, feet);
                 for (size_t i = 0; i < n; ++i) {
-                    const Point3 p = plus(at[i], tree.middle());
-                    const Nearest nearest = tree.exact(run.triangle[i], p, cap_mm);
-                    if (nearest.triangle != nothing) { // the next run is likely to lie beside this one
-                        const Point3 foot = minus(nearest.foot.at, tree.middle());
-                        for (size_t axis = 0; axis < 3; ++axis) run.known_at[run.known][axis] = static_cast<float>(foot[axis]);
+                    Nearest nearest{run.triangle[i], feet.distance[i], {}};
+                    bool inside = false;
+                    if (nearest.triangle == nothing || nearest.distance_mm > cap_mm) {
+                        nearest.distance_mm = cap_mm;
+                        inside = far.inside(at(i));
+                    } else {
+                        for (size_t axis = 0; axis < 3; ++axis) {
+                            nearest.foot.at[axis] = feet.at[axis][i];
+                            // the next run is likely to lie beside this one
+                            run.known_at[run.known][axis] = static_cast<float>(feet.at[axis][i] - places.middle[axis]);
+                        }
                         ++run.known;
+                        nearest.foot.feature = static_cast<Feature>(feet.feature[i]);
+                        inside = sides && sides->inside(at(i), nearest, feet.side[i]);
                     }
-                    const bool inside = nearest.triangle == nothing ? far.inside(p) : sides && sides->inside(p, nearest);
                     map.distance_mm[order.place[first + i]] =
                         static_cast<float>(inside ? -nearest.distance_mm : nearest.distance_mm);
                 }

@@ -4,6 +4,7 @@
 #include "shape/parallel.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <limits>
 
 namespace gorvet::shape {
@@ -22,6 +23,12 @@ kernel::Code codeFor(Width wish) {
 #endif
     (void)wish;
     return kernel::codePlain();
+}
+
+/// Rows of three as the wide code takes them.
+template <class T> const T (*rowsOf(const std::array<T, 3>* first))[3] {
+    static_assert(sizeof(std::array<T, 3>) == sizeof(T[3]));
+    return reinterpret_cast<const T(*)[3]>(first);
 }
 
 /// Walks the tree as long as `wanted(node, place)` says so; `leaf` gets each leaf reached, false from it stops.
@@ -49,13 +56,47 @@ template <class F> bool eachOf(const kernel::Leaf& leaf, const F& f) {
     return true;
 }
 
+/// A triangle in its place of a leaf.
+void putIn(kernel::Leaf& l, size_t place, const Corners& q, const Point3& origin) {
+    size_t k = 0;
+    double most = -1;
+    for (size_t i = 0; i < 3; ++i) {
+        const Point3 side = minus(q[(i + 1) % 3], q[i]);
+        if (const double s = dot(side, side); s > most) {
+            most = s;
+            k = i;
+        }
+    }
+    const Point3 ac = minus(q[(k + 2) % 3], q[k]);
+    const double b = std::sqrt(most);
+    // of no length: any frame will do
+    const Point3 u = b > 0 ? times(minus(q[(k + 1) % 3], q[k]), 1 / b) : Point3{1, 0, 0};
+    const double along = dot(ac, u);
+    const Point3 rest = minus(ac, times(u, along));
+    const double across = length(rest);
+    Point3 v = across > 1e-9 * b ? times(rest, 1 / across) : Point3{};
+    if (!(across > 1e-9 * b)) { // of no area: any way across
+        const size_t axis = std::abs(u[0]) < 0.6 ? 0 : std::abs(u[1]) < 0.6 ? 1 : 2;
+        Point3 way{};
+        way[axis] = 1;
+        v = unit(minus(way, times(u, u[axis])));
+    }
+    for (size_t axis = 0; axis < 3; ++axis) {
+        l.a[axis][place] = static_cast<float>(q[k][axis] - origin[axis]);
+        l.u[axis][place] = static_cast<float>(u[axis]);
+        l.v[axis][place] = static_cast<float>(v[axis]);
+    }
+    l.b_along[place] = static_cast<float>(b);
+    l.c_along[place] = static_cast<float>(along);
+    l.c_across[place] = static_cast<float>(across);
+}
 /// Along the mean normal, from the middle of the corners.
 void discRound(kernel::Leaf& l) {
     Point3 middle{}, normal{};
     std::array<Point3, 3UL * kernel::leaf_width> corners;
     for (size_t i = 0; i < kernel::leaf_width; ++i) {
-        const Point3 a{l.a[0][i], l.a[1][i], l.a[2][i]}, ab{l.ab[0][i], l.ab[1][i], l.ab[2][i]},
-            ac{l.ac[0][i], l.ac[1][i], l.ac[2][i]};
+        const Point3 a{l.a[0][i], l.a[1][i], l.a[2][i]}, u{l.u[0][i], l.u[1][i], l.u[2][i]}, v{l.v[0][i], l.v[1][i], l.v[2][i]};
+        const Point3 ab = times(u, l.b_along[i]), ac = plus(times(u, l.c_along[i]), times(v, l.c_across[i]));
         corners[3 * i] = a;
         corners[3 * i + 1] = plus(a, ab);
         corners[3 * i + 2] = plus(a, ac);
@@ -126,12 +167,7 @@ void DistanceTree::build(int threads) {
             kernel::Leaf& leaf = leaves[l];
             for (std::uint32_t i = 0; i < kernel::leaf_width; ++i) {
                 const std::uint32_t t = boxes[r.from + std::min(i, r.count - 1)].triangle;
-                const Triangle& q = m.triangles[t];
-                for (size_t axis = 0; axis < 3; ++axis) {
-                    leaf.a[axis][i] = local(q[0], axis);
-                    leaf.ab[axis][i] = static_cast<float>(m.points[q[1]][axis] - m.points[q[0]][axis]);
-                    leaf.ac[axis][i] = static_cast<float>(m.points[q[2]][axis] - m.points[q[0]][axis]);
-                }
+                putIn(leaf, i, cornersOf(m, t), middle_);
                 leaf.triangle[i] = t;
             }
             discRound(leaf);
@@ -155,12 +191,34 @@ bool DistanceTree::anyWithin(const Point3& local, double reach_mm) const {
     return code_.any_within(tree_, at, capOf(reach_mm * 1.00001 + 1e-6 * length(local) + 1e-3));
 }
 
-void DistanceTree::fetch(const std::uint32_t* triangles, size_t n) const {
-    for (size_t i = 0; i < n; ++i)
-        if (triangles[i] != nothing) __builtin_prefetch(&mesh_->triangles[triangles[i]]);
-    for (size_t i = 0; i < n; ++i)
-        if (triangles[i] != nothing)
-            for (const std::uint32_t p : mesh_->triangles[triangles[i]]) __builtin_prefetch(&mesh_->points[p]);
+kernel::Places DistanceTree::placesOf(const Motion& motion) const {
+    kernel::Places places;
+    for (size_t axis = 0; axis < 3; ++axis) {
+        for (size_t i = 0; i < 3; ++i) places.motion[axis][i] = motion.turn[axis][i];
+        places.motion[axis][3] = motion.shift[axis];
+        places.middle[axis] = middle_[axis];
+    }
+    return places;
+}
+
+void DistanceTree::lay(const Point3* first, size_t n, kernel::Places& places, kernel::Run& run) const {
+    places.points = rowsOf<double>(first);
+    run.points = static_cast<int>(n);
+    code_.lay(places, run);
+}
+
+void DistanceTree::feet(const kernel::Places& places, const kernel::Run& run, kernel::Feet& feet) const {
+    unsigned left =
+        code_.feet({rowsOf<double>(mesh_->points.data()), rowsOf<std::uint32_t>(mesh_->triangles.data())}, places, run, feet);
+    for (; left; left &= left - 1) {
+        const auto i = static_cast<size_t>(std::countr_zero(left));
+        if (run.triangle[i] == nothing) continue;
+        const Point3 p{places.at[0][i], places.at[1][i], places.at[2][i]};
+        const Foot foot = footOn(cornersOf(*mesh_, run.triangle[i]), p);
+        for (size_t axis = 0; axis < 3; ++axis) feet.at[axis][i] = foot.at[axis];
+        feet.distance[i] = between(foot.at, p);
+        feet.feature[i] = static_cast<std::int64_t>(foot.feature);
+    }
 }
 
 Nearest DistanceTree::exact(std::uint32_t triangle, const Point3& p, double cap_mm) const {

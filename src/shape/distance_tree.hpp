@@ -46,8 +46,12 @@ public:
     static float capOf(double cap_mm) { return static_cast<float>(cap_mm < 1e15 ? cap_mm : 1e15); }
     /// The tree's frame is the mesh's, shifted so that this place is its origin.
     const Point3& middle() const { return middle_; }
-    /// Brings the corners of these triangles near, so that exact() need not wait for them.
-    void fetch(const std::uint32_t* triangles, size_t n) const;
+    /// The places of a set of points under a motion, for lay().
+    kernel::Places placesOf(const Motion&) const;
+    /// Up to kernel::run_width points that lie near each other, moved, for nearestRun().
+    void lay(const Point3* first, size_t n, kernel::Places&, kernel::Run&) const;
+    /// The answers in full, for what nearestRun() named.
+    void feet(const kernel::Places&, const kernel::Run&, kernel::Feet&) const;
     /// The answer in full, for a triangle that nearestRun named.
     Nearest exact(std::uint32_t triangle, const Point3&, double cap_mm) const;
 

@@ -188,18 +188,41 @@ public:
     /// The children of a node: the part of the largest surface divided until there are W or all fit a leaf.
     std::vector<Part> children(const Part& whole, int depth) {
         std::vector<Part> parts{whole};
-        while (parts.size() < node_width) {
-            size_t largest = parts.size();
+        const auto largest = [&](const auto& counts) {
+            size_t found = parts.size();
             float most = -1;
             for (size_t i = 0; i < parts.size(); ++i)
-                if (parts[i].count > leaf_width && parts[i].box.surface() > most) {
+                if (counts(parts[i]) && parts[i].box.surface() > most) {
                     most = parts[i].box.surface();
-                    largest = i;
+                    found = i;
                 }
-            if (largest == parts.size()) break;
-            auto [left, right] = divided(boxes_, parts[largest], depth > too_deep);
-            parts[largest] = left;
+            return found;
+        };
+        const auto divide = [&](size_t i) {
+            auto [left, right] = divided(boxes_, parts[i], depth > too_deep);
+            parts[i] = left;
             parts.push_back(right);
+        };
+        // what is more than a node of leaves
+        while (parts.size() < node_width) {
+            const size_t i = largest([](const Part& p) { return p.count > few; });
+            if (i == parts.size()) break;
+            divide(i);
+        }
+        // places that are left: for the leaves of what fits in wholly
+        for (;;) {
+            const size_t i = largest([&](const Part& p) {
+                return p.count > leaf_width && p.count <= few &&
+                       parts.size() - 1 + (p.count + leaf_width - 1) / leaf_width <= node_width;
+            });
+            if (i == parts.size()) break;
+            const std::uint32_t from = parts[i].from, to = from + parts[i].count;
+            for (;;) {
+                size_t k = 0;
+                while (k < parts.size() && !(parts[k].from >= from && parts[k].from < to && parts[k].count > leaf_width)) ++k;
+                if (k == parts.size()) break;
+                divide(k);
+            }
         }
         return parts;
     }

@@ -357,29 +357,30 @@ int Sides::winding(const Point3& p, std::uint32_t without) const {
 
 bool Sides::inside(const Point3& p, const Nearest& nearest) const {
     if (!any_closed_) return false;
+    if (nearest.triangle == nothing) return inside(p, nearest, 0);
+    const Corners c = cornersOf(tree_->mesh(), nearest.triangle);
+    return inside(p, nearest, dot(cross(minus(c[1], c[0]), minus(c[2], c[0])), minus(p, nearest.foot.at)));
+}
+
+bool Sides::inside(const Point3& p, const Nearest& nearest, double along_normal) const {
+    if (!any_closed_) return false;
     for (size_t axis = 0; axis < 3; ++axis)
         if (p[axis] < least_[axis] || p[axis] > most_[axis]) return false;
     const std::uint32_t t = nearest.triangle;
     if (t == nothing || (marks_[t] & Doubtful)) return winding(p) > 0;
-    const Mesh& m = tree_->mesh();
     const auto feature = static_cast<int>(nearest.foot.feature);
-    Point3 normal;
+    double side = along_normal;
     if (feature >= static_cast<int>(Feature::Corner0)) {
-        normal = wide(corner_normals_[pointOf(m.triangles[t][static_cast<size_t>(feature) - 4])]);
+        const std::uint32_t corner = tree_->mesh().triangles[t][static_cast<size_t>(feature) - 4];
+        side = dot(wide(corner_normals_[pointOf(corner)]), minus(p, nearest.foot.at));
     } else if (feature >= static_cast<int>(Feature::Side0) && !(marks_[t] & (Blunt0 << (feature - 1)))) {
         return ((marks_[t] & (StandsOut0 << (feature - 1))) != 0) == ((marks_[t] & Turned) != 0);
-    } else {
-        const Corners c = cornersOf(m, t);
-        normal = cross(minus(c[1], c[0]), minus(c[2], c[0]));
     }
-    const double side = dot(normal, minus(p, nearest.foot.at));
     return marks_[t] & Turned ? side > 0 : side < 0;
 }
 
 bool Sides::inside(const Point3& p) const {
-    if (!any_closed_) return false;
-    for (size_t axis = 0; axis < 3; ++axis)
-        if (p[axis] < least_[axis] || p[axis] > most_[axis]) return false;
+    if (!mayReachInside(p, 0)) return false;
     return inside(p, tree_->nearest(p, 1e9));
 }
 

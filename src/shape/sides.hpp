@@ -34,6 +34,8 @@ public:
     /// Whether a point is inside, from the nearest place of the surface to it. By the angle-weighted normal there (Bærentzen and
     /// Aanæs 2005); by the winding number where the nearest place lies in another piece, cuts one, or is of an open piece.
     bool inside(const Point3&, const Nearest&) const;
+    /// The same where it is known which way along the triangle's normal the point lies off the nearest place.
+    bool inside(const Point3&, const Nearest&, double along_normal) const;
     /// The same without knowing what is nearest.
     bool inside(const Point3&) const;
     /// How many closed pieces wind round the point, cavities taken off. By rays; one that grazes an edge is sent another way.

@@ -1,14 +1,44 @@
 #include "shape/triangle.hpp"
 
+#include "shape/distance_kernel.hpp"
+
 #include <algorithm>
 #include <limits>
 
 namespace gorvet::shape {
 
+namespace {
+
+Segment sideOf(const Corners& t, size_t k) { return {t[k], t[(k + 1) % 3]}; }
+
+/// The nearest place of the three sides.
+Foot footOnSides(const Corners& t, const Point3& p) {
+    Foot best;
+    double least = std::numeric_limits<double>::infinity();
+    for (size_t k = 0; k < 3; ++k) {
+        const Segment side = sideOf(t, k);
+        const Point3 way = minus(side.to, side.from);
+        const double squared = dot(way, way);
+        const double share = squared > 0 ? std::clamp(dot(minus(p, side.from), way) / squared, 0.0, 1.0) : 0;
+        const Point3 at = share < 1 ? along(side.from, side.to, share) : side.to;
+        const double d = between(at, p);
+        if (!(d < least)) continue;
+        least = d;
+        const auto feature = share <= 0 ? 4 + k : share >= 1 ? 4 + (k + 1) % 3 : 1 + k;
+        best = {at, static_cast<Feature>(feature)};
+    }
+    return best;
+}
+
+} // namespace
+
 Foot footOn(const Corners& t, const Point3& p) {
     const Point3 ab = minus(t[1], t[0]);
     const Point3 ac = minus(t[2], t[0]);
     const Point3 ap = minus(p, t[0]);
+    const Point3 normal = cross(ab, ac);
+    const double area = dot(normal, normal);
+    if (!(area > kernel::thin * dot(ab, ab) * dot(ac, ac))) return footOnSides(t, p);
     const double d1 = dot(ab, ap), d2 = dot(ac, ap);
     if (d1 <= 0 && d2 <= 0) return {t[0], Feature::Corner0};
     const Point3 bp = minus(p, t[1]);
@@ -26,8 +56,8 @@ Foot footOn(const Corners& t, const Point3& p) {
         const double whole = (d4 - d3) + (d5 - d6);
         return {along(t[1], t[2], whole > 0 ? (d4 - d3) / whole : 0), Feature::Side1};
     }
-    const double share = 1 / (va + vb + vc);
-    return {plus(t[0], plus(times(ab, vb * share), times(ac, vc * share))), Feature::Face};
+    // not by shares of the sides: of a sliver they are lost in rounding
+    return {minus(p, times(normal, dot(normal, ap) / area)), Feature::Face};
 }
 
 Segment nearestOf(const Segment& one, const Segment& two) {
@@ -66,8 +96,6 @@ double orientation(const Point3& a, const Point3& b, const Point3& c, const Poin
 }
 
 namespace {
-
-Segment sideOf(const Corners& t, size_t k) { return {t[k], t[(k + 1) % 3]}; }
 
 /// Where a segment goes through a triangle.
 std::optional<Point3> through(const Segment& s, const Corners& t) {

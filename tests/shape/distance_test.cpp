@@ -97,6 +97,12 @@ TEST_CASE("the nearest place on a triangle agrees with a search", "[shape][dista
         const Point3 p{place(rng), place(rng), place(rng)};
         const Foot foot = footOn(c, p);
         CHECK(between(foot.at, p) == Approx(bySearch(c, p)).margin(1e-6));
+        // as thin as may be, and with no area at all
+        for (const double thin : {1e-3, 1e-5, 1e-7, 1e-9, 0.0}) {
+            Corners sliver = c;
+            sliver[i % 3] = plus(along(c[(i + 1) % 3], c[(i + 2) % 3], 0.4), {0, 0, thin});
+            CHECK(between(footOn(sliver, p).at, p) == Approx(bySearch(sliver, p)).margin(1e-5));
+        }
     }
 }
 
@@ -181,6 +187,119 @@ TEST_CASE("triangles all in one place, of no area, or none at all do no harm", "
     const DistanceMap map = distancesTo(none, nullptr, ordered({{1, 2, 3}}), {}, 12);
     CHECK(map.distance_mm[0] == 12);
     CHECK(distancesTo(none, nullptr, ordered({}), {}, 12).distance_mm.empty());
+}
+
+TEST_CASE("needles, slivers and triangles of no area are found like any others", "[shape][distance]") {
+    const Width width = GENERATE(Width::Auto, Width::Wide16, Width::Wide8, Width::Plain);
+    std::mt19937 rng(21);
+    std::uniform_real_distribution<double> place(-800, 800), side(-300, 300), tiny(-1, 1);
+    for (const double thin : {1.0, 1e-2, 1e-5, 1e-8, 0.0}) {
+        Mesh m;
+        for (std::uint32_t t = 0; t < 200; ++t) {
+            const Point3 a{place(rng), place(rng), place(rng)};
+            const Point3 along_it{side(rng), side(rng), side(rng)};
+            const Point3 aside{thin * tiny(rng), thin * tiny(rng), thin * tiny(rng)};
+            // every corner in turn is the one beside the longest side; one in ten is a point
+            std::array<Point3, 3> c{a, plus(a, along_it), plus(plus(a, times(along_it, 0.5 + 0.4 * tiny(rng))), aside)};
+            if (t % 10 == 0) c = {a, a, a};
+            for (std::uint32_t k = 0; k < 3; ++k) m.points.push_back(c[(k + t) % 3]);
+            m.triangles.push_back({3 * t, 3 * t + 1, 3 * t + 2});
+        }
+        const auto mesh = kept(m);
+        const DistanceTree tree(mesh, {width, 1});
+        double worst = 0;
+        for (int i = 0; i < 300; ++i) {
+            const Point3 p{place(rng), place(rng), place(rng)};
+            worst = std::max(worst, std::abs(tree.nearest(p, 1e9).distance_mm - bruteForce(*mesh, p)));
+        }
+        INFO(thin);
+        CHECK(worst < 1e-3);
+    }
+}
+
+TEST_CASE("sixteen feet at once are the feet one by one: place, what of the triangle, and side", "[shape][distance]") {
+    const Width width = GENERATE(Width::Auto, Width::Wide16, Width::Wide8, Width::Plain);
+    std::mt19937 rng(22);
+    std::uniform_real_distribution<double> place(-100, 100);
+    std::array<int, 7> met{};
+    double worst = 0;
+    int unlike = 0;
+    for (int i = 0; i < 400; ++i) {
+        Mesh m;
+        for (int k = 0; k < 3; ++k) m.points.push_back({place(rng), place(rng), place(rng)});
+        if (i % 20 == 0) m.points[2] = along(m.points[0], m.points[1], 0.3);
+        m.triangles.push_back({0, 1, 2});
+        const auto mesh = kept(m);
+        const DistanceTree tree(mesh, {width, 1});
+        const size_t n = 1 + static_cast<size_t>(rng()) % kernel::run_width;
+        std::vector<Point3> points;
+        for (size_t k = 0; k < n; ++k) points.push_back({place(rng), place(rng), place(rng)});
+        const Motion move = motionOf({3, -7, 11}, 0.2, -0.1, 0.3);
+        kernel::Places places = tree.placesOf(move);
+        kernel::Run run;
+        run.cap = 1e6F;
+        kernel::Feet feet;
+        tree.lay(points.data(), n, places, run);
+        tree.nearestRun(run);
+        tree.feet(places, run, feet);
+        const Corners c = cornersOf(*mesh, 0);
+        const Point3 normal = cross(minus(c[1], c[0]), minus(c[2], c[0]));
+        for (size_t k = 0; k < n; ++k) {
+            const Point3 p = move.moved(points[k]);
+            const Foot foot = footOn(c, p);
+            REQUIRE(run.triangle[k] == 0);
+            worst = std::max({worst, std::abs(feet.distance[k] - between(p, foot.at)),
+                              between(foot.at, {feet.at[0][k], feet.at[1][k], feet.at[2][k]})});
+            if (i % 20 == 0) continue; // of no area: which of its corners or sides it is, is a matter of rounding
+            unlike += feet.feature[k] != static_cast<int>(foot.feature);
+            unlike += (feet.side[k] > 0) != (dot(normal, minus(p, foot.at)) > 0);
+            ++met[static_cast<size_t>(foot.feature)];
+        }
+    }
+    CHECK(worst < 1e-9);
+    CHECK(unlike == 0);
+    for (const int times_met : met) CHECK(times_met > 20);
+}
+
+TEST_CASE("points far from each other and from the surface tell their side each", "[shape][sides]") {
+    const DistanceTree tree(kept(box({0, 0, 0}, {2000, 1600, 1200}, 40)));
+    const Sides sides(tree);
+    std::vector<Point3> points; // 310 mm apart: in a run of them lie both sides of a wall
+    for (int x = -5; x <= 5; ++x)
+        for (int y = -4; y <= 4; ++y)
+            for (int z = -3; z <= 3; ++z) points.push_back({310.0 * x + 11, 310.0 * y - 7, 310.0 * z + 5});
+    const DistanceMap map = distancesTo(tree, &sides, ordered(points), {}, 50);
+    int far_in = 0, far_out = 0;
+    for (size_t i = 0; i < points.size(); ++i) {
+        const Point3 p = points[i];
+        const bool in = std::abs(p[0]) < 1000 && std::abs(p[1]) < 800 && std::abs(p[2]) < 600;
+        CHECK((map.distance_mm[i] < 0) == in);
+        (in ? far_in : far_out) += std::abs(map.distance_mm[i]) == 50.0F;
+    }
+    CHECK(far_in > 50);
+    CHECK(far_out > 50);
+}
+
+TEST_CASE("points are ordered once each, in runs that lie close together", "[shape][distance]") {
+    std::vector<Point3> points;
+    for (int x = 0; x < 70; ++x)
+        for (int y = 0; y < 41; ++y) points.push_back({10.0 * y, 0.001 * x * y, 10.0 * x});
+    const PointOrder order = ordered(points);
+    std::vector<bool> seen(points.size(), false);
+    for (size_t i = 0; i < points.size(); ++i) {
+        REQUIRE_FALSE(seen[order.place[i]]);
+        seen[order.place[i]] = true;
+        CHECK(order.points[i] == points[order.place[i]]);
+    }
+    REQUIRE(order.runs.size() == (points.size() + 15) / 16);
+    // four by four is 21 mm round its middle, two by eight 35
+    double sum = 0;
+    for (const PointOrder::Ball& b : order.runs) {
+        sum += b.radius;
+        CHECK(b.radius < 60);
+    }
+    CHECK(sum / static_cast<double>(order.runs.size()) < 27);
+    CHECK(ordered({{1, 2, 3}}).runs.size() == 1);
 }
 
 TEST_CASE("signed distances of a ball follow its radius", "[shape][sides]") {
