@@ -93,19 +93,17 @@ struct Tuned {
     using Tree = CGAL::AABB_tree<CGAL::AABB_traits<Kernel, CGAL::AABB_triangle_primitive<Kernel, Triangles::const_iterator>>>;
     Triangles triangles;
     std::unique_ptr<Tree> tree;
-    Tuned() {
+    explicit Tuned(const Mesh& m) {
         const auto at = [](const Point3& p) { return Kernel::Point_3(p[0], p[1], p[2]); };
-        for (const auto& t : frame()->triangles)
-            triangles.emplace_back(at(frame()->points[t[0]]), at(frame()->points[t[1]]), at(frame()->points[t[2]]));
+        for (const auto& t : m.triangles) triangles.emplace_back(at(m.points[t[0]]), at(m.points[t[1]]), at(m.points[t[2]]));
         tree = std::make_unique<Tree>(triangles.cbegin(), triangles.cend());
         tree->build();
     }
 };
 
-/// Simple kernel over an array of triangles, points in Morton order, each started from the place its neighbour found, or from a
+/// Simple kernel over an array of triangles, points in our own order, each started from the place its neighbour found, or from a
 /// place at the cap.
-void tunedCgal(benchmark::State& state) {
-    static const Tuned tuned;
+void tunedOver(const Tuned& tuned, benchmark::State& state) {
     const auto& order = shellPoints();
     const Motion m = seated();
     std::vector<Tuned::Kernel::Point_3> points;
@@ -122,6 +120,10 @@ void tunedCgal(benchmark::State& state) {
         }
     }
     count(state, points.size());
+}
+void tunedCgal(benchmark::State& state) {
+    static const Tuned tuned(*frame());
+    tunedOver(tuned, state);
 }
 
 struct Embree {
@@ -220,9 +222,16 @@ void embreeBuild(benchmark::State& state) {
 }
 
 /// From 50,000 to 2,000,000 triangles of the same frame, the same points.
+std::shared_ptr<const Mesh> frameOfAbout(std::int64_t triangles) {
+    return frameOf(4.15 * std::sqrt(524e3 / static_cast<double>(triangles)));
+}
+void tunedScaling(benchmark::State& state) {
+    const auto mesh = frameOfAbout(state.range(0));
+    state.counters["triangles"] = static_cast<double>(mesh->triangles.size());
+    tunedOver(Tuned(*mesh), state);
+}
 void ownScaling(benchmark::State& state) {
-    const double step = 4.15 * std::sqrt(524e3 / static_cast<double>(state.range(0)));
-    const auto mesh = frameOf(step);
+    const auto mesh = frameOfAbout(state.range(0));
     const shape::DistanceTree tree(mesh);
     const shape::Sides sides(tree);
     for (auto _ : state) benchmark::DoNotOptimize(distancesTo(tree, &sides, shellPoints(), seated(), cap, 1).distance_mm.data());
@@ -285,5 +294,6 @@ BENCHMARK(ownBuild)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(ownSides)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(cgalCutLines)->Unit(benchmark::kMillisecond);
 BENCHMARK(ownCutLines)->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(tunedScaling)->Arg(50000)->Arg(500000)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK(ownScaling)->Arg(50000)->Arg(200000)->Arg(500000)->Arg(1000000)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK_MAIN();
