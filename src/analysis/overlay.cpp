@@ -20,8 +20,7 @@ shape::Point3 point(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
 
 void append(Mesh& to, const Mesh& m, const Motion& motion) {
     const auto shift = static_cast<std::uint32_t>(to.points.size());
-    for (const shape::Point3& p : m.points) to.points.push_back(motion.moved(p));
-    for (const shape::Triangle& t : m.triangles) to.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+    append(to, moved(m, motion));
     // a cloud's points count as themselves
     if (m.triangles.empty())
         for (std::uint32_t i = 0; i < m.points.size(); ++i) to.triangles.push_back({shift + i, shift + i, shift + i});

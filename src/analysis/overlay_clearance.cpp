@@ -21,12 +21,6 @@ namespace {
 
 shape::Point3 point(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
 
-void append(Mesh& to, const Mesh& m) {
-    const auto shift = static_cast<std::uint32_t>(to.points.size());
-    to.points.insert(to.points.end(), m.points.begin(), m.points.end());
-    for (const shape::Triangle& t : m.triangles) to.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
-}
-
 const char* word(sit::Band b) { return b == sit::Band::Fouls ? "Fouls" : b == sit::Band::Tight ? "Tight" : "Clear"; }
 
 std::string side(double offset) {

@@ -14,12 +14,6 @@ using shape::Point3;
 
 namespace {
 
-void append(Mesh& to, const Mesh& m) {
-    const auto first = static_cast<std::uint32_t>(to.points.size());
-    to.points.insert(to.points.end(), m.points.begin(), m.points.end());
-    for (const shape::Triangle& t : m.triangles) to.triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
-}
-
 /// A bar along the rail, between two stations.
 void addBar(Mesh& to, const RailLine& rail, double from, double until, double height, double width) {
     Mesh m;

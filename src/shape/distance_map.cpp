@@ -94,72 +94,81 @@ PointOrder ordered(const std::vector<Point3>& points) {
     return o;
 }
 
+namespace {
+
+/// Calls `put(point, distance)` for those of the points that are not outside beyond the cap.
+template <class Put>
+void distancesOf(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const Motion& move, double cap_mm,
+                 size_t from, size_t to, const Put& put) {
+    if (tree.empty()) return;
+    if (sides && !sides->any()) sides = nullptr;
+    kernel::Places places = tree.placesOf(move);
+    kernel::Run run;
+    kernel::Feet feet;
+    run.cap = DistanceTree::capOf(cap_mm);
+    FarSide far(sides, cap_mm);
+    const auto allInside = [&](size_t first, size_t n) {
+        for (size_t i = first; i < first + n; ++i) put(order.place[i], -cap_mm);
+    };
+    const auto at = [&](size_t i) { return Point3{places.at[0][i], places.at[1][i], places.at[2][i]}; };
+    for (size_t crowd = from; crowd < to; crowd += crowd_points) {
+        const size_t end = std::min(to, crowd + crowd_points);
+        const PointOrder::Ball& ball = order.crowds[crowd / crowd_points];
+        const Point3 middle = move.moved(ball.middle);
+        if (!tree.anyWithin(minus(middle, tree.middle()), static_cast<double>(run.cap) + ball.radius)) {
+            // on one side, since nothing lies between
+            if (far.inside(middle)) allInside(crowd, end - crowd);
+            continue;
+        }
+        for (size_t first = crowd; first < end; first += run_points) {
+            const size_t n = std::min(run_points, end - first);
+            tree.lay(&order.points[first], n, places, run);
+            tree.nearestRun(run);
+            const bool all_far = std::all_of(run.triangle, run.triangle + n, [](std::uint32_t t) { return t == nothing; });
+            run.known = 0;
+            if (all_far && 2 * order.runs[first / run_points].radius < cap_mm) {
+                if (far.inside(at(0))) allInside(first, n);
+                continue;
+            }
+            tree.feet(places, run, feet);
+            for (size_t i = 0; i < n; ++i) {
+                Nearest nearest{run.triangle[i], feet.distance[i], {}};
+                if (nearest.triangle == nothing || nearest.distance_mm > cap_mm) {
+                    if (far.inside(at(i))) put(order.place[first + i], -cap_mm);
+                    continue;
+                }
+                for (size_t axis = 0; axis < 3; ++axis) {
+                    nearest.foot.at[axis] = feet.at[axis][i];
+                    // the next run is likely to lie beside this one
+                    run.known_at[run.known][axis] = static_cast<float>(feet.at[axis][i] - places.middle[axis]);
+                }
+                ++run.known;
+                nearest.foot.feature = static_cast<Feature>(feet.feature[i]);
+                const bool inside = sides && sides->inside(at(i), nearest, feet.side[i]);
+                put(order.place[first + i], inside ? -nearest.distance_mm : nearest.distance_mm);
+            }
+        }
+    }
+}
+
+} // namespace
+
 DistanceMap distancesTo(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const Motion& move, double cap_mm,
                         int threads, const std::function<bool()>& stop) {
     DistanceMap map;
     map.distance_mm.assign(order.points.size(), static_cast<float>(cap_mm));
     map.has_inside = sides && sides->any();
-    if (!map.has_inside) sides = nullptr;
-    if (tree.empty()) return map;
-    const float cap = DistanceTree::capOf(cap_mm);
-    /// Whether anything may be within the cap of a ball.
-    const auto near = [&](const PointOrder::Ball& b) {
-        const Point3 at = minus(move.moved(b.middle), tree.middle());
-        return tree.anyWithin(at, static_cast<double>(cap) + b.radius);
-    };
-    const auto work = [&](size_t from, size_t to) {
+    inPieces(order.points.size(), PointOrder::piece_points, threadsOf(threads), [&](size_t from, size_t to) {
         if (stop && stop()) return;
-        kernel::Places places = tree.placesOf(move);
-        kernel::Run run;
-        kernel::Feet feet;
-        run.cap = cap;
-        FarSide far(sides, cap_mm);
-        const auto allInside = [&](size_t first, size_t n) {
-            for (size_t i = first; i < first + n; ++i) map.distance_mm[order.place[i]] = static_cast<float>(-cap_mm);
-        };
-        const auto at = [&](size_t i) { return Point3{places.at[0][i], places.at[1][i], places.at[2][i]}; };
-        for (size_t crowd = from; crowd < to; crowd += crowd_points) {
-            const size_t end = std::min(to, crowd + crowd_points);
-            if (const PointOrder::Ball& ball = order.crowds[crowd / crowd_points]; !near(ball)) {
-                // on one side, since nothing lies between
-                if (far.inside(move.moved(ball.middle))) allInside(crowd, end - crowd);
-                continue;
-            }
-            for (size_t first = crowd; first < end; first += run_points) {
-                const size_t n = std::min(run_points, end - first);
-                tree.lay(&order.points[first], n, places, run);
-                tree.nearestRun(run);
-                const bool all_far = std::all_of(run.triangle, run.triangle + n, [](std::uint32_t t) { return t == nothing; });
-                run.known = 0;
-                if (all_far && 2 * order.runs[first / run_points].radius < cap_mm) {
-                    if (far.inside(at(0))) allInside(first, n);
-                    continue;
-                }
-                tree.feet(places, run, feet);
-                for (size_t i = 0; i < n; ++i) {
-                    Nearest nearest{run.triangle[i], feet.distance[i], {}};
-                    bool inside = false;
-                    if (nearest.triangle == nothing || nearest.distance_mm > cap_mm) {
-                        nearest.distance_mm = cap_mm;
-                        inside = far.inside(at(i));
-                    } else {
-                        for (size_t axis = 0; axis < 3; ++axis) {
-                            nearest.foot.at[axis] = feet.at[axis][i];
-                            // the next run is likely to lie beside this one
-                            run.known_at[run.known][axis] = static_cast<float>(feet.at[axis][i] - places.middle[axis]);
-                        }
-                        ++run.known;
-                        nearest.foot.feature = static_cast<Feature>(feet.feature[i]);
-                        inside = sides && sides->inside(at(i), nearest, feet.side[i]);
-                    }
-                    map.distance_mm[order.place[first + i]] =
-                        static_cast<float>(inside ? -nearest.distance_mm : nearest.distance_mm);
-                }
-            }
-        }
-    };
-    inPieces(order.points.size(), 4 * crowd_points, threadsOf(threads), work);
+        distancesOf(tree, sides, order, move, cap_mm, from, to,
+                    [&](std::uint32_t point, double distance) { map.distance_mm[point] = static_cast<float>(distance); });
+    });
     return map;
+}
+
+void eachDistance(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const Motion& move, double cap_mm,
+                  size_t from, size_t to, const std::function<void(std::uint32_t point, double distance_mm)>& put) {
+    distancesOf(tree, sides, order, move, cap_mm, from, to, put);
 }
 
 } // namespace gorvet::shape

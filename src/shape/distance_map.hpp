@@ -16,6 +16,7 @@ struct PointOrder {
     };
     static constexpr size_t run_points = kernel::run_width;
     static constexpr size_t crowd_points = 16 * run_points;
+    static constexpr size_t piece_points = 4 * crowd_points; ///< what one thread takes at a time
     std::vector<Ball> runs;
     std::vector<Ball> crowds;
 };
@@ -30,5 +31,9 @@ struct DistanceMap {
 /// from any thread, ends it early with what is there. `cap_mm` > 0.
 DistanceMap distancesTo(const DistanceTree&, const Sides* sides, const PointOrder&, const Motion& points_to_surface,
                         double cap_mm, int threads = 0, const std::function<bool()>& stop = {});
+/// Of the points from `from` to before `to` in the order's own order, those that are nearer than the cap or inside: `put` gets
+/// the place that each had, and its distance (− the cap for those deeper inside). `from` must be a multiple of crowd_points.
+void eachDistance(const DistanceTree&, const Sides*, const PointOrder&, const Motion& points_to_surface, double cap_mm,
+                  size_t from, size_t to, const std::function<void(std::uint32_t point, double distance_mm)>& put);
 
 } // namespace gorvet::shape

@@ -30,4 +30,10 @@ Mesh moved(Mesh mesh, const Motion& motion) {
     return mesh;
 }
 
+void append(Mesh& to, const Mesh& m) {
+    const auto shift = static_cast<std::uint32_t>(to.points.size());
+    to.points.insert(to.points.end(), m.points.begin(), m.points.end());
+    for (const Triangle& t : m.triangles) to.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+}
+
 } // namespace gorvet::shape

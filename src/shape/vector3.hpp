@@ -56,5 +56,7 @@ Motion motionOf(const Point3& shift, double yaw_rad, double pitch_rad, double ro
 std::array<double, 3> anglesOf(const Motion&);
 /// The mesh moved, normals turned with it.
 Mesh moved(Mesh, const Motion&);
+/// Points and triangles of a mesh behind those of another.
+void append(Mesh& to, const Mesh&);
 
 } // namespace gorvet::shape

@@ -22,12 +22,6 @@ int failed(const std::string& what) {
     return 1;
 }
 
-void append(Mesh& to, const Mesh& m) {
-    const auto shift = static_cast<std::uint32_t>(to.points.size());
-    to.points.insert(to.points.end(), m.points.begin(), m.points.end());
-    for (const shape::Triangle& t : m.triangles) to.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
-}
-
 std::optional<Mesh> partMesh(const std::string& part, double step) {
     if (part == "body") return bodyShell(step);
     if (part == "chassis") return ladderFrame(step);

@@ -1,7 +1,10 @@
 #include "sit/pairs.hpp"
 
+#include "shape/parallel.hpp"
+
 #include <algorithm>
 #include <cmath>
+#include <mutex>
 
 namespace gorvet::sit {
 namespace {
@@ -162,35 +165,47 @@ std::vector<SweepEnd> endsOf(const Sweep& s) {
 LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed, const Motion& move, const Need& shown,
                       int threads, const std::function<bool()>& stop) {
     LiveClearance worst;
-    worst.least_mm = shown.cap_mm;
     const size_t n = moving.mesh->points.size();
     worst.map.distance_mm.assign(n, static_cast<float>(shown.cap_mm));
-    size_t least_at = 0;
     const double band = std::max(1e-3, shown.tightBelow() - shown.foulsBelow());
-    for (const auto& [part, need, moving_pose, fixed_pose, pose] : fixed) {
-        const Motion now = chained(inverse(fixed_pose), chained(move, moving_pose));
-        const auto map = distancesTo(*part->tree, part->sides.get(), moving.order, now, need.cap_mm, threads, stop);
-        worst.map.has_inside = worst.map.has_inside || map.has_inside;
-        const bool same = need.foulsBelow() == shown.foulsBelow() && need.tightBelow() == shown.tightBelow();
-        const double own = std::max(1e-3, need.tightBelow() - need.foulsBelow());
-        const auto far = static_cast<float>(need.cap_mm); // most points: they change nothing
-        for (size_t i = 0; i < n; ++i) {
-            if (map.distance_mm[i] >= far) continue;
-            const double d = static_cast<double>(map.distance_mm[i]);
-            if (d < worst.least_mm) {
-                worst.least_mm = d;
-                least_at = i;
-                worst.pose = pose;
-            }
-            // depths keep their size; between fouls and clear the two scales run side by side
-            const double over = d - need.foulsBelow();
-            const double there = same               ? d
-                                 : d >= need.cap_mm ? shown.cap_mm
-                                                    : shown.foulsBelow() + (over > 0 ? over / own * band : over);
-            worst.map.distance_mm[i] =
-                std::min(worst.map.distance_mm[i], static_cast<float>(std::clamp(there, -shown.cap_mm, shown.cap_mm)));
-        }
+    std::vector<Motion> motions;
+    for (const MapAgainst& f : fixed) {
+        motions.push_back(chained(inverse(f.fixed_pose), chained(move, f.moving_pose)));
+        worst.map.has_inside = worst.map.has_inside || (f.part->sides && f.part->sides->any());
     }
+    /// Of equals the same one, however the work was shared out.
+    struct Least {
+        double mm = 0;
+        size_t map = 0;
+        std::uint32_t point = 0;
+        auto operator<=>(const Least&) const = default;
+    };
+    Least least{shown.cap_mm, fixed.size(), 0};
+    std::mutex shared;
+    // a piece of the points at a time against all, so that they are gone through once
+    shape::inPieces(n, shape::PointOrder::piece_points, shape::threadsOf(threads), [&](size_t from, size_t to) {
+        Least own_least{shown.cap_mm, fixed.size(), 0};
+        for (size_t k = 0; k < fixed.size(); ++k) {
+            if (stop && stop()) return;
+            const Need& need = fixed[k].need;
+            const bool same = need.foulsBelow() == shown.foulsBelow() && need.tightBelow() == shown.tightBelow();
+            const double own = std::max(1e-3, need.tightBelow() - need.foulsBelow());
+            const auto put = [&](std::uint32_t i, double d) {
+                own_least = std::min(own_least, Least{d, k, i});
+                // depths keep their size; between fouls and clear the two scales run side by side
+                const double over = d - need.foulsBelow();
+                const double there = same ? d : shown.foulsBelow() + (over > 0 ? over / own * band : over);
+                worst.map.distance_mm[i] =
+                    std::min(worst.map.distance_mm[i], static_cast<float>(std::clamp(there, -shown.cap_mm, shown.cap_mm)));
+            };
+            shape::eachDistance(*fixed[k].part->tree, fixed[k].part->sides.get(), moving.order, motions[k], need.cap_mm, from, to,
+                                put);
+        }
+        const std::lock_guard lock(shared);
+        least = std::min(least, own_least);
+    });
+    worst.least_mm = least.mm;
+    if (least.map < fixed.size()) worst.pose = fixed[least.map].pose;
     for (const float v : worst.map.distance_mm) {
         switch (shown.band(static_cast<double>(v))) {
         case Band::Clear: ++worst.clear; break;
@@ -198,7 +213,7 @@ LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed,
         case Band::Fouls: ++worst.fouls; break;
         }
     }
-    if (n > 0) worst.at = move.moved(moving.mesh->points[least_at]);
+    if (n > 0) worst.at = move.moved(moving.mesh->points[least.point]);
     return worst;
 }
 

@@ -202,10 +202,10 @@ WayIn wayIn(const Mesh& body, const Motion& seat, const std::vector<WayPart>& ch
                      [](const Undercut& a, const Undercut& b) { return a.by_mm > b.by_mm; });
 
     const Lift& level = way.from_behind.lift_mm <= way.from_front.lift_mm ? way.from_behind : way.from_front;
-    way.words = fmt::format("Rolled in from {}, the body hangs {:.0f} mm above its seat: the {} asks for it.",
+    way.words = fmt::format("Rolled in from {}, the body hangs {:.0f} mm above its seat, because of the {}.",
                             &level == &way.from_behind ? "behind" : "the front", level.lift_mm, level.part);
     if (level.by_part.size() > 1 && level.by_part[1].second < level.lift_mm - 30)
-        way.words += fmt::format(" Without it {:.0f} mm would do.", level.by_part[1].second);
+        way.words += fmt::format(" Without that, {:.0f} mm would do.", level.by_part[1].second);
     if (way.tilt_rad != 0)
         way.words +=
             fmt::format(" Hung {:.1f}° nose {}, {:.0f} mm are enough from {}.", std::abs(way.tilt_rad) * 180 / std::numbers::pi,

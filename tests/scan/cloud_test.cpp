@@ -91,9 +91,7 @@ TEST_CASE("marker balls are found in a scan of the car, and matched between two 
     std::mt19937 rng(4711);
     const sim::Markers markers = sim::markersAround(8, rng);
     Mesh scene = sim::bodyShell(25);
-    const auto shift = static_cast<std::uint32_t>(scene.points.size());
-    scene.points.insert(scene.points.end(), markers.mesh.points.begin(), markers.mesh.points.end());
-    for (const shape::Triangle& t : markers.mesh.triangles) scene.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+    append(scene, markers.mesh);
     const shape::DistanceTree tree(std::make_shared<const Mesh>(std::move(scene)));
     sim::ScannerSettings settings;
     settings.step_rad = 0.0022;

@@ -69,9 +69,7 @@ Mesh box(const Point3& middle, const Point3& size, double step = 1e9) {
     return m;
 }
 Mesh both(Mesh a, const Mesh& b) {
-    const auto shift = static_cast<std::uint32_t>(a.points.size());
-    a.points.insert(a.points.end(), b.points.begin(), b.points.end());
-    for (const Triangle& t : b.triangles) a.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+    append(a, b);
     return a;
 }
 Mesh turnedOut(Mesh m) {

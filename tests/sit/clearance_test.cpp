@@ -196,12 +196,7 @@ TEST_CASE("zones forbid a cut or ask for a brace first, and set the order", "[si
     sim::addGrid(floor, 40, [](double u, double v) { return Point3{2000 * u - 1000, 1000 * v - 500, 0}; });
     const Ready body = ready(floor);
     Mesh three = box({-700, 0, 0}, {100, 60, 60}, 40);
-    for (const double x : {0.0, 700.0}) {
-        const Mesh m = box({x, 0, 0}, {100, 60, 60}, 40);
-        const auto shift = static_cast<std::uint32_t>(three.points.size());
-        three.points.insert(three.points.end(), m.points.begin(), m.points.end());
-        for (const auto& t : m.triangles) three.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
-    }
+    for (const double x : {0.0, 700.0}) append(three, box({x, 0, 0}, {100, 60, 60}, 40));
     const Ready frame = ready(three);
     CutOptions o;
     o.margin_mm = 20;

@@ -148,9 +148,7 @@ TEST_CASE("a map against several parts shows each point by the part that is wors
     CHECK(seen);
     // the same need for all: the same as one map of both
     Mesh both = *rail.ready->mesh;
-    const auto shift = static_cast<std::uint32_t>(both.points.size());
-    for (const Point3& p : exhaust.ready->mesh->points) both.points.push_back(p);
-    for (const auto& t : exhaust.ready->mesh->triangles) both.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+    append(both, *exhaust.ready->mesh);
     const auto one = part("both", std::move(both));
     const auto whole = sit::liveClearance(*floor.ready, *one.ready, {}, shown, 1);
     const auto parts = sit::worstOf(*floor.ready, {{rail.ready.get(), shown}, {exhaust.ready.get(), shown}}, {}, shown, 1);

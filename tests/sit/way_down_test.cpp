@@ -96,7 +96,8 @@ TEST_CASE("a lip under an outrigger: the body comes down beside it and goes back
     CHECK(none.steps.empty());
     REQUIRE(none.in_the_way.size() == 1);
     CHECK(none.in_the_way[0].take_off == "frame");
-    CHECK_THAT(none.words, Catch::Contains("there is no way down") && Catch::Contains("With the frame off it goes straight down"));
+    CHECK_THAT(none.words,
+               Catch::Contains("there is no way down") && Catch::Contains("With the frame off it goes straight down"));
     // fewer looks than it takes: it says that it gave up
     DownOptions few;
     few.most_looks = 5;
