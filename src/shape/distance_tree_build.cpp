@@ -103,7 +103,8 @@ Division bestDivision(const std::vector<Boxed>& boxes, const Part& part, float s
     return best;
 }
 
-constexpr std::uint32_t few = 16 * leaf_width;
+constexpr std::uint32_t few = node_width * leaf_width;
+std::uint32_t leavesFor(std::uint32_t count) { return (count + leaf_width - 1) / leaf_width; }
 
 /// A part of few boxes: the best of all divisions into whole leaves, along all three axes, so that leaves come out full.
 std::uint32_t sweep(Boxed* first, std::uint32_t count) {
@@ -128,8 +129,7 @@ std::uint32_t sweep(Boxed* first, std::uint32_t count) {
         Box right;
         for (std::uint32_t i = count; i-- > leaf_width;) {
             right.take(quad(first[o[i]].least), quad(first[o[i]].most));
-            if (i % leaf_width == 0)
-                after[i / leaf_width] = right.surface() * static_cast<float>((count - i + leaf_width - 1) / leaf_width);
+            if (i % leaf_width == 0) after[i / leaf_width] = right.surface() * static_cast<float>(leavesFor(count - i));
         }
         Box left;
         for (std::uint32_t i = 0; i + 1 < count; ++i) {
@@ -185,7 +185,7 @@ class Builder {
 public:
     Builder(std::vector<Boxed>& boxes, Skeleton& out) : boxes_(boxes), out_(out) {}
 
-    /// The children of a node: the part of the largest surface divided until there are W or all fit a leaf.
+    /// The children of a node: nodes that hold a full set of leaves where that can be, and leaves in the places left over.
     std::vector<Part> children(const Part& whole, int depth) {
         std::vector<Part> parts{whole};
         const auto largest = [&](const auto& counts) {
@@ -212,8 +212,7 @@ public:
         // places that are left: for the leaves of what fits in wholly
         for (;;) {
             const size_t i = largest([&](const Part& p) {
-                return p.count > leaf_width && p.count <= few &&
-                       parts.size() - 1 + (p.count + leaf_width - 1) / leaf_width <= node_width;
+                return p.count > leaf_width && p.count <= few && parts.size() - 1 + leavesFor(p.count) <= node_width;
             });
             if (i == parts.size()) break;
             const std::uint32_t from = parts[i].from, to = from + parts[i].count;

@@ -38,8 +38,8 @@ struct Skeleton {
     std::vector<Node> nodes; ///< the root first; empty when the root is a leaf
     std::vector<Range> leaves;
 };
-/// Leaves of leaf_width triangles at most. Binned surface-area splits, the larger of a node's children split until there are
-/// node_width of them. Sorts `boxes`.
+/// Leaves of leaf_width triangles at most. Binned surface-area splits, the larger of a node's children first, down to what a node
+/// of leaves holds; such a set of leaves is split along the axis that suits it best. Sorts `boxes`.
 Skeleton skeletonOf(std::vector<Boxed>& boxes, int threads);
 
 } // namespace gorvet::shape::kernel

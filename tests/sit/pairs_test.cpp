@@ -158,6 +158,47 @@ TEST_CASE("a map against several parts shows each point by the part that is wors
     CHECK(parts.tight == whole.tight);
 }
 
+TEST_CASE("a map against several is the same however the work is shared out, the least of equals and its pose too",
+          "[sit][pairs]") {
+    // fine enough for several pieces; the same least distance all along, to two parts and in two poses of one
+    Mesh sheet;
+    for (std::uint32_t i = 0; i <= 150; ++i)
+        for (std::uint32_t j = 0; j <= 40; ++j) {
+            sheet.points.push_back({10.0 * i, 10.0 * j, 0});
+            const std::uint32_t p = 41 * i + j;
+            if (i > 0 && j > 0) sheet.triangles.insert(sheet.triangles.end(), {{p - 42, p - 1, p}, {p - 42, p, p - 41}});
+        }
+    const auto floor = part("floor", std::move(sheet));
+    REQUIRE(floor.ready->mesh->points.size() > 4 * shape::PointOrder::piece_points);
+    const auto rail = part("rail", box({0, 0, -40}, {1500, 100, -20}));
+    const auto plate = part("plate", box({0, 300, -40}, {1500, 400, -20}));
+    sit::Need shown;
+    shown.least_mm = 15;
+    const std::vector<sit::MapAgainst> against{{rail.ready.get(), shown, {}, {}, "as it stands"},
+                                               {plate.ready.get(), shown, {}, {}, "beside"},
+                                               {rail.ready.get(), shown, {}, shape::motionOf({0, 50, 0}, 0, 0, 0), "moved over"}};
+    const auto one = sit::worstOf(*floor.ready, against, {}, shown, 1);
+    CHECK(one.least_mm == Approx(20).margin(1e-4));
+    for (const int threads : {2, 3, 7}) {
+        const auto many = sit::worstOf(*floor.ready, against, {}, shown, threads);
+        CHECK(many.map.distance_mm == one.map.distance_mm);
+        CHECK(many.least_mm == one.least_mm);
+        CHECK(many.at == one.at);
+        CHECK(many.pose == one.pose);
+        CHECK(many.tight == one.tight);
+    }
+    // each of them is the least of the three taken alone
+    std::vector<float> least(one.map.distance_mm.size(), static_cast<float>(shown.cap_mm));
+    for (const sit::MapAgainst& a : against) {
+        const auto alone = sit::worstOf(*floor.ready, {a}, {}, shown, 1);
+        for (size_t i = 0; i < least.size(); ++i) least[i] = std::min(least[i], alone.map.distance_mm[i]);
+    }
+    CHECK(one.map.distance_mm == least);
+    // stopped before it began: nothing is claimed to be near
+    const auto stopped = sit::worstOf(*floor.ready, against, {}, shown, 2, [] { return true; });
+    CHECK(stopped.least_mm == shown.cap_mm);
+}
+
 TEST_CASE("a cut map asks more where a part needs more, and looks at where it goes", "[sit][pairs][closed-form]") {
     Mesh sheet;
     for (int i = 0; i <= 100; ++i)
