@@ -5,7 +5,7 @@
 /// The distance of every point of a set to a surface, as often as the set is moved.
 namespace gorvet::shape {
 
-/// Points in an order in which neighbours follow each other: halved and halved again, made once.
+/// Points in an order in which neighbours follow each other: halved and halved again, made once. They must be numbers all.
 struct PointOrder {
     std::vector<Point3> points;       ///< sorted
     std::vector<std::uint32_t> place; ///< of each, where it was

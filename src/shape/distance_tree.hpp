@@ -52,8 +52,6 @@ public:
     void lay(const Point3* first, size_t n, kernel::Places&, kernel::Run&) const;
     /// The answers in full, for what nearestRun() named.
     void feet(const kernel::Places&, const kernel::Run&, kernel::Feet&) const;
-    /// The answer in full, for a triangle that nearestRun named.
-    Nearest exact(std::uint32_t triangle, const Point3&, double cap_mm) const;
 
     /// Calls with every triangle whose box may meet the box; false from it stops.
     void inBox(const Point3& least, const Point3& most, const std::function<bool(std::uint32_t)>&) const;
@@ -72,6 +70,8 @@ public:
 
 private:
     void build(int threads);
+    /// The answer in full, for a triangle or `nothing`.
+    Nearest exact(std::uint32_t triangle, const Point3&, double cap_mm) const;
     std::shared_ptr<const Mesh> mesh_;
     Point3 middle_{};
     kernel::Tree tree_;
