@@ -378,6 +378,19 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     auto* room = d.window.findChild<desk::ScanRoom*>();
     REQUIRE(waitLong([&] { return room->overlay() && room->overlay()->hasChassis(); }));
     CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("The chassis is scanned, the body is not"));
+    // typed over the view, it goes on the line; what the view knows stays with it
+    auto* view = d.window.findChild<SceneView*>();
+    REQUIRE(view);
+    auto* entry = d.find<QLineEdit>("entry");
+    view->setFocus();
+    QTest::keyClick(view, Qt::Key_Left);
+    CHECK(d.window.focusWidget() == view);
+    CHECK(entry->text().isEmpty());
+    QTest::keyClick(view, Qt::Key_S);
+    CHECK(d.window.focusWidget() == entry);
+    QTest::keyClicks(entry, "can");
+    CHECK(entry->text() == "scan");
+    entry->clear();
     const auto picture = folder / "view.png";
     desk::ask::presets().answers = {"as a file", QString::fromStdString(picture.string())};
     d.action("savePicture");

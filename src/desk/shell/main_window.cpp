@@ -22,6 +22,7 @@
 #include <QApplication>
 #include <QDateTime>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
@@ -560,6 +561,19 @@ void MainWindow::slideBody(double mm) {
         showOverlay(); // back to where it sits
     }
     say(tr("Pin the hinge pillar at a station first: then the body edge can be slid."), "warn");
+}
+
+/// What is typed over a view, and means nothing there, goes on the line.
+void MainWindow::keyPressEvent(QKeyEvent* e) {
+    QLineEdit* const field = calling_out_ ? call_out_->field() : entry_->field();
+    const bool command = e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier);
+    if (command || e->text().isEmpty() || !e->text().front().isPrint() || !field->isVisible() || focusWidget() == field) {
+        QMainWindow::keyPressEvent(e);
+        return;
+    }
+    field->setFocus();
+    QKeyEvent typed(e->type(), e->key(), e->modifiers(), e->text());
+    QCoreApplication::sendEvent(field, &typed);
 }
 
 } // namespace gorvet::desk

@@ -59,6 +59,9 @@ public:
     /// Fills the window with the next reading, or goes back to the desk.
     void toggleCallOut();
 
+protected:
+    void keyPressEvent(QKeyEvent*) override;
+
 private:
     void buildMenu();
     void buildCentral();
