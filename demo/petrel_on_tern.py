@@ -56,10 +56,10 @@ def chassis_truth():
     pair("RS", "suspension", 2180, 470, 470)
     for name, x in (("P", 480), ("Q", 1650), ("R", 2330)):
         pair(name, "body-mount", x, rail_y(x) + 70, rail_top(x) - 20)
-    points["G"] = ("gearbox-mount", 1050, 12, 509)
+    points["G"] = ("gearbox-mount", 950, 12, 509)
     pair("X", "crossmember", 1610, 300, 440)
     points["T"] = ("steering", -300, -360, 470)
-    for name, x, y in (("V1", 700, -135), ("V2", 700, 150), ("V3", 1012, -135), ("V4", 1012, 150)):
+    for name, x, y in (("V1", 700, -135), ("V2", 700, 150), ("V3", 912, -135), ("V4", 912, 150)):
         points[name] = ("gearbox-pan", x, y, 436)      # corners of the pan's underside
 
     crooked = {}
@@ -97,7 +97,7 @@ def body_truth(rail_top, rail_y):
     # sill front must come 285 over the ground
     shift_z = GROUND_Z + 285 - to_chassis((720, -700, 500))[2]
     # mounts: drilled where they will meet the rails; gaps that the stacks must make up
-    for name, station, behind_cut, gap in (("M1", 350, False, 37.0), ("M2", 930, False, 41.5), ("M3", 1900, True, 33.0)):
+    for name, station, behind_cut, gap in (("M1", 350, False, 37.0), ("M2", 800, False, 41.5), ("M3", 1900, True, 33.0)):
         rail_station = station + 140 if behind_cut else station
         y = rail_y(rail_station)
         z_chassis = rail_top(rail_station) + gap
@@ -276,7 +276,7 @@ frame ladder
 rail 100 x 60 x 4 box top
 tyre front 340
 tyre rear 340
-hinge 557.5 tol 2
+hinge 557.5 tol 3
 travel width 185
 pin up chassis:Rl chassis:Rr to M3l M3r least 20 like
 pin height N least 180
@@ -290,9 +290,10 @@ seating keep low note 20 lower; the floor channelled over the rails
 lower none
 sill front 285 tol 3
 sill rear 291 tol 3
-cut 1250
-fish-plate 5
+cut 1280
+fish-plate 8
 overlap 2.5
+sleeve-fit 1.5
 crossing prop-shaft from -50 to 2790
 crossing brake-line slack 20 from 300 to 2700
 crossing fuel-line slack 60 from 700 to 2500

@@ -30,10 +30,11 @@ def codes_in_the_source():
     condition = text("src/tape/condition.cpp")
     # a figure is a finding where it is judged: its call ends in `true);`
     for found in re.finditer(r'FigureKind::\w+, "([a-z-]+)", "', condition):
-        if re.compile(r"\b(true|false)\);").search(condition, found.end()).group(1) == "true":
+        worst = "addWorst(" in condition[found.start() - 40:found.start()] # of several stations: always judged
+        if worst or re.compile(r"\b(true|false)\);").search(condition, found.end()).group(1) == "true":
             codes.add("tape." + found.group(1))
     for file in sorted((source / "src/stretch").glob("*.cpp")):
-        codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)\s*"([a-z][a-z-]+)",\s*(?:PlanVerdict|fmt::|")', file.read_text())}
+        codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)\s*"([a-z][a-z-]+)",\s*(?:\w+ \? )?(?:PlanVerdict|fmt::|")', file.read_text())}
     for file in sorted((source / "src/make").glob("crossmember.cpp")):
         codes |= {"make.crossmember-" + c for c in re.findall(r'\badd\(\s*"([a-z-]+)", PlanVerdict|\badd\(\s*"([a-z-]+)",', file.read_text()) for c in c if c}
     codes |= {"make.mount-" + c for c in re.findall(r'\b(?:fails|marginal)\(\s*"([a-z-]+)"', text("src/make/mounts.cpp"))}

@@ -7,7 +7,7 @@ set(forbidden_store "formats/|sheet/|tape/|sit/|stretch/|make/|work/|shape/|anal
 set(forbidden_formats "store/|sheet/|tape/|sit/|stretch/|make/|work/|analysis/|entry/|cli/|desk/")
 set(forbidden_shape "store/|formats/|sheet/|tape/|sit/|stretch/|make/|work/|analysis/|entry/|cli/|desk/")
 set(forbidden_sheet "build/|store/|formats/|tape/|sit/|stretch/|make/|work/|shape/|analysis/|entry/|cli/|desk/")
-set(forbidden_sim "store/|sheet/|tape/|sit/|stretch/|make/|work/|analysis/|entry/|cli/|desk/")
+set(forbidden_sim "store/|sheet/|tape/|sit/|stretch/|make/|analysis/|entry/|cli/|desk/") # work: the player of its orders
 set(forbidden_entry "store/|formats/|sheet/|tape/|sit/|stretch/|make/|work/|shape/|analysis/|cli/|desk/")
 set(forbidden_analysis "store/|entry/|prompt/|cli/|desk/")
 set(forbidden_prompt "store/|formats/|sheet/|cli/|desk/")

@@ -10,7 +10,7 @@ take() { # NAME KEYS ARGUMENTS…
     rm -rf "${settings:?}"/*
     xvfb-run -a -s "-screen 0 1280x800x24" bash -c '
         out=$1 keys=$2; shift 2
-        "$@" & app=$!; sleep "${settle:-3}"
+        "$@" & app=$!; sleep "${settle:-8}" # what fouls is worked out beside the window
         window=$(xdotool search --sync --onlyvisible --pid $app | tail -1)
         xdotool windowfocus --sync "$window" 2>/dev/null || true
         for key in $keys; do xdotool key --window "$window" "$key"; done
@@ -23,7 +23,7 @@ take() { # NAME KEYS ARGUMENTS…
             last=$sum
         done
         import -window root -strip "$out"
-        kill $app' take "$out" "$keys" "$build/gorvet" "$@" "${shown:-$build/petrel_on_tern.gorvet}"
+        kill $app; wait $app || true # the next one opens the same build' take "$out" "$keys" "$build/gorvet" "$@" "${shown:-$build/petrel_on_tern.gorvet}"
     echo "$out"
 }
 # what was left last time must not show
@@ -37,7 +37,7 @@ settle=12 take scan-dye "" --bench 2 --dye
 settle=12 take sit-day "" --bench 3
 settle=12 calm=12 take sit-costs-day "F5" --bench 3
 settle=12 take scan-pairs-day "F5" --bench 2
-settle=12 calm=6 take scan-way-day "ctrl+y" --bench 2
+settle=12 calm=25 take scan-way-day "ctrl+y" --bench 2
 take stretch-day "" --bench 4
 take make-day "" --bench 5
 take tape-dye "" --bench 1 --dye

@@ -379,6 +379,7 @@ private:
                 c.rows.push_back({"bolt",
                                   m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "none fits",
                                   Mark::Derived, false});
+                c.rows.push_back({"into", m.nut, Mark::Derived, true});
             }
             if (!m.sentence.empty()) c.sentences.push_back(m.sentence + " " + m.remedy);
         } else {

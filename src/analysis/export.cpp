@@ -51,6 +51,7 @@ std::string cutListCsv(const Results& r) {
         if (m.bolt_length_mm)
             csv += fmt::format("1,{},M{:g} bolt,{:.0f},,\n", formats::csvField("mount bolt " + m.name), m.bolt_mm,
                                *m.bolt_length_mm);
+        csv += fmt::format("1,{},{},,,\n", formats::csvField("mount nut " + m.name), formats::csvField(m.nut));
     }
     if (r.stretch.sleeve)
         csv += fmt::format("2,inner sleeve,{},{:.1f},square,\n",
@@ -125,7 +126,6 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     v.plan = &r.crossmember;
     v.step = b.settings.length_step;
     page.place(make::crossmemberSheet(v, area.width, area.height - 12, on_paper), {area.x, area.y});
-    addCheckBar(page, {area.x, area.y + area.height - 2});
     pages.push_back(std::move(page));
     Drawing plates = blankPage(titled(b, r, "Plates of the crossmember"), cautions, area);
     double x = area.x;
@@ -134,8 +134,16 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
                      {x, area.y});
         x += area.width / 3;
     }
-    addCheckBar(plates, {area.x, area.y + area.height - 2});
     pages.push_back(std::move(plates));
+    // the plates as templates, where they fit on a page
+    for (const make::Plate* plate : {&r.crossmember.left, &r.crossmember.right, &r.crossmember.pad}) {
+        if (plate->width_mm > area.width || plate->height_mm > area.height - 14) continue;
+        Area own;
+        Drawing template_page = blankPage(titled(b, r, fmt::format("Template 1 : 1, {}", plate->name)), cautions, own);
+        template_page.place(make::plateDrawing(*plate), {own.x, own.y});
+        addCheckBar(template_page, {own.x, own.y + own.height - 2});
+        pages.push_back(std::move(template_page));
+    }
     return pages;
 }
 
@@ -339,8 +347,6 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
         keep("flange-left.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.left), to); });
         keep("flange-right.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.right), to); });
         keep("pad.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.pad), to); });
-        // the same page as a drawing file: its coordinates are millimetres on paper, not 1:1
-        keep("crossmember-sheet.dxf", [&](const auto& to) { return writeDxf(pages.front(), to); });
         keep("crossmember.step", [&](const auto& to) -> Result<void> {
             const auto solids = make::crossmemberSolids(*r.crossmember_input, r.crossmember);
             return solids ? shape::writeStep(*solids, to) : Result<void>(solids.error());

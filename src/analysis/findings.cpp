@@ -161,13 +161,19 @@ private:
         for (size_t i = 0; i < s.solution.setups.size() && i < s.survey.setups.size(); ++i) {
             const tape::AdjustedSetUp& a = s.solution.setups[i];
             const tape::SetUp& setup = s.survey.setups[i];
-            if (!a.readings || a.told[0] || a.told[1]) continue;
+            const auto unknowns = static_cast<size_t>(tape::unknownsOf(setup.kind));
+            const bool stated = std::any_of(a.prior.begin(), a.prior.begin() + static_cast<std::ptrdiff_t>(unknowns),
+                                            [](double prior) { return prior > 0; });
+            if (a.readings < 2 || (!stated && (a.told[0] || a.told[1]))) continue;
             Finding& f =
                 add(Severity::Warn, Bench::Tape, "tape.setup-untold", setup.name, "Doubtful",
-                    fmt::format("Nothing tells the {} {} from the {}'s own shape: it is {}.", word(setup.kind), setup.name, name,
-                                setup.kind == SetUpKind::Plane    ? "taken as level"
-                                : setup.kind == SetUpKind::String ? "taken as the centreline"
-                                                                  : "taken as reading true"),
+                    stated ? fmt::format("Nothing tells {} from the {}'s own shape: {}. That stands in every ± it reaches.",
+                                         setup.name, name, setupWords(setup, a, step_))
+                           : fmt::format("Nothing tells the {} {} from the {}'s own shape: it is {}.", word(setup.kind),
+                                         setup.name, name,
+                                         setup.kind == SetUpKind::Plane    ? "the datum, taken as level"
+                                         : setup.kind == SetUpKind::String ? "the datum, taken as the centreline"
+                                                                           : "taken as reading true"),
                     setup.kind == SetUpKind::Plane    ? "Hold the heights of three pads, or take levels that do not come from it."
                     : setup.kind == SetUpKind::String ? "Hold the offsets of two points, or tape across the frame."
                                                       : "Tape a few of the same pairs with a tape you trust.");
@@ -261,10 +267,13 @@ private:
             for (size_t k = 0; k < group.size() && k < 8; ++k)
                 names += (k == 0 ? "" : k + 1 == group.size() ? " and " : ", ") + readingName(s.survey, group[k]);
             const bool bad = s.solution.readings[group.front()].verdict == tape::Verdict::Retape;
-            Finding& f =
-                add(bad ? Severity::Bad : Severity::Warn, Bench::Tape, "tape.inseparable", subject_name,
-                    bad ? "Re-tape" : "Doubtful", fmt::format("One of {} is wrong, and the readings can't tell which.", names),
-                    "Tape each of them again, or add a reading that crosses them.");
+            const bool wide = s.solution.readings[group.front()].widened_sigma > 0;
+            Finding& f = add(
+                bad ? Severity::Bad : Severity::Warn, Bench::Tape, "tape.inseparable", subject_name, bad ? "Re-tape" : "Doubtful",
+                fmt::format("One of {} is wrong, and the readings can't tell which; the likeliest stands first.{}", names,
+                            wide ? " They count with the error that they may have: what they reach is wide." : ""),
+                fmt::format("Tape {} again first: if it is the wrong one, that settles all. Or add a reading that crosses them.",
+                            readingName(s.survey, group.front())));
             f.brief = fmt::format("one of {}", group.size());
             f.station_mm = stationOf(subject, s, s.survey.readings[group.front()].from);
             f.tag = fmt::format("reading:{}", s.reading_ids[group.front()].value);
@@ -337,7 +346,7 @@ private:
                                              w.on_bound && !fails ? ", on the bound: the other pins press against it" : ""),
                                  fails ? "See what giving up another pin would bring (F5), or let the floor or rails give way."
                                  : over_tyre ? "Read the tyre's width, radius and travel, and tape the arch again."
-                                             : "Measure what it rests on, or ask for a little more.");
+                                             : askForMore(pin, w));
                 f.figure = has;
                 f.need = pinFigure(b_, pin, pin.target.value);
                 f.tag = tag;
@@ -349,15 +358,16 @@ private:
                 }
                 continue;
             }
-            std::string why = fails                                             ? "the other pins pull it away"
-                              : std::abs(w.miss) + w.half_width > pin.tolerance ? "the surveys are not sharp enough to say more"
-                                                                                : "it rests on an assumed figure";
+            std::string why = fails ? "the other pins pull it away"
+                              : std::abs(w.miss) + w.miss_half_width > pin.tolerance
+                                  ? "the surveys are not sharp enough to say more"
+                                  : "it rests on an assumed figure";
             Finding& f =
                 add(severityOf(w.verdict), Bench::Sit, "sit.pin-miss", name, verdictWord(w.verdict),
-                    fmt::format("{} misses by {} ± {}: {}.", capital(name), show(std::abs(w.miss)), show(w.half_width), why),
+                    fmt::format("{} misses by {} ± {}: {}.", capital(name), show(std::abs(w.miss)), show(w.miss_half_width), why),
                     fails ? "Give one of the pins a wider tolerance, or move its target."
                           : "Measure what it rests on, or widen its tolerance.");
-            f.figure = show(std::abs(w.miss)) + " ± " + show(w.half_width);
+            f.figure = show(std::abs(w.miss)) + " ± " + show(w.miss_half_width);
             f.need = show(pin.tolerance);
             f.tag = tag;
             if (const auto at = r_.bodyInChassis(pin.points.front())) f.station_mm = at->x_mm;
@@ -366,6 +376,15 @@ private:
     }
 
     std::string pinName(const Pin& pin) const { return analysis::pinName(b_, pin); }
+
+    /// A bound that the body only just keeps is as likely missed as kept: what to ask for instead.
+    std::string askForMore(const Pin& pin, const sit::WishResult& w) const {
+        if (w.half_width <= 0 || !std::isfinite(w.half_width)) return "Measure what it rests on.";
+        const double sure = pin.target.value + (pin.bound == Bound::AtLeast ? w.half_width : -w.half_width);
+        return fmt::format("Measure what it rests on more sharply, or ask for {} {} to be sure of {}.",
+                           pin.bound == Bound::AtLeast ? "at least" : "at most", pinFigure(b_, pin, sure),
+                           pinFigure(b_, pin, pin.target.value));
+    }
 
     void stretch() {
         const auto& plan = r_.stretch;

@@ -1,6 +1,8 @@
+#include "analysis/origin.hpp"
 #include "analysis/overlay.hpp"
 #include "analysis/results.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include <fmt/format.h>
@@ -11,7 +13,7 @@ using namespace build;
 
 namespace {
 
-Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
+Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject, const std::vector<Finding>& all) {
     const std::string name(word(subject));
     const auto step = b.settings.length_step;
     const auto small = [&](double mm) { return units::formatSmall(std::abs(mm), step, true); };
@@ -41,9 +43,22 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
         const std::string remedy = s.solution.unfixed.empty() ? "" : " " + s.solution.unfixed.front().remedy;
         return {fmt::format("The {}'s shape is not fixed yet.", name), s.solution.message + remedy};
     }
-    const std::string spoils = flagged == 0   ? ""
-                               : flagged == 1 ? fmt::format(" One reading spoils its neighbours: {}.", worst)
-                                              : fmt::format(" {} readings to tape again, first {}.", flagged, worst);
+    std::string spoils = flagged == 0   ? ""
+                         : flagged == 1 ? fmt::format(" One reading spoils its neighbours: {}.", worst)
+                                        : fmt::format(" {} readings to tape again, first {}.", flagged, worst);
+    // suspects of which only one is wrong are no more misreads than one
+    if (s.solution.inseparable.size() == 1 && static_cast<int>(s.solution.inseparable.front().size()) == flagged) {
+        std::string names;
+        const auto& group = s.solution.inseparable.front();
+        for (size_t k = 0; k < group.size() && k < 4; ++k) {
+            const auto& r = s.survey.readings[static_cast<size_t>(group[k])];
+            names += (k ? ", " : "") + s.survey.points[static_cast<size_t>(r.from)].name +
+                     (r.to >= 0 ? "–" + s.survey.points[static_cast<size_t>(r.to)].name : "");
+        }
+        if (group.size() > 4) names += fmt::format(" and {} more", group.size() - 4);
+        spoils = fmt::format(" One of {} is wrong, the likeliest first.", names);
+    }
+    if (!s.solution.blamed_holds.empty()) spoils += " What is held contradicts the readings.";
     const tape::Figure* worst_figure = nullptr;
     const tape::Figure* twist = nullptr;
     for (const auto& f : s.condition.figures) {
@@ -76,6 +91,10 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, Subject subject) {
         h.sentence = f.proven
                          ? fmt::format("Nearly true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words)
                          : fmt::format("Not proven straight yet: {} {} ± {}.", f.name, small(f.value_mm), small(f.half_width_mm));
+    } else if (const auto part =
+                   std::find_if(all.begin(), all.end(), [](const Finding& g) { return g.code.starts_with("tape.section-"); });
+               part != all.end() && !s.condition.sections.empty()) {
+        h.sentence = part->sentence; // crooked in one place, though the frame as a whole shows none
     } else {
         h.sentence = fmt::format("The {} is straight: nothing is out by more than {} ± {}.", name, small(f.value_mm),
                                  small(f.half_width_mm));
@@ -140,12 +159,14 @@ Headline stretchHeadline(const Build& b, const Results& r) {
                 "The plan waits for " + p.waiting_for + "."};
     Headline h;
     const double length = p.left.known ? p.left.length_mm : p.right.length_mm;
+    const Origin origin = originOf(b, r);
+    const std::string from = origin.at_axle ? "" : " " + origin.from; // usual is the axle: then the sheet's note says it
     h.sentence =
         p.shortens
-            ? fmt::format("Cut at {} and take out {} of each rail.", units::formatLength(*r.stretch_input.cut_station_mm, step),
-                          units::formatLength(length, step, true))
-            : fmt::format("Cut at {} and let in a new piece of {}.", units::formatLength(*r.stretch_input.cut_station_mm, step),
-                          units::formatLength(length, step, true));
+            ? fmt::format("Cut at {}{} and take out {} of each rail.", units::formatLength(*r.stretch_input.cut_station_mm, step),
+                          from, units::formatLength(length, step, true))
+            : fmt::format("Cut at {}{} and let in a new piece of {}.", units::formatLength(*r.stretch_input.cut_station_mm, step),
+                          from, units::formatLength(length, step, true));
     h.below = fmt::format("The wheelbase changes by {}{}. ", p.change_mm < 0 ? "−" : "+", by);
     if (p.sleeve) h.below += fmt::format("Inner sleeve {} long. ", units::formatLength(p.sleeve->length_mm, step, true));
     h.below += fmt::format("The plan {}.", p.verdict == PlanVerdict::Holds      ? "holds"
@@ -219,7 +240,7 @@ Headline workHeadline(const Results& r) {
 
 Headline headline(const Build& b, const Results& r, Bench bench, Subject subject) {
     switch (bench) {
-    case Bench::Tape: return tapeHeadline(b, r.of(subject), subject);
+    case Bench::Tape: return tapeHeadline(b, r.of(subject), subject, r.findings);
     case Bench::Scan: // what fouls needs the scans themselves
         if (b.scans.empty()) return overlayHeadline(b, {}, nullptr);
         return {fmt::format("{} scan{} kept.", b.scans.size(), b.scans.size() == 1 ? " is" : "s are"),

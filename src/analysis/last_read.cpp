@@ -54,7 +54,8 @@ std::optional<LastRead> lastCheck(const Build& b, const Results& r) {
                         : !c.gap_of && ((item.from == c.from && item.to == c.to) || (item.from == c.to && item.to == c.from));
         if (!same) continue;
         const auto step_mm = b.settings.length_step;
-        const bool agrees = std::abs(c.value.value - item.plan_mm) <= item.tolerance_mm + 1e-9;
+        if (!item.gap_of && item.level.has_value() != (c.kind == ReadingKind::Level)) continue;
+        const bool agrees = item.level ? item.agrees() : std::abs(c.value.value - item.plan_mm) <= item.tolerance_mm + 1e-9;
         return LastRead{item.name,
                         units::formatSmall(c.value.value, step_mm),
                         agrees ? "Agrees" : "Out",

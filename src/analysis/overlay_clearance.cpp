@@ -324,7 +324,8 @@ sheet::Drawing pairsView(const Build& b, const Overlay& o, const OverlayClearanc
             row.pose = p.pair.pose;
         }
         if (p.pair.poses > 1 && row.pose.empty()) row.pose = fmt::format("{} poses", p.pair.poses);
-        if (p.pair.between_mm > 0.5 && !row.far) row.pose += fmt::format(", ± {:.0f} between poses", p.pair.between_mm);
+        if (p.pair.between_mm > 0.5 && !row.far)
+            row.pose += fmt::format(", at most {:.0f} nearer between poses", std::ceil(p.pair.between_mm));
         v.rows.push_back(std::move(row));
     }
     v.remarks.emplace_back("Clearances with ? are usual practice and not yours: type clearance between PART PART length.");

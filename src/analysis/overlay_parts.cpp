@@ -71,6 +71,50 @@ std::optional<Vec3> hubOf(const Results& r, bool rear) {
     return hub;
 }
 
+/// Between the middles of an axle's wheels.
+std::optional<double> trackOf(const Results& r, bool rear) {
+    const int left = rear ? r.sit_input.rear_left : r.sit_input.front_left;
+    const int right = rear ? r.sit_input.rear_right : r.sit_input.front_right;
+    if (left < 0 || right < 0) return std::nullopt;
+    const double track =
+        r.sit_input.chassis.at[static_cast<size_t>(right)].y_mm - r.sit_input.chassis.at[static_cast<size_t>(left)].y_mm;
+    return track > 100 ? std::optional(track) : std::nullopt;
+}
+
+/// A beam axle whose ends rise by so much each.
+Motion axleMotion(const Point3& centre, double track, double left_up, double right_up) {
+    // about the way rearward, right-handed: the right end goes up
+    Motion m = turnedAbout(centre, {centre[0] + 1, centre[1], centre[2]}, std::atan2(right_up - left_up, track));
+    m.shift[2] += (left_up + right_up) / 2;
+    return m;
+}
+
+/// Whether a beam axle was scanned: the rear wheels are taken to lean with it.
+bool hasBeamAxle(const Build& b) {
+    return std::any_of(b.scans.begin(), b.scans.end(), [](const auto& s) { return s.second.part == ScanPart::Axle; });
+}
+
+/// A wheel of a beam axle: u is its own travel, v that of the other end, with which it leans.
+std::optional<PartSweep> leaningWheel(const Point3& middle, const std::optional<Vec3>& hub, std::pair<double, double> travel,
+                                      std::optional<double> track, bool assumed) {
+    if (travel.first + travel.second <= 0) return std::nullopt;
+    const Point3 centre = hub ? Point3{hub->x_mm, hub->y_mm, hub->z_mm} : Point3{middle[0], 0, middle[2]};
+    const double across = track.value_or(std::max(1.0, 2 * std::abs(middle[1] - centre[1])));
+    const bool is_left = middle[1] < centre[1];
+    const auto up = [travel](double u) { return u > 0 ? u * travel.first : u * travel.second; };
+    sit::Sweep sweep;
+    sweep.pose = [=](double u, double v) { return axleMotion(centre, across, up(is_left ? u : v), up(is_left ? v : u)); };
+    sweep.words = [=](double u, double v) {
+        std::string words = upWords(up(u));
+        const std::string other = upWords(up(v));
+        if (std::abs(u - v) > 1e-9)
+            words += (words.empty() ? "" : ", ") + fmt::format("the other wheel {}", other.empty() ? "at rest" : other);
+        return words;
+    };
+    sweep.u_steps = sweep.v_steps = 6;
+    return PartSweep{std::move(sweep), assumed};
+}
+
 } // namespace
 
 PairNeed pairNeed(const Build& b, ScanPart one, ScanPart other) {
@@ -111,8 +155,11 @@ Motion seatMotion(const Results& r) {
 std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s, const Mesh& mesh) {
     if (mesh.points.empty()) return std::nullopt;
     sit::Sweep sweep;
+    const Swing* pivot = nullptr; // of a steered wheel
     for (const auto& [id, swing] : b.swings)
-        if (swing.scan == s.id) {
+        if (swing.scan == s.id && s.part == ScanPart::Wheel) {
+            pivot = &swing;
+        } else if (swing.scan == s.id) {
             const Point3 from{swing.from.x_mm, swing.from.y_mm, swing.from.z_mm}, to{swing.to.x_mm, swing.to.y_mm, swing.to.z_mm};
             const double angle = swing.angle.value, back = swing.back.value;
             if (angle <= 0 && back <= 0) return std::nullopt;
@@ -141,30 +188,57 @@ std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s
     };
     const auto up = [](double u, std::pair<double, double> travel) { return u > 0 ? u * travel.first : u * travel.second; };
     switch (s.part) {
-    case ScanPart::Wheel:
-    case ScanPart::Axle: {
+    case ScanPart::Wheel: {
         if (!front && !rear) return std::nullopt;
         const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
         const auto travel = travelOf(is_rear);
-        const double lock = s.part == ScanPart::Wheel && !is_rear ? t.lock.value : 0;
-        if (travel.first + travel.second <= 0 && lock <= 0) return std::nullopt;
-        // steered about an upright through the wheel's middle: where the pivot leans or stands inboard, more room is needed
+        if (is_rear && !pivot && hasBeamAxle(b))
+            return leaningWheel(middle, hubOf(r, true), travel, trackOf(r, true), guessedTravel(true));
+        const double left = pivot ? pivot->angle.value : is_rear ? 0 : t.lock.value;
+        const double right = pivot ? pivot->back.value : left;
+        if (travel.first + travel.second <= 0 && left + right <= 0) return std::nullopt;
+        // about the pivot axis that was given, leaning and inboard as it is; else about an upright through the wheel's middle,
+        // which is a guess: a real pivot needs more room
+        const Point3 from = pivot ? Point3{pivot->from.x_mm, pivot->from.y_mm, pivot->from.z_mm} : middle;
+        const Point3 to =
+            pivot ? Point3{pivot->to.x_mm, pivot->to.y_mm, pivot->to.z_mm} : Point3{middle[0], middle[1], middle[2] + 1};
+        const bool upwards = to[2] >= from[2];
+        const auto turned = [=](double v) { return v > 0 ? v * left : v * right; };
         sweep.pose = [=](double u, double v) {
-            Motion m = turnedAbout(middle, {middle[0], middle[1], middle[2] + 1}, v * lock);
+            Motion m = turnedAbout(from, to, turned(v));
             m.shift[2] += up(u, travel);
             return m;
         };
         sweep.words = [=](double u, double v) {
             std::string words = upWords(up(u, travel));
             // right-handed about up: the wheel's front goes to the left
-            if (lock > 0 && v != 0)
-                words += (words.empty() ? "" : ", ") +
-                         fmt::format("locked {} to the {}", units::formatAngle(std::abs(v) * lock), v > 0 ? "left" : "right");
+            if (std::abs(turned(v)) > 1e-9)
+                words += (words.empty() ? "" : ", ") + fmt::format("locked {} to the {}", units::formatAngle(std::abs(turned(v))),
+                                                                   (v > 0) == upwards ? "left" : "right");
             return words;
         };
         sweep.u_steps = 8;
-        sweep.v_steps = lock > 0 ? 8 : 1;
-        return PartSweep{std::move(sweep), guessedTravel(is_rear) || (lock > 0 && guessed(t.lock))};
+        sweep.v_steps = left + right > 0 ? 8 : 1;
+        const bool guessed_lock = pivot ? guessed(pivot->angle) || guessed(pivot->back) : left > 0;
+        return PartSweep{std::move(sweep), guessedTravel(is_rear) || guessed_lock};
+    }
+    case ScanPart::Axle: {
+        if (!front && !rear) return std::nullopt;
+        const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
+        const auto travel = travelOf(is_rear);
+        if (travel.first + travel.second <= 0) return std::nullopt;
+        // it rises and rolls: u is the travel of its left end, v that of its right
+        const double track = trackOf(r, is_rear).value_or(std::max(1.0, most[1] - least[1]));
+        const auto hub = is_rear ? hubOf(r, true) : hubOf(r, false);
+        const Point3 centre = hub ? Point3{hub->x_mm, hub->y_mm, hub->z_mm} : middle;
+        sweep.pose = [=](double u, double v) { return axleMotion(centre, track, up(u, travel), up(v, travel)); };
+        sweep.words = [=](double u, double v) {
+            const std::string l = upWords(up(u, travel)), right_end = upWords(up(v, travel));
+            if (std::abs(u - v) < 1e-9) return l;
+            return fmt::format("left end {}, right end {}", l.empty() ? "at rest" : l, right_end.empty() ? "at rest" : right_end);
+        };
+        sweep.u_steps = sweep.v_steps = 6;
+        return PartSweep{std::move(sweep), guessedTravel(is_rear)};
     }
     case ScanPart::PropShaft: {
         if (!rear) return std::nullopt;

@@ -1,5 +1,7 @@
 #include "analysis/pages.hpp"
 
+#include "analysis/origin.hpp"
+
 #include "analysis/views.hpp"
 
 #include <algorithm>
@@ -21,7 +23,8 @@ const char* const no_certificate = "These figures come from your readings and ce
 
 PageTitle titled(const Build& b, const Results& r, const std::string& title) {
     return {title, b.settings.name,
-            fmt::format("{} on {}, revision {}", b.settings.body_name, b.settings.chassis_name, r.revision)};
+            fmt::format("{} on {}, revision {}; stations {}", b.settings.body_name, b.settings.chassis_name, r.revision,
+                        originOf(b, r).from)};
 }
 
 /// As many pages as the rows need.

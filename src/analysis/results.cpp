@@ -68,6 +68,57 @@ RailLine planned(const RailLine& rail, const stretch::Plan& plan, const stretch:
     return result;
 }
 
+make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const Vec3& at, const RailLine& left,
+                                        const RailLine& right) {
+    const Crossmember& c = *b.crossmember;
+    make::CrossmemberInput in;
+    in.gearbox_mount = at;
+    in.gearbox_half_width_mm = halfWidth(r.chassis.solution.points[r.chassis.indexOf(c.gearbox_mount)].sd_mm[2]);
+    in.left = left;
+    in.right = right;
+    in.channel = b.rail.shape == RailShape::Channel;
+    in.design = {c.isolator.value,
+                 c.pad.value,
+                 c.box_height.value,
+                 c.box_width.value,
+                 c.box_wall.value,
+                 c.flange.value,
+                 c.end_clearance.value,
+                 c.bolt.value,
+                 c.pad_hole_pitch.value,
+                 c.pad_hole.value,
+                 c.form == CrossmemberForm::Dropped,
+                 c.fixing == Fixing::Captive,
+                 c.pan_clearance.value,
+                 false};
+    for (const auto& [id, p] : b.points)
+        if (p.subject == Subject::Chassis && p.role == Role::GearboxPan)
+            if (const auto place = r.chassis.positionOf(id)) in.pan.push_back(*place);
+    for (const Dimension* d :
+         {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
+        if (d->provenance == Provenance::Assumed) in.design.assumed = true;
+    return in;
+}
+
+/// What is planned anew stands in the way of a cut as what is there does: the crossmember's flanges and the body mounts. Places
+/// are on the rails as they are now.
+void newParts(const Build& b, const Results& r, stretch::Input& in) {
+    const double change = r.seat.change_mm.value_or(0);
+    const auto asNow = [&](double planned) {
+        if (!b.stretch.cut_station || planned <= b.stretch.cut_station->value + std::max(0.0, change)) return planned;
+        return planned - change;
+    };
+    if (b.crossmember)
+        if (const auto at = r.chassis.positionOf(b.crossmember->gearbox_mount)) {
+            const auto plan = make::crossmember(crossmemberInput(b, r, *at, r.rail_left, r.rail_right));
+            if (plan.possible) in.obstacles.push_back({"flange", "new crossmember's", at->x_mm, plan.left.width_mm / 2});
+        }
+    for (const auto& [id, mount] : b.mounts)
+        if (const auto at = r.bodyInChassis(mount.body_point))
+            in.obstacles.push_back({nameOf(b, mount.body_point), "new body mount",
+                                    asNow(mount.rail_station ? mount.rail_station->value : at->x_mm)});
+}
+
 stretch::Input stretchInput(const Build& b, const Results& r) {
     stretch::Input in;
     in.left = r.rail_left;
@@ -87,10 +138,12 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
         if (!what) continue;
         if (const auto at = r.chassis.positionOf(id)) in.obstacles.push_back({p.name, what, at->x_mm});
     }
+    newParts(b, r, in);
     if (r.seat.change_mm) {
         in.change_mm = r.seat.change_mm;
         in.change_half_width_mm = r.seat.change_half_width_mm;
     }
+    if (b.stretch.wheelbase_change) in.change_mm = b.stretch.wheelbase_change->value; // a tail's change moves no wheel
     if (b.stretch.cut_station) in.cut_station_mm = b.stretch.cut_station->value;
     const auto axle = [&](int left, int right) -> std::optional<double> {
         for (const int i : {left, right})
@@ -108,12 +161,29 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
     in.plug_hole_mm = value(b.stretch.plug_hole);
     in.fish_plate_mm = value(b.stretch.fish_plate);
     in.butt_counts = b.stretch.butt_counts;
+    double mass = 0;
+    int weighed = 0;
+    for (const auto& [id, w] : b.wheels)
+        if (w.weight) {
+            mass += w.weight->value;
+            ++weighed;
+        }
+    if (weighed == 4) in.mass_kg = mass;
     for (const auto& [id, c] : b.crossings)
         in.runners.push_back({c.kind, c.presence, value(c.slack), value(c.starts), value(c.ends)});
     return in;
 }
 
-make::MountDesign mountDesign(const Build& b) {
+/// Where the rails as planned are not hollow: the sleeve reaches its overlap each way from the joint.
+std::vector<make::Filled> filledRails(const Results& r) {
+    if (r.stretch.status != stretch::Status::Planned || !r.stretch.sleeve) return {};
+    const stretch::RailCut& cut = r.stretch.left.known ? r.stretch.left : r.stretch.right;
+    const double along = std::cos(cut.slope_rad);
+    const double front = cut.first_station_mm - r.stretch.sleeve->overlap_mm * along;
+    return {{"the sleeve of the cut", front, front + r.stretch.sleeve->length_mm * along}};
+}
+
+make::MountDesign mountDesign(const Build& b, const Results& r) {
     const build::MountDesign& d = b.mount_design;
     make::MountDesign m;
     m.washer_mm = d.washer.value;
@@ -123,6 +193,8 @@ make::MountDesign mountDesign(const Build& b) {
     m.bolt_mm = d.bolt.value;
     m.standoff_step_mm = d.standoff_step.value;
     m.through_rail = d.grip == Grip::Through;
+    m.closed_box = b.rail.shape == RailShape::Box;
+    m.filled = filledRails(r);
     for (const Dimension* given : {&d.washer, &d.body_thickness, &d.biscuit_free, &d.biscuit_squash})
         if (given->provenance == Provenance::Assumed) m.assumed = true;
     return m;
@@ -157,7 +229,7 @@ void makeMounts(const Build& b, Results& r) {
         if (mount.rail_station) in.rail_station_mm = mount.rail_station->value;
         in.height_half_width_mm = gapHalfWidth(r, mount.body_point, in.rail_station_mm.value_or(at->x_mm));
         r.mount_ids.push_back(id);
-        r.mounts.push_back(make::mountStack(in, in.side == Side::Left ? r.planned_left : r.planned_right, mountDesign(b)));
+        r.mounts.push_back(make::mountStack(in, in.side == Side::Left ? r.planned_left : r.planned_right, mountDesign(b, r)));
         r.mount_inputs.push_back(std::move(in));
     }
 }
@@ -170,32 +242,8 @@ void makeCrossmember(const Build& b, Results& r, const Results* previous) {
         r.crossmember.waiting_for = "the gearbox mount's position: nothing fixes " + nameOf(b, c.gearbox_mount) + " yet";
         return;
     }
-    make::CrossmemberInput in;
-    in.gearbox_mount = *at;
-    in.gearbox_half_width_mm = halfWidth(r.chassis.solution.points[r.chassis.indexOf(c.gearbox_mount)].sd_mm[2]);
-    in.left = r.planned_left;
-    in.right = r.planned_right;
-    in.channel = b.rail.shape == RailShape::Channel;
-    in.design = {c.isolator.value,
-                 c.pad.value,
-                 c.box_height.value,
-                 c.box_width.value,
-                 c.box_wall.value,
-                 c.flange.value,
-                 c.end_clearance.value,
-                 c.bolt.value,
-                 c.pad_hole_pitch.value,
-                 c.pad_hole.value,
-                 c.form == CrossmemberForm::Dropped,
-                 c.fixing == Fixing::Captive,
-                 c.pan_clearance.value,
-                 false};
-    for (const auto& [id, p] : b.points)
-        if (p.subject == Subject::Chassis && p.role == Role::GearboxPan)
-            if (const auto place = r.chassis.positionOf(id)) in.pan.push_back(*place);
-    for (const Dimension* d :
-         {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
-        if (d->provenance == Provenance::Assumed) in.design.assumed = true;
+    make::CrossmemberInput in = crossmemberInput(b, r, *at, r.planned_left, r.planned_right);
+    in.filled = filledRails(r);
     r.crossmember = previous && previous->crossmember_input == in ? previous->crossmember : make::crossmember(in);
     r.crossmember_input = std::move(in);
 }

@@ -121,6 +121,11 @@ SitInput sitInput(const Build& b, const Results& r) {
     if (t.rear_radius) in.rear_tyre_mm = t.rear_radius->value;
     in.leads = b.school.leads;
     if (b.stretch.wheelbase_change) in.decided_change_mm = b.stretch.wheelbase_change->value;
+    // behind the rear axle only the tail changes: the wheels stay
+    if (b.stretch.cut_station && in.decided_change_mm && in.rear_left >= 0 && in.rear_right >= 0 &&
+        b.stretch.cut_station->value > std::max(in.chassis.at[static_cast<size_t>(in.rear_left)].x_mm,
+                                                in.chassis.at[static_cast<size_t>(in.rear_right)].x_mm))
+        in.decided_change_mm = 0;
     if (b.stretch.cut_station) {
         in.cut_station_mm = b.stretch.cut_station->value;
         const auto left = r.rail_left.at(b.stretch.cut_station->value);

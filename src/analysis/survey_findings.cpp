@@ -1,5 +1,9 @@
 #include "analysis/survey_findings.hpp"
 
+#include "analysis/origin.hpp"
+#include "tape/assume.hpp"
+
+#include <algorithm>
 #include <cmath>
 
 #include <fmt/format.h>
@@ -34,6 +38,12 @@ public:
         drawing();
         datum();
         assumed();
+        holds();
+        sections();
+        claims();
+        ownDatum();
+        zero();
+        fewChecks();
     }
 
 private:
@@ -115,6 +125,180 @@ private:
         f.figure = small(s_.solution.datum_missed_mm);
         f.need = small(b_.settings.frame_tolerance_mm);
         f.brief = "datum in doubt";
+    }
+
+    /// Held coordinates beyond what a datum needs, which the readings contradict.
+    void holds() {
+        const tape::Solution& s = s_.solution;
+        if (s.blamed_holds.empty()) return;
+        std::string names;
+        const tape::BlamedHold* worst = nullptr;
+        const auto nameOfHold = [&](const tape::BlamedHold& h) {
+            const tape::HeldCoordinate& held = s_.survey.holds[static_cast<size_t>(h.hold)];
+            static constexpr const char* axes[] = {"station", "offset", "height"};
+            return fmt::format("{} of {}", axes[static_cast<int>(held.axis)],
+                               s_.survey.points[static_cast<size_t>(held.point)].name);
+        };
+        for (size_t k = 0; k < s.blamed_holds.size(); ++k) {
+            const tape::BlamedHold& h = s.blamed_holds[k];
+            if (k < 6) names += (k == 0 ? "" : ", ") + nameOfHold(h);
+            if (!worst || std::abs(h.off_mm) > std::abs(worst->off_mm)) worst = &h;
+        }
+        if (s.blamed_holds.size() > 6) names += fmt::format(" and {} more", s.blamed_holds.size() - 6);
+        const auto point = static_cast<size_t>(s_.survey.holds[static_cast<size_t>(worst->hold)].point);
+        Finding& f =
+            add(Severity::Bad, "tape.hold-contradicts", nameOfHold(*worst), "Doubtful",
+                fmt::format("What is held contradicts the readings: {}. The readings put the {} {} ± {} off what is held. {} not "
+                            "used; of two that contradict each other either may be the wrong one.",
+                            names, nameOfHold(*worst), small(worst->off_mm), small(worst->half_width_mm),
+                            s.blamed_holds.size() == 1 ? "It is" : "They are"),
+                "Hold only what fixes the datum; give a drawing's figures as drawing figures, to be compared with.");
+        f.figure = small(worst->off_mm) + " ± " + small(worst->half_width_mm);
+        f.need = small(0);
+        f.station_mm = stationOf(s_.point_ids[point]);
+        f.brief = "hold contradicts";
+        f.tag = fmt::format("point:{}", s_.point_ids[point].value);
+    }
+
+    /// Something remembered or read in a data sheet, which the survey contradicts: what builders get wrong most.
+    void claims() {
+        for (const tape::Claim& c : tape::checkClaims(s_.survey, s_.solution)) {
+            const tape::SurveyReading& r = s_.survey.assumed[static_cast<size_t>(c.claim)];
+            const bool symmetry = b_.readings.at(s_.assumed_ids[static_cast<size_t>(c.claim)]).kind == ReadingKind::Symmetry;
+            const double off = c.says - r.value;
+            // as crooked as the frame may be: a symmetry is meant no more sharply
+            if (!c.contradicted || (symmetry && std::abs(off) - c.half_width <= b_.settings.frame_tolerance_mm)) continue;
+            const bool angle = isAngle(r.kind);
+            const auto show = [&](double v) {
+                return angle ? units::formatAngle(v) : units::formatLength(v, b_.settings.length_step, true);
+            };
+            const auto pm = [&](double v) { return angle ? units::formatAngle(v) : small(v); };
+            const std::string pair = s_.survey.points[static_cast<size_t>(r.from)].name +
+                                     (r.to >= 0 ? "–" + s_.survey.points[static_cast<size_t>(r.to)].name : "");
+            Finding& f =
+                add(Severity::Warn, "tape.claim-contradicted", pair, "Doubtful",
+                    symmetry ? fmt::format("{} are assumed to be symmetric; the survey has them off by {} ± {}.", pair,
+                                           pm(std::abs(off)), pm(c.half_width))
+                             : fmt::format("{} was assumed to be {}; the survey says {} ± {}: {} {}.", pair, show(r.value),
+                                           show(c.says), pm(c.half_width), pm(std::abs(off)), off > 0 ? "more" : "less"),
+                    "Go by the survey, and find out where the assumed figure comes from before anything is bought or cut by it.");
+            f.figure = show(c.says) + " ± " + pm(c.half_width);
+            f.need = show(r.value);
+            f.station_mm = stationOf(s_.point_ids[static_cast<size_t>(r.from)]);
+            f.brief = pair + " not as assumed";
+            f.tag = fmt::format("reading:{}", s_.assumed_ids[static_cast<size_t>(c.claim)].value);
+        }
+    }
+
+    /// Stations that do not count from the front axle are misread as if they did: a cut would land beside its place.
+    void zero() {
+        if (subject_ != Subject::Chassis) return;
+        const Origin o = originOf(b_, r_);
+        if (o.at_axle || !o.axle_mm) return;
+        Finding& f = add(Severity::Warn, "tape.zero-not-axle", "station 0", "Marginal",
+                         fmt::format("Stations count {}{}.", o.from, o.axle_words),
+                         "Scribe and cut from there, or hold the front wheel centres at station 0.");
+        f.figure = units::formatLength(*o.axle_mm, b_.settings.length_step, true);
+        f.need = small(0);
+        f.station_mm = 0;
+        f.brief = "0 is not the axle";
+        f.tag = "datum";
+    }
+
+    /// A survey in which few readings check each other: its ± counts the tape's own spread, and a misread would go into the
+    /// shape.
+    void fewChecks() {
+        const tape::Solution& s = s_.solution;
+        if (s.status != tape::Status::Solved || s.readings.size() < 4) return;
+        constexpr double few = 0.25; // of the readings
+        if (s.kept_redundancy >= few * static_cast<double>(s.readings.size())) return;
+        int loose = 0;
+        double worst = 0;
+        size_t where = 0;
+        for (size_t i = 0; i < s.readings.size(); ++i) {
+            const tape::AdjustedReading& a = s.readings[i];
+            if (a.set_aside) continue;
+            loose += a.check != tape::Check::Checked;
+            if (!isAngle(s_.survey.readings[i].kind) && std::isfinite(a.hides) && a.hides > worst) {
+                worst = a.hides;
+                where = i;
+            }
+        }
+        const tape::SurveyReading& r = s_.survey.readings[where];
+        const std::string pair = s_.survey.points[static_cast<size_t>(r.from)].name +
+                                 (r.to >= 0 ? "–" + s_.survey.points[static_cast<size_t>(r.to)].name : "");
+        Finding& f =
+            add(Severity::Warn, "tape.few-checks", std::string(word(subject_)), "Doubtful",
+                fmt::format("Only {} of {} readings are spare{}: the ± counts how a tape scatters, not a misread{}.",
+                            s.kept_redundancy, s.readings.size(), loose ? fmt::format(", {} are hardly checked", loose) : "",
+                            worst > 0 ? fmt::format(", which could stay hidden up to {} in {}", small(worst), pair) : ""),
+                "Tape more pairs, diagonals first, before anything is cut by it.");
+        f.figure = fmt::format("{} spare", s.kept_redundancy);
+        f.need = fmt::format("{} spare", static_cast<int>(std::ceil(few * static_cast<double>(s.readings.size()))));
+        f.brief = "few checks";
+    }
+
+    /// A bolted subframe that is only measured against its own middle may sit crooked in the car, and nothing shows it.
+    void ownDatum() {
+        if (subject_ != Subject::Chassis || b_.settings.frame_kind != FrameKind::BoltedSubframe || s_.frame.carried ||
+            s_.frame.pairs.size() < 2 || s_.solution.status != tape::Status::Solved)
+            return;
+        Finding& f = add(Severity::Warn, "tape.subframe-own-datum", std::string(word(subject_)), "Marginal",
+                         "The subframe is measured against its own middle: whether it sits straight in the car is not known.",
+                         "Hold the offsets of two points of what carries it, on the car's centreline or as a left and right pair "
+                         "(hold-y, or datum centred), and tape the subframe to them.");
+        f.brief = "subframe's own datum";
+    }
+
+    /// A fault at one end or in the middle, where the figure of the whole frame says none.
+    void sections() {
+        struct Kind {
+            tape::FigureKind whole;
+            const char* code;
+            const char* what; ///< {} the pair, its deviation, a side
+            const tape::Deviation* (*of)(const tape::Section&);
+            const char* positive;
+            const char* negative;
+        };
+        static constexpr Kind kinds[] = {
+            {tape::FigureKind::Diamond, "tape.section-diamond", "is out of square",
+             [](const tape::Section& c) { return &c.lead; }, "left rail aft", "right rail aft"},
+            {tape::FigureKind::Twist, "tape.section-twist", "leans against the front pair",
+             [](const tape::Section& c) { return &c.lean; }, "right side high", "left side high"},
+            {tape::FigureKind::Sidesway, "tape.section-sidesway", "stands off the line through the ends",
+             [](const tape::Section& c) { return &c.aside; }, "to the right", "to the left"},
+            {tape::FigureKind::Sag, "tape.section-sag", "stands off the chord of the ends, against the drawing",
+             [](const tape::Section& c) { return c.low ? &*c.low : nullptr; }, "low", "high"}};
+        for (const Kind& kind : kinds) {
+            const auto& figures = s_.condition.figures;
+            if (std::any_of(figures.begin(), figures.end(),
+                            [&](const tape::Figure& g) { return g.kind == kind.whole && g.verdict == PlanVerdict::Fails; }))
+                continue; // said already
+            const tape::Section* worst = nullptr;
+            int failing = 0;
+            for (const tape::Section& c : s_.condition.sections) {
+                const tape::Deviation* d = kind.of(c);
+                if (!d || d->verdict != PlanVerdict::Fails) continue;
+                ++failing;
+                if (!worst || std::abs(d->value_mm) > std::abs(kind.of(*worst)->value_mm)) worst = &c;
+            }
+            if (!worst) continue;
+            const tape::Deviation& d = *kind.of(*worst);
+            const auto left = static_cast<size_t>(worst->pair.left);
+            const std::string pair =
+                s_.survey.points[left].name + "–" + s_.survey.points[static_cast<size_t>(worst->pair.right)].name;
+            Finding& f =
+                add(Severity::Bad, kind.code, pair, "Fails",
+                    fmt::format("The pair {} {} by {} ± {}, {}{}; the frame as a whole does not show it.", pair, kind.what,
+                                small(d.value_mm), small(d.half_width_mm), d.value_mm > 0 ? kind.positive : kind.negative,
+                                failing > 1 ? fmt::format(" (the worst of {})", failing) : ""),
+                    "Tape across that place again; if it stays, have it pulled straight before anything is made to fit it.");
+            f.figure = small(d.value_mm) + " ± " + small(d.half_width_mm);
+            f.need = small(b_.settings.frame_tolerance_mm);
+            f.station_mm = stationOf(s_.point_ids[left]);
+            f.brief = pair + " crooked";
+            f.tag = fmt::format("point:{}", s_.point_ids[left].value);
+        }
     }
 
     void assumed() {

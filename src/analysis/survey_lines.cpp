@@ -19,14 +19,14 @@ std::string withSign(double v, int digits) { return (v < 0 ? "−" : "+") + unit
 
 std::string setupWords(const tape::SetUp& setup, const tape::AdjustedSetUp& a, units::LengthStep step) {
     if (!a.readings) return "no reading yet";
-    const auto place = [&](const char* word) {
-        return a.told[0] ? fmt::format("{} {} ± {}", word, withSign(a.value[0], 1), units::formatSmall(halfWidth(a.sd[0]), step))
-                         : std::string();
+    const auto said = [&](size_t u, const char* word, const std::string& pm, const char* unit) {
+        if (a.told[u]) return fmt::format("{} {} ± {}{}", word, withSign(a.value[u], 1), pm, unit);
+        return a.prior[u] > 0 ? fmt::format("{} unknown, ± {}{} assumed", word, units::fixed(halfWidth(a.prior[u]), 0),
+                                            unit[0] ? unit : " mm")
+                              : std::string();
     };
-    const auto slope = [&](int u, const char* word) {
-        return a.told[u] ? fmt::format("{} {} ± {} mm/m", word, withSign(a.value[u], 1), units::fixed(halfWidth(a.sd[u]), 1))
-                         : std::string();
-    };
+    const auto place = [&](const char* word) { return said(0, word, units::formatSmall(halfWidth(a.sd[0]), step), ""); };
+    const auto slope = [&](size_t u, const char* word) { return said(u, word, units::fixed(halfWidth(a.sd[u]), 1), " mm/m"); };
     std::vector<std::string> parts;
     switch (setup.kind) {
     case SetUpKind::Plane: parts = {place("high by"), slope(1, "rises along"), slope(2, "rises across")}; break;

@@ -27,6 +27,27 @@ bool SurveyOf::assumed(PointId id) const {
 
 namespace {
 
+/// Whether the datum's centreline is that of points that are not the frame's own pairs.
+bool standsOnOthers(const SurveyOf& s, const tape::FramePoints& frame) {
+    int others = 0;
+    bool own = false;
+    const auto count = [&](int point) {
+        const bool of_frame = std::any_of(frame.pairs.begin(), frame.pairs.end(),
+                                          [&](const auto& q) { return q.left == point || q.right == point; });
+        own = own || of_frame;
+        others += !of_frame;
+    };
+    if (s.survey.datum.empty()) {
+        for (const tape::HeldCoordinate& h : s.survey.holds)
+            if (h.axis == Axis::Y) count(h.point);
+    } else {
+        for (const tape::DatumRule& rule : s.survey.datum)
+            if (rule.kind == DatumKind::Centred)
+                for (const int p : rule.points) count(p);
+    }
+    return !own && others >= 2;
+}
+
 /// Left and right points that belong together. For rails: points of role rail; on a subject without roles, all paired names.
 tape::FramePoints frameOf(const Build& b, Subject subject, const SurveyOf& s) {
     tape::FramePoints frame;
@@ -48,6 +69,7 @@ tape::FramePoints frameOf(const Build& b, Subject subject, const SurveyOf& s) {
     }
     for (const auto& [id, d] : b.drawing)
         if (const int index = s.indexOf(d.point); index >= 0 && d.z_mm) frame.design_heights[index] = *d.z_mm;
+    frame.carried = subject == Subject::Chassis && b.settings.frame_kind == FrameKind::BoltedSubframe && standsOnOthers(s, frame);
     return frame;
 }
 
@@ -96,7 +118,6 @@ void drawingOf(const Build& b, SurveyOf& s) {
 /// Lays the survey on the drawing. A drawing's figure counts as right to 0.5 mm; one that it does not have counts for nothing.
 void compareWithDrawing(SurveyOf& s) {
     constexpr double drawn_sd_mm = 0.5;
-    constexpr double unknown_sd_mm = 1e5;
     tape::Solution drawing;
     drawing.points.resize(s.point_ids.size());
     std::vector<double> c(9 * s.point_ids.size() * s.point_ids.size(), 0.0);
@@ -112,11 +133,8 @@ void compareWithDrawing(SurveyOf& s) {
         if (!known[2]) at.z_mm = measured.z_mm;
         drawing.points[i].fixed = drawing.points[i].placed = true;
         drawing.points[i].position = at;
-        for (size_t axis = 0; axis < 3; ++axis) {
-            const double sd = known[axis] ? drawn_sd_mm : unknown_sd_mm;
-            c[(3 * i + axis) * n + 3 * i + axis] = sd * sd;
-        }
-        common.push_back({static_cast<int>(i), static_cast<int>(i)});
+        for (size_t axis = 0; axis < 3; ++axis) c[(3 * i + axis) * n + 3 * i + axis] = drawn_sd_mm * drawn_sd_mm;
+        common.push_back({static_cast<int>(i), static_cast<int>(i), known});
     }
     if (common.empty()) return;
     drawing.covariance = tape::Covariance::of(n, std::move(c));
@@ -269,6 +287,7 @@ tape::RepairView repairOf(const Build& b, const Results& r, std::vector<FlawId>&
         found.kind = f.kind;
         if (f.amount) found.amount_mm = f.amount->value;
         if (f.nominal) found.nominal_mm = f.nominal->value;
+        found.of_body = f.subject == Subject::Body;
         found.layers = f.layers;
         found.direction = f.direction;
         if (f.point) {

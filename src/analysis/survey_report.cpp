@@ -1,4 +1,5 @@
 #include "analysis/export.hpp"
+#include "analysis/origin.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/practice.hpp"
 #include "analysis/survey_lines.hpp"
@@ -32,7 +33,8 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subje
                           p.placed ? units::formatSmall(p.position.z_mm, step) : "–", pm(2), ""});
     }
     addTablePages(pages, titled(b, r, "Points of the " + name),
-                  {"Stations rearward from the front axle, offsets to the right, heights over the datum plane; ± at 95 %."},
+                  {fmt::format("Stations rearward{}, offsets to the right, heights over the datum plane; ± at 95 %.",
+                               subject == Subject::Chassis ? " " + originOf(b, r).from + originOf(b, r).axle_words : "")},
                   {{"point", 24},
                    {"what", 34},
                    {"station", 28, Anchor::Right, Face::Sans},

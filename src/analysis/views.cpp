@@ -1,5 +1,6 @@
 #include "analysis/views.hpp"
 
+#include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
 
 #include "make/make_sheet.hpp"
@@ -22,6 +23,12 @@ using sheet::Mark;
 using sheet::Severity;
 
 namespace {
+
+/// What stands at station 0, where that is not the front axle.
+std::string zeroName(const Build& b, const Results& r) {
+    const Origin o = originOf(b, r);
+    return o.at_axle || !o.axle_mm ? std::string() : o.from.substr(std::string("from ").size());
+}
 
 Mark markOf(const Dimension& d) {
     return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None;
@@ -107,6 +114,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
     v.front_radius_mm = r.sit_input.front_height_mm.value_or(0);
     v.rear_radius_mm = r.sit_input.rear_height_mm.value_or(0);
     v.ground = r.seat.ground;
+    v.zero = zeroName(b, r);
     if (r.seat.wheelbase_now_mm) v.wheelbase_text = units::formatLength(*r.seat.wheelbase_now_mm + change, step, true);
     for (size_t i = 0; i < r.pin_ids.size() && i < r.seat.wishes.size(); ++i) {
         const Pin& pin = b.pins.at(r.pin_ids[i]);
@@ -164,6 +172,7 @@ Drawing stretchView(const Build& b, const Results& r, const ViewOptions&, double
     v.step = b.settings.length_step;
     v.change_mark = b.stretch.wheelbase_change ? markOf(*b.stretch.wheelbase_change) : Mark::Derived;
     v.section_given = !r.stretch_input.section_assumed;
+    v.zero = zeroName(b, r);
     return stretch::stretchSheet(v, width, std::max(height, f.px(stretch::stretch_sheet_least_px)), f);
 }
 

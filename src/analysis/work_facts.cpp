@@ -1,5 +1,6 @@
 #include "analysis/work_facts.hpp"
 
+#include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
 
 #include <algorithm>
@@ -33,46 +34,107 @@ double distanceHalfWidth(const tape::Solution& s, int a, int b, const Vec3& p, c
 
 double length(const Vec3& p, const Vec3& q) { return std::hypot(q.x_mm - p.x_mm, q.y_mm - p.y_mm, q.z_mm - p.z_mm); }
 
-/// Three distances over the cut: both diagonals from the foremost to the rearmost pair of rail points, and one between the pairs
-/// next to the cut (a straight one along the left rail where there is only one pair on each side).
-std::vector<work::Distance> diagonals(const Build& b, const Results& r) {
-    if (r.stretch.status != stretch::Status::Planned) return {};
-    const stretch::RailCut& cut = r.stretch.left.known ? r.stretch.left : r.stretch.right;
+/// The pairs of rail points ahead of the cut and behind it, from the front.
+struct PairsAtCut {
     struct Pair {
         PointId left;
         PointId right;
-        double x;
+        double x = 0;
     };
     std::vector<Pair> ahead;
     std::vector<Pair> behind;
+};
+PairsAtCut pairsAtCut(const Build& b, const Results& r) {
+    PairsAtCut pairs;
+    if (r.stretch.status != stretch::Status::Planned) return pairs;
+    const stretch::RailCut& cut = r.stretch.left.known ? r.stretch.left : r.stretch.right;
     for (const PointId id : r.chassis.point_ids) {
         const Point& p = b.points.at(id);
         if (p.role != Role::Rail || sideOf(p.name) != Side::Left) continue;
         const Point* twin = pointNamed(b, Subject::Chassis, twinName(p.name));
         const auto left = r.chassis.positionOf(id);
         if (!twin || twin->role != Role::Rail || !left || !r.chassis.positionOf(twin->id)) continue;
-        if (left->x_mm < cut.first_station_mm - 20) ahead.push_back({id, twin->id, left->x_mm});
-        if (left->x_mm > cut.last_station_mm + 20) behind.push_back({id, twin->id, left->x_mm});
+        if (left->x_mm < cut.first_station_mm - 20) pairs.ahead.push_back({id, twin->id, left->x_mm});
+        if (left->x_mm > cut.last_station_mm + 20) pairs.behind.push_back({id, twin->id, left->x_mm});
     }
-    const auto by_x = [](const Pair& a, const Pair& c) { return a.x < c.x; };
-    std::sort(ahead.begin(), ahead.end(), by_x);
-    std::sort(behind.begin(), behind.end(), by_x);
+    const auto by_x = [](const PairsAtCut::Pair& a, const PairsAtCut::Pair& c) { return a.x < c.x; };
+    std::sort(pairs.ahead.begin(), pairs.ahead.end(), by_x);
+    std::sort(pairs.behind.begin(), pairs.behind.end(), by_x);
+    return pairs;
+}
+
+Vec3 plus(const Vec3& a, const Vec3& b) { return {a.x_mm + b.x_mm, a.y_mm + b.y_mm, a.z_mm + b.z_mm}; }
+
+/// Three distances over the cut: both diagonals from the foremost to the rearmost pair of rail points, and one between the pairs
+/// next to the cut (a straight one along the left rail where there is only one pair on each side).
+std::vector<work::Distance> diagonals(const Build& b, const Results& r, const PairsAtCut& pairs) {
+    const auto& [ahead, behind] = pairs;
     if (ahead.empty() || behind.empty()) return {};
     const auto distance = [&](PointId from, PointId to) {
         const Vec3 p = *r.chassis.positionOf(from);
         const Vec3 q = *r.chassis.positionOf(to);
-        const Vec3& shift = r.stretch.shift;
-        const Vec3 moved{q.x_mm + shift.x_mm, q.y_mm + shift.y_mm, q.z_mm + shift.z_mm};
         return work::Distance{from,
                               to,
                               nameOf(b, from) + "–" + nameOf(b, to),
                               length(p, q),
-                              length(p, moved),
+                              length(p, plus(q, r.stretch.shift)),
                               distanceHalfWidth(r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to), p, q)};
     };
     const bool more = ahead.size() > 1 || behind.size() > 1;
     return {distance(ahead.front().left, behind.back().right), distance(ahead.front().right, behind.back().left),
             more ? distance(ahead.back().left, behind.front().right) : distance(ahead.front().left, behind.back().left)};
+}
+
+/// ± at 95 % of the height of one surveyed point over another.
+double levelHalfWidth(const tape::Solution& s, int a, int b) {
+    const size_t i = 3 * static_cast<size_t>(a) + 2, j = 3 * static_cast<size_t>(b) + 2;
+    return halfWidth(std::sqrt(std::max(0.0, s.covariance(i, i) + s.covariance(j, j) - 2 * s.covariance(i, j))));
+}
+
+/// Heights over the foremost left point: of the first and the last pair, and of those on both sides of the joint.
+std::vector<work::Levelled> levels(const Build& b, const Results& r, const PairsAtCut& pairs) {
+    const auto& [ahead, behind] = pairs;
+    if (ahead.empty() || behind.empty()) return {};
+    std::vector<std::pair<PairsAtCut::Pair, bool>> looked_at = {{ahead.front(), false}};
+    if (ahead.size() > 1) looked_at.emplace_back(ahead.back(), false);
+    if (behind.size() > 1) looked_at.emplace_back(behind.front(), true);
+    looked_at.emplace_back(behind.back(), true);
+    const PointId from = ahead.front().left;
+    const Vec3 p = *r.chassis.positionOf(from);
+    std::vector<work::Levelled> list;
+    for (size_t k = 0; k < looked_at.size(); ++k) {
+        const auto& [pair, moves] = looked_at[k];
+        const double width = length(*r.chassis.positionOf(pair.left), *r.chassis.positionOf(pair.right));
+        for (const bool left : {true, false}) {
+            const PointId to = left ? pair.left : pair.right;
+            if (to == from) continue;
+            const Vec3 now = *r.chassis.positionOf(to);
+            const Vec3 then = moves ? plus(now, r.stretch.shift) : now;
+            list.push_back({from, to, "level " + nameOf(b, from) + "–" + nameOf(b, to), static_cast<int>(k), left,
+                            then.x_mm - p.x_mm, width, now.z_mm - p.z_mm, then.z_mm - p.z_mm,
+                            levelHalfWidth(r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to))});
+        }
+    }
+    return list;
+}
+
+/// Why parts can't be made as planned, with where to go; empty: they can.
+std::string mountsOpen(const Results& r) {
+    int fail = 0;
+    std::string first;
+    for (const auto& m : r.mounts)
+        if (m.verdict == PlanVerdict::Fails) {
+            ++fail;
+            if (first.empty()) first = m.name;
+        }
+    return fail ? fmt::format("{} body mount{} can't be made as planned ({} first): see Make", fail, fail == 1 ? "" : "s", first)
+                : std::string();
+}
+std::string crossmemberOpen(const Results& r) {
+    if (!r.crossmember.possible) return "The crossmember waits for " + r.crossmember.waiting_for + ": see Make";
+    for (const auto& remark : r.crossmember.remarks)
+        if (remark.verdict == PlanVerdict::Fails) return remark.sentence.substr(0, remark.sentence.size() - 1) + ": see Make";
+    return {};
 }
 
 std::string surveyOpen(const SurveyOf& s) {
@@ -114,6 +176,8 @@ work::Facts workFacts(const Build& b, const Results& r) {
         const stretch::RailCut& cut = p.left.known ? p.left : p.right;
         f.cut_words = "at " + units::formatLength(cut.first_station_mm, step);
         if (p.shortens) f.cut_words += " and " + units::formatLength(cut.last_station_mm, step);
+        const Origin origin = originOf(b, r);
+        f.cut_words += " " + origin.from + origin.axle_words;
         if (p.sleeve)
             f.sleeve_words =
                 fmt::format("{} × {} × {}, {} long", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1),
@@ -130,6 +194,19 @@ work::Facts workFacts(const Build& b, const Results& r) {
     f.mounts = static_cast<int>(b.mounts.size());
     f.crossmember = b.crossmember.has_value();
     f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;
+    for (const auto& m : r.mounts) f.mount_nuts += m.nut_inside;
+    if (f.mounts) f.mounts_open = mountsOpen(r);
+    if (f.crossmember) f.crossmember_open = crossmemberOpen(r);
+    if (f.captive_nuts && r.crossmember.possible)
+        for (const make::Plate* plate : {&r.crossmember.left, &r.crossmember.right})
+            for (const make::Hole& hole : plate->holes)
+                f.nut_stations_mm.push_back(r.crossmember.station_mm - plate->width_mm / 2 + hole.x_mm);
+    if (p.status == stretch::Status::Planned) {
+        const stretch::RailCut& cut = p.left.known ? p.left : p.right;
+        f.joint_station_mm = cut.first_station_mm;
+        if (r.crossmember_input && !r.crossmember_input->filled.empty())
+            f.sleeve_mm = std::pair{r.crossmember_input->filled.front().from_mm, r.crossmember_input->filled.front().to_mm};
+    }
     f.survey_open = surveyOpen(r.chassis);
     f.plan_open = planOpen(p);
     for (const tape::GapTrend& t : tape::gapTrends(gapReadings(b)))
@@ -144,7 +221,9 @@ work::Facts workFacts(const Build& b, const Results& r) {
             f.flaw_open = fmt::format("The rail at {} fails ({}): see to it, then take it off the list", nameOf(b, flaw.point),
                                       word(flaw.kind));
     }
-    f.diagonals = diagonals(b, r);
+    const PairsAtCut pairs = pairsAtCut(b, r);
+    f.diagonals = diagonals(b, r, pairs);
+    f.levels = levels(b, r, pairs);
     f.tolerance_mm = b.settings.frame_tolerance_mm;
     for (const auto& [id, steel] : b.temporary_steel) f.temporary.push_back(steel);
     for (const auto& [id, c] : b.planned_cuts) {

@@ -35,8 +35,16 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
     for (const work::Step& s : o.steps) {
         const std::string tag = "step:" + s.code;
         if (s.status == work::Status::HoldPoint)
+            for (const work::ShapeFault& fault : work::twistAndBow(s.checks)) {
+                Finding& f = add(Severity::Bad, "work.hold-refuses", s.title, "Hold point",
+                                 fmt::format("By the levels {}: the hold point stays shut.", fault.sentence),
+                                 "Look at the stands first, then turn or lift the joint straight, and take all levels again.",
+                                 fault.left ? "bowed" : "twisted", tag);
+                if (r.stretch_input.cut_station_mm) f.station_mm = r.stretch_input.cut_station_mm;
+            }
+        if (s.status == work::Status::HoldPoint)
             for (const work::CheckItem& c : s.checks) {
-                if (!c.read_mm || c.agrees()) continue;
+                if (!c.read_mm || c.level || c.agrees()) continue;
                 const double off = *c.read_mm - c.plan_mm;
                 Finding& f = add(Severity::Bad, "work.hold-refuses", s.title, "Hold point",
                                  fmt::format("{} is {} too {}: the hold point stays shut.", c.name, small(std::abs(off)),

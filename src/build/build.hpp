@@ -36,7 +36,7 @@ struct Settings {
     std::string want = "figures"; ///< what the next readings are to tell: tape::wanted_keys, or "point NAME"
     bool gauge = true;            ///< there is a height gauge or level to take heights with
     double tape_reach_mm = 8000;  ///< the longest distance that can be taped in one
-    std::string scan_picture; ///< content hash of a picture of the scans for the build sheet; empty: none
+    std::string scan_picture;     ///< content hash of a picture of the scans for the build sheet; empty: none
     std::string body_name = "body";
     std::string chassis_name = "chassis";
     bool operator==(const Settings&) const = default;
@@ -479,10 +479,12 @@ struct Tick {
     bool operator==(const Tick&) const = default;
 };
 
-/// A fresh reading taken at a hold point: a distance between two points of the chassis, or a gap that a brace keeps.
+/// A fresh reading taken at a hold point: a distance between two points of the chassis, a level from one to the other, or a gap
+/// that a brace keeps.
 struct Check {
     CheckId id;
     std::string step;
+    ReadingKind kind = ReadingKind::Tape; ///< Tape or Level
     PointId from;
     PointId to;
     TemporarySteelId gap_of; ///< instead of the points

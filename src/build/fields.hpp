@@ -311,6 +311,7 @@ template <class V, class T> void fields(V& v, T& s) {
     } else if constexpr (std::is_same_v<U, Check>) {
         v("id", s.id);
         v("step", s.step);
+        v("kind", s.kind);
         v("from", s.from);
         v("to", s.to);
         v("gap_of", s.gap_of);

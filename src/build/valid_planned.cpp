@@ -288,7 +288,8 @@ Checked valid(const Build& b, const Check& c) {
     }
     if (c.value.provenance == Provenance::Assumed)
         return bad(c.step, "A check must be read, not assumed.", "Leave the question mark out once you have read it.");
-    return finite(c.step, c.value, 0, 20000, "reading, mm");
+    if (c.kind != ReadingKind::Tape && c.kind != ReadingKind::Level) return bad(c.step, "A check is a distance or a level.");
+    return finite(c.step, c.value, c.kind == ReadingKind::Level ? -20000 : 0, 20000, "reading, mm");
 }
 
 } // namespace gorvet::build

@@ -180,6 +180,7 @@ Json wayDownJson(const sit::WayDown& w) {
     return {{"found", w.found},
             {"straight", w.straight},
             {"gave_up", w.gave_up},
+            {"searched", w.searched},
             {"tightest", w.found ? step(w.steps[w.tightest]) : Json(nullptr)},
             {"between_steps_no_nearer_mm", w.found ? number(w.no_nearer_mm) : Json(nullptr)},
             {"turns_at", w.corners},

@@ -1,4 +1,5 @@
 #include "cli/json_parts.hpp"
+#include "sim/plan_player.hpp"
 
 namespace gorvet::cli {
 
@@ -65,6 +66,7 @@ std::string stretchJson(const Results& r) {
     j["waiting_for"] = p.waiting_for;
     j["change_mm"] = number(p.change_mm);
     j["cut_station_mm"] = number(r.stretch_input.cut_station_mm);
+    j["tail"] = p.tail;
     j["clearance_need_mm"] = number(p.clearance_need_mm);
     for (const auto& [key, cut] : {std::pair{"left", &p.left}, std::pair{"right", &p.right}})
         j[key] = {{"known", cut->known},
@@ -108,6 +110,8 @@ std::string makeJson(const Results& r) {
                                {"outboard_mm", number(m.outboard_mm)},
                                {"bolt_mm", m.bolt_mm},
                                {"bolt_length_mm", number(m.bolt_length_mm)},
+                               {"nut", m.nut},
+                               {"nut_inside_closed_rail", m.nut_inside},
                                {"verdict", build::verdictWord(m.verdict)},
                                {"sentence", m.sentence}});
     const auto& c = r.crossmember;
@@ -130,6 +134,7 @@ std::string makeJson(const Results& r) {
                     return Json{{"angle_deg", units::degrees(l.angle_rad)},
                                 {"length_mm", l.length_mm},
                                 {"long_edge_mm", l.long_edge_mm},
+                                {"plan_saw_deg", units::degrees(l.plan_saw_rad)},
                                 {"joint_y_mm", l.joint_y_mm},
                                 {"pan_distance_mm", number(l.pan_distance_mm)}};
                 };
@@ -175,6 +180,17 @@ std::string makeJson(const Results& r) {
     return text(j);
 }
 
+std::string playedJson(const Results& r, bool& to_the_end) {
+    const sim::PlayedPlan p = sim::playPlan(r.work_facts, r.work);
+    to_the_end = p.to_the_end;
+    return text({{"played_to_the_end", p.to_the_end},
+                 {"steps", p.steps},
+                 {"of", r.work.steps.size()},
+                 {"refused", p.refused.empty() ? Json(nullptr) : Json(p.refused)},
+                 {"title", p.title},
+                 {"why", p.why}});
+}
+
 std::string workJson(const build::Build& b, const Results& r) {
     const work::Order& o = r.work;
     const auto stance = [](const work::Stance& s) {
@@ -198,12 +214,16 @@ std::string workJson(const build::Build& b, const Results& r) {
                   {"stance", stance(s.stance)},
                   {"hold_point", s.hold},
                   {"no_return", s.no_return},
+                  {"hot", s.hot},
                   {"before_return", s.before_return},
                   {"cautions", s.cautions},
                   {"why", s.why}};
         q["checks"] = Json::array();
         for (const work::CheckItem& c : s.checks)
             q["checks"].push_back({{"name", c.name},
+                                   {"kind", c.gap_of  ? "gap"
+                                            : c.level ? "level"
+                                                      : "tape"},
                                    {"plan_mm", number(c.plan_mm)},
                                    {"half_width_mm", number(c.half_width_mm)},
                                    {"tolerance_mm", number(c.tolerance_mm)},

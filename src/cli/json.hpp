@@ -30,6 +30,8 @@ std::string sitJson(const build::Build&, const analysis::Results&);
 std::string stretchJson(const analysis::Results&);
 std::string makeJson(const analysis::Results&);
 std::string workJson(const build::Build&, const analysis::Results&);
+/// How far the order of work plays in a simulated workshop.
+std::string playedJson(const analysis::Results&, bool& to_the_end);
 std::string findingsJson(const std::vector<analysis::Finding>&);
 
 } // namespace gorvet::cli

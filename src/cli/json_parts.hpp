@@ -1,6 +1,7 @@
 #pragma once
 
 #include "cli/json.hpp"
+#include "tape/assume.hpp"
 
 #include <cmath>
 

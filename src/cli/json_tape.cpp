@@ -10,7 +10,8 @@ Json ranked(const std::vector<tape::RankedReading>& list, const tape::Survey& su
         j.push_back({{"kind", build::word(n.kind)},
                      {"from", survey.points[n.from].name},
                      {"to", n.to >= 0 ? survey.points[n.to].name : ""},
-                     {"about_mm", number(n.about)},
+                     {build::isAngle(n.kind) ? "about_deg" : "about_mm",
+                      number(build::isAngle(n.kind) ? units::degrees(n.about) : n.about)},
                      {"what", n.what},
                      {"fixes", n.fixes},
                      {"half_width_before_mm", number(n.before_mm)},
@@ -88,6 +89,7 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
         q["rest_says" + unit] = show(a.rest_says);
         q["rest_half_width" + unit] = show(a.rest_half_width);
         q["hides" + unit] = show(a.hides);
+        q["widened_sigma" + unit] = a.widened_sigma > 0 ? show(a.widened_sigma) : Json(nullptr);
         j["readings"].push_back(std::move(q));
     }
     j["setups"] = Json::array();
@@ -101,8 +103,37 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
             const std::string key = keys[static_cast<int>(setup.kind)][k];
             q[key] = u.told[k] ? number(u.value[k]) : Json(nullptr);
             q["sd_" + key] = number(u.sd[k]);
+            q["assumed_sd_" + key] = u.prior[k] > 0 ? number(u.prior[k]) : Json(nullptr);
         }
         j["setups"].push_back(std::move(q));
+    }
+    j["holds"] = {{"redundant", sol.redundant_holds},
+                  {"omega", number(sol.holds_omega)},
+                  {"omega_limit", number(sol.holds_limit)},
+                  {"contradict", Json::array()}};
+    for (const auto& h : sol.blamed_holds) {
+        const auto& held = s.survey.holds[static_cast<size_t>(h.hold)];
+        static constexpr const char* axes[] = {"x", "y", "z"};
+        j["holds"]["contradict"].push_back({{"point", s.survey.points[static_cast<size_t>(held.point)].name},
+                                            {"axis", axes[static_cast<int>(held.axis)]},
+                                            {"held_mm", number(held.value_mm)},
+                                            {"off_mm", number(h.off_mm)},
+                                            {"half_width_mm", number(h.half_width_mm)}});
+    }
+    j["claims"] = Json::array();
+    for (const auto& c : tape::checkClaims(s.survey, s.solution)) {
+        const auto& r = s.survey.assumed[static_cast<size_t>(c.claim)];
+        const bool angle = build::isAngle(r.kind);
+        const auto show = [angle](double v) { return number(angle ? units::degrees(v) : v); };
+        const std::string unit = angle ? "_deg" : "_mm";
+        Json q = {{"kind", build::word(r.kind)},
+                  {"from", s.survey.points[r.from].name},
+                  {"to", r.to >= 0 ? s.survey.points[r.to].name : ""},
+                  {"contradicted", c.contradicted}};
+        q["claimed" + unit] = show(r.value);
+        q["survey_says" + unit] = show(c.says);
+        q["half_width" + unit] = show(c.half_width);
+        j["claims"].push_back(std::move(q));
     }
     j["next"] = ranked(s.next, s.survey);
     j["figures"] = figures(s);
@@ -180,6 +211,7 @@ std::string compareJson(const tape::Comparison& c, const tape::Survey& before) {
                                {"moved_mm", vector(m.by)},
                                {"half_width_mm", {{"x", m.half_width[0]}, {"y", m.half_width[1]}, {"z", m.half_width[2]}}},
                                {"t", number(m.t)},
+                               {"lays", m.lays},
                                {"proven", m.proven}});
     return text(j);
 }

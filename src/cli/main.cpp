@@ -7,6 +7,7 @@
 #include "cli/json.hpp"
 #include "cli/scan_commands.hpp"
 #include "cli/tape_commands.hpp"
+#include "formats/picture.hpp"
 #include "formats/points_csv.hpp"
 #include "formats/readings_csv.hpp"
 #include "prompt/context.hpp"
@@ -117,6 +118,7 @@ int enterLines(const std::string& path, build::Subject subject, const std::vecto
 int keepPhoto(const std::string& path, const std::string& step, const std::string& picture, const std::string& note) {
     auto store = store::Store::open(path);
     if (!store) return fail(store.error());
+    if (auto looked = formats::isPicture(picture); !looked) return fail(looked.error());
     auto blob = (*store)->keepBlob(picture);
     if (!blob) return fail(blob.error());
     const std::string line = "done " + step + (note.empty() ? "" : " note " + note) + " photo " + blob->hash;
@@ -133,6 +135,7 @@ int keepPhotoFound(const std::string& path, build::Subject subject, const std::s
                    const std::string& picture) {
     auto store = store::Store::open(path);
     if (!store) return fail(store.error());
+    if (auto looked = formats::isPicture(picture); !looked) return fail(looked.error());
     auto blob = (*store)->keepBlob(picture);
     if (!blob) return fail(blob.error());
     entry::Context context;
@@ -231,7 +234,7 @@ int run(int argc, char** argv) {
     std::string subject_word = "chassis";
     std::vector<std::string> lines;
     bool keep_all = false;
-    bool as_measured = false;
+    CompareAsked compare_asked;
     int count = 20;
     const auto subject = [&] { return *build::fromWord<build::Subject>(subject_word); };
     const auto subjectOption = [&](CLI::App* c) {
@@ -269,7 +272,9 @@ int run(int argc, char** argv) {
     compare->add_option("BEFORE", path, "READINGS.csv, FILE.gorvet or FILE.gorvet:SESSION")->required();
     compare->add_option("AFTER", other, "the same")->required();
     subjectOption(compare);
-    compare->add_flag("--as-measured", as_measured, "both stand on the same datum: do not lay one on the other");
+    compare->add_flag("--as-measured", compare_asked.as_measured, "both stand on the same datum: do not lay one on the other");
+    compare->add_flag("--planned", compare_asked.planned, "take off the change of wheelbase that BEFORE plans");
+    compare->add_option("--lay", compare_asked.lay, "lay them on each other by these points alone")->delimiter(',');
     auto* condition = tape->add_subcommand("condition", "the frame's figures alone");
     condition->add_option("FILE", path, "READINGS.csv or FILE.gorvet")->required();
     subjectOption(condition);
@@ -459,6 +464,8 @@ int run(int argc, char** argv) {
     auto* stretch = app.add_subcommand("stretch", "the change of wheelbase");
     auto* make = app.add_subcommand("make", "mounts and crossmember");
     auto* work = app.add_subcommand("work", "the order of work: what next, and is it safe");
+    bool play = false;
+    work->add_flag("--play", play, "play it step by step in a simulated workshop that refuses what hands can't do or what hurts");
     auto* photo = app.add_subcommand("photo", "tick a step with a photo, or add one to its tick");
     fileArgument(photo);
     photo->add_option("STEP", text, "code of the step")->required();
@@ -487,7 +494,7 @@ int run(int argc, char** argv) {
     if (*enter) return enterLines(path, subject(), lines, why);
     if (*solve) return tapeSolve(path, subject(), keep_all);
     if (*next) return tapeNext(path, subject(), text, count, other);
-    if (*compare) return tapeCompare(path, other, subject(), as_measured);
+    if (*compare) return tapeCompare(path, other, subject(), compare_asked);
     if (*condition) return tapeCondition(path, subject());
     if (*drawing) return tapeDrawing(path, subject());
     if (*report) return tapeReport(path, subject(), other);
@@ -523,6 +530,11 @@ int run(int argc, char** argv) {
     if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });
     if (*stretch) return withResults(path, [](const Opened& o) { std::cout << stretchJson(o.results); });
     if (*make) return withResults(path, [](const Opened& o) { std::cout << makeJson(o.results); });
+    if (*work && play) {
+        bool to_the_end = false;
+        const int code = withResults(path, [&](const Opened& o) { std::cout << playedJson(o.results, to_the_end); });
+        return code ? code : to_the_end ? 0 : exit_open;
+    }
     if (*work) return withResults(path, [](const Opened& o) { std::cout << workJson(o.store->build(), o.results); });
     if (*photo) return keepPhoto(path, text, other, why);
     if (*take_out) return takePhotoOut(path, text, other);

@@ -10,9 +10,11 @@
 #include "store/store.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <filesystem>
 #include <fstream>
 #include <iostream>
+#include <optional>
 #include <sstream>
 
 #include <fmt/format.h>
@@ -140,20 +142,50 @@ int tapeNext(const std::string& path, build::Subject subject, const std::string&
     return 0;
 }
 
-int tapeCompare(const std::string& before, const std::string& after, build::Subject subject, bool as_measured) {
+namespace {
+
+/// By how much what stands behind the planned cut moves, and the station of the cut; nothing where no change is planned.
+std::optional<std::pair<double, build::Vec3>> plannedMove(const build::Build& b) {
+    const analysis::Results r = analysis::analyse(b, 0);
+    if (!r.sit_input.cut_station_mm || !r.seat.change_mm) return std::nullopt;
+    const double change = *r.seat.change_mm;
+    return std::pair{*r.sit_input.cut_station_mm, build::Vec3{change, 0, -change * std::tan(r.sit_input.cut_slope_rad)}};
+}
+
+} // namespace
+
+int tapeCompare(const std::string& before, const std::string& after, build::Subject subject, const CompareAsked& asked) {
     auto first = load(before, subject);
     if (!first) return fail(first.error());
     auto second = load(after, subject);
     if (!second) return fail(second.error());
+    std::optional<std::pair<double, build::Vec3>> plan;
+    if (asked.planned) {
+        plan = plannedMove(first->build);
+        if (!plan)
+            return fail({Error::Code::NotFound, before, before + " plans no change of wheelbase with a cut station.",
+                         "Decide both in the first build (change, cut), or leave out --planned.", -1});
+    }
     const auto a = analysis::surveyOf(first->build, subject);
     const auto b = analysis::surveyOf(second->build, subject);
     const auto solved_a = tape::solve(a.survey);
     const auto solved_b = tape::solve(b.survey);
     std::vector<tape::Common> common;
+    std::vector<std::string> unknown = asked.lay;
     for (int i = 0; i < static_cast<int>(a.survey.points.size()); ++i)
-        for (int j = 0; j < static_cast<int>(b.survey.points.size()); ++j)
-            if (a.survey.points[i].name == b.survey.points[j].name) common.push_back({i, j});
-    const auto c = tape::compare(solved_a, solved_b, common, as_measured);
+        for (int j = 0; j < static_cast<int>(b.survey.points.size()); ++j) {
+            const std::string& name = a.survey.points[i].name;
+            if (name != b.survey.points[j].name) continue;
+            tape::Common c{i, j};
+            c.lays = asked.lay.empty() || std::find(asked.lay.begin(), asked.lay.end(), name) != asked.lay.end();
+            std::erase(unknown, name);
+            if (plan && solved_a.points[i].position.x_mm > plan->first) c.planned = plan->second;
+            common.push_back(c);
+        }
+    if (!unknown.empty())
+        return fail({Error::Code::NotFound, unknown.front(), "No point " + unknown.front() + " stands in both surveys.",
+                     "Name points that both know after --lay.", -1});
+    const auto c = tape::compare(solved_a, solved_b, common, {asked.as_measured, !asked.lay.empty()});
     std::cout << compareJson(c, a.survey);
     if (!c.possible) std::cerr << "gorvet-cli: " << c.message << "\n";
     return c.possible ? 0 : exit_open;

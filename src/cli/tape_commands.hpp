@@ -20,7 +20,12 @@ int tapeCondition(const std::string& path, build::Subject);
 /// `want`: empty for what the build says. `sheet`: a PDF to write, or empty.
 int tapeNext(const std::string& path, build::Subject, const std::string& want, int count, const std::string& sheet);
 /// Paths may name one session of a build: FILE.gorvet:SESSION.
-int tapeCompare(const std::string& before, const std::string& after, build::Subject, bool as_measured);
+struct CompareAsked {
+    bool as_measured = false;
+    bool planned = false;         ///< take off what the first build plans for the points behind its cut
+    std::vector<std::string> lay; ///< names of the points to lay the surveys on each other by; empty: all
+};
+int tapeCompare(const std::string& before, const std::string& after, build::Subject, const CompareAsked&);
 /// The survey against the drawing's figures that stand in the build.
 int tapeDrawing(const std::string& path, build::Subject);
 /// The report "as found" as PDF.

@@ -14,6 +14,11 @@ struct AskedCheck {
     build::PointId from;
     build::PointId to;
     build::TemporarySteelId gap_of;
+    build::ReadingKind kind = build::ReadingKind::Tape; ///< Tape or Level
+    /// Whether a reading of that kind between two points answers it, either way round.
+    bool asksFor(build::ReadingKind k, build::PointId a, build::PointId b) const {
+        return !gap_of && k == kind && ((a == from && b == to) || (a == to && b == from));
+    }
 };
 /// A step of work, as far as a line needs to know it.
 struct StepState {

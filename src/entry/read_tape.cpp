@@ -251,6 +251,7 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
                       "Leave the question mark out once you have read it."};
     if ((kind == ReadingKind::Tape || kind == ReadingKind::Plan) && r.value.value <= 0)
         throw Failure{typed.column, "A distance must be above 0.", ""};
+    if (line_.atEnd() && !retape && countsAsCheck(kind, r.from, r.to, r.value)) return;
     if (line_.take("sigma"))
         r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
     else if (line_.take("±") || line_.take("+-"))

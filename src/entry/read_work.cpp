@@ -80,15 +80,15 @@ void Reader::check() {
         c.gap_of = temporary(brace).id;
         name = "gap of " + brace.text;
     } else {
+        if (line_.take("level")) c.kind = ReadingKind::Level;
         const Point& from = known(Subject::Chassis, line_.next("a point's name"));
         const Point& to = known(Subject::Chassis, line_.next("a point's name"));
         c.from = from.id;
         c.to = to.id;
-        name = from.name + "–" + to.name;
+        name = (c.kind == ReadingKind::Level ? "level " : "") + from.name + "–" + to.name;
     }
     const bool asked = std::any_of(s.checks.begin(), s.checks.end(), [&](const AskedCheck& a) {
-        return c.gap_of ? a.gap_of == c.gap_of
-                        : !a.gap_of && ((a.from == c.from && a.to == c.to) || (a.from == c.to && a.to == c.from));
+        return c.gap_of ? a.gap_of == c.gap_of : a.asksFor(c.kind, c.from, c.to);
     });
     if (!asked) throw Failure{line_.endColumn(), fmt::format("{} does not ask for {}.", quoted(s.title), name), ""};
     c.value = lengthUpTo({}, "the reading");
@@ -98,6 +98,32 @@ void Reader::check() {
     c.id = fresh<Check>();
     put(Put<Check>{c});
     say(fmt::format("checked {}: {}", name, show(c.value)));
+}
+
+/// A reading typed plainly while a hold point asks for just that: it is its check, and no reading of the survey, which was taken
+/// before the rails were cut.
+bool Reader::countsAsCheck(ReadingKind kind, PointId from, PointId to, const Dimension& value) {
+    if (!context_.knows_work || context_.subject != Subject::Chassis || value.provenance == Provenance::Assumed) return false;
+    for (const StepState& s : context_.steps) {
+        if (s.code != context_.next_step) continue;
+        if (std::none_of(s.checks.begin(), s.checks.end(), [&](const AskedCheck& a) { return a.asksFor(kind, from, to); }))
+            return false;
+        Check c;
+        c.step = s.code;
+        c.kind = kind;
+        c.from = from;
+        c.to = to;
+        c.value = value;
+        c.who = context_.who;
+        c.at_utc = context_.now_utc;
+        c.id = fresh<Check>();
+        put(Put<Check>{c});
+        say(fmt::format("checked {}{}–{}: {}, for {} (type retape in front to change the survey instead)",
+                        kind == ReadingKind::Level ? "level " : "", nameOf(b_, from), nameOf(b_, to), show(value),
+                        quoted(s.title)));
+        return true;
+    }
+    return false;
 }
 
 /// The first step that is not done and asks for readings.

@@ -204,6 +204,7 @@ private:
     // work
     const StepState& step(const Word& w) const;
     const StepState& stepOrNext();
+    bool countsAsCheck(ReadingKind, PointId from, PointId to, const Dimension& value);
     const StepState& stepAsking() const;
     const TemporarySteel& temporary(const Word& w) const;
     void done();

@@ -18,21 +18,24 @@ constexpr double weld_leg_mm = 5;
 std::string trimmed(double value) { return fmt::format("{:g}", std::round(value * 10) / 10); }
 
 /// The flange against one rail. `rail_top` and the box's place are heights in the chassis frame.
-Plate flange(const char* name, double rail_top, const CrossmemberInput& in, double box_bottom, double box_height,
+/// Its edges are level and upright as the box on it is; the rows of holes run along the rail, which may slope.
+Plate flange(const char* name, const build::RailLine::At& rail, const CrossmemberInput& in, double box_bottom, double box_height,
              const BoltSize& bolt) {
+    const double rail_top = rail.top_mm;
+    const double upright = 1 / std::cos(rail.slope_rad); // of what is measured square to the rail
     const CrossmemberDesign& d = in.design;
     const double rail_height = in.left.height_mm;
     const double wall = in.left.thickness_mm;
     const double edge = 1.5 * bolt.nominal;
     // rows: clear of the rail's corner radius (twice the wall), a washer's radius inside
-    const double from_face = 2 * wall + bolt.washer_outside / 2;
+    const double from_face = (2 * wall + bolt.washer_outside / 2) * upright;
     double upper = rail_top - from_face;
-    double lower = rail_top - rail_height + from_face;
+    double lower = rail_top - rail_height * upright + from_face;
     std::vector<double> rows;
     if (upper - lower >= 3 * bolt.nominal)
         rows = {upper, lower};
     else
-        rows = {rail_top - rail_height / 2};
+        rows = {rail_top - rail_height * upright / 2};
     // columns: room for washer and spanner beside the box and its weld
     const double column =
         std::ceil(d.box_width_mm / 2 + weld_leg_mm + std::max(bolt.washer_outside / 2, bolt.across_flats * 0.75) + 2);
@@ -40,16 +43,18 @@ Plate flange(const char* name, double rail_top, const CrossmemberInput& in, doub
     p.name = name;
     p.thickness_mm = d.flange_mm;
     p.width_mm = 2 * (column + edge);
-    const double top = std::max(rows.front() + edge, box_bottom + box_height + 10);
-    const double bottom = std::min(rows.back() - edge, box_bottom - 10);
+    const double falls = column * std::tan(std::abs(rail.slope_rad)); // from the middle to a column
+    const double top = std::max(rows.front() + falls + edge, box_bottom + box_height + 10);
+    const double bottom = std::min(rows.back() - falls - edge, box_bottom - 10);
     p.height_mm = std::ceil(top - bottom);
     p.box_bottom_mm = box_bottom - bottom;
     p.box_height_mm = box_height;
     p.box_front_mm = (p.width_mm - d.box_width_mm) / 2;
     p.rail_top_mm = rail_top - bottom;
+    p.rail_slope_rad = rail.slope_rad;
     for (const double row : rows)
-        for (const double x : {p.width_mm / 2 - column, p.width_mm / 2 + column})
-            p.holes.push_back({x, row - bottom, bolt.clearance_hole});
+        for (const double dx : {-column, column})
+            p.holes.push_back({p.width_mm / 2 + dx, row - dx * std::tan(rail.slope_rad) - bottom, bolt.clearance_hole});
     double area = p.width_mm * p.height_mm;
     for (const Hole& hole : p.holes) area -= units::pi / 4 * hole.diameter_mm * hole.diameter_mm;
     p.mass_kg = steelMass(area * p.thickness_mm);
@@ -86,13 +91,13 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
             {"middle", stock, 1, q.middle_long_mm,
              fmt::format("mitre {}° / {}°, long below", degrees(q.left.angle_rad / 2), degrees(q.right.angle_rad / 2)),
              steelMass(area * q.middle_mm)});
-        for (const auto& [name, leg, plan] :
-             {std::tuple{"leg left", &q.left, p.end_angle_left_rad}, std::tuple{"leg right", &q.right, p.end_angle_right_rad}})
-            p.pieces.push_back(
-                {name, stock, 1, leg->long_edge_mm,
-                 fmt::format("mitre {}°, flange {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
-                             std::abs(plan) < units::radians(0.25) ? "" : fmt::format(", plan {}°", degrees(std::abs(plan)))),
-                 steelMass(area * leg->length_mm)});
+        for (const auto& [name, leg] : {std::pair{"leg left", &q.left}, std::pair{"leg right", &q.right}})
+            p.pieces.push_back({name, stock, 1, leg->long_edge_mm,
+                                fmt::format("mitre {}°, flange {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
+                                            std::abs(leg->plan_saw_rad) < units::radians(0.25)
+                                                ? ""
+                                                : fmt::format(" side, {}° top", degrees(std::abs(leg->plan_saw_rad)))),
+                                steelMass(area * leg->length_mm)});
         if (q.riser_mm > 0)
             p.pieces.push_back(
                 {"riser",
@@ -208,6 +213,24 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
             fmt::format("Drop the middle by {} mm: crossmember form dropped.",
                         units::fixed(std::ceil(d.pan_clearance_mm - p.pan_gap_mm), 0)))
             .of(units::fixed(p.pan_gap_mm, 1) + " mm", units::fixed(d.pan_clearance_mm, 1) + " mm");
+    for (const Filled& f : in.filled) {
+        std::string stations;
+        const double reach = bolt.across_flats;
+        for (const Plate* plate : {&p.left, &p.right})
+            for (const Hole& hole : plate->holes) {
+                const double x = p.station_mm - plate->width_mm / 2 + hole.x_mm;
+                const std::string at = units::fixed(x, 0);
+                if (x + reach > f.from_mm && x - reach < f.to_mm && stations.find(at) == std::string::npos)
+                    stations += (stations.empty() ? "" : " and ") + at;
+            }
+        if (!stations.empty())
+            add("bolts-in-sleeve", PlanVerdict::Fails,
+                fmt::format("{} of the flanges' bolts at {} would stand in {}, which fills the rails from {} to {}.",
+                            d.captive || in.channel ? "The nuts" : "The crush tubes", stations, f.by, units::fixed(f.from_mm, 0),
+                            units::fixed(f.to_mm, 0)),
+                "Cut at another station, so that the sleeve ends short of the flange: a sleeve can't be slid past a nut or a tube.")
+                .of(stations, fmt::format("outside {} to {}", units::fixed(f.from_mm, 0), units::fixed(f.to_mm, 0)));
+    }
     if (d.end_clearance_mm < 0.5)
         add("no-clearance", PlanVerdict::Marginal,
             fmt::format("The bridge has {} mm at each end. It needs 0.5 to come out again.", units::fixed(d.end_clearance_mm, 1)),
@@ -350,8 +373,8 @@ CrossmemberPlan crossmember(const CrossmemberInput& in) {
             }
     }
     if (p.pan_over) p.pan_gap_mm = p.pan->low_mm - p.box_top_mm;
-    p.left = flange("flange left", p.rail_top_left_mm, in, end_bottom[0], end_height[0], *bolt);
-    p.right = flange("flange right", p.rail_top_right_mm, in, end_bottom[1], end_height[1], *bolt);
+    p.left = flange("flange left", *left, in, end_bottom[0], end_height[0], *bolt);
+    p.right = flange("flange right", *right, in, end_bottom[1], end_height[1], *bolt);
     p.pad = padPlate(d);
     p.bolt_mm = d.bolt_mm;
     const bool wall_only = in.channel || d.captive;

@@ -2,6 +2,7 @@
 
 #include "build/rail_line.hpp"
 #include "build/remark.hpp"
+#include "make/fasteners.hpp"
 
 #include <array>
 #include <optional>
@@ -36,6 +37,7 @@ struct CrossmemberInput {
     build::RailLine left;
     build::RailLine right;
     bool channel = false;
+    std::vector<Filled> filled;   ///< lengths of the rails that are not hollow: sleeves
     std::vector<build::Vec3> pan; ///< places on the underside of the gearbox pan, chassis frame; may be empty
     CrossmemberDesign design;
     bool operator==(const CrossmemberInput&) const = default;
@@ -56,8 +58,9 @@ struct Plate {
     std::vector<Hole> holes;
     double box_bottom_mm = 0; ///< where the box sits on it, from the plate's lower edge
     double box_height_mm = 0;
-    double box_front_mm = 0; ///< from the plate's front edge
-    double rail_top_mm = 0;  ///< the rail's top face, from the plate's lower edge
+    double box_front_mm = 0;   ///< from the plate's front edge
+    double rail_top_mm = 0;    ///< the rail's top face at the plate's middle, from the plate's lower edge
+    double rail_slope_rad = 0; ///< of the rail against the plate's level edges, down rearward: the rows of holes follow it
     double mass_kg = 0;
 };
 
@@ -75,8 +78,9 @@ using build::Remark;
 /// One leg of a dropped bridge, from the flange down to the middle.
 struct Leg {
     double angle_rad = 0;    ///< under the level, 0…π/3
+    double plan_saw_rad = 0; ///< of its flange end across the tube's upper face, off square: atan(tan(plan angle)/cos(angle))
     double length_mm = 0;    ///< along its axis, flange to joint
-    double long_edge_mm = 0; ///< its longest edge
+    double long_edge_mm = 0; ///< its longest edge, of the four corners between flange plane and mitre
     double flange_y_mm = 0;  ///< axis at the flange's inner face
     double flange_z_mm = 0;
     double joint_y_mm = 0;      ///< axis at the mitre

@@ -13,12 +13,16 @@ constexpr double step_mm = 5;
 
 /// A leg from the flange inwards to a joint `run` away, in coordinates that grow inwards and upwards.
 /// Returns the distance from the pan's lower edge (at `pan_edge` inwards from the flange, height `pan_low`) to its upper face.
-Leg legTo(double run, double drop, double box_height, double pan_edge, double pan_over_flange) {
+Leg legTo(double run, double drop, const CrossmemberDesign& d, double plan_angle, double pan_edge, double pan_over_flange) {
     Leg leg;
     leg.angle_rad = std::atan2(drop, run);
     leg.length_mm = std::hypot(drop, run);
-    const double half = box_height / 2;
-    leg.long_edge_mm = leg.length_mm + half * (std::tan(leg.angle_rad) - std::tan(leg.angle_rad / 2));
+    const double half = d.box_height_mm / 2;
+    // an edge at (e across, n up from the axis) runs from the flange plane, −(n sin θ + e tan φ)/cos θ, to the mitre, L − n tan
+    // θ/2
+    leg.long_edge_mm = leg.length_mm + half * (std::tan(leg.angle_rad) - std::tan(leg.angle_rad / 2)) +
+                       d.box_width_mm / 2 * std::abs(std::tan(plan_angle)) / std::cos(leg.angle_rad);
+    leg.plan_saw_rad = std::atan(std::tan(plan_angle) / std::cos(leg.angle_rad));
     // distance of the pan's edge from the upper face: along the face's normal, up and inwards
     const double c = std::cos(leg.angle_rad);
     const double s = std::sin(leg.angle_rad);
@@ -59,7 +63,7 @@ void dropMiddle(CrossmemberPlan& p, const CrossmemberInput& in) {
         Leg leg;
         bool found = false;
         for (double run = whole; run >= step_mm && !found; run -= step_mm) {
-            leg = legTo(run, drop, d.box_height_mm, pan_edge, pan_over_flange);
+            leg = legTo(run, drop, d, plan_angle, pan_edge, pan_over_flange);
             leg.joint_y_mm = flange_y - sign * run;
             found = leg.pan_distance_mm >= d.pan_clearance_mm;
         }

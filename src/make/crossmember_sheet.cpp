@@ -101,9 +101,13 @@ Drawing plateSheet(const Plate& p, units::LengthStep step, double width, double 
                       to(from, p.box_bottom_mm + p.box_height_mm)},
                      true,
                      {Ink::NewSteel, f.thin(), Dash::Dashed}});
-        d.add(Stroke{{to(0, p.rail_top_mm), to(p.width_mm, p.rail_top_mm)}, false, {Ink::Chassis, f.medium(), Dash::Dashed}});
+        const double falls = p.width_mm / 2 * std::tan(p.rail_slope_rad);
+        d.add(Stroke{{to(0, p.rail_top_mm + falls), to(p.width_mm, p.rail_top_mm - falls)},
+                     false,
+                     {Ink::Chassis, f.medium(), Dash::Dashed}});
         d.add(Text{{to(p.width_mm, 0).x + f.px(4), to(0, p.rail_top_mm).y + f.px(4)}, "rail top", f.small(), Ink::Chassis});
     }
+    sheet::addScale(d, {0, height - f.px(4)}, to.scale, f);
     const P low_left = to(0, 0);
     const P low_right = to(p.width_mm, 0);
     d.add(Dimension{low_left, low_right, -f.px(54), len(p.width_mm), f.small(), Ink::Ink, Mark::Derived});
@@ -156,6 +160,7 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
     const Projection to = fit(outer_left, outer_right, bottom, top, {f.px(70), f.px(46)}, width - column - f.px(150),
                               height - list_height - f.px(120), true);
     d.add(Text{{0, f.body()}, "crossmember from behind", f.body(), Ink::Second}, "crossmember");
+    sheet::addScale(d, {f.px(200), f.body()}, to.scale, f);
     const auto rect = [&](double y0, double y1, double z0, double z1, Pen pen, bool hatch) {
         const std::vector<P> path = {to(y0, z0), to(y1, z0), to(y1, z1), to(y0, z1)};
         if (hatch) d.add(Hatch{path, {pen.ink, f.thin(), Dash::Solid}, f.px(6), false}, "crossmember");

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <optional>
+#include <string>
 
 /// Standard metric bolts, nuts and washers, for mounts and flanges.
 namespace gorvet::make {
@@ -14,6 +15,15 @@ struct BoltSize {
     double washer_outside = 0;
     double across_flats = 0;   ///< of the head, for room for a spanner
     double clearance_hole = 0; ///< ISO 273, medium
+};
+
+/// A length of the rails that is filled from inside: a sleeve. Nothing that stands inside the rail goes there, nor is it slid in
+/// past such a thing.
+struct Filled {
+    std::string by; ///< "the sleeve of the cut"
+    double from_mm = 0;
+    double to_mm = 0;
+    bool operator==(const Filled&) const = default;
 };
 
 /// Null for a size that is not 8, 10, 12, 14 or 16.

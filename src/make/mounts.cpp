@@ -67,6 +67,12 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
     const BoltSize* bolt = boltSize(design.bolt_mm);
     const double in_rail = design.through_rail ? rail.height_mm : rail.thickness_mm;
     if (bolt) s.bolt_length_mm = boltLength(*bolt, design.body_thickness_mm + s.gap_mm + in_rail);
+    s.nut_inside = design.closed_box && !design.through_rail;
+    s.nut = design.through_rail
+                ? fmt::format("nut M{:g} and crush tube {:g} long, through the rail", design.bolt_mm, rail.height_mm)
+            : design.closed_box
+                ? fmt::format("nut M{:g} on a plate, let in through a slot below and welded in before the mount", design.bolt_mm)
+                : fmt::format("nut M{:g} under the flange", design.bolt_mm);
     s.verdict = PlanVerdict::Holds;
     const auto marginal = [&](const char* code, std::string figure, std::string need, std::string sentence, std::string remedy) {
         if (s.verdict == PlanVerdict::Holds)
@@ -83,6 +89,15 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
                  fmt::format("{}: the bolt stands {} mm off the rail's centreline, too near its edge for a washer.", in.name,
                              units::fixed(std::abs(s.outboard_mm), 0)),
                  "Move the hole inwards, or weld a plate on the rail.");
+    const double reach = bolt ? bolt->across_flats : design.bolt_mm;
+    for (const Filled& f : design.filled)
+        if (s.station_mm + reach > f.from_mm && s.station_mm - reach < f.to_mm)
+            fails("in-sleeve", millimetres(s.station_mm, 0),
+                  fmt::format("outside {} to {}", units::fixed(f.from_mm, 0), units::fixed(f.to_mm, 0)),
+                  fmt::format("{}: its {} would stand inside {}, which fills the rail from {} to {}.", in.name,
+                              design.through_rail ? "crush tube" : "nut", f.by, units::fixed(f.from_mm, 0),
+                              units::fixed(f.to_mm, 0)),
+                  "Cut at another station, or mount it beyond the sleeve.");
     if (!s.bolt_length_mm)
         marginal("no-bolt", millimetres(design.body_thickness_mm + s.gap_mm + in_rail, 0), "a standard length",
                  fmt::format("{}: no standard bolt is long enough for {} mm of grip.", in.name,

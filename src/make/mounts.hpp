@@ -2,6 +2,7 @@
 
 #include "build/rail_line.hpp"
 #include "build/verdict.hpp"
+#include "make/fasteners.hpp"
 
 #include <optional>
 #include <string>
@@ -17,8 +18,10 @@ struct MountDesign {
     double biscuit_squash = 0.15;
     double bolt_mm = 10;
     double standoff_step_mm = 5;
-    bool through_rail = false; ///< bolt goes through the whole rail with a crush tube
-    bool assumed = false;      ///< one of the figures was never given
+    bool through_rail = false;  ///< bolt goes through the whole rail with a crush tube
+    bool closed_box = false;    ///< the rail is a box: a nut inside it can't be reached
+    std::vector<Filled> filled; ///< lengths of the rails that are not hollow: sleeves
+    bool assumed = false;       ///< one of the figures was never given
     bool operator==(const MountDesign&) const = default;
 };
 
@@ -47,6 +50,8 @@ struct MountStack {
     double lean_mm = 0;           ///< fore and aft from the body's hole to the rail's, > 0 rail hole behind
     std::optional<double> bolt_length_mm;
     double bolt_mm = 0;
+    std::string nut;         ///< what the bolt goes into, for the cut list
+    bool nut_inside = false; ///< it is fixed inside the closed rail beforehand
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
     std::string code; ///< of what is worst, "leans"; this and the next four empty when it holds
     std::string sentence;

@@ -14,7 +14,9 @@ entry::Context contextFor(const analysis::Results& r, build::Subject subject, co
     c.knows_work = true;
     for (const work::Step& s : r.work.steps) {
         entry::StepState state{s.code, s.title, s.waits_for, s.status == work::Status::Done, {}};
-        for (const work::CheckItem& item : s.checks) state.checks.push_back({item.from, item.to, item.gap_of});
+        for (const work::CheckItem& item : s.checks)
+            state.checks.push_back(
+                {item.from, item.to, item.gap_of, item.level ? build::ReadingKind::Level : build::ReadingKind::Tape});
         c.steps.push_back(std::move(state));
     }
     if (r.work.next) c.next_step = r.work.steps[*r.work.next].code;

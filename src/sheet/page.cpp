@@ -1,5 +1,7 @@
 #include "sheet/page.hpp"
 
+#include "units/quantity.hpp"
+
 #include <algorithm>
 
 #include <fmt/format.h>
@@ -64,6 +66,12 @@ void numberPages(std::vector<Drawing>& pages) {
                           f.small(),
                           Ink::Second,
                           Anchor::Right});
+}
+
+void addScale(Drawing& d, P at, double mm_per_mm, const Format& format) {
+    if (format.unit >= 0.9 || !(mm_per_mm > 0)) return; // a screen
+    const std::string scale = mm_per_mm <= 1 ? "1 : " + units::fixed(1 / mm_per_mm, 1) : units::fixed(mm_per_mm, 1) + " : 1";
+    d.add(Text{at, scale + ". Its figures count; do not measure from the print.", format.small(), Ink::Second});
 }
 
 void addCheckBar(Drawing& d, P left) {

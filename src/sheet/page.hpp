@@ -27,7 +27,10 @@ Drawing blankPage(const PageTitle&, const std::vector<std::string>& cautions, Ar
 /// Writes "page n of m" on each.
 void numberPages(std::vector<Drawing>&);
 
-/// A bar of exactly 100 mm with its words: whoever prints the page can check the printer's scale.
+/// The scale of a view on paper, in words: "1 : 2.3. Its figures count; do not measure from the print." Nothing on a screen,
+/// where a view has none.
+void addScale(Drawing&, P at, double mm_per_mm, const Format&);
+/// A bar of exactly 100 mm with its words: whoever prints the page can check the printer's scale. Only for pages at 1 : 1.
 void addCheckBar(Drawing&, P left_end);
 
 struct Column {

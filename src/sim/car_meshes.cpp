@@ -178,7 +178,7 @@ Mesh engineAndGearbox(double step) {
     addBox(m, step, {50, -20, 850}, {520, 300, 130});                                    // head and cover
     addBox(m, step, {90, 0, 455}, {420, 250, 60});                                       // sump
     addBar(m, step, {{330, 0, 600}, {520, 6, 570}, {740, 8, 550}}, rectangle(380, 340)); // bell housing
-    addBar(m, step, {{700, 8, 545}, {1012, 8, 525}}, rectangle(285, 190));               // gearbox
+    addBar(m, step, {{700, 8, 545}, {912, 8, 525}}, rectangle(285, 190));                // gearbox
     addBar(m, step, {{1000, 10, 535}, {1180, 14, 530}}, rectangle(130, 120));            // tail
     return m;
 }

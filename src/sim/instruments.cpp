@@ -52,7 +52,8 @@ const Played* playedFor(std::string_view kind) {
         switch (*reading) {
         case ReadingKind::Tape:
         case ReadingKind::Plan: wanted = InstrumentKind::Tape; break;
-        case ReadingKind::Height: wanted = InstrumentKind::HeightGauge; break;
+        case ReadingKind::Height:
+        case ReadingKind::Level: wanted = InstrumentKind::HeightGauge; break;
         case ReadingKind::Slope:
         case ReadingKind::CrossLevel: wanted = InstrumentKind::DigitalLevel; break;
         case ReadingKind::Offset: wanted = InstrumentKind::Rule; break;
@@ -119,6 +120,13 @@ Result<Taken> take(const CrookedFrame& f, const Task& task) {
         const double floor = f.floor.x_mm + (f.floor.y_mm * p.x_mm + f.floor.z_mm * p.y_mm) / 1000;
         t.truth = p.z_mm - floor;
         t.value = std::round((t.truth + 0.7 * chance.normal() + 0.01 * task.taken) * 10) / 10;
+        t.figure = fmt::format("{:.1f} mm", t.value);
+        return t;
+    }
+    case ReadingKind::Level: {
+        // with the gauge from one to the other over the same floor, which is no more level than it is
+        t.truth = dz - (f.floor.y_mm * dx + f.floor.z_mm * dy) / 1000;
+        t.value = std::round((t.truth + chance.normal()) * 10) / 10;
         t.figure = fmt::format("{:.1f} mm", t.value);
         return t;
     }

@@ -276,6 +276,12 @@ std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, cons
             result.at_fixed = c.on_fixed;
         }
     }
+    // the other end of it lies on the fixed surface, whatever kind of distance it was
+    if (result.least_mm < need.cap_mm) {
+        const double far = std::max(need.cap_mm, std::abs(result.least_mm)) + 1;
+        if (const shape::Nearest n = fixed.tree->nearest(result.at_moving, far); n.triangle != shape::kernel::nothing)
+            result.at_fixed = n.foot.at;
+    }
     result.depth_known = !result.meets || fixed_inside || moving.sides->any();
     addContacts(moving, move, near, band, Band::Fouls, result.contacts);
     addContacts(moving, move, near, band, Band::Tight, result.contacts);

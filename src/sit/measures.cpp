@@ -249,6 +249,16 @@ std::optional<Ground> groundOf(const Scene& s, double change) {
     return g;
 }
 
+double targetOf(const Wish& w) {
+    const bool centring =
+        w.kind == PinKind::Centred || w.kind == PinKind::Level || w.kind == PinKind::ArchFront || w.kind == PinKind::ArchRear;
+    return centring && w.bound == Bound::Equal ? 0 : w.target;
+}
+
+bool isPlaneVector(const Wish& w, size_t parts) {
+    return w.kind == PinKind::Line && w.bound == Bound::Equal && w.target == 0 && parts == 2;
+}
+
 Evaluated evaluate(const Scene& s, const Parameters& p) {
     const Evaluator here(s, p);
     Evaluated e;
@@ -260,9 +270,7 @@ Evaluated evaluate(const Scene& s, const Parameters& p) {
         const std::vector<double> parts = here.parts(w);
         if (w.kind == PinKind::ArchFront) arch_front = mean(here.all(w.points)).x_mm;
         if (w.kind == PinKind::ArchRear) arch_rear = mean(here.all(w.points)).x_mm;
-        const bool centring =
-            w.kind == PinKind::Centred || w.kind == PinKind::Level || w.kind == PinKind::ArchFront || w.kind == PinKind::ArchRear;
-        const double target = centring && w.bound == Bound::Equal ? 0 : w.target;
+        const double target = targetOf(w);
         const double weight = weightOf(*s.input, w);
         const bool must = w.importance == Importance::Must;
         const double sign = w.bound == Bound::AtMost ? -1 : 1;
@@ -285,7 +293,7 @@ Evaluated evaluate(const Scene& s, const Parameters& p) {
             least_spare = std::min(least_spare, spare);
             worst = std::min(0.0, least_spare) * sign;
         }
-        const bool by_line = w.kind == PinKind::Line && w.bound == Bound::Equal && w.target == 0 && parts.size() == 2;
+        const bool by_line = isPlaneVector(w, parts.size());
         if (by_line) worst = std::hypot(parts[0], parts[1]);
         const bool least_counts =
             w.kind == PinKind::Under || w.kind == PinKind::Tyre || w.kind == PinKind::Bump || w.kind == PinKind::Clear;
@@ -295,6 +303,7 @@ Evaluated evaluate(const Scene& s, const Parameters& p) {
                              : least_counts            ? *std::min_element(parts.begin(), parts.end())
                                                        : sum / static_cast<double>(parts.size()));
         e.miss.push_back(worst);
+        e.parts.push_back(parts);
     }
     if (!here.front.empty() && !here.rear.empty())
         e.both_centred = (arch_rear - arch_front) - (mean(axle(s, true, 0)).x_mm - mean(here.front).x_mm);

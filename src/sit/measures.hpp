@@ -35,8 +35,13 @@ struct Evaluated {
     std::vector<int> must_of;
     std::vector<double> achieved; ///< of each wish: the mean of its parts, the worst of a bound's; NaN when not usable
     std::vector<double> miss;
+    std::vector<std::vector<double>> parts; ///< of each wish: what its points come to one by one
     double both_centred = std::nan("");
 };
 Evaluated evaluate(const Scene&, const Parameters&);
+/// What a wish is to come to: 0 where it centres or levels.
+double targetOf(const Wish&);
+/// Whether its two parts are one distance from a line, across it and up.
+bool isPlaneVector(const Wish&, size_t parts);
 
 } // namespace gorvet::sit

@@ -3,8 +3,11 @@
 #include "shape/parallel.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <mutex>
+#include <queue>
+#include <tuple>
 
 namespace gorvet::sit {
 namespace {
@@ -30,6 +33,23 @@ struct Watcher {
         if (moving.sweep) out = chained(move, moving.sweep->pose(m.mu, m.mv));
         if (fixed.sweep) out = chained(inverse(fixed.sweep->pose(m.fu, m.fv)), out);
         return out;
+    }
+    /// The distance in a moment, exact up to `beyond` over the least found so far and up to the cap; the least follows.
+    double distance(const Moment& m, double beyond) {
+        ++looked_at;
+        const double cap = std::min(need.cap_mm, least + beyond);
+        const double d = shape::closest(*moving.ready->tree, *fixed.ready->tree, motion(m), cap).least_mm;
+        if (d < least) {
+            least = d;
+            at = m;
+            if (d <= 0) {
+                --looked_at;
+                meets = true;
+                deepest = INFINITY;
+                look(m);
+            }
+        }
+        return std::min(d, cap);
     }
     /// True when it is worse than what was found so far.
     bool look(const Moment& m) {
@@ -65,22 +85,124 @@ std::vector<double> steps(int n, bool one_way) {
     return list;
 }
 
-/// How far a place of the part goes at most for a change of u or v by `by`, near a moment.
-double travel(const Part& p, double u, double v, double du, double dv) {
-    const Motion a = p.sweep->pose(u, v), b = p.sweep->pose(u + du, v + dv);
+/// The corners of a part's box: no place of it moves further than the furthest of them, as what a rigid motion moves a place by
+/// is affine in the place.
+std::array<Point3, 8> cornersOf(const Part& p) {
     Point3 least = p.ready->mesh->points.front(), most = least;
     for (const Point3& q : p.ready->mesh->points)
         for (size_t axis = 0; axis < 3; ++axis) {
             least[axis] = std::min(least[axis], q[axis]);
             most[axis] = std::max(most[axis], q[axis]);
         }
-    double far = 0;
-    for (int corner = 0; corner < 8; ++corner) {
-        const Point3 c{corner & 1 ? least[0] : most[0], corner & 2 ? least[1] : most[1], corner & 4 ? least[2] : most[2]};
-        far = std::max(far, shape::between(a.moved(c), b.moved(c)));
-    }
-    return far;
+    std::array<Point3, 8> corners;
+    for (size_t k = 0; k < 8; ++k)
+        corners[k] = {k & 1 ? least[0] : most[0], k & 2 ? least[1] : most[1], k & 4 ? least[2] : most[2]};
+    return corners;
 }
+
+/// How fast any place of a part goes at most as u and as v change, mm over the whole of one: the longest chord of a corner
+/// between neighbouring poses of a fine grid over all of them, and a little, as an arc is longer than its chord.
+std::pair<double, double> speedOf(const Sweep& s, const std::array<Point3, 8>& corners) {
+    constexpr int n = 16;
+    constexpr double arc = 1.02;
+    const double from = s.one_way ? 0 : -1;
+    const auto at = [&](int i) { return from + (1 - from) * i / n; };
+    const auto v_at = [&](int k) { return s.v_steps > 1 ? -1 + 2.0 * k / n : 0.0; };
+    const int us = s.u_steps > 1 ? n : 0;
+    const int vs = s.v_steps > 1 ? n : 0;
+    std::vector<std::array<Point3, 8>> poses(static_cast<size_t>((us + 1) * (vs + 1)));
+    for (int i = 0; i <= us; ++i)
+        for (int k = 0; k <= vs; ++k) {
+            const Motion m = s.pose(us ? at(i) : 0, v_at(k));
+            for (size_t c = 0; c < 8; ++c) poses[static_cast<size_t>(i * (vs + 1) + k)][c] = m.moved(corners[c]);
+        }
+    double by_u = 0, by_v = 0;
+    for (int i = 0; i <= us; ++i)
+        for (int k = 0; k <= vs; ++k)
+            for (size_t c = 0; c < 8; ++c) {
+                const Point3& p = poses[static_cast<size_t>(i * (vs + 1) + k)][c];
+                if (i < us) by_u = std::max(by_u, shape::between(p, poses[static_cast<size_t>((i + 1) * (vs + 1) + k)][c]));
+                if (k < vs) by_v = std::max(by_v, shape::between(p, poses[static_cast<size_t>(i * (vs + 1) + k + 1)][c]));
+            }
+    return {arc * by_u * n / (1 - from), arc * by_v * n / 2};
+}
+
+constexpr double Moment::*axes[4] = {&Moment::mu, &Moment::mv, &Moment::fu, &Moment::fv};
+
+/// A piece of all poses, about its middle.
+struct Cell {
+    Moment middle;
+    Moment half;
+    std::array<double, 4> way{}; ///< how far a place goes from the middle to the edge, along each
+    double lower = 0;            ///< no pose in it has the parts nearer
+    bool operator<(const Cell& o) const { return lower > o.lower; } // the least stands first in the queue
+};
+
+/// Branch and bound over all poses: in a cell the distance is at least that in its middle less the ways to its edge. Cells that
+/// may hold less than what was found are halved, until none may by more than `sure_mm`.
+class Bounding {
+public:
+    Bounding(Watcher& watch, const Sweep& ms, const Sweep& fs) : watch_(watch), ms_(ms), fs_(fs) {
+        if (watch.moving.sweep) std::tie(speed_[0], speed_[1]) = speedOf(ms, cornersOf(watch.moving));
+        if (watch.fixed.sweep) std::tie(speed_[2], speed_[3]) = speedOf(fs, cornersOf(watch.fixed));
+    }
+
+    /// Nothing when stopped. By how much it may still be nearer than `watch.least`.
+    std::optional<double> run(const std::function<bool()>& stop) {
+        constexpr double sure_mm = 1;
+        constexpr int most_looks = 4000;
+        // from cells as large as the steps: larger ones would have to be looked at far out for nothing
+        const std::array<int, 4> steps = {ms_.u_steps, ms_.v_steps, fs_.u_steps, fs_.v_steps};
+        const std::array<bool, 4> one_way = {ms_.one_way, false, fs_.one_way, false};
+        std::vector<Cell> cells(1);
+        for (size_t k = 0; k < 4; ++k) {
+            if (steps[k] <= 1) continue;
+            std::vector<Cell> finer;
+            const double from = one_way[k] ? 0 : -1, half = (1 - from) / steps[k] / 2;
+            for (const Cell& c : cells)
+                for (int i = 0; i < steps[k]; ++i) {
+                    finer.push_back(c);
+                    finer.back().middle.*axes[k] = from + (2 * i + 1) * half;
+                    finer.back().half.*axes[k] = half;
+                }
+            cells = std::move(finer);
+        }
+        for (Cell& c : cells) {
+            if (stop && stop()) return std::nullopt;
+            put(c);
+        }
+        for (int looks = 0; !queue_.empty(); ++looks) {
+            const Cell cell = queue_.top();
+            if (watch_.meets || cell.lower >= std::min(watch_.least, watch_.need.cap_mm) - sure_mm || looks > most_looks) break;
+            if (stop && stop()) return std::nullopt;
+            queue_.pop();
+            const auto widest = static_cast<size_t>(std::max_element(cell.way.begin(), cell.way.end()) - cell.way.begin());
+            for (const double side : {-0.5, 0.5}) {
+                Cell part = cell;
+                part.half.*axes[widest] = cell.half.*axes[widest] / 2;
+                part.middle.*axes[widest] = cell.middle.*axes[widest] + side * cell.half.*axes[widest];
+                put(part);
+            }
+        }
+        if (!queue_.empty()) floor_ = std::min(floor_, queue_.top().lower);
+        return watch_.meets ? 0 : std::max(0.0, std::min(watch_.least, watch_.need.cap_mm) - floor_);
+    }
+
+private:
+    void put(Cell& cell) {
+        for (size_t k = 0; k < 4; ++k) cell.way[k] = speed_[k] * cell.half.*axes[k];
+        const double way = cell.way[0] + cell.way[1] + cell.way[2] + cell.way[3];
+        cell.lower = watch_.distance(cell.middle, way) - way;
+        if (cell.lower < std::min(watch_.least, watch_.need.cap_mm)) queue_.push(cell);
+    }
+
+    Watcher& watch_;
+    const Sweep& ms_;
+    const Sweep& fs_;
+    std::array<double, 4> speed_{}; ///< along each of the axes
+    std::priority_queue<Cell> queue_;
+    double floor_ = INFINITY;
+};
 
 } // namespace
 
@@ -102,14 +224,19 @@ std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const M
                     if (stopped()) return std::nullopt;
                     watch.look({mu, mv, fu, fv});
                 }
-    // ever finer about the worst; what does not move is not stepped
     Moment by{ms.u_steps > 1 ? (ms.one_way ? 1.0 : 2.0) / ms.u_steps : 0, ms.v_steps > 1 ? 2.0 / ms.v_steps : 0,
               fs.u_steps > 1 ? (fs.one_way ? 1.0 : 2.0) / fs.u_steps : 0, fs.v_steps > 1 ? 2.0 / fs.v_steps : 0};
     const bool swept = by.mu + by.mv + by.fu + by.fv > 0;
-    for (int round = 0; swept && round < 4; ++round) {
+    if (swept && !watch.meets) {
+        const auto nearer = Bounding(watch, ms, fs).run(stop);
+        if (!nearer) return std::nullopt;
+        pair.between_mm = *nearer;
+    }
+    // where surfaces meet, how deep: ever finer about the worst; what does not move is not stepped
+    for (int round = 0; swept && watch.meets && round < 4; ++round) {
         by = {by.mu / 2, by.mv / 2, by.fu / 2, by.fv / 2};
         const Moment from = watch.at;
-        for (double Moment::*axis : {&Moment::mu, &Moment::mv, &Moment::fu, &Moment::fv}) {
+        for (double Moment::*axis : axes) {
             if (by.*axis == 0) continue;
             const double low = (axis == &Moment::mu && ms.one_way) || (axis == &Moment::fu && fs.one_way) ? 0 : -1;
             for (const double side : {-1.0, 1.0}) {
@@ -122,11 +249,6 @@ std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const M
     }
     pair.poses = watch.looked_at;
     if (swept) {
-        // a place that goes so far between two looks is nearer by half of it at most
-        if (by.mu > 0) pair.between_mm += travel(moving, watch.at.mu, watch.at.mv, -std::copysign(by.mu, watch.at.mu), 0) / 2;
-        if (by.mv > 0) pair.between_mm += travel(moving, watch.at.mu, watch.at.mv, 0, -std::copysign(by.mv, watch.at.mv)) / 2;
-        if (by.fu > 0) pair.between_mm += travel(fixed, watch.at.fu, watch.at.fv, -std::copysign(by.fu, watch.at.fu), 0) / 2;
-        if (by.fv > 0) pair.between_mm += travel(fixed, watch.at.fu, watch.at.fv, 0, -std::copysign(by.fv, watch.at.fv)) / 2;
         for (const auto& [part, u, v] : {std::tuple{&moving, watch.at.mu, watch.at.mv}, {&fixed, watch.at.fu, watch.at.fv}})
             if (part->sweep && (u != 0 || v != 0)) {
                 const std::string words = part->sweep->words(u, v);
@@ -140,7 +262,7 @@ std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const M
     pair.least_mm = c->least_mm;
     pair.meets = c->meets;
     pair.depth_known = c->depth_known;
-    pair.band = c->meets ? Band::Fouls : need.band(c->least_mm);
+    pair.band = c->meets ? Band::Fouls : need.band(c->least_mm - pair.between_mm);
     pair.contacts = c->contacts;
     const Motion to_frame = fixed.sweep ? fixed.sweep->pose(watch.at.fu, watch.at.fv) : Motion{};
     pair.at = to_frame.moved(c->at_moving);

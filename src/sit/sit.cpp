@@ -1,7 +1,7 @@
 #include "sit/sit.hpp"
 
 #include "sit/bounded.hpp"
-#include "sit/measures.hpp"
+#include "sit/outcome.hpp"
 #include "sit/spectrum.hpp"
 
 #include <Eigen/Core>
@@ -173,15 +173,14 @@ std::vector<std::string> openSentences(const Eigen::MatrixXd& j, const std::vect
     return open;
 }
 
-/// All figures whose ± is wanted, in one vector: shift, change, both_centred, then each wish's achieved value.
-Eigen::VectorXd figures(const Scene& s, const Parameters& p) {
-    const Evaluated e = evaluate(s, p);
-    Eigen::VectorXd f(static_cast<Eigen::Index>(5 + e.achieved.size()));
-    f << p(0), p(1), p(2), p(6), e.both_centred, asVector(e.achieved);
+/// What the fit itself finds, in one vector: shift, change, both_centred.
+Eigen::VectorXd found(const Scene& s, const Parameters& p) {
+    Eigen::VectorXd f(5);
+    f << p(0), p(1), p(2), p(6), evaluate(s, p).both_centred;
     return f;
 }
 
-/// Variance of the figures from one survey: numeric derivative of the whole solution by each coordinate.
+/// Variance of what the fit finds from one survey: numeric derivative of the whole solution by each coordinate.
 void addVariance(const Scene& s, const Parameters& p, const std::vector<int>& free, bool body, Eigen::VectorXd& variance) {
     const Located& located = body ? s.input->body : s.input->chassis;
     const size_t n3 = 3 * located.at.size();
@@ -196,7 +195,7 @@ void addVariance(const Scene& s, const Parameters& p, const std::vector<int>& fr
             (k % 3 == 0 ? v.x_mm : k % 3 == 1 ? v.y_mm : v.z_mm) += side ? step_mm : -step_mm;
             Parameters q = p;
             settle(moved, q, free);
-            ends[side] = figures(moved, q);
+            ends[side] = found(moved, q);
         }
         by.col(static_cast<Eigen::Index>(k)) = (ends[1] - ends[0]) / (2 * step_mm);
     }
@@ -224,7 +223,21 @@ std::string missing(const Input& in, PinKind kind) {
     }
 }
 
-void judge(const Input& in, const Evaluated& e, size_t i, double half_width, bool on_bound, WishResult& w) {
+/// One part of a wish, with its own ±.
+build::PlanVerdict partVerdict(const Wish& wish, double part, double half_width) {
+    const double target = targetOf(wish);
+    if (wish.bound == Bound::Equal) return build::planVerdict(part - target, half_width, wish.tolerance);
+    // a thousandth of the tolerance is the search's own
+    const double spare = wish.bound == Bound::AtLeast ? part - target : target - part;
+    const double small = 1e-3 * wish.tolerance;
+    if (!std::isfinite(half_width)) return build::PlanVerdict::Marginal;
+    return spare + small >= half_width   ? build::PlanVerdict::Holds
+           : spare + half_width < -small ? build::PlanVerdict::Fails
+                                         : build::PlanVerdict::Marginal;
+}
+
+/// Verdict of a wish: that of its worst point. The ± of a miss is that of the point that misses most.
+void judge(const Input& in, const Evaluated& e, size_t i, const Outcome& outcome, bool on_bound, WishResult& w) {
     const Wish& wish = in.wishes[i];
     w.usable = std::isfinite(e.achieved[i]);
     if (!w.usable) {
@@ -233,18 +246,29 @@ void judge(const Input& in, const Evaluated& e, size_t i, double half_width, boo
     }
     w.achieved = e.achieved[i];
     w.miss = e.miss[i];
-    w.half_width = half_width;
+    w.half_width = w.miss_half_width = outcome.achieved[i];
     w.on_bound = on_bound;
-    if (wish.bound == Bound::Equal) {
-        w.verdict = build::planVerdict(w.miss, w.half_width, wish.tolerance);
+    w.verdict = build::PlanVerdict::Holds;
+    const auto& parts = e.parts[i];
+    if (isPlaneVector(wish, parts.size())) {
+        w.verdict = build::planVerdict(w.achieved, w.half_width, wish.tolerance);
     } else {
-        // a thousandth of the tolerance is the search's own
-        const double spare = wish.bound == Bound::AtLeast ? w.achieved - wish.target : wish.target - w.achieved;
-        const double small = 1e-3 * wish.tolerance;
-        w.verdict = spare + small >= half_width   ? build::PlanVerdict::Holds
-                    : spare + half_width < -small ? build::PlanVerdict::Fails
-                                                  : build::PlanVerdict::Marginal;
-        if (spare > -small) w.miss = 0;
+        double worst = -INFINITY;
+        for (size_t k = 0; k < parts.size(); ++k) {
+            const double half = outcome.parts[i][k];
+            w.verdict = std::max(w.verdict, partVerdict(wish, parts[k], half));
+            const double short_by = wish.bound == Bound::Equal     ? std::abs(parts[k] - targetOf(wish))
+                                    : wish.bound == Bound::AtLeast ? wish.target - parts[k]
+                                                                   : parts[k] - wish.target;
+            if (short_by > worst) {
+                worst = short_by;
+                w.miss_half_width = half;
+            }
+        }
+        if (wish.bound != Bound::Equal) {
+            w.half_width = w.miss_half_width;
+            if (worst < 1e-3 * wish.tolerance) w.miss = 0;
+        }
     }
     const bool on_ground = wish.kind == PinKind::Height || wish.kind == PinKind::Level || wish.kind == PinKind::Rake;
     const bool on_tyre = wish.kind == PinKind::Tyre || wish.kind == PinKind::Bump;
@@ -305,7 +329,7 @@ Seat seat(const Input& in) {
     if (!rear_wish && !in.decided_change_mm) result.open.emplace_back(open_sentences[6]);
     result.status = !how.settled ? Status::NotConverged : result.open.empty() ? Status::Seated : Status::Underdetermined;
 
-    Eigen::VectorXd variance = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(5 + in.wishes.size()));
+    Eigen::VectorXd variance = Eigen::VectorXd::Zero(5);
     addVariance(scene, p, free, true, variance);
     addVariance(scene, p, free, false, variance);
     const auto half = [&](Eigen::Index k) { return halfWidth(std::sqrt(std::max(0.0, variance(k)))); };
@@ -319,15 +343,19 @@ Seat seat(const Input& in) {
         result.change_both_centred_mm = e.both_centred;
         result.change_both_half_width_mm = half(4);
     }
+    const Outcome outcome = outcomeOf(scene, p);
     for (size_t i = 0; i < in.wishes.size(); ++i)
-        judge(in, e, i, half(static_cast<Eigen::Index>(5 + i)), i < how.pressed.size() && how.pressed[i], result.wishes[i]);
+        judge(in, e, i, outcome, i < how.pressed.size() && how.pressed[i], result.wishes[i]);
     return result;
 }
 
 std::vector<WishResult> achievedAt(const Input& in, const Pose& pose, double change_mm) {
-    const Evaluated e = evaluate(sceneOf(in), parametersOf(pose, change_mm));
+    const Scene scene = sceneOf(in);
+    const Parameters p = parametersOf(pose, change_mm);
+    const Evaluated e = evaluate(scene, p);
+    const Outcome outcome = outcomeOf(scene, p);
     std::vector<WishResult> wishes(in.wishes.size());
-    for (size_t i = 0; i < wishes.size(); ++i) judge(in, e, i, 0, false, wishes[i]);
+    for (size_t i = 0; i < wishes.size(); ++i) judge(in, e, i, outcome, false, wishes[i]);
     return wishes;
 }
 

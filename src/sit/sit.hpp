@@ -88,11 +88,12 @@ struct Input {
 };
 
 struct WishResult {
-    bool usable = false;   ///< false: what it needs is not known (see `words`)
-    double achieved = 0;   ///< mm or rad, mean over its points
-    double half_width = 0; ///< ± at 95 % from the surveys
-    double miss = 0;       ///< achieved − target; the largest over its points by size; 0 when a bound is kept
-    bool on_bound = false; ///< a bound that the other wishes press against
+    bool usable = false;        ///< false: what it needs is not known (see `words`)
+    double achieved = 0;        ///< mm or rad: the mean over its points, the worst of them for a bound
+    double half_width = 0;      ///< ± at 95 % of what the car will have there, with the body built in at this pose
+    double miss = 0;            ///< achieved − target; the largest over its points by size; 0 when a bound is kept
+    double miss_half_width = 0; ///< ± of the point that misses most
+    bool on_bound = false;      ///< a bound that the other wishes press against
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
     std::string words;
 };
@@ -127,9 +128,11 @@ struct Seat {
 /// is not decided and a rear-arch wish asks for it, the change of wheelbase. A wish with a bound counts only beyond it; one of
 /// importance must is kept whatever it costs the others (within its tolerance, when it is no bound); one that is only liked
 /// counts a quarter. What leads by the school counts three times. What no wish decides stays as it is in the chassis frame and is
-/// named. ± by propagating both surveys' covariances through the solution.
+/// named. ± of pose and change: by propagating both surveys' covariances through the solution (how far another survey would have
+/// put them). ± of a wish: of the outcome with the pose held, the variance J C Jᵀ of the points that make it; its verdict is that
+/// of its worst point with that point's own ±. engineering.md, Scan and Sit.
 Seat seat(const Input&);
-/// What every wish comes to with the body at this pose, and the wheelbase changed by so much: no search, no ±.
+/// What every wish comes to with the body at this pose, and the wheelbase changed by so much, with ± of the outcome: no search.
 std::vector<WishResult> achievedAt(const Input&, const Pose&, double change_mm);
 
 /// Height over the ground, perpendicular to it.

@@ -21,6 +21,7 @@ public:
             for (const Vec3& p : *line) reach(p);
         for (const Vec3& hub : v.front_hubs) wheelReach(hub, v.front_radius_mm);
         for (const Vec3& hub : v.rear_hubs) wheelReach(hub, v.rear_radius_mm);
+        if (!v.zero.empty() && x_.first <= x_.second) x_ = {std::min(x_.first, 0.0), std::max(x_.second, 0.0)};
     }
 
     Drawing draw() {
@@ -191,9 +192,13 @@ private:
         const P p = to(at.x_mm, at.z_mm);
         switch (pin.kind) {
         case PinKind::Station: {
-            if (v_.front_hubs.empty()) return;
-            const double x0 = to(mean(v_.front_hubs).x_mm, 0).x;
+            // from station 0, which need not be the axle: a dimension is as long as it says
+            const double x0 = to(0, 0).x;
             const double y = to(0, z_.second).y - f_.px(4);
+            if (!v_.zero.empty()) {
+                d_.add(Stroke{{{x0, y - f_.px(8)}, {x0, to(0, z_.first).y}}, false, {Ink::Chassis, f_.thin(), Dash::DashDot}});
+                d_.add(Text{{x0 + f_.px(4), y - f_.px(10)}, "0: " + v_.zero, f_.small(), Ink::Chassis});
+            }
             d_.add(Stroke{{p, {p.x, y - f_.px(4)}}, false, {ink, f_.thin(), Dash::Dotted}}, pin.tag);
             d_.add(Dimension{{x0, y}, {p.x, y}, 0, pin.text, f_.body(), ink, pin.mark}, pin.tag);
             addMark(d_, p, f_.px(12), pin.severity, pin.tag);

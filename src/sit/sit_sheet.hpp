@@ -42,6 +42,7 @@ struct SitView {
         bool chassis = true;
     };
     std::vector<DrawnBox> boxes; ///< envelopes that pins keep clear of
+    std::string zero;            ///< what stands at station 0, where it is not the front axle: stations are drawn from there
     std::string wheelbase_text;  ///< of the dimension between the axles; empty: none
     std::string selected;
 };

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <memory>
 #include <numbers>
 #include <queue>
 
@@ -35,14 +36,15 @@ std::vector<bool> touching(const Ready& body, const std::vector<DownPart>& chass
     const Mesh& m = *body.mesh;
     std::vector<bool> near_point(m.points.size(), false), near_triangle(m.triangles.size(), false);
     const Motion back = inverse(seat);
+    const auto limit = static_cast<float>(touches); // as the map has what is farther: rounded, it may be less than `touches`
     for (const DownPart& c : chassis) {
         if (!c.ready || c.ready->mesh->triangles.empty()) continue;
         const auto to_chassis = distancesTo(*c.ready->tree, c.ready->sides.get(), body.order, seat, touches, threads);
         for (size_t i = 0; i < near_point.size(); ++i)
-            if (static_cast<double>(to_chassis.distance_mm[i]) < touches) near_point[i] = true;
+            if (to_chassis.distance_mm[i] < limit) near_point[i] = true;
         const auto to_body = distancesTo(*body.tree, nullptr, c.ready->order, back, touches, threads);
         for (size_t i = 0; i < to_body.distance_mm.size(); ++i)
-            if (static_cast<double>(to_body.distance_mm[i]) < touches)
+            if (to_body.distance_mm[i] < limit)
                 if (const auto n = body.tree->nearest(back.moved(c.ready->mesh->points[i]), touches);
                     n.triangle != shape::kernel::nothing)
                     near_triangle[n.triangle] = true;
@@ -250,6 +252,14 @@ std::string placeWords(const DownStep& s) {
     return fmt::format("{} to {}, {:.0f} above the seat, at station {:.0f}", s.body_part, s.chassis_part, s.at.up_mm, s.where[0]);
 }
 
+std::string searchedWords(const DownOptions& o, bool far, double far_step_mm) {
+    std::string words =
+        fmt::format("up to {:.0f} forward and rearward and {:.0f}° of tilt, in steps of {:.0f} and {:.1f}°", o.most_back_mm,
+                    o.most_tilt_rad * 180 / std::numbers::pi, o.step_mm, o.tilt_step_rad * 180 / std::numbers::pi);
+    if (far) words += fmt::format("; then level up to {:.0f}, in steps of {:.0f}", o.shop_mm, far_step_mm);
+    return words + "; never sideways";
+}
+
 std::string wordsOf(const WayDown& w, double lift_mm) {
     std::string words;
     if (w.found && w.straight)
@@ -259,8 +269,7 @@ std::string wordsOf(const WayDown& w, double lift_mm) {
         for (size_t k = 1; k < w.corners.size(); ++k)
             words += fmt::format("{} {}", k > 1 ? ";" : "", moveWords(w.steps[w.corners[k - 1]].at, w.steps[w.corners[k]].at));
     } else
-        words = w.gave_up ? "No way down was found in the time there is; there may be one."
-                          : "Cut as its seat asks, there is no way down: neither straight, nor moved along, nor tilted.";
+        words = w.none;
     if (w.found) {
         const DownStep& t = w.steps[w.tightest];
         words += t.far ? fmt::format(", nowhere nearer than {:.0f}.", t.least_mm)
@@ -366,20 +375,36 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
     if (way.straight) {
         path = {looker.look({}), looker.look({0, lift_mm, 0})};
     } else {
-        looker.looks = 0;
-        Search search(looker, options, lift_mm, (most[0] - least[0]) / 2, stop);
-        const auto places = search.find();
-        if (stopped()) return std::nullopt;
-        way.gave_up = search.gaveUp();
+        // near the seat with tilts; where there is none, level as far as the shop allows
+        DownOptions far = options;
+        far.most_back_mm = options.shop_mm;
+        far.most_tilt_rad = 0;
+        far.step_mm = 2 * options.step_mm;
+        const bool goes_far = options.shop_mm > options.most_back_mm;
+        std::unique_ptr<Search> search;
+        std::vector<Place> places;
+        for (const DownOptions* o : {&options, static_cast<const DownOptions*>(&far)}) {
+            if (o == &far && (!places.empty() || !goes_far)) continue;
+            looker.looks = 0;
+            search = std::make_unique<Search>(looker, *o, lift_mm, (most[0] - least[0]) / 2, stop);
+            places = search->find();
+            if (stopped()) return std::nullopt;
+            way.gave_up = places.empty() && (way.gave_up || search->gaveUp());
+        }
+        way.searched = searchedWords(options, goes_far, far.step_mm);
+        if (places.empty())
+            way.none = way.gave_up ? fmt::format("No way down was found in the time there is; there may be one. Searched: {}.",
+                                                 way.searched)
+                                   : fmt::format("Cut as its seat asks, no way down was found. Searched: {}.", way.searched);
         // fewer turns: as far as it goes straight
         for (size_t i = 0; i < places.size();) {
-            path.push_back(search.stepAt(places[i]));
+            path.push_back(search->stepAt(places[i]));
             size_t next = i + 1;
             // off a seat that is nearer than it may pass, the first step stays one: only there it may be so near
             const bool tight = i == 0 && path.back().least_mm < options.through_mm;
             for (size_t j = places.size() - 1; !tight && j > i + 1; j = i + 1 + (j - i - 1) / 2) {
                 double surely = looked_as_far_mm;
-                if (looker.passes(path.back(), search.stepAt(places[j]), options.through_mm, surely)) {
+                if (looker.passes(path.back(), search->stepAt(places[j]), options.through_mm, surely)) {
                     next = j;
                     break;
                 }

@@ -25,9 +25,10 @@ struct DownOptions {
     double through_mm = 5;  ///< the body keeps this far off on the way; > 0
     double step_mm = 20;    ///< of the search, along and up; > 0
     double tilt_step_rad = 0.01;
-    double most_back_mm = 300;
+    double most_back_mm = 300; ///< searched first, with tilts
     double most_tilt_rad = 0.12;
-    int most_looks = 1500;
+    double shop_mm = 3000; ///< then level, as far forward and rearward as there is room in the shop; 0: not
+    int most_looks = 1500; ///< of each of the two searches
 };
 
 /// One pose of the body, and what is nearest in it.
@@ -62,12 +63,15 @@ struct WayDown {
     std::vector<InTheWay> in_the_way; ///< pairs that touch straight down, the highest first
     double left_out_mm2 = 0;          ///< of the body
     int looks = 0;
+    std::string searched; ///< how far and how finely; empty when straight down will do
+    std::string none;     ///< the sentence when none was found, with what was searched
     std::string words;
 };
 
 /// From `lift_mm` above the seat, where the body hangs free. The least of moves along, up, down and tilts, looked for from the
-/// seat outward (A*). Between two poses no place goes farther than the two distances allow, so that nothing is jumped over:
-/// looked at ever closer until that holds, or to a millimetre. Sideways it stays on its line. Nothing when stopped.
+/// seat outward (A*), first near the seat with tilts, then level as far as the shop allows; what was searched is said. Between
+/// two poses no place goes farther than the two distances allow, so that nothing is jumped over: looked at ever closer until that
+/// holds, or to a millimetre. Sideways it stays on its line. Nothing when stopped.
 std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis, const Motion& seat,
                                double lift_mm, const DownOptions& = {}, int threads = 0, const std::function<bool()>& stop = {});
 

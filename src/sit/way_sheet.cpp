@@ -227,9 +227,7 @@ Drawing waySheet(const WayView& v, double width, double height, const Format& f)
     if (v.down->found) {
         for (const std::string& m : moves(*v.down, v.length, v.near)) say(m, Ink::Ink);
     } else {
-        say(v.down->gave_up ? "No way down was found in the time there is; there may be one."
-                            : "Cut as its seat asks, there is no way down: neither straight, nor moved along, nor tilted.",
-            Ink::Bad, Face::Bold);
+        say(v.down->none, Ink::Bad, Face::Bold);
     }
     for (const WayDown::InTheWay& i : v.down->in_the_way) {
         std::string text = fmt::format("Straight down the {} touches the {} up to {} above its seat, at station {:.0f}",

@@ -1,14 +1,10 @@
 #pragma once
 
+#include "stretch/section.hpp"
 #include "stretch/stretch.hpp"
 
 /// The parts of a plan, one file each. Internal to this room.
 namespace gorvet::stretch {
-
-/// Second moment of area about the level axis of a box (two webs) or channel (one), mm⁴; sharp corners.
-double secondMoment(double height_mm, double width_mm, double wall_mm, bool channel);
-/// S = I / (h/2), mm³.
-double sectionModulus(double height_mm, double width_mm, double wall_mm, bool channel);
 
 /// The least clear sleeve for a rail; none where nothing is left inside.
 std::optional<Sleeve> sleeveFor(const build::RailLine&, const Input&, double joint_mm);
@@ -16,6 +12,11 @@ std::optional<Sleeve> sleeveFor(const build::RailLine&, const Input&, double joi
 void joinStrength(Plan&, const Input&);
 /// What crosses, and what to do about it. Adds a remark for what nothing is said of.
 void answerCrossings(Plan&, const Input&);
+/// What is marked, and the two axle lines.
+std::vector<Obstacle> withAxles(const Input&);
+/// By how much the rear end of a rail stands beside its front end once the piece is out or in, > 0 to the right: a rail that runs
+/// aside in plan. `last`: the rear cut line. 0 where the rail is not known.
+double sidewaysOf(const build::RailLine&, double station_mm, double change_mm, double last_mm);
 /// Scores stations every 10 mm between the axles.
 void findStations(Plan&, const Input&);
 

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include <fmt/format.h>
 
@@ -12,6 +13,7 @@ namespace {
 constexpr double grid_mm = 10;
 constexpr double apart_mm = 150;
 constexpr size_t most = 5;
+constexpr double unmarked_mm = 600;
 
 std::string figure(double v) { return units::fixed(v, 0); }
 
@@ -54,19 +56,18 @@ public:
             return c;
         };
         if (in_.heat_treated) return refuse("the rails may not be welded");
-        if ((in_.front_axle_mm && station <= *in_.front_axle_mm) || (in_.rear_axle_mm && last >= *in_.rear_axle_mm))
+        const bool tail = in_.rear_axle_mm && station > *in_.rear_axle_mm;
+        if ((in_.front_axle_mm && station <= *in_.front_axle_mm) || (in_.rear_axle_mm && !tail && last >= *in_.rear_axle_mm))
             return refuse("outside the wheelbase");
         for (const build::RailLine* rail : {&in_.left, &in_.right})
             if (!rail->at(station) || !rail->at(last)) return refuse("the rails are not measured there");
         double nearest = 1e9;
-        const Obstacle* nearest_thing = nullptr;
-        for (const Obstacle& o : in_.obstacles) {
-            const double distance = o.station_mm < station ? station - o.station_mm
-                                    : o.station_mm > last  ? o.station_mm - last
-                                                           : -1;
+        std::optional<Obstacle> nearest_thing;
+        for (const Obstacle& o : withAxles(in_)) {
+            const double distance = std::max(station - o.station_mm, o.station_mm - last) - o.half_mm;
             if (distance < nearest) {
                 nearest = distance;
-                nearest_thing = &o;
+                nearest_thing = o;
             }
         }
         if (nearest < 0) return refuse(fmt::format("the {} {} stands there", nearest_thing->what, nearest_thing->name));
@@ -76,6 +77,11 @@ public:
             stray = std::max(stray, strayOver(*rail, station - overlap_, last + overlap_, station));
             slope = std::max(slope, std::abs(rail->at(station)->slope_rad));
         }
+        const double sideways = std::max(std::abs(sidewaysOf(in_.left, station, p_.change_mm, last)),
+                                         std::abs(sidewaysOf(in_.right, station, p_.change_mm, last)));
+        if (sideways > in_.sleeve_fit_mm + 3)
+            return refuse(
+                fmt::format("the rails run apart in plan: their ends would stand {} mm beside each other", figure(sideways)));
         if (stray > in_.sleeve_fit_mm + 3)
             return refuse(fmt::format("the rail bends {} mm away inside the sleeve's reach", figure(stray)));
         c.score = 10;
@@ -88,12 +94,17 @@ public:
                  fmt::format("the rail bends {} mm inside the sleeve's reach", units::fixed(stray, 1)));
         else
             c.reasons.emplace_back("straight over the sleeve's reach");
+        if (sideways > in_.sleeve_fit_mm)
+            take(std::min(4.0, 1 + sideways - in_.sleeve_fit_mm),
+                 fmt::format("the rails run apart in plan: their ends stand {} mm beside each other", units::fixed(sideways, 1)));
         if (nearest_thing && nearest < p_.clearance_need_mm)
             take(4 * (1 - nearest / p_.clearance_need_mm),
                  fmt::format("{} from the {} {}, {} wanted", figure(nearest), nearest_thing->what, nearest_thing->name,
                              figure(p_.clearance_need_mm)));
-        else if (nearest_thing)
+        else if (nearest_thing && nearest < unmarked_mm)
             c.reasons.push_back(fmt::format("{} clear of the {} {}", figure(nearest), nearest_thing->what, nearest_thing->name));
+        if (!nearest_thing || nearest >= unmarked_mm)
+            c.reasons.push_back(fmt::format("nothing is marked within {}: look what stands there", figure(unmarked_mm)));
         if (slope > units::radians(1))
             take(std::min(2.0, units::degrees(slope) - 1) * 0.75,
                  fmt::format("the rail slopes {}°", units::fixed(units::degrees(slope), 1)));
@@ -111,7 +122,8 @@ private:
     /// Bending moment and shear of a beam under even load between the axles, as shares of their largest: what a frame without
     /// known loads can be taken for. Assumed, and said so.
     void bending(double station, double last, const auto& take, Candidate&) const {
-        if (!in_.front_axle_mm || !in_.rear_axle_mm || *in_.rear_axle_mm <= *in_.front_axle_mm) return;
+        if (!in_.front_axle_mm || !in_.rear_axle_mm || *in_.rear_axle_mm <= *in_.front_axle_mm || station > *in_.rear_axle_mm)
+            return;
         const double span = *in_.rear_axle_mm - *in_.front_axle_mm;
         const double x = ((station + last) / 2 - *in_.front_axle_mm) / span;
         const double moment = 4 * x * (1 - x);
@@ -128,6 +140,25 @@ private:
 };
 
 } // namespace
+
+std::vector<Obstacle> withAxles(const Input& in) {
+    std::vector<Obstacle> all = in.obstacles;
+    // springs, links and steering stand about the axles whether they were marked or not
+    const auto axle = [&](const char* which, const std::optional<double>& station) {
+        if (station) all.push_back({which, "axle line", *station});
+    };
+    axle("front", in.front_axle_mm);
+    axle("rear", in.rear_axle_mm);
+    return all;
+}
+
+double sidewaysOf(const build::RailLine& rail, double station, double change, double last) {
+    const auto at = rail.at(station);
+    if (!at) return 0;
+    if (change > 0) return -change * std::tan(at->plan_angle_rad); // the piece let in runs on as the rail does
+    const auto rear = rail.at(last);
+    return rear ? rear->y_mm - at->y_mm : 0;
+}
 
 void findStations(Plan& p, const Input& in) {
     const double from = std::max({in.left.front(), in.right.front(), in.front_axle_mm.value_or(-1e9)});

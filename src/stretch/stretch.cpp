@@ -27,20 +27,17 @@ RailCut cutOf(const build::RailLine& rail, const Input& in, double change) {
         cut.length_mm = along + in.kerf_mm - 2 * in.root_gap_mm;
         cut.last_station_mm = cut.first_station_mm;
     }
+    cut.sideways_mm = sidewaysOf(rail, cut.first_station_mm, change, cut.last_station_mm);
     return cut;
 }
 
 void findNear(Plan& p, const Input& in) {
     const RailCut& cut = p.left.known ? p.left : p.right;
-    for (const Obstacle& o : in.obstacles) {
+    for (const Obstacle& o : withAxles(in)) {
         Near near{o, 0, PlanVerdict::Holds};
-        if (o.station_mm < cut.first_station_mm)
-            near.distance_mm = cut.first_station_mm - o.station_mm;
-        else if (o.station_mm > cut.last_station_mm)
-            near.distance_mm = o.station_mm - cut.last_station_mm;
-        else
-            near.distance_mm = -std::min(o.station_mm - cut.first_station_mm, cut.last_station_mm - o.station_mm);
-        if (p.shortens ? near.distance_mm <= 0 : false)
+        // what reaches over a cut line stands inside it by so much
+        near.distance_mm = std::max(cut.first_station_mm - o.station_mm, o.station_mm - cut.last_station_mm) - o.half_mm;
+        if (near.distance_mm <= 0 && (p.shortens || o.half_mm > 0))
             near.verdict = PlanVerdict::Fails;
         else if (near.distance_mm < p.clearance_need_mm)
             near.verdict = PlanVerdict::Marginal;
@@ -58,14 +55,47 @@ void findRemarks(Plan& p, const Input& in) {
             "The rails are heat-treated or of ultra-high strength: welding would take their strength away.",
             "Stop here and ask a licensed engineer.");
     const RailCut& cut = p.left.known ? p.left : p.right;
-    if ((in.front_axle_mm && cut.first_station_mm <= *in.front_axle_mm) ||
-        (in.rear_axle_mm && cut.last_station_mm >= *in.rear_axle_mm))
+    if (p.tail)
+        add("tail", PlanVerdict::Holds,
+            fmt::format("The cut lies behind the rear axle: the frame's tail becomes {} mm {}, the wheelbase stays as it is.",
+                        units::fixed(std::abs(p.change_mm), 0), p.shortens ? "shorter" : "longer"),
+            "Cut between the axles to change the wheelbase.");
+    else if ((in.front_axle_mm && cut.first_station_mm <= *in.front_axle_mm) ||
+             (in.rear_axle_mm && cut.last_station_mm >= *in.rear_axle_mm))
         add("outside-wheelbase", PlanVerdict::Fails,
             "The cut lies outside the wheelbase: it would not change the distance between the axles.",
             "Choose a station between the two axles.")
             .of(units::fixed(in.cut_station_mm.value_or(0), 0) + " mm",
                 fmt::format("{} to {} mm", units::fixed(in.front_axle_mm.value_or(0), 0),
                             units::fixed(in.rear_axle_mm.value_or(0), 0)));
+    for (const auto& [rail, side] : {std::pair{&p.left, "left"}, {&p.right, "right"}}) {
+        const double off = std::abs(rail->sideways_mm);
+        if (!rail->known || off <= in.sleeve_fit_mm) continue;
+        // each end may stand off the sleeve by its fit: twice of it at the most, and then no play is left
+        const bool passes = off <= 2 * in.sleeve_fit_mm;
+        std::string remedy = "Cut where the rails run parallel";
+        if (const auto other = std::find_if(
+                p.candidates.begin(), p.candidates.end(),
+                [&](const Candidate& c) {
+                    const double last = c.station_mm + (p.shortens ? std::abs(p.change_mm) + in.root_gap_mm : 0);
+                    return std::max(std::abs(sidewaysOf(in.left, c.station_mm, p.change_mm, last)),
+                                    std::abs(sidewaysOf(in.right, c.station_mm, p.change_mm, last))) <= in.sleeve_fit_mm;
+                });
+            other != p.candidates.end())
+            remedy += fmt::format(" (at {} they do)", units::fixed(other->station_mm, 0));
+        remedy += fmt::format(
+            ", dog-leg the rail over a length in front of the joint, or make the sleeve with the step of {} in it. Do not "
+            "pull the ends together.",
+            units::fixed(off, 1));
+        add("rails-diverge", passes ? PlanVerdict::Marginal : PlanVerdict::Fails,
+            fmt::format(
+                "The {} rail runs aside in plan: once joined its rear end stands {} mm {} of its front end, and the sleeve's fit "
+                "lets {} pass.",
+                side, units::fixed(off, 1), rail->sideways_mm > 0 ? "to the right" : "to the left",
+                units::fixed(in.sleeve_fit_mm, 1)),
+            remedy)
+            .of(units::fixed(off, 1) + " mm", units::fixed(in.sleeve_fit_mm, 1) + " mm");
+    }
     if (!p.left.known || !p.right.known)
         add("one-rail", PlanVerdict::Marginal,
             fmt::format("Only the {} rail is measured at the cut.", p.left.known ? "left" : "right"),
@@ -148,6 +178,7 @@ Plan plan(const Input& in) {
         p.verdict = PlanVerdict::Holds;
         return p;
     }
+    p.tail = in.cut_station_mm && in.rear_axle_mm && *in.cut_station_mm > *in.rear_axle_mm;
     findStations(p, in);
     if (!in.cut_station_mm) {
         p.shift = {p.change_mm, 0, 0};

@@ -15,8 +15,9 @@ namespace gorvet::stretch {
 /// Something on the frame that a weld should keep away from.
 struct Obstacle {
     std::string name;
-    const char* what = ""; ///< "mount", "crossmember", "suspension point", "steering point"
-    double station_mm = 0;
+    const char* what = ""; ///< "mount", "crossmember", "suspension point", "steering point", "new crossmember", "axle line"
+    double station_mm = 0; ///< of its middle, on the rail as it is before the change
+    double half_mm = 0;    ///< it reaches so far ahead and behind
     bool operator==(const Obstacle&) const = default;
 };
 
@@ -50,6 +51,7 @@ struct Input {
     std::optional<double> plug_hole_mm;   ///< none: the least the rules allow
     std::optional<double> fish_plate_mm;  ///< none: no plates
     bool butt_counts = false;             ///< the butt weld is fully penetrated, by someone licensed
+    std::optional<double> mass_kg;        ///< on all wheels, where it was weighed
     std::vector<Runner> runners;
     bool operator==(const Input&) const = default;
 };
@@ -59,6 +61,8 @@ struct RailCut {
     bool known = false;   ///< the rail reaches over the cut
     double slope_rad = 0; ///< of the rail at the cut, down rearward
     double length_mm = 0; ///< along the rail, ≥ 0: between the two cut lines when taking out; the new piece when putting in
+    double sideways_mm =
+        0; ///< by how much the rear end stands beside the front end once joined, > 0 to the right: the rail diverges
     double first_station_mm = 0; ///< front cut line
     double last_station_mm = 0;  ///< rear cut line (the same when putting in)
 };
@@ -89,7 +93,9 @@ struct Plugs {
     int rows = 0; ///< across the flange
     int in_a_row = 0;
     int fit() const { return rows * in_a_row; }
-    double capacity_N = 0;      ///< of one
+    double capacity_N = 0;      ///< of one in shear: the lesser of the weld's and the base metal's
+    bool base_limits = false;   ///< it is the base metal's
+    double prying = 1;          ///< what tilting the sleeve in its fit adds to the force on a plug, as a factor
     double overlap_need_mm = 0; ///< for all that are needed, in these rows
 };
 
@@ -99,18 +105,27 @@ struct FishPlate {
     double height_mm = 0;
     double length_mm = 0;
     double weld_leg_mm = 0;     ///< fillet along both long edges
-    double weld_capacity_N = 0; ///< of one edge, one side of the joint
+    double weld_capacity_N = 0; ///< of one edge, one side of the joint: the lesser of the weld's and the base metal's
     double weld_force_N = 0;    ///< what it must carry, 1.5 × included
 };
 
-/// What joins the rail again, and how strong that is beside the rail. Section moduli about the level axis, mm³.
+/// What joins the rail again, and how strong that is beside the rail. Section moduli about the level axis, mm³, with corner radii
+/// (outside twice the wall).
 struct Splice {
     double rail_modulus_mm3 = 0;
     double sleeve_modulus_mm3 = 0;
     double joint_modulus_mm3 = 0; ///< sleeve and plates together; the rail's own where the butt weld counts
+    // what joint (sleeve and plates) has of the rail in the other ways it is loaded; 1 where the butt weld counts
+    double upright_share = 0; ///< bent sideways
+    double torsion_share = 0;
+    double shear_share = 0; ///< upright, in the webs
+    double axial_share = 0;
+    bool sleeve_carries = true; ///< its plug welds are structural, or the butt weld counts
     double share() const { return rail_modulus_mm3 > 0 ? joint_modulus_mm3 / rail_modulus_mm3 : 0; }
-    double moment_Nmm = 0; ///< what the joint is sized for: the rail's modulus at 210 / 1.5 MPa
-    double flange_force_N = 0;
+    double moment_Nmm = 0;     ///< what the joint is sized for: the rail's modulus at 210 / 1.5 MPa
+    double flange_force_N = 0; ///< of the sleeve's share, at the faying surfaces: h − 2t apart
+    std::optional<double>
+        fatigue_range_MPa; ///< at the weld toe over ±1 g, by the wheels' weights and an even load; none: no weights
     Plugs plugs;
     std::optional<FishPlate> plate;
     std::optional<double> wall_need_mm;  ///< sleeve wall that alone would reach the rail; none when no wall does
@@ -146,6 +161,7 @@ struct Plan {
     std::string waiting_for; ///< what to give, when Waiting
     double change_mm = 0;
     bool shortens = false;
+    bool tail = false;              ///< the cut lies behind the rear axle: the frame's tail changes, the wheelbase does not
     double clearance_need_mm = 150; ///< 1.5 rail heights, 150 at least
     RailCut left;
     RailCut right;

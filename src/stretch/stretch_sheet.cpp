@@ -102,6 +102,7 @@ private:
         };
         axle(v_.input->front_axle_mm, "front axle");
         axle(v_.input->rear_axle_mm, "rear axle");
+        if (!v_.zero.empty()) axle(0.0, ("0: " + v_.zero).c_str());
     }
 
     void marker(double station, const build::RailLine& rail, double height) {
@@ -175,17 +176,30 @@ private:
         }
         const double y = to_(0, std::min(at_front->top_mm, rear_top) - height).y + f_.px(52);
         d_.add(Stroke{{b, {b.x, y}}, false, {Ink::Remove, f_.thin(), Dash::Dotted}}, "cut");
-        d_.add(Text{{b.x, y + f_.px(16)},
+        const auto [side, label_x] = besideStations(b.x);
+        d_.add(Text{{label_x, y + f_.px(16)},
                     "cut at " + len(c.first_station_mm),
                     f_.body(),
                     Ink::Remove,
-                    Anchor::Centre,
+                    side,
                     Level::Base,
                     Face::Sans,
                     Mark::None,
                     0,
                     true},
                "cut");
+    }
+
+    /// Where the cut's own station is written: below it, or on the side where no other station's score stands.
+    std::pair<Anchor, double> besideStations(double x) const {
+        double left = 1e9, right = 1e9;
+        for (const Candidate& c : v_.plan->candidates) {
+            const double away = to_(c.station_mm, 0).x - x;
+            if (v_.input->cut_station_mm && std::abs(c.station_mm - *v_.input->cut_station_mm) < 25) continue;
+            (away < 0 ? left : right) = std::min(away < 0 ? left : right, std::abs(away));
+        }
+        if (std::min(left, right) > f_.px(90)) return {Anchor::Centre, x};
+        return right > left ? std::pair{Anchor::Left, x + f_.px(6)} : std::pair{Anchor::Right, x - f_.px(6)};
     }
 
     /// The centres of the plug welds along the upper flange.

@@ -12,6 +12,7 @@ struct StretchView {
     units::LengthStep step = units::LengthStep::Mm01;
     sheet::Mark change_mark = sheet::Mark::Derived; ///< None when decided
     bool section_given = true;
+    std::string zero; ///< what stands at station 0, where it is not the front axle
 };
 
 /// What the sheet needs in height, in pixels at 100 %; with less it is drawn so high all the same, and scrolled.

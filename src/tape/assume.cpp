@@ -1,9 +1,36 @@
 #include "tape/assume.hpp"
 
+#include "tape/equations.hpp"
+#include "tape/propagate.hpp"
+#include "tape/unfixed.hpp"
+
 #include <algorithm>
 #include <cmath>
 
 namespace gorvet::tape {
+
+std::vector<Claim> checkClaims(const Survey& survey, const Solution& s) {
+    std::vector<Claim> claims;
+    if (s.status == Status::NoReadings || s.status == Status::NotConverged) return claims;
+    const Positions at = positionsOf(s);
+    for (size_t i = 0; i < survey.assumed.size(); ++i) {
+        const SurveyReading& r = survey.assumed[i];
+        const bool two = r.to >= 0;
+        if (!s.points[r.from].fixed || (two && !s.points[r.to].fixed)) continue;
+        const double sense = two ? senseOf(r.kind, at[r.from], at[r.to]) : 1.0;
+        const Propagated p = propagate(s, at, two ? std::vector{r.from, r.to} : std::vector{r.from}, [&](const Positions& q) {
+            return predict(r.kind, q[r.from], two ? q[r.to] : Vec3{}, two, sense).value;
+        });
+        Claim c;
+        c.claim = static_cast<int>(i);
+        c.says = p.value;
+        c.half_width = halfWidth(p.sd);
+        const double least = build::isAngle(r.kind) ? 0.1 * 3.14159265358979323846 / 180 : 1.0;
+        c.contradicted = std::abs(p.value - r.value) > std::max(c.half_width, least);
+        claims.push_back(c);
+    }
+    return claims;
+}
 
 void placeByAssumption(const Survey& survey, Solution& s) {
     if (std::all_of(s.points.begin(), s.points.end(), [](const AdjustedPoint& p) { return p.fixed; })) return;
@@ -37,6 +64,7 @@ void placeByAssumption(const Survey& survey, Solution& s) {
         // the second adjustment scales nothing: its Ω says nothing of the measuring
         for (int axis = 0; axis < 3; ++axis) p.sd_mm[axis] = placed.points[i].sd_mm[axis] / placed.sd_scale;
     }
+    leaveOutAssumed(s.unfixed, survey, s);
 }
 
 } // namespace gorvet::tape

@@ -1,9 +1,11 @@
 #include "tape/condition.hpp"
 
+#include "tape/judge.hpp"
 #include "tape/propagate.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace gorvet::tape {
 
@@ -30,6 +32,22 @@ std::pair<double, double> midline(const Positions& p, const std::vector<FramePoi
     const double slope = xx > 0 ? xy / xx : 0;
     const double length = std::hypot(1.0, slope);
     return {1 / length, slope / length};
+}
+
+/// The way rearward that a frame is judged by, and the middle of its line.
+struct Line {
+    double c = 1, s = 0;
+    double mx = 0, my = 0;
+};
+Line lineOf(const Positions& p, const std::vector<FramePoints::Pair>& pairs, bool carried) {
+    Line line;
+    if (carried) return line;
+    std::tie(line.c, line.s) = midline(p, pairs);
+    for (const auto& pair : pairs) {
+        line.mx += (p[pair.left].x_mm + p[pair.right].x_mm) / 2 / static_cast<double>(pairs.size());
+        line.my += (p[pair.left].y_mm + p[pair.right].y_mm) / 2 / static_cast<double>(pairs.size());
+    }
+    return line;
 }
 
 double crossLevel(const Positions& p, const FramePoints::Pair& pair) {
@@ -84,6 +102,34 @@ private:
         return figures_.back();
     }
 
+    /// One station that a figure looks at: the points it needs, and how it is found from them.
+    struct Candidate {
+        std::vector<int> points;
+        std::function<double(const Positions&)> figure;
+    };
+    /// The worst of several stations, judged as such: with k of them looked at, each ± is that of z(1 − 0.05/2k), so that the
+    /// largest of k straight ones is "proven" in 5 of 100 frames, not in 5k. The worst verdict counts, then the largest value.
+    Figure& addWorst(FigureKind kind, const char* key, const char* name, const std::vector<Candidate>& all) {
+        const int k = static_cast<int>(all.size());
+        size_t worst = 0;
+        PlanVerdict worst_verdict = PlanVerdict::Holds;
+        double largest = -1;
+        for (size_t i = 0; i < all.size(); ++i) {
+            const Propagated p = propagate(s_, positions_, all[i].points, all[i].figure);
+            const PlanVerdict verdict = planVerdict(p.value, halfWidthOfWorst(p.sd, k), frame_.tolerance_mm);
+            if (verdict < worst_verdict || (verdict == worst_verdict && std::abs(p.value) <= largest)) continue;
+            worst = i;
+            worst_verdict = verdict;
+            largest = std::abs(p.value);
+        }
+        Figure& f = add(kind, key, name, all[worst].points, all[worst].figure, true);
+        f.half_width_mm = halfWidthOfWorst(f.half_width_mm / halfWidth(1), k);
+        f.proven = std::abs(f.value_mm) > f.half_width_mm;
+        f.verdict = worst_verdict;
+        f.worst_of = k;
+        return f;
+    }
+
     void rails() {
         std::vector<int> all;
         for (const auto& pair : pairs_) {
@@ -93,8 +139,8 @@ private:
         const auto pairs = pairs_;
         Figure& diamond = add(
             FigureKind::Diamond, "diamond", "diamond", all,
-            [pairs](const Positions& p) {
-                const auto [c, sn] = midline(p, pairs);
+            [pairs, carried = frame_.carried](const Positions& p) {
+                const auto [c, sn, mx, my] = lineOf(p, pairs, carried);
                 double sum = 0;
                 for (const auto& pair : pairs) {
                     const Vec3& l = p[pair.left];
@@ -119,6 +165,7 @@ private:
         twist.angle_half_width_rad = std::atan(twist.half_width_mm / width);
         twist.words = twist.value_mm > 0 ? "right side high at the front" : "left side high at the front";
 
+        if (frame_.carried) aside();
         if (!frame_.rails) return;
         Figure& rail = add(
             FigureKind::RailDifference, "rail-difference", "rails left − right", ends,
@@ -127,12 +174,21 @@ private:
         rail.words = rail.value_mm > 0 ? "right rail short" : "left rail short";
 
         if (pairs_.size() < 3) return;
-        sidesway(all, front, rear);
+        sidesway(front, rear);
         sag(front, rear);
     }
 
+    /// How far a carried frame stands off the centreline of what carries it: shifted, or yawed so that one end does.
+    void aside() {
+        std::vector<Candidate> all;
+        for (const auto& q : pairs_)
+            all.push_back({{q.left, q.right}, [q](const Positions& p) { return (p[q.left].y_mm + p[q.right].y_mm) / 2; }});
+        Figure& f = addWorst(FigureKind::Aside, "aside", "off the centreline", all);
+        f.words = f.value_mm > 0 ? "it stands to the right of what carries it" : "it stands to the left of what carries it";
+    }
+
     /// The middle that stands furthest off the straight line from the front pair's middle to the rear pair's.
-    void sidesway(const std::vector<int>& all, FramePoints::Pair front, FramePoints::Pair rear) {
+    void sidesway(FramePoints::Pair front, FramePoints::Pair rear) {
         const auto off = [front, rear](const Positions& p, const FramePoints::Pair& pair) {
             const auto mid = [&p](const FramePoints::Pair& q) {
                 return std::pair{(p[q.left].x_mm + p[q.right].x_mm) / 2, (p[q.left].y_mm + p[q.right].y_mm) / 2};
@@ -142,11 +198,13 @@ private:
             const auto [x, y] = mid(pair);
             return ((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) / std::hypot(x1 - x0, y1 - y0);
         };
-        FramePoints::Pair worst = pairs_[1];
-        for (size_t i = 1; i + 1 < pairs_.size(); ++i)
-            if (std::abs(off(positions_, pairs_[i])) > std::abs(off(positions_, worst))) worst = pairs_[i];
-        Figure& f = add(
-            FigureKind::Sidesway, "sidesway", "sidesway", all, [off, worst](const Positions& p) { return off(p, worst); }, true);
+        std::vector<Candidate> all;
+        for (size_t i = 1; i + 1 < pairs_.size(); ++i) {
+            const auto q = pairs_[i];
+            all.push_back({{front.left, front.right, q.left, q.right, rear.left, rear.right},
+                           [off, q](const Positions& p) { return off(p, q); }});
+        }
+        Figure& f = addWorst(FigureKind::Sidesway, "sidesway", "sidesway", all);
         f.words = f.value_mm > 0 ? "middle stands to the right" : "middle stands to the left";
     }
 
@@ -161,7 +219,6 @@ private:
         const auto z0 = design(front);
         const auto z1 = design(rear);
         if (!z0 || !z1) return;
-        std::optional<std::pair<FramePoints::Pair, double>> worst; // the pair, and how far its design stands under the chord
         const auto under = [front, rear](const Positions& p, const FramePoints::Pair& q) {
             const auto x = [&p](const FramePoints::Pair& r) { return (p[r.left].x_mm + p[r.right].x_mm) / 2; };
             const auto z = [&p](const FramePoints::Pair& r) { return (p[r.left].z_mm + p[r.right].z_mm) / 2; };
@@ -170,20 +227,18 @@ private:
         };
         const double length = middle(rear) - middle(front);
         if (length < 1) return;
+        std::vector<Candidate> all;
         for (size_t i = 1; i + 1 < pairs_.size(); ++i) {
-            const auto z = design(pairs_[i]);
+            const auto q = pairs_[i];
+            const auto z = design(q);
             if (!z) continue;
-            const double share = (middle(pairs_[i]) - middle(front)) / length;
+            const double share = (middle(q) - middle(front)) / length;
             const double drawn = *z0 + share * (*z1 - *z0) - *z;
-            if (!worst ||
-                std::abs(under(positions_, pairs_[i]) - drawn) > std::abs(under(positions_, worst->first) - worst->second))
-                worst = {pairs_[i], drawn};
+            all.push_back({{front.left, front.right, q.left, q.right, rear.left, rear.right},
+                           [under, q, drawn](const Positions& p) { return under(p, q) - drawn; }});
         }
-        if (!worst) return;
-        const auto [pair, drawn] = *worst;
-        Figure& f = add(
-            FigureKind::Sag, "sag", "sag", {front.left, front.right, pair.left, pair.right, rear.left, rear.right},
-            [under, pair, drawn](const Positions& p) { return under(p, pair) - drawn; }, true);
+        if (all.empty()) return;
+        Figure& f = addWorst(FigureKind::Sag, "sag", "sag", all);
         f.words = f.value_mm > 0 ? "middle low" : "middle high";
     }
 
@@ -241,8 +296,9 @@ private:
             return points;
         };
         // rearward and rightward parts of the way from the left wheel to the right
-        const auto axle = [line](const Positions& p, int l, int r) {
-            const auto [c, sn] = midline(p, line);
+        const bool carried = frame_.carried;
+        const auto axle = [line, carried](const Positions& p, int l, int r) {
+            const auto [c, sn, mx, my] = lineOf(p, line, carried);
             const double dx = p[r].x_mm - p[l].x_mm;
             const double dy = p[r].y_mm - p[l].y_mm;
             return std::pair{dx * c + dy * sn, -dx * sn + dy * c};
@@ -273,13 +329,7 @@ private:
         Figure& offset = add(
             FigureKind::RearOffset, "rear-offset", "rear axle offset", with({rl, rr}),
             [=](const Positions& p) {
-                const auto [c, sn] = midline(p, line);
-                double mx = 0;
-                double my = 0;
-                for (const auto& pair : line) {
-                    mx += (p[pair.left].x_mm + p[pair.right].x_mm) / 2 / static_cast<double>(line.size());
-                    my += (p[pair.left].y_mm + p[pair.right].y_mm) / 2 / static_cast<double>(line.size());
-                }
+                const auto [c, sn, mx, my] = lineOf(p, line, carried);
                 return -((p[rl].x_mm + p[rr].x_mm) / 2 - mx) * sn + ((p[rl].y_mm + p[rr].y_mm) / 2 - my) * c;
             },
             true);

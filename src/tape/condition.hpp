@@ -23,7 +23,9 @@ struct FramePoints {
     double tolerance_mm = 3.0;
     double thrust_tolerance_rad = 0.1 * 3.14159265358979323846 / 180; ///< engineering.md, Tape
     std::map<int, double> design_heights; ///< of a drawing, by point, mm; sag is only known against these
-    bool rails = true;                    ///< the pairs stand on two rails: compare their lengths and their middle line too
+    bool carried =
+        false; ///< it sits in something whose datum the survey stands on: judged against that centreline, not its own middle
+    bool rails = true; ///< the pairs stand on two rails: compare their lengths and their middle line too
     bool operator==(const FramePoints&) const = default;
 };
 
@@ -35,7 +37,8 @@ enum class FigureKind {
     Twist,
     RailDifference,
     Sidesway,
-    Sag, ///< of the middle under the chord of the ends, against the design heights
+    Aside, ///< of a carried frame: the pair's middle that stands furthest off the centreline of what carries it
+    Sag,   ///< of the middle under the chord of the ends, against the design heights
     WheelbaseDifference,
     WheelbaseLeft,
     WheelbaseRight,
@@ -53,7 +56,8 @@ struct Figure {
     const char* key = "";  ///< for JSON and finding codes
     const char* name = ""; ///< as shown
     double value_mm = 0;
-    double half_width_mm = 0; ///< ± at 95 %
+    double half_width_mm = 0; ///< ± at 95 %; of the worst of several stations, that of all of them together
+    int worst_of = 1;         ///< how many stations it is the worst of
     double angle_rad = 0;     ///< twist and thrust: the same as an angle
     double angle_half_width_rad = 0;
     bool judged = false; ///< a fault measured against the tolerance (else a plain dimension)
@@ -92,11 +96,11 @@ struct Condition {
     int by_chance = 0;     ///< of the judged figures, how many would look proven by chance alone (5 %), rounded up
 };
 
-/// Figures from the adjusted points. Figures whose points are not all fixed are left out. Needs two pairs for the rails.
-/// Diamond: mean of x_L − x_R along the line through the pairs' middles, which for two pairs is (d₁² − d₂²)/(4 l),
-/// > 0 left rail aft. Axles are measured square to that line, or to the line between the axles' middles when there are no two
-/// pairs; a tape alone seldom gives the thrust angle better than ± 0.16°. Twist: cross-level of the frontmost pair minus that of
-/// the rearmost, as mm over the mean width.
+/// Figures from the adjusted points, of a carried frame square to the centreline of its datum. Figures whose points are not all
+/// fixed are left out. Needs two pairs for the rails. Diamond: mean of x_L − x_R along the line through the pairs' middles, which
+/// for two pairs is (d₁² − d₂²)/(4 l), > 0 left rail aft. Axles are measured square to that line, or to the line between the
+/// axles' middles when there are no two pairs; a tape alone seldom gives the thrust angle better than ± 0.16°. Twist: cross-level
+/// of the frontmost pair minus that of the rearmost, as mm over the mean width.
 Condition condition(const Solution&, const FramePoints&);
 
 /// Pairs that share a point with a reading that was set aside or stands out, and that its value would fit: the wrong point was

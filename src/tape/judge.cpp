@@ -1,6 +1,7 @@
 #include "tape/judge.hpp"
 
 #include <boost/math/distributions/chi_squared.hpp>
+#include <boost/math/distributions/normal.hpp>
 #include <cmath>
 
 namespace gorvet::tape {
@@ -29,6 +30,16 @@ double omegaLimit(int redundancy) {
     return boost::math::quantile(boost::math::complement(boost::math::chi_squared(redundancy), 0.05));
 }
 
+double familyLimit(int readings) {
+    constexpr double lost = 0.01; // of good surveys
+    const double each = lost / (2.0 * std::max(readings, 1));
+    return std::max(retape_w, boost::math::quantile(boost::math::complement(boost::math::normal(), each)));
+}
+
+double halfWidthOfWorst(double sd, int k) {
+    return k <= 1 ? halfWidth(sd) : sd * boost::math::quantile(boost::math::complement(boost::math::normal(), 0.05 / (2.0 * k)));
+}
+
 std::vector<int> inseparableFrom(const Network& net, const Rows& rows, const Factor& factor, const Judged& judged, int reading) {
     std::vector<int> group;
     const double own = judged.redundancy(reading);
@@ -38,7 +49,8 @@ std::vector<int> inseparableFrom(const Network& net, const Rows& rows, const Fac
         const auto index = static_cast<int>(i);
         if (!net.active[static_cast<size_t>(i)] || judged.redundancy(i) <= 0) continue;
         const double correlation = index == reading ? 1.0 : std::abs(cofactors(i)) / std::sqrt(own * judged.redundancy(i));
-        if (correlation > inseparable_correlation) group.push_back(index);
+        const double apart = judged.w(reading) * judged.w(reading) - judged.w(i) * judged.w(i);
+        if (correlation > inseparable_correlation && apart <= separable_w2) group.push_back(index);
     }
     return group;
 }

@@ -20,13 +20,21 @@ double omegaLimit(int redundancy);
 /// Limits of |w|. Baarda; engineering.md.
 inline constexpr double doubtful_w = 2.5;
 inline constexpr double retape_w = 3.29;
-/// Readings whose w correlate above this can't be told apart.
+/// Once Ω passes, only a |w| beyond this is set aside: the limit that one of `readings` good ones passes by chance in 1 of 100
+/// surveys (Bonferroni); never below retape_w.
+double familyLimit(int readings);
+/// ± of the worst of k figures at 95 %: z(1 − 0.05/2k)·sd (Bonferroni). k ≥ 1.
+double halfWidthOfWorst(double sd, int k);
+/// Readings whose w correlate above this may not be told apart…
 inline constexpr double inseparable_correlation = 0.9;
+/// …unless their w² differ by more than this (χ² of one unknown at 1 %).
+inline constexpr double separable_w2 = 6.635;
 /// Below this a redundancy number counts as 0, and below the second as barely checked.
 inline constexpr double unchecked_r = 1e-6;
 inline constexpr double barely_r = 0.1;
 
-/// Active readings whose w correlate with that of `reading` above the limit, `reading` itself included.
+/// Active readings whose w correlate with that of `reading` above the limit and whose w² comes within separable_w2 of its own,
+/// `reading` itself included.
 std::vector<int> inseparableFrom(const Network&, const Rows& rows, const Factor&, const Judged&, int reading);
 
 } // namespace gorvet::tape

@@ -81,13 +81,10 @@ Drawing measuringSheet(const MeasuringSheet& m, size_t first, size_t count, doub
         const RankedReading& r = m.readings[i];
         const double y = headHeight(f) + row * static_cast<double>(i - first);
         const double base = y + row * 0.62;
-        const bool height_reading = r.kind == ReadingKind::Height;
-        const std::string what = height_reading ? "height of " + m.survey->points[static_cast<size_t>(r.from)].name
-                                                : m.survey->points[static_cast<size_t>(r.from)].name + " – " +
-                                                      m.survey->points[static_cast<size_t>(r.to)].name;
+        const std::string what = r.whatWords(*m.survey);
         d.add(Text{{left, base}, std::to_string(i + 1), f.body(), Ink::Second});
         d.add(Text{{left + f.px(44), base}, what, f.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
-        d.add(Text{{one - f.px(24), base}, units::formatLength(r.about, m.step), f.body(), Ink::Second, Anchor::Right});
+        d.add(Text{{one - f.px(24), base}, r.aboutWords(m.step), f.body(), Ink::Second, Anchor::Right});
         for (const double x : {one, second})
             d.add(Stroke{{{x, y + f.px(3)}, {x + boxes, y + f.px(3)}, {x + boxes, y + row - f.px(3)}, {x, y + row - f.px(3)}},
                          true,

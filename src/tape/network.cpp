@@ -28,6 +28,19 @@ double square(const Network& net, int reading) {
     const double v = (predict(net, reading).value - r.value) / r.sigma;
     return v * v;
 }
+
+/// take(index among the unknowns, value, its σ)
+template <class F> void eachPrior(const Network& net, F&& take) {
+    for (size_t s = 0; s < net.setups.size(); ++s)
+        for (int u = 0; u < setup_unknowns; ++u)
+            if (net.setup_index[s][u] >= 0 && net.setup_prior[s][u] > 0)
+                take(net.setup_index[s][u], net.setups[s][u], net.setup_prior[s][u]);
+}
+double ofPriors(const Network& net) {
+    double sum = 0;
+    eachPrior(net, [&](int, double value, double sigma) { sum += value * value / (sigma * sigma); });
+    return sum;
+}
 } // namespace
 
 double omega(const Network& net, int point) {
@@ -36,8 +49,15 @@ double omega(const Network& net, int point) {
         for (const int i : net.touching[point]) sum += square(net, i);
     } else {
         for (size_t i = 0; i < net.survey->readings.size(); ++i) sum += square(net, static_cast<int>(i));
+        sum += ofPriors(net);
     }
     return sum;
+}
+
+int priorCount(const Network& net) {
+    int count = 0;
+    eachPrior(net, [&](int, double, double) { ++count; });
+    return count;
 }
 
 double settle(Network& net, int point) {
@@ -159,6 +179,7 @@ Network begin(const Survey& survey) {
     net.touching.resize(survey.points.size());
     net.setups.assign(survey.setups.size(), {});
     net.setup_index.assign(survey.setups.size(), {-1, -1, -1});
+    net.setup_prior.assign(survey.setups.size(), {});
     for (size_t i = 0; i < survey.readings.size(); ++i) {
         net.touching[survey.readings[i].from].push_back(static_cast<int>(i));
         if (survey.readings[i].to >= 0) net.touching[survey.readings[i].to].push_back(static_cast<int>(i));
@@ -215,7 +236,7 @@ double totalCost(const Network& net, Loss loss) {
         const SurveyReading& r = net.survey->readings[i];
         sum += cost((predict(net, static_cast<int>(i)).value - r.value) / r.sigma, loss);
     }
-    return sum;
+    return sum + ofPriors(net);
 }
 
 void move(Network& net, const Eigen::VectorXd& by) {
@@ -269,6 +290,10 @@ bool adjust(Network& net, Loss loss) {
             }
         }
         for (int k = 0; k < net.free_count; ++k) entries.emplace_back(k, k, 0.0);
+        eachPrior(net, [&](int k, double value, double sigma) {
+            g(k) -= value / (sigma * sigma);
+            entries.emplace_back(k, k, 1 / (sigma * sigma));
+        });
         Sparse normal(net.free_count, net.free_count);
         normal.setFromTriplets(entries.begin(), entries.end());
         const Eigen::VectorXd diagonal = normal.diagonal();
@@ -317,14 +342,18 @@ Rows designMatrix(const Network& net) {
         const Predicted p = predict(net, static_cast<int>(i));
         entriesOf(net, r, p, [&](int k, double by) { entries.emplace_back(static_cast<int>(i), k, by / r.sigma); });
     }
-    Rows rows(static_cast<Eigen::Index>(readings.size()), net.free_count);
+    auto row = static_cast<int>(readings.size());
+    eachPrior(net, [&](int k, double, double sigma) { entries.emplace_back(row++, k, 1 / sigma); });
+    Rows rows(row, net.free_count);
     rows.setFromTriplets(entries.begin(), entries.end());
     return rows;
 }
 
 Rows activeRows(const Network& net, const Rows& rows) {
     Rows active = rows;
-    active.prune([&net](Eigen::Index row, Eigen::Index, double) { return net.active[static_cast<size_t>(row)] != 0; });
+    active.prune([&net](Eigen::Index row, Eigen::Index, double) {
+        return static_cast<size_t>(row) >= net.active.size() || net.active[static_cast<size_t>(row)] != 0;
+    });
     return active;
 }
 

@@ -8,6 +8,7 @@
 #include <cmath>
 #include <map>
 #include <set>
+#include <tuple>
 
 #include <fmt/format.h>
 
@@ -50,34 +51,70 @@ bool blocks(const Box& box, const Vec3& a, const Vec3& b) {
 
 namespace {
 
-/// What can be taken: tapes between two placed points, heights. What was taken fewer than `times`.
+bool isFloorReading(ReadingKind k) { return k == ReadingKind::Height || k == ReadingKind::Level; }
+
+/// Whether a line between two points is such that an angle of it is taken: a cross-level across the frame, a slope or a rail's
+/// angle along it, both over some length.
+bool suits(ReadingKind kind, const Vec3& a, const Vec3& b) {
+    const double along = std::abs(b.x_mm - a.x_mm);
+    const double across = std::abs(b.y_mm - a.y_mm);
+    constexpr double least_mm = 200;
+    switch (kind) {
+    case ReadingKind::CrossLevel: return across > least_mm && across > 2 * along;
+    case ReadingKind::Slope: return along > least_mm && along > 2 * across;
+    case ReadingKind::RailAngle: return b.x_mm - a.x_mm > least_mm && along > 2 * across;
+    default: return true;
+    }
+}
+
+/// What can be taken: readings of each kind that there are means for, between placed points. What was taken fewer than `times`.
 std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means, int times) {
-    std::map<std::pair<int, int>, int> taped;
-    std::map<int, int> heights;
+    std::map<std::tuple<ReadingKind, int, int>, int> counts;
+    std::set<ReadingKind> kinds = {ReadingKind::Tape};
+    if (means.gauge) kinds.insert({ReadingKind::Height, ReadingKind::Level});
+    const auto key = [](ReadingKind kind, int from, int to) {
+        return to < 0 ? std::tuple{kind, from, -1} : std::tuple{kind, std::min(from, to), std::max(from, to)};
+    };
     for (size_t i = 0; i < survey.readings.size(); ++i) {
         const SurveyReading& r = survey.readings[i];
+        if (r.setup < 0 && !isFloorReading(r.kind) && r.kind != ReadingKind::Coordinates && r.kind != ReadingKind::Symmetry)
+            kinds.insert(r.kind);
         if (i < s.readings.size() && s.readings[i].set_aside) continue;
-        if (r.kind == ReadingKind::Tape && r.to >= 0) ++taped[std::minmax(r.from, r.to)];
-        if (r.kind == ReadingKind::Height) ++heights[r.from];
+        ++counts[key(r.kind, r.from, r.to)];
     }
-    for (const HeldCoordinate& h : survey.holds)
-        if (h.axis == Axis::Z) heights[h.point] = times;
-    const auto taken = [](const auto& counts, const auto& key) {
-        const auto found = counts.find(key);
+    for (const HeldCoordinate& h : survey.holds) {
+        if (h.axis == Axis::Z) counts[key(ReadingKind::Height, h.point, -1)] = times;
+        if (h.axis == Axis::Y) counts[key(ReadingKind::Offset, h.point, -1)] = times;
+        if (h.axis == Axis::X) counts[key(ReadingKind::Station, h.point, -1)] = times;
+    }
+    const auto taken = [&](ReadingKind kind, int from, int to) {
+        const auto found = counts.find(key(kind, from, to));
         return found == counts.end() ? 0 : found->second;
     };
     std::vector<Pair> pairs;
     const auto n = static_cast<int>(survey.points.size());
     for (int i = 0; i < n; ++i) {
         if (!s.points[i].placed) continue;
-        if (means.gauge && taken(heights, i) < times) pairs.push_back({ReadingKind::Height, i, -1});
+        for (const ReadingKind kind : {ReadingKind::Height, ReadingKind::Offset, ReadingKind::Station})
+            if (kinds.contains(kind) && taken(kind, i, -1) < times) pairs.push_back({kind, i, -1});
         for (int j = i + 1; j < n; ++j) {
-            if (!s.points[j].placed || taken(taped, std::pair{i, j}) >= times) continue;
-            const double d = predict(ReadingKind::Tape, s.points[i].position, s.points[j].position, true).value;
-            const auto in_the_way = [&](const Box& box) { return blocks(box, s.points[i].position, s.points[j].position); };
+            if (!s.points[j].placed) continue;
+            const Vec3& a = s.points[i].position;
+            const Vec3& b = s.points[j].position;
+            const double d = predict(ReadingKind::Tape, a, b, true).value;
             if (d < least_distance_mm || d > means.reach_mm) continue;
-            if (std::none_of(means.obstacles.begin(), means.obstacles.end(), in_the_way))
-                pairs.push_back({ReadingKind::Tape, i, j});
+            const auto in_the_way = [&](const Box& box) { return blocks(box, a, b); };
+            const bool free = std::none_of(means.obstacles.begin(), means.obstacles.end(), in_the_way);
+            for (const ReadingKind kind : {ReadingKind::Tape, ReadingKind::Level, ReadingKind::Plan, ReadingKind::CrossLevel,
+                                           ReadingKind::Slope, ReadingKind::RailAngle}) {
+                if (!kinds.contains(kind) || taken(kind, i, j) >= times) continue;
+                // a water level goes round what a tape does not pass, and a plumb line under it
+                if (!free && kind != ReadingKind::Level && kind != ReadingKind::Plan) continue;
+                if (suits(kind, a, b))
+                    pairs.push_back({kind, i, j});
+                else if (suits(kind, b, a))
+                    pairs.push_back({kind, j, i});
+            }
         }
     }
     return pairs;
@@ -180,7 +217,9 @@ private:
 
     Row rowOf(const Pair& pair) const {
         const bool two = pair.to >= 0;
-        const Predicted p = predict(pair.kind, s_.points[pair.from].position, two ? s_.points[pair.to].position : Vec3{}, two);
+        const Vec3 from = s_.points[pair.from].position;
+        const Vec3 to = two ? s_.points[pair.to].position : Vec3{};
+        const Predicted p = predict(pair.kind, from, to, two, two ? senseOf(pair.kind, from, to) : 1.0);
         Row a;
         a.about = p.value;
         a.sigma = build::defaultSigma(pair.kind, p.value);
@@ -257,14 +296,17 @@ std::vector<RankedReading> byCount(const Survey& survey, const Solution& s, cons
         r.kind = pair.kind;
         r.from = pair.from;
         r.to = pair.to;
-        if (pair.kind == ReadingKind::Height) {
-            r.about = s.points[pair.from].position.z_mm;
+        const Vec3 from = s.points[pair.from].position;
+        if (pair.to < 0) {
+            r.about = predict(pair.kind, from, {}, false).value;
             r.gain_mm2 = -count[pair.from] - 0.5;
             ranked.push_back(r);
             continue;
         }
-        r.about = predict(ReadingKind::Tape, s.points[pair.from].position, s.points[pair.to].position, true).value;
+        const Vec3 to = s.points[pair.to].position;
+        r.about = predict(pair.kind, from, to, true, senseOf(pair.kind, from, to)).value;
         r.gain_mm2 = -std::min(count[pair.from], count[pair.to]) - 0.01 * std::max(count[pair.from], count[pair.to]);
+        if (pair.kind != ReadingKind::Tape) r.gain_mm2 -= 0.001; // a tape is at hand
         ranked.push_back(r);
     }
     return ranked;
@@ -290,14 +332,16 @@ void countFixed(std::vector<RankedReading>& ranked, const Survey& survey, const 
     const Eigen::VectorXd size = n.rowwise().squaredNorm();
     for (RankedReading& r : ranked) {
         const bool two = r.to >= 0;
-        const Predicted p = predict(r.kind, net.at[r.from], two ? net.at[r.to] : Vec3{}, two);
+        const Predicted p = predict(r.kind, net.at[r.from], two ? net.at[r.to] : Vec3{}, two,
+                                    two ? senseOf(r.kind, net.at[r.from], net.at[r.to]) : 1.0);
         Eigen::RowVectorXd b = Eigen::RowVectorXd::Zero(d);
         for (int axis = 0; axis < 3; ++axis) {
             if (const int k = net.free_index[3 * r.from + axis]; k >= 0) b += p.by_from[axis] * n.row(k);
             if (two)
                 if (const int k = net.free_index[3 * r.to + axis]; k >= 0) b += p.by_to[axis] * n.row(k);
         }
-        const double length = b.norm();
+        const double length = b.norm() * (build::isAngle(r.kind) ? 1000 : 1); // an angle over a metre
+        b *= build::isAngle(r.kind) ? 1000 : 1;
         if (length < 1e-4) { // it closes nothing
             r.gain_mm2 -= 1e6;
             continue;
@@ -340,6 +384,17 @@ std::string RankedReading::words() const {
     const std::string before = units::fixed(before_mm, 1);
     const std::string after = units::fixed(after_mm, 1);
     return what.empty() || before == after ? std::string() : fmt::format("would take {} from ± {} to ± {}", what, before, after);
+}
+
+std::string RankedReading::aboutWords(units::LengthStep step) const {
+    return build::isAngle(kind) ? units::formatAngle(about) : units::formatLength(about, step);
+}
+
+std::string RankedReading::whatWords(const Survey& survey) const {
+    const std::string& one = survey.points[static_cast<size_t>(from)].name;
+    if (to < 0) return fmt::format("{} of {}", build::word(kind), one);
+    const std::string pair = one + " – " + survey.points[static_cast<size_t>(to)].name;
+    return kind == ReadingKind::Tape ? pair : fmt::format("{} {}", build::word(kind), pair);
 }
 
 std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s, const Condition& c, const Wanted& wanted,

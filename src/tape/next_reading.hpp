@@ -34,10 +34,10 @@ struct Means {
 };
 
 struct RankedReading {
-    ReadingKind kind = ReadingKind::Tape; ///< Tape or Height
+    ReadingKind kind = ReadingKind::Tape; ///< any that takes one or two points
     int from = -1;
     int to = -1;
-    double about = 0;     ///< what to expect, mm
+    double about = 0;     ///< what to expect, mm; rad for an angle
     double gain_mm2 = 0;  ///< off the summed variance of what is wanted
     int fixes = 0;        ///< before the survey is fixed: points that this one reading would fix
     std::string what;     ///< the figure that gains most, or the point; empty before the survey is fixed
@@ -45,10 +45,15 @@ struct RankedReading {
     double after_mm = 0;  ///< and with this reading
     /// "would take twist from ± 2.1 to ± 1.4", "would fix 3 points"; empty where that would not show.
     std::string words() const;
+    std::string aboutWords(units::LengthStep) const; ///< "2164.0", "−1.2°"
+    std::string whatWords(const Survey&) const;      ///< "A3 – B7", "height of A3", "cross-level Al – Ar"
 };
 
+/// Kinds of readings that are offered: tapes always; heights and levels where there is a gauge; of the others (cross-levels,
+/// slopes, rail angles, plan distances, offsets, stations) those that this survey was read with before, from the datum.
+///
 /// The best first; no more than `most`. A pair that is taped already (and was not set aside), is out of reach, closer than 20 mm
-/// or blocked by an obstacle is left out, and a height that was taken; when nothing else is left, what was taken once or twice.
+/// or blocked by an obstacle is left out, and whatever was taken; when nothing else is left, what was taken once or twice.
 /// Q' = Q − Q aᵀ a Q/(σ² + a Q aᵀ) for a reading with row a: the gain of a figure g is (g Q aᵀ)²/(σ² + a Q aᵀ). Before the survey
 /// is fixed: those that fix most points (from the null space of the normal equations), then pairs that join the points with the
 /// fewest readings.

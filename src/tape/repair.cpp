@@ -42,7 +42,13 @@ struct Length {
     int flaws;
 };
 
-double hoursOf(const FoundFlaw& f, const build::Rates& r) {
+/// A rail whose steel is gone is not patched: a length is let in.
+bool needsLength(const FoundFlaw& f, const JudgedFlaw& j) {
+    return f.on_rail && j.steel && j.verdict == PlanVerdict::Fails && (f.kind == FlawKind::Rust || f.kind == FlawKind::Thin);
+}
+
+double hoursOf(const FoundFlaw& f, const JudgedFlaw& j, const build::Rates& r) {
+    if (needsLength(f, j)) return r.section_hours;
     switch (f.kind) {
     case FlawKind::Crack: return r.crack_hours;
     case FlawKind::Seized: return r.seized_hours;
@@ -112,31 +118,55 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
     int places = 0;
     int single_places = 0;
     int steel_fails = 0;
-    std::vector<std::pair<const FoundFlaw*, bool>> on_rails;
+    int lengths_let_in = 0; // when every place is seen to by itself
+    int single_lengths = 0;
+    struct OnRail {
+        const FoundFlaw* flaw;
+        bool patch;
+        double hours;
+        bool length;
+    };
+    std::vector<OnRail> on_rails;
     for (const FoundFlaw& f : flaws) {
         view.flaws.push_back(judgeFlaw(f));
         const JudgedFlaw& j = view.flaws.back();
         if (j.verdict == PlanVerdict::Holds) continue;
-        const bool patch = j.steel && f.kind != FlawKind::Crack && f.kind != FlawKind::Repair;
-        patches += hoursOf(f, rates);
+        if (f.of_body) {
+            ++view.body_places;
+            view.body_hours += hoursOf(f, j, rates);
+            continue;
+        }
+        const bool length = needsLength(f, j);
+        const bool patch = j.steel && !length && f.kind != FlawKind::Crack && f.kind != FlawKind::Repair;
+        const double hours = hoursOf(f, j, rates);
+        patches += hours;
         places += patch ? 1 : 0;
+        lengths_let_in += length ? 1 : 0;
         if (j.steel && j.verdict == PlanVerdict::Fails) ++steel_fails;
         if (j.steel && f.on_rail && f.station_mm && f.side != build::Side::None) {
-            on_rails.emplace_back(&f, patch);
+            on_rails.push_back({&f, patch, hours, length});
         } else {
-            single += hoursOf(f, rates);
+            single += hours;
             single_places += patch ? 1 : 0;
+            single_lengths += length ? 1 : 0;
         }
     }
+    const std::string body = view.body_places ? fmt::format("The body has {} place{} of its own, {} hours.", view.body_places,
+                                                            view.body_places == 1 ? "" : "s", units::fixed(view.body_hours, 1))
+                                              : std::string();
     if (patches == 0) {
-        view.sentence = flaws.empty() ? "" : "Nothing that was found takes more than cleaning and coating.";
+        view.sentence = flaws.empty() ? ""
+                        : view.body_places == 0
+                            ? "Nothing that was found takes more than cleaning and coating."
+                            : "Nothing that was found on the frame takes more than cleaning and coating. " + body;
         return view;
     }
     std::sort(on_rails.begin(), on_rails.end(), [](const auto& a, const auto& b) {
-        return std::pair(a.first->side, *a.first->station_mm) < std::pair(b.first->side, *b.first->station_mm);
+        return std::pair(a.flaw->side, *a.flaw->station_mm) < std::pair(b.flaw->side, *b.flaw->station_mm);
     });
     std::vector<Length> lengths;
-    for (const auto& [f, patch] : on_rails) {
+    for (const OnRail& on : on_rails) {
+        const FoundFlaw* f = on.flaw;
         if (!lengths.empty() && lengths.back().side == f->side && *f->station_mm - lengths.back().from <= renewed_length_mm) {
             lengths.back().to = *f->station_mm;
             ++lengths.back().flaws;
@@ -152,8 +182,9 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
             renew_hours += rates.section_hours;
             continue;
         }
-        single += hoursOf(*on_rails[first].first, rates);
-        single_places += on_rails[first].second ? 1 : 0;
+        single += on_rails[first].hours;
+        single_places += on_rails[first].patch ? 1 : 0;
+        single_lengths += on_rails[first].length ? 1 : 0;
     }
     const auto price = [&](Way& way, double material) {
         if (!way.possible) return;
@@ -165,13 +196,13 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
     Way repair{"repair", "repair each place", !heat_treated, "", patches, {}, ""};
     repair.why = heat_treated ? "The rails are heat-treated: they are not welded."
                               : fmt::format("{} to do one by one.", units::fixed(patches, 1) + " hours");
-    price(repair, places * rates.patch_material);
+    price(repair, places * rates.patch_material + lengths_let_in * rates.section_material);
     Way part{"part-replace", "renew lengths of rail", !heat_treated && renewed > 0, "", single + renew_hours, {}, ""};
     part.why = heat_treated   ? "The rails are heat-treated: they are not welded."
                : renewed == 0 ? "No two places stand close enough to be renewed together."
                               : fmt::format("{} length{} of rail where places stand within {}, the rest one by one.", renewed,
                                             renewed == 1 ? "" : "s", mm(renewed_length_mm));
-    price(part, renewed * rates.section_material + single_places * rates.patch_material);
+    price(part, (renewed + single_lengths) * rates.section_material + single_places * rates.patch_material);
     Way other{"other-frame", "another frame", true, "", rates.other_frame_hours, {}, ""};
     other.why = "Find one, measure it here before it is bought, and swap everything over.";
     if (!rates.other_frame)
@@ -200,6 +231,7 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
                                 : best.key == std::string("part-replace") ? "Renew lengths of rail"
                                                                           : "Look for another frame",
                                 reason);
+    if (!body.empty()) view.sentence += " " + body;
     if (crooked > 0)
         view.sentence += fmt::format(
             " The frame is also out of true ({} figure{}): pulling it straight is licensed work and is not in these hours.",

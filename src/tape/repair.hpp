@@ -18,6 +18,7 @@ struct FoundFlaw {
     std::optional<double> station_mm; ///< of the point; none when it has no place
     build::Side side = build::Side::None;
     bool on_rail = false;
+    bool of_body = false; ///< not of the frame: counted for itself
     bool is_part = false; ///< `where` is a part, not a point
     std::string direction;
     bool operator==(const FoundFlaw&) const = default;
@@ -56,14 +57,17 @@ struct RepairView {
     std::vector<JudgedFlaw> flaws; ///< as given
     std::vector<Way> ways;         ///< empty when nothing was found that takes work
     int advised = -1;              ///< of the ways
-    std::string sentence;          ///< the view, with its reason
+    std::string sentence;          ///< the view of the frame, with its reason, and what the body takes for itself
+    int body_places = 0;           ///< of the body, that take more than cleaning
+    double body_hours = 0;
 };
 
 /// Steel flaws that fail or are doubtful on one side of a frame within this length are renewed together.
 inline constexpr double renewed_length_mm = 600;
 
-/// Hours by the rates; cost where prices are known. `heat_treated`: no welding, another frame. `crooked`: faults of the frame
-/// that are proven to fail; they are named, and cost extra that no rate covers.
+/// The frame's ways; what the body takes is counted for itself and says nothing of the frame. A rail that is rusted through or
+/// too thin is no patch: a length of it is let in. Hours by the rates; cost where prices are known. `heat_treated`: no welding,
+/// another frame. `crooked`: faults of the frame that are proven to fail; they are named, and cost extra that no rate covers.
 RepairView repairView(const std::vector<FoundFlaw>&, const build::Rates&, bool heat_treated, int crooked);
 
 } // namespace gorvet::tape

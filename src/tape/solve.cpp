@@ -1,9 +1,11 @@
 #include "tape/assume.hpp"
 #include "tape/datum.hpp"
-#include "tape/judge.hpp"
+#include "tape/holds.hpp"
 #include "tape/mirror.hpp"
+#include "tape/parts.hpp"
 #include "tape/rigid.hpp"
-#include "tape/unfixed.hpp"
+#include "tape/setups.hpp"
+#include "tape/snoop.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -35,28 +37,6 @@ bool goesOn(const Options& options) { return !options.go_on || options.go_on(); 
 
 int activeCount(const Network& net) { return static_cast<int>(std::count(net.active.begin(), net.active.end(), char{1})); }
 
-/// Covariance of the free coordinates after a reading was set aside. A defect then means that the reading was needed.
-Fixing fixingOf(const Network& net, const Rows& rows) { return findUnfixed(net, activeRows(net, rows)); }
-
-/// Decides which unknowns of set-ups the readings tell, and takes the others as true: a floor as level, a string as straight
-/// ahead. It is decided with all slopes at zero: far from it a slope and the frame's own lean differ by their squares, and what
-/// is no more than that would pass for knowledge.
-void tellSetUps(Network& net) {
-    Network places = net;
-    for (size_t s = 0; s < net.setups.size(); ++s)
-        for (int u = 1; u < setup_unknowns; ++u) holdSetUp(places, static_cast<int>(s), u);
-    adjust(places, Loss::Huber);
-    adjust(places, Loss::Plain);
-    net.at = places.at;
-    net.setups = places.setups;
-    for (;;) {
-        const Fixing fixing = fixingOf(net, designMatrix(net));
-        const auto untold = untoldSetUps(net, fixing);
-        if (untold.empty()) return;
-        holdSetUp(net, untold.front().first, untold.front().second);
-    }
-}
-
 std::vector<double> coordinateSds(const Network& net, const Fixing& fixing) {
     std::vector<double> sds(net.free_index.size(), 0.0);
     for (size_t k = 0; k < sds.size(); ++k) {
@@ -66,83 +46,8 @@ std::vector<double> coordinateSds(const Network& net, const Fixing& fixing) {
     return sds;
 }
 
-/// What a reading showed in the round that judged it.
-void record(Solution& s, const Network& net, const Judged& judged, int i) {
-    const SurveyReading& r = net.survey->readings[i];
-    AdjustedReading& a = s.readings[i];
-    a.computed = r.value + judged.v(i) * r.sigma;
-    a.residual = judged.v(i) * r.sigma;
-    a.redundancy = judged.redundancy(i);
-    a.w = judged.w(i);
-    a.check = a.redundancy <= 0 ? Check::Nothing : a.redundancy < barely_r ? Check::Barely : Check::Checked;
-    a.hides = a.redundancy <= 0 ? std::numeric_limits<double>::infinity() : 4.13 * r.sigma / std::sqrt(a.redundancy);
-}
-
-/// Takes out the reading with the largest |w| above the limit, adjusts again, and so on. Stops at a reading that can't be
-/// told from others, or whose absence would leave something unfixed.
-Judged snoop(Solution& s, Network& net, Fixing& fixing, Rows& rows, const Options& options, bool set_aside) {
-    Judged judged = judge(net, rows, *fixing.factor);
-    while (set_aside && goesOn(options)) {
-        Eigen::Index worst = 0;
-        if (judged.w.size() == 0 || judged.w.cwiseAbs().maxCoeff(&worst) <= retape_w) break;
-        const auto index = static_cast<int>(worst);
-        const auto group = inseparableFrom(net, rows, *fixing.factor, judged, index);
-        if (group.size() > 1) {
-            s.inseparable.push_back(group);
-            break;
-        }
-        const Network before = net;
-        net.active[index] = 0;
-        adjust(net, Loss::Plain);
-        Rows new_rows = designMatrix(net);
-        Fixing new_fixing = fixingOf(net, new_rows);
-        if (new_fixing.defect > 0) {
-            net = before;
-            break;
-        }
-        record(s, net, judged, index);
-        s.readings[index].set_aside = true;
-        s.readings[index].verdict = Verdict::Retape;
-        rows.swap(new_rows);
-        fixing = std::move(new_fixing);
-        judged = judge(net, rows, *fixing.factor);
-    }
-    return judged;
-}
-
-void giveVerdicts(Solution& s, const Network& net, const Rows& rows, const Fixing& fixing, const Judged& judged) {
-    const auto m = static_cast<int>(net.survey->readings.size());
-    double worst = 0;
-    for (int i = 0; i < m; ++i) {
-        if (s.readings[i].set_aside) continue;
-        record(s, net, judged, i);
-        AdjustedReading& a = s.readings[i];
-        const double size = std::abs(a.w);
-        worst = std::max(worst, size);
-        a.verdict = size > retape_w                                  ? Verdict::Retape
-                    : size > doubtful_w || a.check != Check::Checked ? Verdict::Doubtful
-                                                                     : Verdict::Agrees;
-    }
-    for (const auto& group : s.inseparable)
-        for (const int i : group) s.readings[i].verdict = Verdict::Retape;
-    // Ω too high with no single culprit: every reading that could be it is doubtful
-    if (s.kept_omega > s.kept_omega_limit && s.kept_redundancy > 0 && worst <= retape_w) {
-        std::vector<int> suspects;
-        for (int i = 0; i < m; ++i)
-            if (!s.readings[i].set_aside && std::abs(s.readings[i].w) >= 0.8 * worst &&
-                s.readings[i].verdict == Verdict::Agrees) {
-                s.readings[i].verdict = Verdict::Doubtful;
-                suspects.push_back(i);
-            }
-        Eigen::Index first = 0;
-        judged.w.cwiseAbs().maxCoeff(&first);
-        if (auto group = inseparableFrom(net, rows, *fixing.factor, judged, static_cast<int>(first)); group.size() > 1)
-            s.inseparable.push_back(std::move(group));
-    }
-}
-
 /// What the other readings say each reading should be, with ±.
-void sayTheRest(Solution& s, const Network& net, const Rows& rows, const Fixing& fixing) {
+void sayTheRest(const Survey& survey, Solution& s, const Network& net, const Rows& rows, const Fixing& fixing) {
     for (size_t i = 0; i < s.readings.size(); ++i) {
         AdjustedReading& a = s.readings[i];
         const SurveyReading& r = net.survey->readings[i];
@@ -151,8 +56,9 @@ void sayTheRest(Solution& s, const Network& net, const Rows& rows, const Fixing&
             a.rest_says = predict(net, static_cast<int>(i)).value;
             a.rest_half_width = halfWidth(r.sigma * std::sqrt(std::max(0.0, fixing.factor->quadraticOf(row)))) * s.sd_scale;
         } else if (a.redundancy > 0) {
+            const double sigma = survey.readings[i].sigma; // its own, not what it may be wrong by
             a.rest_says = r.value + a.residual / a.redundancy;
-            a.rest_half_width = halfWidth(r.sigma * std::sqrt((1 - a.redundancy) / a.redundancy)) * s.sd_scale;
+            a.rest_half_width = halfWidth(sigma * std::sqrt((1 - a.redundancy) / a.redundancy)) * s.sd_scale;
         } else {
             a.rest_says = nan;
             a.rest_half_width = nan;
@@ -212,7 +118,8 @@ void fillSetUps(Solution& s, const Network& net, const Fixing& fixing) {
         for (int k = 0; k < setup_unknowns; ++k) {
             u.value[k] = net.setups[i][k];
             const int index = net.setup_index[i][k];
-            u.told[k] = index >= 0;
+            u.prior[k] = index >= 0 ? net.setup_prior[i][k] : 0;
+            u.told[k] = index >= 0 && u.prior[k] == 0;
             if (index >= 0) u.sd[k] = std::sqrt(std::max(0.0, fixing.factor->entry(index, index))) * s.sd_scale;
         }
     }
@@ -248,7 +155,7 @@ void layOnDatum(Solution& s, Network& net, const Fixing& fixing, const Eigen::Ma
         AdjustedSetUp& u = s.setups[i];
         for (int k = 0; k < setup_unknowns; ++k) {
             u.value[k] = net.setups[i][k];
-            if (u.told[k])
+            if (!std::isnan(u.sd[k]))
                 u.sd[k] = std::sqrt(std::max(0.0, datum->variance(3 * net.at.size() + setup_unknowns * i + k))) * s.sd_scale;
         }
     }
@@ -256,9 +163,87 @@ void layOnDatum(Solution& s, Network& net, const Fixing& fixing, const Eigen::Ma
     s.datum_missed_mm = datum->missed_mm();
 }
 
+Survey withoutHolds(const Survey& survey, const std::vector<int>& gone) {
+    Survey rest = survey;
+    rest.holds.clear();
+    for (size_t k = 0; k < survey.holds.size(); ++k) {
+        if (std::find(gone.begin(), gone.end(), static_cast<int>(k)) == gone.end()) {
+            rest.holds.push_back(survey.holds[k]);
+            continue;
+        }
+        // what it said is still about where the point stands
+        auto& rough = rest.points[static_cast<size_t>(survey.holds[k].point)].rough;
+        if (rough) coordinate(*rough, static_cast<int>(survey.holds[k].axis)) = survey.holds[k].value_mm;
+    }
+    return rest;
+}
+
+/// How many slips its set-aside readings stand for: a group that can't be told apart is one.
+int slipsOf(const Solution& s) {
+    std::vector<char> counted(s.readings.size(), 0);
+    int slips = 0;
+    for (const auto& group : s.inseparable) {
+        slips += std::any_of(group.begin(), group.end(), [&](int i) { return s.readings[static_cast<size_t>(i)].set_aside; });
+        for (const int i : group) counted[static_cast<size_t>(i)] = 1;
+    }
+    for (size_t i = 0; i < s.readings.size(); ++i)
+        slips += !counted[i] && (s.readings[i].set_aside || s.readings[i].widened_sigma > 0);
+    return slips;
+}
+
+/// Whether what is set aside disagrees whatever is held: with all readings in, the holds take little off Ω. A first look that
+/// spares the whole test.
+bool asideInAnyCase(const Survey& held, const Solution& s, const Network& net) {
+    Network all = net;
+    for (size_t i = 0; i < s.readings.size(); ++i) {
+        if (s.readings[i].widened_sigma > 0) return false;
+        if (s.readings[i].set_aside) all.active[i] = 1;
+    }
+    const HoldsTest test = lookAtHolds(held, all, Factor(activeRows(all, designMatrix(all))));
+    return test.redundant > 0 && test.omega <= test.limit;
+}
+
+/// Whether other points than their own would float without these holds and without what was set aside.
+bool placesOthers(const Survey& survey, const Solution& s, const std::vector<int>& holds, const Options& options) {
+    Survey rest = withoutHolds(survey, holds);
+    for (size_t i = s.readings.size(); i-- > 0;)
+        if (s.readings[i].set_aside) rest.readings.erase(rest.readings.begin() + static_cast<std::ptrdiff_t>(i));
+    Options plain = options;
+    plain.set_aside = plain.test_holds = false;
+    const Solution without = solve(rest, plain);
+    for (size_t i = 0; i < s.points.size(); ++i) {
+        const bool own = std::any_of(holds.begin(), holds.end(),
+                                     [&](int k) { return survey.holds[static_cast<size_t>(k)].point == static_cast<int>(i); });
+        if (!own && !without.points[i].fixed) return true;
+    }
+    return false;
+}
+
+/// The survey without the holds that are blamed, which are named.
+Solution solveWithout(const Survey& survey, const HoldsTest& test, const Options& options) {
+    Options own = options;
+    own.test_holds = false;
+    Solution s = solve(withoutHolds(survey, test.blamed), own);
+    s.redundant_holds = test.redundant;
+    s.holds_omega = test.omega;
+    s.holds_limit = test.limit;
+    for (const int k : test.blamed) {
+        const HeldCoordinate& h = survey.holds[static_cast<size_t>(k)];
+        const AdjustedPoint& p = s.points[static_cast<size_t>(h.point)];
+        s.blamed_holds.push_back(
+            {k, coordinate(p.position, static_cast<int>(h.axis)) - h.value_mm, halfWidth(p.sd_mm[static_cast<int>(h.axis)])});
+    }
+    return s;
+}
+
 } // namespace
 
 Solution solve(const Survey& survey, const Options& options) {
+    if (const auto parts = partsOf(survey)) {
+        Solution together = solveParts(survey, *parts, options);
+        if (!survey.assumed.empty() && together.status != Status::NotConverged) placeByAssumption(survey, together);
+        return together;
+    }
     Solution s;
     s.points.resize(survey.points.size());
     s.readings.resize(survey.readings.size());
@@ -283,41 +268,80 @@ Solution solve(const Survey& survey, const Options& options) {
         s.setups.resize(survey.setups.size());
         return s;
     }
+    std::vector<int> left_out; // from the start
+    if (options.set_aside) left_out = leaveOutGrossAngles(free, net);
     if (!survey.setups.empty()) tellSetUps(net);
     adjust(net, Loss::Huber);
+    const Network robust = net;
     bool converged = adjust(net, Loss::Plain);
-    Rows rows = designMatrix(net);
-    Fixing fixing = fixingOf(net, rows);
-    if (fixing.defect == 0) {
-        s.mirrors = findMirrors(net, coordinateSds(net, fixing));
+    if (!converged && options.set_aside) converged = leaveOutFar(net, robust, left_out);
+    Searched at{free, net, {}, {}, {}, 0, robust};
+    refresh(at);
+    if (at.fixing.defect == 0) {
+        s.mirrors = findMirrors(net, coordinateSds(net, at.fixing));
         if (std::any_of(s.mirrors.begin(), s.mirrors.end(), [](const Mirror& m) { return m.mended; })) {
             adjust(net, Loss::Huber);
             converged = adjust(net, Loss::Plain);
-            rows = designMatrix(net);
-            fixing = fixingOf(net, rows);
+            refresh(at);
         }
     }
-    s.unfixed = fixing.unfixed;
-    s.omega = omega(net);
-    s.redundancy = activeCount(net) - net.free_count +
-                   (fixing.defect - 3 * static_cast<int>(std::count(net.placed.begin(), net.placed.end(), char{0})));
+    const int out = static_cast<int>(left_out.size());
+    s.unfixed = at.fixing.unfixed;
+    s.redundancy = activeCount(net) + out + priorCount(net) - net.free_count +
+                   (at.fixing.defect - 3 * static_cast<int>(std::count(net.placed.begin(), net.placed.end(), char{0})));
     s.omega_limit = omegaLimit(s.redundancy);
-    s.status = !converged ? Status::NotConverged : fixing.defect > 0 ? Status::NotFixed : Status::Solved;
-    const Judged judged = snoop(s, net, fixing, rows, options, options.set_aside && s.status == Status::Solved);
+    s.omega = omega(net);
+    for (const int i : left_out) s.omega += at.judged.v(i) * at.judged.v(i);
+    // readings to points without a place never count
+    at.redundancy = s.redundancy + static_cast<int>(net.active.size()) - activeCount(net) - out;
+    s.status = !converged ? Status::NotConverged : at.fixing.defect > 0 ? Status::NotFixed : Status::Solved;
+    if (options.set_aside && s.status == Status::Solved) {
+        snoop(s, at, options, left_out);
+    } else {
+        for (const int i : left_out) s.readings[static_cast<size_t>(i)].set_aside = true;
+    }
+    if (survey.datum.empty() && options.set_aside && options.test_holds && s.status != Status::NotConverged) {
+        HoldsTest test = lookAtHolds(free, net, *at.fixing.factor);
+        const int slips = slipsOf(s);
+        if (test.redundant > 0 && (test.omega > test.limit || (slips > 0 && !asideInAnyCase(free, s, net)))) {
+            const HoldsTest whole = testHolds(survey, options);
+            if (!whole.blamed.empty()) {
+                Solution released = solveWithout(survey, whole, options);
+                // one reading alone against what places the car: it is asked for again, and the datum stays until a second says
+                // the same
+                if (test.omega > test.limit || slips - slipsOf(released) > 1 || !placesOthers(survey, s, whole.blamed, options))
+                    return released;
+            } else {
+                test = whole;
+            }
+        }
+        s.redundant_holds = test.redundant;
+        s.holds_omega = test.omega;
+        s.holds_limit = test.limit;
+    }
+    const Rows& rows = at.rows;
+    const Fixing& fixing = at.fixing;
     s.kept_redundancy = s.redundancy - static_cast<int>(std::count_if(s.readings.begin(), s.readings.end(),
                                                                       [](const AdjustedReading& r) { return r.set_aside; }));
     s.kept_omega = omega(net);
     s.kept_omega_limit = omegaLimit(s.kept_redundancy);
     if (s.kept_redundancy > 0 && s.kept_omega > s.kept_omega_limit) s.sd_scale = std::sqrt(s.kept_omega / s.kept_redundancy);
-    giveVerdicts(s, net, rows, fixing, judged);
-    sayTheRest(s, net, rows, fixing);
+    giveVerdicts(s, at);
+    sayTheRest(survey, s, net, rows, fixing);
     fillPoints(s, net, fixing);
     fillSetUps(s, net, fixing);
     if (!free.datum.empty() && s.status != Status::NotConverged) layOnDatum(s, net, fixing, floats);
     if (!survey.assumed.empty() && s.status != Status::NotConverged) placeByAssumption(survey, s);
     if (!goesOn(options)) s.status = Status::NotConverged;
+    if (const auto parts = attaching(survey, s, options)) {
+        Solution together = solveParts(survey, *parts, options);
+        if (!survey.assumed.empty() && together.status != Status::NotConverged) placeByAssumption(survey, together);
+        return together;
+    }
     switch (s.status) {
-    case Status::NotFixed: s.message = s.unfixed.empty() ? "Something is not fixed." : s.unfixed.front().sentence; break;
+    case Status::NotFixed:
+        s.message = s.unfixed.empty() ? "What no reading fixes stands where it is assumed." : s.unfixed.front().sentence;
+        break;
     case Status::NotConverged:
         s.message = "The readings do not close on a shape. Check the rough positions and the units.";
         break;

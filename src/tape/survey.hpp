@@ -109,6 +109,7 @@ struct AdjustedReading {
     Verdict verdict = Verdict::Doubtful;
     Check check = Check::Nothing;
     bool set_aside = false;     ///< Re-tape: not used for the points
+    double widened_sigma = 0;   ///< Re-tape, but needed: it counts with this σ, the error it may have; 0: with its own
     double rest_says = 0;       ///< what the other readings say it should be
     double rest_half_width = 0; ///< its ± at 95 %
 };
@@ -116,9 +117,17 @@ struct AdjustedReading {
 /// What was found of a set-up.
 struct AdjustedSetUp {
     int readings = 0;                           ///< read from it
-    std::array<double, setup_unknowns> value{}; ///< plane: mm, mm/m, mm/m · string: mm, mm/m · tape: mm; 0 where it can't be told
-    std::array<double, setup_unknowns> sd{};    ///< 1σ; NaN where it can't be told
+    std::array<double, setup_unknowns> value{}; ///< plane: mm, mm/m, mm/m · string: mm, mm/m · tape: mm
+    std::array<double, setup_unknowns> sd{};    ///< 1σ; NaN where it is the datum
     std::array<bool, setup_unknowns> told{};    ///< the readings tell it apart from the shape of the frame
+    std::array<double, setup_unknowns> prior{}; ///< 1σ about zero that is stated of it, as nothing tells it; 0: none is needed
+};
+
+/// A held coordinate that contradicts the readings: released, and named.
+struct BlamedHold {
+    int hold = -1;            ///< index into the survey's holds
+    double off_mm = 0;        ///< where the readings put it, less what was held
+    double half_width_mm = 0; ///< ± at 95 %
 };
 
 /// Something that neither datum nor readings fix.
@@ -127,6 +136,7 @@ struct Unfixed {
     std::string what;        ///< "heights", "stations", "fore and aft", …
     std::string sentence;    ///< "Nothing fixes the heights of A4 and B4."
     std::string remedy;      ///< "Measure a height or a level of one of them."
+    bool of_points = false;  ///< it concerns `points`, not the survey as a whole
 };
 
 /// Another solution that fits as well, or a start on the wrong side that was mended.
@@ -164,16 +174,24 @@ struct Solution {
     std::vector<Mirror> mirrors;
     double datum_missed_mm =
         0; ///< by how much the worst rule of the datum is missed: they contradict each other when it is not 0
-    std::vector<std::vector<int>> inseparable; ///< groups of readings of which one is wrong and none can be told
+    std::vector<std::vector<int>> inseparable; ///< groups of readings of which one is wrong and none can be told: out of the
+                                               ///< solution together, or in with `widened_sigma`
+    int redundant_holds = 0;              ///< held coordinates beyond what a datum needs
+    double holds_omega = 0;               ///< Ω with them less Ω of a minimal datum
+    double holds_limit = 0;               ///< χ² at 1 % for them
+    std::vector<BlamedHold> blamed_holds; ///< what of them does not agree with the readings, the worst first
 };
 
 struct Options {
     bool set_aside = true;       ///< take Re-tape readings out of the solution; false: every reading counts
+    bool test_holds = true;      ///< release held coordinates beyond a datum that contradict the readings
     std::function<bool()> go_on; ///< asked between rounds; false: stop, the solution is then NotConverged. May be empty
 };
 
-/// Weighted least squares with exact held coordinates, robust start (Huber), then plain weights; data snooping one reading
-/// at a time, largest |w| first. Ghilani, Adjustment Computations, ch. 15, 21; Baarda, A Testing Procedure.
+/// Weighted least squares with exact held coordinates, robust start (Huber; angles that are grossly off wait outside), then plain
+/// weights; data snooping, largest |w| first, one reading or those that can't be told from it at a time. Held coordinates beyond
+/// a minimal datum are tested against the readings first, and released where they contradict them. Ghilani, Adjustment
+/// Computations, ch. 15, 21; Baarda, A Testing Procedure.
 /// With rules of a datum: a free network with as many coordinates held as nothing else resists, laid on the rules afterwards;
 /// what the rules leave open stays about the rough positions (inner constraints). Ghilani ch. 17; Baarda's S-transformation.
 /// Never fails: what it can't do is said by `status`, `unfixed` and `message`. Same input, same output.

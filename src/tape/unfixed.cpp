@@ -25,9 +25,6 @@ std::string nameList(const Survey& survey, const std::vector<int>& points) {
     return list;
 }
 
-/// mm/m. A workshop floor is out of level by less, a centre string off straight ahead by much less.
-constexpr double useless_slope_sd = 10;
-
 struct Motion {
     const char* what;
     const char* sentence;
@@ -60,6 +57,7 @@ void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vecto
         const std::string names = nameList(survey, points);
         Unfixed u;
         u.points = points;
+        u.of_points = true;
         switch (axes) {
         case 1:
             u.what = one ? "station" : "stations";
@@ -107,7 +105,8 @@ Fixing findUnfixed(const Network& net, const Rows& rows) {
         result.unfixed.push_back({nowhere, "position",
                                   fmt::format("{} {} neither a rough position nor enough readings to find one.",
                                               nameList(survey, nowhere), one ? "has" : "have"),
-                                  "Type a rough position, to the nearest hand's breadth, or tape it to three known points."});
+                                  "Type a rough position, to the nearest hand's breadth, or tape it to three known points.",
+                                  true});
         result.defect += static_cast<int>(3 * nowhere.size());
     }
     result.factor = std::make_shared<const Factor>(rows);
@@ -141,21 +140,16 @@ Fixing findUnfixed(const Network& net, const Rows& rows) {
     return result;
 }
 
-std::vector<std::pair<int, int>> untoldSetUps(const Network& net, const Fixing& fixing) {
-    std::vector<std::pair<int, int>> untold;
-    const Eigen::MatrixXd& null_space = fixing.factor->nullSpace();
-    for (int u = setup_unknowns - 1; u >= 0; --u) // slopes before places
-        for (size_t s = 0; s < net.setup_index.size(); ++s) {
-            const int k = net.setup_index[s][u];
-            if (k < 0) continue;
-            const auto& none = fixing.factor->untouched();
-            // a slope that is told no better than any floor is level anyway
-            if (u > 0 && fixing.factor->entry(k, k) > useless_slope_sd * useless_slope_sd)
-                untold.emplace_back(static_cast<int>(s), u);
-            else if (std::find(none.begin(), none.end(), k) != none.end() || null_space.row(k).squaredNorm() > 1e-6)
-                untold.emplace_back(static_cast<int>(s), u);
-        }
-    return untold;
+void leaveOutAssumed(std::vector<Unfixed>& unfixed, const Survey& survey, const Solution& s) {
+    const auto assumed = [&](int p) { return s.points[static_cast<size_t>(p)].assumed; };
+    for (Unfixed& u : unfixed) {
+        const std::string before = nameList(survey, u.points);
+        if (std::erase_if(u.points, assumed) == 0 || u.points.empty()) continue;
+        if (const size_t at = u.sentence.find(before); at != std::string::npos)
+            u.sentence.replace(at, before.size(), nameList(survey, u.points));
+    }
+    // what concerned points and concerns none any more
+    std::erase_if(unfixed, [](const Unfixed& u) { return u.points.empty() && !u.what.empty() && u.of_points; });
 }
 
 } // namespace gorvet::tape

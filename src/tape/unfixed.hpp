@@ -14,8 +14,8 @@ struct Fixing {
 
 /// `rows`: the active readings' design matrix.
 Fixing findUnfixed(const Network&, const Rows& rows);
-/// Unknowns of set-ups that the readings can't tell from the frame's own shape or place: (set-up, unknown), the least needed
-/// first.
-std::vector<std::pair<int, int>> untoldSetUps(const Network&, const Fixing&);
+
+/// Leaves points out that have a place by what is assumed: they are said once, as assumed.
+void leaveOutAssumed(std::vector<Unfixed>&, const Survey&, const Solution&);
 
 } // namespace gorvet::tape

@@ -24,7 +24,60 @@ const char* statusWord(Status s) {
     return "";
 }
 
-bool CheckItem::agrees() const { return read_mm && std::abs(*read_mm - plan_mm) <= tolerance_mm + 1e-9; }
+bool CheckItem::agrees() const { return read_mm && (level ? !out : std::abs(*read_mm - plan_mm) <= tolerance_mm + 1e-9); }
+
+std::vector<ShapeFault> twistAndBow(const std::vector<CheckItem>& items) {
+    // by pair: what left and right stand off the plan, over the reference, which is the front pair's left one
+    struct Pair {
+        double left = 0, right = 0, back = 0, width = 0;
+        bool has_left = false, has_right = false;
+    };
+    std::map<int, Pair> pairs;
+    double tolerance = 0;
+    for (const CheckItem& c : items) {
+        if (!c.level) continue;
+        if (!c.read_mm) return {};
+        Pair& p = pairs[c.level->pair];
+        const double off = *c.read_mm - c.plan_mm;
+        (c.level->left ? p.left : p.right) = off;
+        (c.level->left ? p.has_left : p.has_right) = true;
+        p.back = c.level->back_mm;
+        p.width = c.level->width_mm;
+        tolerance = c.tolerance_mm;
+    }
+    if (pairs.size() < 2) return {};
+    std::vector<ShapeFault> wrong;
+    const auto nameOfPair = [&](int pair) {
+        std::string name;
+        for (const CheckItem& c : items)
+            if (c.level && c.level->pair == pair) name = c.name.substr(c.name.find("–") + std::string("–").size());
+        return name;
+    };
+    const auto& [first, front] = *pairs.begin();
+    const auto& [last, rear] = *pairs.rbegin();
+    for (const auto& [k, p] : pairs) {
+        if (k == first || !p.has_left || !p.has_right) continue;
+        const double share = front.width > 0 ? p.width / front.width : 1;
+        const double twist = (p.right - p.left) - (front.right - front.left) * share;
+        if (std::abs(twist) > tolerance + 1e-9)
+            wrong.push_back({fmt::format("the pair of {} is twisted by {} against the front: its {} side stands high",
+                                         nameOfPair(k), units::fixed(std::abs(twist), 1), twist > 0 ? "right" : "left"),
+                             k,
+                             {}});
+    }
+    for (const auto& [k, p] : pairs) {
+        if (k == first || k == last || rear.back <= 0) continue;
+        const double share = p.back / rear.back;
+        for (const bool left : {true, false}) {
+            const double bow = left ? p.left - share * rear.left : p.right - front.right - share * (rear.right - front.right);
+            if (std::abs(bow) > tolerance + 1e-9)
+                wrong.push_back({fmt::format("the {} rail stands {} {} between its ends beside {}", left ? "left" : "right",
+                                             units::fixed(std::abs(bow), 1), bow > 0 ? "high" : "low", nameOfPair(k)),
+                                 k, left});
+        }
+    }
+    return wrong;
+}
 
 const Step* Order::find(const std::string& code) const {
     const auto found = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.code == code; });
@@ -46,11 +99,20 @@ struct Searched {
 
 /// Everything that can be done without a move, in catalogue order.
 void closure(const std::vector<Step>& steps, const std::map<std::string, size_t>& index, Searched& s) {
+    // a brace stays in as long as the body is still to be lifted or the frame to be turned
+    const auto movesLeft = [&](size_t but) {
+        for (size_t i = 0; i < steps.size(); ++i)
+            if (!s.done[i] && i != but && !steps[i].takes_out &&
+                (steps[i].body.value_or(s.stance.body) != s.stance.body || steps[i].body == BodyPlace::Off ||
+                 steps[i].attitude == Attitude::Inverted))
+                return true;
+        return false;
+    };
     bool again = true;
     while (again) {
         again = false;
         for (size_t i = 0; i < steps.size(); ++i) {
-            if (s.done[i] || !suits(steps[i], s.stance)) continue;
+            if (s.done[i] || !suits(steps[i], s.stance) || (steps[i].takes_out && movesLeft(i))) continue;
             const bool ready = std::all_of(steps[i].after.begin(), steps[i].after.end(), [&](const std::string& code) {
                 const auto before = index.find(code);
                 return before == index.end() || s.done[before->second];
@@ -131,6 +193,8 @@ std::vector<Step> fewestMoves(const std::vector<Step>& steps, const Stance& from
                                                   to.body == BodyPlace::Off ? before_lift : std::vector<std::string>{}));
                     else
                         result.push_back(frameTurn(++turns, to));
+                    if (to.attitude != stance.attitude && index.contains("strip-frame"))
+                        result.back().after.emplace_back("strip-frame");
                     result.back().stance = stance;
                     stance = to;
                 }
@@ -144,7 +208,15 @@ std::vector<Step> fewestMoves(const std::vector<Step>& steps, const Stance& from
         }
         if (!seen.emplace(now.done, static_cast<int>(now.stance.body), static_cast<int>(now.stance.attitude)).second) continue;
         if (now.moves.size() > 24) continue;
+        const auto done = [&](const char* code) {
+            const auto found = index.find(code);
+            return found == index.end() || now.done[found->second];
+        };
+        // nothing is moved while the rails are open, nor turned with anything hanging on it
+        const auto cut = index.find("cut-rails");
+        const bool open = cut != index.end() && now.done[cut->second] && !done("weld-rails");
         for (const Stance& to : movesFrom(now.stance)) {
+            if (open || (to.attitude != now.stance.attitude && !done("strip-frame"))) continue;
             if (to.body == BodyPlace::Off && now.stance.body == BodyPlace::On &&
                 std::any_of(before_lift.begin(), before_lift.end(),
                             [&](const std::string& code) { return !now.done[index.at(code)]; }))
@@ -231,6 +303,12 @@ private:
         return found == steps_.end() ? nullptr : &*found;
     }
 
+    static bool answers(const Check& c, const CheckItem& item) {
+        if (item.gap_of) return c.gap_of == item.gap_of;
+        if (c.gap_of || (c.kind == ReadingKind::Level) != item.level.has_value()) return false;
+        return (c.from == item.from && c.to == item.to) || (c.from == item.to && c.to == item.from);
+    }
+
     /// Readings count when they were taken after the last of the steps before: ids only grow.
     void readChecks(Step& s) const {
         std::uint32_t since = 0;
@@ -238,17 +316,18 @@ private:
             if (const auto tick = ticks_.find(code); tick != ticks_.end()) since = std::max(since, tick->second->id.value);
         for (CheckItem& item : s.checks)
             for (const Check& c : record_.checks) {
-                const bool same = c.step == s.code && (item.gap_of ? c.gap_of == item.gap_of
-                                                                   : !c.gap_of && ((c.from == item.from && c.to == item.to) ||
-                                                                                   (c.from == item.to && c.to == item.from)));
-                if (!same) continue;
+                if (c.step != s.code || !answers(c, item)) continue;
                 if (c.id.value > since) {
-                    item.read_mm = c.value.value;
+                    // a height read the other way round
+                    item.read_mm = item.level && c.from == item.to ? -c.value.value : c.value.value;
                     item.stale = false;
                 } else {
                     item.stale = !item.read_mm;
                 }
             }
+        for (const ShapeFault& f : twistAndBow(s.checks))
+            for (CheckItem& item : s.checks)
+                if (item.level && item.level->pair == f.pair && (!f.left || *f.left == item.level->left)) item.out = true;
     }
 
     void judge(Step& s, const Stance& now) const {
@@ -276,7 +355,16 @@ private:
             return;
         }
         s.status = s.hold ? Status::HoldPoint : Status::Ready;
-        if (s.hold) s.waits_for = refusal(s);
+        if (s.hold) {
+            s.waits_for = refusal(s);
+            return;
+        }
+        for (const Condition& c : s.conditions)
+            if (!c.met) {
+                s.status = Status::Waiting;
+                s.waits_for = c.text;
+                return;
+            }
     }
 
     /// Why a hold point stays shut; empty when it opens.
@@ -288,12 +376,13 @@ private:
         for (const CheckItem& c : s.checks) {
             if (!c.read_mm) {
                 ++open;
-            } else if (!c.agrees()) {
+            } else if (!c.level && !c.agrees()) {
                 const double off = *c.read_mm - c.plan_mm;
                 out += fmt::format("{}{} reads {}, {} too {}", out.empty() ? "" : "; ", c.name, units::fixed(*c.read_mm, 1),
                                    units::fixed(std::abs(off), 1), off > 0 ? "long" : "short");
             }
         }
+        for (const ShapeFault& f : twistAndBow(s.checks)) out += (out.empty() ? "" : "; ") + f.sentence;
         if (!out.empty()) return out;
         if (open) return fmt::format("{} of {} fresh readings are still to be taken", open, s.checks.size());
         return {};

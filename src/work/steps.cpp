@@ -2,6 +2,7 @@
 #include "work/moves.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 #include <fmt/format.h>
 
@@ -39,14 +40,21 @@ const char* jack = "Never reach under a body or frame that only a jack or hoist 
 class Catalogue {
 public:
     explicit Catalogue(const Facts& f) : f_(f) {
-        separable_ = f.has_body && f.frame_kind != FrameKind::Monocoque;
+        turnable_ = f.frame_kind != FrameKind::Monocoque;
+        separable_ = f.has_body && turnable_;
         lifts_ = separable_ && f.start.body == BodyPlace::On;
-        hot_ = f.cut_planned || f.mounts > 0 || f.crossmember || !f.body_cuts.empty();
+        frame_hot_ = f.cut_planned || f.mounts > 0 || f.crossmember;
+        hot_ = frame_hot_ || !f.body_cuts.empty() || !f.temporary.empty();
+        nuts_through_ends_ = nutsThroughOpenEnds(f);
+        const bool from_below = f.cut_planned || f.mount_nuts > 0 || (f.crossmember && f.captive_nuts && !nuts_through_ends_);
+        turns_ = turnable_ && from_below;
+        stands_ = from_below || f.crossmember;
     }
 
     std::vector<Step> all() {
         before();
         if (lifts_) loosen();
+        if (stands_) stands();
         if (f_.cut_planned) cutting();
         if (f_.crossmember) crossmember();
         if (f_.mounts > 0) mounts();
@@ -57,6 +65,9 @@ public:
             if (!t.out_after.empty() && !has(t.out_after))
                 for (Step& s : steps_)
                     if (s.takes_out == t.id) s.after.push_back(last_);
+        for (Step& s : steps_)
+            s.hot = std::any_of(s.cautions.begin(), s.cautions.end(),
+                                [](const std::string& c) { return c == hot_work || c == discs; });
         // what does not exist in this build can't be waited for
         for (Step& s : steps_) std::erase_if(s.after, [this](const std::string& code) { return !has(code); });
         return std::move(steps_);
@@ -83,6 +94,21 @@ private:
         if (separable_) s.body = BodyPlace::On;
         s.attitude = Attitude::RightWayUp;
     }
+    /// Upside down where the frame can be turned: what is welded or let in from below.
+    void fromBelow(Step& s) const {
+        bodyOff(s);
+        if (turnable_)
+            s.attitude = Attitude::Inverted;
+        else
+            s.why += std::string(s.why.empty() ? "" : " ") + "Overhead: shield, leathers, nothing above the face that can drop.";
+    }
+    /// Before anything burns or throws sparks.
+    static std::vector<std::string> cold() { return {"record", "battery-out", "tank-out", "restraints-off", "refrigerant-out"}; }
+    /// Steps once the tank is back: what comes out after them comes out cold.
+    static bool isAtTheEnd(const std::string& code) {
+        static constexpr const char* steps[] = {"tank-in", "leak-test", "battery-in", "align", "approval"};
+        return std::find(std::begin(steps), std::end(steps), code) != std::end(steps);
+    }
     static std::string outCode(const TemporarySteel& t) { return "brace-out-" + t.name; }
     std::vector<std::string> fits() const {
         std::vector<std::string> codes{"brace-body"};
@@ -101,6 +127,24 @@ private:
         c.plan_mm = t.gap->value;
         c.tolerance_mm = t.gap_tolerance_mm;
         return c;
+    }
+    /// Diagonals, and the heights that tell a twist or a bow which no diagonal sees.
+    void shape(Step& s, bool planned) const {
+        diagonals(s, planned);
+        for (const Levelled& l : f_.levels) {
+            CheckItem c;
+            c.name = l.name;
+            c.from = l.from;
+            c.to = l.to;
+            c.level = l;
+            c.plan_mm = planned ? l.planned_mm : l.now_mm;
+            c.half_width_mm = l.half_width_mm;
+            c.tolerance_mm = f_.tolerance_mm;
+            s.checks.push_back(c);
+        }
+        if (f_.levels.empty())
+            s.conditions.push_back(
+                {"Heights of two pairs can be named: mark and tape rail pairs ahead of the cut and behind it", false});
     }
     void diagonals(Step& s, bool planned) const {
         for (const Distance& d : f_.diagonals) {
@@ -145,15 +189,17 @@ private:
         }
         for (const TemporarySteel& t : f_.temporary) {
             Step& s = add("brace-in-" + t.name,
-                          fmt::format("Fit the brace {}{}", t.name, t.purpose.empty() ? "" : ": " + t.purpose), {"record"});
+                          fmt::format("Fit the brace {}{}", t.name, t.purpose.empty() ? "" : ": " + t.purpose), cold());
             s.fits = t.id;
+            s.cautions = {hot_work};
             if (!t.blocks.empty()) s.why = "It blocks " + t.blocks + ".";
             if (!t.gap)
                 s.why +=
                     std::string(s.why.empty() ? "" : " ") + "Measure the gap it keeps, and type it: brace " + t.name + " gap …";
         }
         if (f_.temporary.empty() && f_.has_body && f_.start.body == BodyPlace::On && hot_) {
-            Step& s = add("brace-body", "Brace the door openings and across the sills", {"record"});
+            Step& s = add("brace-body", "Brace the door openings and across the sills", cold());
+            s.cautions = {hot_work};
             s.why = "No brace is listed; a body without one loses its door gaps. List each: brace door-left gap 4.5";
         }
         Step& agree = add("survey-agrees", "The survey of the chassis can be built on");
@@ -172,12 +218,24 @@ private:
         u.why = "Soak seized ones days before.";
     }
 
-    void cutting() {
-        Step& support = add("support-frame", "Set the frame on stands, two ahead of the cut and two behind, level across",
+    void stands() {
+        Step& support = add("support-frame",
+                            f_.cut_planned ? "Set the frame on stands, two ahead of the cut and two behind, level across"
+                                           : "Set the frame on stands, level across",
                             plus({"record"}, fits()));
         bodyOff(support);
         support.sets_support = Support::Stands;
-        support.cautions = {stands_each_side, jack};
+        support.cautions = {jack};
+        if (f_.cut_planned) support.cautions.insert(support.cautions.begin(), stands_each_side);
+        if (!turns_) return;
+        Step& strip = add("strip-frame", "Take engine, gearbox, axles, springs and all else that hangs on the frame off it",
+                          {"support-frame", "disconnect", "battery-out", "tank-out", "refrigerant-out"});
+        bodyOff(strip);
+        strip.why = "It is turned over later: only a bare frame is.";
+        strip.cautions = {jack, brakes};
+    }
+
+    void cutting() {
         Step& clear = add("clear-rails", "Take away or move what runs along the cut, cap open lines",
                           {"disconnect", "tank-out", "battery-out"});
         for (const CrossingJob& c : f_.crossings)
@@ -191,12 +249,12 @@ private:
                         {"scribe", "tank-out", "battery-out", "clear-rails"});
         bodyOff(tie);
         tie.cautions = {hot_work};
-        Step& hold = add("before-cutting", "Tape the diagonals over the cut once more",
+        Step& hold = add("before-cutting", "Tape the diagonals over the cut once more, and level both ends and both sides of it",
                          {"tie-rails", "clear-rails", "rules", "restraints-off", "refrigerant-out"});
         bodyOff(hold);
         hold.hold = true;
-        diagonals(hold, false);
         hold.conditions.push_back({f_.plan_open.empty() ? "The plan of the cut stands" : f_.plan_open, f_.plan_open.empty()});
+        shape(hold, false);
         if (!f_.flaw_open.empty()) hold.conditions.push_back({f_.flaw_open, false});
         Step& cut =
             add("cut-rails", fmt::format("Cut both rails {}{}", f_.cut_words, f_.shortens ? " and take the pieces out" : ""),
@@ -211,25 +269,34 @@ private:
         bodyOff(ends);
         if (!f_.plug_words.empty()) ends.why = "Plug holes: " + f_.plug_words + ".";
         ends.cautions = {discs};
-        if (f_.crossmember && f_.captive_nuts) {
-            Step& nuts = add("captive-nuts", "Weld the captive nuts of the crossmember into the rails through their open ends",
-                             {"cut-rails"});
+        if (f_.crossmember && nuts_through_ends_) {
+            Step& nuts = add("captive-nuts",
+                             "Bolt the crossmember's nuts on through the drilled holes, weld them in through the open ends",
+                             plus({"cut-rails", "drill-rails"}, cold()));
             bodyOff(nuts);
+            nuts.why = "A bolt holds each nut where its hole is; draw it once the nut is cold.";
             nuts.cautions = {hot_work};
+        }
+        std::vector<std::string> open_ends{"prepare-ends"};
+        if (nuts_through_ends_) open_ends.emplace_back("captive-nuts");
+        if (!f_.sleeve_words.empty()) {
+            Step& try_in =
+                add("try-sleeves", "Try each sleeve in both ends to its full depth: nothing inside may stop it", open_ends);
+            bodyOff(try_in);
         }
         Step& close =
             add("close-up",
                 f_.sleeve_words.empty() ? std::string("Close the rails up to the root gap and clamp them")
                                         : "Slide the sleeves in (" + f_.sleeve_words + "), close up to the root gap, clamp",
-                {"prepare-ends", "captive-nuts"});
+                plus(open_ends, {"try-sleeves"}));
         bodyOff(close);
         Step& tack = add("tack-rails", "Tack the joints: four short tacks each, by turns left and right", {"close-up"});
         bodyOff(tack);
         tack.cautions = {hot_work, fumes};
-        Step& before_weld = add("before-welding", "Tape the diagonals before full welding", {"tack-rails"});
+        Step& before_weld = add("before-welding", "Tape the diagonals and take the levels before full welding", {"tack-rails"});
         bodyOff(before_weld);
         before_weld.hold = true;
-        diagonals(before_weld, true);
+        shape(before_weld, true);
         Step& weld =
             add("weld-rails", "Weld the upper sides and webs, plug welds first, by turns left and right, letting it cool",
                 {"before-welding"});
@@ -237,18 +304,16 @@ private:
         weld.no_return = true;
         weld.before_return = {"The inside is coated as far as the heat reaches.",
                               "The rails are blown clean and nothing is left inside.", "Drain and vent holes are open."};
-        if (f_.crossmember && f_.captive_nuts) weld.before_return.emplace_back("The captive nuts are in.");
+        if (f_.crossmember && nuts_through_ends_) weld.before_return.emplace_back("The captive nuts are in.");
         weld.cautions = {licensed_welds, hot_work, fumes};
         Step& below = add("weld-below", std::string("Weld the undersides") + (f_.fish_plates ? " and the fish plates" : ""),
                           {"weld-rails"});
-        bodyOff(below);
-        below.attitude = Attitude::Inverted;
-        if (!separable_) below.attitude = Attitude::RightWayUp;
+        fromBelow(below);
         below.cautions = {licensed_welds, hot_work, fumes};
-        Step& after_weld = add("after-welding", "Tape the diagonals when it is cold", {"weld-below"});
+        Step& after_weld = add("after-welding", "Tape the diagonals and take the levels when it is cold", {"weld-below"});
         bodyOff(after_weld);
         after_weld.hold = true;
-        diagonals(after_weld, true);
+        shape(after_weld, true);
         Step& untie = add("untie-rails", "Take the ties off the rails and grind their marks", {"after-welding"});
         bodyOff(untie);
         untie.cautions = {discs};
@@ -259,24 +324,53 @@ private:
     }
 
     void crossmember() {
-        add("make-crossmember", "Cut and weld the crossmember, flanges bolted to the rails or a jig", {"survey-agrees"})
-            .cautions = {licensed_welds, hot_work};
+        Step& make = add("make-crossmember", "Cut and weld the crossmember, flanges bolted to the rails or a jig",
+                         plus({"survey-agrees"}, cold()));
+        make.cautions = {licensed_welds, hot_work};
+        if (!f_.crossmember_open.empty()) make.conditions = {{f_.crossmember_open, false}};
+        // nuts that are welded in through open ends need their holes before the rails are cut: the flanges set them while both
+        // rails are whole
+        std::vector<std::string> before{"make-crossmember", "support-frame"};
+        if (!nuts_through_ends_) before.emplace_back("after-welding");
         Step& drill = add("drill-rails",
-                          f_.captive_nuts ? "Drill the rails at the captive nuts from the flanges"
+                          f_.captive_nuts ? "Drill the rails through the flanges' holes"
                                           : "Drill the rails from the flanges and weld the crush tubes in",
-                          {"after-welding", "make-crossmember", "support-frame", "tank-out", "battery-out"});
+                          plus(before, cold()));
         bodyOff(drill);
         drill.cautions = {hot_work};
-        Step& fit =
-            add("fit-crossmember", "Bolt the crossmember in, and draw every bolt once to see that it comes out", {"drill-rails"});
+        if (f_.cut_planned && nuts_through_ends_)
+            for (Step& s : steps_)
+                if (s.code == "cut-rails") s.after.emplace_back("drill-rails");
+        if (f_.captive_nuts && !nuts_through_ends_) {
+            Step& nuts = add("captive-nuts",
+                             "Let the crossmember's nuts into the rails on plates through slots below, weld them and the slots",
+                             plus({"drill-rails", "after-welding", "strip-frame"}, cold()));
+            fromBelow(nuts);
+            nuts.why += std::string(nuts.why.empty() ? "" : " ") + "No open end is within reach.";
+            nuts.cautions = {licensed_welds, hot_work, fumes};
+        }
+        Step& fit = add("fit-crossmember", "Bolt the crossmember in, and draw every bolt once to see that it comes out",
+                        {"drill-rails", "captive-nuts", "after-welding"});
         fit.attitude = Attitude::RightWayUp;
         fit.cautions = {jack};
     }
 
     void mounts() {
-        add("make-mounts", fmt::format("Cut the standoffs and shims of {} body mounts", f_.mounts), {"survey-agrees"});
+        Step& make =
+            add("make-mounts", fmt::format("Cut the standoffs and shims of {} body mounts", f_.mounts), {"survey-agrees"});
+        if (!f_.mounts_open.empty()) make.conditions = {{f_.mounts_open, false}};
+        if (f_.mount_nuts > 0) {
+            Step& nuts =
+                add("mount-nuts",
+                    fmt::format("Drill the rails and let the nuts of {} mounts in on plates through slots below, weld them "
+                                "and the slots",
+                                f_.mount_nuts),
+                    plus({"make-mounts", "weld-below", "support-frame", "strip-frame"}, cold()));
+            fromBelow(nuts); // in the same turn as the joint's underside
+            nuts.cautions = {licensed_welds, hot_work, fumes};
+        }
         Step& tack =
-            add("tack-mounts", "Tack the standoffs to the rails", {"make-mounts", "after-welding", "tank-out", "battery-out"});
+            add("tack-mounts", "Tack the standoffs to the rails", plus({"make-mounts", "mount-nuts", "after-welding"}, cold()));
         bodyOff(tack);
         tack.cautions = {hot_work};
         Step& trial = add("trial-sit", "Set the body down on its biscuits, bolts loose, and look at every mount and gap",
@@ -308,8 +402,7 @@ private:
             for (const std::string& zone : c.brace)
                 if (std::find(zones.begin(), zones.end(), zone) == zones.end()) zones.push_back(zone);
         for (const std::string& zone : zones) {
-            Step& s =
-                add("brace-zone-" + zone, fmt::format("Brace {}: across the opening, and from end to end", zone), {"record"});
+            Step& s = add("brace-zone-" + zone, fmt::format("Brace {}: across the opening, and from end to end", zone), cold());
             s.why = "It is cut into, and carries the shell. List the brace with the gap it keeps: brace NAME for " + zone +
                     " gap 4.5";
             s.cautions = {hot_work};
@@ -339,13 +432,20 @@ private:
     }
 
     void finish() {
-        if (hot_) {
+        if (frame_hot_) {
             Step& coat = add("coat-frame", "Clean, seal the seams and coat the frame, inside too",
-                             {"untie-rails", "weld-mounts", "drill-rails", "after-welding"});
+                             {"untie-rails", "weld-mounts", "drill-rails", "captive-nuts", "mount-nuts", "after-welding"});
             bodyOff(coat);
             coat.cautions = {coating};
         }
-        std::vector<std::string> before_down{"coat-frame", "weld-mounts", "fit-crossmember", "support-frame", "body-edges"};
+        if (turns_) {
+            Step& refit = add("refit-frame", "Put engine, gearbox, axles and springs back on the frame",
+                              {"strip-frame", "coat-frame", "fit-crossmember"});
+            bodyOff(refit);
+            refit.cautions = {jack, brakes};
+        }
+        std::vector<std::string> before_down{"coat-frame",    "weld-mounts", "fit-crossmember",
+                                             "support-frame", "body-edges",  "refit-frame"};
         for (const CrossingJob& c : f_.crossings)
             if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine)
                 before_down.push_back("run-" + std::string(word(c.kind)));
@@ -355,12 +455,16 @@ private:
             bodyOn(bolt);
             bolt.cautions = {nobody_under};
         }
-        const std::string last = down ? "bolt-body" : hot_ ? "coat-frame" : "survey-agrees";
+        const std::string last = down ? "bolt-body" : turns_ ? "refit-frame" : frame_hot_ ? "coat-frame" : "survey-agrees";
         last_ = last;
         for (const TemporarySteel& t : f_.temporary) {
             Step& s = add(outCode(t), "", {"brace-in-" + t.name, t.out_after.empty() ? last : t.out_after});
             s.takes_out = t.id;
             s.title = fmt::format("Take the brace {} out", t.name);
+            if (isAtTheEnd(t.out_after))
+                s.why = "Cold: unbolt it or saw it by hand, the tank and the battery are in.";
+            else
+                s.cautions = {discs};
             if (t.gap) {
                 s.title = fmt::format("Loosen the brace {}, measure its gap, then take it out", t.name);
                 s.hold = true;
@@ -373,9 +477,15 @@ private:
             bodyOn(s);
         }
         std::vector<std::string> closing{last, "connect", "tank-in"};
+        // whatever burns or throws sparks comes before the tank: braces are cut out, too, unless they are to stay longer
+        for (const TemporarySteel& t : f_.temporary)
+            if (!isAtTheEnd(t.out_after)) closing.push_back(outCode(t));
         if (hot_ && f_.fuel_tank != Presence::Absent) {
+            std::vector<std::string> before = closing;
+            std::erase(before, "tank-in");
             Step& s = add("tank-in", "Put the fuel tank back",
-                          {last, "connect", "run-fuel-line", "weld-mounts", "weld-below", "coat-frame", "body-edges"});
+                          plus(before, {"run-fuel-line", "weld-mounts", "weld-below", "captive-nuts", "mount-nuts", "drill-rails",
+                                        "make-crossmember", "coat-frame", "body-edges"}));
             s.cautions = {"No hot work is left to do."};
         }
         for (const CrossingJob& c : f_.crossings) closing.push_back("run-" + std::string(word(c.kind)));
@@ -402,13 +512,24 @@ private:
 
     const Facts& f_;
     std::vector<Step> steps_;
-    bool separable_ = false;
+    bool turnable_ = false;  ///< a frame by itself
+    bool separable_ = false; ///< and a body that comes off it
     bool lifts_ = false;
+    bool turns_ = false; ///< something is done from below
+    bool stands_ = false;
     bool hot_ = false;
+    bool frame_hot_ = false;
+    bool nuts_through_ends_ = false;
     std::string last_; ///< the step at which body and frame are one again
 };
 
 } // namespace
+
+bool nutsThroughOpenEnds(const Facts& f) {
+    if (!f.crossmember || !f.captive_nuts || !f.cut_planned || !f.joint_station_mm) return false;
+    return std::all_of(f.nut_stations_mm.begin(), f.nut_stations_mm.end(),
+                       [&](double x) { return std::abs(x - *f.joint_station_mm) <= arm_reach_mm; });
+}
 
 std::vector<Step> stepsFor(const Facts& f) { return Catalogue(f).all(); }
 

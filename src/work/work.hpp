@@ -30,6 +30,22 @@ struct Distance {
     bool operator==(const Distance&) const = default;
 };
 
+/// A height against the left rail's foremost point, that a hold point can ask for: what three diagonals do not see, a twist or a
+/// bow, stands in these.
+struct Levelled {
+    build::PointId from; ///< the foremost left point
+    build::PointId to;
+    std::string name;      ///< "level Al–Br"
+    int pair = 0;          ///< from the front
+    bool left = false;     ///< of that pair
+    double back_mm = 0;    ///< how far `to` stands behind `from`, after the change
+    double width_mm = 0;   ///< of its pair
+    double now_mm = 0;     ///< height of `to` over `from`, as surveyed
+    double planned_mm = 0; ///< after the change
+    double half_width_mm = 0;
+    bool operator==(const Levelled&) const = default;
+};
+
 /// What is to be done to something that crosses the cut.
 struct CrossingJob {
     build::CrossingKind kind = build::CrossingKind::PropShaft;
@@ -63,13 +79,20 @@ struct Facts {
     bool fish_plates = false;
     std::vector<CrossingJob> crossings;
     int mounts = 0;
+    int mount_nuts = 0; ///< of them, nuts that are fixed inside a closed rail
     bool crossmember = false;
     bool captive_nuts = false;
-    std::string survey_open;         ///< why the chassis survey can't be built on yet; empty: it can
+    std::vector<double> nut_stations_mm;                ///< of the crossmember's captive nuts, as planned
+    std::optional<double> joint_station_mm;             ///< where the rails are open once cut, as planned
+    std::optional<std::pair<double, double>> sleeve_mm; ///< stations that the sleeves fill
+    std::string mounts_open;                            ///< why mounts can't be made as planned; empty: they can
+    std::string crossmember_open;                       ///< the same of the crossmember
+    std::string survey_open;                            ///< why the chassis survey can't be built on yet; empty: it can
     std::string gap_open;            ///< a door or panel gap that moved beyond its tolerance; empty: none. Shuts every hold point
     std::string flaw_open;           ///< steel of a rail that fails and must be seen to before the cut; empty: none
     std::string plan_open;           ///< why the plan of the cut can't be worked to yet; empty: it can
     std::vector<Distance> diagonals; ///< over the cut, at most three
+    std::vector<Levelled> levels;    ///< of the first and last pairs and those beside the joint
     double tolerance_mm = 3;
     std::vector<build::TemporarySteel> temporary;
     std::vector<BodyCut> body_cuts; ///< in their order
@@ -92,15 +115,32 @@ struct CheckItem {
     build::PointId from;
     build::PointId to;
     build::TemporarySteelId gap_of;
+    std::optional<Levelled> level; ///< it is a height, judged with the others: twist and bow, whatever the frame stands on
     double plan_mm = 0;
     double half_width_mm = 0; ///< ± of the planned figure; 0 for a gap that was measured
     double tolerance_mm = 3;
+    bool out = false;              ///< of a height: with the others it shows a twist or a bow
     std::optional<double> read_mm; ///< the newest reading taken since all steps before the hold point were done
     bool stale = false;            ///< there is only an older one: it does not count
-    bool agrees() const;           ///< |read − plan| ≤ tolerance, with a reading
+    bool agrees() const;           ///< |read − plan| ≤ tolerance, with a reading; a height: not out with the others
 };
+/// A twist or bow beyond the tolerance, and which heights show it.
+struct ShapeFault {
+    std::string sentence;
+    int pair = 0;
+    std::optional<bool> left; ///< of one rail; none: both of the pair
+};
+/// How far a nut inside a rail can be reached from its open end, by hand and torch.
+inline constexpr double arm_reach_mm = 350;
+/// Whether the crossmember's nuts are welded in through the rails' open ends; else through slots.
+bool nutsThroughOpenEnds(const Facts&);
 
-/// What must be so, beyond readings, for a hold point to open.
+/// What heights over one point say of the frame: each pair's cross-level against the front pair's, over its own width (twist),
+/// and each inner point against the chord of its rail's ends (bow), against the plan. A frame that leans or tips as a whole on
+/// its stands shows neither. What is beyond the tolerance; empty when all agree or heights are missing.
+std::vector<ShapeFault> twistAndBow(const std::vector<CheckItem>&);
+
+/// What must be so, beyond readings, for a hold point to open or a step to be Ready.
 struct Condition {
     std::string text;
     bool met = false;
@@ -115,6 +155,7 @@ struct Step {
     std::optional<build::Attitude> attitude;
     std::optional<build::Support> sets_support;
     std::optional<Stance> moves_to; ///< the step is a move of body or frame
+    bool hot = false;               ///< it burns, welds or throws sparks
     bool hold = false;
     bool no_return = false;
     std::vector<std::string> before_return; ///< what must be inside, out, coated, clean or checked before it

@@ -135,7 +135,7 @@ TEST_CASE("Sit, Stretch and Make say what they wait for", "[analysis]") {
     contains(g.sentence(Bench::Stretch), "Put in 300.0 mm: where may it be cut?");
     g.type("rail 100 x 60 x 4 box top");
     g.type("cut 1300");
-    contains(g.sentence(Bench::Stretch), "Cut at 1300.0 and let in a new piece of 297.5 mm.");
+    contains(g.sentence(Bench::Stretch), "Cut at 1300.0 from Al and let in a new piece of 297.5 mm.");
     contains(g.below(Bench::Stretch), "Inner sleeve 702.0 mm long.");
     g.type("change 0");
     contains(g.sentence(Bench::Stretch), "nothing to cut");

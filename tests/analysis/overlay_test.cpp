@@ -99,13 +99,39 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     r.sit_input.rear_right = 3;
     const auto sweep = analysis::sweepOf(car.b, r, car.b.scans.at(front), wheel);
     REQUIRE(sweep);
-    CHECK_FALSE(sweep->assumed);
+    CHECK(sweep->assumed); // nobody said about which pivot it is steered
     CHECK(sweep->sweep.pose(1, 0).moved({0, -600, 400})[2] == Approx(460));
     CHECK(sweep->sweep.pose(-1, 0).moved({0, -600, 400})[2] == Approx(320));
     // locked to the left: the wheel's front goes to the left
     CHECK(sweep->sweep.pose(0, 1).moved({-300, -600, 400})[1] < -700);
     CHECK(sweep->sweep.words(1, 1).find("60 bump, locked 30") != std::string::npos);
     CHECK(sweep->sweep.words(1, 1).find("left") != std::string::npos);
+    // about a pivot that leans and stands inboard, it is no longer assumed, and the wheel's foot swings wider
+    Build pivoted = car.b;
+    Swing pivot;
+    pivot.id = SwingId{900};
+    pivot.scan = front;
+    pivot.from = {0, -520, 200};
+    pivot.to = {20, -480, 600};
+    pivot.angle = pivot.back = {units::radians(30), "30°", Provenance::Measured};
+    pivoted.swings[pivot.id] = pivot;
+    const auto about = analysis::sweepOf(pivoted, r, car.b.scans.at(front), wheel);
+    REQUIRE(about);
+    CHECK_FALSE(about->assumed);
+    for (const Point3& on : {Point3{0, -520, 200}, Point3{20, -480, 600}}) // what stands on the axis stays
+        CHECK(shape::between(about->sweep.pose(0, 1).moved(on), on) < 1e-6);
+    CHECK(about->sweep.pose(0, 1).moved({-300, -700, 100})[1] < sweep->sweep.pose(0, 1).moved({-300, -700, 100})[1] + 60);
+    CHECK(about->sweep.pose(1, 0).moved({0, -600, 400})[2] == Approx(460));
+    // a beam axle rises and rolls: one end at bump, the other at droop
+    const Mesh beam = box({2650, -600, 350}, {2750, 600, 450});
+    const ScanId axle = car.add(Subject::Chassis, ScanPart::Axle, "axle", beam);
+    const auto rolls = analysis::sweepOf(car.b, r, car.b.scans.at(axle), beam);
+    REQUIRE(rolls);
+    const double bump = car.b.travel.rear_bump.value, droop = car.b.travel.rear_droop.value;
+    CHECK(rolls->sweep.pose(1, -1).moved({2700, -600, 400})[2] == Approx(400 + bump).margin(2));
+    CHECK(rolls->sweep.pose(1, -1).moved({2700, 600, 400})[2] == Approx(400 - droop).margin(2));
+    CHECK(rolls->sweep.words(1, -1).find("left end at 80 bump, right end at 90 droop") != std::string::npos);
+    car.b.scans.erase(axle); // the rear wheels below are on their own again
     // a rear wheel does not steer, and its travel was not read
     Mesh behind = wheel;
     for (Point3& p : behind.points) p[0] += 2700;
@@ -415,7 +441,7 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     for (const auto& t : tray.triangles) shell.triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
     car.add(Subject::Body, ScanPart::Body, "shell", shell);
     car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({0, -300, 300}, {2000, -250, 380}));
-    car.add(Subject::Chassis, ScanPart::Engine, "engine", box({-800, -150, 450}, {2400, 150, 600}));
+    car.add(Subject::Chassis, ScanPart::Engine, "engine", box({-6000, -150, 450}, {8000, 150, 600}));
     const auto way = analysis::wayOf(car.overlay(), car.b, 1);
     REQUIRE(way);
     CHECK_FALSE(way->down.found);
@@ -464,7 +490,7 @@ TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alo
         }
     Car car;
     car.add(Subject::Body, ScanPart::Body, "shell", board);
-    car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({600, -40, 500}, {1400, 40, 560}));
+    car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({-5000, -40, 500}, {7000, 40, 560}));
     const auto kept = [&](const std::vector<sit::CutAgainst>& besides) {
         Car copy = car;
         const auto o = copy.overlay();

@@ -32,13 +32,13 @@ struct Bench {
         return nullptr;
     }
     /// Four pairs, 1000 apart, 800 wide at 400 high, each point fixed by coordinates and checked by heights.
-    Bench() {
+    explicit Bench(double rear_left_aft = 0) {
         for (int i = 0; i < 4; ++i)
             for (const int side : {-1, 1}) {
                 const std::string name = std::string(1, static_cast<char>('A' + i)) + (side < 0 ? "l" : "r");
-                type("point " + name + " rail " + std::to_string(1000 * i) + " " + std::to_string(400 * side) + " 400");
-                type("coordinates " + name + " " + std::to_string(1000 * i) + " " + std::to_string(400 * side) +
-                     " 400 sigma 0.4");
+                const std::string station = units::fixed(1000 * i + (name == "Dl" ? rear_left_aft : 0), 1);
+                type("point " + name + " rail " + station + " " + std::to_string(400 * side) + " 400");
+                type("coordinates " + name + " " + station + " " + std::to_string(400 * side) + " 400 sigma 0.4");
                 type("height " + name + " 400");
             }
         look();
@@ -202,9 +202,50 @@ TEST_CASE("an obstacle is drawn with its name and opens its card", "[analysis]")
     REQUIRE(card);
     CHECK(card->title == "engine is in the way");
     for (const auto& next : t.r.chassis.next)
-        if (next.to >= 0) {
+        if (next.kind == build::ReadingKind::Tape) { // a level goes round it
             const auto& p = t.r.chassis.solution.points;
             CHECK_FALSE(tape::blocks({{400, -200, 100}, {1400, 200, 900}}, p[static_cast<size_t>(next.from)].position,
                                      p[static_cast<size_t>(next.to)].position));
         }
+}
+
+TEST_CASE("a diamond of 8 mm at one end only is named where it is, and nobody calls the frame straight", "[analysis][tape]") {
+    Bench t(8); // the rear pair's left point stands 8 aft: over four pairs the whole frame's diamond is 2
+    const auto& figures = t.r.chassis.condition.figures;
+    const auto diamond =
+        std::find_if(figures.begin(), figures.end(), [](const auto& f) { return f.kind == tape::FigureKind::Diamond; });
+    REQUIRE(diamond != figures.end());
+    CHECK(diamond->verdict == PlanVerdict::Holds);
+    const auto* part = t.find("tape.section-diamond");
+    REQUIRE(part);
+    CHECK(part->severity == Severity::Bad);
+    CHECK(part->sentence.find("The pair Dl–Dr is out of square by 8.0 mm") == 0);
+    REQUIRE(part->station_mm);
+    CHECK(*part->station_mm == Approx(3008).margin(1));
+    const auto headline = analysis::headline(t.b, t.r, analysis::Bench::Tape, Subject::Chassis);
+    CHECK(headline.sentence.find("straight") == std::string::npos);
+}
+
+TEST_CASE("held figures that contradict are named in a finding; claims and few checks, too", "[analysis][tape]") {
+    Bench t;
+    t.type("hold Cr x 2012");
+    t.type("hold Al x 0");
+    t.look();
+    const auto* held = t.find("tape.hold-contradicts");
+    REQUIRE(held);
+    CHECK(held->severity == Severity::Bad);
+    CHECK(held->sentence.find("station of Cr") != std::string::npos);
+    CHECK(analysis::headline(t.b, t.r, analysis::Bench::Tape, Subject::Chassis)
+              .below.find("What is held contradicts the readings.") != std::string::npos);
+    t.type("remove hold Cr x");
+    t.look();
+    CHECK_FALSE(t.find("tape.hold-contradicts"));
+    // a remembered figure
+    t.type("assume Al Dl 3049");
+    t.look();
+    const auto* claim = t.find("tape.claim-contradicted");
+    REQUIRE(claim);
+    CHECK(claim->sentence.find("Al–Dl was assumed to be 3049.0 mm; the survey says 3000.0 mm") == 0);
+    CHECK(claim->sentence.find("49.0 mm less") != std::string::npos);
+    CHECK_FALSE(t.find("tape.few-checks"));
 }

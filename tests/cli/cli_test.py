@@ -126,7 +126,13 @@ point,Dr,,,mm,,,,
         cli("import", f, self.file("r.csv", RECTANGLE))
         done = cli("enter", f, "rate hour 50", "rate other-frame 900", "rail 100 x 60 x 4 box top", "found thin Bl 2.5", "found crack Ar 30 way between the bolts")
         self.assertEqual(done.returncode, 0, done.stderr)
-        picture = self.file("p.jpg", "not really a picture")
+        # a file that is no picture proves nothing later: it is not kept
+        text = self.file("p.txt", "x")
+        refused = cli("photo-found", f, "crack", "Ar", text)
+        self.assertEqual(refused.returncode, 2)
+        self.assertIn("is no picture", refused.stderr)
+        picture = self.dir / "p.jpg"
+        picture.write_bytes(b"\xff\xd8\xff\xe0" + bytes(range(256)) * 4)
         self.assertEqual(cli("photo-found", f, "crack", "Ar", picture).returncode, 0)
         j = json.loads(cli("found", f).stdout)
         by_kind = {q["kind"]: q for q in j["found"]}
@@ -134,9 +140,9 @@ point,Dr,,,mm,,,,
         self.assertEqual(by_kind["thin"]["verdict"], "Fails")
         self.assertEqual(len(by_kind["crack"]["photo"]), 64)
         self.assertEqual(cli("photo-out", f, by_kind["crack"]["photo"], self.dir / "out.jpg").returncode, 0)
-        self.assertEqual((self.dir / "out.jpg").read_text(), "not really a picture")
+        self.assertEqual((self.dir / "out.jpg").read_bytes(), picture.read_bytes())
         ways = {w["key"]: w for w in j["ways"]}
-        self.assertEqual(ways["repair"]["cost"], (4 + 3) * 50)
+        self.assertEqual(ways["repair"]["cost"], (14 + 3) * 50)  # a length is let in where the wall is gone, the crack welded
         self.assertTrue(ways["repair"]["advised"])
         self.assertEqual(ways["other-frame"]["cost"], 40 * 50 + 900)
         codes = {q["code"] for q in json.loads(cli("findings", f).stdout)["findings"]}

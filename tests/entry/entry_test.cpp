@@ -539,3 +539,34 @@ TEST_CASE("set-ups: named once, and taken by the readings that can be read from 
     CHECK(t.wrong("gap door-left 4.5").message == "At which event was it measured?");
     CHECK(t.wrong("gap door-left 4.5? at brace in").message == "A gap must be measured, not assumed.");
 }
+
+TEST_CASE("a pair typed plainly while the hold point asks for it is its check, not a reading of the survey", "[entry][work]") {
+    Typist t;
+    t.frame();
+    t.type("point Dr rail 3000 420 300");
+    t.work();
+    const size_t readings = t.b.readings.size();
+    t.type("Bl Dr 2154"); // the battery is next: a reading
+    CHECK(t.b.readings.size() == readings + 1);
+    CHECK(t.b.checks.empty());
+    t.context.next_step = "before-welding";
+    t.context.steps[1].checks.push_back(
+        {pointNamed(t.b, Subject::Chassis, "Al")->id, pointNamed(t.b, Subject::Chassis, "Ar")->id, {}, ReadingKind::Level});
+    t.type("Dr Bl 2150"); // either way round
+    CHECK(t.b.readings.size() == readings + 1);
+    REQUIRE(t.b.checks.size() == 1);
+    CHECK(t.b.checks.begin()->second.step == "before-welding");
+    CHECK(t.b.checks.begin()->second.kind == ReadingKind::Tape);
+    CHECK(t.echo.find("checked Dr–Bl") == 0);
+    t.type("level Al Ar -3");
+    REQUIRE(t.b.checks.size() == 2);
+    CHECK(t.b.checks.rbegin()->second.kind == ReadingKind::Level);
+    CHECK(t.b.checks.rbegin()->second.value.value == -3);
+    t.type("check level Ar Al 3");
+    CHECK(t.b.checks.size() == 3);
+    t.type("Al Br 2100"); // not asked for
+    CHECK(t.b.readings.size() == readings + 2);
+    t.type("retape Bl Dr 2153"); // said to be the survey's
+    CHECK(t.b.checks.size() == 3);
+    CHECK(t.wrong("check level Bl Dr 3").message.find("does not ask for level") != std::string::npos);
+}

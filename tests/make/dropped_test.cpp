@@ -220,3 +220,76 @@ TEST_CASE("where a middle can't be dropped the plan says so", "[make][dropped]")
     p = make::crossmember(steep);
     if (p.dropped) CHECK(remark(p, "legs-steep"));
 }
+
+TEST_CASE("a leg's long edge in space: the four edges between flange plane and mitre plane, at 8° of plan",
+          "[make][dropped][closed-form]") {
+    auto in = under(410);
+    const double plan = units::radians(8);
+    for (auto* r : {&in.left, &in.right}) {
+        const double side = r == &in.left ? -1 : 1;
+        for (auto& p : r->points) p.y_mm = side * (450 + (p.x_mm - 1050) * std::tan(plan));
+    }
+    const auto p = make::crossmember(in);
+    REQUIRE(p.dropped);
+    const auto& leg = p.dropped->right;
+    const double theta = leg.angle_rad, w = in.design.box_width_mm, h = in.design.box_height_mm;
+    // outwards y, up z: the leg runs from its joint along (cos θ, sin θ); each edge is cut by the mitre plane through the joint,
+    // whose normal halves the angle to the level middle, and by the flange plane, which runs outwards to the rear
+    double longest = 0;
+    for (const double e : {-w / 2, w / 2})
+        for (const double n : {-h / 2, h / 2}) {
+            const double y0 = -n * std::sin(theta), z0 = n * std::cos(theta); // of the edge at the joint, across the leg
+            const double my = std::cos(theta / 2), mz = std::sin(theta / 2);
+            const double from = -(y0 * my + z0 * mz) / (std::cos(theta) * my + std::sin(theta) * mz);
+            const double flange = std::abs(leg.flange_y_mm - leg.joint_y_mm) + e * std::tan(plan);
+            const double to = (flange - y0) / std::cos(theta);
+            longest = std::max(longest, to - from);
+        }
+    CHECK(leg.long_edge_mm == Approx(longest).epsilon(1e-9));
+    CHECK(leg.long_edge_mm - (leg.length_mm + h / 2 * (std::tan(theta) - std::tan(theta / 2))) ==
+          Approx(w / 2 * std::tan(plan) / std::cos(theta))); // what was left out: 3.5 to 4.5 mm
+    // the saw on the tube's upper face is set steeper than the rail's angle in plan: over the width e the cut runs e tan φ / cos
+    // θ
+    CHECK(std::abs(leg.plan_saw_rad) == Approx(std::atan(std::tan(plan) / std::cos(theta))).margin(1e-12));
+    CHECK(std::abs(leg.plan_saw_rad) > plan);
+    const auto piece = std::find_if(p.pieces.begin(), p.pieces.end(), [](const auto& c) { return c.name == "leg right"; });
+    REQUIRE(piece != p.pieces.end());
+    CHECK(piece->ends.find(units::fixed(units::degrees(std::abs(leg.plan_saw_rad)), 1) + "° top") != std::string::npos);
+    CHECK(piece->length_mm == Approx(longest));
+}
+
+TEST_CASE("on rails that slope by 5° every hole keeps its distance from the rail's edges", "[make][closed-form]") {
+    auto in = under(410);
+    in.design.dropped = false;
+    const double slope = units::radians(5);
+    for (auto* r : {&in.left, &in.right})
+        for (auto& p : r->points) p.z_mm = 490 - (p.x_mm - 1050) * std::tan(slope);
+    const auto p = make::crossmember(in);
+    REQUIRE(p.possible);
+    for (const auto* plate : {&p.left, &p.right}) {
+        REQUIRE(plate->holes.size() == 4);
+        for (const auto& hole : plate->holes) {
+            const double dx = hole.x_mm - plate->width_mm / 2;
+            // square to the rail, from its top and from its underside; 2 walls and half a washer are the rule: 20 (it was 15.5)
+            const double from_top = (plate->rail_top_mm - dx * std::tan(slope) - hole.z_mm) * std::cos(slope);
+            CHECK(from_top >= 20 - 1e-6);
+            CHECK(100 - from_top >= 20 - 1e-6);
+            // and the plate is large enough for it
+            CHECK(hole.z_mm >= 1.5 * 12 - 1e-6);
+            CHECK(plate->height_mm - hole.z_mm >= 1.5 * 12 - 1e-6);
+        }
+    }
+}
+
+TEST_CASE("nuts and crush tubes stay out of what fills the rails", "[make]") {
+    auto in = under(410);
+    auto p = make::crossmember(in);
+    const double first = p.station_mm - p.left.width_mm / 2 + p.left.holes.front().x_mm;
+    in.filled = {{"the sleeve of the cut", first - 10, first + 300}};
+    p = make::crossmember(in);
+    REQUIRE(remark(p, "bolts-in-sleeve"));
+    CHECK(remark(p, "bolts-in-sleeve")->verdict == PlanVerdict::Fails);
+    CHECK(p.verdict == PlanVerdict::Fails);
+    in.filled = {{"the sleeve of the cut", p.station_mm + p.left.width_mm / 2, p.station_mm + 500}};
+    CHECK_FALSE(remark(make::crossmember(in), "bolts-in-sleeve"));
+}

@@ -104,3 +104,30 @@ TEST_CASE("what can't be made says why", "[make]") {
     thin.biscuit_free_mm = 5;
     CHECK(make::mountStack(mount(8), rail(), thin).sentence.find("Soft mounts need 10") != std::string::npos);
 }
+
+TEST_CASE("a bolt into a closed box has its nut in the list, and none goes into a sleeve", "[make]") {
+    build::RailLine rail;
+    rail.points = {{0, -450, 490}, {3000, -450, 490}};
+    rail.height_mm = 100;
+    rail.width_mm = 60;
+    rail.thickness_mm = 4;
+    make::MountInput in;
+    in.name = "M1l";
+    in.body_point = {800, -450, 530};
+    make::MountDesign design;
+    design.closed_box = true;
+    auto s = make::mountStack(in, rail, design);
+    CHECK(s.nut_inside);
+    CHECK(s.nut.find("nut M10 on a plate") == 0);
+    design.filled = {{"the sleeve of the cut", 790, 1200}};
+    s = make::mountStack(in, rail, design);
+    CHECK(s.verdict == build::PlanVerdict::Fails);
+    CHECK(s.code == "in-sleeve");
+    design.filled.clear();
+    design.through_rail = true;
+    s = make::mountStack(in, rail, design);
+    CHECK_FALSE(s.nut_inside);
+    CHECK(s.nut.find("crush tube 100 long") != std::string::npos);
+    design.through_rail = design.closed_box = false;
+    CHECK(make::mountStack(in, rail, design).nut == "nut M10 under the flange");
+}

@@ -236,3 +236,26 @@ TEST_CASE("a cut that reaches the sheet's own edge is an open line", "[sit][cut]
     CHECK_FALSE(map->cuts[0].lines[0].line.closed);
     CHECK(map->cuts[0].area_mm2 == Approx(150 * 60 + 15 * (60 + 300) + std::numbers::pi * 15 * 15 / 2).epsilon(0.03));
 }
+
+TEST_CASE("the place on the chassis lies on the chassis, open or closed, however deep the other lies in it", "[sit][clearance]") {
+    Need need;
+    need.cap_mm = 300;
+    // a closed box that a single open sheet cuts: the place was once as far off as the box is deep
+    const Ready open = ready(sheet(800, 500, 40));
+    for (const double z : {-150.0, -60.0, 20.0, 90.0, 200.0}) {
+        const Ready moving = ready(box({0, 0, 0}, {300, 200, 180}, 40));
+        const auto c = clearance(moving, open, shifted(30, -20, z), need, 1);
+        REQUIRE(c);
+        if (c->least_mm >= need.cap_mm) continue;
+        INFO(z);
+        CHECK(c->at_fixed[2] == Approx(40).margin(1e-3));
+        CHECK(std::abs(c->at_fixed[0]) <= 800.001);
+    }
+    const Ready closed = ready(ball(200, {0, 0, 0}, 60));
+    const Ready small = ready(box({0, 0, 0}, {40, 40, 40}));
+    for (const double x : {0.0, 60.0, 150.0, 260.0}) {
+        const auto c = clearance(small, closed, shifted(x, 5, 3), need, 1);
+        REQUIRE(c);
+        CHECK(shape::length(c->at_fixed) == Approx(200).margin(1.0));
+    }
+}

@@ -65,6 +65,7 @@ TEST_CASE("the turn follows the convention: nose up, right side up, nose to the 
 
 TEST_CASE("pins that can all hold are all held, and the wheelbase follows", "[sit]") {
     Scene s;
+    s.noise(0.4);
     s.usual();
     const auto seat = sit::seat(s.in);
     REQUIRE(seat.status == sit::Status::Seated);

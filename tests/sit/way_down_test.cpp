@@ -57,6 +57,12 @@ TEST_CASE("a body that clears comes straight down, and how near it passes is the
     CHECK(way.no_nearer_mm <= 12);
     CHECK_THAT(way.words, Catch::Contains("straight down, no nearer than 12: shell to frame"));
     checkFree(way, body, frame, 5);
+    // what is farther than the limit is kept as at the limit: rounded downwards it does not count as touching
+    for (const double touches : {11.4145138703023, 11.3, 11.5, 11.7, 11.9}) {
+        DownOptions o;
+        o.touches_mm = touches;
+        CHECK(down(body, frame, 300, o).left_out_mm2 == 0); // all of it was, and nothing was searched
+    }
 }
 
 TEST_CASE("a lip under an outrigger: the body comes down beside it and goes back under", "[sit][way]") {
@@ -90,18 +96,33 @@ TEST_CASE("a lip under an outrigger: the body comes down beside it and goes back
     DownOptions near;
     near.most_back_mm = 60;
     near.most_tilt_rad = 0.02;
+    near.shop_mm = 200;
     const WayDown none = down(body, long_frame, 200, near, true);
     CHECK_FALSE(none.found);
     CHECK_FALSE(none.gave_up);
     CHECK(none.steps.empty());
     REQUIRE(none.in_the_way.size() == 1);
     CHECK(none.in_the_way[0].take_off == "frame");
-    CHECK_THAT(none.words,
-               Catch::Contains("there is no way down") && Catch::Contains("With the frame off it goes straight down"));
+    CHECK_THAT(none.words, Catch::Contains("no way down was found") && Catch::Contains("level up to 200") &&
+                               Catch::Contains("never sideways") && Catch::Contains("With the frame off it goes straight down"));
     // fewer looks than it takes: it says that it gave up
     DownOptions few;
     few.most_looks = 5;
     CHECK(down(body, long_frame, 200, few).gave_up);
+}
+
+TEST_CASE("a slide of 650 and a straight lift are found, as far as the shop allows", "[sit][way]") {
+    // the lip is 590 from the outrigger's end on either side: said before: "there is no way down"
+    const Ready body = boxes({{{1000, 600, 400}, {400, 40, 140}}, {{1000, 550, 340}, {60, 80, 10}}});
+    const Ready frame = boxes({{{1000, 520, 400}, {1240, 80, 40}}, {{1000, 430, 400}, {1600, 60, 40}}});
+    const WayDown way = down(body, frame, 200);
+    REQUIRE(way.found);
+    CHECK_FALSE(way.straight);
+    double aside = 0;
+    for (const DownStep& s : way.steps) aside = std::max(aside, std::abs(s.at.back_mm));
+    CHECK(aside >= 650);
+    CHECK_THAT(way.searched, Catch::Contains("level up to 3000"));
+    checkFree(way, body, frame, 5);
 }
 
 TEST_CASE("a nose that hooks under is tilted in", "[sit][way]") {

@@ -83,7 +83,7 @@ TEST_CASE("obstacles nearer than 1.5 rail heights, 150 mm at least", "[stretch]"
                     {"X", "crossmember", 1342 + 149},
                     {"S", "suspension point", 1342 + 151}};
     auto p = stretch::plan(in);
-    REQUIRE(p.near.size() == 4);
+    REQUIRE(p.near.size() == 6);
     CHECK(p.near[0].obstacle.name == "M"); // in the piece that comes out
     CHECK(p.near[0].verdict == PlanVerdict::Fails);
     CHECK(p.near[0].distance_mm == Approx(-42));

@@ -53,6 +53,9 @@ TEST_CASE("a mirrored side stands where the other one says, marked as assumed", 
         CHECK(r.position.z_mm == Approx(l.position.z_mm).margin(1e-3));
         CHECK(r.sd_mm[1] == Approx(5).epsilon(0.01));
     }
+    // they are said once, as assumed, not as having too few readings besides
+    CHECK_FALSE(before.unfixed.empty());
+    CHECK(s.unfixed.empty());
     // nothing that was measured knows of it
     CHECK(s.omega == before.omega);
     CHECK(s.redundancy == before.redundancy);

@@ -89,11 +89,69 @@ TEST_CASE("two surveys of one frame differ by chance as often as they say", "[ta
 TEST_CASE("on one datum nothing is laid on anything", "[tape][compare]") {
     const auto before = survey(1);
     const auto after = survey(2, {}, 0, 25);
-    const auto c = tape::compare(before, after, all(), true);
+    const auto c = tape::compare(before, after, all(), {.as_measured = true});
     REQUIRE(c.possible);
     CHECK(c.shift.x_mm == 0);
     for (const auto& m : c.moved) CHECK(m.by.x_mm == Approx(25).margin(4));
     CHECK(tape::compare(before, after, all()).moved[0].by.x_mm == Approx(0).margin(4));
+}
+
+TEST_CASE("held coordinates are no better known than their neighbours: unchanged pairs move by chance only; 120 pairs",
+          "[tape][compare][simulation]") {
+    // each survey holds its own datum points; before, what was held counted as read to a tenth of a millimetre
+    int proven = 0;
+    int points = 0;
+    int omega = 0;
+    int covered = 0;
+    for (unsigned k = 0; k < 120; ++k) {
+        const auto c = tape::compare(survey(1000 + 2 * k), survey(1001 + 2 * k, {}, -0.006, 14), all());
+        REQUIRE(c.possible);
+        for (const auto& m : c.moved) {
+            proven += m.proven;
+            ++points;
+            covered += std::abs(m.by.x_mm) <= m.half_width[0];
+            covered += std::abs(m.by.y_mm) <= m.half_width[1];
+            covered += std::abs(m.by.z_mm) <= m.half_width[2];
+        }
+        omega += c.omega > c.omega_limit;
+    }
+    INFO(proven << " of " << points << " points proven, coverage " << covered / (3.0 * points) << ", " << omega
+                << " of 120 by Ω");
+    CHECK(proven < 0.075 * points);
+    CHECK(proven > 0.02 * points);
+    CHECK(covered > 0.93 * 3 * points);
+    CHECK(covered < 0.97 * 3 * points);
+    CHECK(omega <= 14);
+}
+
+TEST_CASE("a planned change is taken off, and surveys are laid on the points one names", "[tape][compare]") {
+    const build::Vec3 shift{-140, 0, 0};
+    std::vector<std::pair<int, build::Vec3>> rear;
+    for (int p = 6; p < 12; ++p) rear.emplace_back(p, shift);
+    rear.emplace_back(9, build::Vec3{-5, 3, 0}); // and one that did not come out as planned
+    const auto before = survey(31);
+    const auto after = survey(32, rear, 0.003, 8);
+    auto common = all();
+    for (int p = 6; p < 12; ++p) common[static_cast<size_t>(p)].planned = shift;
+    const auto c = tape::compare(before, after, common);
+    REQUIRE(c.possible);
+    CHECK(c.moved[0].before == 9);
+    CHECK(c.moved[0].proven);
+    CHECK_FALSE(c.moved[0].lays);
+    CHECK(c.moved[0].by.x_mm == Approx(-5).margin(2.5));
+    for (size_t i = 1; i < c.moved.size(); ++i) CHECK(std::abs(c.moved[i].by.x_mm) < 3);
+    // laid on the front half only, without the plan, the rear shows the whole change
+    auto front = all();
+    for (int p = 6; p < 12; ++p) front[static_cast<size_t>(p)].lays = false;
+    const auto whole = tape::compare(before, after, front, {.keep_laying = true});
+    for (const auto& m : whole.moved)
+        if (m.before >= 6 && m.before != 9)
+            CHECK(m.by.x_mm == Approx(-140).margin(4));
+        else if (m.before < 6)
+            CHECK(std::abs(m.by.x_mm) < 3);
+    auto two = all();
+    for (size_t p = 2; p < 12; ++p) two[p].lays = false;
+    CHECK_FALSE(tape::compare(before, after, two).possible);
 }
 
 TEST_CASE("too little in common is said", "[tape][compare]") {

@@ -42,9 +42,11 @@ TEST_CASE("a measuring sheet carries each reading, its number in the sketch, and
         for (size_t i = first; i < last; ++i) {
             // once in the sketch, once in the list
             CHECK(std::count(texts.begin(), texts.end(), std::to_string(i + 1)) == 2);
-            const std::string what = plan[i].kind == ReadingKind::Height
-                                         ? "height of " + m.survey.points[plan[i].from].name
-                                         : m.survey.points[plan[i].from].name + " – " + m.survey.points[plan[i].to].name;
+            const std::string one = m.survey.points[plan[i].from].name;
+            const std::string pair = plan[i].to < 0 ? std::string() : one + " – " + m.survey.points[plan[i].to].name;
+            const std::string what = plan[i].kind == ReadingKind::Height  ? "height of " + one
+                                     : plan[i].kind == ReadingKind::Level ? "level " + pair
+                                                                          : pair;
             CHECK(std::count(texts.begin(), texts.end(), what) == 1);
             ++seen;
         }

@@ -88,9 +88,13 @@ TEST_CASE("only what can be taken is offered", "[tape][next]") {
             ++heights;
             for (const auto& taken : f.m.survey.readings)
                 CHECK_FALSE((taken.kind == ReadingKind::Height && taken.from == r.from));
-        } else {
+        } else if (r.kind == ReadingKind::Tape) {
             CHECK(r.about <= 2000);
             CHECK_FALSE(taped.contains(std::minmax(r.from, r.to)));
+        } else {
+            CHECK(r.kind == ReadingKind::Level); // a gauge takes levels, too
+            for (const auto& taken : f.m.survey.readings)
+                CHECK_FALSE((taken.kind == ReadingKind::Level && std::minmax(taken.from, taken.to) == std::minmax(r.from, r.to)));
         }
     }
     CHECK(heights == 5); // the right side, but for the one that is held

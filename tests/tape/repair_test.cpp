@@ -69,7 +69,7 @@ TEST_CASE("repair, renew or another frame, by the user's own rates", "[tape][rep
     CHECK(tape::repairView({thin(3.9, 4)}, rates, false, 0).ways.empty()); // sound steel takes no work
 
     // one place: repair it. 4 h × 50 + 20
-    const auto one = tape::repairView({thin(2, 4, 1000, build::Side::Left)}, rates, false, 0);
+    const auto one = tape::repairView({thin(3.2, 4, 1000, build::Side::Left)}, rates, false, 0);
     CHECK(way(one, "repair").hours == 4);
     CHECK(*way(one, "repair").cost == Approx(220));
     CHECK_FALSE(way(one, "part-replace").possible);
@@ -78,7 +78,7 @@ TEST_CASE("repair, renew or another frame, by the user's own rates", "[tape][rep
 
     // five places on one rail within 600: one length, 14 h, against 20 h of patches
     std::vector<FoundFlaw> many;
-    for (int i = 0; i < 5; ++i) many.push_back(thin(2, 4, 1000 + 100 * i, build::Side::Left));
+    for (int i = 0; i < 5; ++i) many.push_back(thin(3.2, 4, 1000 + 100 * i, build::Side::Left));
     const auto rail = tape::repairView(many, rates, false, 0);
     CHECK(way(rail, "repair").hours == 20);
     CHECK(way(rail, "part-replace").hours == 14);
@@ -87,8 +87,8 @@ TEST_CASE("repair, renew or another frame, by the user's own rates", "[tape][rep
 
     // the same on both rails is two lengths; one far away stays a patch
     auto both = many;
-    for (int i = 0; i < 5; ++i) both.push_back(thin(2, 4, 1000 + 100 * i, build::Side::Right));
-    both.push_back(thin(2, 4, 2900, build::Side::Right));
+    for (int i = 0; i < 5; ++i) both.push_back(thin(3.2, 4, 1000 + 100 * i, build::Side::Right));
+    both.push_back(thin(3.2, 4, 2900, build::Side::Right));
     CHECK(way(tape::repairView(both, rates, false, 0), "part-replace").hours == 2 * 14 + 4);
 
     // rot everywhere: another frame costs less
@@ -108,4 +108,29 @@ TEST_CASE("repair, renew or another frame, by the user's own rates", "[tape][rep
     CHECK_FALSE(way(dear, "repair").cost);
     CHECK(way(dear, "repair").missing == "the price of an hour");
     CHECK(dear.sentence.find("the price of an hour is not said") != std::string::npos);
+}
+
+TEST_CASE("a rail that is rusted through is no patch, and the body's rust says nothing of the frame", "[tape][repair]") {
+    build::Rates rates;
+    rates.hour = 50;
+    rates.section_material = 120;
+    // 1 of 4 left: a length of rail, 14 h, not a patch of 4
+    const auto through = tape::repairView({thin(1, 4, 1000, build::Side::Left)}, rates, false, 0);
+    CHECK(way(through, "repair").hours == 14);
+    CHECK(*way(through, "repair").cost == Approx(14 * 50 + 120));
+    // a body full of holes on a sound frame
+    std::vector<FoundFlaw> body;
+    for (int i = 0; i < 30; ++i) {
+        body.push_back(plain(FlawKind::Rust));
+        body.back().of_body = true;
+    }
+    const auto shell = tape::repairView(body, rates, false, 0);
+    CHECK(shell.ways.empty()); // nobody is sent to look for another frame
+    CHECK(shell.body_places == 30);
+    CHECK(shell.body_hours == 30 * 4);
+    CHECK(
+        shell.sentence ==
+        "Nothing that was found on the frame takes more than cleaning and coating. The body has 30 places of its own, 120.0 hours.");
+    body.push_back(thin(3.2, 4, 1000, build::Side::Left));
+    CHECK(way(tape::repairView(body, rates, false, 0), "repair").hours == 4);
 }

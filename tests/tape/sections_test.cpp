@@ -167,7 +167,8 @@ TEST_CASE("no tape goes through what is in the way", "[tape][next]") {
     shut.obstacles.push_back({{mid.x_mm - 60, mid.y_mm - 60, mid.z_mm - 60}, {mid.x_mm + 60, mid.y_mm + 60, mid.z_mm + 60}});
     const auto has = [&](const tape::Means& means) {
         const auto list = tape::rankReadings(m.survey, s, {}, {"everything", -1}, means, 1000);
-        return std::any_of(list.begin(), list.end(), [](const auto& r) { return r.from == 0 && r.to == 7; });
+        return std::any_of(list.begin(), list.end(),
+                           [](const auto& r) { return r.kind == tape::ReadingKind::Tape && r.from == 0 && r.to == 7; });
     };
     CHECK(has(open));
     CHECK_FALSE(has(shut));

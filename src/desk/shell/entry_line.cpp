@@ -45,7 +45,9 @@ bool EntryLine::takesProposal() const {
     const QString text = field_->text().trimmed();
     if (!proposal_ || text.isEmpty()) return false;
     if (is_name_ && is_name_(text.section(' ', 0, 0))) return false;
-    const QChar first = text.front();
+    // a level or an angle may be below 0
+    const bool negative = text.size() > 1 && (text.front() == '-' || text.front() == QChar(0x2212));
+    const QChar first = negative ? text.at(1) : text.front();
     return first.isDigit() || first == '.' || first == ',' || first.category() == QChar::Number_Other;
 }
 

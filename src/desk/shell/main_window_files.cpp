@@ -5,6 +5,7 @@
 
 #include "analysis/export.hpp"
 #include "desk/shell/ask.hpp"
+#include "formats/picture.hpp"
 #include "formats/readings_csv.hpp"
 #include "sheet/write.hpp"
 
@@ -152,6 +153,8 @@ void MainWindow::addPhoto(const QString& line) {
     if (!document_.isOpen()) return;
     const QString path = ask::fileToOpen(this, tr("A photo"), tr("Pictures (*.jpg *.jpeg *.png *.heic *.webp *.tif)"));
     if (path.isEmpty()) return;
+    if (auto looked = formats::isPicture(path.toStdString()); !looked)
+        return ask::tell(this, tr("Not kept"), QString::fromStdString(looked.error().text()));
     document_.keepBlob(path, [this, line](const Result<store::Blob>& kept) {
         if (!kept)
             ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));

@@ -50,6 +50,11 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
         const auto& all = d.build().readings;
         return std::any_of(all.begin(), all.end(), [&](const auto& r) { return r.second.replaced_by == id; });
     };
+    const auto suspects = [&](size_t i) -> size_t {
+        for (const auto& group : s.solution.inseparable)
+            if (std::find(group.begin(), group.end(), static_cast<int>(i)) != group.end()) return group.size();
+        return 1;
+    };
     int worst = -1;
     for (size_t i = 0; i < s.solution.readings.size(); ++i) {
         const auto& r = s.solution.readings[i];
@@ -64,28 +69,34 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
         const QString kind = QString::fromUtf8(build::word(r.kind).data());
         const bool taped = r.kind == build::ReadingKind::Tape;
         const double rest = s.solution.readings[worst].rest_says;
-        const std::string says =
-            build::isAngle(r.kind) ? units::formatAngle(rest) : units::formatLength(rest, d.build().settings.length_step);
+        // what the rest say is only worth saying where they check it, and where it is the only suspect
+        const bool known = suspects(static_cast<size_t>(worst)) == 1 && s.solution.readings[worst].check == tape::Check::Checked;
+        const QString says = known ? tr("the rest say %1")
+                                         .arg(QString::fromStdString(
+                                             build::isAngle(r.kind) ? units::formatAngle(rest)
+                                                                    : units::formatLength(rest, d.build().settings.length_step)))
+                             : suspects(static_cast<size_t>(worst)) > 1
+                                 ? tr("it is one of %1 of which one is wrong").arg(suspects(static_cast<size_t>(worst)))
+                                 : tr("hardly anything checks it");
         // a reading that is flagged is replaced when it is typed again, whatever its kind
         return Proposal{taped ? points : kind + " " + points,
                         (taped ? QString("retape ") : kind + " ") + points + " ",
-                        taped ? tr("tape it again: the rest say %1").arg(QString::fromStdString(says))
-                              : tr("read it again: the rest say %1").arg(QString::fromStdString(says)),
+                        (taped ? tr("tape it again: %1") : tr("read it again: %1")).arg(says),
                         {},
                         std::pair{r.from, r.to >= 0 ? r.to : r.from}};
     }
     const auto& ranked = d.results().next(state.subject);
     if (ranked.empty()) return std::nullopt;
     const auto* next = &ranked[static_cast<size_t>(worst >= 0 ? state.skip - 1 : state.skip) % ranked.size()];
-    const bool height = next->kind == build::ReadingKind::Height;
-    const QString pair = height ? "height " + name(next->from) : name(next->from) + " " + name(next->to);
-    QString hint =
-        tr("about %1")
-            .arg(QString::fromStdString(units::formatLength(
-                next->about, units::unitOf(d.build().settings.length_step) == units::Unit::Inch ? d.build().settings.length_step
-                                                                                                : units::LengthStep::Mm1)));
+    const bool two = next->to >= 0;
+    QString pair = two ? name(next->from) + " " + name(next->to) : name(next->from);
+    if (next->kind != build::ReadingKind::Tape) pair = QString::fromUtf8(build::word(next->kind)) + " " + pair;
+    const units::LengthStep step = d.build().settings.length_step;
+    QString hint = tr("about %1")
+                       .arg(QString::fromStdString(
+                           next->aboutWords(units::unitOf(step) == units::Unit::Inch ? step : units::LengthStep::Mm1)));
     if (const std::string gain = next->words(); !gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(gain);
-    const auto ends = std::pair{next->from, height ? next->from : next->to};
+    const auto ends = std::pair{next->from, two ? next->to : next->from};
     return Proposal{pair, pair + " ", hint, ends, ends};
 }
 

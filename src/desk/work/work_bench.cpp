@@ -41,7 +41,8 @@ std::optional<Proposal> WorkBench::proposal(const Document& d, const ViewState& 
         const auto steel = b.temporary_steel.find(item.gap_of);
         what = "gap " + (steel == b.temporary_steel.end() ? QString("?") : QString::fromStdString(steel->second.name));
     } else {
-        what = QString::fromStdString(build::nameOf(b, item.from) + " " + build::nameOf(b, item.to));
+        what =
+            (item.level ? "level " : "") + QString::fromStdString(build::nameOf(b, item.from) + " " + build::nameOf(b, item.to));
     }
     const auto step = b.settings.length_step;
     return Proposal{what,

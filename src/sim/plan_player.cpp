@@ -1,0 +1,403 @@
+#include "sim/plan_player.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <map>
+#include <set>
+
+#include <fmt/format.h>
+
+namespace gorvet::sim {
+namespace {
+
+using build::Attitude;
+using build::BodyPlace;
+using build::FrameKind;
+using build::Presence;
+using build::TemporarySteel;
+
+/// Why a step can't be done; thrown inside this file only.
+struct Refusal {
+    std::string why;
+};
+void need(bool so, const std::string& why) {
+    if (!so) throw Refusal{why};
+}
+
+enum class Rails { Whole, Cut, Prepared, Tried, Closed, Tacked, WeldedAbove, Welded };
+
+/// The car and the shop at one moment.
+class Workshop {
+public:
+    explicit Workshop(const work::Facts& f) : f_(f) {
+        frame_turns_ = f.frame_kind != FrameKind::Monocoque;
+        body_comes_off_ = f.has_body && frame_turns_;
+        body_on_ = !frame_turns_ || (f.has_body && f.start.body == BodyPlace::On);
+        bolted_ = connected_ = body_comes_off_ && body_on_;
+        inverted_ = f.start.attitude == Attitude::Inverted;
+        tank_in_ = f.fuel_tank != Presence::Absent;
+        battery_in_ = f.battery != Presence::Absent;
+        belts_live_ = f.restraints != Presence::Absent;
+        refrigerant_in_ = f.refrigerant != Presence::Absent;
+        for (const auto& c : f.crossings) over_cut_.insert(std::string(build::word(c.kind)));
+    }
+
+    void play(const work::Step& s) {
+        if (s.moves_to) return move(s);
+        if (s.hot) sparks();
+        const auto& known = actions();
+        if (const auto exact = known.find(s.code); exact != known.end()) return exact->second();
+        const auto starts = [&](const char* prefix) { return s.code.rfind(prefix, 0) == 0; };
+        if (starts("brace-in-")) return braceIn(s.fits);
+        if (starts("brace-out-")) return braceOut(s);
+        if (starts("brace-zone-")) return braceZone(s.code.substr(11));
+        if (starts("cut-body-")) return cutBody(s.code.substr(9));
+        if (starts("run-")) return run(s.code.substr(4));
+        throw Refusal{"nobody here knows what to do at this step"};
+    }
+
+private:
+    using Action = std::function<void()>;
+
+    // what hurts
+    void sparks() const {
+        need(!tank_in_, "sparks beside a fuel tank");
+        need(!battery_in_, "sparks and weld current with the battery in");
+        need(!belts_live_, "weld current with live belt tensioners");
+        need(!refrigerant_in_, "refrigerant burns to poison in a flame");
+    }
+    void upright() const { need(!inverted_, "it lies upside down"); }
+    void bodyAway() const { need(!body_comes_off_ || !body_on_, "the body is in the way"); }
+    void onStands() const { need(stands_, "nothing but its wheels or a jack carries the frame"); }
+    bool joined() const { return rails_ == Rails::Whole || rails_ == Rails::Welded; }
+    bool braced() const {
+        return std::all_of(f_.temporary.begin(), f_.temporary.end(),
+                           [&](const TemporarySteel& t) { return braces_.contains(t.id.value); });
+    }
+
+    void move(const work::Step& s) {
+        const bool off = s.moves_to->body == BodyPlace::Off;
+        if (off != !body_on_ && body_comes_off_) {
+            upright();
+            need(rails_ == Rails::Whole || rails_ == Rails::Welded || rails_ == Rails::WeldedAbove,
+                 "the rails are cut: nothing may be lifted");
+            need(out_.empty(), "a brace that kept the body's shape is out already");
+            if (off) {
+                need(!connected_, "loom, lines or cables still tie the body to the frame");
+                need(!bolted_, "the body is still bolted down");
+                need(braced(), "a brace that keeps the body's shape is not in");
+            }
+            body_on_ = !off;
+            return;
+        }
+        need((s.moves_to->attitude == Attitude::Inverted) != inverted_, "it is so already");
+        bodyAway();
+        need(frame_turns_, "a body that is its own frame is not turned by hand");
+        need(!gear_on_, "engine and axles hang on the frame");
+        need(!tank_in_, "the tank hangs on the frame");
+        need(rails_ == Rails::Whole || rails_ == Rails::Welded || rails_ == Rails::WeldedAbove,
+             "the rails are cut: it falls apart");
+        onStands();
+        inverted_ = !inverted_;
+    }
+
+    void braceIn(build::TemporarySteelId id) {
+        sparks();
+        braces_.insert(id.value);
+    }
+    void braceOut(const work::Step& s) {
+        need(braces_.contains(s.takes_out.value), "it is not in");
+        if (s.hot) sparks(); // else by spanner or hand saw
+        braces_.erase(s.takes_out.value);
+        out_.insert(s.takes_out.value);
+    }
+    void braceZone(const std::string& zone) {
+        sparks();
+        zones_.insert(zone);
+    }
+    void cutBody(const std::string& name) {
+        sparks();
+        need(braced(), "a brace that keeps the body's shape is not in");
+        for (const work::BodyCut& c : f_.body_cuts)
+            if (c.name == name)
+                for (const std::string& zone : c.brace)
+                    need(zones_.contains(zone), "what carries the shell there is not braced: " + zone);
+    }
+    void run(const std::string& what) {
+        need(joined(), "the rails are not joined yet");
+        over_cut_.erase(what);
+    }
+    /// Upside down where a frame can be turned; a shell is welded overhead.
+    void fromBelow() const {
+        if (frame_turns_) need(inverted_, "its underside is out of reach of a weld");
+        onStands();
+    }
+
+    const std::map<std::string, Action>& actions() {
+        if (!actions_.empty()) return actions_;
+        const Action nothing = [] {};
+        actions_["record"] = actions_["rules"] = actions_["survey-agrees"] = actions_["before-body-cuts"] = nothing;
+        actions_["battery-out"] = [this] { battery_in_ = false; };
+        actions_["restraints-off"] = [this] {
+            need(!battery_in_, "belt tensioners are not touched with the battery in");
+            belts_live_ = false;
+        };
+        actions_["refrigerant-out"] = [this] { refrigerant_in_ = false; };
+        actions_["tank-out"] = [this] {
+            need(!battery_in_, "a tank is not drained with the battery in");
+            upright();
+            tank_in_ = false;
+        };
+        actions_["brace-body"] = [this] { sparks(); };
+        actions_["disconnect"] = [this] {
+            need(body_on_, "the body is off already");
+            connected_ = false;
+        };
+        actions_["unbolt-body"] = [this] {
+            need(body_on_ && !connected_, "it is still connected");
+            need(braced(), "a brace that keeps the body's shape is not in");
+            bolted_ = false;
+        };
+        actions_["support-frame"] = [this] {
+            upright();
+            stands_ = true;
+        };
+        actions_["strip-frame"] = [this] {
+            bodyAway();
+            onStands();
+            gear_on_ = false;
+        };
+        actions_["refit-frame"] = [this] {
+            upright();
+            onStands();
+            need(joined(), "the rails are not joined yet");
+            need(!f_.crossmember || crossmember_fitted_, "the gearbox has nothing to stand on");
+            gear_on_ = true;
+        };
+        rails();
+        parts();
+        closing();
+        return actions_;
+    }
+
+    void rails() {
+        actions_["clear-rails"] = [this] {
+            need(!tank_in_ && !battery_in_, "fuel lines are not opened with tank or battery in");
+            cleared_ = true;
+        };
+        actions_["scribe"] = [this] {
+            bodyAway();
+            onStands();
+            upright();
+        };
+        actions_["tie-rails"] = [this] {
+            sparks();
+            onStands();
+            need(rails_ == Rails::Whole, "the rails are cut already");
+            tied_ = true;
+        };
+        actions_["before-cutting"] = [this] { need(tied_, "the rails are not tied"); };
+        actions_["cut-rails"] = [this] {
+            sparks();
+            bodyAway();
+            upright();
+            onStands();
+            need(tied_, "the halves fall apart");
+            need(cleared_ || over_cut_.empty(), "something runs along the cut");
+            need(rails_ == Rails::Whole, "they are cut already");
+            rails_ = Rails::Cut;
+        };
+        actions_["prepare-ends"] = [this] {
+            sparks();
+            need(rails_ == Rails::Cut, "there are no open ends");
+            rails_ = Rails::Prepared;
+        };
+        actions_["try-sleeves"] = [this] {
+            need(rails_ == Rails::Prepared, "the ends are not prepared");
+            sleevePasses();
+            rails_ = Rails::Tried;
+        };
+        actions_["close-up"] = [this] {
+            need(rails_ == Rails::Tried || (f_.sleeve_words.empty() && rails_ == Rails::Prepared), "the sleeves were not tried");
+            sleevePasses();
+            need(!throughEnds() || nuts_in_, "the nuts can't be got in any more once it is closed");
+            rails_ = Rails::Closed;
+        };
+        actions_["tack-rails"] = [this] {
+            sparks();
+            need(rails_ == Rails::Closed, "there is nothing to tack");
+            rails_ = Rails::Tacked;
+        };
+        actions_["before-welding"] = [this] { need(rails_ == Rails::Tacked, "it is not tacked"); };
+        actions_["weld-rails"] = [this] {
+            sparks();
+            upright();
+            need(rails_ == Rails::Tacked, "it is not tacked");
+            rails_ = Rails::WeldedAbove;
+        };
+        actions_["weld-below"] = [this] {
+            sparks();
+            fromBelow();
+            need(rails_ == Rails::WeldedAbove, "the upper sides are not welded");
+            rails_ = Rails::Welded;
+        };
+        actions_["after-welding"] = [this] { need(rails_ == Rails::Welded, "it is not welded"); };
+        actions_["untie-rails"] = [this] {
+            sparks();
+            need(rails_ == Rails::Welded && tied_, "the ties still hold it");
+            tied_ = false;
+        };
+    }
+
+    /// Nothing that stands in the rails may be where the sleeve goes.
+    void sleevePasses() const {
+        if (!f_.sleeve_mm || !nuts_in_) return;
+        for (const double x : f_.nut_stations_mm)
+            need(x < f_.sleeve_mm->first || x > f_.sleeve_mm->second,
+                 fmt::format("the nut at {:.0f} stands where the sleeve goes", x));
+    }
+    bool throughEnds() const {
+        return f_.crossmember && f_.captive_nuts && f_.cut_planned && f_.joint_station_mm &&
+               std::all_of(f_.nut_stations_mm.begin(), f_.nut_stations_mm.end(),
+                           [&](double x) { return std::abs(x - *f_.joint_station_mm) <= work::arm_reach_mm; });
+    }
+
+    void parts() {
+        actions_["make-crossmember"] = [this] {
+            sparks();
+            crossmember_made_ = true;
+        };
+        actions_["drill-rails"] = [this] {
+            sparks();
+            need(crossmember_made_, "there are no flanges to drill through");
+            need(joined(), "with the rails apart no flange fits both");
+            need(f_.captive_nuts || upright_or_bare(), "it can't be reached");
+            drilled_ = true;
+        };
+        actions_["captive-nuts"] = [this] {
+            sparks();
+            need(drilled_, "nothing holds a nut where its hole is to be");
+            const bool open = rails_ == Rails::Cut || rails_ == Rails::Prepared;
+            if (open)
+                for (const double x : f_.nut_stations_mm)
+                    need(std::abs(x - f_.joint_station_mm.value_or(1e9)) <= work::arm_reach_mm,
+                         fmt::format("no hand reaches {:.0f} through the open end", x));
+            else
+                fromBelow();
+            nuts_in_ = true;
+        };
+        actions_["fit-crossmember"] = [this] {
+            upright();
+            need(joined(), "the rails are not joined yet");
+            need(crossmember_made_ && drilled_, "it is not made, or nothing is drilled");
+            need(!f_.captive_nuts || nuts_in_, "its bolts have no nuts");
+            crossmember_fitted_ = true;
+        };
+        actions_["make-mounts"] = [this] { mounts_made_ = true; };
+        actions_["mount-nuts"] = [this] {
+            sparks();
+            bodyAway();
+            need(joined(), "the rails are not joined yet");
+            fromBelow();
+            mount_nuts_in_ = true;
+        };
+        actions_["tack-mounts"] = [this] {
+            sparks();
+            bodyAway();
+            upright();
+            need(joined(), "the rails are not joined yet");
+            need(mounts_made_, "there are no standoffs");
+            need(f_.mount_nuts == 0 || mount_nuts_in_, "their bolts go into a closed rail without a nut");
+            mounts_tacked_ = true;
+        };
+        actions_["trial-sit"] = [this] {
+            need(body_on_ && mounts_tacked_, "there is nothing to sit on");
+            upright();
+            tried_ = true;
+        };
+        actions_["before-mount-welding"] = [this] { need(body_on_, "the gaps are only so with the body on its mounts"); };
+        actions_["weld-mounts"] = [this] {
+            sparks();
+            bodyAway();
+            need(mounts_tacked_ && tried_, "nobody saw whether the bolts go in");
+            mounts_welded_ = true;
+        };
+        actions_["body-edges"] = [this] { sparks(); };
+        actions_["coat-frame"] = [this] {
+            bodyAway();
+            need(joined() && !tied_, "it is not welded and cleaned yet");
+            need(f_.mounts == 0 || mounts_welded_, "the mounts would be welded through the coat");
+            need(!f_.crossmember || drilled_, "the rails would be drilled through the coat");
+            coated_ = true;
+        };
+    }
+
+    void closing() {
+        actions_["bolt-body"] = [this] {
+            need(body_on_, "it hangs");
+            need(f_.mounts == 0 || mounts_welded_, "its mounts are only tacked");
+            bolted_ = true;
+        };
+        actions_["connect"] = [this] {
+            need(body_on_ && bolted_, "it is not bolted down");
+            connected_ = true;
+        };
+        actions_["tank-in"] = [this] {
+            upright();
+            tank_in_ = true;
+        };
+        actions_["leak-test"] = [this] {
+            need(f_.fuel_tank == Presence::Absent || tank_in_, "there is no tank to test");
+            need(over_cut_.empty() || !cleared_, "lines that were cleared are not run again");
+        };
+        actions_["battery-in"] = [this] { battery_in_ = true; };
+        actions_["align"] = [this] {
+            upright();
+            need(gear_on_, "it has no wheels");
+            stands_ = false;
+        };
+        actions_["approval"] = [this] { need(gear_on_ && joined() && braces_.empty(), "it is not ready to be looked over"); };
+    }
+    bool upright_or_bare() const { return !inverted_ || !gear_on_; }
+
+    const work::Facts& f_;
+    std::map<std::string, Action> actions_;
+    bool frame_turns_, body_comes_off_, body_on_, bolted_, connected_, inverted_;
+    bool tank_in_, battery_in_, belts_live_, refrigerant_in_;
+    bool stands_ = false, gear_on_ = true, tied_ = false, cleared_ = false;
+    bool crossmember_made_ = false, drilled_ = false, nuts_in_ = false, crossmember_fitted_ = false;
+    bool mounts_made_ = false, mount_nuts_in_ = false, mounts_tacked_ = false, tried_ = false, mounts_welded_ = false,
+         coated_ = false;
+    Rails rails_ = Rails::Whole;
+    std::set<std::uint32_t> braces_;
+    std::set<std::uint32_t> out_;
+    std::set<std::string> zones_;
+    std::set<std::string> over_cut_;
+};
+
+} // namespace
+
+PlayedPlan playPlan(const work::Facts& f, const work::Order& o) {
+    PlayedPlan played;
+    if (o.stuck) {
+        played.why = "the steps wait for each other in a circle";
+        return played;
+    }
+    Workshop shop(f);
+    for (const work::Step& s : o.steps) {
+        try {
+            shop.play(s);
+        } catch (const Refusal& r) {
+            played.refused = s.code;
+            played.title = s.title;
+            played.why = r.why;
+            return played;
+        }
+        ++played.steps;
+    }
+    played.to_the_end = true;
+    return played;
+}
+
+} // namespace gorvet::sim

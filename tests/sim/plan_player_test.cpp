@@ -1,0 +1,197 @@
+// Orders of work, played step by step by a workshop that refuses what hands can't do or what hurts.
+#include "sim/plan_player.hpp"
+
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <random>
+
+using namespace gorvet;
+using namespace gorvet::build;
+
+namespace {
+
+work::Facts randomBuild(std::mt19937& rng) {
+    const auto chance = [&](unsigned one_in) { return rng() % one_in == 0; };
+    const auto presence = [&] { return static_cast<Presence>(rng() % 3); };
+    work::Facts f;
+    f.frame_kind = static_cast<FrameKind>(rng() % 6);
+    f.has_body = !chance(4);
+    f.start.body = chance(3) || !f.has_body ? BodyPlace::Off : BodyPlace::On;
+    if (f.frame_kind == FrameKind::Monocoque && f.has_body) f.start.body = BodyPlace::On;
+    f.fuel_tank = presence();
+    f.battery = presence();
+    f.restraints = presence();
+    f.refrigerant = presence();
+    f.cut_planned = !chance(3);
+    f.shortens = chance(2);
+    f.cut_words = "at 1250";
+    if (f.cut_planned) {
+        f.joint_station_mm = 1250;
+        if (!chance(4)) {
+            f.sleeve_words = "90 × 50 × 4";
+            f.sleeve_mm = std::pair{1040.0, 1460.0};
+        }
+        f.fish_plates = chance(2);
+        for (const auto kind : {CrossingKind::PropShaft, CrossingKind::BrakeLine, CrossingKind::FuelLine, CrossingKind::Loom})
+            if (chance(2)) f.crossings.push_back({kind, "see to it", ""});
+    }
+    f.mounts = chance(3) || !f.has_body ? 0 : 6;
+    f.mount_nuts = f.mounts && chance(2) ? 6 : 0;
+    f.crossmember = chance(2);
+    f.captive_nuts = chance(2);
+    if (f.captive_nuts) {
+        // far from the sleeve, as a plan that stands has them; within an arm's reach or not
+        const double at = chance(2) ? 960 : 500;
+        f.nut_stations_mm = {at - 50, at + 50};
+    }
+    for (unsigned k = 0; f.has_body && k < rng() % 3; ++k) {
+        TemporarySteel t;
+        t.id = TemporarySteelId{40 + k};
+        t.name = "brace-" + std::to_string(k);
+        if (chance(2)) t.gap = Dimension{4.5, "4.5", Provenance::Measured};
+        static constexpr const char* ends[] = {"",          "weld-mounts", "trial-sit", "after-welding",
+                                               "bolt-body", "body-edges",  "align",     "no-such-step"};
+        t.out_after = ends[rng() % 8];
+        f.temporary.push_back(t);
+    }
+    for (unsigned k = 0; f.has_body && k < rng() % 3; ++k)
+        f.body_cuts.push_back({"cut" + std::to_string(k), "a hand's breadth", {chance(2) ? "sill" : "tunnel"}});
+    return f;
+}
+
+work::Facts demoLike() {
+    work::Facts f;
+    f.has_body = f.cut_planned = f.shortens = f.crossmember = f.captive_nuts = true;
+    f.mounts = f.mount_nuts = 6;
+    f.cut_words = "at 1250 and 1394";
+    f.sleeve_words = "90 × 50 × 4";
+    f.joint_station_mm = 1250;
+    f.sleeve_mm = std::pair{1040.0, 1460.0};
+    f.nut_stations_mm = {930, 1030};
+    f.fuel_tank = f.battery = f.restraints = f.refrigerant = Presence::Present;
+    f.crossings = {{CrossingKind::BrakeLine, "Make the line new.", ""}};
+    TemporarySteel t;
+    t.id = TemporarySteelId{40};
+    t.name = "sills";
+    t.out_after = "after-welding"; // while the body is still to be lifted
+    f.temporary = {t};
+    return f;
+}
+
+/// The order with one step put before another.
+work::Order moved(work::Order o, const std::string& step, const std::string& before) {
+    const auto at = std::find_if(o.steps.begin(), o.steps.end(), [&](const auto& s) { return s.code == step; });
+    REQUIRE(at != o.steps.end());
+    const work::Step s = *at;
+    o.steps.erase(at);
+    const auto where = std::find_if(o.steps.begin(), o.steps.end(), [&](const auto& k) { return k.code == before; });
+    REQUIRE(where != o.steps.end());
+    o.steps.insert(where, s);
+    return o;
+}
+
+size_t placeOf(const work::Order& o, const std::string& code) {
+    for (size_t i = 0; i < o.steps.size(); ++i)
+        if (o.steps[i].code == code) return i;
+    FAIL("no step " << code);
+    return 0;
+}
+
+} // namespace
+
+TEST_CASE("a thousand random builds: every order of work plays to its end", "[work][sim][simulation]") {
+    std::mt19937 rng(1418);
+    int turned = 0, lifted = 0, through_ends = 0, steps = 0;
+    for (int k = 0; k < 1000; ++k) {
+        const work::Facts f = randomBuild(rng);
+        const work::Order o = work::order(f, {});
+        const auto played = sim::playPlan(f, o);
+        INFO("build " << k << ", step " << played.refused << " \"" << played.title << "\": " << played.why);
+        REQUIRE(played.to_the_end);
+        CHECK(played.steps == static_cast<int>(o.steps.size()));
+        turned += o.turns_left > 0;
+        lifted += o.body_moves_left > 0;
+        through_ends += work::nutsThroughOpenEnds(f);
+        steps += played.steps;
+    }
+    // the builds were not all alike
+    CHECK(turned > 100);
+    CHECK(lifted > 100);
+    CHECK(through_ends > 30);
+    CHECK(steps > 10000);
+}
+
+TEST_CASE("the workshop refuses what hands can't do and what hurts", "[work][sim]") {
+    const work::Facts f = demoLike();
+    const work::Order o = work::order(f, {});
+    REQUIRE(sim::playPlan(f, o).to_the_end);
+    struct Wrong {
+        const char* step;
+        const char* before;
+        const char* why;
+    };
+    for (const Wrong& w :
+         {Wrong{"make-crossmember", "tank-out", "fuel tank"}, Wrong{"brace-in-sills", "tank-out", "fuel tank"},
+          Wrong{"captive-nuts", "drill-rails", "nothing holds a nut"}, Wrong{"close-up", "try-sleeves", "not tried"},
+          Wrong{"weld-below", "weld-rails", "out of reach"}, Wrong{"cut-rails", "tie-rails", "fall apart"},
+          Wrong{"unbolt-body", "disconnect", "connected"}, Wrong{"body-off-1", "unbolt-body", "bolted"},
+          Wrong{"turn-1", "strip-frame", "engine and axles"}, Wrong{"tank-in", "weld-mounts", "fuel tank"},
+          Wrong{"weld-mounts", "trial-sit", "body is in the way"}, Wrong{"tack-mounts", "mount-nuts", "upside down"},
+          Wrong{"brace-out-sills", "body-on-2", "brace that kept"}, Wrong{"align", "refit-frame", "no wheels"}}) {
+        const auto played = sim::playPlan(f, moved(o, w.step, w.before));
+        INFO(w.step << " before " << w.before << ": " << played.refused << ", " << played.why);
+        CHECK_FALSE(played.to_the_end);
+        CHECK(played.why.find(w.why) != std::string::npos);
+    }
+    // the sleeve can't pass nuts where it has to go
+    work::Facts nuts = f;
+    nuts.nut_stations_mm = {1050, 1102};
+    CHECK(sim::playPlan(nuts, work::order(nuts, {})).why == "the nut at 1050 stands where the sleeve goes");
+    // a step nobody told it of
+    work::Order unknown = o;
+    unknown.steps.front().code = "polish";
+    CHECK(sim::playPlan(f, unknown).refused == "polish");
+}
+
+TEST_CASE("the order by itself keeps to what once went wrong", "[work][sim]") {
+    const work::Facts f = demoLike();
+    const work::Order o = work::order(f, {});
+    // nothing burns with tank and battery in
+    for (const char* hot : {"make-crossmember", "brace-in-sills", "tie-rails", "captive-nuts", "mount-nuts"}) {
+        CHECK(placeOf(o, hot) > placeOf(o, "tank-out"));
+        CHECK(placeOf(o, hot) > placeOf(o, "battery-out"));
+    }
+    // crossmember, drilled, cut, nuts, sleeves tried
+    CHECK(placeOf(o, "make-crossmember") < placeOf(o, "drill-rails"));
+    CHECK(placeOf(o, "drill-rails") < placeOf(o, "cut-rails"));
+    CHECK(placeOf(o, "captive-nuts") < placeOf(o, "try-sleeves"));
+    // the sills' brace stays in over the last lift
+    size_t last_lift = 0;
+    for (size_t i = 0; i < o.steps.size(); ++i)
+        if (o.steps[i].moves_to) last_lift = i;
+    CHECK(placeOf(o, "brace-out-sills") > last_lift);
+    CHECK(placeOf(o, "tank-in") > placeOf(o, "brace-out-sills"));
+    // only a bare frame is turned over, and a bare frame's underside is welded upside down, too
+    work::Facts bare = f;
+    bare.has_body = false;
+    bare.start.body = BodyPlace::Off;
+    bare.temporary.clear();
+    const work::Order b = work::order(bare, {});
+    CHECK(b.turns_left > 0);
+    CHECK(b.find("weld-below")->attitude == Attitude::Inverted);
+    CHECK(placeOf(b, "strip-frame") < placeOf(b, "turn-1"));
+    // out of an arm's reach nuts go in through slots
+    work::Facts far = f;
+    far.nut_stations_mm = {500, 600};
+    const work::Order slots = work::order(far, {});
+    CHECK(slots.find("captive-nuts")->attitude == Attitude::Inverted);
+    CHECK(sim::playPlan(far, slots).to_the_end);
+    // what can't be made as planned is not Ready
+    work::Facts open = f;
+    open.mounts_open = "4 body mounts can't be made as planned (M1l first): see Make";
+    open.battery = open.fuel_tank = open.restraints = open.refrigerant = Presence::Absent;
+    const work::Order waits = work::order(open, {{{TickId{1}, "survey-agrees", "M.", "2026-03-01T08:00:00Z", "", ""}}, {}});
+    REQUIRE(waits.find("make-mounts"));
+    CHECK(waits.find("make-mounts")->status == work::Status::Waiting);
+    CHECK(waits.find("make-mounts")->waits_for == open.mounts_open);
+}
