@@ -61,6 +61,8 @@ void dropped(Drawing& d, const CrossmemberPlan& p, const CrossmemberDesign& desi
     }
 }
 
+constexpr double same_row_mm = 0.25;
+
 /// A low, wide sheet has the cut list beside the bridge; any other below it, and the flange beside the bridge.
 bool listBeside(double width, double height, const Format& f) { return width > 2.2 * height && width >= f.px(1080); }
 double listHeight(const CrossmemberPlan& p, const Format& f) {
@@ -107,16 +109,21 @@ Drawing plateSheet(const Plate& p, units::LengthStep step, double width, double 
                      {Ink::Chassis, f.medium(), Dash::Dashed}});
         d.add(Text{{to(p.width_mm, 0).x + f.px(4), to(0, p.rail_top_mm).y + f.px(4)}, "rail top", f.small(), Ink::Chassis});
     }
-    sheet::addScale(d, {0, height - f.px(4)}, to.scale, f);
+    sheet::addScale(d, {f.px(2), height - f.px(20)}, to.scale, f); // above the line of its holes
     const P low_left = to(0, 0);
     const P low_right = to(p.width_mm, 0);
     d.add(Dimension{low_left, low_right, -f.px(54), len(p.width_mm), f.small(), Ink::Ink, Mark::Derived});
     d.add(Dimension{low_left, to(0, p.height_mm), f.px(38), len(p.height_mm), f.small(), Ink::Ink, Mark::Derived});
     std::vector<double> xs;
     std::vector<double> zs;
+    // what nobody marks out apart is one row; the file for cutting has each hole where it is
+    const auto keep = [](std::vector<double>& rows, double at) {
+        if (std::none_of(rows.begin(), rows.end(), [at](double other) { return std::abs(other - at) < same_row_mm; }))
+            rows.push_back(at);
+    };
     for (const Hole& h : p.holes) {
-        if (std::find(xs.begin(), xs.end(), h.x_mm) == xs.end()) xs.push_back(h.x_mm);
-        if (std::find(zs.begin(), zs.end(), h.z_mm) == zs.end()) zs.push_back(h.z_mm);
+        keep(xs, h.x_mm);
+        keep(zs, h.z_mm);
     }
     std::sort(xs.begin(), xs.end());
     std::sort(zs.begin(), zs.end());
