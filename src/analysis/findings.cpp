@@ -253,7 +253,11 @@ private:
             Finding& f = add(Severity::Bad, Bench::Tape, "tape.retape", name, "Re-tape",
                              fmt::format("{} was read as {}; the rest say {}. It is off by {} and was set aside.{}", name, taped,
                                          rest, by, likely),
-                             fmt::format("Tape {} again.", name));
+                             takenAgain(b_, s.reading_ids[i])
+                                 ? fmt::format("{} was taken again and says the same: take a reading that crosses it, and look "
+                                               "whether points and datum are the right ones.",
+                                               name)
+                                 : fmt::format("Tape {} again.", name));
             f.figure = by;
             f.need = angle ? units::formatAngle(tape::halfWidth(r.sigma)) : small(tape::halfWidth(r.sigma));
             f.station_mm = stationOf(subject, s, r.to >= 0 ? r.to : r.from);

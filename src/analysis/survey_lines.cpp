@@ -2,6 +2,7 @@
 
 #include "analysis/practice.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include <fmt/format.h>
@@ -46,6 +47,10 @@ std::vector<tape::GapReading> gapReadings(const Build& b) {
     std::vector<tape::GapReading> list;
     for (const auto& [id, g] : b.gaps) list.push_back({g.place, g.event, g.value.value, g.tolerance_mm});
     return list;
+}
+
+bool takenAgain(const Build& b, ReadingId id) {
+    return std::any_of(b.readings.begin(), b.readings.end(), [&](const auto& r) { return r.second.replaced_by == id; });
 }
 
 tape::AlignmentInput alignmentInput(const Build& b) {

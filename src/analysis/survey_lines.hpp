@@ -14,6 +14,9 @@ std::vector<tape::SideLine> surveyLines(const build::Build&, const Results&, bui
 /// "3.2 ± 0.4 mm/m along" for what was found of a set-up; "taken as level" where nothing tells.
 std::string setupWords(const tape::SetUp&, const tape::AdjustedSetUp&, units::LengthStep);
 
+/// Whether this reading was taken because an earlier one was to be read again.
+bool takenAgain(const build::Build&, build::ReadingId);
+
 /// What was read at the wheels.
 tape::AlignmentInput alignmentInput(const build::Build&);
 

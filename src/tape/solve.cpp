@@ -307,7 +307,7 @@ Solution solve(const Survey& survey, const Options& options) {
             const HoldsTest whole = testHolds(survey, options);
             if (!whole.blamed.empty()) {
                 Solution released = solveWithout(survey, whole, options);
-                // one reading alone against what places the car: it is asked for again, and the datum stays until a second says
+                // one reading alone against what places the car: it is asked for again, and the datum stays until another says
                 // the same
                 if (test.omega > test.limit || slips - slipsOf(released) > 1 || !placesOthers(survey, s, whole.blamed, options))
                     return released;

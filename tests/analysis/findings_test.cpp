@@ -250,6 +250,18 @@ TEST_CASE("what is not told is asked for", "[analysis][demo]") {
     CHECK(withCode(r, "work.hazards-not-told")[0]->sentence == "Nothing is said about fuel-tank: the order takes it as there.");
 }
 
+TEST_CASE("a reading that was taken again and says the same is not asked for a third time", "[analysis][demo]") {
+    build::Build b = demo();
+    auto r = analysis::analyse(b, 1);
+    REQUIRE(withCode(r, "tape.retape").size() == 1);
+    CHECK(withCode(r, "tape.retape")[0]->remedy == "Tape Bl–Dr again.");
+    type(b, "retape Bl Dr 1701.5");
+    r = analysis::analyse(b, 1);
+    REQUIRE(withCode(r, "tape.retape").size() == 1);
+    CHECK(withCode(r, "tape.retape")[0]->remedy.find("says the same: take a reading that crosses it") != std::string::npos);
+    CHECK_FALSE(r.work_facts.survey_open.empty()); // and what is built on it stays shut
+}
+
 TEST_CASE("a hold point that refuses is a finding, and opens when the readings agree", "[analysis][work][demo]") {
     build::Build b = demo();
     type(b, "retape Bl Dr 1691.5");

@@ -1,5 +1,7 @@
 #include "desk/tape/tape_bench.hpp"
 
+#include "analysis/survey_lines.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -46,10 +48,6 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     const auto& s = d.results().of(state.subject);
     const auto name = [&](int i) { return QString::fromStdString(s.survey.points[i].name); };
     // a reading that must be taped again comes first; one that was, and said the same, waits for readings that cross it
-    const auto taken_again = [&](build::ReadingId id) {
-        const auto& all = d.build().readings;
-        return std::any_of(all.begin(), all.end(), [&](const auto& r) { return r.second.replaced_by == id; });
-    };
     const auto suspects = [&](size_t i) -> size_t {
         for (const auto& group : s.solution.inseparable)
             if (std::find(group.begin(), group.end(), static_cast<int>(i)) != group.end()) return group.size();
@@ -59,7 +57,7 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     for (size_t i = 0; i < s.solution.readings.size(); ++i) {
         const auto& r = s.solution.readings[i];
         if (r.verdict != tape::Verdict::Retape || s.survey.readings[i].kind == build::ReadingKind::Coordinates ||
-            taken_again(s.reading_ids[i]))
+            analysis::takenAgain(d.build(), s.reading_ids[i]))
             continue;
         if (worst < 0 || std::abs(r.w) > std::abs(s.solution.readings[worst].w)) worst = static_cast<int>(i);
     }
