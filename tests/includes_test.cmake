@@ -2,7 +2,8 @@
 set(benches tape scan sit stretch make work)
 # who may not include whom: entry, units, build … know no bench; sheet knows no build
 set(forbidden_units "build/|store/|formats/|sheet/|tape/|sit/|stretch/|make/|work/|shape/|analysis/|entry/|cli/|desk/")
-set(forbidden_build "store/|formats/|sheet/|tape/|sit/|stretch/|make/|work/|shape/|analysis/|entry/|cli/|desk/")
+set(forbidden_files "build/|store/|formats/|sheet/|tape/|sit/|stretch/|make/|work/|shape/|analysis/|entry/|cli/|desk/")
+set(forbidden_build "files/|store/|formats/|sheet/|tape/|sit/|stretch/|make/|work/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_store "formats/|sheet/|tape/|sit/|stretch/|make/|work/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_formats "store/|sheet/|tape/|sit/|stretch/|make/|work/|analysis/|entry/|cli/|desk/")
 set(forbidden_shape "store/|formats/|sheet/|tape/|sit/|stretch/|make/|work/|analysis/|entry/|cli/|desk/")

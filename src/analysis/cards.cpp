@@ -122,7 +122,7 @@ private:
             c.actions.push_back({"taped again", "retape " + pair + " ", "", true});
         else
             c.actions.push_back({"read again", kind + " " + pair + " ", "", true});
-        c.actions.push_back({"remove", "remove " + (r.kind == ReadingKind::Tape ? pair : kind + " " + pair), "", false});
+        c.actions.push_back({"remove", "remove " + kind + " " + pair, "", false});
         c.journal_table = "reading";
         c.journal_id = id.value;
         return c;

@@ -2,11 +2,10 @@
 #include "analysis/cut_files.hpp"
 
 #include "analysis/pages.hpp"
+#include "files/out_file.hpp"
 #include "sheet/tiles.hpp"
 #include "sheet/write.hpp"
 #include "sit/cut_sheet.hpp"
-
-#include <fstream>
 
 #include <fmt/format.h>
 
@@ -53,22 +52,23 @@ std::vector<Drawing> cutMapPages(const Build& b, const Results& r, const sit::Cu
 }
 
 Result<void> writeCutMap(const Build& b, const Results& r, const sit::CutMap& map, const std::filesystem::path& folder) {
+    if (!r.file_damage.empty())
+        return Error{Error::Code::Damaged, folder.string(),
+                     "No cutting files are written from a damaged file: " + r.file_damage.front() + ".",
+                     "Open a copy that was kept.", -1};
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     for (const sit::Cut& c : map.cuts)
         if (const auto ok = writeDxf(sit::cutDrawing(c), folder / fmt::format("cut-{}.dxf", c.number)); !ok) return ok.error();
     const auto list = folder / "cut-places.csv";
-    std::ofstream out(list);
-    out << "cut,line,place,station_mm,offset_mm,height_mm\n";
+    std::string out = "cut,line,place,station_mm,offset_mm,height_mm\n";
     for (const sit::Cut& c : map.cuts)
         for (size_t l = 0; l < c.lines.size(); ++l) {
             int n = 0;
             for (const shape::Point3& p : sit::placesAlong(c.lines[l]))
-                out << fmt::format("{},{},{},{:.1f},{:.1f},{:.1f}\n", c.number, l + 1, ++n, p[0], p[1], p[2]);
+                out += fmt::format("{},{},{},{:.1f},{:.1f},{:.1f}\n", c.number, l + 1, ++n, p[0], p[1], p[2]);
         }
-    if (!out.flush())
-        return Error{Error::Code::File, list.string(), "The list of places can't be written.",
-                     "Is the folder there, and is there room?", -1};
+    if (auto ok = files::putText(list, files::Kind::Csv, out); !ok) return ok;
     // what is flat enough to be drawn from paper
     std::vector<Drawing> prints;
     for (const sit::Cut& c : map.cuts)

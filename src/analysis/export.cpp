@@ -3,6 +3,7 @@
 #include "analysis/findings.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/views.hpp"
+#include "files/out_file.hpp"
 #include "formats/csv.hpp"
 #include "formats/readings_csv.hpp"
 #include "make/crossmember_solid.hpp"
@@ -13,7 +14,6 @@
 #include "work/work_sheet.hpp"
 
 #include <cmath>
-#include <fstream>
 #include <functional>
 
 #include <fmt/format.h>
@@ -30,13 +30,7 @@ std::string ask(const build::Dimension& d, const Build& b) {
 }
 
 Result<void> writeText(const std::filesystem::path& path, const std::string& text) {
-    std::ofstream out(path, std::ios::binary);
-    out << text;
-    out.close();
-    if (!out)
-        return Error{Error::Code::File, path.string(), path.string() + " can't be written.",
-                     "Choose another folder, or free some space.", -1};
-    return {};
+    return files::putText(path, files::Kind::Csv, text);
 }
 
 std::string cutListCsv(const Results& r) {
@@ -101,9 +95,12 @@ std::vector<Drawing> measuringSheets(const Build& b, const Results& r, Subject s
     std::vector<Drawing> pages;
     for (size_t first = 0; first < sheet.readings.size();) {
         Area area;
-        Drawing page = blankPage(
-            titled(b, r, fmt::format("Measuring sheet of the {}: {}", word(subject), b.settings.want)),
-            {"Take each figure twice, the second time from the other end. Write down how it stands and on what.", stands}, area);
+        std::vector<std::string> cautions{
+            "Take each figure twice, the second time from the other end. Write down how it stands and on what.", stands};
+        if (const std::string searched = tape::searchedWords(s.survey); !searched.empty())
+            cautions.push_back("Readings " + searched + ".");
+        Drawing page =
+            blankPage(titled(b, r, fmt::format("Measuring sheet of the {}: {}", word(subject), b.settings.want)), cautions, area);
         const size_t rows = tape::measuringSheetRows(area.height, on_paper);
         page.place(tape::measuringSheet(sheet, first, rows, area.width, area.height, on_paper), {area.x, area.y});
         pages.push_back(std::move(page));
@@ -344,6 +341,10 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
             return writePdf(pages, {"Crossmember: " + b.settings.name, "Gorvet crossmember"}, to);
         });
         keep("crossmember.svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
+    }
+    // nothing that a machine cuts from comes out of a damaged file: a sheet can say so, a cutting file can't
+    const bool cuttable = r.file_damage.empty();
+    if (cuttable && r.crossmember_input && r.crossmember.possible) {
         keep("flange-left.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.left), to); });
         keep("flange-right.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.right), to); });
         keep("pad.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.pad), to); });
@@ -358,7 +359,7 @@ Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Resul
             return writePdf(pages, {"Order of work: " + b.settings.name, "Gorvet order of work"}, to);
         });
     }
-    if (!r.mounts.empty() || r.crossmember.possible || r.stretch.status == stretch::Status::Planned)
+    if (cuttable && (!r.mounts.empty() || r.crossmember.possible || r.stretch.status == stretch::Status::Planned))
         keep("cut-list.csv", [&](const auto& to) { return writeText(to, cutListCsv(r)); });
     if (failed) return *failed;
     return files;

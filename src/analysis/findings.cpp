@@ -482,6 +482,21 @@ private:
 
 } // namespace
 
+void sayDamage(Results& r, const std::vector<std::string>& damage) {
+    r.file_damage = damage;
+    for (auto d = damage.rbegin(); d != damage.rend(); ++d) {
+        Finding f;
+        f.severity = Severity::Bad;
+        f.code = "file.damaged";
+        f.subject = "the file";
+        f.word = "Damaged";
+        f.sentence = fmt::format("The build's file is damaged: {}.", *d);
+        f.remedy = "Cut and weld nothing by these figures: open a copy that was kept.";
+        f.brief = "damaged";
+        r.findings.insert(r.findings.begin(), std::move(f));
+    }
+}
+
 std::vector<Finding> findAll(const Build& b, const Results& r) { return Finder(b, r).all(); }
 
 } // namespace gorvet::analysis

@@ -106,7 +106,8 @@ std::vector<Point3> keptCutPlaces(const Results& r, const PlannedCut& c) {
 std::vector<Finding> keptCutFindings(const Build& b, const Results& r) {
     std::vector<Finding> list;
     const auto len = [&](double mm) { return units::formatSmall(mm, b.settings.length_step, true); };
-    for (const auto& [id, c] : b.planned_cuts) {
+    for (const auto& row : b.planned_cuts) {
+        const PlannedCut& c = row.second;
         const auto add = [&](sheet::Severity severity, const char* code, const char* word, std::string sentence,
                              std::string remedy) -> Finding& {
             Finding f;

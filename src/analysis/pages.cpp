@@ -23,8 +23,9 @@ const char* const no_certificate = "These figures come from your readings and ce
 
 PageTitle titled(const Build& b, const Results& r, const std::string& title) {
     return {title, b.settings.name,
-            fmt::format("{} on {}, revision {}; stations {}", b.settings.body_name, b.settings.chassis_name, r.revision,
-                        originOf(b, r).from)};
+            (r.file_damage.empty() ? std::string() : "FROM A DAMAGED FILE: " + r.file_damage.front() + ". ") +
+                fmt::format("{} on {}, revision {}; stations {}", b.settings.body_name, b.settings.chassis_name, r.revision,
+                            originOf(b, r).from)};
 }
 
 /// As many pages as the rows need.

@@ -211,7 +211,8 @@ PracticeResult markPractice(const Build& b, const Results& r) {
                                                : "It stayed in your survey: every point near it leans on it.";
         result.marks.push_back(std::move(mark));
     }
-    for (const auto& [id, a] : b.answers) {
+    for (const auto& row : b.answers) {
+        const Answer& a = row.second;
         if (a.about != "reading") continue;
         if (std::any_of(misread.begin(), misread.end(), [&](const Misread& m) { return sameReading(*m.reading, a); })) continue;
         result.marks.push_back({fmt::format("reading {}–{}", nameOf(b, a.from), nameOf(b, a.to)), "wrong", "honest", How::Wrong,

@@ -85,7 +85,8 @@ struct SeatingsCompared {
 };
 
 struct Results {
-    std::int64_t revision = -1; ///< of the build they were computed from
+    std::int64_t revision = -1;           ///< of the build they were computed from
+    std::vector<std::string> file_damage; ///< what of the build's file can't be read; every sheet says so
     SurveyOf body;
     SurveyOf chassis;
     build::RailLine rail_left; ///< as measured

@@ -1,10 +1,12 @@
 #include "analysis/survey_findings.hpp"
 
 #include "analysis/origin.hpp"
+#include "build/unit_doubt.hpp"
 #include "tape/assume.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include <fmt/format.h>
 
@@ -34,6 +36,7 @@ public:
         : b_(b), r_(r), s_(r.of(subject)), subject_(subject), out_(out) {}
 
     void all() {
+        units();
         flaws();
         drawing();
         datum();
@@ -61,13 +64,61 @@ private:
         out_.push_back(std::move(f));
         return out_.back();
     }
-    std::string small(double mm) const { return units::formatSmall(std::abs(mm), b_.settings.length_step, true); }
+    std::string small(double mm) const { return gorvet::units::formatSmall(std::abs(mm), b_.settings.length_step, true); }
     std::optional<double> stationOf(PointId id) const {
         if (!id) return std::nullopt;
         const auto at = subject_ == Subject::Body ? r_.bodyInChassis(id) : s_.positionOf(id);
         return at ? std::optional(at->x_mm) : std::nullopt;
     }
 
+    /// Figures that seem to be in another unit than they were taken for: all of them, or single ones.
+    void units() {
+        std::map<double, std::vector<ReadingId>> by_factor;
+        size_t told = 0;
+        for (const auto& [id, r] : b_.readings) {
+            const auto from = b_.points.find(r.from);
+            if (from == b_.points.end() || from->second.subject != subject_ || r.replaced_by ||
+                r.value.provenance == Provenance::Assumed)
+                continue;
+            const auto about = roughly(b_, r.kind, r.from, r.to);
+            if (!about) continue;
+            told += std::abs(*about) >= 50;
+            if (const auto doubt = doubtUnit(r.value.value, *about)) by_factor[doubt->factor].push_back(id);
+        }
+        for (const auto& [factor, ids] : by_factor) {
+            const Reading& first = b_.readings.at(ids.front());
+            const double about = *roughly(b_, first.kind, first.from, first.to);
+            const auto doubt = doubtUnit(first.value.value, about);
+            const auto shown = [&](double mm) { return gorvet::units::formatLength(mm, b_.settings.length_step, true); };
+            const auto named = [&](const Reading& r) { return nameOf(b_, r.from) + (r.to ? "–" + nameOf(b_, r.to) : ""); };
+            if (ids.size() >= 3 && 2 * ids.size() > told) {
+                Finding& f = add(
+                    Severity::Bad, "tape.unit-of-all", std::string(word(subject_)), "Doubtful",
+                    fmt::format(
+                        "{} of {} readings are off the rough places by one factor: {} is {} where about {} is expected. They seem to be {}.",
+                        ids.size(), told, named(first), shown(first.value.value), shown(about), doubt->words),
+                    "Take the readings back and enter or import them with their unit, or mend the rough places.");
+                f.figure = fmt::format("× {:g}", factor);
+                f.brief = "unit?";
+                continue;
+            }
+            constexpr size_t most_named = 12;
+            for (size_t i = 0; i < ids.size() && i < most_named; ++i) {
+                const Reading& r = b_.readings.at(ids[i]);
+                const double expected = *roughly(b_, r.kind, r.from, r.to);
+                const auto own = doubtUnit(r.value.value, expected);
+                Finding& f =
+                    add(Severity::Bad, "tape.unit-of-one", named(r), "Doubtful",
+                        fmt::format("{} {} is {} where about {} is expected: {} would fit, if it was {}.", word(r.kind), named(r),
+                                    shown(r.value.value), shown(expected), shown(own->would_be_mm), own->words),
+                        "Look at the note or the tape, and enter it again with its unit; or mend the rough places.");
+                f.figure = shown(r.value.value);
+                f.need = shown(own->would_be_mm);
+                f.station_mm = stationOf(r.from);
+                f.tag = fmt::format("reading:{}", ids[i].value);
+            }
+        }
+    }
     void flaws() {
         for (size_t i = 0; i < r_.flaw_ids.size(); ++i) {
             const Flaw& flaw = b_.flaws.at(r_.flaw_ids[i]);
@@ -170,9 +221,9 @@ private:
             if (!c.contradicted || (symmetry && std::abs(off) - c.half_width <= b_.settings.frame_tolerance_mm)) continue;
             const bool angle = isAngle(r.kind);
             const auto show = [&](double v) {
-                return angle ? units::formatAngle(v) : units::formatLength(v, b_.settings.length_step, true);
+                return angle ? gorvet::units::formatAngle(v) : gorvet::units::formatLength(v, b_.settings.length_step, true);
             };
-            const auto pm = [&](double v) { return angle ? units::formatAngle(v) : small(v); };
+            const auto pm = [&](double v) { return angle ? gorvet::units::formatAngle(v) : small(v); };
             const std::string pair = s_.survey.points[static_cast<size_t>(r.from)].name +
                                      (r.to >= 0 ? "–" + s_.survey.points[static_cast<size_t>(r.to)].name : "");
             Finding& f =
@@ -198,7 +249,7 @@ private:
         Finding& f = add(Severity::Warn, "tape.zero-not-axle", "station 0", "Marginal",
                          fmt::format("Stations count {}{}.", o.from, o.axle_words),
                          "Scribe and cut from there, or hold the front wheel centres at station 0.");
-        f.figure = units::formatLength(*o.axle_mm, b_.settings.length_step, true);
+        f.figure = gorvet::units::formatLength(*o.axle_mm, b_.settings.length_step, true);
         f.need = small(0);
         f.station_mm = 0;
         f.brief = "0 is not the axle";

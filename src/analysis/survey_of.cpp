@@ -120,9 +120,8 @@ void compareWithDrawing(SurveyOf& s) {
     constexpr double drawn_sd_mm = 0.5;
     tape::Solution drawing;
     drawing.points.resize(s.point_ids.size());
-    std::vector<double> c(9 * s.point_ids.size() * s.point_ids.size(), 0.0);
+    std::vector<double> variances(3 * s.point_ids.size(), 0.0);
     std::vector<tape::Common> common;
-    const size_t n = 3 * s.point_ids.size();
     for (size_t i = 0; i < s.point_ids.size(); ++i) {
         const auto& known = s.drawing.known[i];
         if (!(known[0] || known[1] || known[2]) || !s.solution.points[i].fixed) continue;
@@ -133,11 +132,11 @@ void compareWithDrawing(SurveyOf& s) {
         if (!known[2]) at.z_mm = measured.z_mm;
         drawing.points[i].fixed = drawing.points[i].placed = true;
         drawing.points[i].position = at;
-        for (size_t axis = 0; axis < 3; ++axis) c[(3 * i + axis) * n + 3 * i + axis] = drawn_sd_mm * drawn_sd_mm;
+        for (size_t axis = 0; axis < 3; ++axis) variances[3 * i + axis] = drawn_sd_mm * drawn_sd_mm;
         common.push_back({static_cast<int>(i), static_cast<int>(i), known});
     }
     if (common.empty()) return;
-    drawing.covariance = tape::Covariance::of(n, std::move(c));
+    drawing.covariance = tape::Covariance::diagonal(std::move(variances));
     s.drawing.comparison = tape::compare(drawing, s.solution, common);
 }
 

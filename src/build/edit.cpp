@@ -1,8 +1,10 @@
 #include "build/edit.hpp"
 
+#include "build/gate.hpp"
 #include "build/valid.hpp"
 
 #include <algorithm>
+#include <set>
 
 namespace gorvet::build {
 namespace {
@@ -96,6 +98,32 @@ template <class T> T& part(Build& b) {
         return b.crossmember;
 }
 
+/// What must hold before a row is put.
+template <class T> Checked mayPut(const Build& b, const T& value) {
+    if (!value.id || value.id.value > most_id) return bad("id", "The change has no id that a row can have.");
+    if (auto ok = valid(b, value); !ok) return ok;
+    const auto& rows = table<T>(b);
+    const auto old = rows.find(value.id);
+    if (old == rows.end() && rows.size() >= most_rows)
+        return bad("build", fmt::format("A build holds {} rows of a kind at most.", most_rows), "Begin another build.");
+    if constexpr (std::is_same_v<T, Point> || std::is_same_v<T, Session> || std::is_same_v<T, SetUp> ||
+                  std::is_same_v<T, Obstacle>)
+        if (old != rows.end() && old->second.subject != value.subject)
+            return bad(value.name, fmt::format("{} stays with its subject.", value.name), "Make a new one of the other.");
+    return {};
+}
+template <class T> Checked mayDrop(const Build& b, Id<T> id) {
+    if (!table<T>(b).contains(id)) return Error{Error::Code::NotFound, "id", "What should be removed does not exist.", "", -1};
+    return unused(b, id);
+}
+
+struct Looker {
+    const Build& b;
+    template <class T> Checked operator()(const Set<T>& change) { return valid(b, change.value); }
+    template <class T> Checked operator()(const Put<T>& change) { return mayPut(b, change.value); }
+    template <class T> Checked operator()(const Drop<T>& change) { return mayDrop(b, change.id); }
+};
+
 struct Applier {
     Build& b;
 
@@ -106,8 +134,7 @@ struct Applier {
         return Change{std::move(inverse)};
     }
     template <class T> Result<Change> operator()(const Put<T>& change) {
-        if (!change.value.id) return bad("id", "The change has no id.");
-        if (auto ok = valid(b, change.value); !ok) return ok.error();
+        if (auto ok = mayPut(b, change.value); !ok) return ok.error();
         auto& rows = table<T>(b);
         const auto old = rows.find(change.value.id);
         b.next_id = std::max(b.next_id, change.value.id.value + 1);
@@ -120,11 +147,10 @@ struct Applier {
         return Change{std::move(inverse)};
     }
     template <class T> Result<Change> operator()(const Drop<T>& change) {
+        if (auto ok = mayDrop(b, change.id); !ok) return ok.error();
         auto& rows = table<T>(b);
         const auto old = rows.find(change.id);
-        if (old == rows.end()) return Error{Error::Code::NotFound, "id", "What should be removed does not exist.", "", -1};
-        if (auto ok = unused(b, change.id); !ok) return ok.error();
-        Put<T> inverse{old->second};
+        Put<T> inverse{std::move(old->second)};
         rows.erase(old);
         return Change{std::move(inverse)};
     }
@@ -133,6 +159,8 @@ struct Applier {
 } // namespace
 
 Result<Change> enact(Build& b, const Change& change) { return std::visit(Applier{b}, change); }
+
+Result<void> wouldEnact(const Build& b, const Change& change) { return std::visit(Looker{b}, change); }
 
 Result<Edit> enact(Build& b, const Edit& edit) {
     Edit inverse{edit.sentence, {}};
@@ -147,6 +175,51 @@ Result<Edit> enact(Build& b, const Edit& edit) {
     }
     std::reverse(inverse.changes.begin(), inverse.changes.end());
     return inverse;
+}
+
+namespace {
+
+template <class T> Checked consistentTable(const Build& b) {
+    for (const auto& [id, row] : table<T>(b)) {
+        if (!id || id.value >= b.next_id || id.value > most_id) return bad("id", "A row has an id that was never given.");
+        if (auto ok = valid(b, row); !ok) return ok;
+    }
+    return {};
+}
+template <class... T> Checked consistentTables(const Build& b) {
+    return firstOf([&] { return consistentTable<T>(b); }...);
+}
+template <class... T> Checked consistentParts(const Build& b) {
+    return firstOf([&] { return valid(b, part<T>(const_cast<Build&>(b))); }...);
+}
+
+/// Points by their own rules, their names looked for all at once.
+Checked consistentPoints(const Build& b) {
+    std::set<std::pair<Subject, std::string_view>> names;
+    for (const auto& [id, p] : b.points) {
+        if (!id || id.value >= b.next_id || id.value > most_id) return bad("id", "A row has an id that was never given.");
+        if (auto ok = validAlone(p); !ok) return ok;
+        if (!names.emplace(p.subject, p.name).second) return bad(p.name, "Two points have one name.");
+    }
+    return {};
+}
+
+} // namespace
+
+Result<void> consistent(const Build& given) {
+    Build b = given;
+    b.practice.on = true; // what was answered stays when the practice is over
+    b.practice.marked = false;
+    Checked ok = consistentPoints(b);
+    if (ok)
+        ok = consistentTables<Session, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check, SetUp, Gap,
+                              WheelReadings, ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Answer, Scan,
+                              Zone, Seating, PairRule, Swing, PlannedCut>(b);
+    if (ok)
+        ok = consistentParts<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts,
+                             Rates, ClearanceRules, WheelTravel, School, Lowering>(b);
+    if (!ok) return Error{Error::Code::Damaged, ok.error().subject, ok.error().message, "", -1};
+    return {};
 }
 
 } // namespace gorvet::build

@@ -1,5 +1,7 @@
 #include "build/fields.hpp"
 
+#include <limits>
+
 #include <nlohmann/json.hpp>
 
 // A field that a file does not have keeps its default, so that files of older versions read without a special case.
@@ -46,7 +48,11 @@ void read(const Json& j, units::LengthStep& step) {
     if (number < 0 || number > static_cast<int>(units::LengthStep::InchThousandth)) throw Unreadable{"length_step"};
     step = static_cast<units::LengthStep>(number);
 }
-template <class T> void read(const Json& j, Id<T>& id) { id.value = j.get<std::uint32_t>(); }
+std::uint32_t idFrom(const Json& j) {
+    if (!j.is_number_unsigned() || j.get<std::uint64_t>() > std::numeric_limits<std::uint32_t>::max()) throw Unreadable{"an id"};
+    return j.get<std::uint32_t>();
+}
+template <class T> void read(const Json& j, Id<T>& id) { id.value = idFrom(j); }
 template <class T> void read(const Json& j, std::optional<T>& value) {
     if (j.is_null()) {
         value.reset();
@@ -57,6 +63,7 @@ template <class T> void read(const Json& j, std::optional<T>& value) {
     value = std::move(content);
 }
 template <class T> void read(const Json& j, std::vector<T>& values) {
+    if (!j.is_array()) throw Unreadable{"a list"};
     values.clear();
     for (const Json& item : j) {
         T value{};
@@ -89,7 +96,7 @@ template <class T> Change readPut(const Json& j) {
     read(j.at("value"), put.value);
     return put;
 }
-template <class T> Change readDrop(const Json& j) { return Drop<T>{Id<T>{j.at("id").get<std::uint32_t>()}}; }
+template <class T> Change readDrop(const Json& j) { return Drop<T>{Id<T>{idFrom(j.at("id"))}}; }
 template <class T> Change readSet(const Json& j) {
     Set<T> set{};
     read(j.at("value"), set.value);
@@ -133,7 +140,8 @@ template <class T> void readRows(const Json& j, std::map<Id<T>, T>& table) {
     for (const Json& item : j) {
         T row{};
         read(item, row);
-        table.emplace(row.id, std::move(row));
+        const Id<T> id = row.id;
+        if (!id || !table.emplace(id, std::move(row)).second) throw Unreadable{"an id stands twice"};
     }
 }
 
@@ -148,23 +156,57 @@ template <class T, class F> Result<T> guarded(F&& reader) {
     }
 }
 
+/// The text of a JSON value; what is no UTF-8 is refused, never replaced: two names must not become one.
+Result<std::string> dumped(const Json& j) {
+    try {
+        return j.dump();
+    } catch (const Json::exception& e) {
+        return Error{Error::Code::BadInput, "", std::string("A text is no UTF-8: ") + e.what() + ".", "Nothing was changed.", -1};
+    }
+}
+
+/// Parses a text whose nesting has a bound: nothing of a build lies deeper than a handful of brackets.
+Json parsed(std::string_view text) {
+    constexpr int deepest = 24;
+    int depth = 0;
+    bool quoted = false;
+    for (size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (quoted) {
+            if (c == '\\')
+                ++i;
+            else if (c == '"')
+                quoted = false;
+        } else if (c == '"') {
+            quoted = true;
+        } else if (c == '[' || c == '{') {
+            if (++depth > deepest) throw Unreadable{"its brackets lie too deep in each other"};
+        } else if (c == ']' || c == '}') {
+            --depth;
+        }
+    }
+    return Json::parse(text);
+}
+
 } // namespace
 
-std::string changesToJson(const std::vector<Change>& changes) {
+Result<std::string> changesToJson(const std::vector<Change>& changes) {
     Json list = Json::array();
     for (const Change& change : changes) list.push_back(std::visit(ChangeWriter{}, change));
-    return list.dump(-1, ' ', false, Json::error_handler_t::replace);
+    return dumped(list);
 }
 
 Result<std::vector<Change>> changesFromJson(std::string_view text) {
     return guarded<std::vector<Change>>([&] {
         std::vector<Change> changes;
-        for (const Json& j : Json::parse(text)) changes.push_back(readChange(j));
+        const Json list = parsed(text);
+        if (!list.is_array()) throw Unreadable{"a list"};
+        for (const Json& j : list) changes.push_back(readChange(j));
         return changes;
     });
 }
 
-std::string buildToJson(const Build& b) {
+Result<std::string> buildToJson(const Build& b) {
     const Json j = {{"settings", written(b.settings)},
                     {"sessions", rows(b.sessions)},
                     {"points", rows(b.points)},
@@ -205,12 +247,12 @@ std::string buildToJson(const Build& b) {
                     {"seatings", rows(b.seatings)},
                     {"planned_cuts", rows(b.planned_cuts)},
                     {"next_id", b.next_id}};
-    return j.dump(-1, ' ', false, Json::error_handler_t::replace);
+    return dumped(j);
 }
 
 Result<Build> buildFromJson(std::string_view text) {
     return guarded<Build>([&] {
-        const Json j = Json::parse(text);
+        const Json j = parsed(text);
         Build b;
         read(j.at("settings"), b.settings);
         readRows(j.at("sessions"), b.sessions);
@@ -255,7 +297,7 @@ Result<Build> buildFromJson(std::string_view text) {
         if (j.contains("lowering")) read(j.at("lowering"), b.lowering);
         rowsIfAny("seatings", b.seatings);
         rowsIfAny("planned_cuts", b.planned_cuts);
-        b.next_id = j.at("next_id").get<std::uint32_t>();
+        b.next_id = idFrom(j.at("next_id"));
         return b;
     });
 }

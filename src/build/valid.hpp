@@ -41,6 +41,8 @@ inline Checked oneWord(const std::string& name, const char* what) {
 Checked valid(const Build&, const Settings&);
 Checked valid(const Build&, const Session&);
 Checked valid(const Build&, const Point&);
+/// All but that its name is its own.
+Checked validAlone(const Point&);
 Checked valid(const Build&, const Reading&);
 Checked valid(const Build&, const SetUp&);
 Checked valid(const Build&, const WheelReadings&);

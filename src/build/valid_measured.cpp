@@ -20,16 +20,21 @@ Checked valid(const Build&, const Session& s) {
     return {};
 }
 
-Checked valid(const Build& b, const Point& p) {
+Checked validAlone(const Point& p) {
     if (p.name.empty()) return bad("point", "A point needs a name.");
     if (p.name.find_first_of(" \t,\"") != std::string::npos)
         return bad(p.name, "A point's name is one word, without blank, comma or quote.");
+    if (p.rough && !(std::isfinite(p.rough->x_mm) && std::isfinite(p.rough->y_mm) && std::isfinite(p.rough->z_mm)))
+        return bad(p.name, "A rough position needs three finite numbers.");
+    return {};
+}
+
+Checked valid(const Build& b, const Point& p) {
+    if (auto ok = validAlone(p); !ok) return ok;
     const Point* same = pointNamed(b, p.subject, p.name);
     if (same && same->id != p.id)
         return bad(p.name, fmt::format("There is already a point {} on the {}.", p.name, word(p.subject)),
                    "Choose another name.");
-    if (p.rough && !(std::isfinite(p.rough->x_mm) && std::isfinite(p.rough->y_mm) && std::isfinite(p.rough->z_mm)))
-        return bad(p.name, "A rough position needs three finite numbers.");
     return {};
 }
 

@@ -4,10 +4,10 @@
 #include "analysis/seatings_clearance.hpp"
 #include "analysis/way_in.hpp"
 #include "cli/json_parts.hpp"
+#include "cli/open_build.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
 
-#include <cstdlib>
 #include <iostream>
 #include <span>
 
@@ -20,8 +20,8 @@ analysis::ScanMeshes meshesOf(const store::Store& store) {
     analysis::ScanMeshes meshes;
     const build::Build& b = store.build();
     for (const auto& [id, s] : b.scans) {
-        const auto read = formats::readMeshFrom([&](const auto& take) { return store.readBlob(s.blob, take); }, s.file,
-                                                analysis::unitOf(s.unit));
+        const auto read = formats::readMeshFrom([&, &hash = s.blob](const auto& take) { return store.readBlob(hash, take); },
+                                                s.file, analysis::unitOf(s.unit));
         if (!read) {
             std::cerr << fmt::format("gorvet-cli: {}: {}\n", s.name, read.error().text());
             continue;
@@ -58,7 +58,7 @@ analysis::ScanSheets scanSheets(const store::Store& store, const analysis::Resul
 }
 
 int scanLay(const LayRequest& request) {
-    auto store = store::Store::open(request.build);
+    auto store = openToWrite(request.build);
     if (!store) return fail(store.error());
     const build::Build& b = (*store)->build();
     const auto scan =
@@ -95,7 +95,7 @@ int scanLay(const LayRequest& request) {
                 if (!at) return at.error();
                 picks.emplace_back(point->id, *at);
             }
-            return analysis::layOnSurveyedPoints(b, analysis::analyse(b, (*store)->revision()), id, picks);
+            return analysis::layOnSurveyedPoints(b, analysed(**store), id, picks);
         }
         const analysis::ScanMeshes all = meshesOf(**store);
         const auto mesh = all.find(id);
@@ -108,8 +108,7 @@ int scanLay(const LayRequest& request) {
         return analysis::layByMarkers(b, id, *mesh->second, others, request.ball_radius_mm);
     }();
     if (!laid) return fail(laid.error());
-    const char* user = std::getenv("USER");
-    if (const auto kept = (*store)->keep(laid->edit, {user ? user : "builder", {}}); !kept) return fail(kept.error());
+    if (const auto kept = (*store)->keep(laid->edit, author()); !kept) return fail(kept.error());
     const build::Scan& now = (*store)->build().scans.at(id);
     std::cout << text({{"scan", now.name},
                        {"how", now.note},

@@ -78,8 +78,10 @@ int clearanceOf(const ClearanceRequest& request) {
         (k.band == sit::Band::Fouls ? fouling : tight).push_back(std::move(j));
     }
     Json lines = Json::array();
+    constexpr size_t most_lines = 10'000;
     for (const shape::Polyline& l : c->crossings.lines)
-        lines.push_back({{"length_mm", number(shape::length(l))}, {"closed", l.closed}, {"places", l.places.size()}});
+        if (lines.size() < most_lines)
+            lines.push_back({{"length_mm", number(shape::length(l))}, {"closed", l.closed}, {"places", l.places.size()}});
     Json percentiles;
     for (size_t i = 0; i < sit::percentile_ranks.size(); ++i)
         percentiles[std::to_string(sit::percentile_ranks[i])] = number(c->percentiles_mm[i]);
@@ -113,6 +115,12 @@ int clearanceOf(const ClearanceRequest& request) {
               {"tight", tight},
               {"crossing_lines", lines}};
     Json remarks = Json::array();
+    if (c->crossings.tangled)
+        remarks.push_back(fmt::format(
+            "The surfaces cut each other in more than {} places: no sheet of a car does, and no lines were made. Look at the files.",
+            shape::most_pieces));
+    if (c->crossings.lines.size() > most_lines)
+        remarks.push_back(fmt::format("{} of {} crossing lines are listed.", most_lines, c->crossings.lines.size()));
     if (!c->live.map.has_inside)
         remarks.push_back("The chassis file has no closed piece, so no inside: distances are unsigned.");
     else if (!chassis.sides->all())

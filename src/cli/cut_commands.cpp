@@ -7,6 +7,7 @@
 #include "analysis/way_in.hpp"
 #include "cli/build_scans.hpp"
 #include "cli/json_parts.hpp"
+#include "cli/open_build.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
 #include "store/store.hpp"
@@ -138,7 +139,7 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
              const std::string& part, const std::string& name) {
     const auto read = readSaying(file, unit);
     if (!read) return fail(read.error());
-    auto store = store::Store::open(build);
+    auto store = openToWrite(build);
     if (!store) return fail(store.error());
     const auto blob = (*store)->keepBlob(file);
     if (!blob) return fail(blob.error());
@@ -148,8 +149,7 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
     const std::string called = name.empty() ? analysis::scanNameFor((*store)->build(), file) : name;
     const auto edit =
         analysis::keepScan((*store)->build(), called, on, shows, *build::fromWord<build::ScanUnit>(unit), blob->hash, blob->name);
-    const char* user = std::getenv("USER");
-    if (const auto kept = (*store)->keep(edit, {user ? user : "builder", {}}); !kept) return fail(kept.error());
+    if (const auto kept = (*store)->keep(edit, author()); !kept) return fail(kept.error());
     std::cerr << fmt::format("kept {}: {} points, {} triangles\n", called, read->mesh.points.size(), read->mesh.triangles.size());
     return 0;
 }
@@ -193,7 +193,7 @@ Json wayDownJson(const sit::WayDown& w) {
 } // namespace
 
 int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating, bool for_way) {
-    auto store = store::Store::open(build);
+    auto store = keep ? openToWrite(build) : openToRead(build);
     if (!store) return fail(store.error());
     build::Build b = (*store)->build();
     if (!seating.empty()) {
@@ -204,7 +204,7 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
                               "Keep one first: seating keep NAME.", -1});
         b = analysis::seatedAs(b, as->second);
     }
-    const analysis::Results results = analysis::analyse(b, (*store)->revision());
+    const analysis::Results results = analysed(b, (*store)->revision());
     const analysis::ScanMeshes meshes = meshesOf(*store->get());
     const analysis::Overlay o = analysis::overlayOf(b, results, meshes);
     Json j;
@@ -271,8 +271,7 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
     if (keep) {
         const auto edit = analysis::keepCuts(b, results, *map);
         if (!edit) return fail(edit.error());
-        const char* user = std::getenv("USER");
-        if (const auto kept = (*store)->keep(*edit, {user ? user : "builder", {}}); !kept) return fail(kept.error());
+        if (const auto kept = (*store)->keep(*edit, author()); !kept) return fail(kept.error());
         j["kept"] = edit->sentence;
     }
     return say(*map, std::move(j), out, b, results);

@@ -186,12 +186,14 @@ std::string conditionJson(const SurveyOf& s) {
 }
 
 std::string nextJson(const SurveyOf& s, const std::vector<tape::RankedReading>& round) {
-    return text({{"wanted", s.wanted.key == "point" && s.wanted.point >= 0 ? "point " + s.survey.points[s.wanted.point].name
-                                                                           : s.wanted.key},
-                 {"reach_mm", s.means.reach_mm},
-                 {"gauge", s.means.gauge},
-                 {"best", ranked(s.next, s.survey)},
-                 {"round", ranked(round, s.survey)}});
+    return text(
+        {{"wanted",
+          s.wanted.key == "point" && s.wanted.point >= 0 ? "point " + s.survey.points[s.wanted.point].name : s.wanted.key},
+         {"reach_mm", s.means.reach_mm},
+         {"gauge", s.means.gauge},
+         {"searched", tape::searchedWords(s.survey).empty() ? "all pairs of placed points" : tape::searchedWords(s.survey)},
+         {"best", ranked(s.next, s.survey)},
+         {"round", ranked(round, s.survey)}});
 }
 
 std::string compareJson(const tape::Comparison& c, const tape::Survey& before) {

@@ -5,19 +5,14 @@
 #include "cli/clearance_commands.hpp"
 #include "cli/cut_commands.hpp"
 #include "cli/json.hpp"
+#include "cli/keep_commands.hpp"
+#include "cli/open_build.hpp"
 #include "cli/scan_commands.hpp"
 #include "cli/tape_commands.hpp"
-#include "formats/picture.hpp"
-#include "formats/points_csv.hpp"
-#include "formats/readings_csv.hpp"
-#include "prompt/context.hpp"
-#include "store/store.hpp"
+#include "files/between.hpp"
+#include "files/streams.hpp"
 
-#include <cstdio>
-#include <cstdlib>
-#include <fstream>
 #include <iostream>
-#include <sstream>
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -25,162 +20,17 @@
 namespace gorvet::cli {
 namespace {
 
-store::Author author(const std::string& why) {
-    const char* user = std::getenv("GORVET_USER");
-    if (!user) user = std::getenv("USER");
-    return {user ? user : "builder", why};
-}
-
-using StorePtr = std::unique_ptr<store::Store>;
-
 struct Opened {
     StorePtr store;
     analysis::Results results;
 };
 
 Result<Opened> openAndAnalyse(const std::string& path) {
-    auto store = store::Store::open(path);
+    auto store = openToRead(path);
     if (!store) return store.error();
-    for (const std::string& d : (*store)->damage()) std::cerr << "gorvet-cli: " << path << " is damaged: " << d << "\n";
-    if (!(*store)->keptCopy().empty())
-        std::cerr << "gorvet-cli: brought up from an older file version; a copy is " << (*store)->keptCopy().string() << "\n";
     Opened opened{std::move(*store), {}};
-    opened.results = analysis::analyse(opened.store->build(), opened.store->revision());
+    opened.results = analysed(*opened.store);
     return opened;
-}
-
-int newBuild(const std::string& path, const std::string& name) {
-    auto store = store::Store::create(path);
-    if (!store) return fail(store.error());
-    build::Settings settings;
-    settings.name = name.empty() ? std::filesystem::path(path).stem().string() : name;
-    if (auto kept = (*store)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author(""));
-        !kept)
-        return fail(kept.error());
-    std::cerr << "made " << path << "\n";
-    return 0;
-}
-
-int importReadings(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& session_name,
-                   const std::string& why) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    auto text = fileText(csv_path);
-    if (!text) return fail(text.error());
-    build::SessionId session;
-    for (const auto& [id, s] : (*store)->build().sessions)
-        if (s.subject == subject && (session_name.empty() || s.name == session_name)) session = id;
-    auto read = formats::readReadings(*text, (*store)->build(), subject, session, session_name.empty() ? "import" : session_name);
-    if (!read) return fail(read.error());
-    sayProblems(csv_path, read->problems);
-    if (!read->edit.changes.empty())
-        if (auto kept = (*store)->keep(read->edit, author(why)); !kept) return fail(kept.error());
-    std::cout << fmt::format("{{\"readings\": {}, \"points\": {}, \"holds\": {}, \"left_out\": {}}}\n", read->readings,
-                             read->points, read->holds, read->problems.size());
-    return read->problems.empty() ? 0 : exit_open;
-}
-
-int enterLines(const std::string& path, build::Subject subject, const std::vector<std::string>& given, const std::string& why) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    std::vector<std::string> lines = given;
-    if (lines.empty())
-        for (std::string line; std::getline(std::cin, line);) lines.push_back(line);
-    entry::Context context;
-    context.subject = subject;
-    context.who = author("").who;
-    context.now_utc = store::nowUtc();
-    int wrong = 0;
-    int number = 0;
-    for (const std::string& line : lines) {
-        ++number;
-        const auto start = line.find_first_not_of(" \t\r");
-        if (start == std::string::npos || line[start] == '#') continue;
-        if (entry::isAboutWork(line)) // what can be ticked follows from what was kept so far
-            context = prompt::contextFor(analysis::analyse((*store)->build(), (*store)->revision()), context.subject,
-                                         author("").who, store::nowUtc());
-        auto understood = entry::understand((*store)->build(), context, line);
-        if (!understood) {
-            const Error& e = understood.error();
-            std::cerr << fmt::format("line {}: {}\n  {}\n", number, e.text(), line);
-            if (e.column >= 0) std::cerr << "  " << std::string(static_cast<size_t>(e.column), ' ') << "^\n";
-            ++wrong;
-            continue;
-        }
-        if (understood->subject) context.subject = *understood->subject;
-        if (understood->edit.changes.empty()) continue;
-        if (auto kept = (*store)->keep(understood->edit, author(why)); !kept) return fail(kept.error());
-        std::cerr << understood->echo << (understood->remark.empty() ? "" : " (" + understood->remark + ")") << "\n";
-    }
-    return wrong ? exit_open : 0;
-}
-
-int keepPhoto(const std::string& path, const std::string& step, const std::string& picture, const std::string& note) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    if (auto looked = formats::isPicture(picture); !looked) return fail(looked.error());
-    auto blob = (*store)->keepBlob(picture);
-    if (!blob) return fail(blob.error());
-    const std::string line = "done " + step + (note.empty() ? "" : " note " + note) + " photo " + blob->hash;
-    const auto context = prompt::contextFor(analysis::analyse((*store)->build(), (*store)->revision()), build::Subject::Chassis,
-                                            author("").who, store::nowUtc());
-    auto understood = entry::understand((*store)->build(), context, line);
-    if (!understood) return fail(understood.error());
-    if (auto kept = (*store)->keep(understood->edit, author("")); !kept) return fail(kept.error());
-    std::cerr << understood->echo << "\n";
-    return 0;
-}
-
-int keepPhotoFound(const std::string& path, build::Subject subject, const std::string& kind, const std::string& where,
-                   const std::string& picture) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    if (auto looked = formats::isPicture(picture); !looked) return fail(looked.error());
-    auto blob = (*store)->keepBlob(picture);
-    if (!blob) return fail(blob.error());
-    entry::Context context;
-    context.subject = subject;
-    context.who = author("").who;
-    context.now_utc = store::nowUtc();
-    auto understood =
-        entry::understand((*store)->build(), context, fmt::format("found {} \"{}\" photo {}", kind, where, blob->hash));
-    if (!understood) return fail(understood.error());
-    if (auto kept = (*store)->keep(understood->edit, author("")); !kept) return fail(kept.error());
-    std::cerr << understood->echo << "\n";
-    return 0;
-}
-
-int importPoints(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& as,
-                 const std::string& source) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    auto text = fileText(csv_path);
-    if (!text) return fail(text.error());
-    const auto are = as == "rough"     ? formats::PointsAre::Rough
-                     : as == "drawing" ? formats::PointsAre::Drawing
-                                       : formats::PointsAre::Coordinates;
-    auto read = formats::readPoints(*text, (*store)->build(), subject, are,
-                                    source.empty() ? std::filesystem::path(csv_path).stem().string() : source);
-    if (!read) return fail(read.error());
-    sayProblems(csv_path, read->problems);
-    if (!read->edit.changes.empty())
-        if (auto kept = (*store)->keep(read->edit, author("")); !kept) return fail(kept.error());
-    std::cout << fmt::format("{{\"points\": {}, \"new\": {}, \"left_out\": {}}}\n", read->points, read->fresh,
-                             read->problems.size());
-    return read->problems.empty() ? 0 : exit_open;
-}
-
-int takePhotoOut(const std::string& path, const std::string& hash, const std::string& out) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    std::ofstream file(out, std::ios::binary);
-    auto read = (*store)->readBlob(hash, [&](std::span<const unsigned char> bytes) {
-        file.write(reinterpret_cast<const char*>(bytes.data()), static_cast<std::streamsize>(bytes.size()));
-    });
-    if (!read) return fail(read.error());
-    file.close();
-    if (!file) return fail({Error::Code::File, out, out + " can't be written.", "Choose another place.", -1});
-    return 0;
 }
 
 template <class F> int withResults(const std::string& path, F&& print) {
@@ -200,33 +50,14 @@ int exportAll(const std::string& path, const std::string& directory) {
     return 0;
 }
 
-int undoRedo(const std::string& path, bool undo) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    auto done = undo ? (*store)->undo(author("")) : (*store)->redo(author(""));
-    if (!done) return fail(done.error());
-    std::cerr << (undo ? "undid: " : "did again: ") << *done << "\n";
-    return 0;
-}
-
-int printLog(const std::string& path) {
-    auto store = store::Store::open(path);
-    if (!store) return fail(store.error());
-    auto entries = (*store)->log(1'000'000);
-    for (auto e = entries.rbegin(); e != entries.rend(); ++e) {
-        const char* kind = e->kind == store::LogEntry::Kind::Edit   ? ""
-                           : e->kind == store::LogEntry::Kind::Undo ? "undo: "
-                                                                    : "redo: ";
-        std::cout << fmt::format("{} {} {} {}{}{}\n", e->seq, e->at_utc, e->who, kind, e->sentence,
-                                 e->why.empty() ? "" : " (" + e->why + ")");
-    }
-    return 0;
-}
-
 int run(int argc, char** argv) {
     CLI::App app{
         "Gorvet without a window: body on chassis, measured, planned and drawn. JSON on standard output, messages on standard error."};
     app.require_subcommand(1);
+    double patience = 10;
+    app.add_option("--wait", patience, "how many seconds to wait for another program that writes the build")
+        ->check(files::between(0.0, 3600.0))
+        ->capture_default_str();
     std::string path;
     std::string other;
     std::string text;
@@ -265,7 +96,7 @@ int run(int argc, char** argv) {
     auto* next = tape->add_subcommand("next", "what to measure next, and a round of readings in walking order");
     next->add_option("FILE", path, "FILE.gorvet")->required();
     subjectOption(next);
-    next->add_option("--count", count, "readings in the round")->check(CLI::Range(1, 200));
+    next->add_option("--count", count, "readings in the round")->check(files::between(1, 200));
     next->add_option("--want", text, "everything, figures, diamond, twist, sidesway, rails, wheelbase, tracks or \"point NAME\"");
     next->add_option("--sheet", other, "write the round as a measuring sheet, PDF");
     auto* compare = tape->add_subcommand("compare", "what moved between two surveys");
@@ -309,8 +140,8 @@ int run(int argc, char** argv) {
     std::string to;
     auto* practice_new = practice->add_subcommand("new", "make a practice frame");
     fileArgument(practice_new);
-    practice_new->add_option("--seed", seed, "which frame")->check(CLI::Range(0.0, 2147483647.0));
-    practice_new->add_option("--difficulty", difficulty, "1, 2 or 3")->check(CLI::Range(1, 3));
+    practice_new->add_option("--seed", seed, "which frame")->check(files::between(0.0, 2147483647.0));
+    practice_new->add_option("--difficulty", difficulty, "1, 2 or 3")->check(files::between(1, 3));
     auto* practice_take = practice->add_subcommand("take", "read it with a simulated instrument");
     fileArgument(practice_take);
     practice_take->add_option("KIND", text, "tape, height, slope, …")->required();
@@ -354,8 +185,8 @@ int run(int argc, char** argv) {
     scan_align->add_option("--start", aligned.start, "rough pose: dx,dy,dz,yaw,pitch,roll in mm and degrees");
     scan_align->add_option("--pick", aligned.picks, "the same place in both: x,y,z=x,y,z; three or more, in place of --start");
     scan_align->add_option("--markers", aligned.marker_radius_mm, "start by marker balls of this radius, mm")
-        ->check(CLI::Range(1.0, 1000.0));
-    scan_align->add_option("--reach", aligned.reach_mm, "how far the start may be off, mm")->check(CLI::Range(1.0, 10000.0));
+        ->check(files::between(1.0, 1000.0));
+    scan_align->add_option("--reach", aligned.reach_mm, "how far the start may be off, mm")->check(files::between(1.0, 10000.0));
     scan_align->add_flag("--only-picks", aligned.only_picks, "leave it as picks or markers lay it");
     scan_align->add_option("--out", aligned.out, "write the moved scan: OUT.ply or OUT.stl");
     unitOption(scan_align);
@@ -364,13 +195,13 @@ int run(int argc, char** argv) {
     bool strays = false;
     scan_markers->add_option("FILE", path, "the scan")->required();
     scan_markers->add_option("OTHER", other, "another scan");
-    scan_markers->add_option("--radius", radius, "of the balls, mm")->required()->check(CLI::Range(1.0, 1000.0));
+    scan_markers->add_option("--radius", radius, "of the balls, mm")->required()->check(files::between(1.0, 1000.0));
     unitOption(scan_markers);
     auto* scan_midplane = scan->add_subcommand("midplane", "the mid-plane by symmetry, and where left and right are unlike");
     std::string across, map;
     scan_midplane->add_option("FILE", path, "the scan")->required();
     scan_midplane->add_option("--across", across, "roughly which way is across: x,y,z");
-    scan_midplane->add_option("--limit", limit, "what is worth telling, mm")->check(CLI::Range(0.0, 1000.0));
+    scan_midplane->add_option("--limit", limit, "what is worth telling, mm")->check(files::between(0.0, 1000.0));
     scan_midplane->add_option("--map", map, "write the scan as PLY with how far each point is off its like");
     unitOption(scan_midplane);
     DatumRequest datum;
@@ -385,43 +216,47 @@ int run(int argc, char** argv) {
     scan_thin->add_option("FILE", path, "the scan")->required();
     scan_thin->add_option("OUT", other, "OUT.ply or OUT.stl")->required();
     scan_thin->add_option("--bound", bound, "no point that goes is farther from one that stays, mm")
-        ->check(CLI::Range(0.0, 10000.0));
+        ->check(files::between(0.0, 10000.0));
     scan_thin->add_flag("--strays", strays, "leave out stray points first");
     unitOption(scan_thin);
     auto* scan_check = scan->add_subcommand("check", "is the unit right? a distance in the scan against one that was taped");
     scan_check->add_option("FILE", path, "the scan")->required();
     scan_check->add_option("--from", from, "a place: x,y,z")->required();
     scan_check->add_option("--to", to, "the other place")->required();
-    scan_check->add_option("--known", known, "what was taped, mm")->required();
+    scan_check->add_option("--known", known, "what was taped, mm")->check(files::between(0.001, 1e6))->required();
     unitOption(scan_check);
     ClearanceRequest clear;
     auto* clearance = app.add_subcommand("clearance", "one mesh against another: what fouls, by how much, where");
     clearance->add_option("BODY", clear.body, "the mesh that moves: PLY, STL, OBJ, XYZ or CSV")->required();
     clearance->add_option("CHASSIS", clear.chassis, "the mesh that stays")->required();
     clearance->add_option("--pose", clear.pose, "dx,dy,dz,yaw,pitch,roll: mm and degrees about BODY's own origin");
-    clearance->add_option("--cap", clear.cap_mm, "how far to look, mm")->check(CLI::Range(0.001, 1e6));
-    clearance->add_option("--least", clear.least_mm, "the least clearance that is wanted, mm")->check(CLI::Range(0.0, 1e5));
-    clearance->add_option("--finish", clear.finish_mm, "what finish takes up, mm")->check(CLI::Range(0.0, 1e5));
-    clearance->add_option("--pm", clear.half_width_mm, "± of the distances, mm")->check(CLI::Range(0.0, 1e5));
+    clearance->add_option("--cap", clear.cap_mm, "how far to look, mm")->check(files::between(0.001, 1e6));
+    clearance->add_option("--least", clear.least_mm, "the least clearance that is wanted, mm")->check(files::between(0.0, 1e5));
+    clearance->add_option("--finish", clear.finish_mm, "what finish takes up, mm")->check(files::between(0.0, 1e5));
+    clearance->add_option("--pm", clear.half_width_mm, "± of the distances, mm")->check(files::between(0.0, 1e5));
     clearance->add_option("--unit", clear.unit, "what one unit of both files is: mm (unless said), cm, m or in")
         ->check(CLI::IsMember({"mm", "cm", "m", "in"}));
-    clearance->add_option("--threads", clear.threads, "0: as many as the machine has")->check(CLI::Range(0, 256));
+    clearance->add_option("--threads", clear.threads, "0: as many as the machine has")->check(files::between(0, 256));
     clearance->add_option("--map", clear.map, "write BODY as PLY with the distance of every point");
     CutRequest cuts;
     auto* cutmap = app.add_subcommand("cutmap", "what to cut from BODY so that it clears CHASSIS, as lines a person can cut");
     cutmap->add_option("BODY", cuts.clearance.body, "a mesh of the body")->required();
     cutmap->add_option("CHASSIS", cuts.clearance.chassis, "the mesh that stays")->required();
     cutmap->add_option("--pose", cuts.clearance.pose, "dx,dy,dz,yaw,pitch,roll: mm and degrees about BODY's own origin");
-    cutmap->add_option("--cap", cuts.clearance.cap_mm, "how far to look, mm")->check(CLI::Range(0.001, 1e6));
-    cutmap->add_option("--least", cuts.clearance.least_mm, "the least clearance that is wanted, mm")->check(CLI::Range(0.0, 1e5));
-    cutmap->add_option("--finish", cuts.clearance.finish_mm, "what finish takes up, mm")->check(CLI::Range(0.0, 1e5));
-    cutmap->add_option("--pm", cuts.clearance.half_width_mm, "± of the distances, mm")->check(CLI::Range(0.0, 1e5));
+    cutmap->add_option("--cap", cuts.clearance.cap_mm, "how far to look, mm")->check(files::between(0.001, 1e6));
+    cutmap->add_option("--least", cuts.clearance.least_mm, "the least clearance that is wanted, mm")
+        ->check(files::between(0.0, 1e5));
+    cutmap->add_option("--finish", cuts.clearance.finish_mm, "what finish takes up, mm")->check(files::between(0.0, 1e5));
+    cutmap->add_option("--pm", cuts.clearance.half_width_mm, "± of the distances, mm")->check(files::between(0.0, 1e5));
     cutmap->add_option("--unit", cuts.clearance.unit, "what one unit of both files is: mm (unless said), cm, m or in")
         ->check(CLI::IsMember({"mm", "cm", "m", "in"}));
-    cutmap->add_option("--margin", cuts.margin_mm, "cut so far beyond what is too near, along the sheet, mm");
-    cutmap->add_option("--flange", cuts.flange_mm, "sheet left standing for re-joining, at most the margin, mm");
-    cutmap->add_option("--thickness", cuts.thickness_mm, "of the sheet, mm");
-    cutmap->add_option("--fineness", cuts.fineness_mm, "triangles near a cut are divided down to this, mm");
+    cutmap->add_option("--margin", cuts.margin_mm, "cut so far beyond what is too near, along the sheet, mm")
+        ->check(files::between(0.0, 1e4));
+    cutmap->add_option("--flange", cuts.flange_mm, "sheet left standing for re-joining, at most the margin, mm")
+        ->check(files::between(0.0, 1e4));
+    cutmap->add_option("--thickness", cuts.thickness_mm, "of the sheet, mm")->check(files::between(0.0, 100.0));
+    cutmap->add_option("--fineness", cuts.fineness_mm, "triangles near a cut are divided down to this, mm")
+        ->check(files::between(0.01, 1000.0));
     cutmap->add_option("--zone", cuts.zones, "never|brace|named:NAME:x,y,z:x,y,z on BODY's own axes; may be given often");
     cutmap->add_option("--out", cuts.out, "a folder for each cut as DXF, the places as CSV, and all as PDF");
     auto* scan_keep = scan->add_subcommand("keep", "keep a scan's file in a build");
@@ -441,7 +276,7 @@ int run(int argc, char** argv) {
         "lay", "stand a kept scan on its subject's axes: by marker balls, its mid-plane, 3-2-1, or surveyed points");
     scan_lay->add_option("FILE", lay.build, "the build")->required();
     scan_lay->add_option("SCAN", lay.scan, "name of the scan")->required();
-    scan_lay->add_option("--markers", lay.ball_radius_mm, "radius of the marker balls, mm");
+    scan_lay->add_option("--markers", lay.ball_radius_mm, "radius of the marker balls, mm")->check(files::between(1.0, 1000.0));
     scan_lay->add_flag("--symmetry", lay.symmetry, "its own mid-plane becomes the centreline");
     scan_lay->add_option("--datum", lay.datum,
                          "six places x,y,z as it stands now: three on the datum plane, two on the centreline, one at station 0");
@@ -483,12 +318,17 @@ int run(int argc, char** argv) {
     auto* exports = app.add_subcommand("export", "write drawings, cut list, readings and the build sheet");
     fileArgument(exports);
     exports->add_option("--all", other, "folder to write into")->required();
+    for (auto* command : app.get_subcommands({})) {
+        command->fallthrough();
+        for (auto* inner : command->get_subcommands({})) inner->fallthrough();
+    }
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
         const int code = app.exit(e, std::cout, std::cerr);
         return code == 0 ? 0 : exit_wrong;
     }
+    setPatience(patience);
     if (*fresh) return newBuild(path, text);
     if (*import) return importReadings(path, other, subject(), text, why);
     if (*enter) return enterLines(path, subject(), lines, why);
@@ -549,8 +389,9 @@ int run(int argc, char** argv) {
 } // namespace gorvet::cli
 
 int main(int argc, char** argv) {
+    gorvet::files::openStandardStreams();
     try {
-        return gorvet::cli::run(argc, argv);
+        return gorvet::cli::finished(gorvet::cli::run(argc, argv));
     } catch (const std::exception& e) {
         std::cerr << "gorvet-cli: " << e.what() << "\n";
         return 2;

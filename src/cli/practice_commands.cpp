@@ -1,24 +1,15 @@
 #include "analysis/practice.hpp"
 #include "cli/json.hpp"
+#include "cli/open_build.hpp"
 #include "cli/tape_commands.hpp"
 #include "prompt/context.hpp"
 #include "sim/instruments.hpp"
-#include "store/store.hpp"
 
-#include <cstdlib>
 #include <iostream>
 
 #include <fmt/format.h>
 
 namespace gorvet::cli {
-namespace {
-store::Author author() {
-    const char* user = std::getenv("GORVET_USER");
-    if (!user) user = std::getenv("USER");
-    return {user ? user : "builder", ""};
-}
-} // namespace
-
 int practiceNew(const std::string& path, double seed, int difficulty) {
     auto store = store::Store::create(path);
     if (!store) return fail(store.error());
@@ -30,7 +21,7 @@ int practiceNew(const std::string& path, double seed, int difficulty) {
 }
 
 int practiceTake(const std::string& path, const std::string& kind, const std::string& from, const std::string& to, bool keep) {
-    auto store = store::Store::open(path);
+    auto store = keep ? openToWrite(path) : openToRead(path);
     if (!store) return fail(store.error());
     const build::Build& b = (*store)->build();
     if (!b.practice.on)
@@ -41,8 +32,7 @@ int practiceTake(const std::string& path, const std::string& kind, const std::st
     std::cout << fmt::format("{{\"kind\": \"{}\", \"from\": \"{}\", \"to\": \"{}\", \"reads\": \"{}\"}}\n", kind, from, to,
                              taken->figure);
     if (!keep) return 0;
-    const auto context =
-        prompt::contextFor(analysis::analyse(b, (*store)->revision()), build::Subject::Chassis, author().who, store::nowUtc());
+    const auto context = prompt::contextFor(analysed(**store), build::Subject::Chassis, author().who, store::nowUtc());
     auto understood = entry::understand(b, context, fmt::format("{} {} {} {}", kind, from, to, taken->figure));
     if (!understood) return fail(understood.error());
     if (auto kept = (*store)->keep(understood->edit, author()); !kept) return fail(kept.error());
@@ -50,12 +40,12 @@ int practiceTake(const std::string& path, const std::string& kind, const std::st
 }
 
 int practiceMark(const std::string& path) {
-    auto store = store::Store::open(path);
+    auto store = openToRead(path);
     if (!store) return fail(store.error());
     const build::Build& b = (*store)->build();
     if (!b.practice.on)
         return fail({Error::Code::BadInput, path, path + " is no practice frame.", "Make one: gorvet-cli practice new FILE", -1});
-    std::cout << practiceJson(b, analysis::analyse(b, (*store)->revision()));
+    std::cout << practiceJson(b, analysed(**store));
     if (!b.practice.marked) std::cerr << "gorvet-cli: the answers are not handed in yet: enter hand-in\n";
     return b.practice.marked ? 0 : exit_open;
 }

@@ -1,5 +1,7 @@
 #include "cli/read_scan.hpp"
 
+#include "files/out_file.hpp"
+
 #include <algorithm>
 #include <iostream>
 #include <numbers>
@@ -15,6 +17,7 @@ namespace gorvet::cli {
 
 Result<formats::ReadMesh> readSaying(const std::string& path, const std::string& unit) {
     const double unit_mm = unit == "mm" ? 1 : unit == "cm" ? 10 : unit == "m" ? 1000 : 25.4;
+    files::protect(path); // before it is read: what it becomes goes elsewhere
     const bool seen = isatty(STDERR_FILENO) != 0;
     int told = -1;
     auto read = formats::readMesh(path, unit_mm, [&](double share) {

@@ -4,10 +4,12 @@
 #include "analysis/findings.hpp"
 #include "analysis/survey_lines.hpp"
 #include "cli/json.hpp"
+#include "cli/open_build.hpp"
+#include "files/out_file.hpp"
 #include "formats/points_csv.hpp"
 #include "formats/readings_csv.hpp"
 #include "sheet/write.hpp"
-#include "store/store.hpp"
+#include "units/text.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -22,7 +24,7 @@
 namespace gorvet::cli {
 
 int fail(const Error& e) {
-    std::cerr << "gorvet-cli: " << e.text() << "\n";
+    std::cerr << "gorvet-cli: " << units::visible(e.text()) << "\n";
     return exit_wrong;
 }
 
@@ -33,10 +35,20 @@ void sayProblems(const std::string& file, const std::vector<formats::CsvProblem>
 }
 
 Result<std::string> fileText(const std::string& path) {
+    if (auto plain = files::isPlainFile(path); !plain) return plain.error();
+    constexpr std::uintmax_t most_bytes = 64ULL << 20;
+    std::error_code ec;
+    if (const auto size = std::filesystem::file_size(path, ec); !ec && size > most_bytes)
+        return Error{Error::Code::BadInput, path,
+                     fmt::format("{} has {} MB: no list of readings is longer than {} MB.", path, size >> 20, most_bytes >> 20),
+                     "Is it the right file?", -1};
     std::ifstream in(path, std::ios::binary);
     std::ostringstream text;
     text << in.rdbuf();
-    if (!in) return Error{Error::Code::NotFound, path, path + " can't be read.", "Check its name and permissions.", -1};
+    if (!in && text.tellp() != 0) in.clear();
+    if (!in.eof() && !in)
+        return Error{Error::Code::NotFound, path, path + " can't be read.", "Check its name and permissions.", -1};
+    files::protect(path);
     return text.str();
 }
 
@@ -61,7 +73,7 @@ Result<Loaded> load(const std::string& path, build::Subject subject) {
         session = path.substr(colon + 8);
     }
     if (isBuildFile(file)) {
-        auto store = store::Store::open(file);
+        auto store = openToRead(file);
         if (!store) return store.error();
         loaded.build = (*store)->build();
         if (session.empty()) return loaded;
@@ -79,6 +91,7 @@ Result<Loaded> load(const std::string& path, build::Subject subject) {
     if (!text) return text.error();
     auto read = formats::readReadings(*text, loaded.build, subject, {}, "import");
     if (!read) return read.error();
+    if (!read->remark.empty()) std::cerr << file << ": " << read->remark << "\n";
     sayProblems(file, read->problems);
     loaded.left_out = static_cast<int>(read->problems.size());
     if (auto done = build::enact(loaded.build, read->edit); !done) return done.error();
@@ -97,12 +110,13 @@ int sayOpen(const analysis::SurveyOf& survey) {
 int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
     auto loaded = load(path, subject);
     if (!loaded) return fail(loaded.error());
-    analysis::Results r = analysis::analyse(loaded->build, 0);
+    analysis::Results r = analysed(loaded->build);
     analysis::SurveyOf& survey = subject == build::Subject::Body ? r.body : r.chassis;
     if (keep_all) {
         survey.solution = tape::solve(survey.survey, {.set_aside = false, .go_on = {}});
         survey.condition = tape::condition(survey.solution, survey.frame);
         r.findings = analysis::findAll(loaded->build, r);
+        analysis::sayDamage(r, std::vector(r.file_damage));
     }
     std::cout << tapeJson(survey, r.findings, loaded->lines);
     if (survey.solution.status != tape::Status::Solved) return sayOpen(survey);
@@ -112,7 +126,7 @@ int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
 int tapeCondition(const std::string& path, build::Subject subject) {
     auto loaded = load(path, subject);
     if (!loaded) return fail(loaded.error());
-    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const analysis::Results r = analysed(loaded->build);
     std::cout << conditionJson(r.of(subject));
     return r.of(subject).solution.status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
 }
@@ -128,7 +142,7 @@ int tapeNext(const std::string& path, build::Subject subject, const std::string&
                          "Use everything, figures, diamond, twist, sidesway, rails, wheelbase, tracks or \"point NAME\".", -1});
         loaded->build.settings.want = want;
     }
-    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const analysis::Results r = analysed(loaded->build);
     const analysis::SurveyOf& survey = r.of(subject);
     const auto round = analysis::measuringRound(survey, static_cast<size_t>(count));
     std::cout << nextJson(survey, round);
@@ -146,7 +160,7 @@ namespace {
 
 /// By how much what stands behind the planned cut moves, and the station of the cut; nothing where no change is planned.
 std::optional<std::pair<double, build::Vec3>> plannedMove(const build::Build& b) {
-    const analysis::Results r = analysis::analyse(b, 0);
+    const analysis::Results r = analysed(b);
     if (!r.sit_input.cut_station_mm || !r.seat.change_mm) return std::nullopt;
     const double change = *r.seat.change_mm;
     return std::pair{*r.sit_input.cut_station_mm, build::Vec3{change, 0, -change * std::tan(r.sit_input.cut_slope_rad)}};
@@ -194,7 +208,7 @@ int tapeCompare(const std::string& before, const std::string& after, build::Subj
 int tapeDrawing(const std::string& path, build::Subject subject) {
     auto loaded = load(path, subject);
     if (!loaded) return fail(loaded.error());
-    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const analysis::Results r = analysed(loaded->build);
     std::cout << drawingJson(r.of(subject));
     const auto& c = r.of(subject).drawing.comparison;
     if (!c.possible)
@@ -206,7 +220,7 @@ int tapeDrawing(const std::string& path, build::Subject subject) {
 int tapeReport(const std::string& path, build::Subject subject, const std::string& out) {
     auto loaded = load(path, subject);
     if (!loaded) return fail(loaded.error());
-    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const analysis::Results r = analysed(loaded->build);
     const auto pages = analysis::asFoundReport(loaded->build, r, subject);
     if (auto written = sheet::writePdf(pages, {"As found: " + loaded->build.settings.name, "Gorvet report as found"}, out);
         !written)
@@ -218,37 +232,34 @@ int tapeReport(const std::string& path, build::Subject subject, const std::strin
 int tapePoints(const std::string& path, build::Subject subject, const std::string& out) {
     auto loaded = load(path, subject);
     if (!loaded) return fail(loaded.error());
-    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const analysis::Results r = analysed(loaded->build);
     const std::string csv = formats::writePoints(analysis::pointRows(loaded->build, r.of(subject)));
     if (out.empty()) {
         std::cout << csv;
     } else {
-        std::ofstream file(out, std::ios::binary);
-        file << csv;
-        file.close();
-        if (!file) return fail({Error::Code::File, out, out + " can't be written.", "Choose another place.", -1});
+        if (auto written = files::putText(out, files::Kind::Csv, csv); !written) return fail(written.error());
     }
     return r.of(subject).solution.status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
 }
 
 int printFound(const std::string& path) {
-    auto store = store::Store::open(path);
+    auto store = openToRead(path);
     if (!store) return fail(store.error());
     const auto& b = (*store)->build();
-    std::cout << foundJson(b, analysis::analyse(b, 0));
+    std::cout << foundJson(b, analysed(b));
     return 0;
 }
 
 int axleAlign(const std::string& path) {
     auto loaded = load(path, build::Subject::Chassis);
     if (!loaded) return fail(loaded.error());
-    const analysis::Results r = analysis::analyse(loaded->build, 0);
+    const analysis::Results r = analysed(loaded->build);
     std::cout << alignJson(r.chassis, tape::alignment(analysis::alignmentInput(loaded->build)));
     return 0;
 }
 
 int printGaps(const std::string& path) {
-    auto store = store::Store::open(path);
+    auto store = openToRead(path);
     if (!store) return fail(store.error());
     std::cout << gapsJson(tape::gapTrends(analysis::gapReadings((*store)->build())));
     return 0;

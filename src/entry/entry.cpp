@@ -1,6 +1,8 @@
 #include "entry/entry.hpp"
 
+#include "build/gate.hpp"
 #include "entry/reader.hpp"
+#include "units/text.hpp"
 
 #include <map>
 
@@ -90,10 +92,10 @@ Understood Reader::read() {
                                                                             {"tolerance", &Reader::tolerance},
                                                                             {"subject", &Reader::subject}};
     const Word& first = line_.peek();
-    // a point of that name wins over a command, so that no name is forbidden
-    const bool is_point = pointNamed(b_, context_.subject, first.text) != nullptr;
+    // a command wins over a point of its name, which is typed in quotes: no name is forbidden, and none takes a command away
+    const bool is_point = first.quoted;
     const auto command = commands.find(first.text);
-    if (!is_point && !first.quoted && command != commands.end()) {
+    if (!is_point && command != commands.end()) {
         command_ = line_.next("a word").text;
         (this->*command->second)();
     } else if (const auto kind = is_point ? std::nullopt : fromWord<ReadingKind>(first.text)) {
@@ -109,16 +111,22 @@ Understood Reader::read() {
 }
 
 bool isAboutWork(std::string_view line) {
-    const Line words(line);
+    const Line words(line.substr(0, 64)); // its first word tells
     return words.peekIs("done") || words.peekIs("check");
 }
 
 Result<Understood> understand(const Build& b, const Context& context, std::string_view line) {
+    const std::string seen(line.substr(0, 200));
+    if (line.size() > most_line_bytes)
+        return Error{Error::Code::BadInput, seen,
+                     fmt::format("The line is too long: {} bytes, {} at most.", line.size(), most_line_bytes),
+                     "Type one thing after the other.", -1};
+    if (const auto bad = units::badSign(line, units::TextIs::Note))
+        return Error{Error::Code::BadInput, std::string(line), fmt::format("Character {}: {}.", bad->column + 1, bad->what),
+                     "Type it again; a file is saved as UTF-8.", bad->column};
     try {
         Understood understood = Reader(b, context, line).read();
-        Build trial = b;
-        if (!understood.edit.changes.empty())
-            if (auto ok = enact(trial, understood.edit); !ok) return ok.error();
+        if (auto ok = wouldAdmit(b, understood.edit); !ok) return ok.error();
         return understood;
     } catch (const Failure& f) {
         return Error{Error::Code::BadInput, std::string(line), f.message, f.remedy, f.column};

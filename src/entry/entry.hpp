@@ -29,6 +29,10 @@ struct StepState {
     std::vector<AskedCheck> checks;
 };
 
+/// The longest line that is read, and the most words in it.
+inline constexpr std::size_t most_line_bytes = 65'536;
+inline constexpr std::size_t most_words = 4'000;
+
 /// What the line is typed into.
 struct Context {
     build::Subject subject = build::Subject::Chassis;
@@ -48,7 +52,8 @@ struct Understood {
     std::optional<build::Subject> subject; ///< the line turns to another subject instead of editing
 };
 
-/// Reads one line against the build. Fails with BadInput or Conflict; `Error::column` points into the line (in characters).
+/// Reads one line against the build. The first word is a command where it is one; a point of such a name is typed in quotes.
+/// Fails with BadInput or Conflict; `Error::column` points into the line (in characters).
 Result<Understood> understand(const build::Build&, const Context&, std::string_view line);
 
 /// Whether a line is about the order of work, so that its context needs one.

@@ -1,5 +1,7 @@
 #include "entry/line.hpp"
 
+#include "entry/entry.hpp"
+
 #include <algorithm>
 
 namespace gorvet::entry {
@@ -8,7 +10,7 @@ namespace {
 bool startsCharacter(char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }
 } // namespace
 
-Line::Line(std::string_view text) {
+Line::Line(std::string_view text) : text_(text) {
     int column = 0;
     size_t i = 0;
     while (i < text.size()) {
@@ -18,7 +20,10 @@ Line::Line(std::string_view text) {
             continue;
         }
         Word word;
+        if (words_.size() >= most_words)
+            throw Failure{column, "The line has more words than any entry needs.", "Type one thing after the other."};
         word.column = column;
+        word.byte = i;
         const bool opens = text[i] == '"' && text.find('"', i + 1) != std::string_view::npos;
         if (opens) {
             word.quoted = true;
@@ -53,7 +58,7 @@ Word Line::next(const char* missing) {
 Word Line::upTo(std::initializer_list<std::string_view> stops) {
     Word joined;
     joined.column = atEnd() ? end_column_ : peek().column;
-    while (!atEnd() && std::find(stops.begin(), stops.end(), peek().text) == stops.end()) {
+    while (!atEnd() && (peek().quoted || std::find(stops.begin(), stops.end(), peek().text) == stops.end())) {
         const Word& word = words_[next_++];
         // keep every character in its column, so that an error inside can be pointed at
         if (!joined.text.empty()) {
@@ -63,6 +68,18 @@ Word Line::upTo(std::initializer_list<std::string_view> stops) {
         joined.text += word.text;
     }
     return joined;
+}
+
+Word Line::rest() {
+    Word all;
+    all.column = atEnd() ? end_column_ : peek().column;
+    if (atEnd()) return all;
+    std::string_view raw = std::string_view(text_).substr(peek().byte);
+    while (!raw.empty() && (raw.back() == ' ' || raw.back() == '\t' || raw.back() == '\r')) raw.remove_suffix(1);
+    if (raw.size() > 1 && raw.front() == '"' && raw.find('"', 1) == raw.size() - 1) raw = raw.substr(1, raw.size() - 2);
+    all.text = raw;
+    next_ = words_.size();
+    return all;
 }
 
 void Line::mustEnd() const {

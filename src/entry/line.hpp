@@ -12,6 +12,7 @@ struct Word {
     std::string text;
     int column = 0; ///< in characters
     bool quoted = false;
+    size_t byte = 0; ///< where it begins in the line, its quote too
 };
 
 /// Thrown inside this room; becomes an Error at its border.
@@ -33,12 +34,16 @@ public:
     bool take(std::string_view text);
     /// The next word; fails with a sentence about what is missing.
     Word next(const char* missing);
-    /// Everything up to (not including) one of these words, or to the end, as typed with single blanks. May be empty.
+    /// Everything up to (not including) one of these words, or to the end, as typed with single blanks. A word in quotes stops
+    /// nothing. May be empty.
     Word upTo(std::initializer_list<std::string_view> stops);
+    /// The whole rest of the line as it was typed, quotes and all; one pair of quotes round all of it is taken off. May be empty.
+    Word rest();
     void mustEnd() const;
     int endColumn() const { return end_column_; }
 
 private:
+    std::string text_;
     std::vector<Word> words_;
     size_t next_ = 0;
     int end_column_ = 0;

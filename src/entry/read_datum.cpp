@@ -106,6 +106,11 @@ void Reader::datum() {
             throw Failure{line_.endColumn(), fmt::format("It needs {} points.", least == most ? std::to_string(least) : "more"),
                           how};
         }
+        for (size_t i = 0; i < list.size(); ++i)
+            if (std::find(list.begin(), list.begin() + static_cast<std::ptrdiff_t>(i), list[i]) !=
+                list.begin() + static_cast<std::ptrdiff_t>(i))
+                throw Failure{line_.endColumn(), fmt::format("{} is named twice.", nameOf(b_, list[i])),
+                              "Name different points."};
         return list;
     };
     const auto optionalLength = [&](const char* missing) {
@@ -241,7 +246,7 @@ void Reader::coordinates(bool assumed) {
         }
     }
     r.instrument = instrumentFor(r.kind);
-    if (line_.take("note")) r.note = line_.upTo({}).text;
+    if (line_.take("note")) r.note = line_.rest().text;
     r.session = session(context_.subject);
     r.id = fresh<Reading>();
     put(Put<Reading>{r});
@@ -316,7 +321,6 @@ bool Reader::removeOfSurvey(const Word& what) {
         if (out_.edit.changes.empty()) throw Failure{name.column, fmt::format("There is no {} {}.", of, name.text), ""};
         say(fmt::format("remove the {} {}", of, name.text));
     };
-    if (pointNamed(b_, context_.subject, what.text)) return false;
     if (what.text == "instrument") {
         byName(b_.instruments, "instrument", [](const Instrument& i, const std::string& n) { return i.name == n; });
     } else if (what.text == "blocked") {

@@ -31,7 +31,7 @@ void Reader::found() {
         } else if (line_.take("photo")) {
             f.photo = line_.next("the photo's hash (the card, or gorvet-cli photo-found, picks a file)").text;
         } else if (line_.take("note")) {
-            f.note = line_.upTo({"photo"}).text;
+            f.note = line_.rest().text;
         } else if (f.kind == FlawKind::Layers && f.layers == 0 &&
                    line_.peek().text.find_first_not_of("0123456789") == std::string::npos) {
             f.layers = std::stod(line_.next("").text);

@@ -42,7 +42,7 @@ void Reader::scan() {
         s.unit = oneOf<ScanUnit>("what one unit of its file is");
         say(fmt::format("one unit of {} is one {}", s.name, word(s.unit)));
     } else if (what.text == "note") {
-        s.note = line_.upTo({}).text;
+        s.note = line_.rest().text;
         say(fmt::format("{}: {}", s.name, s.note));
     } else {
         throw Failure{what.column, fmt::format("\"{}\" is not known here.", what.text),

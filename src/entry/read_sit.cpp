@@ -217,7 +217,7 @@ void Reader::seating() {
         s.wheelbase_change = b_.stretch.wheelbase_change;
         s.leads = b_.school.leads;
         s.lowering = b_.lowering;
-        if (line_.take("note")) s.note = line_.upTo({}).text;
+        if (line_.take("note")) s.note = line_.rest().text;
         put(Put<Seating>{s});
         return say(fmt::format("keep this seating as {}", name.text));
     }

@@ -67,7 +67,7 @@ void Reader::crossing() {
             } else if (line_.take("to")) {
                 c.ends = lengthUpTo({"slack", "from", "note"}, "the station where it ends");
             } else if (line_.take("note")) {
-                c.note = line_.upTo({"slack", "from", "to"}).text;
+                c.note = line_.rest().text;
             } else {
                 throw Failure{line_.peek().column, fmt::format("\"{}\" is not known here.", line_.peek().text),
                               "Like: crossing brake-line slack 30 from 400 to 2600, or: crossing brake-line none"};

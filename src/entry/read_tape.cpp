@@ -1,3 +1,4 @@
+#include "build/unit_doubt.hpp"
 #include "entry/reader.hpp"
 
 #include <algorithm>
@@ -52,7 +53,10 @@ void Reader::hold() {
     h.value = lengthUpTo({}, "the held coordinate");
     h.id = HoldId{};
     for (const auto& [id, old] : b_.holds)
-        if (old.point == h.point && old.axis == h.axis) h.id = id;
+        if (old.point == h.point && old.axis == h.axis) {
+            h.id = id;
+            if (old.value.value != h.value.value) out_.remark = fmt::format("it was held at {} until now", show(old.value));
+        }
     if (!h.id) h.id = fresh<Hold>();
     put(Put<Hold>{h});
     say(fmt::format("hold {} of {} at {}", word(h.axis), p.name, show(h.value)));
@@ -106,7 +110,7 @@ void Reader::setup() {
         } else if (line_.take("sigma")) {
             s.sigma_mm = figure(line_.upTo({"note", "plane", "string", "tape"}), units::Kind::Length, "σ").value;
         } else if (line_.take("note")) {
-            s.note = line_.upTo({}).text;
+            s.note = line_.rest().text;
         } else {
             throw Failure{line_.peek().column, fmt::format("\"{}\" is not known here.", line_.peek().text),
                           fmt::format("Type {}; sigma 0.5; note when it was last checked.", wordList<SetUpKind>())};
@@ -251,6 +255,11 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
                       "Leave the question mark out once you have read it."};
     if ((kind == ReadingKind::Tape || kind == ReadingKind::Plan) && r.value.value <= 0)
         throw Failure{typed.column, "A distance must be above 0.", ""};
+    if (const auto about = roughly(b_, kind, r.from, r.to))
+        if (const auto doubt = doubtUnit(r.value.value, *about))
+            out_.remark = fmt::format("roughly {} is expected there: {} would fit ({}); if so, take it back and type it so",
+                                      units::formatLength(*about, b_.settings.length_step, true),
+                                      units::formatLength(doubt->would_be_mm, b_.settings.length_step, true), doubt->words);
     if (line_.atEnd() && !retape && countsAsCheck(kind, r.from, r.to, r.value)) return;
     if (line_.take("sigma"))
         r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
@@ -261,17 +270,22 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
         r.setup = setupFor(kind);
         r.instrument = instrumentFor(kind);
     }
-    if (line_.take("note")) r.note = line_.upTo({}).text;
+    if (line_.take("note")) r.note = line_.rest().text;
     // a reading that was to be taped again is replaced; any other stands beside the earlier ones
     Reading old;
-    for (const auto& [id, other] : b_.readings) {
+    const auto look = [&](const Reading& other) {
         const bool same = other.kind == kind && other.value.provenance == r.value.provenance && !other.replaced_by &&
                           ((other.from == r.from && other.to == r.to) ||
                            (kind != ReadingKind::Level && !isAngle(kind) && other.from == r.to && other.to == r.from));
-        // a figure that is assumed replaces the one that was assumed before
-        const bool flagged = r.value.provenance == Provenance::Assumed ||
-                             std::find(context_.to_retape.begin(), context_.to_retape.end(), id) != context_.to_retape.end();
-        if (same && (retape || flagged)) old = other;
+        if (same && (!old.id || other.id.value > old.id.value)) old = other;
+    };
+    // a figure that is assumed replaces the one that was assumed before; a usual reading looks only at those that are flagged, so
+    // that it costs the same after tens of thousands
+    if (retape || r.value.provenance == Provenance::Assumed) {
+        for (const auto& [id, other] : b_.readings) look(other);
+    } else {
+        for (const ReadingId id : context_.to_retape)
+            if (const auto other = b_.readings.find(id); other != b_.readings.end()) look(other->second);
     }
     if (retape && !old.id) throw Failure{first.column, "There is no such reading yet.", "Leave the word retape out."};
     r.session = session(context_.subject);
@@ -296,6 +310,37 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
 
 void Reader::remove() {
     const Word what = line_.next("what to remove");
+    if (!what.quoted && removeThing(what)) return;
+    const auto kind = what.quoted ? std::nullopt : fromWord<ReadingKind>(what.text);
+    const Point& from = kind ? known(context_.subject, line_.next("a point's name")) : known(context_.subject, what);
+    if (line_.atEnd() && !kind) {
+        put(Drop<Point>{from.id});
+        return say(fmt::format("remove point {}", from.name));
+    }
+    PointId to;
+    if (!line_.atEnd()) to = known(context_.subject, line_.next("a point's name")).id;
+    for (auto it = b_.readings.rbegin(); it != b_.readings.rend(); ++it) {
+        const Reading& r = it->second;
+        if (r.replaced_by || (r.kind != kind.value_or(ReadingKind::Tape))) continue;
+        if (!((r.from == from.id && r.to == to) || (r.to == from.id && r.from == to))) continue;
+        for (const auto& [id, earlier] : b_.readings) // what it had replaced counts again
+            if (earlier.replaced_by == r.id) {
+                Reading back = earlier;
+                back.replaced_by = {};
+                put(Put<Reading>{back});
+            }
+        put(Drop<Reading>{it->first});
+        return say(fmt::format("remove the reading {}{}", from.name, to ? "–" + nameOf(b_, to) : ""));
+    }
+    throw Failure{what.column, "There is no such reading.", ""};
+}
+
+/// Takes away what has a word of its own; false when the word is none of these.
+bool Reader::removeThing(const Word& what) {
+    const auto say = [this](std::string sentence) {
+        this->say(std::move(sentence));
+        return true;
+    };
     if (what.text == "crossmember") {
         put(Set<std::optional<Crossmember>>{});
         return say("remove the crossmember");
@@ -307,7 +352,7 @@ void Reader::remove() {
         put(Drop<SetUp>{s->id});
         return say("remove the set-up " + name.text);
     }
-    if (removeOfSurvey(what)) return;
+    if (removeOfSurvey(what)) return true;
     if (what.text == "gap") {
         const Word place = line_.next("the gap's place");
         for (const auto& [id, g] : b_.gaps)
@@ -354,28 +399,7 @@ void Reader::remove() {
         if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("{} of {} is not held.", word(axis), p.name), ""};
         return say(fmt::format("let go {} of {}", word(axis), p.name));
     }
-    const auto kind = pointNamed(b_, context_.subject, what.text) ? std::nullopt : fromWord<ReadingKind>(what.text);
-    const Point& from = kind ? known(context_.subject, line_.next("a point's name")) : known(context_.subject, what);
-    if (line_.atEnd() && !kind) {
-        put(Drop<Point>{from.id});
-        return say(fmt::format("remove point {}", from.name));
-    }
-    PointId to;
-    if (!line_.atEnd()) to = known(context_.subject, line_.next("a point's name")).id;
-    for (auto it = b_.readings.rbegin(); it != b_.readings.rend(); ++it) {
-        const Reading& r = it->second;
-        if (r.replaced_by || (r.kind != kind.value_or(ReadingKind::Tape))) continue;
-        if (!((r.from == from.id && r.to == to) || (r.to == from.id && r.from == to))) continue;
-        for (const auto& [id, earlier] : b_.readings) // what it had replaced counts again
-            if (earlier.replaced_by == r.id) {
-                Reading back = earlier;
-                back.replaced_by = {};
-                put(Put<Reading>{back});
-            }
-        put(Drop<Reading>{it->first});
-        return say(fmt::format("remove the reading {}{}", from.name, to ? "–" + nameOf(b_, to) : ""));
-    }
-    throw Failure{what.column, "There is no such reading.", ""};
+    return false;
 }
 
 } // namespace gorvet::entry

@@ -45,7 +45,7 @@ void Reader::done() {
         if (line_.take("by")) {
             t.who = line_.upTo({"note", "photo"}).text;
         } else if (line_.take("note")) {
-            t.note = line_.upTo({"by", "photo"}).text;
+            t.note = line_.rest().text; // to the end: no word of a note signs a step
         } else if (line_.take("photo")) {
             t.photo = line_.next("the photo's hash (the step's card, or gorvet-cli photo, picks a file)").text;
         } else {

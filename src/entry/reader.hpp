@@ -119,6 +119,7 @@ private:
     SessionId session(Subject subject);
     void reading(ReadingKind kind, bool retape, bool assumed = false);
     void remove();
+    bool removeThing(const Word& what);
     void setup();
     void want();
     void gauge();

@@ -1,5 +1,7 @@
 #include "formats/byte_source.hpp"
 
+#include "files/out_file.hpp"
+
 #include <cstring>
 
 #include <fmt/format.h>
@@ -11,10 +13,12 @@ constexpr size_t window_bytes = 1 << 20;
 }
 
 ByteSource::ByteSource(const std::filesystem::path& path, const MeshProgress& progress)
-    : file_(std::fopen(path.c_str(), "rb")), progress_(progress), window_(window_bytes) {
+    : file_(files::isPlainFile(path) ? std::fopen(path.c_str(), "rb") : nullptr), progress_(progress), window_(window_bytes) {
     std::error_code ec;
+    if (auto plain = files::isPlainFile(path); !plain)
+        throw MeshFailure{plain.error().code, plain.error().message, plain.error().remedy};
     size_ = std::filesystem::file_size(path, ec);
-    if (!file_ || ec || std::filesystem::is_directory(path, ec))
+    if (!file_ || ec)
         throw MeshFailure{Error::Code::NotFound, fmt::format("{} can't be read.", path.string()),
                           "Check its name and permissions."};
 }
@@ -50,22 +54,30 @@ std::string_view ByteSource::ahead(size_t n) {
 }
 
 bool ByteSource::line(std::string_view& text) {
+    // LF, CR LF, or CR alone
     for (size_t looked = 0;;) {
         const auto* from = window_.data() + begin_;
-        const auto* found = static_cast<const unsigned char*>(std::memchr(from + looked, '\n', end_ - begin_ - looked));
-        if (found) {
-            const auto n = static_cast<size_t>(found - from);
-            begin_ += n + 1;
+        const size_t have = end_ - begin_;
+        const auto* found = static_cast<const unsigned char*>(std::memchr(from + looked, '\n', have - looked));
+        const size_t until = found ? static_cast<size_t>(found - from) : have;
+        if (const auto* turn = static_cast<const unsigned char*>(std::memchr(from + looked, '\r', until - looked))) {
+            const auto n = static_cast<size_t>(turn - from);
+            if (n + 1 == have && have < window_.size() && fill(have + 1)) continue; // is it CR LF?
+            const size_t taken = n + 1 < have && from[n + 1] == '\n' ? n + 2 : n + 1;
+            begin_ += taken;
             text = {reinterpret_cast<const char*>(from), n};
-            if (text.ends_with('\r')) text.remove_suffix(1);
             return true;
         }
-        looked = end_ - begin_;
+        if (found) {
+            begin_ += until + 1;
+            text = {reinterpret_cast<const char*>(from), until};
+            return true;
+        }
+        looked = have;
         if (looked == window_.size() || !fill(looked + 1)) {
             if (looked == 0) return false;
             text = {reinterpret_cast<const char*>(window_.data() + begin_), looked};
             begin_ += looked;
-            if (text.ends_with('\r')) text.remove_suffix(1);
             return true;
         }
     }

@@ -26,7 +26,7 @@ public:
     const unsigned char* take(size_t n);
     /// The first bytes without taking them; fewer at the end.
     std::string_view ahead(size_t n);
-    /// The next line without its end; false at the end of the file. A line longer than the window is cut.
+    /// The next line without its end (LF, CR LF or CR); false at the end of the file. A line longer than the window is cut.
     bool line(std::string_view& text);
     void back(); ///< to the beginning
 

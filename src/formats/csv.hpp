@@ -1,5 +1,7 @@
 #pragma once
 
+#include "units/result.hpp"
+
 #include <string>
 #include <string_view>
 #include <vector>
@@ -23,10 +25,22 @@ struct BadCell {
 std::string trimmed(std::string_view);
 /// Comma or semicolon, whichever the first line has more of.
 char separatorOf(std::string_view text);
-/// Splits a CSV text (RFC 4180; also LF alone, and a byte-order mark). Blank lines and lines starting with # are left out.
+/// Splits a CSV text (RFC 4180; also LF or CR alone, and a byte-order mark). Blank lines and lines starting with # are left out.
 std::vector<CsvRecord> splitCsv(std::string_view text, char separator);
 
-/// A field, quoted when it needs to be.
+/// A field of text, quoted when it needs to be. What a spreadsheet would run (it begins with =, @, or a + or - that begins no
+/// number) gets an apostrophe before it, which `csvText` takes off again.
 std::string csvField(std::string_view text);
+/// A field as it was meant: without the apostrophe of `csvField`.
+std::string csvText(std::string text);
+
+/// The bytes of a file as UTF-8.
+struct DecodedText {
+    std::string text;
+    std::string remark; ///< from which other encoding it was converted; empty: it was UTF-8
+};
+/// UTF-8, UTF-16 with its mark, or Windows-1252 (with Latin-1) where all its signs are letters and signs of western languages.
+/// Fails with BadInput that says line, column and byte.
+Result<DecodedText> decodedText(std::string_view bytes);
 
 } // namespace gorvet::formats

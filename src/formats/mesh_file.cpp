@@ -2,7 +2,8 @@
 
 #include "formats/mesh_reading.hpp"
 
-#include <cstdlib>
+#include <fcntl.h>
+#include <sys/mman.h>
 #include <unistd.h>
 
 #include <fmt/format.h>
@@ -10,6 +11,7 @@
 namespace gorvet::formats {
 namespace {
 
+/// `path`: the name the file goes by, for its ending.
 void readAny(ByteSource& in, ReadMesh& out, const std::filesystem::path& path, double unit) {
     std::string ending = path.extension().string();
     std::transform(ending.begin(), ending.end(), ending.begin(),
@@ -31,47 +33,63 @@ void readAny(ByteSource& in, ReadMesh& out, const std::filesystem::path& path, d
                       "PLY, STL, OBJ, XYZ and CSV are read."};
 }
 
-} // namespace
+/// A file without a name: nobody else can have it or change it, and it goes when its descriptor does, however this process ends.
+int unnamedFile() {
+    std::error_code ec;
+    const auto folder = std::filesystem::temp_directory_path(ec); // fails where TMPDIR names what is not there
+    for (const auto& place : {ec ? std::filesystem::path("/tmp") : folder, std::filesystem::path("/var/tmp")})
+        if (const int fd = open(place.c_str(), O_TMPFILE | O_RDWR | O_CLOEXEC, 0600); fd >= 0) return fd;
+    return memfd_create("gorvet-scan", MFD_CLOEXEC);
+}
 
-Result<ReadMesh> readMesh(const std::filesystem::path& path, double unit_mm, const MeshProgress& progress) {
+Result<ReadMesh> readNamed(const std::filesystem::path& path, const std::filesystem::path& name, double unit_mm,
+                           const MeshProgress& progress) {
     if (!(unit_mm > 0 && unit_mm <= 1e6))
-        return Error{Error::Code::BadInput, path.string(), "The unit of the file must be above 0 mm.",
+        return Error{Error::Code::BadInput, name.string(), "The unit of the file must be above 0 mm.",
                      "1 for mm, 1000 for m, 25.4 for inches.", -1};
     try {
         ReadMesh out;
         ByteSource in(path, progress);
-        readAny(in, out, path, unit_mm);
+        readAny(in, out, name, unit_mm);
         if (out.mesh.points.empty())
-            throw MeshFailure{Error::Code::BadInput, fmt::format("{} has no point that can be used.", path.filename().string()),
+            throw MeshFailure{Error::Code::BadInput, fmt::format("{} has no point that can be used.", name.filename().string()),
                               out.points_left_out ? fmt::format("{} points were no numbers.", out.points_left_out) : ""};
         return out;
     } catch (const MeshFailure& f) {
-        return Error{f.code, path.string(), f.message, f.remedy, -1};
+        return Error{f.code, name.string(), f.message, f.remedy, -1};
     } catch (const std::bad_alloc&) {
-        return Error{Error::Code::File, path.string(), "There is not enough memory for this file.",
+        return Error{Error::Code::File, name.string(), "There is not enough memory for this file.",
                      "Thin it out where it was made.", -1};
     }
 }
 
-Result<ReadMesh> readMeshFrom(const std::function<Result<void>(const std::function<void(std::span<const unsigned char>)>&)>& bytes, const std::string& name,
-                              double unit_mm, const MeshProgress& progress) {
-    std::string pattern = (std::filesystem::temp_directory_path() / "gorvet-scan-XXXXXX").string() + std::filesystem::path(name).extension().string();
-    const int suffix = static_cast<int>(std::filesystem::path(name).extension().string().size());
-    const int file = mkstemps(pattern.data(), suffix);
-    const Error no_room{Error::Code::File, name, "The scan can't be unpacked.", "Is there room in the folder for temporary files?", -1};
+} // namespace
+
+Result<ReadMesh> readMesh(const std::filesystem::path& path, double unit_mm, const MeshProgress& progress) {
+    return readNamed(path, path, unit_mm, progress);
+}
+
+Result<ReadMesh>
+readMeshFrom(const std::function<Result<void>(const std::function<void(std::span<const unsigned char>)>&)>& bytes,
+             const std::string& name, double unit_mm, const MeshProgress& progress) {
+    const Error no_room{Error::Code::File, name, "The scan can't be unpacked.",
+                        "Is there room in the folder for temporary files?", -1};
+    const int file = unnamedFile();
     if (file < 0) return no_room;
     bool written = true;
     const auto told = bytes([&](std::span<const unsigned char> piece) {
         for (size_t done = 0; written && done < piece.size();) {
             const ssize_t n = write(file, piece.data() + done, piece.size() - done);
-            if (n <= 0) written = false;
-            else done += static_cast<size_t>(n);
+            if (n <= 0)
+                written = false;
+            else
+                done += static_cast<size_t>(n);
         }
     });
+    Result<ReadMesh> read = !told      ? Result<ReadMesh>(told.error())
+                            : !written ? Result<ReadMesh>(no_room)
+                                       : readNamed(fmt::format("/proc/self/fd/{}", file), name, unit_mm, progress);
     close(file);
-    Result<ReadMesh> read = !told ? Result<ReadMesh>(told.error()) : !written ? Result<ReadMesh>(no_room) : readMesh(pattern, unit_mm, progress);
-    std::error_code gone;
-    std::filesystem::remove(pattern, gone);
     return read;
 }
 

@@ -30,10 +30,11 @@ struct ReadMesh {
 /// it; Conflict when it was stopped. Nothing is left behind then.
 Result<ReadMesh> readMesh(const std::filesystem::path&, double unit_mm, const MeshProgress& progress = {});
 
-/// The same from bytes that come in pieces, as a blob's do: `bytes` hands them to what it is given. `name`: the file's own name, for its
-/// ending. They lie in a temporary file while they are read.
-Result<ReadMesh> readMeshFrom(const std::function<Result<void>(const std::function<void(std::span<const unsigned char>)>&)>& bytes, const std::string& name,
-                              double unit_mm, const MeshProgress& progress = {});
+/// The same from bytes that come in pieces, as a blob's do: `bytes` hands them to what it is given. `name`: the file's own name,
+/// for its ending. They lie in a file without a name while they are read.
+Result<ReadMesh>
+readMeshFrom(const std::function<Result<void>(const std::function<void(std::span<const unsigned char>)>&)>& bytes,
+             const std::string& name, double unit_mm, const MeshProgress& progress = {});
 
 /// Writes a mesh as PLY, binary little endian; with `distance` (one a point, mm) as the vertex property `distance`, float.
 Result<void> writePly(const shape::Mesh&, const std::filesystem::path&, const std::vector<float>& distance = {});

@@ -1,3 +1,4 @@
+#include "files/out_file.hpp"
 #include "formats/mesh_file.hpp"
 
 #include <cmath>
@@ -29,8 +30,6 @@ public:
         const bool opened = file_ != nullptr;
         file_ = nullptr;
         if (opened && good_) return {};
-        std::error_code ec;
-        if (opened) std::filesystem::remove(path, ec);
         return Error{Error::Code::File, path.string(), path.string() + " can't be written.", "Choose another place.", -1};
     }
 
@@ -39,11 +38,7 @@ private:
     bool good_ = true;
 };
 
-} // namespace
-
-Result<void> writePly(const Mesh& m, const std::filesystem::path& path, const std::vector<float>& distance) {
-    if (!distance.empty() && distance.size() != m.points.size())
-        return Error{Error::Code::BadInput, path.string(), "There must be one distance for each point.", "", -1};
+Result<void> ply(const Mesh& m, const std::filesystem::path& path, const std::vector<float>& distance) {
     const bool normals = m.normals.size() == m.points.size() && !m.points.empty();
     const bool colours = m.colours.size() == m.points.size() && !m.points.empty();
     Writer out(path);
@@ -70,9 +65,7 @@ Result<void> writePly(const Mesh& m, const std::filesystem::path& path, const st
     return out.close(path);
 }
 
-Result<void> writeStl(const Mesh& m, const std::filesystem::path& path) {
-    if (m.triangles.empty())
-        return Error{Error::Code::BadInput, path.string(), "A cloud has no triangles: STL can't hold it.", "Write PLY.", -1};
+Result<void> stl(const Mesh& m, const std::filesystem::path& path) {
     Writer out(path);
     char head[80] = "millimetres";
     out.bytes(head, sizeof head);
@@ -91,6 +84,20 @@ Result<void> writeStl(const Mesh& m, const std::filesystem::path& path) {
         out.value(std::uint16_t{0});
     }
     return out.close(path);
+}
+
+} // namespace
+
+Result<void> writePly(const Mesh& m, const std::filesystem::path& to, const std::vector<float>& distance) {
+    if (!distance.empty() && distance.size() != m.points.size())
+        return Error{Error::Code::BadInput, to.string(), "There must be one distance for each point.", "", -1};
+    return files::put(to, files::Kind::Ply, [&](const std::filesystem::path& path) { return ply(m, path, distance); });
+}
+
+Result<void> writeStl(const Mesh& m, const std::filesystem::path& to) {
+    if (m.triangles.empty())
+        return Error{Error::Code::BadInput, to.string(), "A cloud has no triangles: STL can't hold it.", "Write PLY.", -1};
+    return files::put(to, files::Kind::Stl, [&](const std::filesystem::path& path) { return stl(m, path); });
 }
 
 } // namespace gorvet::formats

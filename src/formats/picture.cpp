@@ -1,5 +1,7 @@
 #include "formats/picture.hpp"
 
+#include "files/out_file.hpp"
+
 #include <array>
 #include <fstream>
 #include <string_view>
@@ -7,6 +9,7 @@
 namespace gorvet::formats {
 
 Result<void> isPicture(const std::filesystem::path& path) {
+    if (auto plain = files::isPlainFile(path); !plain) return plain;
     std::ifstream in(path, std::ios::binary);
     if (!in)
         return Error{Error::Code::NotFound, path.string(), path.string() + " can't be read.", "Check its name and permissions.",

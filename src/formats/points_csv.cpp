@@ -1,5 +1,6 @@
 #include "formats/points_csv.hpp"
 
+#include "build/gate.hpp"
 #include "formats/csv.hpp"
 
 #include <algorithm>
@@ -49,8 +50,9 @@ public:
 private:
     std::string cell(const char* column) const {
         const auto found = columns_.find(column);
-        return found == columns_.end() || found->second >= record_->fields.size() ? std::string()
-                                                                                  : trimmed(record_->fields[found->second]);
+        return found == columns_.end() || found->second >= record_->fields.size()
+                   ? std::string()
+                   : csvText(trimmed(record_->fields[found->second]));
     }
     std::optional<double> length(const char* column) const {
         const std::string text = cell(column);
@@ -62,7 +64,7 @@ private:
         return parsed->value;
     }
     void must(Build& trial, std::vector<Change>& changes, Change change) {
-        auto done = enact(trial, change);
+        auto done = admit(trial, change);
         if (!done) throw Bad{"", done.error().subject, done.error().text()};
         back_.push_back(std::move(*done));
         changes.push_back(std::move(change));
@@ -142,8 +144,11 @@ private:
 
 } // namespace
 
-Result<ReadPoints> readPoints(std::string_view text, const Build& build, Subject subject, PointsAre are,
+Result<ReadPoints> readPoints(std::string_view bytes, const Build& build, Subject subject, PointsAre are,
                               const std::string& source) {
+    auto decoded = decodedText(bytes);
+    if (!decoded) return decoded.error();
+    const std::string_view text = decoded->text;
     const auto records = splitCsv(text, separatorOf(text));
     PointsReader reader(build, subject, are, source);
     if (records.empty() || !reader.header(records.front()))
@@ -153,6 +158,7 @@ Result<ReadPoints> readPoints(std::string_view text, const Build& build, Subject
     static constexpr const char* what[3] = {"rough places", "the drawing's figures", "measured coordinates"};
     reader.out.edit.sentence =
         fmt::format("import {} of {} points of the {}", what[static_cast<int>(are)], reader.out.points, word(subject));
+    reader.out.remark = std::move(decoded->remark);
     return std::move(reader.out);
 }
 

@@ -23,12 +23,13 @@ struct ReadPoints {
     std::vector<CsvProblem> problems; ///< lines that were left out
     int points = 0;                   ///< lines that were taken
     int fresh = 0;                    ///< of these, points that were new
+    std::string remark;               ///< how the file was understood where that is worth a look; usually empty
 };
 
 /// Reads points of a subject; unknown names become new points. `source` goes with a drawing's figures; coordinates are taken by a
 /// session of that name. A bare number takes the line's unit; without one, the build's. Fails only when there is no header to go
 /// by.
-Result<ReadPoints> readPoints(std::string_view text, const build::Build&, build::Subject, PointsAre, const std::string& source);
+Result<ReadPoints> readPoints(std::string_view bytes, const build::Build&, build::Subject, PointsAre, const std::string& source);
 
 /// One point as it comes out of a survey.
 struct PointRow {

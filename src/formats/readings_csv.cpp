@@ -1,5 +1,6 @@
 #include "formats/readings_csv.hpp"
 
+#include "build/gate.hpp"
 #include "formats/csv.hpp"
 
 #include <algorithm>
@@ -83,12 +84,13 @@ public:
 private:
     std::string cell(const char* column) const {
         const auto found = columns_.find(column);
-        return found == columns_.end() || found->second >= record_->fields.size() ? std::string()
-                                                                                  : trimmed(record_->fields[found->second]);
+        return found == columns_.end() || found->second >= record_->fields.size()
+                   ? std::string()
+                   : csvText(trimmed(record_->fields[found->second]));
     }
 
     Result<void> keep(const Change& change) {
-        if (auto done = enact(scratch_, change); !done) return done.error();
+        if (auto done = admit(scratch_, change); !done) return done.error();
         out.edit.changes.push_back(change);
         return {};
     }
@@ -308,7 +310,13 @@ private:
         h.value = value;
         h.id = HoldId{scratch_.next_id};
         for (const auto& [id, old] : scratch_.holds)
-            if (old.point == h.point && old.axis == axis) h.id = id; // a new value for the same held coordinate
+            if (old.point == h.point && old.axis == axis) {
+                if (old.value.value != h.value.value)
+                    throw Bad{"value", cell("value"),
+                              fmt::format("{} of {} is held at {:g} mm already; take that hold away first if this one is right",
+                                          word(axis), nameOf(scratch_, h.point), old.value.value)};
+                h.id = id; // the same again
+            }
         must(Put<Hold>{h});
         ++out.holds;
     }
@@ -354,8 +362,11 @@ std::string CsvProblem::sentence() const {
     return s;
 }
 
-Result<ReadReadings> readReadings(std::string_view text, const Build& build, Subject subject, SessionId session,
+Result<ReadReadings> readReadings(std::string_view bytes, const Build& build, Subject subject, SessionId session,
                                   const std::string& session_name) {
+    auto decoded = decodedText(bytes);
+    if (!decoded) return decoded.error();
+    const std::string_view text = decoded->text;
     const auto records = splitCsv(text, separatorOf(text));
     Importer importer(build, subject, session, session_name);
     if (!records.empty()) importer.header(records.front());
@@ -364,6 +375,7 @@ Result<ReadReadings> readReadings(std::string_view text, const Build& build, Sub
                      "It must be: kind,from,to,value,unit,sigma_mm,note. Nothing was changed.", -1};
     for (size_t i = 1; i < records.size(); ++i) importer.line(records[i]);
     importer.out.edit.sentence = fmt::format("import {} readings of the {}", importer.out.readings, word(subject));
+    importer.out.remark = std::move(decoded->remark);
     return std::move(importer.out);
 }
 

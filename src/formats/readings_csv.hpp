@@ -27,13 +27,15 @@ struct ReadReadings {
     int readings = 0;
     int points = 0; ///< new ones
     int holds = 0;
+    std::string remark; ///< how the file was understood where that is worth a look; usually empty
 };
 
 /// Reads CSV against a build: known points are met by name (a `point` line gives them a rough position or role they lack),
 /// unknown ones are added. Comma or semicolon between columns, quotes, CR LF and a byte-order mark are taken.
 /// `session` takes the readings; when it is none, a new one with the name `session_name` is made in the same edit.
-/// A bare number takes the line's unit; without one, the build's. Fails only when there is no header to go by.
-Result<ReadReadings> readReadings(std::string_view text, const build::Build&, build::Subject, build::SessionId session,
+/// A bare number takes the line's unit; without one, the build's. A coordinate that is held otherwise already is left out. Fails
+/// only when the bytes are no text (`decodedText`) or there is no header to go by.
+Result<ReadReadings> readReadings(std::string_view bytes, const build::Build&, build::Subject, build::SessionId session,
                                   const std::string& session_name);
 
 /// Writes a subject's points, held coordinates and readings; `readReadings` gives the same values back.

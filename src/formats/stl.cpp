@@ -1,4 +1,5 @@
 #include "formats/mesh_reading.hpp"
+#include "shape/distinct.hpp"
 
 #include <fmt/format.h>
 
@@ -7,14 +8,7 @@ namespace {
 
 /// Points that lie exactly on each other become one.
 void weld(Mesh& m) {
-    std::vector<std::uint32_t> order(m.points.size());
-    std::iota(order.begin(), order.end(), 0U);
-    std::sort(order.begin(), order.end(),
-              [&](std::uint32_t a, std::uint32_t b) { return m.points[a] != m.points[b] ? m.points[a] < m.points[b] : a < b; });
-    std::vector<std::uint32_t> first(m.points.size()); // the lowest number at the same place
-    for (size_t i = 0; i < order.size(); ++i)
-        first[order[i]] = i > 0 && m.points[order[i]] == m.points[order[i - 1]] ? first[order[i - 1]] : order[i];
-    order = {};
+    std::vector<std::uint32_t> first = shape::firstOfEach(m.points);
     std::uint32_t kept = 0;
     for (size_t i = 0; i < first.size(); ++i) {
         if (first[i] == i) {

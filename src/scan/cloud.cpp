@@ -4,6 +4,7 @@
 
 #include <Eigen/Eigenvalues>
 #include <algorithm>
+#include <array>
 #include <numbers>
 #include <set>
 #include <unordered_map>
@@ -20,10 +21,23 @@ using shape::minus;
 using shape::plus;
 using shape::times;
 
-std::uint64_t cellOf(const Point3& p, const Point3& least, double cell) {
-    std::uint64_t key = 0;
+/// A cell of a grid by three whole numbers: however far out, no two places far apart share one.
+using CellKey = std::array<std::uint64_t, 3>;
+struct CellHash {
+    size_t operator()(const CellKey& k) const {
+        std::uint64_t h = 0;
+        for (const std::uint64_t v : k) {
+            h ^= v + 0x9e3779b97f4a7c15ULL + (h << 6) + (h >> 2);
+            h *= 0xff51afd7ed558ccdULL;
+            h ^= h >> 32;
+        }
+        return h;
+    }
+};
+CellKey cellOf(const Point3& p, const Point3& least, double cell) {
+    CellKey key{};
     for (size_t axis = 0; axis < 3; ++axis)
-        key = key << 21 | (static_cast<std::uint64_t>((p[axis] - least[axis]) / cell) & 0x1fffff);
+        key[axis] = static_cast<std::uint64_t>(std::min((p[axis] - least[axis]) / cell, 1e18));
     return key;
 }
 
@@ -76,7 +90,7 @@ Thinned thinned(const Mesh& m, double bound_mm) {
         double off = 1e300;
         std::uint32_t number = 0;
     };
-    std::unordered_map<std::uint64_t, Cell> cells;
+    std::unordered_map<CellKey, Cell, CellHash> cells;
     cells.reserve(m.points.size() / 4);
     for (const Point3& p : m.points) {
         Cell& c = cells[cellOf(p, least, cell)];

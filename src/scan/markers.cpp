@@ -1,6 +1,7 @@
 #include "scan/markers.hpp"
 
 #include "scan/cloud.hpp"
+#include "shape/distinct.hpp"
 
 #include <algorithm>
 #include <limits>
@@ -23,8 +24,12 @@ std::uint64_t cellKey(const std::array<std::int64_t, 3>& c) {
 
 } // namespace
 
-std::vector<Marker> findMarkers(const std::vector<Point3>& points, double radius, size_t least_points, int threads) {
+std::vector<Marker> findMarkers(const std::vector<Point3>& given, double radius, size_t least_points, int threads) {
     std::vector<Marker> found;
+    std::vector<Point3> points; // each place once: a thousand points in one place are no surface
+    const auto first = shape::firstOfEach(given);
+    for (std::uint32_t i = 0; i < given.size(); ++i)
+        if (first[i] == i) points.push_back(given[i]);
     if (points.size() < least_points) return found;
     const Normals normals = normalsOf(points, 12, {}, threads);
     // each point votes for the two places a radius away along its normal

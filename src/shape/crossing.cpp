@@ -2,6 +2,8 @@
 
 #include "shape/parallel.hpp"
 
+#include <algorithm>
+#include <atomic>
 #include <limits>
 #include <mutex>
 #include <queue>
@@ -161,6 +163,7 @@ Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const
     Crossings result;
     if (moving.empty() || fixed.empty()) return result;
     std::vector<Piece> pieces;
+    std::atomic<size_t> count{0};
     std::mutex guard;
     inPieces(moving.leafCount(), 256, threadsOf(threads), [&](size_t from, size_t to) {
         if (stop && stop()) return;
@@ -193,7 +196,7 @@ Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const
                                 ++n;
                             }
                     if (n != 2) return true;
-                    found.push_back({ends[0], ends[1]});
+                    if (++count <= most_pieces) found.push_back({ends[0], ends[1]});
                     met.push_back({a, b});
                     return true;
                 });
@@ -203,6 +206,13 @@ Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const
         pieces.insert(pieces.end(), found.begin(), found.end());
         result.meetings.insert(result.meetings.end(), met.begin(), met.end());
     });
+    if (count > most_pieces) {
+        result.tangled = true;
+        std::sort(result.meetings.begin(), result.meetings.end(), [](const Meeting& p, const Meeting& q) {
+            return p.moving != q.moving ? p.moving < q.moving : p.fixed < q.fixed;
+        });
+        return result;
+    }
     // in one order whatever thread was first
     std::vector<size_t> order(pieces.size());
     for (size_t i = 0; i < order.size(); ++i) order[i] = i;

@@ -21,7 +21,9 @@ struct Meeting {
 struct Crossings {
     std::vector<Polyline> lines;   ///< in the fixed mesh's frame; what lies in one plane makes no line
     std::vector<Meeting> meetings; ///< the pairs that make them
+    bool tangled = false;          ///< more than `most_pieces` pairs meet: no sheet is cut like that, and no lines are made
 };
+inline constexpr size_t most_pieces = 1'000'000;
 /// Which side of what each corner lies on is asked once, in one order, so that the pieces of a line join. `moving_to_fixed` as in
 /// distancesTo. `stop` ends it early with what is there. Möller 1997, with the signs of Segura and Feito.
 Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const Motion& moving_to_fixed, int threads = 0,

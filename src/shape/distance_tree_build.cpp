@@ -55,6 +55,11 @@ Part measured(const std::vector<Boxed>& boxes, std::uint32_t from, std::uint32_t
 
 constexpr int bins = 16;
 
+/// The bin of a middle; rounding must not lead out of them.
+inline int binOf(float middle, float start, float scale) {
+    return static_cast<int>(std::min(std::max((middle - start) * scale, 0.0F), static_cast<float>(bins - 1)));
+}
+
 /// Where to divide: axis, and the bin before which; axis −1: all middles lie in one place.
 struct Division {
     int axis = -1;
@@ -67,7 +72,7 @@ Division bestDivision(const std::vector<Boxed>& boxes, const Part& part, float s
     int axis = 0;
     if (size[1] > size[axis]) axis = 1;
     if (size[2] > size[axis]) axis = 2;
-    if (!(size[axis] > 0)) return {};
+    if (!(size[axis] > 1e-30F)) return {}; // all in one place, or so near that the scale would have no number
     scale[axis] = static_cast<float>(bins) * 0.99999F / size[axis];
     std::array<Box, bins> box;
     std::array<std::uint32_t, bins> count{};
@@ -75,7 +80,7 @@ Division bestDivision(const std::vector<Boxed>& boxes, const Part& part, float s
     for (std::uint32_t i = part.from; i < part.from + part.count; ++i) {
         const Quad low = quad(boxes[i].least);
         const Quad high = quad(boxes[i].most);
-        const int b = static_cast<int>((low[axis] + high[axis] - start) * scale[axis]);
+        const int b = binOf(low[axis] + high[axis], start, scale[axis]);
         box[static_cast<size_t>(b)].take(low, high);
         ++count[static_cast<size_t>(b)];
     }
@@ -163,7 +168,7 @@ std::pair<Part, Part> divided(std::vector<Boxed>& boxes, const Part& part, bool 
     if (d.axis >= 0) {
         const float start = part.middles.least[d.axis];
         const auto left = [&](const Boxed& b) {
-            return static_cast<int>((b.least[d.axis] + b.most[d.axis] - start) * scale[d.axis]) < d.before;
+            return binOf(b.least[d.axis] + b.most[d.axis], start, scale[d.axis]) < d.before;
         };
         middle = std::partition(first, last, left);
     }

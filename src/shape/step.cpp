@@ -1,4 +1,5 @@
 // Solids to STEP.
+#include "files/out_file.hpp"
 #include "shape/content.hpp"
 
 #include <Interface_Static.hxx>
@@ -9,11 +10,11 @@
 
 namespace gorvet::shape {
 
-Result<void> writeStep(const std::vector<NamedSolid>& solids, const std::filesystem::path& path) {
+namespace {
+
+Result<void> writeSolids(const std::vector<NamedSolid>& solids, const std::filesystem::path& path) {
     const Error failed{Error::Code::File, path.string(), path.string() + " can't be written.",
                        "Choose another folder, or free some space.", -1};
-    if (solids.empty())
-        return Error{Error::Code::BadInput, path.string(), "There is nothing to write: no solid is planned yet.", "", -1};
     try {
         // it would tell its statistics on standard output, where answers belong
         Message::DefaultMessenger()->RemovePrinters(STANDARD_TYPE(Message_PrinterOStream));
@@ -29,6 +30,14 @@ Result<void> writeStep(const std::vector<NamedSolid>& solids, const std::filesys
         return failed;
     }
     return {};
+}
+
+} // namespace
+
+Result<void> writeStep(const std::vector<NamedSolid>& solids, const std::filesystem::path& to) {
+    if (solids.empty())
+        return Error{Error::Code::BadInput, to.string(), "There is nothing to write: no solid is planned yet.", "", -1};
+    return files::put(to, files::Kind::Step, [&](const std::filesystem::path& path) { return writeSolids(solids, path); });
 }
 
 } // namespace gorvet::shape

@@ -1,3 +1,4 @@
+#include "files/out_file.hpp"
 #include "sheet/fonts.hpp"
 #include "sheet/write.hpp"
 
@@ -207,10 +208,7 @@ void paintPage(cairo_surface_t* surface, const Drawing& page, const Typefaces& f
     cairo_destroy(cr);
 }
 
-} // namespace
-
-Result<void> writePdf(const std::vector<Drawing>& pages, const DocumentInfo& info, const std::filesystem::path& path) {
-    if (pages.empty()) return Error{Error::Code::BadInput, path.string(), "There is nothing to print.", "", -1};
+Result<void> paintPdf(const std::vector<Drawing>& pages, const DocumentInfo& info, const std::filesystem::path& path) {
     const Typefaces faces;
     cairo_surface_t* surface =
         cairo_pdf_surface_create(path.c_str(), pages.front().width * points_per_mm, pages.front().height * points_per_mm);
@@ -224,13 +222,24 @@ Result<void> writePdf(const std::vector<Drawing>& pages, const DocumentInfo& inf
     return finished(surface, path);
 }
 
-Result<void> writeSvg(const Drawing& drawing, const std::filesystem::path& path) {
+Result<void> paintSvg(const Drawing& drawing, const std::filesystem::path& path) {
     const Typefaces faces;
     cairo_surface_t* surface =
         cairo_svg_surface_create(path.c_str(), drawing.width * points_per_mm, drawing.height * points_per_mm);
     cairo_svg_surface_set_document_unit(surface, CAIRO_SVG_UNIT_PT);
     paintPage(surface, drawing, faces);
     return finished(surface, path);
+}
+
+} // namespace
+
+Result<void> writePdf(const std::vector<Drawing>& pages, const DocumentInfo& info, const std::filesystem::path& to) {
+    if (pages.empty()) return Error{Error::Code::BadInput, to.string(), "There is nothing to print.", "", -1};
+    return files::put(to, files::Kind::Pdf, [&](const std::filesystem::path& path) { return paintPdf(pages, info, path); });
+}
+
+Result<void> writeSvg(const Drawing& drawing, const std::filesystem::path& to) {
+    return files::put(to, files::Kind::Svg, [&](const std::filesystem::path& path) { return paintSvg(drawing, path); });
 }
 
 } // namespace gorvet::sheet

@@ -1,3 +1,4 @@
+#include "files/out_file.hpp"
 #include "sheet/write.hpp"
 
 #include <dl_dxf.h>
@@ -120,9 +121,18 @@ void writeTables(DL_Dxf& dxf, DL_WriterA& dw) {
     dw.sectionEnd();
 }
 
-} // namespace
+/// dxflib does not say when a write fails: a file that does not end as it should is not whole.
+bool endsAsItShould(const std::filesystem::path& path) {
+    std::ifstream in(path, std::ios::binary | std::ios::ate);
+    const auto size = in.tellg();
+    if (size < 16) return false;
+    in.seekg(-16, std::ios::end);
+    std::string tail(16, ' ');
+    in.read(tail.data(), 16);
+    return tail.find("EOF") != std::string::npos;
+}
 
-Result<void> writeDxf(const Drawing& drawing, const std::filesystem::path& path) {
+Result<void> paintDxf(const Drawing& drawing, const std::filesystem::path& path) {
     DL_Dxf dxf;
     const std::unique_ptr<DL_WriterA> dw(dxf.out(path.c_str(), DL_VERSION_2000));
     if (!dw || dw->openFailed())
@@ -143,10 +153,16 @@ Result<void> writeDxf(const Drawing& drawing, const std::filesystem::path& path)
     dxf.writeObjectsEnd(*dw);
     dw->dxfEOF();
     dw->close();
-    if (std::error_code ec; std::filesystem::file_size(path, ec) == 0 || ec)
+    if (!endsAsItShould(path))
         return Error{Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()),
                      "Check the space on the disk.", -1};
     return {};
+}
+
+} // namespace
+
+Result<void> writeDxf(const Drawing& drawing, const std::filesystem::path& to) {
+    return files::put(to, files::Kind::Dxf, [&](const std::filesystem::path& path) { return paintDxf(drawing, path); });
 }
 
 } // namespace gorvet::sheet

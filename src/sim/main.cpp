@@ -1,4 +1,6 @@
 // gorvet-sim: plays measuring instruments that read a practice frame, over a local socket or a pseudo-terminal.
+#include "files/between.hpp"
+#include "files/streams.hpp"
 #include "formats/instrument_line.hpp"
 #include "sim/instruments.hpp"
 #include "sim/scan_commands.hpp"
@@ -13,6 +15,7 @@
 #include <optional>
 #include <poll.h>
 #include <sys/socket.h>
+#include <sys/stat.h>
 #include <sys/un.h>
 #include <termios.h>
 #include <unistd.h>
@@ -135,7 +138,12 @@ int playOnSocket(Bench& bench, const Options& o) {
     std::strcpy(address.sun_path, o.socket.c_str());
     const int listener = ::socket(AF_UNIX, SOCK_STREAM | SOCK_CLOEXEC, 0);
     if (listener < 0) return fail(std::strerror(errno));
-    ::unlink(o.socket.c_str()); // of an earlier run that was killed
+    struct stat there {};
+    if (::lstat(o.socket.c_str(), &there) == 0) {
+        if (!S_ISSOCK(there.st_mode))
+            return fail("--socket " + o.socket + ": there is a file of that name, and it is no socket. Choose another name.");
+        ::unlink(o.socket.c_str()); // of an earlier run that was killed
+    }
     if (bind(listener, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0 || listen(listener, 1) != 0)
         return fail("--socket " + o.socket + ": " + std::strerror(errno) + ".");
     std::cout << "ready " << o.socket << std::endl;
@@ -168,18 +176,19 @@ int playOnTerminal(Bench& bench, const Options& o) {
 
 int main(int argc, char** argv) {
     using namespace gorvet::sim;
+    gorvet::files::openStandardStreams();
     CLI::App app{
         "gorvet-sim: plays a tape, a height gauge, a digital level, a rule, a dial and corner scales that read a practice frame, and a "
         "scanner that walks round a made-up car"};
     Options o;
     app.add_option("--seed", o.seed, "which frame")->capture_default_str();
-    app.add_option("--difficulty", o.difficulty, "1, 2 or 3")->check(CLI::Range(1, 3))->capture_default_str();
+    app.add_option("--difficulty", o.difficulty, "1, 2 or 3")->check(gorvet::files::between(1, 3))->capture_default_str();
     auto* socket = app.add_option("--socket", o.socket, "play on this local socket");
     auto* pty = app.add_flag("--pty", o.pty, "play on a pseudo-terminal, as if on a serial line");
     socket->excludes(pty);
     app.add_option("--already", o.already, "a reading that was taken before, like \"tape Al Br\"; may be given often")
         ->take_all();
-    app.add_option("--every", o.every_s, "read unasked, every so many seconds")->check(CLI::Range(0.0, 3600.0));
+    app.add_option("--every", o.every_s, "read unasked, every so many seconds")->check(gorvet::files::between(0.0, 3600.0));
     app.add_option("--fault", o.fault, "what goes wrong: rubbish, no-unit, inches or silent")
         ->check(CLI::IsMember({"rubbish", "no-unit", "inches", "silent"}));
     ScanRequest r;
@@ -192,16 +201,21 @@ int main(int argc, char** argv) {
         c->add_option("OUT", r.out, "the PLY to write")->required();
         c->add_option("--of", r.part, "body, chassis, engine, axle, wheel or car")->capture_default_str();
         c->add_option("--mesh-step", r.mesh_step_mm, "size of its triangles, mm")
-            ->check(CLI::Range(2.0, 500.0))
+            ->check(gorvet::files::between(2.0, 500.0))
             ->capture_default_str();
     }
     scan->add_option("--from", r.eye, "where the scanner stands: x,y,z in mm")->capture_default_str();
-    scan->add_option("--step", r.step_mrad, "between rays, mrad")->check(CLI::Range(0.3, 100.0))->capture_default_str();
-    scan->add_option("--noise", r.noise_mm, "1 sigma along the ray, mm")->check(CLI::Range(0.0, 100.0))->capture_default_str();
-    scan->add_option("--strays", r.stray_share, "share of points from somewhere else")
-        ->check(CLI::Range(0.0, 0.5))
+    scan->add_option("--step", r.step_mrad, "between rays, mrad")
+        ->check(gorvet::files::between(0.3, 100.0))
         ->capture_default_str();
-    scan->add_option("--markers", r.markers, "so many marker balls of 38 mm radius about the car")->check(CLI::Range(0, 30));
+    scan->add_option("--noise", r.noise_mm, "1 sigma along the ray, mm")
+        ->check(gorvet::files::between(0.0, 100.0))
+        ->capture_default_str();
+    scan->add_option("--strays", r.stray_share, "share of points from somewhere else")
+        ->check(gorvet::files::between(0.0, 0.5))
+        ->capture_default_str();
+    scan->add_option("--markers", r.markers, "so many marker balls of 38 mm radius about the car")
+        ->check(gorvet::files::between(0, 30));
     scan->add_option("--scan-seed", r.seed, "of noise and strays")->capture_default_str();
     scan->add_flag("--own-frame", r.own_frame, "in the scanner's own axes");
     app.require_subcommand(0, 1);

@@ -37,6 +37,13 @@ Result<Blob> Store::keepBlob(const std::filesystem::path& file, const Progress& 
     std::error_code code;
     const auto size = std::filesystem::is_regular_file(file, code) ? std::filesystem::file_size(file, code) : 0;
     if (code || !std::filesystem::is_regular_file(file, code)) return unreadable(file);
+    if (std::filesystem::equivalent(file, path_, code))
+        return Error{Error::Code::Conflict, file.string(), "That is this build itself.", "Choose a photo or a scan.", -1};
+    if (size > most_blob_bytes)
+        return Error{Error::Code::BadInput, file.string(),
+                     fmt::format("{} has {} GB: {} at most are kept in a build.", file.filename().string(), size >> 30,
+                                 most_blob_bytes >> 30),
+                     "Thin it out where it was made.", -1};
     double done = 0;
     bool go_on = true;
     const auto report = [&](size_t bytes) {
@@ -53,6 +60,10 @@ Result<Blob> Store::keepBlob(const std::filesystem::path& file, const Progress& 
     Blob kept{hash.hex(), file.filename().string(), static_cast<std::int64_t>(size)};
     if (const auto there = blob(kept.hash)) return *there;
     try {
+        Statement count(db_->handle, "SELECT count(*) FROM blob");
+        if (count.step() && count.integer(0) >= most_blobs)
+            return Error{Error::Code::Conflict, file.string(),
+                         fmt::format("The build holds {} photos and scans already.", most_blobs), "Begin another build.", -1};
         Transaction transaction(db_->handle);
         Statement row(db_->handle, "INSERT INTO blob (hash, name, bytes) VALUES (?1, ?2, ?3)");
         row.bind(1, kept.hash).bind(2, kept.name).bind(3, kept.bytes);
@@ -78,8 +89,31 @@ Result<Blob> Store::keepBlob(const std::filesystem::path& file, const Progress& 
     return kept;
 }
 
+/// Takes out what no line of the log names: a photo that was refused, a scan whose step was never kept.
+void Store::sweep() {
+    try {
+        std::vector<std::string> unused;
+        {
+            Statement all(db_->handle, "SELECT hash FROM blob");
+            while (all.step())
+                if (std::string hash = all.text(0); !referred_.contains(hash)) unused.push_back(std::move(hash));
+        }
+        if (unused.empty()) return;
+        Transaction transaction(db_->handle);
+        for (const std::string& hash : unused)
+            for (const char* sql : {"DELETE FROM blob_chunk WHERE hash = ?1", "DELETE FROM blob WHERE hash = ?1"}) {
+                Statement drop(db_->handle, sql);
+                drop.bind(1, hash);
+                drop.step();
+            }
+        transaction.commit();
+    } catch (const SqlError&) {
+        return; // it only takes room
+    }
+}
+
 std::optional<Blob> Store::blob(const std::string& hash) const {
-    if (!db_->sums) return std::nullopt; // version 1 had none
+    if (!db_->sums()) return std::nullopt; // version 1 had none
     try {
         Statement row(db_->handle, "SELECT name, bytes FROM blob WHERE hash = ?1");
         row.bind(1, hash);

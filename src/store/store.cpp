@@ -1,8 +1,11 @@
 #include "store/store.hpp"
 
+#include "build/gate.hpp"
 #include "store/database.hpp"
 #include "store/hash.hpp"
+#include "units/text.hpp"
 
+#include <algorithm>
 #include <ctime>
 
 #include <fmt/format.h>
@@ -36,6 +39,11 @@ Error fileError(const std::filesystem::path& path, const SqlError& e) {
     case SQLITE_READONLY:
         return {Error::Code::File, path.string(), fmt::format("{} can't be written.", path.string()),
                 "Check the permissions of file and folder.", -1};
+    case SQLITE_BUSY:
+    case SQLITE_LOCKED:
+        return {Error::Code::Locked, path.string(),
+                fmt::format("Another program is writing {} just now.", path.filename().string()),
+                "Nothing was changed. Do it again in a moment.", -1};
     case SQLITE_IOERR:
     case SQLITE_CANTOPEN:
         return {Error::Code::File, path.string(), fmt::format("{} can't be reached or written ({}).", path.string(), e.message),
@@ -46,15 +54,21 @@ Error fileError(const std::filesystem::path& path, const SqlError& e) {
     }
 }
 
-std::string lineSum(std::int64_t seq, std::string_view at_utc, std::string_view who, std::string_view why,
-                    std::string_view sentence, std::string_view kind, std::int64_t target, std::string_view changes,
-                    std::string_view inverse) {
+std::string JournalLine::sumOver(std::string_view before, bool chained) const {
     Hash hash;
     constexpr std::string_view end{"\0", 1};
+    if (chained) hash.add(before).add(end);
     hash.add(std::to_string(seq)).add(end);
-    for (const std::string_view field : {at_utc, who, why, sentence, kind}) hash.add(field).add(end);
+    for (const std::string_view field : {std::string_view(at_utc), std::string_view(who), std::string_view(why),
+                                         std::string_view(sentence), std::string_view(kind)})
+        hash.add(field).add(end);
     hash.add(std::to_string(target)).add(end).add(changes).add(end).add(inverse).add(end);
     return hash.hex().substr(0, 16);
+}
+
+JournalLine lineFrom(const Statement& row, bool sums) {
+    return {row.integer(0), row.text(1),    row.text(2), row.text(3), row.text(4),
+            row.text(5),    row.integer(6), row.text(7), row.text(8), sums ? row.text(9) : std::string()};
 }
 
 std::string snapshotSum(std::int64_t seq, std::string_view build) {
@@ -72,24 +86,44 @@ Error Store::lockedError() const {
 Result<void> Store::write(const build::Edit& change, const build::Edit& inverse, LogEntry::Kind kind, std::int64_t target,
                           const Author& author) {
     sqlite3* db = db_->handle;
-    const std::int64_t seq = revision_ + 1;
+    JournalLine line;
+    line.seq = revision_ + 1;
+    line.at_utc = nowUtc();
+    line.who = units::visible(author.who.substr(0, 200)); // a name of the system's may be anything
+    line.why = author.why;
+    line.sentence = change.sentence;
+    line.kind = kindWord(kind);
+    line.target = target == 0 ? line.seq : target;
+    auto changes = build::changesToJson(change.changes);
+    auto back = build::changesToJson(inverse.changes);
+    if (!changes) return changes.error();
+    if (!back) return back.error();
+    line.changes = std::move(*changes);
+    line.inverse = std::move(*back);
+    line.sum = line.sumOver(last_sum_, true);
+    // each snapshot when the log has grown by an eighth: opening stays short, and an edit does not get dearer
+    const bool snapshot_due = line.seq - snapshot_seq_ >= std::max(snapshot_every, snapshot_seq_ / 8);
     try {
         Transaction transaction(db);
         Statement insert(
             db,
             "INSERT INTO journal (seq, at_utc, who, why, sentence, kind, target, changes, inverse, sum) VALUES (?1,?2,?3,?4,?5,?6,?7,?8,?9,?10)");
-        const std::string at = nowUtc();
-        const std::int64_t aim = target == 0 ? seq : target;
-        const std::string changes = build::changesToJson(change.changes);
-        const std::string back = build::changesToJson(inverse.changes);
-        insert.bind(1, seq).bind(2, at).bind(3, author.who).bind(4, author.why).bind(5, change.sentence).bind(6, kindWord(kind));
-        insert.bind(7, aim).bind(8, changes).bind(9, back);
-        insert.bind(10, lineSum(seq, at, author.who, author.why, change.sentence, kindWord(kind), aim, changes, back));
+        insert.bind(1, line.seq)
+            .bind(2, line.at_utc)
+            .bind(3, line.who)
+            .bind(4, line.why)
+            .bind(5, line.sentence)
+            .bind(6, line.kind);
+        insert.bind(7, line.target).bind(8, line.changes).bind(9, line.inverse).bind(10, line.sum);
         insert.step();
-        if (seq % snapshot_every == 0) {
-            const std::string state = build::buildToJson(build_);
+        Statement head(db, "INSERT OR REPLACE INTO head (id, seq, sum) VALUES (1, ?1, ?2)");
+        head.bind(1, line.seq).bind(2, line.sum);
+        head.step();
+        if (snapshot_due) {
+            const auto state = build::buildToJson(build_);
+            if (!state) return state.error();
             Statement snapshot(db, "INSERT INTO snapshot (seq, build, sum) VALUES (?1, ?2, ?3)");
-            snapshot.bind(1, seq).bind(2, state).bind(3, snapshotSum(seq, state));
+            snapshot.bind(1, line.seq).bind(2, *state).bind(3, snapshotSum(line.seq, *state));
             snapshot.step();
             execute(db, "DELETE FROM snapshot WHERE seq < (SELECT max(seq) FROM snapshot)");
         }
@@ -97,20 +131,53 @@ Result<void> Store::write(const build::Edit& change, const build::Edit& inverse,
     } catch (const SqlError& e) {
         return fileError(path_, e);
     }
-    revision_ = seq;
+    revision_ = line.seq;
+    last_sum_ = line.sum;
+    if (snapshot_due) snapshot_seq_ = line.seq;
+    refer(line.changes);
     return {};
 }
 
+/// Takes an edit back that could not be written.
+void Store::takeBack(const build::Edit& inverse, std::uint32_t next_id) {
+    if (!build::enact(build_, inverse))
+        damaged("what could not be written could not be taken back either: close the build and open it again");
+    build_.next_id = next_id;
+}
+
+namespace {
+/// The edit as it will be read when the file is opened again; fails when that would be another one.
+Result<build::Edit> readBack(const build::Edit& edit) {
+    const auto written = build::changesToJson(edit.changes);
+    if (!written) return written.error();
+    auto read = build::changesFromJson(*written);
+    if (!read || *read != edit.changes)
+        return Error{Error::Code::BadInput, edit.sentence,
+                     "This can't be kept as it was entered: it would not read the same again" +
+                         (read ? std::string(".") : " (" + read.error().message + ")."),
+                     "Nothing was changed.", -1};
+    return build::Edit{edit.sentence, std::move(*read)};
+}
+} // namespace
+
 Result<void> Store::keep(const build::Edit& edit, const Author& author) {
     if (readOnly()) return lockedError();
-    build::Build before = build_;
-    auto inverse = build::enact(build_, edit);
+    if (auto ok = build::acceptable(edit); !ok) return ok;
+    if (const auto bad = units::badSign(author.why, units::TextIs::Note))
+        return Error{Error::Code::BadInput, units::visible(author.why),
+                     fmt::format("The reason: character {}: {}.", bad->column + 1, bad->what), "Type it again.", bad->column};
+    auto read = readBack(edit);
+    if (!read) return read.error();
+    const std::uint32_t next_id = build_.next_id;
+    auto inverse = build::enact(build_, *read);
     if (!inverse) {
-        build_ = std::move(before);
+        build_.next_id = next_id;
         return inverse.error();
     }
-    if (auto written = write(edit, *inverse, LogEntry::Kind::Edit, 0, author); !written) {
-        build_ = std::move(before);
+    auto back = readBack(*inverse);
+    auto written = back ? write(*read, *back, LogEntry::Kind::Edit, 0, author) : Result<void>(back.error());
+    if (!written) {
+        takeBack(*inverse, next_id);
         return written;
     }
     done_.push_back({revision_, edit.sentence});
@@ -124,22 +191,36 @@ Result<std::string> Store::step(std::vector<Done>& from, std::vector<Done>& to, 
     if (from.empty())
         return Error{Error::Code::NotFound, "", undo ? "There is nothing to undo." : "There is nothing to redo.", "", -1};
     const Done target = from.back();
-    build::Build before = build_;
+    const std::uint32_t next_id = build_.next_id;
     try {
-        Statement row(db_->handle, "SELECT changes, inverse FROM journal WHERE seq = ?1");
-        row.bind(1, target.seq);
-        if (!row.step()) return Error{Error::Code::Damaged, path_.string(), "The journal has lost a line.", "", -1};
-        auto changes = build::changesFromJson(row.text(undo ? 1 : 0));
-        if (!changes) return changes.error();
+        JournalLine line;
+        std::string before;
+        {
+            Statement row(db_->handle, fmt::format("SELECT {}, sum FROM journal WHERE seq = ?1", line_columns).c_str());
+            row.bind(1, target.seq);
+            if (row.step()) line = lineFrom(row, true);
+            Statement earlier(db_->handle, "SELECT sum FROM journal WHERE seq = ?1");
+            earlier.bind(1, target.seq - 1);
+            if (earlier.step()) before = earlier.text(0);
+        }
+        auto changes = build::changesFromJson(undo ? line.inverse : line.changes);
+        if (line.seq != target.seq || line.sum != line.sumOver(before, true) || !changes) {
+            damaged(fmt::format("line {} of its log is not as it was written; the build is shown as it is", target.seq));
+            return Error{Error::Code::Damaged, path_.string(),
+                         "This can't be " + std::string(undo ? "undone" : "done again") + ": " + damage_.front() + ".",
+                         "Nothing was changed. Open a copy you kept.", -1};
+        }
         const build::Edit edit{target.sentence, std::move(*changes)};
         auto inverse = build::enact(build_, edit);
-        if (!inverse) return inverse.error();
+        if (!inverse) {
+            build_.next_id = next_id;
+            return inverse.error();
+        }
         if (auto written = write(edit, *inverse, kind, target.seq, author); !written) {
-            build_ = std::move(before);
+            takeBack(*inverse, next_id);
             return written.error();
         }
     } catch (const SqlError& e) {
-        build_ = std::move(before);
         return fileError(path_, e);
     }
     to.push_back(target);

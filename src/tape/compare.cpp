@@ -9,6 +9,8 @@
 #include <cmath>
 #include <limits>
 
+#include <fmt/format.h>
+
 namespace gorvet::tape {
 namespace {
 
@@ -158,6 +160,13 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
         if (before.points[p.before].fixed && after.points[p.after].fixed) usable.push_back(p);
     if (usable.size() < 3) {
         c.message = "Fewer than three points are fixed in both surveys.";
+        return c;
+    }
+    constexpr size_t most_points = 1000; // their covariance is held whole
+    if (usable.size() > most_points) {
+        c.message =
+            fmt::format("{} points are fixed in both surveys: {} at most can be compared in one. Take some out of one of them.",
+                        usable.size(), most_points);
         return c;
     }
     const Differences all = differencesOf(before, after, std::move(usable));

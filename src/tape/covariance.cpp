@@ -25,6 +25,18 @@ private:
     size_t n_;
     std::vector<double> all_;
 };
+class Diagonal final : public Covariance::Source {
+public:
+    explicit Diagonal(std::vector<double> variances) : variances_(std::move(variances)) {}
+    std::vector<double> column(size_t k) const override {
+        std::vector<double> c(variances_.size(), 0.0);
+        c[k] = variances_[k];
+        return c;
+    }
+
+private:
+    std::vector<double> variances_;
+};
 } // namespace
 
 Covariance::Covariance(size_t coordinates, std::shared_ptr<const Source> source)
@@ -36,6 +48,11 @@ Covariance::Covariance(size_t coordinates, std::shared_ptr<const Source> source)
 
 Covariance Covariance::of(size_t coordinates, std::vector<double> all) {
     return {coordinates, std::make_shared<Square>(coordinates, std::move(all))};
+}
+
+Covariance Covariance::diagonal(std::vector<double> variances) {
+    const size_t n = variances.size();
+    return {n, std::make_shared<Diagonal>(std::move(variances))};
 }
 
 const std::vector<double>& Covariance::column(size_t k) const {

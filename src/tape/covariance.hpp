@@ -19,6 +19,8 @@ public:
     Covariance(size_t coordinates, std::shared_ptr<const Source>);
     /// Square, row-major: for figures that come from elsewhere.
     static Covariance of(size_t coordinates, std::vector<double> all);
+    /// Coordinates that have nothing to do with each other, by their variances.
+    static Covariance diagonal(std::vector<double> variances);
 
     size_t size() const { return size_; }
     double operator()(size_t k, size_t l) const { return column(k)[l]; }

@@ -68,7 +68,8 @@ bool suits(ReadingKind kind, const Vec3& a, const Vec3& b) {
 }
 
 /// What can be taken: readings of each kind that there are means for, between placed points. What was taken fewer than `times`.
-std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means, int times) {
+std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means, const std::vector<int>& points,
+                           int times) {
     std::map<std::tuple<ReadingKind, int, int>, int> counts;
     std::set<ReadingKind> kinds = {ReadingKind::Tape};
     if (means.gauge) kinds.insert({ReadingKind::Height, ReadingKind::Level});
@@ -92,13 +93,12 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
         return found == counts.end() ? 0 : found->second;
     };
     std::vector<Pair> pairs;
-    const auto n = static_cast<int>(survey.points.size());
-    for (int i = 0; i < n; ++i) {
-        if (!s.points[i].placed) continue;
+    for (size_t one = 0; one < points.size(); ++one) {
+        const int i = points[one];
         for (const ReadingKind kind : {ReadingKind::Height, ReadingKind::Offset, ReadingKind::Station})
             if (kinds.contains(kind) && taken(kind, i, -1) < times) pairs.push_back({kind, i, -1});
-        for (int j = i + 1; j < n; ++j) {
-            if (!s.points[j].placed) continue;
+        for (size_t other = one + 1; other < points.size(); ++other) {
+            const int j = points[other];
             const Vec3& a = s.points[i].position;
             const Vec3& b = s.points[j].position;
             const double d = predict(ReadingKind::Tape, a, b, true).value;
@@ -121,9 +121,9 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
 }
 
 /// What was never taken; when all was, what was taken once or twice: people tape three times before they tighten a bolt.
-std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means) {
-    auto pairs = feasible(survey, s, means, 1);
-    return pairs.empty() ? feasible(survey, s, means, 3) : pairs;
+std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means, const std::vector<int>& points) {
+    auto pairs = feasible(survey, s, means, points, 1);
+    return pairs.empty() ? feasible(survey, s, means, points, 3) : pairs;
 }
 
 /// Something wanted: a figure's gradient, or the coordinates of points.
@@ -161,15 +161,61 @@ std::vector<Target> targetsOf(const Survey& survey, const Condition& c, const Wa
     return targets;
 }
 
+/// The points between which readings are looked for, in order: all that are placed, or of very many those that are asked for and
+/// those with the fewest readings.
+std::vector<int> pointsLookedAt(const Survey& survey, const Solution& s, const std::vector<Target>& targets) {
+    std::vector<int> placed;
+    for (int i = 0; i < static_cast<int>(survey.points.size()); ++i)
+        if (s.points[static_cast<size_t>(i)].placed) placed.push_back(i);
+    if (placed.size() <= most_points_searched) return placed;
+    std::vector<long long> worth(survey.points.size(), 0); // least first
+    for (const SurveyReading& r : survey.readings) {
+        ++worth[static_cast<size_t>(r.from)];
+        if (r.to >= 0) ++worth[static_cast<size_t>(r.to)];
+    }
+    const long long wanted = -1'000'000'000;
+    for (const Target& t : targets) {
+        if (targets.size() < survey.points.size())
+            for (const int p : t.points) worth[static_cast<size_t>(p)] = wanted;
+        for (Eigen::Index l = 0; l < t.gradient.size(); ++l)
+            if (t.gradient(l) != 0) worth[static_cast<size_t>(l / 3)] = wanted;
+    }
+    std::stable_sort(placed.begin(), placed.end(),
+                     [&](int a, int b) { return worth[static_cast<size_t>(a)] < worth[static_cast<size_t>(b)]; });
+    placed.resize(most_points_searched);
+    std::sort(placed.begin(), placed.end());
+    return placed;
+}
+
 /// Ranks by a covariance that can be brought up to date reading by reading.
 class Ranker {
 public:
-    Ranker(const Survey& survey, const Solution& s, std::vector<Target> targets)
-        : survey_(survey), s_(s), targets_(std::move(targets)) {
-        const auto n3 = static_cast<Eigen::Index>(3 * survey.points.size());
+    Ranker(const Survey& survey, const Solution& s, std::vector<Target> targets, const std::vector<int>& points)
+        : s_(s), targets_(std::move(targets)), local_(survey.points.size(), -1) {
+        for (size_t i = 0; i < points.size(); ++i) local_[static_cast<size_t>(points[i])] = static_cast<int>(i);
+        const auto n3 = static_cast<Eigen::Index>(3 * points.size());
         q_.resize(n3, n3);
-        for (Eigen::Index k = 0; k < n3; ++k)
-            q_.col(k) = Eigen::Map<const Eigen::VectorXd>(s.covariance.column(static_cast<size_t>(k)).data(), n3);
+        for (size_t i = 0; i < points.size(); ++i)
+            for (size_t axis = 0; axis < 3; ++axis) {
+                const std::vector<double> column = s.covariance.column(3 * static_cast<size_t>(points[i]) + axis);
+                for (size_t j = 0; j < points.size(); ++j)
+                    for (size_t other = 0; other < 3; ++other)
+                        q_(static_cast<Eigen::Index>(3 * j + other), static_cast<Eigen::Index>(3 * i + axis)) =
+                            column[3 * static_cast<size_t>(points[j]) + other];
+            }
+        // what is asked of points that are not looked at is left to the others
+        std::erase_if(targets_,
+                      [&](const Target& t) { return !t.points.empty() && local_[static_cast<size_t>(t.points.front())] < 0; });
+        for (Target& t : targets_) {
+            if (t.gradient.size() == 0) {
+                for (int& p : t.points) p = local_[static_cast<size_t>(p)];
+                continue;
+            }
+            Eigen::VectorXd own = Eigen::VectorXd::Zero(n3);
+            for (Eigen::Index l = 0; l < t.gradient.size(); ++l)
+                if (const int p = local_[static_cast<size_t>(l / 3)]; p >= 0) own(3 * p + l % 3) = t.gradient(l);
+            t.gradient = std::move(own);
+        }
         spread();
     }
 
@@ -223,10 +269,10 @@ private:
         Row a;
         a.about = p.value;
         a.sigma = build::defaultSigma(pair.kind, p.value);
-        const auto put = [&a](int point, const std::array<double, 3>& by) {
+        const auto put = [&a, this](int point, const std::array<double, 3>& by) {
             for (int axis = 0; axis < 3; ++axis)
                 if (by[axis] != 0) {
-                    a.at[a.size] = 3 * point + axis;
+                    a.at[a.size] = 3 * local_[static_cast<size_t>(point)] + axis;
                     a.by[a.size++] = by[axis];
                 }
         };
@@ -275,9 +321,9 @@ private:
         }
     }
 
-    const Survey& survey_;
     const Solution& s_;
-    std::vector<Target> targets_;
+    std::vector<Target> targets_; ///< their points and gradients by the points looked at
+    std::vector<int> local_;      ///< of each point among those looked at, or −1
     Square q_;
     std::vector<Eigen::VectorXd> spread_; ///< Q g of each figure
     std::vector<double> variance_;
@@ -379,6 +425,12 @@ bool usable(const Survey& survey, const Solution& s) {
 
 } // namespace
 
+std::string searchedWords(const Survey& survey) {
+    if (survey.points.size() <= most_points_searched) return {};
+    return fmt::format("looked for among {} of {} points: those asked for, and those with the fewest readings",
+                       most_points_searched, survey.points.size());
+}
+
 std::string RankedReading::words() const {
     if (fixes) return fmt::format("would fix {} point{}", fixes, fixes == 1 ? "" : "s");
     const std::string before = units::fixed(before_mm, 1);
@@ -400,13 +452,15 @@ std::string RankedReading::whatWords(const Survey& survey) const {
 std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s, const Condition& c, const Wanted& wanted,
                                         const Means& means, size_t most) {
     if (!usable(survey, s)) return {};
-    const std::vector<Pair> pairs = feasible(survey, s, means);
+    const std::vector<Target> targets = targetsOf(survey, c, wanted);
+    const std::vector<int> points = pointsLookedAt(survey, s, targets);
+    const std::vector<Pair> pairs = feasible(survey, s, means, points);
     std::vector<RankedReading> ranked;
     if (s.status != Status::Solved) {
         ranked = byCount(survey, s, pairs);
         countFixed(ranked, survey, s);
     } else {
-        const Ranker ranker(survey, s, targetsOf(survey, c, wanted));
+        const Ranker ranker(survey, s, targets, points);
         ranked.reserve(pairs.size());
         for (const Pair& pair : pairs) ranked.push_back(ranker.rate(pair));
     }
@@ -417,8 +471,10 @@ std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s,
 std::vector<RankedReading> planReadings(const Survey& survey, const Solution& s, const Condition& c, const Wanted& wanted,
                                         const Means& means, size_t count) {
     if (!usable(survey, s) || s.status != Status::Solved) return {};
-    std::vector<Pair> pairs = feasible(survey, s, means);
-    Ranker ranker(survey, s, targetsOf(survey, c, wanted));
+    const std::vector<Target> targets = targetsOf(survey, c, wanted);
+    const std::vector<int> points = pointsLookedAt(survey, s, targets);
+    std::vector<Pair> pairs = feasible(survey, s, means, points);
+    Ranker ranker(survey, s, targets, points);
     std::vector<RankedReading> plan;
     while (plan.size() < count && !pairs.empty()) {
         size_t best = 0;
@@ -434,53 +490,6 @@ std::vector<RankedReading> planReadings(const Survey& survey, const Solution& s,
         pairs.erase(pairs.begin() + static_cast<std::ptrdiff_t>(best));
     }
     return plan;
-}
-
-std::vector<size_t> walkingOrder(const Solution& s, const std::vector<RankedReading>& readings) {
-    struct Stand {
-        Vec3 a;
-        Vec3 b;
-    };
-    std::vector<Stand> stands;
-    for (const RankedReading& r : readings)
-        stands.push_back({s.points[r.from].position, s.points[r.to >= 0 ? r.to : r.from].position});
-    const auto far = [](const Vec3& p, const Vec3& q) { return std::hypot(p.x_mm - q.x_mm, p.y_mm - q.y_mm); };
-    // both walk at the same time, and may change ends
-    const auto way = [&](size_t i, size_t j) {
-        const Stand& p = stands[i];
-        const Stand& q = stands[j];
-        return std::min(std::max(far(p.a, q.a), far(p.b, q.b)), std::max(far(p.a, q.b), far(p.b, q.a)));
-    };
-    std::vector<size_t> order;
-    std::vector<char> taken(stands.size(), 0);
-    for (size_t k = 0; k < stands.size(); ++k) {
-        size_t best = stands.size();
-        double least = 0;
-        for (size_t i = 0; i < stands.size(); ++i) {
-            if (taken[i]) continue;
-            const double d = order.empty() ? std::min(stands[i].a.x_mm, stands[i].b.x_mm) : way(order.back(), i);
-            if (best == stands.size() || d < least) {
-                best = i;
-                least = d;
-            }
-        }
-        taken[best] = 1;
-        order.push_back(best);
-    }
-    for (bool better = true; better;) {
-        better = false;
-        for (size_t i = 1; i + 1 < order.size(); ++i)
-            for (size_t j = i + 1; j < order.size(); ++j) {
-                const double last = j + 1 < order.size() ? way(order[j], order[j + 1]) : 0;
-                const double swapped = way(order[i - 1], order[j]) + (j + 1 < order.size() ? way(order[i], order[j + 1]) : 0);
-                if (swapped < way(order[i - 1], order[i]) + last - 1e-6) {
-                    std::reverse(order.begin() + static_cast<std::ptrdiff_t>(i),
-                                 order.begin() + static_cast<std::ptrdiff_t>(j) + 1);
-                    better = true;
-                }
-            }
-    }
-    return order;
 }
 
 } // namespace gorvet::tape

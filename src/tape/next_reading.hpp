@@ -33,6 +33,11 @@ struct Means {
     bool operator==(const Means&) const = default;
 };
 
+/// Between so many points readings are looked for; of more, between these: those asked for, and those with the fewest readings.
+inline constexpr size_t most_points_searched = 400;
+/// Says so where not all were looked at; empty where they were.
+std::string searchedWords(const Survey&);
+
 struct RankedReading {
     ReadingKind kind = ReadingKind::Tape; ///< any that takes one or two points
     int from = -1;

@@ -1,5 +1,7 @@
 #include "tape/snoop.hpp"
 
+#include "tape/mirror.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -147,6 +149,52 @@ std::vector<int> leaveOutGrossAngles(Survey& survey, Network& net) {
         return {};
     }
     net.at = from.at;
+    return out;
+}
+
+std::vector<int> leaveOutGrossLengths(const Survey& survey, Network& net) {
+    constexpr double least_mm = 300, times_usual = 8, rough_mm = 20, share = 0.5;
+    constexpr size_t most = 5, enough = 8;
+    std::vector<std::pair<double, int>> off; // by how much, which
+    std::vector<double> usual;
+    for (size_t i = 0; i < survey.readings.size(); ++i) {
+        const SurveyReading& r = survey.readings[i];
+        const auto typed = [&](int p) { return p < 0 || survey.points[static_cast<size_t>(p)].rough.has_value(); };
+        if (!net.active[i] || build::isAngle(r.kind) || r.setup >= 0 || !typed(r.from) || !typed(r.to)) continue;
+        const double expected = predict(net, static_cast<int>(i)).value;
+        const double by = std::abs(expected - r.value);
+        usual.push_back(by);
+        // a length is off by a share of itself, too: rough places are rougher the farther apart they are
+        if (by > least_mm && by > share * std::min(std::abs(expected), std::abs(r.value) + by))
+            off.emplace_back(by, static_cast<int>(i));
+    }
+    if (off.empty() || usual.size() < enough) return {};
+    std::nth_element(usual.begin(), usual.begin() + static_cast<std::ptrdiff_t>(usual.size() / 2), usual.end());
+    const double limit = times_usual * (usual[usual.size() / 2] + rough_mm);
+    std::erase_if(off, [&](const auto& o) { return o.first <= limit; });
+    if (off.empty() || off.size() > most || off.size() * 5 > usual.size()) return {};
+    const int defect = findUnfixed(net, activeRows(net, designMatrix(net))).defect;
+    std::vector<int> out;
+    for (const auto& [by, i] : off) {
+        net.active[static_cast<size_t>(i)] = 0;
+        out.push_back(i);
+    }
+    // rather a rough place is wrong, where something would hang on nothing else, or could as well stand on the other side
+    Network trial = net;
+    bool needed = findUnfixed(trial, activeRows(trial, designMatrix(trial))).defect > defect;
+    if (!needed) {
+        adjust(trial, Loss::Huber);
+        const Fixing fixing = findUnfixed(trial, activeRows(trial, designMatrix(trial)));
+        for (const Mirror& m : findMirrors(trial, coordinateSds(trial, fixing)))
+            for (const int i : out) {
+                const SurveyReading& r = survey.readings[static_cast<size_t>(i)];
+                needed = needed || m.point < 0 || m.point == r.from || m.point == r.to;
+            }
+    }
+    if (needed) {
+        for (const int i : out) net.active[static_cast<size_t>(i)] = 1;
+        return {};
+    }
     return out;
 }
 

@@ -24,6 +24,9 @@ void refresh(Searched&);
 /// wide): a slope with its sign slipped, a rail's angle near 90°. One such angle would bend a whole survey before it is found.
 /// They are made inactive, and named.
 std::vector<int> leaveOutGrossAngles(Survey&, Network&);
+/// Lengths and heights that are off the typed rough places by far more than all others are (metres taken for mm, a height a metre
+/// off) start outside: few, and only where the rest fixes as much without them. They come back when the rest agrees with them.
+std::vector<int> leaveOutGrossLengths(const Survey&, Network&);
 
 /// Where plain weights don't close on a shape because of a reading that is off by metres: from the robust start, readings that
 /// are well checked and furthest off are made inactive, at most five, until the others close. True when they do; the network then

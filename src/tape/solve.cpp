@@ -37,15 +37,6 @@ bool goesOn(const Options& options) { return !options.go_on || options.go_on(); 
 
 int activeCount(const Network& net) { return static_cast<int>(std::count(net.active.begin(), net.active.end(), char{1})); }
 
-std::vector<double> coordinateSds(const Network& net, const Fixing& fixing) {
-    std::vector<double> sds(net.free_index.size(), 0.0);
-    for (size_t k = 0; k < sds.size(); ++k) {
-        const int f = net.free_index[k];
-        sds[k] = !fixing.fixed[k] ? nan : f < 0 ? 0.0 : std::sqrt(std::max(0.0, fixing.factor->entry(f, f)));
-    }
-    return sds;
-}
-
 /// What the other readings say each reading should be, with ±.
 void sayTheRest(const Survey& survey, Solution& s, const Network& net, const Rows& rows, const Fixing& fixing) {
     for (size_t i = 0; i < s.readings.size(); ++i) {
@@ -269,7 +260,10 @@ Solution solve(const Survey& survey, const Options& options) {
         return s;
     }
     std::vector<int> left_out; // from the start
-    if (options.set_aside) left_out = leaveOutGrossAngles(free, net);
+    if (options.set_aside) {
+        left_out = leaveOutGrossLengths(free, net);
+        for (const int i : leaveOutGrossAngles(free, net)) left_out.push_back(i);
+    }
     if (!survey.setups.empty()) tellSetUps(net);
     adjust(net, Loss::Huber);
     const Network robust = net;

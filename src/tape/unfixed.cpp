@@ -5,6 +5,7 @@
 #include <Eigen/SVD>
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <map>
 
 #include <fmt/format.h>
@@ -48,7 +49,8 @@ void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vecto
     for (size_t i = 0; i < net.at.size(); ++i) {
         int axes = 0;
         for (int axis = 0; axis < 3; ++axis)
-            if (const int k = net.free_index[3 * i + axis]; k >= 0 && (untouched[k] || local.row(k).squaredNorm() > 0.01))
+            if (const int k = net.free_index[3 * i + axis];
+                k >= 0 && (untouched[k] || (local.cols() > 0 && local.row(k).squaredNorm() > 0.01)))
                 axes |= 1 << axis;
         if (axes) by_axes[axes].push_back(static_cast<int>(i));
     }
@@ -117,7 +119,8 @@ Fixing findUnfixed(const Network& net, const Rows& rows) {
     for (const int k : factor.untouched()) untouched[k] = 1;
     const Eigen::MatrixXd& null_space = factor.nullSpace();
     for (size_t k = 0; k < net.free_index.size(); ++k)
-        if (const int f = net.free_index[k]; f >= 0 && (untouched[f] || null_space.row(f).squaredNorm() > 1e-4))
+        if (const int f = net.free_index[k];
+            f >= 0 && (untouched[f] || (null_space.cols() > 0 && null_space.row(f).squaredNorm() > 1e-4)))
             result.fixed[k] = 0;
 
     Eigen::MatrixXd basis;
@@ -138,6 +141,17 @@ Fixing findUnfixed(const Network& net, const Rows& rows) {
     }
     if (local.cols() > 0 || !factor.untouched().empty()) sayLocal(net, local, untouched, result.unfixed);
     return result;
+}
+
+std::vector<double> coordinateSds(const Network& net, const Fixing& fixing) {
+    std::vector<double> sds(net.free_index.size(), 0.0);
+    for (size_t k = 0; k < sds.size(); ++k) {
+        const int f = net.free_index[k];
+        sds[k] = !fixing.fixed[k] ? std::numeric_limits<double>::quiet_NaN()
+                 : f < 0          ? 0.0
+                                  : std::sqrt(std::max(0.0, fixing.factor->entry(f, f)));
+    }
+    return sds;
 }
 
 void leaveOutAssumed(std::vector<Unfixed>& unfixed, const Survey& survey, const Solution& s) {

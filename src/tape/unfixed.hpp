@@ -15,6 +15,9 @@ struct Fixing {
 /// `rows`: the active readings' design matrix.
 Fixing findUnfixed(const Network&, const Rows& rows);
 
+/// 1σ of each coordinate by the readings' own σ; NaN of one that is not fixed.
+std::vector<double> coordinateSds(const Network&, const Fixing&);
+
 /// Leaves points out that have a place by what is assumed: they are said once, as assumed.
 void leaveOutAssumed(std::vector<Unfixed>&, const Survey&, const Solution&);
 

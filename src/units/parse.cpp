@@ -148,6 +148,7 @@ private:
         const char32_t c = peek();
         if (lower(c) == U'x' || c == U'×' || c == U'*') {
             if (first.comma_thousands) refuseComma(first);
+            if (first.value == 0) throw Failure{first.at, "A multiple begins with how many times, 1 or more.", "Like 2x73."};
             ++pos_;
             return first.value * term();
         }
@@ -220,6 +221,19 @@ private:
         const size_t at = pos_;
         const Number rest = number();
         if (rest.comma_thousands) refuseComma(rest);
+        // 2'011: some write thousands like that, and nobody writes inches with three digits
+        if (wanted == Style::Inch && rest.whole && rest.digits >= 3 && start > 0 && at == start) {
+            const auto digits = [&](size_t from, size_t to) {
+                return std::string(text_.begin() + static_cast<long>(from), text_.begin() + static_cast<long>(to));
+            };
+            size_t head = start - 1; // the mark
+            const size_t mark = head;
+            while (head > 0 && isDigit(text_[head - 1])) --head;
+            const std::string feet = digits(head, mark), inches = digits(at, at + static_cast<size_t>(rest.digits));
+            throw Failure{
+                at, "This could be " + feet + inches + " with a mark between thousands, or " + feet + " feet and inches.",
+                "Write " + feet + inches + ", or " + feet + "' " + std::to_string(static_cast<int>(rest.value)) + "\"."};
+        }
         blanks();
         const auto unit = unitWord();
         if (unit && unit->style != wanted) throw Failure{at, "This unit can't follow the one before it.", ""};
@@ -391,9 +405,15 @@ Result<Parsed> parse(std::string_view text, Kind kind, Unit default_unit) {
     Parsed parsed;
     parsed.typed = trimmed(text);
     if (parsed.typed.empty()) return Error{Error::Code::BadInput, "", "Nothing was typed.", "", 0};
+    constexpr size_t most_bytes = 400; // nobody types a longer figure, and a sum nests
+    if (parsed.typed.size() > most_bytes)
+        return Error{Error::Code::BadInput, parsed.typed.substr(0, 60), "This is too long to be a figure.",
+                     "Type the sum's result.", 0};
     Reader reader(decode(parsed.typed), kind, default_unit);
     try {
         parsed.value = reader.expression();
+        if (!(std::abs(parsed.value) <= 1e9))
+            throw Failure{0, "This comes to more than any vehicle measures.", "Check the signs between the numbers."};
     } catch (const Failure& failure) {
         return Error{Error::Code::BadInput, parsed.typed, failure.message, failure.remedy, static_cast<int>(failure.at)};
     }

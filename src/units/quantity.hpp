@@ -23,7 +23,8 @@ struct Parsed {
 /// Reads what a person types: `4 1/4`, `4-1/4"`, `6' 3 1/2"`, `2m35`, `188,5 cm`, `120 thou`, `3°15'`, `-0.6`, sums and
 /// differences (`1885+12`) and multiples (`2x73`). A bare number takes `default_unit`, which must be of `kind`.
 /// `2m35` is 2 metres 35 centimetres, `2m350` is 2 metres 350 millimetres; `2m5` is refused as ambiguous, and so is
-/// `1,885` (thousands or decimals?). An integer, a hyphen without blanks and a proper fraction is a mixed number
+/// `1,885` (thousands or decimals?) and `2'011` (thousands, or feet and inches?). An integer, a hyphen without blanks and a
+/// proper fraction is a mixed number
 /// (`4-1/4` = 4.25); with blanks around it the hyphen subtracts.
 /// Fails with BadInput; `Error::column` is the character at which reading stopped.
 Result<Parsed> parse(std::string_view text, Kind kind, Unit default_unit);

@@ -90,3 +90,51 @@ TEST_CASE("with a proposal a figure is enough, and a whole line stays possible",
     CHECK(line.findChild<QLabel*>("entryEcho")->text() == "type something");
     CHECK(typed("12") == "12");
 }
+
+TEST_CASE("a second window follows the first, and can write once it has gone", "[desk][lock]") {
+    const auto path = QString::fromStdString((test::freshFolder("document-second") / "d.gorvet").string());
+    desk::Document first, second;
+    REQUIRE(first.create(path));
+    REQUIRE(first.keep(mark(first.build(), "A")));
+    REQUIRE(second.open(path));
+    QSignalSpy writable(&second, &desk::Document::writable);
+    CHECK(second.keptText() == "read-only, open elsewhere");
+    CHECK_FALSE(second.keep(mark(second.latest(), "B")));
+    second.lookAgain();
+    CHECK(second.keptText().startsWith("read-only")); // nothing has changed
+    REQUIRE(first.keep(mark(first.build(), "B")));
+    second.lookAgain();
+    CHECK(second.build().points.size() == 2); // it sees what the other keeps
+    CHECK(second.results().chassis.survey.points.size() == 2);
+    CHECK(writable.isEmpty());
+    first.close();
+    second.lookAgain();
+    CHECK(writable.count() == 1);
+    CHECK(second.keptText().startsWith("kept "));
+    REQUIRE(second.keep(mark(second.latest(), "C")));
+    second.lookAgain(); // and nothing is opened again while it writes
+    CHECK(writable.count() == 1);
+    CHECK(second.undo());
+}
+
+TEST_CASE("a damaged file says so among the findings, whatever is analysed", "[desk][damage]") {
+    const auto path = test::freshFolder("document-damaged") / "d.gorvet";
+    {
+        desk::Document d;
+        REQUIRE(d.create(QString::fromStdString(path.string())));
+        for (const char* name : {"A", "B", "C"}) REQUIRE(d.keep(mark(d.build(), name)));
+    }
+    REQUIRE(test::run("sqlite3 " + path.string() + " \"UPDATE journal SET who = 'X' WHERE seq = 4\"").code == 0);
+    desk::Document d;
+    REQUIRE(d.open(QString::fromStdString(path.string())));
+    for (int round = 0; round < 2; ++round) {
+        const auto& findings = d.results().findings;
+        REQUIRE_FALSE(findings.empty());
+        CHECK(findings.front().code == "file.damaged");
+        CHECK(std::count_if(findings.begin(), findings.end(), [](const auto& f) { return f.code == "file.damaged"; }) == 1);
+        d.analyse();
+    }
+    CHECK(d.keptText() == "read-only, damaged");
+    d.lookAgain();
+    CHECK(d.build().points.size() == 2);
+}

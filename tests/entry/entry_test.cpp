@@ -357,7 +357,18 @@ TEST_CASE("a name that is also a command stays a name", "[entry]") {
     Typist t;
     t.type("point cut 0 0 0");
     t.type("point tape 100 0 0");
-    t.type("cut tape 100");
+    t.type("\"cut\" tape 100"); // in quotes it is the point
+    CHECK(t.b.readings.size() == 1);
+    t.type("cut 1480"); // and the command is still there
+    CHECK(t.b.stretch.cut_station->value == 1480);
+    t.type("point point 0 0 300");
+    t.type("point remove 0 100 300");
+    t.type("point X 0 200 300");
+    CHECK(pointNamed(t.b, Subject::Chassis, "X"));
+    t.type("\"point\" \"remove\" 102");
+    t.type("remove \"point\" remove");
+    t.type("remove point");
+    CHECK_FALSE(pointNamed(t.b, Subject::Chassis, "point"));
     CHECK(t.b.readings.size() == 1);
 }
 
@@ -397,7 +408,7 @@ TEST_CASE("the order of work by the line", "[entry][work]") {
     t.type("point Dr rail 1500 420 300");
     CHECK(t.wrong("done").message == "The order of work is not known here.");
     t.work();
-    t.type("done note earth first by M. K.");
+    t.type("done by M. K. note earth first");
     const Tick* tick = tickOf(t.b, "battery-out");
     REQUIRE(tick);
     CHECK(tick->who == "M. K.");
@@ -406,6 +417,14 @@ TEST_CASE("the order of work by the line", "[entry][work]") {
     CHECK(t.wrong("done battery-out").message == "\"Take the battery out\" is already done.");
     t.type("done battery-out note terminals taped"); // a note can be added
     CHECK(tickOf(t.b, "battery-out")->note == "terminals taped");
+    // no word of a note, in quotes or not, signs the step for another or hangs a photo on it
+    for (const char* note :
+         {"looked at by Somebody Else", "\"by\" Somebody Else", "he said \"by Somebody\" photo 12", "\" by X"}) {
+        t.type(std::string("done battery-out note ") + note);
+        CHECK(tickOf(t.b, "battery-out")->who == "M. K.");
+        CHECK(tickOf(t.b, "battery-out")->note == note);
+        CHECK(tickOf(t.b, "battery-out")->photo.empty());
+    }
     CHECK(t.b.ticks.size() == 1);
     CHECK(t.wrong("done weld-rails").message == "\"Weld\" can't be ticked yet: first: Tape the diagonals.");
     CHECK(t.wrong("done nonsense").message == "This build has no step nonsense.");

@@ -30,10 +30,10 @@ struct Typist {
         REQUIRE(enact(undone, *inverse));
         undone.next_id = before.next_id;
         CHECK(undone == before);
-        const auto back = changesFromJson(changesToJson(understood->edit.changes));
+        const auto back = changesFromJson(*changesToJson(understood->edit.changes));
         REQUIRE(back);
         CHECK(*back == understood->edit.changes);
-        const auto whole = buildFromJson(buildToJson(b));
+        const auto whole = buildFromJson(*buildToJson(b));
         REQUIRE(whole);
         CHECK(*whole == b);
     }

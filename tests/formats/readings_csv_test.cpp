@@ -153,7 +153,8 @@ TEST_CASE("no file is too odd to be told what is wrong with it", "[formats]") {
     CHECK(read(header + "tape,A,B,-5,mm,,\n").find("above 0") != std::string::npos);
     CHECK(read(header + "tape,A,B,5,mm,nan,\n").find("column sigma_mm") != std::string::npos);
     CHECK(read(header + "ta\x01pe\x1b[2J,A,B,5,mm,,\n").find("column kind (ta?pe?[2J)") != std::string::npos);
-    CHECK(read(header + "tape,A," + std::string(100000, 'B') + " C,5,mm,,\n").find("one word") != std::string::npos);
+    CHECK(read(header + "tape,A," + std::string(100000, 'B') + " C,5,mm,,\n").find("100002 characters, 120 at most") !=
+          std::string::npos);
     CHECK(read(header + "tape,A,B,5,mm,,,,,\n").find("columns, the header has") != std::string::npos);
     CHECK(read(header + "tape,A,A,5,mm,,\n").find("two different points") != std::string::npos);
     CHECK(read(header + "coordinates,A,,1 2,mm,,\n").find("three numbers") != std::string::npos);
@@ -183,11 +184,17 @@ TEST_CASE("a hundred thousand lines come in, all of them or all but the bad", "[
 TEST_CASE("importing again meets known points and holds", "[formats]") {
     Build b;
     readInto(b, header + "point,A,,\"0 0 0\",mm,,\nhold-x,A,,5,mm,,\ntape,A,B,100,mm,,\n");
-    const auto again = readInto(b, header + "point,A,rail,\"1 2 3\",mm,,\nhold-x,A,,6,mm,,\ntape,A,B,101,mm,,\n");
+    const auto again = readInto(b, header + "point,A,rail,\"1 2 3\",mm,,\nhold-x,A,,5,mm,,\ntape,A,B,101,mm,,\n");
     CHECK(again.points == 0);
     CHECK(b.points.size() == 2);
     CHECK(b.holds.size() == 1);
-    CHECK(b.holds.begin()->second.value.value == 6);
+    // another value for what is held is no second hold, and not taken in silence
+    const auto other = formats::readReadings(header + "hold-x,A,,6,mm,,\n", b, Subject::Chassis, b.sessions.begin()->first, "x");
+    REQUIRE(other);
+    REQUIRE(other->problems.size() == 1);
+    CHECK(other->problems[0].sentence().find("x of A is held at 5 mm already") != std::string::npos);
+    CHECK(other->edit.changes.empty());
+    CHECK(b.holds.begin()->second.value.value == 5);
     CHECK(pointNamed(b, Subject::Chassis, "A")->rough->y_mm == 2);
     CHECK(b.readings.size() == 2);
 }

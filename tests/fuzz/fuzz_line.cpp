@@ -36,7 +36,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     b.next_id = base.next_id;
     if (!(b == base)) std::abort();
     // and it survives the journal
-    auto journal = build::changesFromJson(build::changesToJson(understood->edit.changes));
+    auto journal = build::changesFromJson(*build::changesToJson(understood->edit.changes));
     if (!journal) std::abort();
     return 0;
 }

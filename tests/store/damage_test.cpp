@@ -1,6 +1,5 @@
 // Files that were hurt, that may not be written, or that another version made.
-#include "store/store.hpp"
-
+#include "store/made.hpp"
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
@@ -12,26 +11,11 @@
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
+using test::addPoint;
+using test::author;
+using test::made;
 
 namespace {
-
-const store::Author author{"M.", ""};
-
-Edit addPoint(const Build& b) {
-    Point p;
-    p.id = PointId{b.next_id};
-    p.name = "P" + std::to_string(b.next_id);
-    return {"mark point " + p.name, {Put<Point>{p}}};
-}
-
-std::filesystem::path made(const std::filesystem::path& folder, int points) {
-    const auto path = folder / "good.gorvet";
-    auto store = Store::create(path);
-    if (!store) throw std::runtime_error(store.error().text());
-    for (int i = 0; i < points; ++i)
-        if (!(*store)->keep(addPoint((*store)->build()), author)) throw std::runtime_error("not kept");
-    return path;
-}
 
 void writeBytes(const std::filesystem::path& path, const std::string& bytes) { std::ofstream(path, std::ios::binary) << bytes; }
 
@@ -141,7 +125,7 @@ TEST_CASE("a file of version 1 is brought up after a copy of it was kept", "[sto
         CHECK((*store)->damage().empty());
         CHECK((*store)->build().stretch.cut_station);
     }
-    CHECK(test::run("sqlite3 " + path.string() + " 'PRAGMA user_version'").out == "2\n");
+    CHECK(test::run("sqlite3 " + path.string() + " 'PRAGMA user_version'").out == "3\n");
     // a second file of the same name does not take the first copy's place
     std::filesystem::remove(path);
     std::filesystem::copy_file(fixture(), path);
@@ -249,8 +233,14 @@ TEST_CASE("photos are kept inside the file, once, and come out as they went in",
     CHECK_FALSE(s.keepBlob(folder / "missing.jpg"));
     CHECK_FALSE(s.keepBlob(folder));
     CHECK_FALSE(s.readBlob(std::string(64, '0'), [](auto) {}));
+    Tick tick;
+    tick.id = TickId{1};
+    tick.step = "brace";
+    tick.photo = kept->hash;
+    REQUIRE(s.keep({"done", {Put<Tick>{tick}}}, author));
     made = Error{};
-    CHECK(test::run("sqlite3 " + (folder / "a.gorvet").string() + " 'SELECT count(*) FROM blob'").out == "2\n");
+    // the empty one, which no line of the log names, was taken out on closing
+    CHECK(test::run("sqlite3 " + (folder / "a.gorvet").string() + " 'SELECT count(*) FROM blob'").out == "1\n");
     // a byte that turned inside the file is noticed
     REQUIRE(test::run("sqlite3 " + (folder / "a.gorvet").string() + " \"UPDATE blob_chunk SET data = x'00' WHERE n = 2\"").code ==
             0);

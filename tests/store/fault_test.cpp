@@ -1,6 +1,5 @@
 // A disk that fills up and a stick that is pulled out, played by a layer between SQLite and the system.
-#include "store/store.hpp"
-
+#include "store/made.hpp"
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
@@ -11,10 +10,10 @@
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
+using test::addPoint;
+using test::author;
 
 namespace {
-
-const store::Author author{"M.", ""};
 
 /// How many writes still go through, and what happens to those after.
 struct Fault {
@@ -102,14 +101,6 @@ struct Layer {
         sqlite3_vfs_unregister(&vfs);
     }
 };
-
-Edit addPoint(const Build& b, const std::string& note) {
-    Point p;
-    p.id = PointId{b.next_id};
-    p.name = "P" + std::to_string(b.next_id);
-    p.note = note;
-    return {"mark point " + p.name, {Put<Point>{p}}};
-}
 
 /// Lets the fault strike after each number of writes in turn; nothing confirmed may be lost, nothing else may be there.
 void strike(Fault::Kind kind, Error::Code expected, const char* word) {

@@ -32,7 +32,7 @@ struct Confirmed {
 std::size_t stateOf(const Store& s) {
     Build b = s.build();
     b.next_id = 0;
-    return std::hash<std::string>{}(buildToJson(b));
+    return std::hash<std::string>{}(*buildToJson(b));
 }
 
 Edit randomEdit(const Build& b, std::mt19937& rng) {

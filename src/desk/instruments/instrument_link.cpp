@@ -10,6 +10,7 @@
 #include <QProcess>
 #include <QSerialPort>
 #include <QSerialPortInfo>
+#include <QTemporaryDir>
 
 namespace gorvet::desk {
 
@@ -96,7 +97,12 @@ void InstrumentLink::play(std::uint32_t seed, int difficulty, const QStringList&
         if (program.isEmpty() && QFileInfo(QCoreApplication::applicationDirPath() + place).isExecutable())
             program = QCoreApplication::applicationDirPath() + place;
     if (program.isEmpty()) return say(tr("the practice instruments (gorvet-sim) are not installed: type what you read"), true);
-    const QString socket = QDir::tempPath() + QString("/gorvet-sim-%1-%2").arg(QCoreApplication::applicationPid()).arg(seed);
+    // in a folder that only this user can enter; it goes with the instruments
+    auto folder = std::make_shared<QTemporaryDir>(QDir::tempPath() + "/gorvet-XXXXXX");
+    if (!folder->isValid()) folder = std::make_shared<QTemporaryDir>("/tmp/gorvet-XXXXXX");
+    if (!folder->isValid())
+        return say(tr("the practice instruments can't be started: there is no folder for temporary files"), true);
+    const QString socket = folder->filePath("sim");
     QStringList arguments{"--socket", socket, "--seed", QString::number(seed), "--difficulty", QString::number(difficulty)};
     for (const QString& line : already) arguments << "--already" << line;
     auto process = std::make_unique<QProcess>();
@@ -107,10 +113,7 @@ void InstrumentLink::play(std::uint32_t seed, int difficulty, const QStringList&
         connectTo("socket:" + socket);
         played_ = std::move(kept);
     });
-    connect(raw, &QProcess::finished, this, [this, socket] {
-        QFile::remove(socket);
-        lost(tr("the practice instruments stopped"));
-    });
+    connect(raw, &QProcess::finished, this, [this, folder] { lost(tr("the practice instruments stopped")); });
     connect(raw, &QProcess::errorOccurred, this,
             [this](QProcess::ProcessError) { lost(tr("the practice instruments can't be started")); });
     played_ = std::move(process);

@@ -106,7 +106,7 @@ void ScanRoom::start() {
                         continue;
                     }
                     if (!store) {
-                        auto opened = store::Store::open(job->path);
+                        auto opened = store::Store::open(job->path, store::Access::Read);
                         if (!opened) {
                             job->troubles << QString::fromStdString(opened.error().text());
                             break;

@@ -1,5 +1,7 @@
 #include "desk/shell/document.hpp"
 
+#include "analysis/findings.hpp"
+
 #include <QDateTime>
 #include <QLocale>
 #include <algorithm>
@@ -13,7 +15,28 @@ QDateTime localTime(const std::string& utc) {
 }
 } // namespace
 
-Document::Document(QObject* parent) : QObject(parent) {}
+Document::Document(QObject* parent) : QObject(parent) {
+    watch_.setInterval(2000);
+    connect(&watch_, &QTimer::timeout, this, &Document::lookAgain);
+}
+
+/// Shows another file, or the same one opened anew.
+void Document::take(std::unique_ptr<store::Store> store) {
+    store_ = std::move(store);
+    if (store_->readOnly() && store_->damage().empty())
+        watch_.start();
+    else
+        watch_.stop();
+}
+
+void Document::lookAgain() {
+    if (!store_ || worker_.running() || !store_->openAgain()) return;
+    auto opened = store::Store::open(store_->path());
+    if (!opened) return; // it stays as it was shown; the next look may tell more
+    take(std::move(*opened));
+    analyse();
+    if (!store_->readOnly()) emit writable();
+}
 
 Result<void> Document::create(const QString& path) {
     if (auto free = busy(); !free) return free;
@@ -23,7 +46,7 @@ Result<void> Document::create(const QString& path) {
     settings.name = std::filesystem::path(path.toStdString()).stem().string();
     if (auto kept = (*made)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author()); !kept)
         return kept.error();
-    store_ = std::move(*made);
+    take(std::move(*made));
     shown_ = {};
     results_ = {};
     analyse();
@@ -37,7 +60,7 @@ Result<void> Document::open(const QString& path) {
     if (store_ && !store_->readOnly() && std::filesystem::equivalent(store_->path(), path.toStdString(), none)) return {};
     auto opened = store::Store::open(path.toStdString());
     if (!opened) return opened.error();
-    store_ = std::move(*opened);
+    take(std::move(*opened));
     shown_ = {};
     results_ = {};
     analyse();
@@ -46,6 +69,7 @@ Result<void> Document::open(const QString& path) {
 
 void Document::close() {
     worker_.stop();
+    watch_.stop();
     store_.reset();
     shown_ = {};
     results_ = {};
@@ -75,6 +99,7 @@ void Document::analyse() {
     if (large) return analyseBeside();
     shown_ = store_->build();
     results_ = analysis::analyse(shown_, store_->revision(), results_.revision >= 0 ? &results_ : nullptr);
+    analysis::sayDamage(results_, store_->damage());
     emit changed();
 }
 
@@ -97,6 +122,7 @@ void Document::analyseBeside() {
             if (finished && store_) {
                 shown_ = std::move(made->build);
                 results_ = std::move(made->results);
+                analysis::sayDamage(results_, store_->damage());
             }
             if (again_) {
                 again_ = false;
@@ -162,6 +188,9 @@ Result<std::string> Document::redo() {
 
 QString Document::keptText() const {
     if (!store_) return {};
+    // short: it stands beside the benches' names; the whole reason was said on opening
+    if (!store_->damage().empty()) return tr("read-only, damaged");
+    if (store_->waitsForWriter()) return tr("read-only, open elsewhere");
     if (store_->readOnly()) return tr("read-only: %1").arg(QString::fromStdString(store_->readOnlyReason()));
     const std::string at = store_->keptAtUtc();
     return at.empty() ? QString() : tr("kept %1").arg(localTime(at).toString("HH:mm"));

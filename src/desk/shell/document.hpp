@@ -7,6 +7,7 @@
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
 #include <memory>
 
 namespace gorvet::desk {
@@ -50,14 +51,20 @@ public:
     void analyse();
     Worker& worker() { return worker_; }
     const Worker& worker() const { return worker_; }
+    /// Looks whether a build that is open read-only can be opened anew: the other window has gone, or has kept something. Done by
+    /// itself every two seconds.
+    void lookAgain();
     /// Above so many readings in a survey the analysis runs beside the window. For tests.
     void setLarge(size_t readings) { large_ = readings; }
 
 signals:
     void changed();
+    /// What was read-only can be written now.
+    void writable();
 
 private:
     void analyseBeside();
+    void take(std::unique_ptr<store::Store>);
     Result<void> busy() const;
     store::Author author() const { return {user_.toStdString(), {}}; }
     std::unique_ptr<store::Store> store_;
@@ -67,6 +74,7 @@ private:
     size_t large_ = 500;
     bool again_ = false; ///< something was kept while an analysis ran
     bool keeping_blob_ = false;
+    QTimer watch_;  ///< runs while the build is read-only
     Worker worker_; ///< last: it stops before what it works on goes
 };
 

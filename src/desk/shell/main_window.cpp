@@ -52,6 +52,8 @@ MainWindow::MainWindow() {
     buildCentral();
     shortcuts();
     connect(&document_, &Document::changed, this, &MainWindow::refresh);
+    connect(&document_, &Document::writable, this,
+            [this] { say(tr("the other window has gone: the build can be changed here now")); });
     buildScene();
     patience_.setSingleShot(true);
     patience_.setInterval(500);
@@ -441,6 +443,17 @@ void MainWindow::refreshWords() {
                        : analysis::headline(document_.build(), document_.results(), bench().kind(), state_.subject);
     headline_->setText(QString::fromStdString(h.sentence));
     below_->setText(QString::fromStdString(h.below));
+    const auto& damage = document_.results().file_damage;
+    if (!damage.empty()) { // before all that a bench has to say
+        below_->setText(headline_->text() + " " + below_->text());
+        headline_->setText(
+            tr("The file is damaged: %1. Cut and weld nothing by these figures.").arg(QString::fromStdString(damage.front())));
+    }
+    if (const QString role = damage.empty() ? "" : "bad"; headline_->property("role").toString() != role) {
+        headline_->setProperty("role", role);
+        headline_->style()->unpolish(headline_);
+        headline_->style()->polish(headline_);
+    }
     const auto& s = document_.build().settings;
     const QString unit = units::unitOf(s.length_step) == units::Unit::Inch ? tr("inches") : tr("mm");
     strip_->setWords(QString::fromStdString(s.name),

@@ -81,7 +81,7 @@ private:
     void showHelp();
     void showLog();
     void importReadings();
-    void keepImported(const build::Edit&, const std::vector<formats::CsvProblem>&);
+    void keepImported(const build::Edit&, const std::vector<formats::CsvProblem>&, const std::string& remark);
     /// Draws pages beside the window and writes them as PDF.
     void writePages(const QString& path, const QString& what, const std::string& title,
                     std::function<std::vector<sheet::Drawing>(const build::Build&, const analysis::Results&)> pages);

@@ -5,6 +5,7 @@
 
 #include "analysis/export.hpp"
 #include "desk/shell/ask.hpp"
+#include "files/out_file.hpp"
 #include "formats/picture.hpp"
 #include "formats/readings_csv.hpp"
 #include "sheet/write.hpp"
@@ -31,7 +32,9 @@ bool MainWindow::openFile(const QString& path) {
     setBench(current_);
     playPractice();
     const auto& store = *document_.store();
-    if (store.readOnly())
+    if (!store.notice().empty())
+        say(QString::fromStdString(store.notice()), "warn");
+    else if (store.readOnly())
         say(tr("open read-only: %1").arg(QString::fromStdString(store.readOnlyReason())), "warn");
     else if (!store.keptCopy().empty())
         say(tr("brought up to this version; the file as it was is kept as %1")
@@ -53,7 +56,19 @@ namespace {
 /// A picked file's content; none when nothing was picked, or it can't be read (which is then said).
 std::optional<QByteArray> contentOf(QWidget* window, const QString& path) {
     if (path.isEmpty()) return std::nullopt;
+    if (auto plain = files::isPlainFile(path.toStdString()); !plain) {
+        ask::tell(window, MainWindow::tr("Not read"), QString::fromStdString(plain.error().text()));
+        return std::nullopt;
+    }
     QFile file(path);
+    constexpr qint64 most_bytes = 64LL << 20;
+    if (file.size() > most_bytes) {
+        ask::tell(window, MainWindow::tr("Not read"),
+                  MainWindow::tr("%1 has %2 MB: no list of readings is longer than 64 MB. Is it the right file?")
+                      .arg(path)
+                      .arg(file.size() >> 20));
+        return std::nullopt;
+    }
     if (file.open(QIODevice::ReadOnly)) return file.readAll();
     ask::tell(window, MainWindow::tr("Not read"), MainWindow::tr("%1 can't be read: %2.").arg(path, file.errorString()));
     return std::nullopt;
@@ -99,16 +114,20 @@ void MainWindow::keepImport(const Result<formats::ReadReadings>& read) {
         ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
         return;
     }
-    keepImported(read->edit, read->problems);
+    keepImported(read->edit, read->problems, read->remark);
 }
 
-void MainWindow::keepImported(const build::Edit& edit, const std::vector<formats::CsvProblem>& problems) {
+void MainWindow::keepImported(const build::Edit& edit, const std::vector<formats::CsvProblem>& problems,
+                              const std::string& remark) {
     if (!edit.changes.empty())
         if (auto kept = document_.keep(edit); !kept) {
             ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
             return;
         }
-    say(tr("kept: %1").arg(QString::fromStdString(edit.sentence)));
+    if (remark.empty())
+        say(tr("kept: %1").arg(QString::fromStdString(edit.sentence)));
+    else
+        say(tr("kept: %1; the file was %2").arg(QString::fromStdString(edit.sentence), QString::fromStdString(remark)), "warn");
     if (!problems.empty()) {
         QStringList lines;
         for (const auto& p : problems) lines << QString::fromStdString(p.sentence());
@@ -134,7 +153,7 @@ void MainWindow::importPoints(formats::PointsAre are) {
         ask::tell(this, tr("Not read"), QString::fromStdString(read.error().text()));
         return;
     }
-    keepImported(read->edit, read->problems);
+    keepImported(read->edit, read->problems, read->remark);
 }
 
 void MainWindow::exportReport() {

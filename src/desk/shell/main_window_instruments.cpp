@@ -84,7 +84,8 @@ void MainWindow::askInstrument() {
     }
     if (!words.isEmpty() && words.front() == "retape") words.removeFirst();
     QString kind = "tape";
-    if (!words.isEmpty() && !isPoint(words.front())) {
+    if (!words.isEmpty() &&
+        (!isPoint(words.front()) || (words.size() > 2 && build::fromWord<build::ReadingKind>(words.front().toStdString())))) {
         kind = words.takeFirst();
         if (kind == "weight") kind = "scales";
         if (kind == "run-out") kind = "dial";

@@ -15,6 +15,8 @@
 #include "desk/widgets/rule_view.hpp"
 #include "desk/widgets/sheet_view.hpp"
 
+#include "files/out_file.hpp"
+
 #include <QFileInfo>
 #include <QLabel>
 #include <QStackedWidget>
@@ -446,7 +448,12 @@ void MainWindow::savePicture() {
         QString path = ask::fileToMake(this, tr("Save the picture"), tr("Pictures (*.png)"), "scans.png");
         if (path.isEmpty()) return;
         if (!path.endsWith(".png")) path += ".png";
-        return picture.save(path) ? say(tr("kept: %1").arg(path)) : say(tr("%1 can't be written.").arg(path), "bad");
+        const auto written =
+            files::put(path.toStdString(), files::Kind::Picture, [&](const std::filesystem::path& to) -> Result<void> {
+                if (picture.save(QString::fromStdString(to.string()), "PNG")) return {};
+                return Error{Error::Code::File, to.string(), "", "", -1};
+            });
+        return written ? say(tr("kept: %1").arg(path)) : say(QString::fromStdString(written.error().text()), "bad");
     }
     if (!document_.isOpen()) return;
     const auto folder = std::make_shared<QTemporaryDir>();

@@ -3,6 +3,7 @@
 #include <QDir>
 #include <QFile>
 #include <QProcess>
+#include <QSaveFile>
 #include <QStandardPaths>
 #include <QtEndian>
 #include <cmath>
@@ -62,12 +63,15 @@ void playVerdict(sheet::Severity severity) {
     for (const char* name : {"pw-play", "paplay", "aplay"})
         if (player = QStandardPaths::findExecutable(name); !player.isEmpty()) break;
     if (player.isEmpty()) return;
-    const QString path = QDir::temp().filePath(
-        QString("gorvet-verdict-%1-%2.wav").arg(qgetenv("USER").constData()).arg(static_cast<int>(severity)));
+    // in a folder of the user's own: a name in /tmp that others can foresee, others can take
+    const QString folder = QStandardPaths::writableLocation(QStandardPaths::CacheLocation);
+    if (folder.isEmpty() || !QDir().mkpath(folder)) return;
+    const QString path = QDir(folder).filePath(QString("verdict-%1.wav").arg(static_cast<int>(severity)));
     if (!QFile::exists(path)) {
-        QFile file(path);
+        QSaveFile file(path);
         if (!file.open(QIODevice::WriteOnly)) return;
         file.write(verdictSound(severity));
+        if (!file.commit()) return;
     }
     QProcess::startDetached(player, {path});
 }

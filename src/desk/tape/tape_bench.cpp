@@ -88,14 +88,17 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     const auto* next = &ranked[static_cast<size_t>(worst >= 0 ? state.skip - 1 : state.skip) % ranked.size()];
     const bool two = next->to >= 0;
     QString pair = two ? name(next->from) + " " + name(next->to) : name(next->from);
-    if (next->kind != build::ReadingKind::Tape) pair = QString::fromUtf8(build::word(next->kind)) + " " + pair;
+    // the line begins with the kind, so that no point's name is taken for a command
+    const QString kind = QString::fromUtf8(build::word(next->kind).data()) + " ";
+    const QString line = kind + pair + " ";
+    if (next->kind != build::ReadingKind::Tape) pair = kind + pair;
     const units::LengthStep step = d.build().settings.length_step;
     QString hint = tr("about %1")
                        .arg(QString::fromStdString(
                            next->aboutWords(units::unitOf(step) == units::Unit::Inch ? step : units::LengthStep::Mm1)));
     if (const std::string gain = next->words(); !gain.empty()) hint += QString::fromUtf8(" · ") + QString::fromStdString(gain);
     const auto ends = std::pair{next->from, two ? next->to : next->from};
-    return Proposal{pair, pair + " ", hint, ends, ends};
+    return Proposal{pair, line, hint, ends, ends};
 }
 
 } // namespace gorvet::desk
