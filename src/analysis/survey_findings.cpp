@@ -82,7 +82,7 @@ private:
                 continue;
             const auto about = roughly(b_, r.kind, r.from, r.to);
             if (!about) continue;
-            told += std::abs(*about) >= 50;
+            told += std::abs(*about) >= least_expected_mm;
             if (const auto doubt = doubtUnit(r.value.value, *about)) by_factor[doubt->factor].push_back(id);
         }
         for (const auto& [factor, ids] : by_factor) {

@@ -5,7 +5,7 @@
 namespace gorvet::build {
 
 std::optional<UnitDoubt> doubtUnit(double value_mm, double expected_mm) {
-    constexpr double least_expected_mm = 50, far = 1.5, near = 1.125;
+    constexpr double far = 1.5, near = 1.125;
     const double value = std::abs(value_mm), expected = std::abs(expected_mm);
     if (!(value > 0) || !(expected >= least_expected_mm) || !std::isfinite(value + expected)) return std::nullopt;
     const auto apart = [](double a, double b) { return a > b ? a / b : b / a; };

@@ -13,7 +13,9 @@ struct UnitDoubt {
 };
 
 /// Whether a length is far off what is roughly expected (by more than a half) and one of the usual factors brings it within an
-/// eighth. Both above 0; nothing for an expectation below 50 mm, which says too little.
+/// eighth. Both above 0; nothing for an expectation below `least_expected_mm`: a rough place is good to a hand's breadth, and a
+/// level of 10 mm where 100 was guessed is no slip.
+inline constexpr double least_expected_mm = 500;
 std::optional<UnitDoubt> doubtUnit(double value_mm, double expected_mm);
 
 /// What the rough places say a reading should be, mm; nothing where they do not say, or for an angle.

@@ -194,6 +194,7 @@ TEST_CASE("JSON that nests without end is refused before it is parsed", "[gate][
 TEST_CASE("a figure in another unit is told by its factor", "[units][doubt]") {
     CHECK_FALSE(doubtUnit(1000, 1010));
     CHECK_FALSE(doubtUnit(1000, 1400)); // rough is rough
+    CHECK_FALSE(doubtUnit(10, 100));    // a level of 10 mm where the rough places, good to a hand's breadth, say 100
     CHECK_FALSE(doubtUnit(5, 30));      // too short an expectation to tell
     CHECK_FALSE(doubtUnit(1000, 3000)); // no usual factor
     CHECK(doubtUnit(2.164, 2100)->factor == 1000);
