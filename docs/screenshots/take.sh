@@ -30,22 +30,22 @@ take() { # NAME KEYS ARGUMENTS…
 settings=$(mktemp -d)
 trap 'rm -rf "$settings"' EXIT
 export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings
-take tape-day "" --bench 1
-take tape-body-day "F6" --bench 1
-settle=12 take scan-day "" --bench 2
-settle=12 take scan-dye "" --bench 2 --dye
-settle=12 take sit-day "" --bench 3
-settle=12 calm=12 take sit-costs-day "F5" --bench 3
-settle=12 take scan-pairs-day "F5" --bench 2
-settle=12 calm=25 take scan-way-day "ctrl+y" --bench 2
-take stretch-day "" --bench 4
-take make-day "" --bench 5
-take tape-dye "" --bench 1 --dye
-take make-dye "" --bench 5 --dye
-take work-day "" --bench 6
-take work-dye "" --bench 6 --dye
-take call-out-dye "F4" --bench 1 --dye
-take stretch-large "" --bench 4 --text 150
+take tape-day "" --bench tape
+take tape-body-day "F6" --bench tape
+settle=12 take scan-day "" --bench scan
+settle=12 take scan-dye "" --bench scan --dye
+settle=12 take sit-day "" --bench sit
+settle=12 calm=12 take sit-costs-day "F5" --bench sit
+settle=12 take scan-pairs-day "F5" --bench scan
+settle=12 calm=25 take scan-way-day "ctrl+y" --bench scan
+take stretch-day "" --bench stretch
+take make-day "" --bench make
+take tape-dye "" --bench tape --dye
+take make-dye "" --bench make --dye
+take work-day "" --bench work
+take work-dye "" --bench work --dye
+take call-out-dye "F4" --bench tape --dye
+take stretch-large "" --bench stretch --text 150
 # a practice frame half measured, its next reading taken by the simulated tape
 frame=$build/screenshot_practice.gorvet
 rm -f "$frame"
@@ -54,5 +54,5 @@ for point in Al Ar Bl Br Cl Cr Dl Dr El Er; do "$build/gorvet-cli" practice take
 for pair in "Al Ar" "Al Bl" "Al Br" "Ar Bl" "Ar Br" "Bl Br" "Bl Cl" "Bl Cr" "Br Cl" "Br Cr" "Cl Cr" "Cl Dl" "Cl Dr" "Cr Dl" "Cr Dr" "Dl Dr" "Dl El" "Dl Er" "Dr El" "Dr Er" "El Er" "Al Er" "Ar El"; do
     "$build/gorvet-cli" practice take "$frame" tape $pair --keep >/dev/null
 done
-shown=$frame take practice-dye "F7" --bench 1 --dye
+shown=$frame take practice-dye "F7" --bench tape --dye
 rm -f "$frame"

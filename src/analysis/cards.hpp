@@ -33,6 +33,6 @@ struct Card {
 };
 
 /// None for a tag that stands for nothing (any more).
-std::optional<Card> cardFor(const build::Build&, const Results&, build::Subject, const std::string& tag);
+std::optional<Card> cardFor(const build::Build&, const Results&, build::SubjectId, const std::string& tag);
 
 } // namespace gorvet::analysis

@@ -23,15 +23,15 @@ struct ScanSheets {
 std::vector<sheet::Drawing> buildSheet(const build::Build&, const Results&, const ScanSheets& = {});
 /// The report "as found": the view, figures and what they mean, the frame along its length, what was found at points and what it
 /// would take, gaps, findings, then points and readings with their ±.
-std::vector<sheet::Drawing> asFoundReport(const build::Build&, const Results&, build::Subject);
+std::vector<sheet::Drawing> asFoundReport(const build::Build&, const Results&, build::SubjectId);
 /// The pages about one subject's survey.
-std::vector<sheet::Drawing> surveySheet(const build::Build&, const Results&, build::Subject);
+std::vector<sheet::Drawing> surveySheet(const build::Build&, const Results&, build::SubjectId);
 /// The points of a survey as rows of a points file.
 std::vector<formats::PointRow> pointRows(const build::Build&, const SurveyOf&);
 /// A round of readings in walking order; empty while the survey is not fixed.
 std::vector<tape::RankedReading> measuringRound(const SurveyOf&, size_t count);
 /// The round as sheets to write on; empty when there is nothing to measure.
-std::vector<sheet::Drawing> measuringSheets(const build::Build&, const Results&, build::Subject, size_t count);
+std::vector<sheet::Drawing> measuringSheets(const build::Build&, const Results&, build::SubjectId, size_t count);
 /// The pages about the crossmember; empty when none is planned.
 std::vector<sheet::Drawing> crossmemberSheet(const build::Build&, const Results&);
 

@@ -5,13 +5,10 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace gorvet::analysis {
-
-enum class Bench { Tape, Scan, Sit, Stretch, Make, Work };
-inline constexpr Bench all_benches[] = {Bench::Tape, Bench::Scan, Bench::Sit, Bench::Stretch, Bench::Make, Bench::Work};
-const char* benchName(Bench);
 
 /// How a plan's verdict is marked.
 inline sheet::Severity severityOf(build::PlanVerdict v) {
@@ -23,8 +20,7 @@ inline sheet::Severity severityOf(build::PlanVerdict v) {
 /// The unit of judgement: what is wrong or open, how much, how much is needed, what to do, and where.
 struct Finding {
     sheet::Severity severity = sheet::Severity::Warn;
-    Bench bench = Bench::Tape;
-    std::string code;     ///< stable, "tape.retape"
+    std::string code;     ///< stable, "tape.retape": the key of its bench, a dot, and what it is
     std::string subject;  ///< "chassis", "Bl–Dr", "mount Ml"
     std::string word;     ///< verdict word
     std::string figure;   ///< as shown; may be empty
@@ -34,6 +30,9 @@ struct Finding {
     std::optional<double> station_mm; ///< where it hangs on The Rule, chassis frame
     std::string brief;                ///< two or three words for the tag
     std::string tag;                  ///< the drawn item it belongs to
+
+    /// Key of the bench that it stands on; "file" of what concerns the whole.
+    std::string_view bench() const { return std::string_view(code).substr(0, code.find('.')); }
 };
 
 } // namespace gorvet::analysis

@@ -111,7 +111,6 @@ std::vector<Finding> keptCutFindings(const Build& b, const Results& r) {
         const auto add = [&](sheet::Severity severity, const char* code, const char* word, std::string sentence,
                              std::string remedy) -> Finding& {
             Finding f;
-            f.bench = Bench::Work;
             f.severity = severity;
             f.code = code;
             f.subject = c.name;

@@ -69,7 +69,7 @@ std::optional<LastRead> lastCheck(const Build& b, const Results& r) {
 
 } // namespace
 
-std::optional<LastRead> lastRead(const Build& b, const Results& r, Subject subject) {
+std::optional<LastRead> lastRead(const Build& b, const Results& r, SubjectId subject) {
     auto reading = lastReading(b, r.of(subject));
     auto check = lastCheck(b, r);
     if (!reading || (check && check->id > reading->id)) return check;

@@ -13,6 +13,6 @@ struct LastRead {
     std::string sentence; ///< "the rest say 1691.9"; may be empty
     std::uint32_t id = 0;
 };
-std::optional<LastRead> lastRead(const build::Build&, const Results&, build::Subject);
+std::optional<LastRead> lastRead(const build::Build&, const Results&, build::SubjectId);
 
 } // namespace gorvet::analysis

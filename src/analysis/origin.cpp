@@ -17,7 +17,7 @@ struct Given {
 };
 std::optional<Given> given(const Build& b) {
     for (const auto& [id, rule] : b.datum) {
-        if (rule.subject != Subject::Chassis || rule.kind != DatumKind::Station || rule.points.empty()) continue;
+        if (rule.subject != the_chassis || rule.kind != DatumKind::Station || rule.points.empty()) continue;
         Given g{nameOf(b, rule.points.front()), rule.value.value};
         if (rule.points.size() > 1) g.names = "the middle of " + g.names + " and " + nameOf(b, rule.points.back());
         return g;
@@ -25,7 +25,7 @@ std::optional<Given> given(const Build& b) {
     std::optional<Given> nearest; // of several held stations the one that is nearest to 0 tells best where that is
     for (const auto& [id, hold] : b.holds) {
         const auto p = b.points.find(hold.point);
-        if (hold.axis != Axis::X || p == b.points.end() || p->second.subject != Subject::Chassis) continue;
+        if (hold.axis != Axis::X || p == b.points.end() || p->second.subject != the_chassis) continue;
         if (!nearest || std::abs(hold.value.value) < std::abs(nearest->station_mm))
             nearest = Given{p->second.name, hold.value.value};
     }

@@ -82,21 +82,22 @@ Mesh asPlannedBy(const Build& b, const Results& r, Mesh m) {
 
 Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, int threads) {
     Overlay o;
-    Mesh whole[2];
-    const auto add = [&](Subject subject, ScanPart kind, ScanId scan, const std::string& name, Mesh mesh) {
+    Mesh whole_body;
+    Mesh whole_chassis;
+    const auto add = [&](SubjectId subject, ScanPart kind, ScanId scan, const std::string& name, Mesh mesh) {
         Overlay::Part part;
         part.kind = kind;
         part.scan = scan;
-        Mesh& all = whole[static_cast<int>(subject)];
+        Mesh& all = subject == the_body ? whole_body : whole_chassis;
         part.first = all.points.size();
         append(all, mesh, {});
         part.part.name = name;
         auto own = std::make_shared<const Mesh>(std::move(mesh));
-        if (subject == Subject::Chassis) o.chassis_parts.push_back({name, own});
+        if (subject == the_chassis) o.chassis_parts.push_back({name, own});
         auto ready = std::make_shared<sit::Ready>(); // its tree comes when all are there
         ready->mesh = std::move(own);
         part.part.ready = std::move(ready);
-        (subject == Subject::Body ? o.body_parts : o.on_chassis).push_back(std::move(part));
+        (subject == the_body ? o.body_parts : o.on_chassis).push_back(std::move(part));
     };
     for (const auto& [id, s] : b.scans) {
         const auto mesh = meshes.find(id);
@@ -104,10 +105,15 @@ Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, in
             o.remarks.push_back(fmt::format("The scan {} is not there: it was left out.", s.name));
             continue;
         }
+        if (s.subject != the_body && s.subject != the_chassis) {
+            o.remarks.push_back(
+                fmt::format("The scan {} is of the {}, on axes of its own: it was left out.", s.name, nameOf(b, s.subject)));
+            continue;
+        }
         Mesh own;
         append(own, *mesh->second, poseOf(s));
-        own = s.subject == Subject::Body ? withFloorWork(b, r, std::move(own))
-                                         : withKickedRails(b, s.part, asPlannedBy(b, r, std::move(own)));
+        own = s.subject == the_body ? withFloorWork(b, r, std::move(own))
+                                    : withKickedRails(b, s.part, asPlannedBy(b, r, std::move(own)));
         add(s.subject, s.part, id, s.name, std::move(own));
     }
     // envelopes that pins keep clear of: plain solids
@@ -116,7 +122,7 @@ Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, in
         if (std::none_of(b.pins.begin(), b.pins.end(), [&](const auto& row) { return row.second.box == which; })) continue;
         Mesh solid = boxMesh(box);
         add(box.subject, ScanPart::Other, {}, box.name,
-            box.subject == Subject::Chassis ? asPlannedBy(b, r, std::move(solid)) : std::move(solid));
+            box.subject == the_chassis ? asPlannedBy(b, r, std::move(solid)) : std::move(solid));
     }
     if (changesWheelbase(b, r))
         o.remarks.push_back(fmt::format("The chassis is shown as planned: behind station {:.0f} it stands {:.1f} mm further {}.",
@@ -134,11 +140,11 @@ Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, in
             l.kick.value > 0
                 ? fmt::format("{}rails let down by {:.0f}", l.channel.value + l.raise.value > 0 ? ", " : "", l.kick.value)
                 : ""));
-    for (const Subject subject : {Subject::Body, Subject::Chassis}) {
-        auto& parts = subject == Subject::Body ? o.body_parts : o.on_chassis;
-        auto& all = subject == Subject::Body ? o.body : o.chassis;
+    for (const SubjectId subject : {the_body, the_chassis}) {
+        auto& parts = subject == the_body ? o.body_parts : o.on_chassis;
+        auto& all = subject == the_body ? o.body : o.chassis;
         all = std::make_shared<const sit::Ready>(
-            sit::readyOf(std::make_shared<const Mesh>(std::move(whole[static_cast<int>(subject)])), threads));
+            sit::readyOf(std::make_shared<const Mesh>(std::move(subject == the_body ? whole_body : whole_chassis)), threads));
         // a single part is the whole; several are made ready each
         for (Overlay::Part& p : parts)
             p.part.ready =
@@ -176,7 +182,7 @@ std::string overlayKey(const Build& b, const Results& r) {
     std::string key;
     for (const auto& [id, s] : b.scans)
         key += fmt::format("{} {} {} {} {} {} {} {} {} {} {} {};", id.value, s.name, build::word(s.part), s.blob,
-                           build::word(s.unit), build::word(s.subject), s.shift.x_mm, s.shift.y_mm, s.shift.z_mm, s.yaw_rad,
+                           build::word(s.unit), build::nameOf(b, s.subject), s.shift.x_mm, s.shift.y_mm, s.shift.z_mm, s.yaw_rad,
                            s.pitch_rad, s.roll_rad);
     const Lowering& l = b.lowering;
     if (l.channel.value > 0 || l.raise.value > 0 || l.kick.value > 0) {
@@ -232,9 +238,11 @@ std::string clearanceKey(const Build& b, const Results& r) {
 Result<Edit> movePins(const Build& b, double rearward_mm, double up_mm) {
     Edit edit;
     bool along = false, up = false;
-    // an arch that is pinned to its wheel holds the body along: only the height moves then
-    const bool held =
-        std::any_of(b.pins.begin(), b.pins.end(), [](const auto& row) { return row.second.kind == PinKind::ArchFront; });
+    // an arch that is pinned to its wheel holds the body along where no station is asked for: only the height moves then
+    const auto has = [&](PinKind kind) {
+        return std::any_of(b.pins.begin(), b.pins.end(), [&](const auto& row) { return row.second.kind == kind; });
+    };
+    const bool held = has(PinKind::ArchFront) && !has(PinKind::Station);
     if (held && std::abs(up_mm) >= 0.05) rearward_mm = 0;
     if (held && std::abs(rearward_mm) >= 0.05)
         return Error{Error::Code::Conflict, "arch",
@@ -276,7 +284,7 @@ std::string scanNameFor(const Build& b, const std::string& file) {
     return name;
 }
 
-Edit keepScan(const Build& b, const std::string& name, Subject subject, ScanPart part, ScanUnit unit, const std::string& hash,
+Edit keepScan(const Build& b, const std::string& name, SubjectId subject, ScanPart part, ScanUnit unit, const std::string& hash,
               const std::string& file) {
     Scan s;
     s.id = ScanId{b.next_id};

@@ -34,7 +34,7 @@ struct Overlay {
     };
     std::vector<Part> body_parts;
     std::vector<Part> on_chassis;
-    const std::vector<Part>& of(build::Subject s) const { return s == build::Subject::Body ? body_parts : on_chassis; }
+    const std::vector<Part>& of(build::SubjectId s) const { return s == build::the_body ? body_parts : on_chassis; }
     std::vector<std::string> remarks;
     std::vector<std::string> mesh_remarks; ///< of them, those that stay when it is seated anew
     bool hasBody() const { return body->mesh && !body->mesh->points.empty(); }
@@ -59,8 +59,8 @@ shape::Mesh asPlanned(shape::Mesh, double cut_station_mm, double change_mm, doub
 
 /// Two parts by their places in Overlay::body_parts and on_chassis, and how near they come.
 struct OverlayPair {
-    build::Subject moving = build::Subject::Body; ///< of the first part
-    build::Subject fixed = build::Subject::Chassis;
+    build::SubjectId moving = build::the_body; ///< of the first part
+    build::SubjectId fixed = build::the_chassis;
     sit::Pair pair;
     bool assumed = true; ///< its least clearance is
 };
@@ -89,7 +89,7 @@ sit::LiveClearance liveOf(const Overlay&, const build::Build&, const shape::Moti
 Result<sit::CutMap> cutMapOf(const Overlay&, const build::Build&, int threads = 0, const std::function<bool()>& stop = {},
                              const std::vector<sit::CutAgainst>& besides = {});
 /// What a part is called: "the engine", or the scan's name where there are several of the kind.
-std::string partName(const Overlay&, build::Subject, size_t part);
+std::string partName(const Overlay&, build::SubjectId, size_t part);
 
 /// Zones, margin, flange and sheet as the build says.
 sit::CutOptions cutOptionsOf(const build::Build&, const sit::Need&);
@@ -103,7 +103,7 @@ sheet::Drawing pairsView(const build::Build&, const Overlay&, const OverlayClear
                          const sheet::Format&);
 
 /// The change that keeps a scan: `file` and `hash` of its blob. The subject's own scan unless another part is said.
-build::Edit keepScan(const build::Build&, const std::string& name, build::Subject, build::ScanPart, build::ScanUnit,
+build::Edit keepScan(const build::Build&, const std::string& name, build::SubjectId, build::ScanPart, build::ScanUnit,
                      const std::string& hash, const std::string& file);
 /// The change that stands a scan elsewhere on its subject's axes.
 build::Edit standScan(const build::Build&, build::ScanId, const shape::Motion&, const std::string& how);

@@ -114,7 +114,7 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, in
     if (stopped()) return std::nullopt;
     c.crossings = shape::crossings(*o.body->tree, *o.chassis->tree, o.seat, threads, stop);
     if (stopped()) return std::nullopt;
-    const auto one = [&](Subject s, size_t i, Subject t, size_t j) {
+    const auto one = [&](SubjectId s, size_t i, SubjectId t, size_t j) {
         const Overlay::Part& m = o.of(s)[i];
         const Overlay::Part& f = o.of(t)[j];
         OverlayPair p;
@@ -129,7 +129,7 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, in
         p.pair.fixed = j;
         if (!p.pair.pose.empty() && ((m.part.sweep && m.sweep_assumed) || (f.part.sweep && f.sweep_assumed)))
             p.pair.pose += " (assumed)";
-        if (s == t && s == Subject::Body) {
+        if (s == t && s == the_body) {
             p.pair.at = o.seat.moved(p.pair.at);
             for (sit::Contact& k : p.pair.contacts) k.at = o.seat.moved(k.at);
         }
@@ -138,8 +138,8 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, in
     };
     for (size_t i = 0; i < o.body_parts.size(); ++i)
         for (size_t j = 0; j < o.on_chassis.size(); ++j)
-            if (!one(Subject::Body, i, Subject::Chassis, j)) return std::nullopt;
-    for (const Subject s : {Subject::Body, Subject::Chassis})
+            if (!one(the_body, i, the_chassis, j)) return std::nullopt;
+    for (const SubjectId s : {the_body, the_chassis})
         for (size_t i = 0; i < o.of(s).size(); ++i)
             for (size_t j = i + 1; j < o.of(s).size(); ++j)
                 if (watchedOnOneSubject(b, o.of(s)[i].kind, o.of(s)[j].kind) && !one(s, i, s, j)) return std::nullopt;
@@ -191,7 +191,7 @@ Result<sit::CutMap> cutMapOf(const Overlay& o, const Build& b, int threads, cons
     return map;
 }
 
-std::string partName(const Overlay& o, Subject s, size_t part) {
+std::string partName(const Overlay& o, SubjectId s, size_t part) {
     const auto& parts = o.of(s);
     const Overlay::Part& p = parts[part];
     const auto alike = std::count_if(parts.begin(), parts.end(), [&](const Overlay::Part& q) { return q.kind == p.kind; });
@@ -200,6 +200,10 @@ std::string partName(const Overlay& o, Subject s, size_t part) {
     std::replace(name.begin(), name.end(), '-', ' ');
     return name;
 }
+
+namespace {
+ScanPart kindAt(const Overlay& o, SubjectId s, size_t part) { return o.of(s)[part].kind; }
+} // namespace
 
 std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const OverlayClearance& c, size_t most) {
     std::vector<Finding> list;
@@ -212,7 +216,6 @@ std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const O
         const std::string one = capital(partName(o, pair.moving, pair.pair.moving)),
                           other = partName(o, pair.fixed, pair.pair.fixed);
         Finding f;
-        f.bench = Bench::Scan;
         f.severity = k.band == sit::Band::Fouls ? sheet::Severity::Bad : sheet::Severity::Warn;
         f.code = k.band == sit::Band::Fouls ? "scan.fouls" : "scan.tight";
         f.subject = fmt::format("{} and {}", partName(o, pair.moving, pair.pair.moving), other);
@@ -242,7 +245,14 @@ std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const O
         else
             f.remedy = "Measure it again once the body sits, before anything is welded.";
         f.station_mm = k.at[0];
-        f.brief = k.band == sit::Band::Fouls ? "fouls" : "tight";
+        // what it is about: the part that is not simply body or chassis, and by how much
+        const bool by_moving = kindAt(o, pair.fixed, pair.pair.fixed) == ScanPart::Chassis &&
+                               kindAt(o, pair.moving, pair.pair.moving) != ScanPart::Body;
+        std::string about = by_moving ? partName(o, pair.moving, pair.pair.moving) : other;
+        if (about.starts_with("the ")) about.erase(0, 4);
+        std::replace(about.begin(), about.end(), '-', ' ');
+        f.brief = fmt::format("{} {}{}", about, k.distance_mm < 0 ? "−" : "",
+                              units::formatSmall(std::abs(k.distance_mm), b.settings.length_step));
         f.tag = fmt::format("contact:{}", list.size() + 1);
         list.push_back(std::move(f));
     }

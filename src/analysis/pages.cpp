@@ -1,8 +1,7 @@
 #include "analysis/pages.hpp"
 
+#include "analysis/bench.hpp"
 #include "analysis/origin.hpp"
-
-#include "analysis/views.hpp"
 
 #include <algorithm>
 
@@ -55,22 +54,25 @@ void addHeadline(Drawing& page, Area& area, const Headline& h) {
     area.height -= 3;
 }
 
-Drawing benchPage(const Build& b, const Results& r, const std::string& title, Bench bench, Subject subject,
+Drawing benchPage(const Build& b, const Results& r, const std::string& title, std::string_view bench, SubjectId subject,
                   const std::vector<std::string>& cautions) {
     Area area;
     Drawing page = blankPage(titled(b, r, title), cautions, area);
     addHeadline(page, area, headline(b, r, bench, subject));
-    Drawing view;
-    switch (bench) {
-    case Bench::Tape: view = tapeView(b, r, subject, {}, area.width, area.height, on_paper); break;
-    case Bench::Scan: break; // its page is a picture
-    case Bench::Sit: view = sitView(b, r, {}, area.width, area.height, on_paper); break;
-    case Bench::Stretch: view = stretchView(b, r, {}, area.width, area.height, on_paper); break;
-    case Bench::Make: view = makeView(b, r, {}, area.width, area.height, on_paper); break;
-    case Bench::Work: view = workView(b, r, {}, area.width, area.height, on_paper); break;
-    }
+    const Drawing view = benchOf(bench)->view(b, r, subject, {}, area.width, area.height, on_paper);
     page.place(view, {area.x, area.y});
     return page;
+}
+
+/// What wants more height than the page has is drawn smaller, down to two thirds.
+void placeFitted(Drawing& page, const Area& area, const std::function<Drawing(double, double, const Format&)>& draw) {
+    Format f = on_paper;
+    Drawing d = draw(area.width, area.height, f);
+    for (const double least = on_paper.unit * 0.66; d.height > area.height + 0.01 && f.unit > least;) {
+        f.unit *= 0.94;
+        d = draw(area.width, area.height, f);
+    }
+    page.place(d, {area.x, area.y});
 }
 
 void addFindings(std::vector<Drawing>& pages, const Build& b, const Results& r,
@@ -89,7 +91,7 @@ void addFindings(std::vector<Drawing>& pages, const Build& b, const Results& r,
             y = area.y + 4;
         }
         addMark(page, {area.x + 2.5, y - 1.2}, 3.2, f.severity);
-        page.add(Text{{area.x + 7, y}, benchName(f.bench), on_paper.body(), Ink::Second});
+        page.add(Text{{area.x + 7, y}, benchName(f), on_paper.body(), Ink::Second});
         page.add(Text{{area.x + 26, y}, f.word, on_paper.body(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
         for (const std::string& line : lines) {
             page.add(Text{{area.x + 50, y}, line, on_paper.body()});

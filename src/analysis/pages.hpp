@@ -20,8 +20,11 @@ void addTablePages(std::vector<sheet::Drawing>& pages, const sheet::PageTitle&, 
 /// A bench's sentence at the top of the area, which gets smaller by it.
 void addHeadline(sheet::Drawing& page, sheet::Area& area, const Headline&);
 /// A bench's sentence and its view.
-sheet::Drawing benchPage(const build::Build&, const Results&, const std::string& title, Bench, build::Subject,
+sheet::Drawing benchPage(const build::Build&, const Results&, const std::string& title, std::string_view bench, build::SubjectId,
                          const std::vector<std::string>& cautions);
+/// What wants more height than the page has is drawn smaller, down to two thirds.
+void placeFitted(sheet::Drawing& page, const sheet::Area&,
+                 const std::function<sheet::Drawing(double, double, const sheet::Format&)>& draw);
 /// What to see to, with boxes; `wanted` picks.
 void addFindings(
     std::vector<sheet::Drawing>& pages, const build::Build&, const Results&,

@@ -129,11 +129,10 @@ std::vector<Change> beginPractice(std::uint32_t seed, int difficulty) {
         changes.push_back(Put<DrawingFigure>{{DrawingFigureId{next++}, ids[i], f.points[i].drawn.x_mm, f.points[i].drawn.y_mm,
                                               f.points[i].drawn.z_mm, "the drawing"}});
     const size_t last = ids.size() - 2;
-    changes.push_back(Put<DatumRule>{
-        {DatumRuleId{next++}, Subject::Chassis, DatumKind::Station, {ids[0], ids[1]}, {0, "0", Provenance::Measured}}});
-    changes.push_back(Put<DatumRule>{{DatumRuleId{next++}, Subject::Chassis, DatumKind::Centred, {ids[0], ids[1]}, {}}});
     changes.push_back(
-        Put<DatumRule>{{DatumRuleId{next++}, Subject::Chassis, DatumKind::Centred, {ids[last], ids[last + 1]}, {}}});
+        Put<DatumRule>{{DatumRuleId{next++}, the_chassis, DatumKind::Station, {ids[0], ids[1]}, {0, "0", Provenance::Measured}}});
+    changes.push_back(Put<DatumRule>{{DatumRuleId{next++}, the_chassis, DatumKind::Centred, {ids[0], ids[1]}, {}}});
+    changes.push_back(Put<DatumRule>{{DatumRuleId{next++}, the_chassis, DatumKind::Centred, {ids[last], ids[last + 1]}, {}}});
     Session session;
     session.id = SessionId{next++};
     session.name = "practice";

@@ -13,18 +13,6 @@ namespace gorvet::analysis {
 
 using namespace build;
 
-const char* benchName(Bench b) {
-    switch (b) {
-    case Bench::Tape: return "Tape";
-    case Bench::Scan: return "Scan";
-    case Bench::Sit: return "Sit";
-    case Bench::Stretch: return "Stretch";
-    case Bench::Make: return "Make";
-    case Bench::Work: return "Work";
-    }
-    return "";
-}
-
 std::optional<Vec3> Results::bodyInChassis(PointId id) const {
     const auto at = body.positionOf(id);
     if (!at || !seated()) return std::nullopt;
@@ -40,7 +28,7 @@ RailLine railOf(const Build& b, const SurveyOf& chassis, Side side) {
     rail.thickness_mm = b.rail.thickness.value;
     rail.datum_face = b.rail.datum_face;
     for (const auto& [id, p] : b.points)
-        if (p.subject == Subject::Chassis && p.role == Role::Rail && sideOf(p.name) == side)
+        if (p.subject == the_chassis && p.role == Role::Rail && sideOf(p.name) == side)
             if (const auto at = chassis.positionOf(id)) rail.points.push_back(*at);
     std::sort(rail.points.begin(), rail.points.end(), [](const Vec3& a, const Vec3& c) { return a.x_mm < c.x_mm; });
     // two marks at one station can't make a line
@@ -92,7 +80,7 @@ make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const 
                  c.pan_clearance.value,
                  false};
     for (const auto& [id, p] : b.points)
-        if (p.subject == Subject::Chassis && p.role == Role::GearboxPan)
+        if (p.subject == the_chassis && p.role == Role::GearboxPan)
             if (const auto place = r.chassis.positionOf(id)) in.pan.push_back(*place);
     for (const Dimension* d :
          {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
@@ -128,7 +116,7 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
     for (const Dimension* d : {&b.rail.height, &b.rail.width, &b.rail.thickness})
         if (d->provenance == Provenance::Assumed) in.section_assumed = true;
     for (const auto& [id, p] : b.points) {
-        if (p.subject != Subject::Chassis) continue;
+        if (p.subject != the_chassis) continue;
         const char* what = p.role == Role::BodyMount      ? "body mount"
                            : p.role == Role::GearboxMount ? "gearbox mount"
                            : p.role == Role::Crossmember  ? "crossmember"
@@ -255,12 +243,18 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     double share = 0;
     const auto go_on = [&] { return !progress || progress(share); };
     r.revision = revision;
-    r.chassis = surveyOf(b, Subject::Chassis);
+    r.chassis = surveyOf(b, the_chassis);
     solveSurvey(r.chassis, previous ? &previous->chassis : nullptr, go_on);
     share = 0.5;
     if (!go_on()) return r;
-    r.body = surveyOf(b, Subject::Body);
+    r.body = surveyOf(b, the_body);
     solveSurvey(r.body, previous ? &previous->body : nullptr, go_on);
+    for (const auto& [id, subject] : b.subjects) {
+        if (id == the_body || id == the_chassis) continue;
+        SurveyOf& s = r.others[id] = surveyOf(b, id);
+        const auto before = previous ? previous->others.find(id) : r.others.end();
+        solveSurvey(s, previous && before != previous->others.end() ? &before->second : nullptr, go_on);
+    }
     share = 0.8;
     if (!go_on()) return r;
     r.rail_left = railOf(b, r.chassis, Side::Left);
@@ -289,28 +283,6 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
                 : work::order(r.work_facts, r.work_record);
     r.findings = findAll(b, r);
     return r;
-}
-
-bool begun(const Build& b, const Results& r, Bench bench) {
-    switch (bench) {
-    case Bench::Tape: return !b.readings.empty();
-    case Bench::Scan: return !b.scans.empty();
-    case Bench::Sit: return !b.pins.empty();
-    case Bench::Stretch: return r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value();
-    case Bench::Make: return !b.mounts.empty() || b.crossmember.has_value();
-    case Bench::Work: return r.work_planned;
-    }
-    return false;
-}
-
-Worst worstOf(const std::vector<Finding>& findings, Bench bench) {
-    Worst worst;
-    for (const Finding& f : findings) {
-        if (f.bench != bench) continue;
-        if (f.severity > worst.severity) worst = {0, f.severity};
-        if (f.severity == worst.severity) ++worst.count;
-    }
-    return worst;
 }
 
 } // namespace gorvet::analysis

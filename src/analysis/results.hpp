@@ -16,6 +16,7 @@
 #include <functional>
 #include <map>
 #include <memory>
+#include <utility>
 
 /// The graph: calls the benches in order on the build, and remembers results by the inputs' content.
 namespace gorvet::analysis {
@@ -89,7 +90,8 @@ struct Results {
     std::vector<std::string> file_damage; ///< what of the build's file can't be read; every sheet says so
     SurveyOf body;
     SurveyOf chassis;
-    build::RailLine rail_left; ///< as measured
+    std::map<build::SubjectId, SurveyOf> others; ///< of every other subject of the build
+    build::RailLine rail_left;                   ///< as measured
     build::RailLine rail_right;
     build::RailLine planned_left; ///< after the change of wheelbase
     build::RailLine planned_right;
@@ -113,8 +115,13 @@ struct Results {
     tape::RepairView repair;
     std::vector<Finding> findings; ///< worst first within each bench
 
-    const std::vector<tape::RankedReading>& next(build::Subject s) const { return of(s).next; }
-    const SurveyOf& of(build::Subject s) const { return s == build::Subject::Body ? body : chassis; }
+    const std::vector<tape::RankedReading>& next(build::SubjectId s) const { return of(s).next; }
+    /// The survey of a subject; that of the chassis for one that the build does not have.
+    const SurveyOf& of(build::SubjectId s) const {
+        const auto other = others.find(s);
+        return s == build::the_body ? body : other != others.end() ? other->second : chassis;
+    }
+    SurveyOf& of(build::SubjectId s) { return const_cast<SurveyOf&>(std::as_const(*this).of(s)); }
     /// A body point in the chassis frame; none when the body is not surveyed there or nothing seats it.
     std::optional<build::Vec3> bodyInChassis(build::PointId) const;
     /// Whether a pose exists at all.
@@ -129,23 +136,23 @@ using Progress = std::function<bool(double)>;
 Results analyse(const build::Build&, std::int64_t revision, const Results* previous = nullptr, const Progress& progress = {});
 
 /// A survey of a build's subject, in the build's order.
-SurveyOf surveyOf(const build::Build&, build::Subject);
+SurveyOf surveyOf(const build::Build&, build::SubjectId);
 
 /// Whether anything was entered or planned yet that a bench can judge.
-bool begun(const build::Build&, const Results&, Bench);
+bool begun(const build::Build&, const Results&, std::string_view bench);
 
 /// How many findings of a bench are of the worst kind there, and which.
 struct Worst {
     int count = 0;
     sheet::Severity severity = sheet::Severity::Good;
 };
-Worst worstOf(const std::vector<Finding>&, Bench);
+Worst worstOf(const std::vector<Finding>&, std::string_view bench);
 
 /// The one sentence that answers a bench's question, and the one below it.
 struct Headline {
     std::string sentence;
     std::string below;
 };
-Headline headline(const build::Build&, const Results&, Bench, build::Subject);
+Headline headline(const build::Build&, const Results&, std::string_view bench, build::SubjectId);
 
 } // namespace gorvet::analysis

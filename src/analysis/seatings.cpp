@@ -41,7 +41,7 @@ std::optional<double> heightOf(const Build& b, const Results& r, Role role) {
     int n = 0;
     for (const auto& [id, p] : b.points) {
         if (p.role != role) continue;
-        const auto at = p.subject == Subject::Body ? r.bodyInChassis(id) : r.chassis.positionOf(id);
+        const auto at = p.subject == the_body ? r.bodyInChassis(id) : r.chassis.positionOf(id);
         if (!at) continue;
         sum += at->z_mm;
         ++n;

@@ -88,9 +88,9 @@ std::string seatingsKey(const Build& b, const Results& r) {
     for (const auto& c : r.seatings.columns) {
         const sit::Pose& p = c.seat.pose;
         const Lowering& l = c.lowering;
-        key += fmt::format(";{} {} {} {} {} {} {} {} {} {} {} {}", c.name, c.usable, p.shift.x_mm, p.shift.y_mm, p.shift.z_mm,
-                           p.yaw_rad, p.pitch_rad, p.roll_rad, c.seat.change_mm.value_or(0), l.channel.value, l.raise.value,
-                           l.kick.value);
+        key += fmt::format(";{} {} {} {} {} {} {} {} {} {} {} {} {} {} {}", c.name, c.usable, p.shift.x_mm, p.shift.y_mm,
+                           p.shift.z_mm, p.yaw_rad, p.pitch_rad, p.roll_rad, c.seat.change_mm.value_or(0), l.channel.value,
+                           l.raise.value, l.kick.value, l.kick_from.value, l.kick_to.value, l.floor);
     }
     return key;
 }

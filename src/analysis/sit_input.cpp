@@ -54,7 +54,7 @@ struct Gathering {
     /// The points of a feature; false when one has no place yet.
     bool take(const Build& b, const std::vector<PointId>& ids, std::vector<sit::At>& to, bool& assumed) {
         for (const PointId id : ids) {
-            const bool on_chassis = b.points.at(id).subject == Subject::Chassis;
+            const bool on_chassis = b.points.at(id).subject == the_chassis;
             const SurveyOf& survey = on_chassis ? r.chassis : r.body;
             const int index = survey.indexOf(id);
             if (index < 0) return false;
@@ -103,7 +103,7 @@ SitInput sitInput(const Build& b, const Results& r) {
             continue; // said by the findings
         if (pin.kind == PinKind::Clear) {
             const Obstacle& box = b.obstacles.at(pin.box);
-            wish.box = sit::Box{box.from, box.to, box.subject == Subject::Chassis};
+            wish.box = sit::Box{box.from, box.to, box.subject == the_chassis};
         }
         out.pin_ids.push_back(id);
         in.wishes.push_back(std::move(wish));

@@ -32,7 +32,7 @@ const char* flawCode(FlawKind k) {
 
 class SurveyFinder {
 public:
-    SurveyFinder(const Build& b, const Results& r, Subject subject, std::vector<Finding>& out)
+    SurveyFinder(const Build& b, const Results& r, SubjectId subject, std::vector<Finding>& out)
         : b_(b), r_(r), s_(r.of(subject)), subject_(subject), out_(out) {}
 
     void all() {
@@ -54,7 +54,6 @@ private:
                  std::string remedy) {
         Finding f;
         f.severity = severity;
-        f.bench = Bench::Tape;
         f.code = code;
         f.subject = subject;
         f.word = word;
@@ -66,8 +65,8 @@ private:
     }
     std::string small(double mm) const { return gorvet::units::formatSmall(std::abs(mm), b_.settings.length_step, true); }
     std::optional<double> stationOf(PointId id) const {
-        if (!id) return std::nullopt;
-        const auto at = subject_ == Subject::Body ? r_.bodyInChassis(id) : s_.positionOf(id);
+        if (!id || (subject_ != the_body && subject_ != the_chassis)) return std::nullopt; // on axes of its own
+        const auto at = subject_ == the_body ? r_.bodyInChassis(id) : s_.positionOf(id);
         return at ? std::optional(at->x_mm) : std::nullopt;
     }
 
@@ -93,7 +92,7 @@ private:
             const auto named = [&](const Reading& r) { return nameOf(b_, r.from) + (r.to ? "–" + nameOf(b_, r.to) : ""); };
             if (ids.size() >= 3 && 2 * ids.size() > told) {
                 Finding& f = add(
-                    Severity::Bad, "tape.unit-of-all", std::string(word(subject_)), "Doubtful",
+                    Severity::Bad, "tape.unit-of-all", nameOf(b_, subject_), "Doubtful",
                     fmt::format(
                         "{} of {} readings are off the rough places by one factor: {} is {} where about {} is expected. They seem to be {}.",
                         ids.size(), told, named(first), shown(first.value.value), shown(about), doubt->words),
@@ -169,7 +168,7 @@ private:
 
     void datum() {
         if (s_.survey.datum.empty() || s_.solution.datum_missed_mm <= b_.settings.frame_tolerance_mm) return;
-        Finding& f = add(Severity::Warn, "tape.datum-missed", std::string(word(subject_)), "Marginal",
+        Finding& f = add(Severity::Warn, "tape.datum-missed", nameOf(b_, subject_), "Marginal",
                          fmt::format("The datum's rules can't all hold: the worst is missed by {}. The axes lie between them.",
                                      small(s_.solution.datum_missed_mm)),
                          "Leave out the rule whose points are bent: datum held, then the rules you trust.");
@@ -243,7 +242,7 @@ private:
 
     /// Stations that do not count from the front axle are misread as if they did: a cut would land beside its place.
     void zero() {
-        if (subject_ != Subject::Chassis) return;
+        if (subject_ != the_chassis) return;
         const Origin o = originOf(b_, r_);
         if (o.at_axle || !o.axle_mm) return;
         Finding& f = add(Severity::Warn, "tape.zero-not-axle", "station 0", "Marginal",
@@ -279,7 +278,7 @@ private:
         const std::string pair = s_.survey.points[static_cast<size_t>(r.from)].name +
                                  (r.to >= 0 ? "–" + s_.survey.points[static_cast<size_t>(r.to)].name : "");
         Finding& f =
-            add(Severity::Warn, "tape.few-checks", std::string(word(subject_)), "Doubtful",
+            add(Severity::Warn, "tape.few-checks", nameOf(b_, subject_), "Doubtful",
                 fmt::format("Only {} of {} readings are spare{}: the ± counts how a tape scatters, not a misread{}.",
                             s.kept_redundancy, s.readings.size(), loose ? fmt::format(", {} are hardly checked", loose) : "",
                             worst > 0 ? fmt::format(", which could stay hidden up to {} in {}", small(worst), pair) : ""),
@@ -291,10 +290,10 @@ private:
 
     /// A bolted subframe that is only measured against its own middle may sit crooked in the car, and nothing shows it.
     void ownDatum() {
-        if (subject_ != Subject::Chassis || b_.settings.frame_kind != FrameKind::BoltedSubframe || s_.frame.carried ||
+        if (subject_ != the_chassis || b_.settings.frame_kind != FrameKind::BoltedSubframe || s_.frame.carried ||
             s_.frame.pairs.size() < 2 || s_.solution.status != tape::Status::Solved)
             return;
-        Finding& f = add(Severity::Warn, "tape.subframe-own-datum", std::string(word(subject_)), "Marginal",
+        Finding& f = add(Severity::Warn, "tape.subframe-own-datum", nameOf(b_, subject_), "Marginal",
                          "The subframe is measured against its own middle: whether it sits straight in the car is not known.",
                          "Hold the offsets of two points of what carries it, on the car's centreline or as a left and right pair "
                          "(hold-y, or datum centred), and tape the subframe to them.");
@@ -374,13 +373,13 @@ private:
     const Build& b_;
     const Results& r_;
     const SurveyOf& s_;
-    Subject subject_;
+    SubjectId subject_;
     std::vector<Finding>& out_;
 };
 
 } // namespace
 
-void addSurveyFindings(const Build& b, const Results& r, Subject subject, std::vector<Finding>& out) {
+void addSurveyFindings(const Build& b, const Results& r, SubjectId subject, std::vector<Finding>& out) {
     SurveyFinder(b, r, subject, out).all();
 }
 

@@ -64,7 +64,7 @@ tape::AlignmentInput alignmentInput(const Build& b) {
     return in;
 }
 
-std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subject subject) {
+std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, SubjectId subject) {
     std::vector<tape::SideLine> lines;
     const SurveyOf& s = r.of(subject);
     const auto step = b.settings.length_step;
@@ -102,7 +102,7 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
                              Severity::Warn, "since"});
         }
     }
-    if (b.practice.on && subject == Subject::Chassis) {
+    if (b.practice.on && subject == the_chassis) {
         if (!b.practice.marked) {
             lines.push_back({"practice: say what is wrong", "", {}, "practice", true});
             for (const auto& [key, said] : practiceQuestions(b))
@@ -139,7 +139,7 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
                          j.figure.empty() ? std::string(word(f.kind)) : fmt::format("{} {}", word(f.kind), j.figure),
                          severityOf(j.verdict), fmt::format("flaw:{}", f.id.value)});
     }
-    if (subject == Subject::Chassis) {
+    if (subject == the_chassis) {
         const auto wheels = tape::alignment(alignmentInput(b));
         if (!wheels.empty()) lines.push_back({"wheels", "", {}, "alignment", true});
         for (const auto& f : wheels) {
@@ -148,7 +148,7 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
                              f.judged ? std::optional(severityOf(f.verdict)) : std::nullopt, "alignment"});
         }
     }
-    if (subject == Subject::Body) {
+    if (kindOf(b, subject) == SubjectKind::Body) {
         const auto trends = tape::gapTrends(gapReadings(b));
         if (!trends.empty()) lines.push_back({"gaps", trends.front().readings.back().event, {}, "gaps", true});
         for (const tape::GapTrend& t : trends)

@@ -9,7 +9,7 @@ namespace gorvet::analysis {
 
 /// What stands below the frame's figures on the Tape sheet: set-ups as they were found, what moved since the session before,
 /// gaps.
-std::vector<tape::SideLine> surveyLines(const build::Build&, const Results&, build::Subject);
+std::vector<tape::SideLine> surveyLines(const build::Build&, const Results&, build::SubjectId);
 
 /// "3.2 ± 0.4 mm/m along" for what was found of a set-up; "taken as level" where nothing tells.
 std::string setupWords(const tape::SetUp&, const tape::AdjustedSetUp&, units::LengthStep);

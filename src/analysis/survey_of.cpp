@@ -49,9 +49,9 @@ bool standsOnOthers(const SurveyOf& s, const tape::FramePoints& frame) {
 }
 
 /// Left and right points that belong together. For rails: points of role rail; on a subject without roles, all paired names.
-tape::FramePoints frameOf(const Build& b, Subject subject, const SurveyOf& s) {
+tape::FramePoints frameOf(const Build& b, SubjectId subject, const SurveyOf& s) {
     tape::FramePoints frame;
-    frame.rails = subject == Subject::Chassis;
+    frame.rails = isFrame(b, subject);
     frame.tolerance_mm = b.settings.frame_tolerance_mm;
     const bool roles =
         std::any_of(s.point_ids.begin(), s.point_ids.end(), [&](PointId id) { return b.points.at(id).role != Role::None; });
@@ -62,14 +62,14 @@ tape::FramePoints frameOf(const Build& b, Subject subject, const SurveyOf& s) {
         if (p.role == Role::FrontHub) (side == Side::Right ? frame.front_hub_right : frame.front_hub_left) = index;
         if (p.role == Role::RearHub) (side == Side::Right ? frame.rear_hub_right : frame.rear_hub_left) = index;
         if (side != Side::Left) continue;
-        const bool counts = subject == Subject::Chassis ? (roles ? p.role == Role::Rail : true) : p.role != Role::Outline;
+        const bool counts = isFrame(b, subject) ? (roles ? p.role == Role::Rail : true) : p.role != Role::Outline;
         if (!counts) continue;
         if (const Point* twin = pointNamed(b, subject, twinName(p.name)))
             if (const int other = s.indexOf(twin->id); other >= 0) frame.pairs.push_back({index, other});
     }
     for (const auto& [id, d] : b.drawing)
         if (const int index = s.indexOf(d.point); index >= 0 && d.z_mm) frame.design_heights[index] = *d.z_mm;
-    frame.carried = subject == Subject::Chassis && b.settings.frame_kind == FrameKind::BoltedSubframe && standsOnOthers(s, frame);
+    frame.carried = subject == the_chassis && b.settings.frame_kind == FrameKind::BoltedSubframe && standsOnOthers(s, frame);
     return frame;
 }
 
@@ -172,7 +172,7 @@ void compareSessions(SurveyOf& s, const SurveyOf* previous) {
 }
 
 /// "point M1l" or a key, as the survey knows it.
-tape::Wanted wantedOf(const Build& b, const SurveyOf& s, Subject subject) {
+tape::Wanted wantedOf(const Build& b, const SurveyOf& s, SubjectId subject) {
     tape::Wanted wanted{b.settings.want, -1};
     if (!wanted.key.starts_with("point ")) return wanted;
     const Point* p = pointNamed(b, subject, wanted.key.substr(6));
@@ -205,7 +205,7 @@ void solveSurvey(SurveyOf& s, const SurveyOf* previous, const std::function<bool
         compareWithDrawing(s);
 }
 
-SurveyOf surveyOf(const Build& b, Subject subject) {
+SurveyOf surveyOf(const Build& b, SubjectId subject) {
     SurveyOf s;
     for (const auto& [id, p] : b.points)
         if (p.subject == subject) {
@@ -286,13 +286,14 @@ tape::RepairView repairOf(const Build& b, const Results& r, std::vector<FlawId>&
         found.kind = f.kind;
         if (f.amount) found.amount_mm = f.amount->value;
         if (f.nominal) found.nominal_mm = f.nominal->value;
-        found.of_body = f.subject == Subject::Body;
+        found.of_body = f.subject == the_body;
+        found.elsewhere = f.subject != the_body && f.subject != the_chassis;
         found.layers = f.layers;
         found.direction = f.direction;
         if (f.point) {
             const Point& p = b.points.at(f.point);
             found.side = sideOf(p.name);
-            found.on_rail = f.subject == Subject::Chassis && p.role == Role::Rail;
+            found.on_rail = f.subject == the_chassis && p.role == Role::Rail;
             if (const auto at = r.of(f.subject).positionOf(f.point))
                 found.station_mm = at->x_mm;
             else if (p.rough)

@@ -14,11 +14,11 @@ namespace gorvet::analysis {
 using namespace build;
 using namespace sheet;
 
-std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subject) {
+std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId subject) {
     const SurveyOf& s = r.of(subject);
-    const std::string name(word(subject));
+    const std::string name = nameOf(b, subject);
     std::vector<Drawing> pages;
-    pages.push_back(benchPage(b, r, "Survey of the " + name, Bench::Tape, subject, {no_certificate, stands}));
+    pages.push_back(benchPage(b, r, "Survey of the " + name, "tape", subject, {no_certificate, stands}));
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> points;
     for (size_t i = 0; i < s.solution.points.size(); ++i) {
@@ -34,7 +34,7 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, Subject subje
     }
     addTablePages(pages, titled(b, r, "Points of the " + name),
                   {fmt::format("Stations rearward{}, offsets to the right, heights over the datum plane; ± at 95 %.",
-                               subject == Subject::Chassis ? " " + originOf(b, r).from + originOf(b, r).axle_words : "")},
+                               subject == the_chassis ? " " + originOf(b, r).from + originOf(b, r).axle_words : "")},
                   {{"point", 24},
                    {"what", 34},
                    {"station", 28, Anchor::Right, Face::Sans},
@@ -148,7 +148,7 @@ void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r) {
     for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
         const Flaw& f = b.flaws.at(r.flaw_ids[i]);
         const tape::JudgedFlaw& j = r.repair.flaws[i];
-        rows.push_back({std::string(word(f.subject)), f.point ? nameOf(b, f.point) : f.part, std::string(word(f.kind)), j.figure,
+        rows.push_back({nameOf(b, f.subject), f.point ? nameOf(b, f.point) : f.part, std::string(word(f.kind)), j.figure,
                         f.direction, verdictWord(j.verdict), j.remedy, f.photo.empty() ? "" : "photo"});
     }
     const std::vector<Column> columns = {{"of the", 18},
@@ -216,16 +216,16 @@ void addPractice(std::vector<Drawing>& pages, const Build& b, const Results& r) 
 
 } // namespace
 
-std::vector<Drawing> asFoundReport(const Build& b, const Results& r, Subject subject) {
+std::vector<Drawing> asFoundReport(const Build& b, const Results& r, SubjectId subject) {
     const SurveyOf& s = r.of(subject);
-    const std::string name(word(subject));
+    const std::string name = nameOf(b, subject);
     std::vector<Drawing> pages;
-    pages.push_back(benchPage(b, r, "As found: the " + name, Bench::Tape, subject, {no_certificate, local_rules, stands}));
+    pages.push_back(benchPage(b, r, "As found: the " + name, "tape", subject, {no_certificate, local_rules, stands}));
     addFigures(pages, b, r, s, name);
     addSections(pages, b, r, s, name);
     addFound(pages, b, r);
     const auto trends = tape::gapTrends(gapReadings(b));
-    if (subject == Subject::Body && !trends.empty()) {
+    if (kindOf(b, subject) == SubjectKind::Body && !trends.empty()) {
         std::vector<std::vector<std::string>> rows;
         for (const tape::GapTrend& t : trends)
             for (const tape::GapReading& g : t.readings)
@@ -236,7 +236,7 @@ std::vector<Drawing> asFoundReport(const Build& b, const Results& r, Subject sub
             {{"place", 60}, {"at", 90, Anchor::Left, Face::Sans, true}, {"gap", 40, Anchor::Right, Face::Sans}, {"verdict", 40}},
             rows);
     }
-    addFindings(pages, b, r, [](const Finding& f) { return f.bench == Bench::Tape; });
+    addFindings(pages, b, r, [](const Finding& f) { return f.bench() == "tape"; });
     addPractice(pages, b, r);
     auto survey = surveySheet(b, r, subject);
     for (size_t i = 1; i < survey.size(); ++i) pages.push_back(std::move(survey[i])); // its first page is this one's

@@ -49,7 +49,7 @@ std::string signedFigure(double mm, units::LengthStep step) {
 
 } // namespace
 
-Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOptions& o, double width, double height,
+Drawing tapeView(const Build& b, const Results& r, SubjectId subject, const ViewOptions& o, double width, double height,
                  const Format& f) {
     const SurveyOf& s = r.of(subject);
     tape::SurveyView v;
@@ -58,7 +58,7 @@ Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOp
     v.condition = &s.condition;
     v.frame = &s.frame;
     v.step = b.settings.length_step;
-    v.ink = subject == Subject::Body ? sheet::Ink::Body : sheet::Ink::Chassis;
+    v.ink = kindOf(b, subject) == build::SubjectKind::Body ? sheet::Ink::Body : sheet::Ink::Chassis;
     v.next = o.next;
     v.selected = o.selected;
     for (const PointId id : s.point_ids) v.point_tags.push_back(fmt::format("point:{}", id.value));
@@ -80,13 +80,13 @@ Drawing tapeView(const Build& b, const Results& r, Subject subject, const ViewOp
     return tape::surveySheet(v, width, std::max(height, tape::surveySheetHeight(v, f)), f);
 }
 
-Drawing pairView(const Results& r, Subject subject, std::pair<int, int> pair, double width, double height, const Format& f) {
+Drawing pairView(const Results& r, SubjectId subject, std::pair<int, int> pair, double width, double height, const Format& f) {
     const SurveyOf& s = r.of(subject);
     tape::SurveyView v;
     v.survey = &s.survey;
     v.solution = &s.solution;
     v.frame = &s.frame;
-    v.ink = subject == Subject::Body ? sheet::Ink::Body : sheet::Ink::Chassis;
+    v.ink = subject == the_body ? sheet::Ink::Body : sheet::Ink::Chassis;
     return tape::pairSketch(v, pair, width, height, f);
 }
 
@@ -124,7 +124,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         drawn.tag = fmt::format("pin:{}", r.pin_ids[i].value);
         drawn.severity = severityOf(w.verdict);
         const auto placed = [&](PointId id) {
-            if (b.points.at(id).subject == Subject::Body) return r.bodyInChassis(id);
+            if (b.points.at(id).subject == the_body) return r.bodyInChassis(id);
             auto at = r.chassis.positionOf(id);
             if (at && r.sit_input.cut_station_mm && at->x_mm > *r.sit_input.cut_station_mm) {
                 at->x_mm += change;
@@ -139,7 +139,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         if (drawn.at.size() != pin.points.size() || drawn.to.size() != pin.to.size() || !w.usable) continue;
         if (const auto box = b.obstacles.find(pin.box); box != b.obstacles.end()) {
             const Obstacle& kept_clear = box->second;
-            const bool on_body = kept_clear.subject == Subject::Body;
+            const bool on_body = kept_clear.subject == the_body;
             const sit::Pose own = on_body ? r.seat.pose : sit::Pose{};
             v.boxes.push_back({kept_clear.name, sit::place(own, kept_clear.from), sit::place(own, kept_clear.to), !on_body});
         }

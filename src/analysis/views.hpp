@@ -14,10 +14,10 @@ struct ViewOptions {
     double slide_mm = 0;                     ///< The Rule: the body edge dragged by so much, a preview
 };
 
-sheet::Drawing tapeView(const build::Build&, const Results&, build::Subject, const ViewOptions&, double width, double height,
+sheet::Drawing tapeView(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
                         const sheet::Format&);
 /// Where the pair of a reading is, for the call-out.
-sheet::Drawing pairView(const Results&, build::Subject, std::pair<int, int> pair, double width, double height,
+sheet::Drawing pairView(const Results&, build::SubjectId, std::pair<int, int> pair, double width, double height,
                         const sheet::Format&);
 sheet::Drawing sitView(const build::Build&, const Results&, const ViewOptions&, double width, double height,
                        const sheet::Format&);

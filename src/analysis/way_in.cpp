@@ -13,7 +13,9 @@
 namespace gorvet::analysis {
 
 using build::ScanPart;
-using build::Subject;
+using build::SubjectId;
+using build::the_body;
+using build::the_chassis;
 
 namespace {
 
@@ -23,10 +25,10 @@ constexpr double level_mm = 10; ///< of what is cut for on the way
 double passing(const Overlay& o) { return std::clamp(std::max(1.0, o.need.foulsBelow()) / 2, 1.0, 5.0); }
 
 /// The parts of a subject that are steel, the body's without what kept cuts take out; `made` keeps what was made for it.
-std::vector<sit::DownPart> downParts(const build::Build& b, const Overlay& o, Subject s,
+std::vector<sit::DownPart> downParts(const build::Build& b, const Overlay& o, SubjectId s,
                                      std::vector<std::shared_ptr<const sit::Ready>>& made, int threads) {
     std::vector<sit::DownPart> parts;
-    const std::vector<bool> cut = s == Subject::Body && !b.planned_cuts.empty() ? inKeptCuts(b, o) : std::vector<bool>{};
+    const std::vector<bool> cut = s == the_body && !b.planned_cuts.empty() ? inKeptCuts(b, o) : std::vector<bool>{};
     for (size_t i = 0; i < o.of(s).size(); ++i) {
         const Overlay::Part& p = o.of(s)[i];
         if (!p.scan) continue; // an envelope that a pin keeps clear of is no steel
@@ -78,11 +80,11 @@ std::optional<WayFound> wayOf(const Overlay& o, const build::Build& b, int threa
     options.through_mm = passing(o);
     const double lift = std::min(way.in.from_behind.lift_mm, way.in.from_front.lift_mm);
     std::vector<std::shared_ptr<const sit::Ready>> made;
-    const auto body = downParts(b, o, Subject::Body, made, threads), chassis = downParts(b, o, Subject::Chassis, made, threads);
+    const auto body = downParts(b, o, the_body, made, threads), chassis = downParts(b, o, the_chassis, made, threads);
     auto down = sit::wayDown(body, chassis, o.seat, std::max(lift, 50.0), options, threads, stop);
     if (!down) return std::nullopt;
     way.down = std::move(*down);
-    for (const Subject s : {Subject::Body, Subject::Chassis})
+    for (const SubjectId s : {the_body, the_chassis})
         for (const Overlay::Part& p : o.of(s))
             // a cloud's points count as themselves
             if (const auto& t = p.part.ready->mesh->triangles; p.scan && !t.empty() && t[0][0] == t[0][1])

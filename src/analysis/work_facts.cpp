@@ -51,7 +51,7 @@ PairsAtCut pairsAtCut(const Build& b, const Results& r) {
     for (const PointId id : r.chassis.point_ids) {
         const Point& p = b.points.at(id);
         if (p.role != Role::Rail || sideOf(p.name) != Side::Left) continue;
-        const Point* twin = pointNamed(b, Subject::Chassis, twinName(p.name));
+        const Point* twin = pointNamed(b, the_chassis, twinName(p.name));
         const auto left = r.chassis.positionOf(id);
         if (!twin || twin->role != Role::Rail || !left || !r.chassis.positionOf(twin->id)) continue;
         if (left->x_mm < cut.first_station_mm - 20) pairs.ahead.push_back({id, twin->id, left->x_mm});
@@ -216,7 +216,7 @@ work::Facts workFacts(const Build& b, const Results& r) {
                             units::formatSmall(std::abs(t.change_mm), step, true), t.readings[t.readings.size() - 2].event);
     for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
         const Flaw& flaw = b.flaws.at(r.flaw_ids[i]);
-        const bool on_rail = flaw.point && b.points.at(flaw.point).role == Role::Rail && flaw.subject == Subject::Chassis;
+        const bool on_rail = flaw.point && b.points.at(flaw.point).role == Role::Rail && flaw.subject == the_chassis;
         if (on_rail && r.repair.flaws[i].steel && r.repair.flaws[i].verdict == PlanVerdict::Fails)
             f.flaw_open = fmt::format("The rail at {} fails ({}): see to it, then take it off the list", nameOf(b, flaw.point),
                                       word(flaw.kind));

@@ -17,7 +17,6 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
                             std::string remedy, std::string brief, std::string tag = {}) -> Finding& {
         Finding f;
         f.severity = severity;
-        f.bench = Bench::Work;
         f.code = code;
         f.subject = std::move(subject);
         f.word = word;

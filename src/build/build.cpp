@@ -5,13 +5,36 @@
 
 namespace gorvet::build {
 
-const Point* pointNamed(const Build& b, Subject subject, std::string_view name) {
+const Subject* subjectNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, subject] : b.subjects)
+        if (subject.name == name) return &subject;
+    return nullptr;
+}
+
+std::string nameOf(const Build& b, SubjectId id) {
+    const auto found = b.subjects.find(id);
+    return found == b.subjects.end() ? "?" : found->second.name;
+}
+
+std::vector<SubjectId> subjectsInOrder(const Build& b) {
+    std::vector<SubjectId> list{the_chassis, the_body};
+    for (const auto& [id, subject] : b.subjects)
+        if (id != the_body && id != the_chassis) list.push_back(id);
+    return list;
+}
+
+SubjectKind kindOf(const Build& b, SubjectId id) {
+    const auto found = b.subjects.find(id);
+    return found == b.subjects.end() ? SubjectKind::Component : found->second.kind;
+}
+
+const Point* pointNamed(const Build& b, SubjectId subject, std::string_view name) {
     for (const auto& [id, point] : b.points)
         if (point.subject == subject && point.name == name) return &point;
     return nullptr;
 }
 
-const SetUp* setupNamed(const Build& b, Subject subject, std::string_view name) {
+const SetUp* setupNamed(const Build& b, SubjectId subject, std::string_view name) {
     for (const auto& [id, s] : b.setups)
         if (s.subject == subject && s.name == name) return &s;
     return nullptr;
@@ -50,7 +73,7 @@ bool takes(InstrumentKind instrument, ReadingKind reading) {
     return false;
 }
 
-const Point* pointWithRole(const Build& b, Subject subject, Role role) {
+const Point* pointWithRole(const Build& b, SubjectId subject, Role role) {
     for (const auto& [id, point] : b.points)
         if (point.subject == subject && point.role == role) return &point;
     return nullptr;

@@ -23,17 +23,23 @@ template <class T> struct Set {
     bool operator==(const Set&) const = default;
 };
 
-using Change =
-    std::variant<Set<Settings>, Put<Session>, Drop<Session>, Put<Point>, Drop<Point>, Put<Reading>, Drop<Reading>, Put<Hold>,
-                 Drop<Hold>, Set<RailSection>, Set<AxleGround>, Put<Pin>, Drop<Pin>, Set<Stretch>, Set<MountDesign>, Put<Mount>,
-                 Drop<Mount>, Set<std::optional<Crossmember>>, Put<Crossing>, Drop<Crossing>, Set<WorkFacts>, Put<TemporarySteel>,
-                 Drop<TemporarySteel>, Put<Tick>, Drop<Tick>, Put<Check>, Drop<Check>, Put<SetUp>, Drop<SetUp>, Put<Gap>,
-                 Drop<Gap>, Put<WheelReadings>, Drop<WheelReadings>, Put<ToeReadings>, Drop<ToeReadings>, Put<Instrument>,
-                 Drop<Instrument>, Put<Obstacle>, Drop<Obstacle>, Put<DatumRule>, Drop<DatumRule>, Put<DrawingFigure>,
-                 Drop<DrawingFigure>, Put<Flaw>, Drop<Flaw>, Set<Rates>, Set<Practice>, Put<Answer>, Drop<Answer>, Put<Scan>,
-                 Drop<Scan>, Put<Zone>, Drop<Zone>, Set<ClearanceRules>, Put<Seating>, Drop<Seating>, Put<PairRule>,
-                 Drop<PairRule>, Put<Swing>, Drop<Swing>, Set<WheelTravel>, Set<School>, Set<Lowering>, Put<PlannedCut>,
-                 Drop<PlannedCut>>;
+namespace details {
+template <class T> struct ChangesTo { using List = Types<Set<Held<T>>>; };
+template <class T>
+requires is_row<T>
+struct ChangesTo<T> {
+    using List = Types<Put<T>, Drop<T>>;
+};
+template <class... Lists> struct Joined;
+template <class... A> struct Joined<Types<A...>> { using Variant = std::variant<A...>; };
+template <class... A, class... B, class... More>
+struct Joined<Types<A...>, Types<B...>, More...> : Joined<Types<A..., B...>, More...> {};
+template <class Document> struct ChangesOf;
+template <class... T> struct ChangesOf<Types<T...>> : Joined<typename ChangesTo<T>::List...> {};
+} // namespace details
+
+/// `Put` and `Drop` of every table, `Set` of every single part.
+using Change = details::ChangesOf<Document>::Variant;
 
 /// One step that a person takes and can undo: changes that stand or fall together, and the sentence that names the step.
 struct Edit {

@@ -1,4 +1,4 @@
-#include "build/fields.hpp"
+#include "build/edit.hpp"
 
 #include <limits>
 
@@ -27,8 +27,7 @@ template <class T> Json written(const T& value) {
         return word(value);
     } else {
         Json object = Json::object();
-        auto writer = [&object](const char* name, const auto& field) { object[name] = written(field); };
-        fields(writer, value);
+        eachField<T>([&](const auto& f) { object[f.name] = written(value.*(f.member)); });
         return object;
     }
 }
@@ -53,6 +52,15 @@ std::uint32_t idFrom(const Json& j) {
     return j.get<std::uint32_t>();
 }
 template <class T> void read(const Json& j, Id<T>& id) { id.value = idFrom(j); }
+void read(const Json& j, SubjectId& id) {
+    if (!j.is_string()) {
+        id.value = idFrom(j);
+        return;
+    }
+    const auto word = j.get<std::string>(); // of a file before version 4, which knew two
+    if (word != "body" && word != "chassis") throw Unreadable{word};
+    id = word == "body" ? the_body : the_chassis;
+}
 template <class T> void read(const Json& j, std::optional<T>& value) {
     if (j.is_null()) {
         value.reset();
@@ -78,11 +86,17 @@ template <class T> void read(const Json& j, T& value) {
         if (!found) throw Unreadable{text};
         value = *found;
     } else {
-        auto reader = [&j](const char* name, auto& field) {
-            if (const auto found = j.find(name); found != j.end()) read(*found, field);
-        };
-        fields(reader, value);
+        eachField<T>([&](const auto& f) {
+            if (const auto found = j.find(f.name); found != j.end()) read(*found, value.*(f.member));
+        });
     }
+}
+
+template <class T> const char* tableName() {
+    if constexpr (IsOptional<T>::value)
+        return tableName<typename T::value_type>();
+    else
+        return Schema<T>::table.name;
 }
 
 struct ChangeWriter {
@@ -91,42 +105,40 @@ struct ChangeWriter {
     template <class T> Json operator()(const Set<T>& c) const { return {{"set", tableName<T>()}, {"value", written(c.value)}}; }
 };
 
-template <class T> Change readPut(const Json& j) {
-    Put<T> put{};
-    read(j.at("value"), put.value);
-    return put;
-}
-template <class T> Change readDrop(const Json& j) { return Drop<T>{Id<T>{idFrom(j.at("id"))}}; }
-template <class T> Change readSet(const Json& j) {
-    Set<T> set{};
-    read(j.at("value"), set.value);
-    return set;
-}
-
-/// Tries the candidate types in turn; false when none carries the name.
-template <class... Ts> bool pick(const std::string& name, auto&& use) {
-    return ((name == tableName<Ts>() && (use.template operator()<Ts>(), true)) || ...);
-}
-
-bool pickRow(const std::string& name, auto&& use) {
-    return pick<Session, Point, Reading, Hold, Pin, Mount, Crossing, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
-                ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Answer, Scan, Zone, Seating, PairRule, Swing,
-                PlannedCut>(name, use);
-}
-bool pickPart(const std::string& name, auto&& use) {
-    return pick<Settings, RailSection, AxleGround, Stretch, MountDesign, std::optional<Crossmember>, WorkFacts, Rates, Practice,
-                ClearanceRules, WheelTravel, School, Lowering>(name, use);
+/// Calls use.template operator()<T>() for the table, or the part, of that name; false when there is none.
+bool pick(bool row, const std::string& name, auto&& use) {
+    bool found = false;
+    eachOfDocument([&]<class T>() {
+        if (found || is_row<T> != row || name != tableName<T>()) return;
+        found = true;
+        use.template operator()<T>();
+    });
+    return found;
 }
 
 Change readChange(const Json& j) {
     Change change;
     bool known = false;
     if (j.contains("put"))
-        known = pickRow(j.at("put").get<std::string>(), [&]<class T>() { change = readPut<T>(j); });
+        known = pick(true, j.at("put").get<std::string>(), [&]<class T>() {
+            if constexpr (is_row<T>) {
+                Put<T> put{};
+                read(j.at("value"), put.value);
+                change = std::move(put);
+            }
+        });
     else if (j.contains("drop"))
-        known = pickRow(j.at("drop").get<std::string>(), [&]<class T>() { change = readDrop<T>(j); });
+        known = pick(true, j.at("drop").get<std::string>(), [&]<class T>() {
+            if constexpr (is_row<T>) change = Drop<T>{Id<T>{idFrom(j.at("id"))}};
+        });
     else if (j.contains("set"))
-        known = pickPart(j.at("set").get<std::string>(), [&]<class T>() { change = readSet<T>(j); });
+        known = pick(false, j.at("set").get<std::string>(), [&]<class T>() {
+            if constexpr (!is_row<T>) {
+                Set<Held<T>> set{};
+                read(j.at("value"), set.value);
+                change = std::move(set);
+            }
+        });
     if (!known) throw Unreadable{j.dump()};
     return change;
 }
@@ -137,6 +149,7 @@ template <class T> Json rows(const std::map<Id<T>, T>& table) {
     return list;
 }
 template <class T> void readRows(const Json& j, std::map<Id<T>, T>& table) {
+    table.clear();
     for (const Json& item : j) {
         T row{};
         read(item, row);
@@ -207,46 +220,13 @@ Result<std::vector<Change>> changesFromJson(std::string_view text) {
 }
 
 Result<std::string> buildToJson(const Build& b) {
-    const Json j = {{"settings", written(b.settings)},
-                    {"sessions", rows(b.sessions)},
-                    {"points", rows(b.points)},
-                    {"readings", rows(b.readings)},
-                    {"holds", rows(b.holds)},
-                    {"rail", written(b.rail)},
-                    {"axles", written(b.axles)},
-                    {"pins", rows(b.pins)},
-                    {"stretch", written(b.stretch)},
-                    {"mount_design", written(b.mount_design)},
-                    {"mounts", rows(b.mounts)},
-                    {"crossmember", written(b.crossmember)},
-                    {"crossings", rows(b.crossings)},
-                    {"work", written(b.work)},
-                    {"temporary_steel", rows(b.temporary_steel)},
-                    {"ticks", rows(b.ticks)},
-                    {"checks", rows(b.checks)},
-                    {"setups", rows(b.setups)},
-                    {"gaps", rows(b.gaps)},
-                    {"wheels", rows(b.wheels)},
-                    {"toe", rows(b.toe)},
-                    {"instruments", rows(b.instruments)},
-                    {"obstacles", rows(b.obstacles)},
-                    {"datum", rows(b.datum)},
-                    {"drawing", rows(b.drawing)},
-                    {"flaws", rows(b.flaws)},
-                    {"rates", written(b.rates)},
-                    {"practice", written(b.practice)},
-                    {"answers", rows(b.answers)},
-                    {"scans", rows(b.scans)},
-                    {"zones", rows(b.zones)},
-                    {"clearances", written(b.clearances)},
-                    {"pair_rules", rows(b.pair_rules)},
-                    {"swings", rows(b.swings)},
-                    {"travel", written(b.travel)},
-                    {"school", written(b.school)},
-                    {"lowering", written(b.lowering)},
-                    {"seatings", rows(b.seatings)},
-                    {"planned_cuts", rows(b.planned_cuts)},
-                    {"next_id", b.next_id}};
+    Json j = {{"next_id", b.next_id}};
+    eachOfDocument([&]<class T>() {
+        if constexpr (is_row<T>)
+            j[Schema<T>::table.key] = rows(table<T>(b));
+        else
+            j[Schema<T>::table.key] = written(Schema<T>::in(b));
+    });
     return dumped(j);
 }
 
@@ -254,50 +234,18 @@ Result<Build> buildFromJson(std::string_view text) {
     return guarded<Build>([&] {
         const Json j = parsed(text);
         Build b;
-        read(j.at("settings"), b.settings);
-        readRows(j.at("sessions"), b.sessions);
-        readRows(j.at("points"), b.points);
-        readRows(j.at("readings"), b.readings);
-        readRows(j.at("holds"), b.holds);
-        read(j.at("rail"), b.rail);
-        read(j.at("axles"), b.axles);
-        readRows(j.at("pins"), b.pins);
-        read(j.at("stretch"), b.stretch);
-        read(j.at("mount_design"), b.mount_design);
-        readRows(j.at("mounts"), b.mounts);
-        read(j.at("crossmember"), b.crossmember);
-        // added with file version 2
-        const auto rowsIfAny = [&j](const char* name, auto& table) {
-            if (const auto found = j.find(name); found != j.end()) readRows(*found, table);
-        };
-        rowsIfAny("crossings", b.crossings);
-        if (j.contains("work")) read(j.at("work"), b.work);
-        rowsIfAny("temporary_steel", b.temporary_steel);
-        rowsIfAny("ticks", b.ticks);
-        rowsIfAny("checks", b.checks);
-        rowsIfAny("setups", b.setups);
-        rowsIfAny("gaps", b.gaps);
-        rowsIfAny("wheels", b.wheels);
-        rowsIfAny("toe", b.toe);
-        rowsIfAny("instruments", b.instruments);
-        rowsIfAny("obstacles", b.obstacles);
-        rowsIfAny("datum", b.datum);
-        rowsIfAny("drawing", b.drawing);
-        rowsIfAny("flaws", b.flaws);
-        if (j.contains("rates")) read(j.at("rates"), b.rates);
-        if (j.contains("practice")) read(j.at("practice"), b.practice);
-        rowsIfAny("answers", b.answers);
-        rowsIfAny("scans", b.scans);
-        rowsIfAny("zones", b.zones);
-        if (j.contains("clearances")) read(j.at("clearances"), b.clearances);
-        rowsIfAny("pair_rules", b.pair_rules);
-        rowsIfAny("swings", b.swings);
-        if (j.contains("travel")) read(j.at("travel"), b.travel);
-        if (j.contains("school")) read(j.at("school"), b.school);
-        if (j.contains("lowering")) read(j.at("lowering"), b.lowering);
-        rowsIfAny("seatings", b.seatings);
-        rowsIfAny("planned_cuts", b.planned_cuts);
-        b.next_id = idFrom(j.at("next_id"));
+        eachOfDocument([&]<class T>() {
+            const auto found = j.find(Schema<T>::table.key);
+            if (found == j.end()) {
+                if (Schema<T>::table.since <= 1) throw Unreadable{Schema<T>::table.key}; // every file has it
+                return;
+            }
+            if constexpr (is_row<T>)
+                readRows(*found, table<T>(b));
+            else
+                read(*found, Schema<T>::in(b));
+        });
+        b.next_id = std::max(b.next_id, idFrom(j.at("next_id")));
         return b;
     });
 }

@@ -24,5 +24,7 @@ constexpr PlanVerdict notBetterThanMarginal(PlanVerdict v) { return v == PlanVer
 
 /// ± at 95 % of a 1σ figure.
 constexpr double halfWidth(double sd) { return 1.959964 * sd; }
+/// 1σ of a typed ±, which is at 95 % like every one that is shown.
+constexpr double sigmaOfHalfWidth(double half_width) { return half_width / 1.959964; }
 
 } // namespace gorvet::build

@@ -8,7 +8,14 @@
 /// The words of the field as enumerations, each with the one spelling used in files, on the command line and when typed.
 namespace gorvet::build {
 
-enum class Subject { Body, Chassis };
+/// What a thing that is measured is: what the benches make of its points.
+enum class SubjectKind {
+    Body,
+    Chassis,   ///< that the body goes on
+    Candidate, ///< another chassis that it might go on
+    Component, ///< an engine, axle or gearbox on its own bench
+    AsBuilt    ///< the frame after cutting and welding
+};
 enum class FrameKind { Ladder, Perimeter, SpinePlatform, BoltedSubframe, Monocoque, SpaceFrame };
 enum class Attitude { RightWayUp, Inverted, OnItsSide };
 enum class Support { Stands, Trestles, FixtureTable, Wheels, Rotisserie, Floor };
@@ -146,7 +153,9 @@ enum class FlawKind { Rust, Thin, Crack, Seized, Play, Repair, Layers };
 
 /// The spellings of an enumeration, in its order.
 template <class E> struct Words;
-template <> struct Words<Subject> { static constexpr std::array<std::string_view, 2> text{"body", "chassis"}; };
+template <> struct Words<SubjectKind> {
+    static constexpr std::array<std::string_view, 5> text{"body", "chassis", "candidate", "component", "as-built"};
+};
 template <> struct Words<FrameKind> {
     static constexpr std::array<std::string_view, 6> text{"ladder",          "perimeter", "spine-platform",
                                                           "bolted-subframe", "monocoque", "space-frame"};
@@ -165,9 +174,9 @@ template <> struct Words<ReadingKind> {
 template <> struct Words<Axis> { static constexpr std::array<std::string_view, 3> text{"x", "y", "z"}; };
 template <> struct Words<Role> {
     static constexpr std::array<std::string_view, 23> text{
-        "none",       "rail",        "front-hub",    "rear-hub",     "body-mount", "gearbox-mount", "crossmember",
-        "suspension", "steering",    "hinge-pillar", "sill-front",   "sill-rear",  "arch-front",    "arch-rear",
-        "outline",    "gearbox-pan", "door-gap",     "window-frame", "pinch-weld", "seat", "roof", "floor", "screen"};
+        "none",     "rail",         "front-hub",  "rear-hub",  "body-mount", "gearbox-mount", "crossmember", "suspension",
+        "steering", "hinge-pillar", "sill-front", "sill-rear", "arch-front", "arch-rear",     "outline",     "gearbox-pan",
+        "door-gap", "window-frame", "pinch-weld", "seat",      "roof",       "floor",         "screen"};
 };
 template <> struct Words<PinKind> {
     static constexpr std::array<std::string_view, 16> text{"station",   "centred", "height", "level", "rake",     "arch-front",

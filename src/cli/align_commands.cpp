@@ -1,6 +1,6 @@
 #include "cli/align_commands.hpp"
 
-#include "cli/json_parts.hpp"
+#include "analysis/json_parts.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
 #include "scan/markers.hpp"
@@ -12,6 +12,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 namespace {
 
 constexpr double degrees = 180 / std::numbers::pi;

@@ -1,9 +1,9 @@
 #include "cli/build_scans.hpp"
 
+#include "analysis/json_parts.hpp"
 #include "analysis/lay_scan.hpp"
 #include "analysis/seatings_clearance.hpp"
 #include "analysis/way_in.hpp"
-#include "cli/json_parts.hpp"
 #include "cli/open_build.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
@@ -14,6 +14,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 
 /// The meshes of a build's scans; what can't be read is told and left out.
 analysis::ScanMeshes meshesOf(const store::Store& store) {
@@ -31,6 +33,36 @@ analysis::ScanMeshes meshesOf(const store::Store& store) {
     return meshes;
 }
 
+namespace {
+
+struct Measured {
+    std::shared_ptr<const analysis::Overlay> overlay;
+    std::shared_ptr<const analysis::OverlayClearance> clearance;
+};
+
+/// How near the kept scans come to each other; none when they do not show body and chassis.
+std::optional<Measured> measured(const build::Build& b, const analysis::Results& results, const analysis::ScanMeshes& meshes) {
+    const auto overlay = std::make_shared<const analysis::Overlay>(analysis::overlayOf(b, results, meshes));
+    if (!overlay->complete()) return std::nullopt;
+    auto found = analysis::clearanceOf(*overlay, b);
+    if (!found) return std::nullopt;
+    return Measured{overlay, std::make_shared<const analysis::OverlayClearance>(std::move(*found))};
+}
+
+void sayWaiting(const build::Build& b) {
+    std::cerr << fmt::format("working out the clearances of {} scan{}…\n", b.scans.size(), b.scans.size() == 1 ? "" : "s");
+}
+
+} // namespace
+
+std::vector<analysis::Finding> scanFindings(const store::Store& store, const analysis::Results& results) {
+    const build::Build& b = store.build();
+    if (b.scans.empty()) return {};
+    sayWaiting(b);
+    const auto found = measured(b, results, meshesOf(store));
+    return found ? analysis::clearanceFindings(b, *found->overlay, *found->clearance) : std::vector<analysis::Finding>{};
+}
+
 analysis::ScanSheets scanSheets(const store::Store& store, const analysis::Results& results) {
     analysis::ScanSheets sheets;
     const build::Build& b = store.build();
@@ -41,12 +73,12 @@ analysis::ScanSheets scanSheets(const store::Store& store, const analysis::Resul
             sheets.picture = bytes;
     }
     if (b.scans.empty()) return sheets;
+    sayWaiting(b);
     const analysis::ScanMeshes meshes = meshesOf(store);
-    const auto overlay = std::make_shared<const analysis::Overlay>(analysis::overlayOf(b, results, meshes));
-    if (!overlay->complete()) return sheets;
-    auto found = analysis::clearanceOf(*overlay, b);
+    const auto found = measured(b, results, meshes);
     if (!found) return sheets;
-    const auto clearance = std::make_shared<const analysis::OverlayClearance>(std::move(*found));
+    const auto overlay = found->overlay;
+    const auto clearance = found->clearance;
     sheets.findings = analysis::clearanceFindings(b, *overlay, *clearance);
     sheets.pairs = [b, overlay, clearance](double w, double h, const sheet::Format& f) {
         return analysis::pairsView(b, *overlay, *clearance, w, h, f);

@@ -9,6 +9,8 @@ namespace gorvet::cli {
 
 /// The meshes of a build's scans; what can't be read is told and left out.
 analysis::ScanMeshes meshesOf(const store::Store&);
+/// Findings of the clearances of a build's scans; empty where there are none. Takes some seconds, and says so on standard error.
+std::vector<analysis::Finding> scanFindings(const store::Store&, const analysis::Results&);
 /// What a build's scans give to its sheets; empty where there are none. Takes some seconds.
 analysis::ScanSheets scanSheets(const store::Store&, const analysis::Results&);
 

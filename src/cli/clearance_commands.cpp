@@ -1,6 +1,6 @@
 #include "cli/clearance_commands.hpp"
 
-#include "cli/json_parts.hpp"
+#include "analysis/json_parts.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
 #include "sit/clearance.hpp"
@@ -10,6 +10,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 namespace {
 
 Json place(const shape::Point3& p) {

@@ -1,12 +1,12 @@
 #include "cli/cut_commands.hpp"
 
 #include "analysis/cut_files.hpp"
+#include "analysis/json_parts.hpp"
 #include "analysis/kept_cuts.hpp"
 #include "analysis/overlay.hpp"
 #include "analysis/seatings.hpp"
 #include "analysis/way_in.hpp"
 #include "cli/build_scans.hpp"
-#include "cli/json_parts.hpp"
 #include "cli/open_build.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
@@ -19,6 +19,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 namespace {
 
 Json place(const shape::Point3& p) {
@@ -143,8 +145,10 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
     if (!store) return fail(store.error());
     const auto blob = (*store)->keepBlob(file);
     if (!blob) return fail(blob.error());
-    const auto on = *build::fromWord<build::Subject>(subject);
-    const auto shows = part.empty() ? (on == build::Subject::Body ? build::ScanPart::Body : build::ScanPart::Chassis)
+    const auto named = subjectIn((*store)->build(), subject, build);
+    if (!named) return fail(named.error());
+    const build::SubjectId on = *named;
+    const auto shows = part.empty() ? (on == build::the_body ? build::ScanPart::Body : build::ScanPart::Chassis)
                                     : *build::fromWord<build::ScanPart>(part);
     const std::string called = name.empty() ? analysis::scanNameFor((*store)->build(), file) : name;
     const auto edit =

@@ -32,10 +32,13 @@ int newBuild(const std::string& path, const std::string& name) {
     return 0;
 }
 
-int importReadings(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& session_name,
-                   const std::string& why) {
+int importReadings(const std::string& path, const std::string& csv_path, const std::string& subject_name,
+                   const std::string& session_name, const std::string& why) {
     auto store = openToWrite(path);
     if (!store) return fail(store.error());
+    const auto named = subjectIn((*store)->build(), subject_name, path);
+    if (!named) return fail(named.error());
+    const build::SubjectId subject = *named;
     auto text = fileText(csv_path);
     if (!text) return fail(text.error());
     build::SessionId session;
@@ -69,22 +72,29 @@ Result<bool> enterLine(store::Store& store, entry::Context& context, const std::
         return false;
     };
     if (!understood) return refused(understood.error());
-    if (understood->subject) context.subject = *understood->subject;
-    if (understood->edit.changes.empty()) return true;
+    if (understood->edit.changes.empty()) {
+        if (understood->subject) context.subject = *understood->subject;
+        return true;
+    }
     if (auto kept = store.keep(understood->edit, author(why)); !kept) {
         if (kept.error().code == Error::Code::BadInput || kept.error().code == Error::Code::Conflict)
             return refused(kept.error());
         return kept.error();
     }
+    if (understood->subject) context.subject = *understood->subject;
     std::cerr << understood->echo << (understood->remark.empty() ? "" : " (" + understood->remark + ")") << "\n";
     return true;
 }
 
 } // namespace
 
-int enterLines(const std::string& path, build::Subject subject, const std::vector<std::string>& given, const std::string& why) {
+int enterLines(const std::string& path, const std::string& subject_name, const std::vector<std::string>& given,
+               const std::string& why) {
     auto store = openToWrite(path);
     if (!store) return fail(store.error());
+    const auto named = subjectIn((*store)->build(), subject_name, path);
+    if (!named) return fail(named.error());
+    const build::SubjectId subject = *named;
     entry::Context context;
     context.subject = subject;
     context.who = author().who;
@@ -114,7 +124,7 @@ int keepPhoto(const std::string& path, const std::string& step, const std::strin
     auto blob = (*store)->keepBlob(picture);
     if (!blob) return fail(blob.error());
     const std::string line = "done " + step + " photo " + blob->hash + (note.empty() ? "" : " note " + note);
-    const auto context = prompt::contextFor(analysed(**store), build::Subject::Chassis, author().who, store::nowUtc());
+    const auto context = prompt::contextFor(analysed(**store), build::the_chassis, author().who, store::nowUtc());
     auto understood = entry::understand((*store)->build(), context, line);
     if (!understood) return fail(understood.error());
     if (auto kept = (*store)->keep(understood->edit, author()); !kept) return fail(kept.error());
@@ -122,10 +132,13 @@ int keepPhoto(const std::string& path, const std::string& step, const std::strin
     return 0;
 }
 
-int keepPhotoFound(const std::string& path, build::Subject subject, const std::string& kind, const std::string& where,
+int keepPhotoFound(const std::string& path, const std::string& subject_name, const std::string& kind, const std::string& where,
                    const std::string& picture) {
     auto store = openToWrite(path);
     if (!store) return fail(store.error());
+    const auto named = subjectIn((*store)->build(), subject_name, path);
+    if (!named) return fail(named.error());
+    const build::SubjectId subject = *named;
     if (auto looked = formats::isPicture(picture); !looked) return fail(looked.error());
     auto blob = (*store)->keepBlob(picture);
     if (!blob) return fail(blob.error());
@@ -141,10 +154,13 @@ int keepPhotoFound(const std::string& path, build::Subject subject, const std::s
     return 0;
 }
 
-int importPoints(const std::string& path, const std::string& csv_path, build::Subject subject, const std::string& as,
+int importPoints(const std::string& path, const std::string& csv_path, const std::string& subject_name, const std::string& as,
                  const std::string& source) {
     auto store = openToWrite(path);
     if (!store) return fail(store.error());
+    const auto named = subjectIn((*store)->build(), subject_name, path);
+    if (!named) return fail(named.error());
+    const build::SubjectId subject = *named;
     auto text = fileText(csv_path);
     if (!text) return fail(text.error());
     const auto are = as == "rough"     ? formats::PointsAre::Rough

@@ -1,10 +1,11 @@
+#include "analysis/bench.hpp"
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
+#include "analysis/json.hpp"
 #include "cli/align_commands.hpp"
 #include "cli/build_scans.hpp"
 #include "cli/clearance_commands.hpp"
 #include "cli/cut_commands.hpp"
-#include "cli/json.hpp"
 #include "cli/keep_commands.hpp"
 #include "cli/open_build.hpp"
 #include "cli/scan_commands.hpp"
@@ -18,6 +19,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 namespace {
 
 struct Opened {
@@ -50,6 +53,17 @@ int exportAll(const std::string& path, const std::string& directory) {
     return 0;
 }
 
+int printFindings(const std::string& path, bool without_scans) {
+    auto opened = openAndAnalyse(path);
+    if (!opened) return fail(opened.error());
+    auto all = opened->results.findings;
+    if (!without_scans)
+        for (auto& f : scanFindings(*opened->store, opened->results)) all.push_back(std::move(f));
+    analysis::sortFindings(all);
+    std::cout << findingsJson(all);
+    return 0;
+}
+
 int run(int argc, char** argv) {
     CLI::App app{
         "Gorvet without a window: body on chassis, measured, planned and drawn. JSON on standard output, messages on standard error."};
@@ -67,9 +81,8 @@ int run(int argc, char** argv) {
     bool keep_all = false;
     CompareAsked compare_asked;
     int count = 20;
-    const auto subject = [&] { return *build::fromWord<build::Subject>(subject_word); };
     const auto subjectOption = [&](CLI::App* c) {
-        c->add_option("--subject", subject_word, "body or chassis")->check(CLI::IsMember({"body", "chassis"}));
+        c->add_option("--subject", subject_word, "chassis, body, or another subject of the build");
     };
     const auto fileArgument = [&](CLI::App* c) { c->add_option("FILE", path, "a build, FILE.gorvet")->required(); };
 
@@ -263,9 +276,8 @@ int run(int argc, char** argv) {
     std::string on_subject, shows, called;
     fileArgument(scan_keep);
     scan_keep->add_option("SCAN", other, "PLY, STL, OBJ, XYZ or CSV")->required();
-    scan_keep->add_option("--on", on_subject, "body or chassis: on whose axes it stands")
-        ->required()
-        ->check(CLI::IsMember({"body", "chassis"}));
+    scan_keep->add_option("--on", on_subject, "body, chassis, or another subject of the build: on whose axes it stands")
+        ->required();
     scan_keep->add_option("--part", shows, "what it shows: " + build::wordList<build::ScanPart>())
         ->check(CLI::IsMember(
             std::vector<std::string>(build::Words<build::ScanPart>::text.begin(), build::Words<build::ScanPart>::text.end())));
@@ -295,10 +307,13 @@ int run(int argc, char** argv) {
     fileArgument(align);
     auto* gaps = app.add_subcommand("gaps", "door and panel gaps over the events of the work");
     fileArgument(gaps);
-    auto* sit = app.add_subcommand("sit", "where the body sits");
-    auto* stretch = app.add_subcommand("stretch", "the change of wheelbase");
-    auto* make = app.add_subcommand("make", "mounts and crossmember");
-    auto* work = app.add_subcommand("work", "the order of work: what next, and is it safe");
+    std::map<const analysis::BenchInfo*, CLI::App*> of_bench;
+    for (const analysis::BenchInfo* bench : analysis::benches())
+        if (bench->json) {
+            of_bench[bench] = app.add_subcommand(std::string(bench->key), bench->command);
+            fileArgument(of_bench[bench]);
+        }
+    auto* work = app.get_subcommand("work");
     bool play = false;
     work->add_flag("--play", play, "play it step by step in a simulated workshop that refuses what hands can't do or what hurts");
     auto* photo = app.add_subcommand("photo", "tick a step with a photo, or add one to its tick");
@@ -311,10 +326,12 @@ int run(int argc, char** argv) {
     take_out->add_option("HASH", text, "the photo's hash, as work shows it")->required();
     take_out->add_option("OUT", other, "the file to write")->required();
     auto* findings = app.add_subcommand("findings", "all findings");
+    bool without_scans = false;
+    findings->add_flag("--without-scans", without_scans, "leave out the clearances of the scans, which take some seconds");
     auto* log = app.add_subcommand("log", "the logbook");
     auto* undo = app.add_subcommand("undo", "take the last step back");
     auto* redo = app.add_subcommand("redo", "do it again");
-    for (auto* c : {sit, stretch, make, work, findings, log, undo, redo}) fileArgument(c);
+    for (auto* c : {findings, log, undo, redo}) fileArgument(c);
     auto* exports = app.add_subcommand("export", "write drawings, cut list, readings and the build sheet");
     fileArgument(exports);
     exports->add_option("--all", other, "folder to write into")->required();
@@ -330,21 +347,21 @@ int run(int argc, char** argv) {
     }
     setPatience(patience);
     if (*fresh) return newBuild(path, text);
-    if (*import) return importReadings(path, other, subject(), text, why);
-    if (*enter) return enterLines(path, subject(), lines, why);
-    if (*solve) return tapeSolve(path, subject(), keep_all);
-    if (*next) return tapeNext(path, subject(), text, count, other);
-    if (*compare) return tapeCompare(path, other, subject(), compare_asked);
-    if (*condition) return tapeCondition(path, subject());
-    if (*drawing) return tapeDrawing(path, subject());
-    if (*report) return tapeReport(path, subject(), other);
-    if (*points) return tapePoints(path, subject(), other);
+    if (*import) return importReadings(path, other, subject_word, text, why);
+    if (*enter) return enterLines(path, subject_word, lines, why);
+    if (*solve) return tapeSolve(path, subject_word, keep_all);
+    if (*next) return tapeNext(path, subject_word, text, count, other);
+    if (*compare) return tapeCompare(path, other, subject_word, compare_asked);
+    if (*condition) return tapeCondition(path, subject_word);
+    if (*drawing) return tapeDrawing(path, subject_word);
+    if (*report) return tapeReport(path, subject_word, other);
+    if (*points) return tapePoints(path, subject_word, other);
     if (*found) return printFound(path);
-    if (*import_points) return importPoints(path, other, subject(), text, source);
+    if (*import_points) return importPoints(path, other, subject_word, text, source);
     if (*practice_new) return practiceNew(path, seed, difficulty);
     if (*practice_take) return practiceTake(path, text, from, to, keep_it);
     if (*practice_mark) return practiceMark(path);
-    if (*photo_found) return keepPhotoFound(path, subject(), text, from, other);
+    if (*photo_found) return keepPhotoFound(path, subject_word, text, from, other);
     if (*scan_info) return scanInfo(path, unit);
     if (*scan_fit) return scanFit(path, unit, text, keep_all);
     if (*scan_convert) return scanConvert(path, unit, other);
@@ -367,18 +384,17 @@ int run(int argc, char** argv) {
     if (*clearance) return clearanceOf(clear);
     if (*align) return axleAlign(path);
     if (*gaps) return printGaps(path);
-    if (*sit) return withResults(path, [](const Opened& o) { std::cout << sitJson(o.store->build(), o.results); });
-    if (*stretch) return withResults(path, [](const Opened& o) { std::cout << stretchJson(o.results); });
-    if (*make) return withResults(path, [](const Opened& o) { std::cout << makeJson(o.results); });
     if (*work && play) {
         bool to_the_end = false;
         const int code = withResults(path, [&](const Opened& o) { std::cout << playedJson(o.results, to_the_end); });
         return code ? code : to_the_end ? 0 : exit_open;
     }
-    if (*work) return withResults(path, [](const Opened& o) { std::cout << workJson(o.store->build(), o.results); });
+    for (const auto& [bench, command] : of_bench)
+        if (*command)
+            return withResults(path, [json = bench->json](const Opened& o) { std::cout << json(o.store->build(), o.results); });
     if (*photo) return keepPhoto(path, text, other, why);
     if (*take_out) return takePhotoOut(path, text, other);
-    if (*findings) return withResults(path, [](const Opened& o) { std::cout << findingsJson(o.results.findings); });
+    if (*findings) return printFindings(path, without_scans);
     if (*log) return printLog(path);
     if (*undo || *redo) return undoRedo(path, static_cast<bool>(*undo));
     if (*exports) return exportAll(path, other);

@@ -67,6 +67,15 @@ store::Author author(const std::string& why) {
     return {user ? user : "builder", why};
 }
 
+Result<build::SubjectId> subjectIn(const build::Build& b, const std::string& name, const std::string& file) {
+    if (const build::Subject* s = build::subjectNamed(b, name)) return s->id;
+    std::string all;
+    for (const auto& [id, s] : b.subjects) all += (all.empty() ? "" : ", ") + s.name;
+    return Error{
+        Error::Code::NotFound, name, file + " has no subject " + name + ".",
+        "It has " + all + ". A new one is made on the entry line: subject " + name + " candidate, component or as-built.", -1};
+}
+
 analysis::Results analysed(const build::Build& b, std::int64_t revision) {
     analysis::Results r = analysis::analyse(b, revision);
     analysis::sayDamage(r, met().damage);

@@ -21,6 +21,9 @@ void setPatience(double seconds);
 /// Who writes: GORVET_USER, USER, or "builder".
 store::Author author(const std::string& why = {});
 
+/// The subject of that name. Fails with NotFound, naming those that there are.
+Result<build::SubjectId> subjectIn(const build::Build&, const std::string& name, const std::string& file);
+
 /// The build's results; what was found damaged on opening stands among their findings and on every sheet.
 analysis::Results analysed(const build::Build&, std::int64_t revision = 0);
 analysis::Results analysed(const store::Store&);

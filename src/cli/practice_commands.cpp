@@ -1,5 +1,5 @@
+#include "analysis/json.hpp"
 #include "analysis/practice.hpp"
-#include "cli/json.hpp"
 #include "cli/open_build.hpp"
 #include "cli/tape_commands.hpp"
 #include "prompt/context.hpp"
@@ -10,6 +10,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 int practiceNew(const std::string& path, double seed, int difficulty) {
     auto store = store::Store::create(path);
     if (!store) return fail(store.error());
@@ -32,7 +34,7 @@ int practiceTake(const std::string& path, const std::string& kind, const std::st
     std::cout << fmt::format("{{\"kind\": \"{}\", \"from\": \"{}\", \"to\": \"{}\", \"reads\": \"{}\"}}\n", kind, from, to,
                              taken->figure);
     if (!keep) return 0;
-    const auto context = prompt::contextFor(analysed(**store), build::Subject::Chassis, author().who, store::nowUtc());
+    const auto context = prompt::contextFor(analysed(**store), build::the_chassis, author().who, store::nowUtc());
     auto understood = entry::understand(b, context, fmt::format("{} {} {} {}", kind, from, to, taken->figure));
     if (!understood) return fail(understood.error());
     if (auto kept = (*store)->keep(understood->edit, author()); !kept) return fail(kept.error());

@@ -1,6 +1,6 @@
 #include "cli/scan_commands.hpp"
 
-#include "cli/json_parts.hpp"
+#include "analysis/json_parts.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
 #include "scan/fit.hpp"
@@ -10,6 +10,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 
 namespace {
 

@@ -2,8 +2,8 @@
 
 #include "analysis/export.hpp"
 #include "analysis/findings.hpp"
+#include "analysis/json.hpp"
 #include "analysis/survey_lines.hpp"
-#include "cli/json.hpp"
 #include "cli/open_build.hpp"
 #include "files/out_file.hpp"
 #include "formats/points_csv.hpp"
@@ -22,6 +22,8 @@
 #include <fmt/format.h>
 
 namespace gorvet::cli {
+
+using namespace analysis;
 
 int fail(const Error& e) {
     std::cerr << "gorvet-cli: " << units::visible(e.text()) << "\n";
@@ -61,9 +63,10 @@ struct Loaded {
     build::Build build;
     std::map<build::ReadingId, int> lines;
     int left_out = 0;
+    build::SubjectId subject; ///< of the name that was asked for
 };
 
-Result<Loaded> load(const std::string& path, build::Subject subject) {
+Result<Loaded> load(const std::string& path, const std::string& subject_name) {
     Loaded loaded;
     // FILE.gorvet:SESSION keeps the readings of that session alone
     std::string file = path;
@@ -76,20 +79,26 @@ Result<Loaded> load(const std::string& path, build::Subject subject) {
         auto store = openToRead(file);
         if (!store) return store.error();
         loaded.build = (*store)->build();
+        const auto subject = subjectIn(loaded.build, subject_name, file);
+        if (!subject) return subject.error();
+        loaded.subject = *subject;
         if (session.empty()) return loaded;
         bool known = false;
-        for (const auto& [id, s] : loaded.build.sessions) known = known || (s.subject == subject && s.name == session);
+        for (const auto& [id, s] : loaded.build.sessions) known = known || (s.subject == loaded.subject && s.name == session);
         if (!known)
             return Error{Error::Code::NotFound, session,
-                         fmt::format("There is no session {} of the {} in {}.", session, build::word(subject), file),
+                         fmt::format("There is no session {} of the {} in {}.", session, subject_name, file),
                          "gorvet-cli log shows their names.", -1};
         std::erase_if(loaded.build.readings,
                       [&](const auto& r) { return loaded.build.sessions.at(r.second.session).name != session; });
         return loaded;
     }
+    const auto subject = subjectIn(loaded.build, subject_name, file);
+    if (!subject) return subject.error();
+    loaded.subject = *subject;
     auto text = fileText(file);
     if (!text) return text.error();
-    auto read = formats::readReadings(*text, loaded.build, subject, {}, "import");
+    auto read = formats::readReadings(*text, loaded.build, *subject, {}, "import");
     if (!read) return read.error();
     if (!read->remark.empty()) std::cerr << file << ": " << read->remark << "\n";
     sayProblems(file, read->problems);
@@ -107,11 +116,12 @@ int sayOpen(const analysis::SurveyOf& survey) {
 
 } // namespace
 
-int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
-    auto loaded = load(path, subject);
+int tapeSolve(const std::string& path, const std::string& subject_name, bool keep_all) {
+    auto loaded = load(path, subject_name);
     if (!loaded) return fail(loaded.error());
+    const build::SubjectId subject = loaded->subject;
     analysis::Results r = analysed(loaded->build);
-    analysis::SurveyOf& survey = subject == build::Subject::Body ? r.body : r.chassis;
+    analysis::SurveyOf& survey = r.of(subject);
     if (keep_all) {
         survey.solution = tape::solve(survey.survey, {.set_aside = false, .go_on = {}});
         survey.condition = tape::condition(survey.solution, survey.frame);
@@ -123,22 +133,25 @@ int tapeSolve(const std::string& path, build::Subject subject, bool keep_all) {
     return loaded->left_out ? exit_open : 0;
 }
 
-int tapeCondition(const std::string& path, build::Subject subject) {
-    auto loaded = load(path, subject);
+int tapeCondition(const std::string& path, const std::string& subject_name) {
+    auto loaded = load(path, subject_name);
     if (!loaded) return fail(loaded.error());
+    const build::SubjectId subject = loaded->subject;
     const analysis::Results r = analysed(loaded->build);
     std::cout << conditionJson(r.of(subject));
     return r.of(subject).solution.status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
 }
 
-int tapeNext(const std::string& path, build::Subject subject, const std::string& want, int count, const std::string& sheet) {
-    auto loaded = load(path, subject);
+int tapeNext(const std::string& path, const std::string& subject_name, const std::string& want, int count,
+             const std::string& sheet) {
+    auto loaded = load(path, subject_name);
     if (!loaded) return fail(loaded.error());
+    const build::SubjectId subject = loaded->subject;
     if (!want.empty()) {
         const bool point = want.starts_with("point ") && build::pointNamed(loaded->build, subject, want.substr(6));
         if (!point && std::find(std::begin(tape::wanted_keys), std::end(tape::wanted_keys), want) == std::end(tape::wanted_keys))
             return fail({Error::Code::BadInput, want,
-                         fmt::format("--want {}: there is no such wish, or no such point of the {}.", want, build::word(subject)),
+                         fmt::format("--want {}: there is no such wish, or no such point of the {}.", want, subject_name),
                          "Use everything, figures, diamond, twist, sidesway, rails, wheelbase, tracks or \"point NAME\".", -1});
         loaded->build.settings.want = want;
     }
@@ -168,10 +181,10 @@ std::optional<std::pair<double, build::Vec3>> plannedMove(const build::Build& b)
 
 } // namespace
 
-int tapeCompare(const std::string& before, const std::string& after, build::Subject subject, const CompareAsked& asked) {
-    auto first = load(before, subject);
+int tapeCompare(const std::string& before, const std::string& after, const std::string& subject_name, const CompareAsked& asked) {
+    auto first = load(before, subject_name);
     if (!first) return fail(first.error());
-    auto second = load(after, subject);
+    auto second = load(after, subject_name);
     if (!second) return fail(second.error());
     std::optional<std::pair<double, build::Vec3>> plan;
     if (asked.planned) {
@@ -180,8 +193,8 @@ int tapeCompare(const std::string& before, const std::string& after, build::Subj
             return fail({Error::Code::NotFound, before, before + " plans no change of wheelbase with a cut station.",
                          "Decide both in the first build (change, cut), or leave out --planned.", -1});
     }
-    const auto a = analysis::surveyOf(first->build, subject);
-    const auto b = analysis::surveyOf(second->build, subject);
+    const auto a = analysis::surveyOf(first->build, first->subject);
+    const auto b = analysis::surveyOf(second->build, second->subject);
     const auto solved_a = tape::solve(a.survey);
     const auto solved_b = tape::solve(b.survey);
     std::vector<tape::Common> common;
@@ -205,9 +218,10 @@ int tapeCompare(const std::string& before, const std::string& after, build::Subj
     return c.possible ? 0 : exit_open;
 }
 
-int tapeDrawing(const std::string& path, build::Subject subject) {
-    auto loaded = load(path, subject);
+int tapeDrawing(const std::string& path, const std::string& subject_name) {
+    auto loaded = load(path, subject_name);
     if (!loaded) return fail(loaded.error());
+    const build::SubjectId subject = loaded->subject;
     const analysis::Results r = analysed(loaded->build);
     std::cout << drawingJson(r.of(subject));
     const auto& c = r.of(subject).drawing.comparison;
@@ -217,9 +231,10 @@ int tapeDrawing(const std::string& path, build::Subject subject) {
     return c.possible ? 0 : exit_open;
 }
 
-int tapeReport(const std::string& path, build::Subject subject, const std::string& out) {
-    auto loaded = load(path, subject);
+int tapeReport(const std::string& path, const std::string& subject_name, const std::string& out) {
+    auto loaded = load(path, subject_name);
     if (!loaded) return fail(loaded.error());
+    const build::SubjectId subject = loaded->subject;
     const analysis::Results r = analysed(loaded->build);
     const auto pages = analysis::asFoundReport(loaded->build, r, subject);
     if (auto written = sheet::writePdf(pages, {"As found: " + loaded->build.settings.name, "Gorvet report as found"}, out);
@@ -229,9 +244,10 @@ int tapeReport(const std::string& path, build::Subject subject, const std::strin
     return 0;
 }
 
-int tapePoints(const std::string& path, build::Subject subject, const std::string& out) {
-    auto loaded = load(path, subject);
+int tapePoints(const std::string& path, const std::string& subject_name, const std::string& out) {
+    auto loaded = load(path, subject_name);
     if (!loaded) return fail(loaded.error());
+    const build::SubjectId subject = loaded->subject;
     const analysis::Results r = analysed(loaded->build);
     const std::string csv = formats::writePoints(analysis::pointRows(loaded->build, r.of(subject)));
     if (out.empty()) {
@@ -251,7 +267,7 @@ int printFound(const std::string& path) {
 }
 
 int axleAlign(const std::string& path) {
-    auto loaded = load(path, build::Subject::Chassis);
+    auto loaded = load(path, "chassis");
     if (!loaded) return fail(loaded.error());
     const analysis::Results r = analysed(loaded->build);
     std::cout << alignJson(r.chassis, tape::alignment(analysis::alignmentInput(loaded->build)));

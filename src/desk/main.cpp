@@ -1,3 +1,4 @@
+#include "analysis/bench.hpp"
 #include "desk/shell/main_window.hpp"
 
 #include <QApplication>
@@ -47,7 +48,9 @@ int main(int argc, char** argv) {
     parser.addHelpOption();
     parser.addVersionOption();
     parser.addPositionalArgument("file", "A build to open.", "[file.gorvet]");
-    const QCommandLineOption bench("bench", "Open on this bench: 1 Tape, 2 Scan, 3 Sit, 4 Stretch, 5 Make, 6 Work.", "number");
+    QStringList keys;
+    for (const gorvet::analysis::BenchInfo* info : gorvet::analysis::benches()) keys << QString::fromUtf8(info->key.data());
+    const QCommandLineOption bench("bench", "Open on this bench: " + keys.join(", ") + ".", "key");
     const QCommandLineOption dye("dye", "Start with the Dye ground.");
     const QCommandLineOption text("text", "Text size in %: 100 to 150.", "percent");
     QCommandLineOption time_start("time-start", "Say in ms when the window could be used, and leave (bench/start.sh).");
@@ -62,7 +65,11 @@ int main(int argc, char** argv) {
     if (parser.isSet(dye)) window.setGround(gorvet::desk::Ground::Dye);
     if (parser.isSet(text)) window.setTextScale(std::clamp(parser.value(text).toDouble() / 100.0, 1.0, 1.5));
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().first());
-    if (parser.isSet(bench)) window.setBench(std::clamp(parser.value(bench).toInt(), 1, 6) - 1);
+    if (parser.isSet(bench)) {
+        if (!keys.contains(parser.value(bench)))
+            qWarning("--bench %s: there are %s.", qPrintable(parser.value(bench)), qPrintable(keys.join(", ")));
+        window.setBench(parser.value(bench).toStdString());
+    }
     window.show();
     QTimer poll;
     if (parser.isSet(time_start)) {

@@ -35,7 +35,7 @@ inline constexpr std::size_t most_words = 4'000;
 
 /// What the line is typed into.
 struct Context {
-    build::Subject subject = build::Subject::Chassis;
+    build::SubjectId subject = build::the_chassis;
     build::SessionId session;                ///< takes new readings; none: the subject's latest, or a new one
     std::vector<build::ReadingId> to_retape; ///< readings judged Re-tape: typing one of them again replaces it
     std::string who;                         ///< ticks and checks are signed with it
@@ -47,9 +47,9 @@ struct Context {
 
 struct Understood {
     build::Edit edit;
-    std::string echo;                      ///< how the line was read: "tape Al–Br 2164 mm"
-    std::string remark;                    ///< a doubt about a unit; may be empty
-    std::optional<build::Subject> subject; ///< the line turns to another subject instead of editing
+    std::string echo;                        ///< how the line was read: "tape Al–Br 2164 mm"
+    std::string remark;                      ///< a doubt about a unit; may be empty
+    std::optional<build::SubjectId> subject; ///< the line turns to another subject instead of editing
 };
 
 /// Reads one line against the build. The first word is a command where it is one; a point of such a name is typed in quotes.

@@ -49,8 +49,20 @@ void Reader::show() {
 }
 
 void Reader::subject() {
-    out_.subject = oneOf<Subject>("body or chassis");
-    out_.echo = fmt::format("turn to the {}", word(*out_.subject));
+    if (line_.left() <= 1) {
+        out_.subject = subjectNext();
+        out_.echo = fmt::format("turn to the {}", nameOf(b_, *out_.subject));
+        return;
+    }
+    Subject s;
+    s.name = line_.next("the subject's name").text;
+    if (const Subject* old = subjectNamed(b_, s.name)) s = *old;
+    s.kind = oneOf<SubjectKind>("what it is");
+    if (line_.take("note")) s.note = line_.rest().text;
+    if (!s.id) s.id = fresh<Subject>();
+    put(Put<Subject>{s});
+    out_.subject = s.id;
+    say(fmt::format("measure the {}, a {}, on axes of its own", s.name, word(s.kind)));
 }
 
 } // namespace gorvet::entry

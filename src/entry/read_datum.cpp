@@ -1,3 +1,4 @@
+#include "build/verdict.hpp"
 #include "entry/reader.hpp"
 
 #include <algorithm>
@@ -90,7 +91,7 @@ std::pair<Vec3, Vec3> Reader::box6() {
 
 void Reader::datum() {
     const Word what = line_.next("held, free, plane, height, station, centred, upright or level");
-    const Subject subject = context_.subject;
+    const SubjectId subject = context_.subject;
     const auto dropAll = [&](auto&& which) {
         for (const auto& [id, rule] : b_.datum)
             if (rule.subject == subject && which(rule)) put(Drop<DatumRule>{id});
@@ -230,7 +231,7 @@ void Reader::coordinates(bool assumed) {
     if (sigma || line_.take("±") || line_.take("+-")) {
         std::vector<double> s; // one figure each way, or three
         while (!line_.atEnd() && !line_.peekIs("with") && !line_.peekIs("note") && s.size() < 3)
-            s.push_back(lengthWord("σ").value / (sigma ? 1 : 2));
+            s.push_back(sigma ? lengthWord("σ").value : sigmaOfHalfWidth(lengthWord("the ±").value));
         if (s.size() != 1 && s.size() != 3) throw Failure{line_.endColumn(), "σ of coordinates is one figure, or three.", ""};
         if (s.size() == 1)
             r.sigma = s[0];
@@ -312,40 +313,55 @@ void Reader::assume() {
     say(fmt::format("assume the symmetry of {} pair{}: it places only what nothing else fixes", pairs, pairs == 1 ? "" : "s"));
 }
 
-bool Reader::removeOfSurvey(const Word& what) {
-    const auto byName = [&](auto& table, const char* of, auto&& matches) {
+void Reader::removeSubject(const Word&) {
+    // its sessions, set-ups, boxes and datum go with it; its points must have gone before
+    const Word name = line_.next("its name");
+    const Subject* named = subjectNamed(b_, name.text);
+    if (!named) throw Failure{name.column, fmt::format("There is no subject {}.", name.text), ""};
+    const auto with = [&](const auto& table) {
         using T = std::decay_t<decltype(table.begin()->second)>;
-        const Word name = line_.next("its name");
         for (const auto& [id, row] : table)
-            if (matches(row, name.text)) put(Drop<T>{id});
-        if (out_.edit.changes.empty()) throw Failure{name.column, fmt::format("There is no {} {}.", of, name.text), ""};
-        say(fmt::format("remove the {} {}", of, name.text));
+            if (row.subject == named->id) put(Drop<T>{id});
     };
-    if (what.text == "instrument") {
-        byName(b_.instruments, "instrument", [](const Instrument& i, const std::string& n) { return i.name == n; });
-    } else if (what.text == "blocked") {
-        byName(b_.obstacles, "obstacle",
-               [&](const Obstacle& o, const std::string& n) { return o.subject == context_.subject && o.name == n; });
-    } else if (what.text == "drawing") {
-        if (line_.take("all")) {
-            for (const auto& [id, d] : b_.drawing)
-                if (b_.points.at(d.point).subject == context_.subject) put(Drop<DrawingFigure>{id});
-            if (out_.edit.changes.empty()) throw Failure{what.column, "There is no drawing's figure.", ""};
-            say("remove the drawing's figures");
-        } else {
-            byName(b_.drawing, "drawing's figure of", [&](const DrawingFigure& d, const std::string& n) {
-                return nameOf(b_, d.point) == n && b_.points.at(d.point).subject == context_.subject;
-            });
-        }
-    } else if (what.text == "found") {
-        const FlawKind kind = oneOf<FlawKind>("what was found");
-        byName(b_.flaws, "flaw at", [&](const Flaw& f, const std::string& n) {
-            return f.kind == kind && f.subject == context_.subject && (f.point ? nameOf(b_, f.point) : f.part) == n;
-        });
-    } else {
-        return removeOfScan(what);
-    }
-    return true;
+    with(b_.datum);
+    with(b_.obstacles);
+    with(b_.setups);
+    with(b_.sessions);
+    put(Drop<Subject>{named->id});
+    if (named->id == context_.subject) out_.subject = the_chassis;
+    say(fmt::format("remove the subject {}", name.text));
+}
+
+void Reader::removeSession(const Word&) {
+    removeNamed(b_.sessions, "session", [this](const Session& s) { return s.subject == context_.subject; });
+}
+
+void Reader::removeInstrument(const Word&) { removeNamed(b_.instruments, "instrument"); }
+
+void Reader::removeObstacle(const Word&) {
+    removeNamed(b_.obstacles, "obstacle", [this](const Obstacle& o) { return o.subject == context_.subject; });
+}
+
+void Reader::removeDrawing(const Word& what) {
+    const bool all = line_.take("all");
+    const Word name = all ? what : line_.next("its name");
+    for (const auto& [id, d] : b_.drawing)
+        if (b_.points.at(d.point).subject == context_.subject && (all || nameOf(b_, d.point) == name.text))
+            put(Drop<DrawingFigure>{id});
+    if (out_.edit.changes.empty())
+        throw Failure{name.column,
+                      all ? "There is no drawing's figure." : fmt::format("There is no drawing's figure of {}.", name.text), ""};
+    say(all ? "remove the drawing's figures" : fmt::format("remove the drawing's figure of {}", name.text));
+}
+
+void Reader::removeFlaw(const Word&) {
+    const FlawKind kind = oneOf<FlawKind>("what was found");
+    const Word name = line_.next("its name");
+    for (const auto& [id, f] : b_.flaws)
+        if (f.kind == kind && f.subject == context_.subject && (f.point ? nameOf(b_, f.point) : f.part) == name.text)
+            put(Drop<Flaw>{id});
+    if (out_.edit.changes.empty()) throw Failure{name.column, fmt::format("There is no flaw at {}.", name.text), ""};
+    say(fmt::format("remove the flaw at {}", name.text));
 }
 
 } // namespace gorvet::entry

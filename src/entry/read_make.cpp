@@ -8,12 +8,12 @@ namespace gorvet::entry {
 void Reader::mount() {
     std::vector<PointId> list;
     if (line_.take("all")) {
-        for (const PointId id : withRole(Subject::Body, Role::BodyMount)) list.push_back(id);
+        for (const PointId id : withRole(the_body, Role::BodyMount)) list.push_back(id);
         if (list.empty())
             throw Failure{0, "No point of the body has the role body-mount.", "Give them the role on Tape: role Ml body-mount."};
     } else {
-        for (const Point* p : points(Subject::Body)) list.push_back(p->id);
-        if (list.empty()) known(Subject::Body, line_.next("the mount's body point"));
+        for (const Point* p : points(the_body)) list.push_back(p->id);
+        if (list.empty()) known(the_body, line_.next("the mount's body point"));
     }
     std::optional<Dimension> station;
     if (line_.take("at")) station = lengthUpTo({}, "the station on the rail");
@@ -87,9 +87,9 @@ void Reader::crossmember() {
     }
     Crossmember c = b_.crossmember.value_or(Crossmember{});
     if (!line_.atEnd()) {
-        c.gearbox_mount = known(Subject::Chassis, line_.next("the gearbox mount")).id;
+        c.gearbox_mount = known(the_chassis, line_.next("the gearbox mount")).id;
     } else {
-        const Point* mount = pointWithRole(b_, Subject::Chassis, Role::GearboxMount);
+        const Point* mount = pointWithRole(b_, the_chassis, Role::GearboxMount);
         if (!mount)
             throw Failure{line_.endColumn(), "No point of the chassis has the role gearbox-mount.",
                           "Name the point, or give it the role on Tape."};
@@ -138,6 +138,19 @@ void Reader::box() {
     put(Set<std::optional<Crossmember>>{c});
     say(fmt::format("crossmember box {} × {} × {}", units::fixed(c.box_width.value, 1), units::fixed(c.box_height.value, 1),
                     units::fixed(c.box_wall.value, 1)));
+}
+
+void Reader::removeCrossmember(const Word&) {
+    put(Set<std::optional<Crossmember>>{});
+    say("remove the crossmember");
+}
+
+void Reader::removeMount(const Word& what) {
+    const Point& p = known(the_body, line_.next("the mount's body point"));
+    for (const auto& [id, mount] : b_.mounts)
+        if (mount.body_point == p.id) put(Drop<Mount>{id});
+    if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("{} has no mount.", p.name), ""};
+    say(fmt::format("remove the mount {}", p.name));
 }
 
 } // namespace gorvet::entry

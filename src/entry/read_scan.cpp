@@ -36,8 +36,8 @@ void Reader::scan() {
         s.part = oneOf<ScanPart>("what it shows");
         say(fmt::format("{} shows: {}", s.name, word(s.part)));
     } else if (what.text == "on") {
-        s.subject = oneOf<Subject>("body or chassis");
-        say(fmt::format("{} stands on the axes of the {}", s.name, word(s.subject)));
+        s.subject = subjectNext();
+        say(fmt::format("{} stands on the axes of the {}", s.name, nameOf(b_, s.subject)));
     } else if (what.text == "unit") {
         s.unit = oneOf<ScanUnit>("what one unit of its file is");
         say(fmt::format("one unit of {} is one {}", s.name, word(s.unit)));
@@ -170,47 +170,29 @@ void Reader::cutLine() {
     put(Put<PlannedCut>{c});
 }
 
-bool Reader::removeOfScan(const Word& what) {
-    const auto byName = [&](const auto& rows, const char* kind) {
-        const Word name = line_.next("the name");
-        for (const auto& [id, row] : rows)
-            if (row.name == name.text) {
-                put(Drop<std::decay_t<decltype(row)>>{id});
-                say(fmt::format("remove the {} {}", kind, name.text));
-                return;
-            }
-        throw Failure{name.column, fmt::format("There is no {} {}.", kind, name.text), ""};
-    };
-    if (what.text == "scan")
-        byName(b_.scans, "scan");
-    else if (what.text == "zone")
-        byName(b_.zones, "zone");
-    else if (what.text == "seating")
-        byName(b_.seatings, "seating");
-    else if (what.text == "cutline")
-        byName(b_.planned_cuts, "kept cut");
-    else if (what.text == "swing") {
-        const Word name = line_.next("the name of the scan");
-        for (const auto& [id, s] : b_.swings)
-            if (b_.scans.at(s.scan).name == name.text) {
-                put(Drop<Swing>{id});
-                say(fmt::format("{} does not swing", name.text));
-                return true;
-            }
-        throw Failure{name.column, fmt::format("{} does not swing.", name.text), ""};
-    } else if (what.text == "clearance") {
-        const auto one = oneOf<ScanPart>("the first part");
-        const auto other = oneOf<ScanPart>("the second part");
-        for (const auto& [id, p] : b_.pair_rules)
-            if ((p.one == one && p.other == other) || (p.one == other && p.other == one)) {
-                put(Drop<PairRule>{id});
-                say(fmt::format("{} to {}: the usual clearance", word(one), word(other)));
-                return true;
-            }
-        throw Failure{what.column, fmt::format("{} to {} has no clearance of its own.", word(one), word(other)), ""};
-    } else
-        return false;
-    return true;
+void Reader::removeScan(const Word&) { removeNamed(b_.scans, "scan"); }
+void Reader::removeZone(const Word&) { removeNamed(b_.zones, "zone"); }
+void Reader::removeCutLine(const Word&) { removeNamed(b_.planned_cuts, "kept cut"); }
+
+void Reader::removeSwing(const Word&) {
+    const Word name = line_.next("the name of the scan");
+    for (const auto& [id, s] : b_.swings)
+        if (b_.scans.at(s.scan).name == name.text) {
+            put(Drop<Swing>{id});
+            return say(fmt::format("{} does not swing", name.text));
+        }
+    throw Failure{name.column, fmt::format("{} does not swing.", name.text), ""};
+}
+
+void Reader::removePairRule(const Word& what) {
+    const auto one = oneOf<ScanPart>("the first part");
+    const auto other = oneOf<ScanPart>("the second part");
+    for (const auto& [id, p] : b_.pair_rules)
+        if ((p.one == one && p.other == other) || (p.one == other && p.other == one)) {
+            put(Drop<PairRule>{id});
+            return say(fmt::format("{} to {}: the usual clearance", word(one), word(other)));
+        }
+    throw Failure{what.column, fmt::format("{} to {} has no clearance of its own.", word(one), word(other)), ""};
 }
 
 } // namespace gorvet::entry

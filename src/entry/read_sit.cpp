@@ -71,7 +71,7 @@ void Reader::pin() {
     p.kind = oneOf<PinKind>("the kind of the pin");
     if (p.kind >= PinKind::Along) return betweenFeatures(std::move(p));
     const int at = line_.atEnd() ? line_.endColumn() : line_.peek().column;
-    for (const Point* point : points(Subject::Body)) p.points.push_back(point->id);
+    for (const Point* point : points(the_body)) p.points.push_back(point->id);
     if (p.points.empty()) throw Failure{at, "A pin needs points of the body.", "Like: pin height Sfl Sfr 310"};
     finishPin(std::move(p));
 }
@@ -124,12 +124,10 @@ void Reader::finishPin(Pin p) {
 }
 
 const Point* Reader::featurePoint(const std::string& text) const {
-    for (const Subject subject : {Subject::Body, Subject::Chassis}) {
-        const std::string prefix = std::string(word(subject)) + ":";
-        if (text.starts_with(prefix)) return pointNamed(b_, subject, text.substr(prefix.size()));
-    }
-    const Point* on_body = pointNamed(b_, Subject::Body, text);
-    return on_body ? on_body : pointNamed(b_, Subject::Chassis, text);
+    for (const auto& [id, subject] : b_.subjects)
+        if (text.starts_with(subject.name + ":")) return pointNamed(b_, id, text.substr(subject.name.size() + 1));
+    const Point* on_body = pointNamed(b_, the_body, text);
+    return on_body ? on_body : pointNamed(b_, the_chassis, text);
 }
 
 std::vector<PointId> Reader::feature() {
@@ -321,9 +319,9 @@ void Reader::arch() {
 void Reader::centred() {
     const double tol = tolerance(2);
     for (const Role role : {Role::HingePillar, Role::SillFront, Role::SillRear, Role::ArchRear}) {
-        const auto pair = withRole(Subject::Body, role);
+        const auto pair = withRole(the_body, role);
         if (pair.size() != 2) continue;
-        if (role == Role::SillFront && !withRole(Subject::Body, Role::HingePillar).empty())
+        if (role == Role::SillFront && !withRole(the_body, Role::HingePillar).empty())
             continue; // one pair at the front is enough
         Pin p;
         p.kind = PinKind::Centred;
@@ -336,5 +334,28 @@ void Reader::centred() {
                       "Give points the roles hinge-pillar, sill-front, sill-rear or arch-rear, or name two: pin centred Hl Hr."};
     say("pin the body centred");
 }
+
+void Reader::removePin(const Word& what) {
+    const PinKind kind = oneOf<PinKind>("the kind of the pin");
+    const auto listed = feature();
+    PointId to;
+    if (line_.take("to")) {
+        if (const auto far = feature(); !far.empty())
+            to = far.front();
+        else if (!line_.atEnd())
+            line_.next("the box");
+    }
+    for (const auto& [id, pin] : b_.pins) {
+        const auto names = [](const std::vector<PointId>& list, PointId one) {
+            return std::find(list.begin(), list.end(), one) != list.end();
+        };
+        if (pin.kind == kind && (listed.empty() || names(pin.points, listed.front())) && (!to || names(pin.to, to)))
+            put(Drop<Pin>{id});
+    }
+    if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("There is no pin of kind {}.", word(kind)), ""};
+    say(fmt::format("remove the pin {}", word(kind)));
+}
+
+void Reader::removeSeating(const Word&) { removeNamed(b_.seatings, "seating"); }
 
 } // namespace gorvet::entry

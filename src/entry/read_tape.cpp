@@ -1,5 +1,6 @@
 #include "build/unit_doubt.hpp"
-#include "entry/reader.hpp"
+#include "build/verdict.hpp"
+#include "entry/commands.hpp"
 
 #include <algorithm>
 #include <array>
@@ -34,7 +35,7 @@ void Reader::point() {
                                                     units::fixed(p.rough->y_mm, 0), units::fixed(p.rough->z_mm, 0))
                                       : "";
     put(Put<Point>{p});
-    say(fmt::format("{} point {} of the {}{}{}", old ? "change" : "mark", p.name, word(p.subject),
+    say(fmt::format("{} point {} of the {}{}{}", old ? "change" : "mark", p.name, nameOf(b_, p.subject),
                     p.role == Role::None ? "" : fmt::format(", {},", word(p.role)), where));
 }
 
@@ -90,7 +91,7 @@ void Reader::session() {
     }
     if (!s.id) s.id = fresh<Session>();
     put(Put<Session>{s});
-    say(fmt::format("session {}: {} {}, on {}", s.name, word(s.subject), word(s.attitude), word(s.support)));
+    say(fmt::format("session {}: {} {}, on {}", s.name, nameOf(b_, s.subject), word(s.attitude), word(s.support)));
 }
 
 void Reader::setup() {
@@ -191,7 +192,7 @@ SetUpId Reader::setupFor(ReadingKind kind) {
         if (name.text == "datum") return {};
         const SetUp* s = setupNamed(b_, context_.subject, name.text);
         if (!s)
-            throw Failure{name.column, fmt::format("There is no set-up {} on the {}.", name.text, word(context_.subject)),
+            throw Failure{name.column, fmt::format("There is no set-up {} on the {}.", name.text, nameOf(b_, context_.subject)),
                           "Name it first: setup floor plane"};
         if (!readFrom(s->kind, kind))
             throw Failure{name.column, fmt::format("A {} reading is not read from a {}.", word(kind), word(s->kind)), ""};
@@ -212,7 +213,7 @@ SetUpId Reader::setupFor(ReadingKind kind) {
     return newest;
 }
 
-SessionId Reader::session(Subject subject) {
+SessionId Reader::session(SubjectId subject) {
     if (const auto given = b_.sessions.find(context_.session); given != b_.sessions.end() && given->second.subject == subject)
         return given->first;
     for (auto it = b_.sessions.rbegin(); it != b_.sessions.rend(); ++it)
@@ -221,7 +222,7 @@ SessionId Reader::session(Subject subject) {
     s.id = fresh<Session>();
     s.subject = subject;
     s.name = "first measuring";
-    s.support = subject == Subject::Body ? Support::Trestles : Support::Stands;
+    s.support = kindOf(b_, subject) == SubjectKind::Body ? Support::Trestles : Support::Stands;
     put(Put<Session>{s});
     return s.id;
 }
@@ -264,7 +265,8 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
     if (line_.take("sigma"))
         r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
     else if (line_.take("±") || line_.take("+-"))
-        r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "the ±").value / 2;
+        r.sigma = sigmaOfHalfWidth(
+            figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "the ±").value);
     if (r.sigma && !(*r.sigma > 0)) throw Failure{line_.endColumn(), "The ± must be above 0.", ""};
     if (r.value.provenance != Provenance::Assumed) {
         r.setup = setupFor(kind);
@@ -310,7 +312,8 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
 
 void Reader::remove() {
     const Word what = line_.next("what to remove");
-    if (!what.quoted && removeThing(what)) return;
+    if (!what.quoted)
+        if (const Command* command = commandOf(what.text); command && command->remove) return command->remove(*this, what);
     const auto kind = what.quoted ? std::nullopt : fromWord<ReadingKind>(what.text);
     const Point& from = kind ? known(context_.subject, line_.next("a point's name")) : known(context_.subject, what);
     if (line_.atEnd() && !kind) {
@@ -335,71 +338,29 @@ void Reader::remove() {
     throw Failure{what.column, "There is no such reading.", ""};
 }
 
-/// Takes away what has a word of its own; false when the word is none of these.
-bool Reader::removeThing(const Word& what) {
-    const auto say = [this](std::string sentence) {
-        this->say(std::move(sentence));
-        return true;
-    };
-    if (what.text == "crossmember") {
-        put(Set<std::optional<Crossmember>>{});
-        return say("remove the crossmember");
-    }
-    if (what.text == "setup") {
-        const Word name = line_.next("the set-up's name");
-        const SetUp* s = setupNamed(b_, context_.subject, name.text);
-        if (!s) throw Failure{name.column, fmt::format("There is no set-up {}.", name.text), ""};
-        put(Drop<SetUp>{s->id});
-        return say("remove the set-up " + name.text);
-    }
-    if (removeOfSurvey(what)) return true;
-    if (what.text == "gap") {
-        const Word place = line_.next("the gap's place");
-        for (const auto& [id, g] : b_.gaps)
-            if (g.place == place.text) put(Drop<Gap>{id});
-        if (out_.edit.changes.empty()) throw Failure{place.column, fmt::format("There is no gap {}.", place.text), ""};
-        return say("remove the gap " + place.text);
-    }
-    if (what.text == "pin") {
-        const PinKind kind = oneOf<PinKind>("the kind of the pin");
-        const auto listed = feature();
-        PointId to;
-        if (line_.take("to")) {
-            if (const auto far = feature(); !far.empty())
-                to = far.front();
-            else if (!line_.atEnd())
-                line_.next("the box");
-        }
-        for (const auto& [id, pin] : b_.pins) {
-            const auto names = [](const std::vector<PointId>& list, PointId one) {
-                return std::find(list.begin(), list.end(), one) != list.end();
-            };
-            if (pin.kind == kind && (listed.empty() || names(pin.points, listed.front())) && (!to || names(pin.to, to)))
-                put(Drop<Pin>{id});
-        }
-        if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("There is no pin of kind {}.", word(kind)), ""};
-        return say(fmt::format("remove the pin {}", word(kind)));
-    }
-    if (what.text == "mount") {
-        const Point& p = known(Subject::Body, line_.next("the mount's body point"));
-        for (const auto& [id, mount] : b_.mounts)
-            if (mount.body_point == p.id) put(Drop<Mount>{id});
-        if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("{} has no mount.", p.name), ""};
-        return say(fmt::format("remove the mount {}", p.name));
-    }
-    if (what.text == "brace") {
-        put(Drop<TemporarySteel>{temporary(line_.next("the brace's name")).id});
-        return say("remove the brace from the list");
-    }
-    if (what.text == "hold") {
-        const Point& p = known(context_.subject, line_.next("the held point"));
-        const Axis axis = oneOf<Axis>("the axis");
-        for (const auto& [id, hold] : b_.holds)
-            if (hold.point == p.id && hold.axis == axis) put(Drop<Hold>{id});
-        if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("{} of {} is not held.", word(axis), p.name), ""};
-        return say(fmt::format("let go {} of {}", word(axis), p.name));
-    }
-    return false;
+void Reader::removeSetUp(const Word&) {
+    const Word name = line_.next("the set-up's name");
+    const SetUp* s = setupNamed(b_, context_.subject, name.text);
+    if (!s) throw Failure{name.column, fmt::format("There is no set-up {}.", name.text), ""};
+    put(Drop<SetUp>{s->id});
+    say("remove the set-up " + name.text);
+}
+
+void Reader::removeGap(const Word&) {
+    const Word place = line_.next("the gap's place");
+    for (const auto& [id, g] : b_.gaps)
+        if (g.place == place.text) put(Drop<Gap>{id});
+    if (out_.edit.changes.empty()) throw Failure{place.column, fmt::format("There is no gap {}.", place.text), ""};
+    say("remove the gap " + place.text);
+}
+
+void Reader::removeHold(const Word& what) {
+    const Point& p = known(context_.subject, line_.next("the held point"));
+    const Axis axis = oneOf<Axis>("the axis");
+    for (const auto& [id, hold] : b_.holds)
+        if (hold.point == p.id && hold.axis == axis) put(Drop<Hold>{id});
+    if (out_.edit.changes.empty()) throw Failure{what.column, fmt::format("{} of {} is not held.", word(axis), p.name), ""};
+    say(fmt::format("let go {} of {}", word(axis), p.name));
 }
 
 } // namespace gorvet::entry

@@ -81,8 +81,8 @@ void Reader::check() {
         name = "gap of " + brace.text;
     } else {
         if (line_.take("level")) c.kind = ReadingKind::Level;
-        const Point& from = known(Subject::Chassis, line_.next("a point's name"));
-        const Point& to = known(Subject::Chassis, line_.next("a point's name"));
+        const Point& from = known(the_chassis, line_.next("a point's name"));
+        const Point& to = known(the_chassis, line_.next("a point's name"));
         c.from = from.id;
         c.to = to.id;
         name = (c.kind == ReadingKind::Level ? "level " : "") + from.name + "–" + to.name;
@@ -103,7 +103,7 @@ void Reader::check() {
 /// A reading typed plainly while a hold point asks for just that: it is its check, and no reading of the survey, which was taken
 /// before the rails were cut.
 bool Reader::countsAsCheck(ReadingKind kind, PointId from, PointId to, const Dimension& value) {
-    if (!context_.knows_work || context_.subject != Subject::Chassis || value.provenance == Provenance::Assumed) return false;
+    if (!context_.knows_work || context_.subject != the_chassis || value.provenance == Provenance::Assumed) return false;
     for (const StepState& s : context_.steps) {
         if (s.code != context_.next_step) continue;
         if (std::none_of(s.checks.begin(), s.checks.end(), [&](const AskedCheck& a) { return a.asksFor(kind, from, to); }))
@@ -197,6 +197,11 @@ void Reader::standing() {
         throw Failure{0, "A frame can't lie upside down with the body on.", "Type body-off too."};
     put(Set<WorkFacts>{w});
     say(fmt::format("before the work: {}, on {}, {}", word(w.body), word(w.support), word(w.attitude)));
+}
+
+void Reader::removeBrace(const Word&) {
+    put(Drop<TemporarySteel>{temporary(line_.next("the brace's name")).id});
+    say("remove the brace from the list");
 }
 
 } // namespace gorvet::entry

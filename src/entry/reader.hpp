@@ -21,7 +21,7 @@ public:
     /// Throws Failure.
     Understood read();
 
-private:
+    // all of it is this room's: the tables of commands call it
     template <class T> Id<T> fresh() { return Id<T>{next_id_++}; }
     void put(Change change) { out_.edit.changes.push_back(std::move(change)); }
     void say(std::string sentence) {
@@ -73,18 +73,42 @@ private:
         return *value;
     }
 
+    /// The next word as the name of a subject.
+    SubjectId subjectNext() {
+        const Word w = line_.next("the subject");
+        if (const Subject* s = subjectNamed(b_, w.text)) return s->id;
+        std::string all;
+        for (const auto& [id, s] : b_.subjects) all += (all.empty() ? "" : ", ") + s.name;
+        throw Failure{
+            w.column, fmt::format("There is no subject {}.", w.text),
+            fmt::format("There are {}. A new one says what it is: subject {} candidate, component or as-built.", all, w.text)};
+    }
+
+    /// Drops the row that the next word names, of those that count.
+    template <class T, class Counts = bool (*)(const T&)>
+    void removeNamed(
+        const std::map<Id<T>, T>& rows, const char* kind, Counts counts = [](const T&) { return true; }) {
+        const Word name = line_.next("its name");
+        for (const auto& [id, row] : rows)
+            if (row.name == name.text && counts(row)) {
+                put(Drop<T>{id});
+                return say(fmt::format("remove the {} {}", kind, name.text));
+            }
+        throw Failure{name.column, fmt::format("There is no {} {}.", kind, name.text), ""};
+    }
+
     // ---- points
 
-    const Point& known(Subject subject, const Word& w) const {
+    const Point& known(SubjectId subject, const Word& w) const {
         const Point* p = pointNamed(b_, subject, w.text);
         if (!p)
-            throw Failure{w.column, fmt::format("There is no point {} on the {}.", w.text, word(subject)),
+            throw Failure{w.column, fmt::format("There is no point {} on the {}.", w.text, nameOf(b_, subject)),
                           subject == context_.subject ? fmt::format("Mark it first: point {} and roughly where: x y z.", w.text)
                                                       : ""};
         return *p;
     }
     /// The next words as long as they name points.
-    std::vector<const Point*> points(Subject subject) {
+    std::vector<const Point*> points(SubjectId subject) {
         std::vector<const Point*> list;
         while (!line_.atEnd())
             if (const Point* p = pointNamed(b_, subject, line_.peek().text)) {
@@ -96,7 +120,7 @@ private:
         return list;
     }
     /// Left, then right point of a role on the body, as far as there are any.
-    std::vector<PointId> withRole(Subject subject, Role role) const {
+    std::vector<PointId> withRole(SubjectId subject, Role role) const {
         std::vector<PointId> list;
         for (const Side side : {Side::Left, Side::Right, Side::None})
             for (const auto& [id, p] : b_.points)
@@ -104,7 +128,7 @@ private:
         return list;
     }
     std::vector<PointId> needRole(Role role) const {
-        auto list = withRole(Subject::Body, role);
+        auto list = withRole(the_body, role);
         if (list.empty())
             throw Failure{0, fmt::format("No point of the body has the role {}.", word(role)),
                           fmt::format("Give one the role on Tape: role NAME {}.", word(role))};
@@ -116,10 +140,12 @@ private:
     void role();
     void hold();
     void session();
-    SessionId session(Subject subject);
+    SessionId session(SubjectId subject);
     void reading(ReadingKind kind, bool retape, bool assumed = false);
     void remove();
-    bool removeThing(const Word& what);
+    void removeSetUp(const Word&);
+    void removeGap(const Word&);
+    void removeHold(const Word&);
     void setup();
     void want();
     void gauge();
@@ -140,8 +166,12 @@ private:
     void coordinates(bool assumed);
     /// The instrument that a reading names (`with NAME`), or the newest one that takes its kind.
     InstrumentId instrumentFor(ReadingKind);
-    /// Takes away something of the survey; false when `what` is none of it.
-    bool removeOfSurvey(const Word& what);
+    void removeSubject(const Word&);
+    void removeSession(const Word&);
+    void removeInstrument(const Word&);
+    void removeObstacle(const Word&);
+    void removeDrawing(const Word&);
+    void removeFlaw(const Word&);
     // what was found, and practice
     void found();
     void rate();
@@ -176,6 +206,8 @@ private:
     void seating();
     void school();
     void lower();
+    void removePin(const Word&);
+    void removeSeating(const Word&);
     // scans
     void scan();
     void zone();
@@ -183,8 +215,11 @@ private:
     void swing();
     void cutLine();
     Vec3 place3();
-    /// Takes a scan, zone, swing, pair, kept cut or seating away; false when `what` is none.
-    bool removeOfScan(const Word& what);
+    void removeScan(const Word&);
+    void removeZone(const Word&);
+    void removeCutLine(const Word&);
+    void removeSwing(const Word&);
+    void removePairRule(const Word&);
     // stretch
     void cut();
     void change();
@@ -202,6 +237,8 @@ private:
     void padHoles();
     void box();
     void panClearance();
+    void removeCrossmember(const Word&);
+    void removeMount(const Word&);
     // work
     const StepState& step(const Word& w) const;
     const StepState& stepOrNext();
@@ -214,6 +251,7 @@ private:
     void brace();
     void presence();
     void standing();
+    void removeBrace(const Word&);
     // build
     void settings(const std::function<void(Settings&)>& change, std::string sentence);
     void name();

@@ -19,7 +19,7 @@ using Bad = BadCell;
 
 class PointsReader {
 public:
-    PointsReader(const Build& b, Subject subject, PointsAre are, std::string source)
+    PointsReader(const Build& b, SubjectId subject, PointsAre are, std::string source)
         : scratch_(b), subject_(subject), are_(are), source_(std::move(source)) {}
 
     bool header(const CsvRecord& record) {
@@ -134,7 +134,7 @@ private:
 
     Build scratch_;
     std::vector<Change> back_; ///< undoes what this line did so far
-    Subject subject_;
+    SubjectId subject_;
     PointsAre are_;
     std::string source_;
     std::map<std::string, size_t> columns_;
@@ -144,7 +144,7 @@ private:
 
 } // namespace
 
-Result<ReadPoints> readPoints(std::string_view bytes, const Build& build, Subject subject, PointsAre are,
+Result<ReadPoints> readPoints(std::string_view bytes, const Build& build, SubjectId subject, PointsAre are,
                               const std::string& source) {
     auto decoded = decodedText(bytes);
     if (!decoded) return decoded.error();
@@ -157,7 +157,7 @@ Result<ReadPoints> readPoints(std::string_view bytes, const Build& build, Subjec
     for (size_t i = 1; i < records.size(); ++i) reader.line(records[i]);
     static constexpr const char* what[3] = {"rough places", "the drawing's figures", "measured coordinates"};
     reader.out.edit.sentence =
-        fmt::format("import {} of {} points of the {}", what[static_cast<int>(are)], reader.out.points, word(subject));
+        fmt::format("import {} of {} points of the {}", what[static_cast<int>(are)], reader.out.points, nameOf(build, subject));
     reader.out.remark = std::move(decoded->remark);
     return std::move(reader.out);
 }

@@ -29,7 +29,8 @@ struct ReadPoints {
 /// Reads points of a subject; unknown names become new points. `source` goes with a drawing's figures; coordinates are taken by a
 /// session of that name. A bare number takes the line's unit; without one, the build's. Fails only when there is no header to go
 /// by.
-Result<ReadPoints> readPoints(std::string_view bytes, const build::Build&, build::Subject, PointsAre, const std::string& source);
+Result<ReadPoints> readPoints(std::string_view bytes, const build::Build&, build::SubjectId, PointsAre,
+                              const std::string& source);
 
 /// One point as it comes out of a survey.
 struct PointRow {

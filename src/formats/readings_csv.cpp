@@ -35,7 +35,7 @@ using Bad = BadCell;
 
 class Importer {
 public:
-    Importer(const Build& build, Subject subject, SessionId session, const std::string& session_name)
+    Importer(const Build& build, SubjectId subject, SessionId session, const std::string& session_name)
         : scratch_(build), subject_(subject), session_(session) {
         if (!session_) {
             Session fresh;
@@ -322,7 +322,7 @@ private:
     }
 
     Build scratch_;
-    Subject subject_;
+    SubjectId subject_;
     SessionId session_;
     std::map<std::string, size_t> columns_;
     std::map<PointId, bool> new_points_;
@@ -362,7 +362,7 @@ std::string CsvProblem::sentence() const {
     return s;
 }
 
-Result<ReadReadings> readReadings(std::string_view bytes, const Build& build, Subject subject, SessionId session,
+Result<ReadReadings> readReadings(std::string_view bytes, const Build& build, SubjectId subject, SessionId session,
                                   const std::string& session_name) {
     auto decoded = decodedText(bytes);
     if (!decoded) return decoded.error();
@@ -374,12 +374,12 @@ Result<ReadReadings> readReadings(std::string_view bytes, const Build& build, Su
         return Error{Error::Code::BadInput, "line 1", "The first line is not the header of a readings file.",
                      "It must be: kind,from,to,value,unit,sigma_mm,note. Nothing was changed.", -1};
     for (size_t i = 1; i < records.size(); ++i) importer.line(records[i]);
-    importer.out.edit.sentence = fmt::format("import {} readings of the {}", importer.out.readings, word(subject));
+    importer.out.edit.sentence = fmt::format("import {} readings of the {}", importer.out.readings, nameOf(build, subject));
     importer.out.remark = std::move(decoded->remark);
     return std::move(importer.out);
 }
 
-std::string writeReadings(const Build& b, Subject subject) {
+std::string writeReadings(const Build& b, SubjectId subject) {
     // the columns of set-ups and instruments only where there are some
     bool setups = false;
     bool instruments = false;

@@ -35,10 +35,10 @@ struct ReadReadings {
 /// `session` takes the readings; when it is none, a new one with the name `session_name` is made in the same edit.
 /// A bare number takes the line's unit; without one, the build's. A coordinate that is held otherwise already is left out. Fails
 /// only when the bytes are no text (`decodedText`) or there is no header to go by.
-Result<ReadReadings> readReadings(std::string_view bytes, const build::Build&, build::Subject, build::SessionId session,
+Result<ReadReadings> readReadings(std::string_view bytes, const build::Build&, build::SubjectId, build::SessionId session,
                                   const std::string& session_name);
 
 /// Writes a subject's points, held coordinates and readings; `readReadings` gives the same values back.
-std::string writeReadings(const build::Build&, build::Subject);
+std::string writeReadings(const build::Build&, build::SubjectId);
 
 } // namespace gorvet::formats

@@ -2,7 +2,7 @@
 
 namespace gorvet::prompt {
 
-entry::Context contextFor(const analysis::Results& r, build::Subject subject, const std::string& who,
+entry::Context contextFor(const analysis::Results& r, build::SubjectId subject, const std::string& who,
                           const std::string& now_utc) {
     entry::Context c;
     c.subject = subject;

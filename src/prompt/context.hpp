@@ -7,6 +7,6 @@
 /// The one place that knows both the grammar and the results; window and command line share it.
 namespace gorvet::prompt {
 
-entry::Context contextFor(const analysis::Results&, build::Subject, const std::string& who, const std::string& now_utc);
+entry::Context contextFor(const analysis::Results&, build::SubjectId, const std::string& who, const std::string& now_utc);
 
 } // namespace gorvet::prompt

@@ -1,7 +1,10 @@
 #pragma once
 
+#include "build/describe.hpp"
 #include "store/sqlite.hpp"
 #include "store/store.hpp"
+
+#include <algorithm>
 
 #include <unistd.h>
 
@@ -10,8 +13,9 @@ namespace gorvet::store {
 
 inline constexpr std::int64_t application_id = 0x476F7276; // "Gorv"
 /// 1: journal and snapshots. 2: a checksum on each line, blobs. 3: each sum made over the one before it, and the newest line
-/// named.
-inline constexpr std::int64_t schema_version = 3;
+/// named. From 4 on the version is that of the newest table or field: what was written by a program that knows more is never
+/// taken for damage.
+inline constexpr std::int64_t schema_version = std::max(3, build::newestVersion());
 inline constexpr std::int64_t snapshot_every = 200; ///< lines, at first: docs/file-format.md
 
 /// The connection, and a second descriptor that carries the kernel's lock. It is closed after SQLite's own, because closing

@@ -190,27 +190,10 @@ Result<void> Store::checkVersion() {
     return {};
 }
 
-Result<void> Store::migrate(std::int64_t from_version) {
-    sqlite3* db = db_->handle;
-    { // what does not load as it is must not be rewritten
-        Store trial(path_);
-        std::swap(trial.db_, db_);
-        auto loaded = trial.load();
-        std::swap(trial.db_, db_);
-        if (!loaded) return loaded.error();
-        if (!trial.damage_.empty()) return {}; // opens read-only, as it is: load() finds the same damage again
-    }
-    const auto copy = freeCopyName(path_, from_version);
-    if (!copyForGood(path_, copy)) {
-        read_only_reason_ = fmt::format("it is of file version {}, and no copy of it could be kept beside it", from_version);
-        return {};
-    }
-    Transaction transaction(db);
-    if (from_version < 2) {
-        execute(db, "ALTER TABLE journal ADD COLUMN sum TEXT NOT NULL DEFAULT '';"
-                    "ALTER TABLE snapshot ADD COLUMN sum TEXT NOT NULL DEFAULT '';");
-        execute(db, blob_schema);
-    }
+namespace {
+
+/// Version 3: each line's sum over the one before it, and the newest line named.
+void chainSums(sqlite3* db) {
     execute(db, head_schema);
     std::string before;
     std::int64_t newest = 0;
@@ -232,6 +215,32 @@ Result<void> Store::migrate(std::int64_t from_version) {
         put.bind(1, snapshots.integer(0)).bind(2, snapshotSum(snapshots.integer(0), snapshots.text(1)));
         put.step();
     }
+}
+
+} // namespace
+
+Result<void> Store::migrate(std::int64_t from_version) {
+    sqlite3* db = db_->handle;
+    { // what does not load as it is must not be rewritten
+        Store trial(path_);
+        std::swap(trial.db_, db_);
+        auto loaded = trial.load();
+        std::swap(trial.db_, db_);
+        if (!loaded) return loaded.error();
+        if (!trial.damage_.empty()) return {}; // opens read-only, as it is: load() finds the same damage again
+    }
+    const auto copy = freeCopyName(path_, from_version);
+    if (!copyForGood(path_, copy)) {
+        read_only_reason_ = fmt::format("it is of file version {}, and no copy of it could be kept beside it", from_version);
+        return {};
+    }
+    Transaction transaction(db);
+    if (from_version < 2) {
+        execute(db, "ALTER TABLE journal ADD COLUMN sum TEXT NOT NULL DEFAULT '';"
+                    "ALTER TABLE snapshot ADD COLUMN sum TEXT NOT NULL DEFAULT '';");
+        execute(db, blob_schema);
+    }
+    if (from_version < 3) chainSums(db);
     execute(db, fmt::format("PRAGMA user_version = {}", schema_version).c_str());
     transaction.commit();
     db_->version = schema_version;

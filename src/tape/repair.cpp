@@ -130,7 +130,7 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
     for (const FoundFlaw& f : flaws) {
         view.flaws.push_back(judgeFlaw(f));
         const JudgedFlaw& j = view.flaws.back();
-        if (j.verdict == PlanVerdict::Holds) continue;
+        if (j.verdict == PlanVerdict::Holds || f.elsewhere) continue;
         if (f.of_body) {
             ++view.body_places;
             view.body_hours += hoursOf(f, j, rates);

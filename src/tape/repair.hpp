@@ -18,8 +18,9 @@ struct FoundFlaw {
     std::optional<double> station_mm; ///< of the point; none when it has no place
     build::Side side = build::Side::None;
     bool on_rail = false;
-    bool of_body = false; ///< not of the frame: counted for itself
-    bool is_part = false; ///< `where` is a part, not a point
+    bool of_body = false;   ///< not of the frame: counted for itself
+    bool elsewhere = false; ///< on another thing than frame and body: judged, and counted nowhere
+    bool is_part = false;   ///< `where` is a part, not a point
     std::string direction;
     bool operator==(const FoundFlaw&) const = default;
 };

@@ -286,7 +286,7 @@ private:
         const double faults = enlargeHeights(scale);
         std::string words = factor > 1 ? fmt::format("from the left, heights × {:g}", factor) : "from the left";
         if (faults > 1) words += fmt::format(", twist and sag × {:g} more", faults);
-        if (v_.ink != Ink::Body) words += ": left rail full, right rail dashed";
+        if (v_.frame && v_.frame->rails) words += ": left rail full, right rail dashed";
         caption({0, at.y - f_.px(2)}, words);
         const auto where = [&](int p) {
             return P{to(v_.solution->points[p].position.x_mm, 0).x, at.y + height / 2 - scale * (shown_[p].z_mm - middle)};

@@ -34,7 +34,7 @@ TEST_CASE("a survey alone exports its sheets and its readings", "[analysis][file
     const auto folder = test::freshFolder("export-survey");
     build::Build b;
     for (const char* line : {"point A 0 0 0", "point B 1000 0 0", "A B 1000", "height A 0", "height B 3"}) {
-        auto understood = entry::understand(b, {build::Subject::Chassis, {}, {}}, line);
+        auto understood = entry::understand(b, {build::the_chassis, {}, {}}, line);
         REQUIRE(understood);
         REQUIRE(build::enact(b, understood->edit));
     }

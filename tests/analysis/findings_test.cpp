@@ -1,5 +1,6 @@
 // Every finding can be provoked, says what it means, and goes away when its remedy is taken.
 #include "analysis/cards.hpp"
+#include "analysis/bench.hpp"
 #include "analysis/findings.hpp"
 #include "prompt/context.hpp"
 #include "store/store.hpp"
@@ -12,7 +13,6 @@
 #include <set>
 
 using namespace gorvet;
-using analysis::Bench;
 
 namespace {
 
@@ -26,7 +26,7 @@ build::Build demo() {
     return b;
 }
 
-void type(build::Build& b, const std::string& line, build::Subject subject = build::Subject::Chassis) {
+void type(build::Build& b, const std::string& line, build::SubjectId subject = build::the_chassis) {
     INFO(line);
     entry::Context context;
     context.subject = subject;
@@ -147,7 +147,7 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
             CHECK(f->figure.empty() == plain.contains(f->code));
             CHECK(f->need.empty() == plain.contains(f->code));
             // and where to go: a place on The Rule, or the item it belongs to
-            CHECK((f->station_mm || !f->tag.empty() || f->bench == Bench::Work || plain.contains(f->code)));
+            CHECK((f->station_mm || !f->tag.empty() || f->bench() == "work" || plain.contains(f->code)));
         }
     }
 }
@@ -167,7 +167,7 @@ TEST_CASE("a gap that moved holds the work", "[analysis][demo]") {
     CHECK(found[0]->figure == "2.7 mm ± 0.8 mm");
     CHECK(found[0]->need == "1.5 mm");
     CHECK(found[0]->sentence.find("it opened by 2.7 mm") != std::string::npos);
-    const auto card = analysis::cardFor(b, r, build::Subject::Body, "gaps");
+    const auto card = analysis::cardFor(b, r, build::the_body, "gaps");
     REQUIRE(card);
     CHECK(card->rows[0].value == "4.5 → 7.2");
     // measured again at the same event, it replaces the figure
@@ -223,11 +223,11 @@ TEST_CASE("what moved between two sessions is said, and unlike supports with it"
     const auto untold = withCode(now, "tape.setup-untold");
     REQUIRE(untold.size() == 1);
     CHECK(untold[0]->sentence == "Nothing tells the plane floor from the chassis's own shape: it is the datum, taken as level.");
-    const auto line = analysis::cardFor(b, now, build::Subject::Chassis, fmt::format("setup:{}", b.setups.begin()->first.value));
+    const auto line = analysis::cardFor(b, now, build::the_chassis, fmt::format("setup:{}", b.setups.begin()->first.value));
     REQUIRE(line);
     CHECK(line->title == "plane floor");
     CHECK(line->rows[0].value == "taken as level: nothing tells");
-    const auto moved = analysis::cardFor(b, r, build::Subject::Chassis, "since");
+    const auto moved = analysis::cardFor(b, r, build::the_chassis, "since");
     REQUIRE(moved);
     CHECK(moved->rows[0].label == "Dl");
     CHECK(moved->rows[0].strong);
@@ -331,10 +331,10 @@ TEST_CASE("findings are sorted: by bench, the worst first", "[analysis][demo]") 
     for (size_t i = 1; i < r.findings.size(); ++i) {
         const auto& before = r.findings[i - 1];
         const auto& f = r.findings[i];
-        CHECK(before.bench <= f.bench);
-        if (before.bench == f.bench) CHECK(before.severity >= f.severity);
+        CHECK(analysis::placeOf(before.bench()) <= analysis::placeOf(f.bench()));
+        if (before.bench() == f.bench()) CHECK(before.severity >= f.severity);
     }
-    const auto worst = analysis::worstOf(r.findings, Bench::Make);
+    const auto worst = analysis::worstOf(r.findings, "make");
     CHECK(worst.severity == sheet::Severity::Bad);
     CHECK(worst.count == 7); // six mounts too high for their gap, the crossmember's nuts in the sleeve
 }

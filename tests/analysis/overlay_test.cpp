@@ -38,7 +38,7 @@ struct Car {
     Build b;
     analysis::ScanMeshes meshes;
     std::uint32_t next = 1;
-    ScanId add(Subject subject, ScanPart part, const std::string& name, Mesh m) {
+    ScanId add(SubjectId subject, ScanPart part, const std::string& name, Mesh m) {
         const ScanId id{next++};
         b.scans[id] = {id, subject, part, name, std::string(64, 'a')};
         b.next_id = next;
@@ -85,7 +85,7 @@ TEST_CASE("a turn about an axis is right-handed and keeps what lies on it", "[an
 TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     Car car;
     const Mesh wheel = box({-300, -700, 100}, {300, -500, 700});
-    const ScanId front = car.add(Subject::Chassis, ScanPart::Wheel, "front", wheel);
+    const ScanId front = car.add(the_chassis, ScanPart::Wheel, "front", wheel);
     car.b.travel.front_bump = {60, "60", Provenance::Measured};
     car.b.travel.front_droop = {80, "80", Provenance::Measured};
     car.b.travel.lock = {units::radians(30), "30°", Provenance::Measured};
@@ -124,7 +124,7 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     CHECK(about->sweep.pose(1, 0).moved({0, -600, 400})[2] == Approx(460));
     // a beam axle rises and rolls: one end at bump, the other at droop
     const Mesh beam = box({2650, -600, 350}, {2750, 600, 450});
-    const ScanId axle = car.add(Subject::Chassis, ScanPart::Axle, "axle", beam);
+    const ScanId axle = car.add(the_chassis, ScanPart::Axle, "axle", beam);
     const auto rolls = analysis::sweepOf(car.b, r, car.b.scans.at(axle), beam);
     REQUIRE(rolls);
     const double bump = car.b.travel.rear_bump.value, droop = car.b.travel.rear_droop.value;
@@ -135,7 +135,7 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     // a rear wheel does not steer, and its travel was not read
     Mesh behind = wheel;
     for (Point3& p : behind.points) p[0] += 2700;
-    const ScanId rear = car.add(Subject::Chassis, ScanPart::Wheel, "rear", behind);
+    const ScanId rear = car.add(the_chassis, ScanPart::Wheel, "rear", behind);
     const auto back = analysis::sweepOf(car.b, r, car.b.scans.at(rear), behind);
     REQUIRE(back);
     CHECK(back->sweep.v_steps == 1);
@@ -143,21 +143,21 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     CHECK(back->sweep.pose(1, 0).moved({2700, -600, 400})[2] == Approx(400 + car.b.travel.rear_bump.value));
     // a shaft hangs at the gearbox; its rear end goes up with the axle
     const Mesh shaft = box({900, -30, 370}, {2600, 30, 430});
-    const ScanId prop = car.add(Subject::Chassis, ScanPart::PropShaft, "shaft", shaft);
+    const ScanId prop = car.add(the_chassis, ScanPart::PropShaft, "shaft", shaft);
     const auto swung = analysis::sweepOf(car.b, r, car.b.scans.at(prop), shaft);
     REQUIRE(swung);
     CHECK(swung->sweep.pose(1, 0).moved({2600, 0, 400})[2] == Approx(400 + car.b.travel.rear_bump.value).margin(0.01));
     CHECK(shape::between(swung->sweep.pose(1, 0).moved({900, 0, 400}), {900, 0, 400}) < 1e-6);
     // an engine rocks about its length, a bonnet swings as it is said
     const Mesh engine = box({100, -200, 300}, {700, 200, 800});
-    const ScanId motor = car.add(Subject::Chassis, ScanPart::Engine, "engine", engine);
+    const ScanId motor = car.add(the_chassis, ScanPart::Engine, "engine", engine);
     const auto rock = analysis::sweepOf(car.b, r, car.b.scans.at(motor), engine);
     REQUIRE(rock);
     CHECK(rock->assumed);
     CHECK(rock->sweep.pose(1, 0).moved({400, 0, 800})[1] < -10); // its top to the left
     CHECK(rock->sweep.words(1, 0).find("left") != std::string::npos);
     const Mesh lid = box({-500, -600, 900}, {500, 600, 905});
-    const ScanId bonnet = car.add(Subject::Body, ScanPart::Bonnet, "bonnet", lid);
+    const ScanId bonnet = car.add(the_body, ScanPart::Bonnet, "bonnet", lid);
     CHECK_FALSE(analysis::sweepOf(car.b, r, car.b.scans.at(bonnet), lid)); // nothing said: shut
     car.b.swings[SwingId{90}] = {
         SwingId{90}, bonnet, {500, -600, 900}, {500, 600, 900}, {units::radians(60), "60°", Provenance::Measured}, {}};
@@ -165,15 +165,15 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     REQUIRE(open);
     CHECK(open->sweep.one_way);
     CHECK(open->sweep.pose(1, 0).moved({-500, 0, 900})[2] == Approx(900 + 1000 * std::sin(units::radians(60))));
-    CHECK_FALSE(analysis::sweepOf(car.b, r, {ScanId{99}, Subject::Chassis, ScanPart::Chassis}, lid));
+    CHECK_FALSE(analysis::sweepOf(car.b, r, {ScanId{99}, the_chassis, ScanPart::Chassis}, lid));
 }
 
 TEST_CASE("every pair by its own need, and the worst first", "[analysis][overlay]") {
     Car car;
-    car.add(Subject::Body, ScanPart::Body, "shell", box({0, -600, 0}, {2000, 600, 2}));
-    car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({0, 400, -120}, {2000, 460, -20}));    // 20: needs 10
-    car.add(Subject::Chassis, ScanPart::Exhaust, "pipe", box({500, -300, -100}, {1500, -250, -35})); // 35: needs 40
-    car.add(Subject::Chassis, ScanPart::FuelTank, "tank", box({1600, -300, -200}, {1900, 0, -60}));  // 60; and 100 from the pipe
+    car.add(the_body, ScanPart::Body, "shell", box({0, -600, 0}, {2000, 600, 2}));
+    car.add(the_chassis, ScanPart::Chassis, "frame", box({0, 400, -120}, {2000, 460, -20}));    // 20: needs 10
+    car.add(the_chassis, ScanPart::Exhaust, "pipe", box({500, -300, -100}, {1500, -250, -35})); // 35: needs 40
+    car.add(the_chassis, ScanPart::FuelTank, "tank", box({1600, -300, -200}, {1900, 0, -60}));  // 60; and 100 from the pipe
     const analysis::Overlay o = car.overlay();
     REQUIRE(o.complete());
     CHECK(analysis::unlikeNeeds(o, car.b));
@@ -208,9 +208,8 @@ TEST_CASE("every pair by its own need, and the worst first", "[analysis][overlay
         if (p.pair.need.least_mm == 25) CHECK(p.pair.band == sit::Band::Tight);
     CHECK(analysis::cutMapOf(car.overlay(), car.b, 1)->cuts.empty());
     // an envelope that a pin keeps clear of is a part, too, but no sheet to cut
-    car.b.points[PointId{60}] = {PointId{60}, Subject::Chassis, "P", Vec3{0, 0, 0}};
-    car.b.obstacles[ObstacleId{61}] = {
-        ObstacleId{61}, Subject::Body, "climate", {800, 350, -60}, {1200, 500, -1}}; // over the frame
+    car.b.points[PointId{60}] = {PointId{60}, the_chassis, "P", Vec3{0, 0, 0}};
+    car.b.obstacles[ObstacleId{61}] = {ObstacleId{61}, the_body, "climate", {800, 350, -60}, {1200, 500, -1}}; // over the frame
     Pin clear;
     clear.id = PinId{62};
     clear.kind = PinKind::Clear;
@@ -274,7 +273,7 @@ TEST_CASE("a scan is laid by its mid-plane, by three, two, one, and by marker ba
     const Mesh shell = sim::bodyShell(40);
     // it lies off the centreline, turned
     const Motion off = shape::motionOf({0, 23, 0}, 0.02, 0, 0.015);
-    const ScanId id = car.add(Subject::Body, ScanPart::Body, "shell", moved(shell, off));
+    const ScanId id = car.add(the_body, ScanPart::Body, "shell", moved(shell, off));
     const auto laid = analysis::layBySymmetry(car.b, id, *car.meshes.at(id));
     REQUIRE(laid);
     REQUIRE(enact(car.b, laid->edit));
@@ -355,8 +354,8 @@ TEST_CASE("cuts are kept along the body, told when it moves, and compared with w
             floor.triangles.push_back({i * 31 + j, (i + 1) * 31 + j, (i + 1) * 31 + j + 1});
             floor.triangles.push_back({i * 31 + j, (i + 1) * 31 + j + 1, i * 31 + j + 1});
         }
-    car.add(Subject::Body, ScanPart::Body, "shell", floor);
-    car.add(Subject::Chassis, ScanPart::Chassis, "rail", box({400, -30, -50}, {800, 30, 40}));
+    car.add(the_body, ScanPart::Body, "shell", floor);
+    car.add(the_chassis, ScanPart::Chassis, "rail", box({400, -30, -50}, {800, 30, 40}));
     car.b.zones[ZoneId{40}] = {ZoneId{40}, "sill", ZoneRule::Brace, {500, -50, -10}, {600, 50, 10}};
     const analysis::Overlay o = car.overlay();
     const auto map = analysis::cutMapOf(o, car.b, 1);
@@ -410,8 +409,8 @@ TEST_CASE("cuts are kept along the body, told when it moves, and compared with w
 
 TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]") {
     Car car;
-    car.add(Subject::Body, ScanPart::Body, "shell", box({-280, -680, 780}, {280, -520, 782}));
-    car.add(Subject::Chassis, ScanPart::Wheel, "front", box({-300, -700, 100}, {300, -500, 700}));
+    car.add(the_body, ScanPart::Body, "shell", box({-280, -680, 780}, {280, -520, 782}));
+    car.add(the_chassis, ScanPart::Wheel, "front", box({-300, -700, 100}, {300, -500, 700}));
     analysis::Overlay o = car.overlay();
     const double still = analysis::liveOf(o, car.b, o.seat, 1).least_mm;
     CHECK(still == Approx(80).margin(1e-3));
@@ -439,9 +438,9 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     const auto first = static_cast<std::uint32_t>(shell.points.size());
     shell.points.insert(shell.points.end(), tray.points.begin(), tray.points.end());
     for (const auto& t : tray.triangles) shell.triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
-    car.add(Subject::Body, ScanPart::Body, "shell", shell);
-    car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({0, -300, 300}, {2000, -250, 380}));
-    car.add(Subject::Chassis, ScanPart::Engine, "engine", box({-6000, -150, 450}, {8000, 150, 600}));
+    car.add(the_body, ScanPart::Body, "shell", shell);
+    car.add(the_chassis, ScanPart::Chassis, "frame", box({0, -300, 300}, {2000, -250, 380}));
+    car.add(the_chassis, ScanPart::Engine, "engine", box({-6000, -150, 450}, {8000, 150, 600}));
     const auto way = analysis::wayOf(car.overlay(), car.b, 1);
     REQUIRE(way);
     CHECK_FALSE(way->down.found);
@@ -464,8 +463,8 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     Mesh cloud;
     cloud.points = car.meshes.at(ScanId{2})->points;
     Car bare;
-    bare.add(Subject::Body, ScanPart::Body, "shell", shell);
-    bare.add(Subject::Chassis, ScanPart::Chassis, "frame", cloud);
+    bare.add(the_body, ScanPart::Body, "shell", shell);
+    bare.add(the_chassis, ScanPart::Chassis, "frame", cloud);
     const auto free = analysis::wayOf(bare.overlay(), bare.b, 1);
     REQUIRE(free);
     CHECK(free->down.straight);
@@ -489,8 +488,8 @@ TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alo
             board.triangles.push_back({a, a + columns + 2, a + columns + 1});
         }
     Car car;
-    car.add(Subject::Body, ScanPart::Body, "shell", board);
-    car.add(Subject::Chassis, ScanPart::Chassis, "frame", box({-5000, -40, 500}, {7000, 40, 560}));
+    car.add(the_body, ScanPart::Body, "shell", board);
+    car.add(the_chassis, ScanPart::Chassis, "frame", box({-5000, -40, 500}, {7000, 40, 560}));
     const auto kept = [&](const std::vector<sit::CutAgainst>& besides) {
         Car copy = car;
         const auto o = copy.overlay();

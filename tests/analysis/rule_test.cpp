@@ -23,7 +23,7 @@ build::Build demo() {
     return b;
 }
 void type(build::Build& b, const std::string& line) {
-    auto understood = entry::understand(b, {build::Subject::Chassis, {}, {}}, line);
+    auto understood = entry::understand(b, {build::the_chassis, {}, {}}, line);
     if (!understood) FAIL(understood.error().text());
     REQUIRE(build::enact(b, understood->edit));
 }

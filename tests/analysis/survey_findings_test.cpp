@@ -16,7 +16,7 @@ namespace {
 struct Bench {
     Build b;
     analysis::Results r;
-    Subject subject = Subject::Chassis;
+    SubjectId subject = the_chassis;
 
     void type(const std::string& line) {
         INFO(line);
@@ -73,7 +73,7 @@ TEST_CASE("what was found stands in the findings, on its card, on the plan, and 
         REQUIRE(f);
         CHECK_FALSE(f->sentence.empty());
         CHECK_FALSE(f->remedy.empty());
-        const auto card = analysis::cardFor(t.b, t.r, Subject::Chassis, f->tag);
+        const auto card = analysis::cardFor(t.b, t.r, the_chassis, f->tag);
         REQUIRE(card);
         CHECK(card->word == f->word);
     }
@@ -82,10 +82,10 @@ TEST_CASE("what was found stands in the findings, on its card, on the plan, and 
     CHECK(t.find("tape.thin")->severity == Severity::Bad);
     CHECK(*t.find("tape.thin")->station_mm == Approx(1000).margin(1));
     CHECK(t.find("tape.seized")->sentence == "Track rod end is seized.");
-    const auto words = drawn(analysis::tapeView(t.b, t.r, Subject::Chassis, {}, 1200, 900, sheet::Format{1}));
+    const auto words = drawn(analysis::tapeView(t.b, t.r, the_chassis, {}, 1200, 900, sheet::Format{1}));
     CHECK(words.find("crack") != std::string::npos);
     CHECK(words.find("track rod end") != std::string::npos);
-    REQUIRE(analysis::cardFor(t.b, t.r, Subject::Chassis, "repair"));
+    REQUIRE(analysis::cardFor(t.b, t.r, the_chassis, "repair"));
     // a rail that fails shuts the hold point before the cut; seen to, it opens again
     CHECK(t.r.work_facts.flaw_open.find("fails") != std::string::npos);
     t.type("remove found crack Cr");
@@ -120,7 +120,7 @@ TEST_CASE("points off the drawing are said, the rest of the frame is not accused
     CHECK(f->subject == "Cr");
     CHECK(f->sentence.find("1 point stands off the drawing") == 0);
     CHECK(std::stod(f->figure) == Approx(9).margin(0.5)); // the other points pull a little towards it
-    const auto card = analysis::cardFor(t.b, t.r, Subject::Chassis, "drawing");
+    const auto card = analysis::cardFor(t.b, t.r, the_chassis, "drawing");
     REQUIRE(card);
     CHECK(card->title == "against the works");
     CHECK(card->rows.front().label == "Cr");
@@ -168,7 +168,7 @@ TEST_CASE("half a body, mirrored, can be seated, and never gets a green verdict 
     t.look();
     REQUIRE(t.find("tape.assumed"));
     CHECK(t.find("tape.assumed")->subject == "Hr, Sr, Tr");
-    const PointId hr = pointNamed(t.b, Subject::Body, "Hr")->id;
+    const PointId hr = pointNamed(t.b, the_body, "Hr")->id;
     CHECK(t.r.body.assumed(hr));
     CHECK_FALSE(t.r.body.positionOf(hr)); // no bench takes it for measured
     t.type("tyre front 340");
@@ -185,20 +185,18 @@ TEST_CASE("half a body, mirrored, can be seated, and never gets a green verdict 
         REQUIRE(t.r.seat.wishes[i].usable);
         if (rests_on_it) CHECK(t.r.seat.wishes[i].verdict != PlanVerdict::Holds);
     }
-    const auto card = analysis::cardFor(t.b, t.r, Subject::Body, "point:" + std::to_string(hr.value));
+    const auto card = analysis::cardFor(t.b, t.r, the_body, "point:" + std::to_string(hr.value));
     REQUIRE(card);
     CHECK(card->rows.front().value.find("assumed") != std::string::npos);
-    CHECK(drawn(analysis::tapeView(t.b, t.r, Subject::Body, {}, 1200, 900, sheet::Format{1})).find("Hr ?") != std::string::npos);
+    CHECK(drawn(analysis::tapeView(t.b, t.r, the_body, {}, 1200, 900, sheet::Format{1})).find("Hr ?") != std::string::npos);
 }
 
 TEST_CASE("an obstacle is drawn with its name and opens its card", "[analysis]") {
     Bench t;
     t.type("blocked engine 400 1400 -200 200 100 900");
     t.look();
-    CHECK(drawn(analysis::tapeView(t.b, t.r, Subject::Chassis, {}, 1200, 900, sheet::Format{1})).find("engine") !=
-          std::string::npos);
-    const auto card =
-        analysis::cardFor(t.b, t.r, Subject::Chassis, "obstacle:" + std::to_string(t.b.obstacles.begin()->first.value));
+    CHECK(drawn(analysis::tapeView(t.b, t.r, the_chassis, {}, 1200, 900, sheet::Format{1})).find("engine") != std::string::npos);
+    const auto card = analysis::cardFor(t.b, t.r, the_chassis, "obstacle:" + std::to_string(t.b.obstacles.begin()->first.value));
     REQUIRE(card);
     CHECK(card->title == "engine is in the way");
     for (const auto& next : t.r.chassis.next)
@@ -222,7 +220,7 @@ TEST_CASE("a diamond of 8 mm at one end only is named where it is, and nobody ca
     CHECK(part->sentence.find("The pair Dl–Dr is out of square by 8.0 mm") == 0);
     REQUIRE(part->station_mm);
     CHECK(*part->station_mm == Approx(3008).margin(1));
-    const auto headline = analysis::headline(t.b, t.r, analysis::Bench::Tape, Subject::Chassis);
+    const auto headline = analysis::headline(t.b, t.r, "tape", the_chassis);
     CHECK(headline.sentence.find("straight") == std::string::npos);
 }
 
@@ -235,8 +233,8 @@ TEST_CASE("held figures that contradict are named in a finding; claims and few c
     REQUIRE(held);
     CHECK(held->severity == Severity::Bad);
     CHECK(held->sentence.find("station of Cr") != std::string::npos);
-    CHECK(analysis::headline(t.b, t.r, analysis::Bench::Tape, Subject::Chassis)
-              .below.find("What is held contradicts the readings.") != std::string::npos);
+    CHECK(analysis::headline(t.b, t.r, "tape", the_chassis).below.find("What is held contradicts the readings.") !=
+          std::string::npos);
     t.type("remove hold Cr x");
     t.look();
     CHECK_FALSE(t.find("tape.hold-contradicts"));

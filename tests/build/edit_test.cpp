@@ -8,7 +8,7 @@ using namespace gorvet::build;
 
 namespace {
 
-Point point(std::uint32_t id, const std::string& name, Subject subject = Subject::Chassis) {
+Point point(std::uint32_t id, const std::string& name, SubjectId subject = the_chassis) {
     Point p;
     p.id = PointId{id};
     p.subject = subject;
@@ -155,7 +155,7 @@ TEST_CASE("what would break a reference is refused and says why", "[build]") {
     m.bolt = {11, "11", Provenance::Measured};
     CHECK(refused(Set<MountDesign>{m}) == "bolt = 11: must be 8, 10, 12, 14 or 16 mm.");
     // the same name may stand on the other subject
-    CHECK(enact(b, Change{Put<Point>{point(7, "A", Subject::Body)}}));
+    CHECK(enact(b, Change{Put<Point>{point(7, "A", the_body)}}));
 }
 
 TEST_CASE("sides are read from names", "[build]") {

@@ -83,7 +83,7 @@ TEST_CASE("numbers: finite, and in the range of their field", "[gate]") {
     }
     Settings s;
     s.frame_tolerance_mm = 999'999'999;
-    CHECK(refusal(Set<Settings>{s}) == "frame_tolerance_mm = 1e+09: must be between 0.01 and 100.");
+    CHECK(refusal(Set<Settings>{s}) == "frame tolerance = 1e+09 mm: must be between 0.01 and 100 mm.");
     Session session;
     session.carried_mass_kg = -20;
     CHECK(refusal(Put<Session>{session}).find("between 0 and 20000") != std::string::npos);
@@ -117,7 +117,7 @@ TEST_CASE("ids near the end of their numbers are refused, and leave the next one
         p.id = PointId{id};
         CHECK_FALSE(admit(b, Put<Point>{p}));
         CHECK_FALSE(enact(b, Change{Put<Point>{p}}));
-        CHECK(b.next_id == 1);
+        CHECK(b.next_id == the_chassis.value + 1);
         CHECK(b.points.empty());
     }
 }
@@ -126,7 +126,7 @@ TEST_CASE("a point stays with its subject", "[gate]") {
     Build b;
     REQUIRE(admit(b, Put<Point>{point("A")}));
     Point p = point("A");
-    p.subject = Subject::Body;
+    p.subject = the_body;
     CHECK_FALSE(admit(b, Put<Point>{p}));
 }
 
@@ -141,7 +141,7 @@ TEST_CASE("a build read from a file must be one that edits could have made", "[g
     };
     CHECK(broken([](Build& c) { c.next_id = 1; }));
     CHECK(broken([](Build& c) {
-        c.points[PointId{2}] = Point{PointId{2}, Subject::Chassis, "A"};
+        c.points[PointId{2}] = Point{PointId{2}, the_chassis, "A"};
         c.next_id = 3;
     }));
     CHECK(broken([](Build& c) { c.points.begin()->second.name = ""; }));

@@ -120,6 +120,30 @@ point,Dr,,,mm,,,,
         for words in ("As found: the chassis", "Practice:", "middle low", "left aft"):
             self.assertIn(words, text)
 
+    def test_another_frame_is_surveyed_beside_the_chassis(self):
+        build = self.dir / "two.gorvet"
+        cli("new", build)
+        csv = self.file("r.csv", "kind,from,to,value\nheight,Al,,300\nheight,Ar,,300\nheight,Bl,,300\nheight,Br,,330\ntape,Al,Ar,800\ntape,Bl,Br,800.6\ntape,Al,Bl,2150\ntape,Ar,Br,2150.2\ntape,Al,Br,2294.1\ntape,Ar,Bl,2293.9\n")
+        unknown = cli("import", build, csv, "--subject", "second")
+        self.assertEqual(unknown.returncode, 2)
+        self.assertIn("It has body, chassis.", unknown.stderr)
+        self.assertEqual(cli("enter", build, "subject second candidate note seen on Friday").returncode, 0)
+        self.assertEqual(cli("import", build, csv, "--subject", "second").returncode, 0)
+        lines = ["point Al rail 0 -400 300", "point Ar rail 0 400 300", "point Bl rail 2150 -400 300", "point Br rail 2150 400 300", "datum station Al Ar 0", "datum centred Al Ar", "datum centred Bl Br"]
+        self.assertEqual(cli("enter", build, "--subject", "second", *lines).returncode, 0)
+        solved = cli("tape", "solve", build, "--subject", "second")
+        self.assertEqual(solved.returncode, 0, solved.stderr)
+        at = {p["name"]: p for p in json.loads(solved.stdout)["points"]}
+        self.assertAlmostEqual(at["Br"]["z_mm"] - at["Bl"]["z_mm"], 30, delta=0.5)
+        self.assertEqual(cli("tape", "solve", build).returncode, 1)  # nothing is measured on the chassis itself
+        twist = [f for f in json.loads(cli("findings", build).stdout)["findings"] if f["code"] == "tape.twist"]
+        self.assertEqual([(f["verdict"], f["station_mm"]) for f in twist], [("Fails", None)])
+        self.assertEqual(cli("export", build, "--all", self.dir / "x").returncode, 0)
+        self.assertTrue((self.dir / "x" / "survey-second.pdf").exists())
+        self.assertFalse((self.dir / "x" / "survey-chassis.pdf").exists())
+        self.assertEqual(cli("enter", build, "remove subject second").returncode, 1)
+        self.assertEqual(cli("undo", build).returncode, 0)
+
     def test_what_was_found_with_a_photo_and_what_it_costs(self):
         f = self.dir / "b.gorvet"
         cli("new", f)
@@ -286,6 +310,13 @@ point,Dr,,,mm,,,,
         self.assertIn("fouls the chassis", j["sentence"])
         self.assertEqual(j["need"]["least_mm"], 8)
         self.assertTrue(all(f["code"].startswith("scan.") for f in j["findings"]))
+        # the list of findings has those of the scans, too, and says that it takes a while
+        every = cli("findings", build)
+        self.assertEqual([f for f in json.loads(every.stdout)["findings"] if f["bench"] == "Scan"], j["findings"])
+        self.assertIn("clearances of 2 scans", every.stderr)
+        without = cli("findings", build, "--without-scans")
+        self.assertFalse([f for f in json.loads(without.stdout)["findings"] if f["bench"] == "Scan"])
+        self.assertEqual(without.stderr, "")
         pair = j["pairs"][0]
         self.assertEqual((pair["one"], pair["other"], pair["verdict"], pair["provenance"]), ("the body", "the chassis", "Fouls", "measured"))
         # the way in: how high, and what is in the way straight down when the body is cut for its seat alone

@@ -51,7 +51,7 @@ TEST_CASE("what was left is found again: bench, ground, text size, sound", "[des
         Driver d;
         d.window.setGround(desk::Ground::Dye);
         d.window.setTextScale(1.25);
-        d.window.setBench(4);
+        d.window.setBench("make");
         d.window.resize(1111, 777);
         QSettings settings(file, QSettings::IniFormat);
         d.window.remember(settings);
@@ -73,7 +73,7 @@ TEST_CASE("what was left is found again: bench, ground, text size, sound", "[des
     again.setValue("window/text", "huge");
     again.setValue("window/geometry", QByteArray("x"));
     d.window.recall(again);
-    CHECK(d.find<QPushButton>("verbWork")->isChecked());
+    CHECK(d.find<QPushButton>("verbTape")->isChecked());
 }
 
 TEST_CASE("a large survey is worked out beside the window, and can be stopped", "[desk]") {

@@ -240,7 +240,7 @@ TEST_CASE("points come in by the menu, and the report as found goes out", "[desk
     d.action("importCoordinates");
     const auto& b = d.window.document().latest();
     CHECK(b.readings.size() == 2);
-    CHECK(build::pointNamed(b, build::Subject::Chassis, "Q"));
+    CHECK(build::pointNamed(b, build::the_chassis, "Q"));
     REQUIRE_FALSE(desk::ask::presets().told.isEmpty()); // the bad line is named, the others are kept
     CHECK(desk::ask::presets().told.last().contains("line 4"));
     desk::ask::presets().answers = {d.folder.filePath("nothing.csv")};

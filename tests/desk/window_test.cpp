@@ -232,7 +232,7 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
         CHECK(d.window.document().results().seat.pose.shift.x_mm == Approx(before).margin(1e-6));
         rule->setFocus();
         QTest::keyClick(rule, Qt::Key_Left, Qt::ControlModifier);
-        CHECK(d.window.document().store()->undoSentence().find("pin station") == 0);
+        CHECK(d.window.document().store()->undoSentence().find("move the body") == 0);
     }
     SECTION("another pair on Down; a tag of The Rule opens its finding") {
         const QString first = d.text("entryPair");

@@ -11,7 +11,7 @@ namespace {
 const std::string header = "kind,from,to,value,unit,sigma_mm,note\n";
 
 formats::ReadReadings readInto(Build& b, const std::string& csv) {
-    auto read = formats::readReadings(csv, b, Subject::Chassis, {}, "import");
+    auto read = formats::readReadings(csv, b, the_chassis, {}, "import");
     if (!read) FAIL(read.error().text());
     REQUIRE(enact(b, read->edit));
     return std::move(*read);
@@ -40,13 +40,13 @@ TEST_CASE("readings of every kind come in", "[formats]") {
     CHECK(read.readings == 8);
     CHECK(read.points == 3);
     CHECK(read.holds == 3);
-    const Point* a = pointNamed(b, Subject::Chassis, "A");
+    const Point* a = pointNamed(b, the_chassis, "A");
     REQUIRE(a);
     CHECK(a->role == Role::Rail);
     CHECK(a->rough == Vec3{0, -420.5, 310});
     CHECK(a->note == "front left");
-    CHECK(pointNamed(b, Subject::Chassis, "B")->rough->x_mm == Approx(2350));
-    CHECK(pointNamed(b, Subject::Chassis, "B")->rough->z_mm == Approx(4.5 * 25.4));
+    CHECK(pointNamed(b, the_chassis, "B")->rough->x_mm == Approx(2350));
+    CHECK(pointNamed(b, the_chassis, "B")->rough->z_mm == Approx(4.5 * 25.4));
     std::vector<const Reading*> r;
     for (const auto& [id, reading] : b.readings) r.push_back(&reading);
     CHECK(r[0]->value.value == Approx(1673.4));
@@ -98,7 +98,7 @@ TEST_CASE("a bad line is named by number and column, the others are kept", "[for
     CHECK(read.problems[0].message.find(part) != std::string::npos);
     CHECK(read.readings == 2);
     // a point that only the bad line named is not left behind
-    CHECK_FALSE(pointNamed(b, Subject::Chassis, "N"));
+    CHECK_FALSE(pointNamed(b, the_chassis, "N"));
     CHECK(b.points.size() == 3);
 }
 
@@ -114,16 +114,16 @@ TEST_CASE("spellings of CSV", "[formats]") {
         CHECK(nameOf(b, only(b).from) == "A");
     }
     SECTION("a quotation mark that is never closed") {
-        auto read = formats::readReadings(header + "tape,A,B,\"100,mm,,\n", b, Subject::Chassis, {}, "x");
+        auto read = formats::readReadings(header + "tape,A,B,\"100,mm,,\n", b, the_chassis, {}, "x");
         REQUIRE(read);
         REQUIRE(read->problems.size() == 1);
         CHECK(read->problems[0].message.find("never closed") != std::string::npos);
     }
     SECTION("no header") {
-        const auto read = formats::readReadings("tape,A,B,100,mm,,\n", b, Subject::Chassis, {}, "x");
+        const auto read = formats::readReadings("tape,A,B,100,mm,,\n", b, the_chassis, {}, "x");
         REQUIRE_FALSE(read);
         CHECK(read.error().remedy.find("kind,from,to") != std::string::npos);
-        CHECK_FALSE(formats::readReadings("", b, Subject::Chassis, {}, "x"));
+        CHECK_FALSE(formats::readReadings("", b, the_chassis, {}, "x"));
     }
     SECTION("a build in inches gives bare numbers its unit") {
         Settings s;
@@ -137,7 +137,7 @@ TEST_CASE("spellings of CSV", "[formats]") {
 TEST_CASE("no file is too odd to be told what is wrong with it", "[formats]") {
     Build b;
     const auto read = [&](const std::string& csv) {
-        auto result = formats::readReadings(csv, b, Subject::Chassis, {}, "x");
+        auto result = formats::readReadings(csv, b, the_chassis, {}, "x");
         REQUIRE(result);
         CHECK(result->readings == 0);
         REQUIRE(result->problems.size() == 1);
@@ -171,11 +171,11 @@ TEST_CASE("a hundred thousand lines come in, all of them or all but the bad", "[
         bad += "tape,P1,P2,x,mm,,\n";
     }
     Build b;
-    const auto all = formats::readReadings(good, b, Subject::Chassis, {}, "x");
+    const auto all = formats::readReadings(good, b, the_chassis, {}, "x");
     REQUIRE(all);
     CHECK(all->readings + static_cast<int>(all->problems.size()) == 100000);
     CHECK(all->points == 300);
-    const auto none = formats::readReadings(bad, b, Subject::Chassis, {}, "x");
+    const auto none = formats::readReadings(bad, b, the_chassis, {}, "x");
     REQUIRE(none);
     CHECK(none->problems.size() == 100000);
     CHECK(none->points == 0);
@@ -189,13 +189,13 @@ TEST_CASE("importing again meets known points and holds", "[formats]") {
     CHECK(b.points.size() == 2);
     CHECK(b.holds.size() == 1);
     // another value for what is held is no second hold, and not taken in silence
-    const auto other = formats::readReadings(header + "hold-x,A,,6,mm,,\n", b, Subject::Chassis, b.sessions.begin()->first, "x");
+    const auto other = formats::readReadings(header + "hold-x,A,,6,mm,,\n", b, the_chassis, b.sessions.begin()->first, "x");
     REQUIRE(other);
     REQUIRE(other->problems.size() == 1);
     CHECK(other->problems[0].sentence().find("x of A is held at 5 mm already") != std::string::npos);
     CHECK(other->edit.changes.empty());
     CHECK(b.holds.begin()->second.value.value == 5);
-    CHECK(pointNamed(b, Subject::Chassis, "A")->rough->y_mm == 2);
+    CHECK(pointNamed(b, the_chassis, "A")->rough->y_mm == 2);
     CHECK(b.readings.size() == 2);
 }
 
@@ -224,13 +224,13 @@ TEST_CASE("what is written is read back the same", "[formats][property]") {
             csv += std::string(word(k)) + ",P" + std::to_string(from) + "," + (has_to ? "P" + std::to_string(to) : "") + "," +
                    number + "," + unit + "," + (how == 4 ? "1.5" : "") + ",\n";
         }
-        auto read = formats::readReadings(csv, b, Subject::Chassis, {}, "import");
+        auto read = formats::readReadings(csv, b, the_chassis, {}, "import");
         RC_ASSERT(static_cast<bool>(read));
         RC_ASSERT(read->problems.empty());
         RC_ASSERT(static_cast<bool>(enact(b, read->edit)));
-        const std::string written = formats::writeReadings(b, Subject::Chassis);
+        const std::string written = formats::writeReadings(b, the_chassis);
         Build c;
-        auto again = formats::readReadings(written, c, Subject::Chassis, {}, "import");
+        auto again = formats::readReadings(written, c, the_chassis, {}, "import");
         RC_ASSERT(static_cast<bool>(again));
         RC_ASSERT(again->problems.empty());
         RC_ASSERT(static_cast<bool>(enact(c, again->edit)));
@@ -243,6 +243,6 @@ TEST_CASE("what is written is read back the same", "[formats][property]") {
             RC_ASSERT(nameOf(b, r.from) == nameOf(c, theirs->second.from));
             ++theirs;
         }
-        RC_ASSERT(formats::writeReadings(c, Subject::Chassis) == written);
+        RC_ASSERT(formats::writeReadings(c, the_chassis) == written);
     }));
 }

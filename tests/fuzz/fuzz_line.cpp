@@ -14,7 +14,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
                                  "point G gearbox-mount 1000 0 320", "Al Bl 2000", "crossmember", "brace door gap 4"})
             if (auto u = entry::understand(b, c, line))
                 if (auto kept = build::enact(b, u->edit); !kept) std::abort();
-        c.subject = build::Subject::Body;
+        c.subject = build::the_body;
         for (const char* line : {"point Hl hinge-pillar 0 -1 0", "point Ml body-mount 1 -1 1"})
             if (auto u = entry::understand(b, c, line))
                 if (auto kept = build::enact(b, u->edit); !kept) std::abort();

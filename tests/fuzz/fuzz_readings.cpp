@@ -10,7 +10,7 @@ using namespace gorvet;
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     const std::string_view text(reinterpret_cast<const char*>(data), size);
     build::Build b;
-    auto read = formats::readReadings(text, b, build::Subject::Chassis, {}, "import");
+    auto read = formats::readReadings(text, b, build::the_chassis, {}, "import");
     if (!read) {
         if (read.error().message.empty()) std::abort(); // an error says why
         return 0;
@@ -20,9 +20,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (read->edit.changes.empty()) return 0;
     auto kept = build::enact(b, read->edit);
     if (!kept) std::abort(); // what the reader gives can be kept
-    const std::string written = formats::writeReadings(b, build::Subject::Chassis);
+    const std::string written = formats::writeReadings(b, build::the_chassis);
     build::Build again;
-    auto back = formats::readReadings(written, again, build::Subject::Chassis, {}, "import");
+    auto back = formats::readReadings(written, again, build::the_chassis, {}, "import");
     if (!back || !back->problems.empty()) std::abort(); // what we write we read
     return 0;
 }

@@ -28,7 +28,7 @@ Build begun(std::uint32_t seed, int difficulty) {
 
 void type(Build& b, const analysis::Results& r, const std::string& line) {
     INFO(line);
-    const auto understood = entry::understand(b, prompt::contextFor(r, Subject::Chassis, "M.", "2026-03-01T08:00:00Z"), line);
+    const auto understood = entry::understand(b, prompt::contextFor(r, the_chassis, "M.", "2026-03-01T08:00:00Z"), line);
     if (!understood) FAIL(understood.error().text());
     const auto kept = enact(b, understood->edit);
     if (!kept) FAIL(kept.error().text());

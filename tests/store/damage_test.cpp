@@ -27,7 +27,7 @@ TEST_CASE("a damaged line of the log: what was kept before it opens, read-only",
     const test::QuickFolder quick("store-line");
     const auto& folder = quick.path;
     const auto path = made(folder, 12);
-    REQUIRE(test::run("sqlite3 " + path.string() + " \"UPDATE journal SET changes = replace(changes, 'P8', 'Q8') WHERE seq = 8\"")
+    REQUIRE(test::run("sqlite3 " + path.string() + " \"UPDATE journal SET changes = replace(changes, 'P10', 'Q10') WHERE seq = 8\"")
                 .code == 0);
     const std::string before = test::fileText(path);
     auto store = Store::open(path);
@@ -51,7 +51,7 @@ TEST_CASE("a damaged snapshot costs only time", "[store][damage]") {
     REQUIRE(store);
     CHECK((*store)->damage().empty());
     CHECK((*store)->build().points.size() == 205);
-    CHECK(pointNamed((*store)->build(), Subject::Chassis, "P7"));
+    CHECK(pointNamed((*store)->build(), the_chassis, "P7"));
 }
 
 TEST_CASE("files cut short or overwritten at random never crash, are never changed, and show only what was kept",
@@ -125,7 +125,7 @@ TEST_CASE("a file of version 1 is brought up after a copy of it was kept", "[sto
         CHECK((*store)->damage().empty());
         CHECK((*store)->build().stretch.cut_station);
     }
-    CHECK(test::run("sqlite3 " + path.string() + " 'PRAGMA user_version'").out == "3\n");
+    CHECK(test::run("sqlite3 " + path.string() + " 'PRAGMA user_version'").out == "4\n");
     // a second file of the same name does not take the first copy's place
     std::filesystem::remove(path);
     std::filesystem::copy_file(fixture(), path);

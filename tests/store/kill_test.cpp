@@ -113,7 +113,7 @@ std::string csvOf(const Build& b, std::mt19937& rng) {
         } else if (kind < 5) {
             (void)s.redo(author);
         } else if (kind == 5 && s.build().points.size() > 2) {
-            auto read = formats::readReadings(csvOf(s.build(), rng), s.build(), Subject::Chassis, {}, "import");
+            auto read = formats::readReadings(csvOf(s.build(), rng), s.build(), the_chassis, {}, "import");
             if (read && !s.keep(read->edit, author)) _exit(2);
         } else if (kind == 6) {
             const auto photo = path.string() + ".photo" + std::to_string(rng() % 1000);

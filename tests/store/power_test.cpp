@@ -269,7 +269,7 @@ TEST_CASE("the power goes at every write of every writing command: nothing confi
         std::string csv = "kind,from,to,value,unit,sigma_mm,note\n";
         for (int i = 0; i < 150; ++i)
             csv += "tape,A" + std::to_string(i) + ",B" + std::to_string(i) + "," + std::to_string(900 + i) + ",mm,,\n";
-        auto read = formats::readReadings(csv, s.build(), Subject::Chassis, {}, "import");
+        auto read = formats::readReadings(csv, s.build(), the_chassis, {}, "import");
         REQUIRE(read);
         REQUIRE(s.keep(read->edit, author));
     };
@@ -310,7 +310,7 @@ TEST_CASE("the power goes while a file of an older version is brought up", "[sto
     const test::QuickFolder quick("store-power-migrate");
     const auto& folder = quick.path;
     std::mt19937 rng(7);
-    for (const char* name : {"version-1.gorvet", "version-2.gorvet"}) {
+    for (const char* name : {"version-1.gorvet", "version-2.gorvet", "version-3.gorvet"}) {
         const std::string bytes = test::fileText(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures" / name);
         std::string expected;
         int cuts = 0;
@@ -339,6 +339,6 @@ TEST_CASE("the power goes while a file of an older version is brought up", "[sto
                 REQUIRE(stateOf(**again) == expected);
             }
         }
-        CHECK(cuts > 20);
+        CHECK(cuts > (std::string(name) == "version-3.gorvet" ? 5 : 20)); // of version 3 only the mark changes
     }
 }

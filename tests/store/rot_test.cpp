@@ -44,7 +44,7 @@ db.commit()
 TEST_CASE("a line older than the snapshot that is not as it was written is told", "[store][rot]") {
     const test::QuickFolder quick("rot-old");
     const auto path = made(quick.path, 210);
-    sql(path, "UPDATE journal SET inverse = replace(inverse, '17', '18') WHERE seq = 17");
+    sql(path, "UPDATE journal SET inverse = replace(inverse, '19', '20') WHERE seq = 17");
     auto store = Store::open(path);
     REQUIRE(store);
     REQUIRE((*store)->damage().size() == 1);
@@ -107,7 +107,7 @@ TEST_CASE("a snapshot is not trusted for its sum: what it holds must be a build"
         {"UPDATE snapshot SET build = replace(build, '\\\"pins\\\":[]', '\\\"pins\\\":[{\\\"id\\\":7}]')",
          "UPDATE snapshot SET build = replace(build, '\\\"readings\\\":[]', '\\\"readings\\\":[{\\\"id\\\":9,\\\"from\\\":999,\\\"to\\\":998}]')",
          "UPDATE snapshot SET build = replace(build, '\\\"P7\\\"', '\\\"P8\\\"')",
-         "UPDATE snapshot SET build = replace(build, '\\\"next_id\\\":201', '\\\"next_id\\\":2')",
+         "UPDATE snapshot SET build = replace(build, '\\\"next_id\\\":203', '\\\"next_id\\\":2')",
          "UPDATE snapshot SET build = printf('%.*c', 3000000, '[')", "UPDATE snapshot SET build = '{}'",
          "UPDATE snapshot SET build = ''"}) {
         const auto path = made(quick.path, 205);
@@ -206,6 +206,38 @@ TEST_CASE("a file of version 2 keeps what it held, its old log checked before it
     CHECK((*hurt)->damage().at(0).find("line 20 of its log is not as it was written") == 0);
     CHECK((*hurt)->build() == shown);
     CHECK(test::fileText(quick.path / "hurt.gorvet") == before);
+}
+
+TEST_CASE("a file of version 3 knew two subjects by their words, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-3");
+    const auto fixture = std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-3.gorvet";
+    const auto path = quick.path / "three.gorvet";
+    std::filesystem::copy_file(fixture, path);
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "three.version-3.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.points.size() == 6);
+        REQUIRE(pointNamed(b, the_body, "Hl"));
+        CHECK(pointNamed(b, the_chassis, "Br"));
+        CHECK_FALSE(pointNamed(b, the_chassis, "Hl"));
+        CHECK(setupNamed(b, the_chassis, "floor"));
+        CHECK(b.subjects.size() == 2);
+        REQUIRE((*store)->redo(author));
+        CHECK((*store)->build().settings.frame_tolerance_mm == 2.5);
+        Subject mill;
+        mill.id = SubjectId{(*store)->build().next_id};
+        mill.name = "mill";
+        REQUIRE((*store)->keep(Edit{"measure the mill", {Put<Subject>{mill}}}, author));
+        while (!(*store)->undoSentence().empty()) REQUIRE((*store)->undo(author)); // what the old program wrote, too
+        CHECK((*store)->build().points.empty());
+    }
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
 }
 
 TEST_CASE("readers stand in nobody's way, and see what is kept", "[store][lock]") {

@@ -11,7 +11,7 @@
 using namespace gorvet;
 
 namespace {
-analysis::Results surveyed(const std::string& csv, build::Build& b, build::Subject subject) {
+analysis::Results surveyed(const std::string& csv, build::Build& b, build::SubjectId subject) {
     const auto read = formats::readReadings(csv, b, subject, {}, "demo");
     REQUIRE(read);
     REQUIRE(read->problems.empty());
@@ -28,7 +28,7 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
                                    folder.string() + " --seed " + std::to_string(seed * 101));
         REQUIRE(ran.code == 0);
         build::Build b;
-        const auto r = surveyed(test::fileText(folder / "tern-chassis.csv"), b, build::Subject::Chassis);
+        const auto r = surveyed(test::fileText(folder / "tern-chassis.csv"), b, build::the_chassis);
         REQUIRE(r.chassis.solution.status == tape::Status::Solved);
         CHECK(r.chassis.survey.points.size() == 34);
         CHECK(r.chassis.survey.readings.size() >= 180);
@@ -45,7 +45,7 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
         // the hidden diamond of 5.2 mm lies inside its ± (here widened to three σ, so that ten of ten may be asked for)
         for (const auto& f : r.chassis.condition.figures)
             if (f.kind == tape::FigureKind::Diamond) CHECK(std::abs(f.value_mm - 5.2) < f.half_width_mm * 3 / 1.96);
-        const auto body = surveyed(test::fileText(folder / "petrel-body.csv"), b, build::Subject::Body);
+        const auto body = surveyed(test::fileText(folder / "petrel-body.csv"), b, build::the_body);
         REQUIRE(body.body.solution.status == tape::Status::Solved);
         CHECK(body.body.survey.points.size() >= 20);
         CHECK(body.body.survey.readings.size() >= 110);

@@ -10,8 +10,7 @@ namespace gorvet::desk {
 class ScanBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(ScanBench)
 public:
-    analysis::Bench kind() const override { return analysis::Bench::Scan; }
-    QString name() const override { return tr("Scan"); }
+    ScanBench() : Bench("scan") {}
     sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     QString placeholder() const override { return tr("a scan's place, like  scan shell move 0 0 -20"); }

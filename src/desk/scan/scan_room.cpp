@@ -227,7 +227,7 @@ void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& p
     const auto moving = meshes_.find(id);
     if (moving == meshes_.end()) return done(Error{Error::Code::NotFound, "scan", "This scan is not there.", "", -1});
     // onto everything else on the same subject, or on the other one where it stands now
-    const bool on_body = b.scans.at(id).subject == build::Subject::Body;
+    const bool on_body = b.scans.at(id).subject == build::the_body;
     const shape::Motion seat = overlay_ ? overlay_->seat : shape::Motion{};
     std::vector<Point3> fixed;
     for (const bool same : {true, false}) {

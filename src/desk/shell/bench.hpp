@@ -1,9 +1,10 @@
 #pragma once
 
-#include "analysis/views.hpp"
+#include "analysis/bench.hpp"
 #include "desk/shell/document.hpp"
 
 #include <functional>
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -11,7 +12,7 @@ namespace gorvet::desk {
 
 /// What the window knows beyond the document: which subject Tape shows, what is picked, which proposal is shown.
 struct ViewState {
-    build::Subject subject = build::Subject::Chassis;
+    build::SubjectId subject = build::the_chassis;
     std::string selected;
     int skip = 0;         ///< how many proposed readings were passed over
     bool compare = false; ///< Sit shows what costs what, Scan its clearances pair by pair
@@ -39,13 +40,23 @@ struct Proposal {
 /// One bench of the desk: how its sheet is drawn and how its work begins. It computes nothing.
 class Bench {
 public:
+    /// `key` is that of a bench in `analysis::benches`.
+    explicit Bench(std::string_view key) : info_(analysis::benchOf(key)) {}
     virtual ~Bench() = default;
-    virtual analysis::Bench kind() const = 0;
-    virtual QString name() const = 0;
-    virtual sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const = 0;
-    virtual std::vector<Starter> starters(const Document&, const ViewState&) const = 0;
+    const analysis::BenchInfo& info() const { return *info_; }
+    std::string_view key() const { return info_->key; }
+    QString name() const { return QString::fromUtf8(info_->name); }
+    /// Unless it says otherwise, the bench's view.
+    virtual sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const;
+    virtual std::vector<Starter> starters(const Document&, const ViewState&) const { return {}; }
     virtual std::optional<Proposal> proposal(const Document&, const ViewState&) const { return std::nullopt; }
-    virtual QString placeholder() const = 0;
+    virtual QString placeholder() const { return {}; }
+
+private:
+    const analysis::BenchInfo* info_;
 };
+
+/// The desk's side of every bench in `analysis::benches`, in their order. One that has none of its own shows its view.
+std::vector<std::unique_ptr<Bench>> makeBenches();
 
 } // namespace gorvet::desk

@@ -77,7 +77,7 @@ void Document::close() {
 }
 
 void Document::setScanFindings(const std::vector<analysis::Finding>& findings) {
-    std::erase_if(results_.findings, [](const analysis::Finding& f) { return f.bench == analysis::Bench::Scan; });
+    std::erase_if(results_.findings, [](const analysis::Finding& f) { return f.bench() == "scan"; });
     results_.findings.insert(results_.findings.end(), findings.begin(), findings.end());
 }
 
@@ -85,7 +85,7 @@ const build::Build& Document::latest() const { return store_ ? store_->build() :
 
 void Document::analyse() {
     if (!store_) return;
-    std::map<build::Subject, size_t> readings;
+    std::map<build::SubjectId, size_t> readings;
     for (const auto& [id, r] : store_->build().readings)
         if (const auto from = store_->build().points.find(r.from); from != store_->build().points.end())
             ++readings[from->second.subject];

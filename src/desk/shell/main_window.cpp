@@ -2,20 +2,14 @@
 
 #include "analysis/cards.hpp"
 #include "analysis/overlay.hpp"
-#include "desk/make/make_bench.hpp"
-#include "desk/scan/scan_bench.hpp"
 #include "desk/scan/scan_room.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
 #include "desk/shell/verb_strip.hpp"
-#include "desk/sit/sit_bench.hpp"
-#include "desk/stretch/stretch_bench.hpp"
-#include "desk/tape/tape_bench.hpp"
 #include "desk/view3d/scene_pane.hpp"
 #include "desk/widgets/card_view.hpp"
 #include "desk/widgets/rule_view.hpp"
-#include "desk/work/work_bench.hpp"
 #include "prompt/context.hpp"
 
 #include <QAction>
@@ -40,12 +34,7 @@ const char* build_filter = "Gorvet builds (*.gorvet)";
 
 MainWindow::MainWindow() {
     setObjectName("mainWindow");
-    benches_.push_back(std::make_unique<TapeBench>());
-    benches_.push_back(std::make_unique<ScanBench>());
-    benches_.push_back(std::make_unique<SitBench>());
-    benches_.push_back(std::make_unique<StretchBench>());
-    benches_.push_back(std::make_unique<MakeBench>());
-    benches_.push_back(std::make_unique<WorkBench>());
+    benches_ = makeBenches();
     QString user = qEnvironmentVariable("GORVET_USER", qEnvironmentVariable("USER"));
     document_.setUser(user.isEmpty() ? "builder" : user);
     buildMenu();
@@ -63,7 +52,7 @@ MainWindow::MainWindow() {
     connect(strip_, &VerbStrip::cancelled, this, &MainWindow::cancelWork);
     resize(1280, 800);
     setGround(Ground::Day);
-    setBench(0);
+    showBench(0);
     refresh();
 }
 
@@ -127,11 +116,9 @@ void MainWindow::buildMenu() {
         state_.compare = false;
         refresh();
     });
-    const auto compare = [this](analysis::Bench kind) {
-        const bool there = bench().kind() == kind;
-        if (!there)
-            for (size_t i = 0; i < benches_.size(); ++i)
-                if (benches_[i]->kind() == kind) setBench(static_cast<int>(i));
+    const auto compare = [this](std::string_view key) {
+        const bool there = bench().key() == key;
+        if (!there) setBench(key);
         state_.compare = !there || !state_.compare;
         state_.way = false;
         sit_in_space_ = false;
@@ -139,9 +126,9 @@ void MainWindow::buildMenu() {
         findSeatings();
     };
     add(tr("What costs what, on Sit; pair by pair, on Scan"), "compare", QKeySequence("F5"),
-        [this, compare] { compare(bench().kind() == analysis::Bench::Scan ? analysis::Bench::Scan : analysis::Bench::Sit); });
-    add(tr("What costs what"), "compareSeatings", QKeySequence(), [compare] { compare(analysis::Bench::Sit); });
-    add(tr("Clearances, pair by pair"), "comparePairs", QKeySequence(), [compare] { compare(analysis::Bench::Scan); });
+        [this, compare] { compare(bench().key() == "scan" ? "scan" : "sit"); });
+    add(tr("What costs what"), "compareSeatings", QKeySequence(), [compare] { compare("sit"); });
+    add(tr("Clearances, pair by pair"), "comparePairs", QKeySequence(), [compare] { compare("scan"); });
     add(tr("The way in"), "wayIn", QKeySequence("Ctrl+Y"), [this] { sayWayIn(); });
     add(tr("Cut map…"), "cutMap", QKeySequence("Ctrl+K"), [this] { exportCutMap(); });
     add(tr("Keep the cuts as steps of the work"), "keepCuts", QKeySequence("Ctrl+Shift+K"), [this] { keepCuts(); });
@@ -176,7 +163,7 @@ void MainWindow::buildCentral() {
     std::vector<const Bench*> list;
     for (const auto& b : benches_) list.push_back(b.get());
     strip_ = new VerbStrip(list, menu_);
-    connect(strip_, &VerbStrip::chosen, this, &MainWindow::setBench);
+    connect(strip_, &VerbStrip::chosen, this, &MainWindow::showBench);
     column->addWidget(strip_);
 
     pages_ = new QStackedWidget;
@@ -229,20 +216,8 @@ void MainWindow::buildCentral() {
     words->addWidget(headline_);
     words->addWidget(below_);
     head->addLayout(words, 1);
-    for (const auto subject : {build::Subject::Chassis, build::Subject::Body}) {
-        auto* button = new QPushButton(subject == build::Subject::Chassis ? tr("chassis") : tr("body"));
-        button->setObjectName(subject == build::Subject::Chassis ? "subjectChassis" : "subjectBody");
-        button->setCheckable(true);
-        button->setToolTip("F6");
-        connect(button, &QPushButton::clicked, this, [this, subject] {
-            state_.subject = subject;
-            state_.skip = 0;
-            card_->close();
-            refresh();
-        });
-        subjects_[static_cast<int>(subject)] = button;
-        head->addWidget(button, 0, Qt::AlignTop);
-    }
+    subject_row_ = new QHBoxLayout;
+    head->addLayout(subject_row_);
     area->addLayout(head);
     sheet_ = new SheetView;
     sheet_->setObjectName("sheet");
@@ -331,7 +306,7 @@ void MainWindow::buildCentral() {
         if (!document_.isOpen() || !calling_out_) return sheet::Drawing{};
         const auto next = bench().proposal(document_, state_);
         if (!next || !next->ends) return sheet::Drawing{};
-        const auto subject = bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis;
+        const auto subject = bench().key() == "tape" ? state_.subject : build::the_chassis;
         return analysis::pairView(document_.results(), subject, *next->ends, w, h, f);
     });
     pages_->addWidget(call_out_);
@@ -348,9 +323,12 @@ void MainWindow::buildCentral() {
 void MainWindow::shortcuts() {
     for (size_t i = 0; i < benches_.size(); ++i)
         connect(new QShortcut(QKeySequence(QString("Alt+%1").arg(i + 1)), this), &QShortcut::activated, this,
-                [this, i] { setBench(static_cast<int>(i)); });
-    connect(new QShortcut(QKeySequence("F6"), this), &QShortcut::activated, this,
-            [this] { subjects_[state_.subject == build::Subject::Chassis ? 0 : 1]->click(); });
+                [this, i] { showBench(static_cast<int>(i)); });
+    connect(new QShortcut(QKeySequence("F6"), this), &QShortcut::activated, this, [this] {
+        const auto order = build::subjectsInOrder(document_.build());
+        const auto now = std::find(order.begin(), order.end(), state_.subject);
+        turnTo(now == order.end() || now + 1 == order.end() ? order.front() : *(now + 1));
+    });
     connect(new QShortcut(QKeySequence("F2"), this), &QShortcut::activated, this, [this] { entry_->field()->setFocus(); });
 }
 
@@ -380,7 +358,12 @@ void MainWindow::setTextScale(double scale) {
     refreshWords();
 }
 
-void MainWindow::setBench(int index) {
+void MainWindow::setBench(std::string_view key) {
+    for (size_t i = 0; i < benches_.size(); ++i)
+        if (benches_[i]->key() == key) showBench(static_cast<int>(i));
+}
+
+void MainWindow::showBench(int index) {
     current_ = index;
     calling_out_ = false;
     strip_->setCurrent(index);
@@ -403,17 +386,14 @@ void MainWindow::refresh() {
     }
     const auto& r = document_.results();
     for (size_t i = 0; i < benches_.size(); ++i) {
-        const auto kind = benches_[i]->kind();
-        bool any = document_.isOpen() && analysis::begun(document_.build(), r, kind);
+        const std::string_view key = benches_[i]->key();
+        bool any = document_.isOpen() && benches_[i]->info().begun(document_.build(), r);
         // no mark before it is known: a good one would say that nothing fouls
-        if (kind == analysis::Bench::Scan) any = any && room_->current();
-        strip_->setWorst(static_cast<int>(i), analysis::worstOf(r.findings, kind), any);
+        if (key == "scan") any = any && room_->current();
+        strip_->setWorst(static_cast<int>(i), analysis::worstOf(r.findings, key), any);
     }
-    const bool tape = bench().kind() == analysis::Bench::Tape;
-    for (const auto subject : {build::Subject::Chassis, build::Subject::Body}) {
-        subjects_[static_cast<int>(subject)]->setVisible(tape);
-        subjects_[static_cast<int>(subject)]->setChecked(state_.subject == subject);
-    }
+    const bool tape = bench().key() == "tape";
+    refreshSubjects(tape);
     slide_mm_ = 0;
     showSpace();
     refreshWords();
@@ -438,9 +418,8 @@ void MainWindow::refreshWords() {
         setWindowTitle("Gorvet");
         return;
     }
-    const auto h = bench().kind() == analysis::Bench::Scan
-                       ? (state_.way ? room_->wayHeadline() : room_->headline())
-                       : analysis::headline(document_.build(), document_.results(), bench().kind(), state_.subject);
+    const auto h = bench().key() == "scan" ? (state_.way ? room_->wayHeadline() : room_->headline())
+                                           : bench().info().headline(document_.build(), document_.results(), state_.subject);
     headline_->setText(QString::fromStdString(h.sentence));
     below_->setText(QString::fromStdString(h.below));
     const auto& damage = document_.results().file_damage;
@@ -493,100 +472,5 @@ void MainWindow::refreshStarters() {
 }
 
 void MainWindow::say(const QString& text, const char* role) { entry_->setEcho(text, role); }
-
-// ---- entering
-
-entry::Context MainWindow::context() const {
-    const auto subject = bench().kind() == analysis::Bench::Tape ? state_.subject : build::Subject::Chassis;
-    return prompt::contextFor(document_.results(), subject, document_.user().toStdString(),
-                              QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
-}
-
-void MainWindow::preview() {
-    if (!document_.isOpen()) return;
-    const QString line = entry_->fullLine();
-    if (line.isEmpty()) {
-        const auto proposal = bench().proposal(document_, state_);
-        entry_->setEcho(proposal ? proposal->hint : bench().placeholder(), "");
-        return;
-    }
-    const auto understood = entry::understand(document_.latest(), context(), line.toStdString());
-    if (understood) {
-        QString echo = QString::fromStdString(understood->echo);
-        if (!understood->remark.empty()) echo += QString::fromUtf8(" · ") + QString::fromStdString(understood->remark);
-        entry_->setEcho(echo, understood->remark.empty() ? "" : "warn");
-    } else { // while typing, a line is unfinished rather than wrong
-        entry_->setEcho(QString::fromStdString(understood.error().text()), "");
-    }
-}
-
-bool MainWindow::enter(const QString& line, From from) {
-    auto understood = entry::understand(document_.latest(), context(), line.toStdString());
-    const auto complain = [&](const Error& e) {
-        const QString text = QString::fromStdString(e.text());
-        if (from == From::Card && card_->isVisible())
-            card_->say(text);
-        else
-            say(text, "bad");
-        if (from == From::EntryLine) entry_->pointAt(e.column);
-        return false;
-    };
-    if (!understood) return complain(understood.error());
-    if (understood->subject) {
-        state_.subject = *understood->subject;
-        if (from == From::EntryLine) entry_->clear();
-        refresh();
-        return true;
-    }
-    state_.skip = 0;
-    if (auto kept = document_.keep(understood->edit); !kept) return complain(kept.error()); // what follows is drawn by `changed`
-    if (from == From::Card) card_->close();
-    if (from == From::EntryLine) entry_->clear();
-    QString said = tr("kept: %1").arg(QString::fromStdString(understood->echo));
-    if (const auto next = document_.stale() ? std::nullopt : bench().proposal(document_, state_))
-        said += tr(" · next: %1").arg(next->hint);
-    say(said);
-    return true;
-}
-
-void MainWindow::showCard(const QString& tag, const QPoint& at, QWidget* from) {
-    const auto card = analysis::cardFor(document_.build(), document_.results(), state_.subject, tag.toStdString());
-    if (!card) return;
-    state_.selected = tag.toStdString();
-    sheet_->refresh();
-    QWidget* desk = card_->parentWidget();
-    card_->show(*card, document_.history(card->journal_table, card->journal_id), from->mapTo(desk, at), theme_);
-}
-
-void MainWindow::slideBody(double mm) {
-    slide_mm_ = 0;
-    // sliding the body edge is a decision about where the hinge pillar stands
-    for (const auto& [id, pin] : document_.build().pins) {
-        if (pin.kind != build::PinKind::Station) continue;
-        QString line = "pin station";
-        for (const auto point : pin.points) line += " " + QString::fromStdString(build::nameOf(document_.build(), point));
-        enter(line + QString(" %1 mm tol %2 mm").arg(pin.target.value + mm, 0, 'f', 1).arg(pin.tolerance, 0, 'f', 1));
-        return;
-    }
-    rule_->refresh();
-    if (inSpace()) {
-        scene_pane_->say({});
-        showOverlay(); // back to where it sits
-    }
-    say(tr("Pin the hinge pillar at a station first: then the body edge can be slid."), "warn");
-}
-
-/// What is typed over a view, and means nothing there, goes on the line.
-void MainWindow::keyPressEvent(QKeyEvent* e) {
-    QLineEdit* const field = calling_out_ ? call_out_->field() : entry_->field();
-    const bool command = e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier);
-    if (command || e->text().isEmpty() || !e->text().front().isPrint() || !field->isVisible() || focusWidget() == field) {
-        QMainWindow::keyPressEvent(e);
-        return;
-    }
-    field->setFocus();
-    QKeyEvent typed(e->type(), e->key(), e->modifiers(), e->text());
-    QCoreApplication::sendEvent(field, &typed);
-}
 
 } // namespace gorvet::desk

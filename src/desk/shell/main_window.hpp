@@ -47,7 +47,9 @@ public:
     Document& document() { return document_; }
     void setGround(Ground);
     void setTextScale(double);
-    void setBench(int index);
+    /// Shows the bench of that key; nothing happens where there is none.
+    void setBench(std::string_view key);
+    std::string_view shownBench() const { return bench().key(); }
     /// Where a line comes from: only the entry line is cleared by what it gave, and a card hears its own errors.
     enum class From { EntryLine, Card, Elsewhere };
     /// Reads and keeps one line, as if typed. True when it was taken.
@@ -63,11 +65,15 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
+    void showBench(int index);
     void buildMenu();
     void buildCentral();
     void shortcuts();
     void refresh();
     void refreshWords();
+    void refreshSubjects(bool shown);
+    void turnTo(build::SubjectId);
+    QString subjectName() const;
     void refreshStarters();
     void preview();
     void showCard(const QString& tag, const QPoint& at, QWidget* from);
@@ -163,7 +169,8 @@ private:
     VerbStrip* strip_ = nullptr;
     QLabel* headline_ = nullptr;
     QLabel* below_ = nullptr;
-    QPushButton* subjects_[2] = {};
+    std::map<build::SubjectId, QPushButton*> subjects_; ///< of what can be surveyed, one each
+    QHBoxLayout* subject_row_ = nullptr;
     SheetView* sheet_ = nullptr;
     QStackedWidget* sheet_stack_ = nullptr;
     ScenePane* scene_pane_ = nullptr;

@@ -29,7 +29,7 @@ bool MainWindow::openFile(const QString& path) {
         ask::tell(this, tr("Not opened"), QString::fromStdString(opened.error().text()));
         return false;
     }
-    setBench(current_);
+    showBench(current_);
     playPractice();
     const auto& store = *document_.store();
     if (!store.notice().empty())
@@ -48,7 +48,7 @@ bool MainWindow::makeFile(const QString& path) {
         ask::tell(this, tr("Not made"), QString::fromStdString(made.error().text()));
         return false;
     }
-    setBench(0);
+    showBench(0);
     return true;
 }
 
@@ -77,8 +77,7 @@ std::optional<QByteArray> contentOf(QWidget* window, const QString& path) {
 
 void MainWindow::importReadings() {
     if (!document_.isOpen()) return;
-    const QString path = ask::fileToOpen(
-        this, tr("Import readings of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Readings (*.csv)"));
+    const QString path = ask::fileToOpen(this, tr("Import readings of the %1").arg(subjectName()), tr("Readings (*.csv)"));
     const auto content = contentOf(this, path);
     if (!content) return;
     const QByteArray& text = *content;
@@ -142,8 +141,7 @@ void MainWindow::keepImported(const build::Edit& edit, const std::vector<formats
 
 void MainWindow::importPoints(formats::PointsAre are) {
     if (!document_.isOpen()) return;
-    const QString path = ask::fileToOpen(
-        this, tr("Import points of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())), tr("Points (*.csv)"));
+    const QString path = ask::fileToOpen(this, tr("Import points of the %1").arg(subjectName()), tr("Points (*.csv)"));
     const auto content = contentOf(this, path);
     if (!content) return;
     const QByteArray& text = *content;
@@ -159,8 +157,7 @@ void MainWindow::importPoints(formats::PointsAre are) {
 void MainWindow::exportReport() {
     if (!document_.isOpen()) return;
     const QString path =
-        ask::fileToMake(this, tr("Report \"as found\" of the %1").arg(QString::fromUtf8(build::word(state_.subject).data())),
-                        tr("PDF (*.pdf)"), "as-found.pdf");
+        ask::fileToMake(this, tr("Report \"as found\" of the %1").arg(subjectName()), tr("PDF (*.pdf)"), "as-found.pdf");
     if (path.isEmpty()) return;
     writePages(path, tr("writing the report"),
                "As found: ", [subject = state_.subject](const build::Build& b, const analysis::Results& r) {

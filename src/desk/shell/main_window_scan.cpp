@@ -58,8 +58,7 @@ void MainWindow::buildScene() {
 }
 
 bool MainWindow::inSpace() const {
-    return (bench().kind() == analysis::Bench::Scan && !state_.compare && !state_.way) ||
-           (bench().kind() == analysis::Bench::Sit && sit_in_space_);
+    return (bench().key() == "scan" && !state_.compare && !state_.way) || (bench().key() == "sit" && sit_in_space_);
 }
 
 void MainWindow::showSpace() {
@@ -102,20 +101,30 @@ void MainWindow::addScan() {
     const int unit = ask::choice(this, tr("What is one unit of %1?").arg(QFileInfo(path).fileName()),
                                  tr("A file does not say it, and it is never guessed."), units);
     if (unit < 0) return;
-    const QStringList subjects{tr("the body"), tr("the chassis"), tr("engine and gearbox, on the chassis"),
-                               tr("axle or wheel, on the chassis")};
+    struct Shows {
+        build::SubjectId on;
+        build::ScanPart part;
+    };
+    QStringList subjects{tr("the body"), tr("the chassis"), tr("engine and gearbox, on the chassis"),
+                         tr("axle or wheel, on the chassis")};
+    std::vector<Shows> choices{{build::the_body, build::ScanPart::Body},
+                               {build::the_chassis, build::ScanPart::Chassis},
+                               {build::the_chassis, build::ScanPart::Engine},
+                               {build::the_chassis, build::ScanPart::Axle}};
+    for (const build::SubjectId other : build::subjectsInOrder(document_.latest())) {
+        if (other == build::the_body || other == build::the_chassis) continue;
+        subjects << tr("%1, on axes of its own").arg(QString::fromStdString(build::nameOf(document_.latest(), other)));
+        choices.push_back({other, build::isFrame(document_.latest(), other) ? build::ScanPart::Chassis : build::ScanPart::Other});
+    }
     const int shows =
         ask::choice(this, tr("What does it show?"), tr("It stands on the axes of what it shows until you lay it."), subjects);
     if (shows < 0) return;
-    document_.keepBlob(path, [this, path, unit, shows](const Result<store::Blob>& blob) {
+    document_.keepBlob(path, [this, path, unit, shown = choices[static_cast<size_t>(shows)]](const Result<store::Blob>& blob) {
         if (!blob) return say(QString::fromStdString(blob.error().text()), "bad");
         const build::Build& b = document_.latest();
-        const auto on = shows == 0 ? build::Subject::Body : build::Subject::Chassis;
-        const build::ScanPart part[] = {build::ScanPart::Body, build::ScanPart::Chassis, build::ScanPart::Engine,
-                                        build::ScanPart::Axle};
         const std::string name = analysis::scanNameFor(b, QFileInfo(path).fileName().toStdString());
         const auto kept = document_.keep(
-            analysis::keepScan(b, name, on, part[shows], static_cast<build::ScanUnit>(unit), blob->hash, blob->name));
+            analysis::keepScan(b, name, shown.on, shown.part, static_cast<build::ScanUnit>(unit), blob->hash, blob->name));
         if (!kept) return say(QString::fromStdString(kept.error().text()), "bad");
         say(tr("kept the scan %1").arg(QString::fromStdString(name)));
     });
@@ -225,7 +234,7 @@ void MainWindow::pickedInSpace(const ScenePick& pick) {
 void MainWindow::pickForLaying(const ScenePick& pick) {
     // as it stands on its subject's axes
     const build::Scan& scan = document_.build().scans.at(laying_->scan);
-    const Point3 own = scan.subject == build::Subject::Body ? inverse(room_->overlay()->seat).moved(pick.at) : pick.at;
+    const Point3 own = scan.subject == build::the_body ? inverse(room_->overlay()->seat).moved(pick.at) : pick.at;
     if (laying_->way == Laying::Datum) {
         laying_->places.push_back(own);
         if (laying_->places.size() < 6) return askLaying();
@@ -377,8 +386,7 @@ void MainWindow::keepDropped(const Result<build::Edit>& edit) {
 // ---- out
 
 void MainWindow::findSeatings() {
-    if (document_.isOpen() && bench().kind() == analysis::Bench::Sit && state_.compare)
-        room_->findSeatings([this] { refresh(); });
+    if (document_.isOpen() && bench().key() == "sit" && state_.compare) room_->findSeatings([this] { refresh(); });
 }
 
 void MainWindow::sayWayIn() {
@@ -389,12 +397,11 @@ void MainWindow::sayWayIn() {
         state_.compare = false;
         refresh();
     };
-    if (bench().kind() == analysis::Bench::Scan && state_.way) return show(false);
-    for (size_t i = 0; i < benches_.size() && bench().kind() != analysis::Bench::Scan; ++i)
-        if (benches_[i]->kind() == analysis::Bench::Scan) setBench(static_cast<int>(i));
+    if (bench().key() == "scan" && state_.way) return show(false);
+    setBench("scan");
     if (room_->way()) return show(true);
     room_->findWayIn([this, show](const analysis::WayFound&) {
-        if (bench().kind() != analysis::Bench::Scan) return;
+        if (bench().key() != "scan") return;
         show(true);
     });
 }

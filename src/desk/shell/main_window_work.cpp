@@ -88,7 +88,8 @@ void MainWindow::recall(QSettings& settings) {
     theme_ = Theme(settings.value("window/ground").toString() == "dye" ? Ground::Dye : Ground::Day,
                    std::clamp(settings.value("window/text", 1.0).toDouble(), 1.0, 1.5));
     setTextScale(theme_.textScale());
-    setBench(std::clamp(settings.value("window/bench", 0).toInt(), 0, static_cast<int>(benches_.size()) - 1));
+    showBench(0);
+    setBench(settings.value("window/bench").toString().toStdString());
     call_out_->setMuted(settings.value("window/muted", false).toBool());
 }
 
@@ -96,7 +97,7 @@ void MainWindow::remember(QSettings& settings) const {
     settings.setValue("window/geometry", saveGeometry());
     settings.setValue("window/ground", theme_.ground() == Ground::Dye ? "dye" : "day");
     settings.setValue("window/text", theme_.textScale());
-    settings.setValue("window/bench", current_);
+    settings.setValue("window/bench", QString::fromUtf8(bench().key().data(), static_cast<qsizetype>(bench().key().size())));
     settings.setValue("window/muted", call_out_->muted());
     if (document_.store()) settings.setValue("window/build", QString::fromStdString(document_.store()->path().string()));
 }

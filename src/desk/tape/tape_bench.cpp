@@ -19,7 +19,7 @@ std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& sta
     const auto& s = d.results().of(state.subject);
     std::vector<Starter> list;
     const auto& practice = d.build().practice;
-    const bool practising = practice.on && !practice.marked && state.subject == build::Subject::Chassis;
+    const bool practising = practice.on && !practice.marked && state.subject == build::the_chassis;
     if (!practising) list.push_back({tr("mark a point"), "point "});
     if (s.survey.points.empty()) {
         list.push_back({tr("how it stands"), "session "});
@@ -39,7 +39,7 @@ std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& sta
     list.push_back({tr("found"), "found "});
     list.push_back({tr("read from"), "setup "});
     list.push_back({tr("want to know"), "want "});
-    if (state.subject == build::Subject::Body) list.push_back({tr("a gap"), "gap "});
+    if (state.subject == build::the_body) list.push_back({tr("a gap"), "gap "});
     list.push_back({tr("how it stands"), "session "});
     return list;
 }

@@ -9,8 +9,7 @@ namespace gorvet::desk {
 class TapeBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(TapeBench)
 public:
-    analysis::Bench kind() const override { return analysis::Bench::Tape; }
-    QString name() const override { return tr("Tape"); }
+    TapeBench() : Bench("tape") {}
     sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     std::optional<Proposal> proposal(const Document&, const ViewState&) const override;

@@ -1,7 +1,7 @@
 #include "desk/widgets/drawing_painter.hpp"
 
-#include <QImage>
 #include <QFontMetricsF>
+#include <QImage>
 #include <QPainter>
 #include <QPainterPath>
 #include <cmath>

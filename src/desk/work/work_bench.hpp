@@ -9,8 +9,7 @@ namespace gorvet::desk {
 class WorkBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(WorkBench)
 public:
-    analysis::Bench kind() const override { return analysis::Bench::Work; }
-    QString name() const override { return tr("Work"); }
+    WorkBench() : Bench("work") {}
     sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     /// At a hold point: the next reading it asks for.

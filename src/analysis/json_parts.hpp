@@ -1,6 +1,7 @@
 #pragma once
 
-#include "cli/json.hpp"
+#include "analysis/bench.hpp"
+#include "analysis/json.hpp"
 #include "tape/assume.hpp"
 
 #include <cmath>
@@ -8,9 +9,8 @@
 #include <nlohmann/json.hpp>
 
 /// What the writers of JSON share. Only for .cpp files.
-namespace gorvet::cli {
+namespace gorvet::analysis {
 
-using namespace analysis;
 using Json = nlohmann::ordered_json;
 
 inline Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
@@ -20,12 +20,12 @@ inline const char* severityWord(sheet::Severity s) {
     return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "doubtful" : "bad";
 }
 
-inline Json findings(const std::vector<Finding>& list, std::optional<Bench> bench = {}) {
+inline Json findings(const std::vector<Finding>& list, std::string_view bench = {}) {
     Json j = Json::array();
     for (const Finding& f : list) {
-        if (bench && f.bench != *bench) continue;
+        if (!bench.empty() && f.bench() != bench) continue;
         j.push_back({{"code", f.code},
-                     {"bench", benchName(f.bench)},
+                     {"bench", benchName(f)},
                      {"severity", severityWord(f.severity)},
                      {"verdict", f.word},
                      {"subject", f.subject},
@@ -42,4 +42,4 @@ inline Json point(const build::Vec3& v) { return {{"x_mm", number(v.x_mm)}, {"y_
 
 inline std::string text(const Json& j) { return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
 
-} // namespace gorvet::cli
+} // namespace gorvet::analysis

@@ -1,6 +1,6 @@
-#include "cli/json_parts.hpp"
+#include "analysis/json_parts.hpp"
 
-namespace gorvet::cli {
+namespace gorvet::analysis {
 
 namespace {
 
@@ -152,7 +152,7 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
                 j["since"]["moved"].push_back(
                     {{"name", s.survey.points[m.after].name}, {"by_mm", vector(m.by)}, {"t", number(m.t)}});
     }
-    j["findings"] = findings(all, Bench::Tape);
+    j["findings"] = findings(all, "tape");
     return text(j);
 }
 
@@ -262,4 +262,4 @@ std::string gapsJson(const std::vector<tape::GapTrend>& trends) {
     return text(j);
 }
 
-} // namespace gorvet::cli
+} // namespace gorvet::analysis

@@ -8,7 +8,7 @@
 #include <string>
 
 /// Results as JSON, as docs/cli.md describes them. Lengths in mm (`_mm`), angles in degrees (`_deg`).
-namespace gorvet::cli {
+namespace gorvet::analysis {
 
 /// `lines`: the line of each reading in the CSV file it came from; empty: its place in the build.
 std::string tapeJson(const analysis::SurveyOf&, const std::vector<analysis::Finding>&,
@@ -34,4 +34,4 @@ std::string workJson(const build::Build&, const analysis::Results&);
 std::string playedJson(const analysis::Results&, bool& to_the_end);
 std::string findingsJson(const std::vector<analysis::Finding>&);
 
-} // namespace gorvet::cli
+} // namespace gorvet::analysis

@@ -1,7 +1,7 @@
-#include "cli/json_parts.hpp"
+#include "analysis/json_parts.hpp"
 #include "sim/plan_player.hpp"
 
-namespace gorvet::cli {
+namespace gorvet::analysis {
 
 namespace {
 Json candidate(const stretch::Candidate& c) {
@@ -90,7 +90,7 @@ std::string stretchJson(const Results& r) {
                              {"verdict", build::verdictWord(near.verdict)}});
     addJoint(j, p);
     j["verdict"] = p.status == stretch::Status::Waiting ? Json(nullptr) : Json(build::verdictWord(p.verdict));
-    j["findings"] = findings(r.findings, Bench::Stretch);
+    j["findings"] = findings(r.findings, "stretch");
     return text(j);
 }
 
@@ -176,7 +176,7 @@ std::string makeJson(const Results& r) {
         }
         j["crossmember"] = std::move(q);
     }
-    j["findings"] = findings(r.findings, Bench::Make);
+    j["findings"] = findings(r.findings, "make");
     return text(j);
 }
 
@@ -248,10 +248,10 @@ std::string workJson(const build::Build& b, const Results& r) {
                                                   : e.state == work::SteelState::Out ? "out"
                                                                                      : "planned"}});
     j["build"] = b.settings.name;
-    j["findings"] = findings(r.findings, Bench::Work);
+    j["findings"] = findings(r.findings, "work");
     return text(j);
 }
 
 std::string findingsJson(const std::vector<Finding>& list) { return text({{"findings", findings(list)}}); }
 
-} // namespace gorvet::cli
+} // namespace gorvet::analysis

@@ -1,9 +1,9 @@
-#include "cli/json_parts.hpp"
+#include "analysis/json_parts.hpp"
 
 #include "analysis/seatings.hpp"
 #include "analysis/sit_input.hpp"
 
-namespace gorvet::cli {
+namespace gorvet::analysis {
 
 namespace {
 
@@ -133,8 +133,8 @@ std::string sitJson(const build::Build& b, const Results& r) {
     for (const int i : r.seat.contradictory)
         j["contradictory"].push_back(pinName(b, b.pins.at(r.pin_ids[static_cast<size_t>(i)])));
     j["seatings"] = compared(b, r);
-    j["findings"] = findings(r.findings, Bench::Sit);
+    j["findings"] = findings(r.findings, "sit");
     return text(j);
 }
 
-} // namespace gorvet::cli
+} // namespace gorvet::analysis

@@ -1,7 +1,7 @@
+#include "analysis/json_parts.hpp"
 #include "analysis/practice.hpp"
-#include "cli/json_parts.hpp"
 
-namespace gorvet::cli {
+namespace gorvet::analysis {
 
 std::string drawingJson(const SurveyOf& s) {
     const tape::Comparison& c = s.drawing.comparison;
@@ -36,7 +36,7 @@ std::string foundJson(const build::Build& b, const Results& r) {
         const build::Flaw& f = b.flaws.at(r.flaw_ids[i]);
         const tape::JudgedFlaw& q = r.repair.flaws[i];
         j["found"].push_back({{"kind", build::word(f.kind)},
-                              {"subject", build::word(f.subject)},
+                              {"subject", build::nameOf(b, f.subject)},
                               {"point", f.point ? build::nameOf(b, f.point) : ""},
                               {"part", f.part},
                               {"amount_mm", value(f.amount)},
@@ -89,4 +89,4 @@ std::string practiceJson(const build::Build& b, const Results& r) {
     return text(j);
 }
 
-} // namespace gorvet::cli
+} // namespace gorvet::analysis

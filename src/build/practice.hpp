@@ -1,0 +1,54 @@
+#pragma once
+
+#include "build/survey.hpp"
+
+/// A practice frame and the answers given.
+namespace gorvet::build {
+
+struct Answer;
+using AnswerId = Id<Answer>;
+
+/// A practice frame: its hidden truth follows from seed and difficulty.
+struct Practice {
+    bool on = false;
+    double seed = 1;       ///< a whole number, 0…2³¹
+    double difficulty = 1; ///< 1, 2, 3
+    bool marked = false;   ///< the answers were handed in: the truth may be seen
+    bool operator==(const Practice&) const = default;
+};
+template <> struct Schema<Practice> {
+    static constexpr TableInfo table{"practice", "practice", 2, "the practice"};
+    static constexpr auto& in(auto& build) { return build.practice; }
+    static constexpr auto fields = std::tuple{
+        field("on", &Practice::on),
+        number("seed", &Practice::seed, Unit::None, 0, 2147483647),
+        number("difficulty", &Practice::difficulty, Unit::None, 1, 3),
+        field("marked", &Practice::marked),
+    };
+};
+static_assert(whole<Practice>());
+
+/// What the person says is wrong with the practice frame.
+struct Answer {
+    AnswerId id;
+    std::string about;              ///< key of a figure, or "reading"; unique but for readings
+    std::optional<Dimension> value; ///< mm; none: "straight"
+    PointId from;                   ///< of a reading said to be wrong
+    PointId to;
+    bool operator==(const Answer&) const = default;
+};
+template <> struct Schema<Answer> {
+    static constexpr TableInfo table{"answer", "answers", 2, "an answer"};
+    static constexpr auto& in(auto& build) { return build.answers; }
+    static constexpr auto title = std::tuple{&Answer::about};
+    static constexpr auto fields = std::tuple{
+        field("id", &Answer::id),
+        name("about", &Answer::about).says("key of a figure, or \"reading\""),
+        mm("value", &Answer::value, -500, 500).says("null: straight"),
+        field("from", &Answer::from),
+        field("to", &Answer::to),
+    };
+};
+static_assert(whole<Answer>());
+
+} // namespace gorvet::build

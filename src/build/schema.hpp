@@ -1,0 +1,164 @@
+#pragma once
+
+#include "build/ids.hpp"
+#include "build/words.hpp"
+#include "units/quantity.hpp"
+#include "units/text.hpp"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <tuple>
+#include <type_traits>
+#include <vector>
+
+/// What the document is made of, said once: beside each struct stands a `Schema` of it. Edits and their inverses, JSON,
+/// snapshots, checks of texts, numbers and references, the file's version, generators of tests and the table in
+/// `docs/file-format.md` are made from it.
+namespace gorvet::build {
+
+/// The unit in which a figure is kept.
+enum class Unit { None, Mm, Rad, MmOrRad, Kg, Mm2, Hours, Money, MmPerM };
+constexpr std::string_view unitSign(Unit u) {
+    switch (u) {
+    case Unit::Mm: return "mm";
+    case Unit::Rad: return "rad";
+    case Unit::MmOrRad: return "mm or rad";
+    case Unit::Kg: return "kg";
+    case Unit::Mm2: return "mm²";
+    case Unit::Hours: return "h";
+    case Unit::MmPerM: return "mm/m";
+    case Unit::None:
+    case Unit::Money: break;
+    }
+    return "";
+}
+
+/// Where a figure must lie, ends included. A range that is not `held` is asked of what comes in only: older files may hold more.
+struct Range {
+    double least = -1e9;
+    double most = 1e9;
+    bool held = false;
+};
+
+/// What a text is. A word is a name without blank, comma or quote, never empty. A hash names a blob's content; it may be empty.
+enum class TextKind { Note, Name, Word, Hash };
+
+/// One field of a struct of the document.
+template <class T, class M> struct Field {
+    using Owner = T;
+    using Value = M;
+    const char* name;
+    M T::*member;
+    Unit unit = Unit::None;
+    Range range{};
+    TextKind text = TextKind::Note;
+    bool is_needed = false; ///< a reference that can't be none
+    bool is_loose = false;  ///< what it refers to may go: it then waits for it, or is passed over
+    int since = 0;          ///< file version it came with; 0: with its table
+    const char* about = ""; ///< what the name and the type do not say
+
+    /// A reference that can't be none.
+    constexpr Field needed() const {
+        return with([](Field& f) { f.is_needed = true; });
+    }
+    /// What it refers to may go.
+    constexpr Field loose() const {
+        return with([](Field& f) { f.is_loose = true; });
+    }
+    /// The range is asked of what comes in, not of what a file holds.
+    constexpr Field onEntry() const {
+        return with([](Field& f) { f.range.held = false; });
+    }
+    /// The file version that brought it to a table that was there.
+    constexpr Field came(int version) const {
+        Field f = *this;
+        f.since = version;
+        return f;
+    }
+    constexpr Field says(const char* text_about) const {
+        Field f = *this;
+        f.about = text_about;
+        return f;
+    }
+
+private:
+    template <class F> constexpr Field with(F change) const {
+        Field f = *this;
+        change(f);
+        return f;
+    }
+};
+
+template <class T, class M> constexpr Field<T, M> field(const char* name, M T::*member) { return {name, member}; }
+template <class T, class M>
+constexpr Field<T, M> number(const char* name, M T::*member, Unit unit, double least = -1e9, double most = 1e9) {
+    return {name, member, unit, {least, most, true}};
+}
+template <class T, class M> constexpr Field<T, M> mm(const char* name, M T::*member, double least = -1e9, double most = 1e9) {
+    return number(name, member, Unit::Mm, least, most);
+}
+template <class T, class M> constexpr Field<T, M> rad(const char* name, M T::*member, double least = -1e9, double most = 1e9) {
+    return number(name, member, Unit::Rad, least, most);
+}
+template <class T> constexpr Field<T, std::string> textOf(const char* name, std::string T::*member, TextKind kind) {
+    return {name, member, Unit::None, {}, kind};
+}
+template <class T> constexpr auto name(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Name); }
+template <class T> constexpr auto word(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Word); }
+template <class T> constexpr auto hash(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Hash); }
+
+/// How a table, or a single part of the build, is called.
+struct TableInfo {
+    const char* name; ///< in the journal: "set-up"
+    const char* key;  ///< in a snapshot: "setups"
+    int since;        ///< file version it came with
+    const char* noun; ///< in a sentence: "a set-up"
+};
+
+/// Beside each struct: `fields`, a tuple of Field, one for each member. Beside what is a table or a single part of the build also
+///   `table`, a TableInfo,
+///   `in(build)`, the member of Build that holds it: a map from its id, the struct itself, or an optional of it,
+///   `key`, member pointers that no two rows share (a table may have none),
+///   `title`, member pointers that name a row in a sentence, where they are not the key,
+///   `subject_stays`, where rows that others refer to can't change their subject.
+template <class T> struct Schema;
+
+/// Calls f(field) for every field of T, in order.
+template <class T, class F> constexpr void eachField(F&& f) {
+    std::apply([&](const auto&... each) { (f(each), ...); }, Schema<T>::fields);
+}
+
+template <class M> struct IsOptional : std::false_type {};
+template <class M> struct IsOptional<std::optional<M>> : std::true_type {};
+template <class M> struct IsList : std::false_type {};
+template <class M> struct IsList<std::vector<M>> : std::true_type {};
+template <class M> struct IsId : std::false_type {};
+template <class M> struct IsId<Id<M>> : std::true_type {};
+/// A struct with fields of its own, like a dimension or a place.
+template <class M>
+concept Structured = requires {
+    Schema<M>::fields;
+};
+
+namespace counting {
+/// Becomes whatever a member is made from.
+struct Anything {
+    template <class T>
+    requires(!IsOptional<T>::value) operator T() const noexcept;
+};
+template <class T, class... Given> constexpr std::size_t members() {
+    if constexpr (requires { T{Given{}..., Anything{}}; })
+        return members<T, Given..., Anything>();
+    else
+        return sizeof...(Given);
+}
+} // namespace counting
+
+/// Whether the schema of T has as many fields as T has members: none is forgotten.
+template <class T> constexpr bool whole() { return std::tuple_size_v<decltype(Schema<T>::fields)> == counting::members<T>(); }
+
+/// A list of types.
+template <class... T> struct Types {};
+
+} // namespace gorvet::build

@@ -1,0 +1,175 @@
+#pragma once
+
+#include "build/survey.hpp"
+
+/// The rails, what is cut and let into them, and what is bolted on.
+namespace gorvet::build {
+
+struct Crossing;
+struct Mount;
+using CrossingId = Id<Crossing>;
+using MountId = Id<Mount>;
+
+struct RailSection {
+    Dimension height;
+    Dimension width;
+    Dimension thickness;
+    RailShape shape = RailShape::Box;
+    RailFace datum_face = RailFace::Top; ///< the face on which the rail points were marked
+    bool heat_treated = false;
+    bool operator==(const RailSection&) const = default;
+};
+template <> struct Schema<RailSection> {
+    static constexpr TableInfo table{"rail", "rail", 1, "the rail"};
+    static constexpr auto& in(auto& build) { return build.rail; }
+    static constexpr auto fields = std::tuple{
+        mm("height", &RailSection::height, 0, 500),      mm("width", &RailSection::width, 0, 500),
+        mm("thickness", &RailSection::thickness, 0, 25), field("shape", &RailSection::shape),
+        field("datum_face", &RailSection::datum_face),   field("heat_treated", &RailSection::heat_treated),
+    };
+};
+static_assert(whole<RailSection>());
+
+struct Stretch {
+    std::optional<Dimension> wheelbase_change; ///< decided; none: what Sit asks for
+    std::optional<Dimension> cut_station;
+    Dimension kerf{1.5, "", Provenance::Assumed};
+    Dimension root_gap{2.0, "", Provenance::Assumed};
+    Dimension sleeve_fit{1.0, "", Provenance::Assumed};             ///< clearance a side between rail and sleeve
+    Dimension sleeve_overlap_heights{2.0, "", Provenance::Assumed}; ///< rail heights each side of the cut
+    std::optional<Dimension> sleeve_wall;                           ///< none: as the rail
+    std::optional<Dimension> plug_hole;                             ///< none: the least that the rules allow
+    std::optional<Dimension> fish_plate;                            ///< thickness of a plate on each web; none: no plates
+    bool butt_counts = false; ///< the butt weld is fully penetrated, by someone licensed to make it, and may be counted
+    bool operator==(const Stretch&) const = default;
+};
+template <> struct Schema<Stretch> {
+    static constexpr TableInfo table{"stretch", "stretch", 1, "the stretch"};
+    static constexpr auto& in(auto& build) { return build.stretch; }
+    static constexpr auto fields = std::tuple{
+        mm("wheelbase_change", &Stretch::wheelbase_change, -3000, 3000),
+        mm("cut_station", &Stretch::cut_station, -5000, 20'000),
+        mm("kerf", &Stretch::kerf, 0, 10),
+        mm("root_gap", &Stretch::root_gap, 0, 10),
+        mm("sleeve_fit", &Stretch::sleeve_fit, 0, 10),
+        number("sleeve_overlap_heights", &Stretch::sleeve_overlap_heights, Unit::None, 0.5, 10).says("rail heights"),
+        mm("sleeve_wall", &Stretch::sleeve_wall, 1, 25).came(2),
+        mm("plug_hole", &Stretch::plug_hole, 4, 60).came(2),
+        mm("fish_plate", &Stretch::fish_plate, 2, 25).came(2),
+        field("butt_counts", &Stretch::butt_counts).came(2),
+    };
+};
+static_assert(whole<Stretch>());
+
+/// Something that runs along the frame, and whether it is there at all.
+struct Crossing {
+    CrossingId id;
+    CrossingKind kind = CrossingKind::PropShaft;
+    Presence presence = Presence::Present;
+    std::optional<Dimension> slack;  ///< by how much it can follow as it is, longer or shorter; none: not measured
+    std::optional<Dimension> starts; ///< stations between which it runs; none: all along
+    std::optional<Dimension> ends;
+    std::string note;
+    bool operator==(const Crossing&) const = default;
+};
+template <> struct Schema<Crossing> {
+    static constexpr TableInfo table{"crossing", "crossings", 2, "what crosses a cut"};
+    static constexpr auto& in(auto& build) { return build.crossings; }
+    static constexpr auto key = std::tuple{&Crossing::kind};
+    static constexpr auto fields = std::tuple{
+        field("id", &Crossing::id),
+        field("kind", &Crossing::kind),
+        field("presence", &Crossing::presence),
+        mm("slack", &Crossing::slack, 0, 2000),
+        mm("starts", &Crossing::starts, -5000, 20'000),
+        mm("ends", &Crossing::ends, -5000, 20'000),
+        field("note", &Crossing::note),
+    };
+};
+static_assert(whole<Crossing>());
+
+/// What every body mount is made of.
+struct MountDesign {
+    Dimension washer{3.0, "", Provenance::Assumed};
+    Dimension body_thickness{3.0, "", Provenance::Assumed}; ///< floor and doubler under the bolt head
+    Dimension biscuit_free{20.0, "", Provenance::Assumed};
+    Dimension biscuit_squash{0.15, "", Provenance::Assumed}; ///< share of the free height lost under load, 0…0.5
+    Dimension bolt{10.0, "", Provenance::Assumed};           ///< nominal diameter: 8, 10, 12, 14 or 16
+    Dimension standoff_step{5.0, "", Provenance::Assumed};   ///< standoffs are cut to multiples of this
+    Grip grip = Grip::Wall; ///< through the rail's wall only, or the whole rail with a crush tube
+    bool operator==(const MountDesign&) const = default;
+};
+template <> struct Schema<MountDesign> {
+    static constexpr TableInfo table{"mount-design", "mount_design", 1, "the design of the mounts"};
+    static constexpr auto& in(auto& build) { return build.mount_design; }
+    static constexpr auto fields = std::tuple{
+        mm("washer", &MountDesign::washer, 0, 20),
+        mm("body_thickness", &MountDesign::body_thickness, 0, 40),
+        mm("biscuit_free", &MountDesign::biscuit_free, 0, 100),
+        number("biscuit_squash", &MountDesign::biscuit_squash, Unit::None, 0, 0.5).says("share of the free height"),
+        mm("bolt", &MountDesign::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
+        mm("standoff_step", &MountDesign::standoff_step, 0.5, 50),
+        field("grip", &MountDesign::grip),
+    };
+};
+static_assert(whole<MountDesign>());
+
+struct Mount {
+    MountId id;
+    PointId body_point;
+    std::optional<Dimension> rail_station; ///< none: straight below the body point
+    bool operator==(const Mount&) const = default;
+};
+template <> struct Schema<Mount> {
+    static constexpr TableInfo table{"mount", "mounts", 1, "a body mount"};
+    static constexpr auto& in(auto& build) { return build.mounts; }
+    static constexpr auto key = std::tuple{&Mount::body_point};
+    static constexpr auto fields = std::tuple{
+        field("id", &Mount::id),
+        field("body_point", &Mount::body_point).needed(),
+        mm("rail_station", &Mount::rail_station, -5000, 20'000).onEntry().says("null: straight below the body point"),
+    };
+};
+static_assert(whole<Mount>());
+
+/// A box-section bridge between the rails, straight or with a dropped middle, bolted by end flanges.
+struct Crossmember {
+    PointId gearbox_mount;
+    Dimension isolator{35.0, "", Provenance::Assumed}; ///< height under load
+    Dimension pad{6.0, "", Provenance::Assumed};       ///< plate under the isolator
+    Dimension box_height{40.0, "", Provenance::Assumed};
+    Dimension box_width{60.0, "", Provenance::Assumed}; ///< fore and aft
+    Dimension box_wall{3.0, "", Provenance::Assumed};
+    Dimension flange{8.0, "", Provenance::Assumed};        ///< plate thickness
+    Dimension end_clearance{1.0, "", Provenance::Assumed}; ///< between flange and rail, each end
+    Dimension bolt{12.0, "", Provenance::Assumed};
+    Dimension pad_hole_pitch{80.0, "", Provenance::Assumed}; ///< between the isolator's bolts, fore and aft
+    Dimension pad_hole{11.0, "", Provenance::Assumed};
+    CrossmemberForm form = CrossmemberForm::Straight;
+    Fixing fixing = Fixing::Through;
+    Dimension pan_clearance{12.0, "", Provenance::Assumed}; ///< between gearbox pan and steel, least
+    bool operator==(const Crossmember&) const = default;
+};
+template <> struct Schema<Crossmember> {
+    static constexpr TableInfo table{"crossmember", "crossmember", 1, "the crossmember"};
+    static constexpr auto& in(auto& build) { return build.crossmember; }
+    static constexpr auto fields = std::tuple{
+        field("gearbox_mount", &Crossmember::gearbox_mount).needed(),
+        mm("isolator", &Crossmember::isolator, 0, 200),
+        mm("pad", &Crossmember::pad, 3, 30),
+        mm("box_height", &Crossmember::box_height, 20, 200),
+        mm("box_width", &Crossmember::box_width, 20, 200),
+        mm("box_wall", &Crossmember::box_wall, 1.5, 10),
+        mm("flange", &Crossmember::flange, 4, 25),
+        mm("end_clearance", &Crossmember::end_clearance, 0, 10),
+        mm("bolt", &Crossmember::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
+        mm("pad_hole_pitch", &Crossmember::pad_hole_pitch, 20, 300),
+        mm("pad_hole", &Crossmember::pad_hole, 5, 30),
+        field("form", &Crossmember::form).came(2),
+        field("fixing", &Crossmember::fixing).came(2),
+        mm("pan_clearance", &Crossmember::pan_clearance, 0, 100).came(2),
+    };
+};
+static_assert(whole<Crossmember>());
+
+} // namespace gorvet::build

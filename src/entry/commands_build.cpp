@@ -1,0 +1,36 @@
+// What can be typed for Build.
+#include "entry/commands.hpp"
+
+namespace gorvet::entry {
+
+extern const CommandTable build_commands; // of the tables
+const CommandTable build_commands{
+    "Build",
+    {
+        {{"name"},
+         &Reader::name,
+         nullptr,
+         {
+             {"name text", "name Petrel on Tern", "names the build; name body …, name chassis …"},
+         }},
+        {{"frame"},
+         &Reader::frame,
+         nullptr,
+         {
+             {"frame kind", "frame ladder", "ladder, perimeter, spine-platform, bolted-subframe, monocoque or space-frame"},
+         }},
+        {{"show"},
+         [](Reader& r) { r.show(); },
+         nullptr,
+         {
+             {"show mm|inch step", "show inch 1/16", "how lengths are shown, and what a bare number means"},
+         }},
+        {{"tolerance"},
+         [](Reader& r) { r.tolerance(); },
+         nullptr,
+         {
+             {"tolerance length", "tolerance 3", "what the frame may be out by"},
+         }},
+    }};
+
+} // namespace gorvet::entry

@@ -1,0 +1,58 @@
+// What can be typed for Make.
+#include "entry/commands.hpp"
+
+namespace gorvet::entry {
+
+extern const CommandTable make_commands; // of the tables
+const CommandTable make_commands{
+    "Make",
+    {
+        {{"mount"},
+         &Reader::mount,
+         &Reader::removeMount,
+         {
+             {"mount all|NAME… [at length]", "mount all", "body mounts, at points of role body-mount"},
+         }},
+        {{"biscuit"},
+         &Reader::biscuit,
+         nullptr,
+         {
+             {"biscuit length [squash n%]", "biscuit 25 squash 15%",
+              "the mounting rubber; also washer, floor, standoff-step, mount-bolt"},
+         }},
+        {{"grip"},
+         &Reader::grip,
+         nullptr,
+         {
+             {"grip wall|through", "grip through", "whether mount bolts go through the whole rail"},
+         }},
+        {{"crossmember"},
+         &Reader::crossmember,
+         &Reader::removeCrossmember,
+         {
+             {"crossmember [NAME]", "crossmember", "a bridge under the gearbox mount"},
+             {"crossmember form straight|dropped", "crossmember form dropped",
+              "a straight bridge, or one that dips under the pan"},
+             {"crossmember fixing through|captive", "crossmember fixing captive",
+              "bolts through the rail, or into nuts inside it"},
+         }},
+        {{"pan-clearance"},
+         &Reader::panClearance,
+         nullptr,
+         {
+             {"pan-clearance length", "pan-clearance 12",
+              "least between gearbox pan and steel; mark the pan by points of role gearbox-pan"},
+         }},
+        {{"box"},
+         &Reader::box,
+         nullptr,
+         {
+             {"box width x height x wall", "box 60 x 40 x 3",
+              "its section; also isolator, pad, flange, flange-bolt, end-clearance, pad-holes"},
+         }},
+        {{"washer", "floor", "standoff-step", "mount-bolt"}, &Reader::mountFigure, nullptr, {}},
+        {{"isolator", "pad", "flange", "end-clearance", "flange-bolt"}, &Reader::crossmemberFigure, nullptr, {}},
+        {{"pad-holes"}, &Reader::padHoles, nullptr, {}},
+    }};
+
+} // namespace gorvet::entry
