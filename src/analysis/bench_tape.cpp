@@ -185,8 +185,9 @@ std::vector<Drawing> measuringSheets(const Build& b, const Results& r, SubjectId
             "Take each figure twice, the second time from the other end. Write down how it stands and on what.", stands};
         if (const std::string searched = tape::searchedWords(s.survey); !searched.empty())
             cautions.push_back("Readings " + searched + ".");
-        Drawing page = blankPage(titled(b, r, fmt::format("Measuring sheet of the {}: {}", nameOf(b, subject), b.settings.want)),
-                                 cautions, area);
+        Drawing page =
+            blankPage(titled(b, r, fmt::format("Measuring sheet of the {}: {}", nameOf(b, subject), b.settings.want), subject),
+                      cautions, area);
         const size_t rows = tape::measuringSheetRows(area.height, on_paper);
         page.place(tape::measuringSheet(sheet, first, rows, area.width, area.height, on_paper), {area.x, area.y});
         pages.push_back(std::move(page));

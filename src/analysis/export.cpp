@@ -95,7 +95,7 @@ std::vector<Drawing> buildSheet(const Build& b, const Results& given, const Scan
             sessions.push_back({nameOf(b, s.subject), s.name, std::string(word(s.attitude)), std::string(word(s.support)),
                                 s.support_at, s.carried_mass_kg > 0 ? units::formatMass(s.carried_mass_kg) : ""});
         addTable(cover, {area.x, y + 2, area.width, area.y + area.height - rule_height - y - 10},
-                 {{"measured", 26}, {"session", 50}, {"attitude", 36}, {"on", 30}, {"at", 60}, {"carrying", 28}}, sessions,
+                 {{"measured", 36}, {"session", 50}, {"attitude", 36}, {"on", 30}, {"at", 50}, {"carrying", 28}}, sessions,
                  on_paper.small());
         pages.push_back(std::move(cover));
     }

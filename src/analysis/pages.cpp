@@ -20,11 +20,12 @@ const char* const hot_work =
     "Before cutting or welding: fuel tank out and lines capped, battery off, restraint systems and refrigerant left to licensed people, a person with an extinguisher watching.";
 const char* const no_certificate = "These figures come from your readings and certify nothing.";
 
-PageTitle titled(const Build& b, const Results& r, const std::string& title) {
+PageTitle titled(const Build& b, const Results& r, const std::string& title, SubjectId subject) {
     return {title, b.settings.name,
             (r.file_damage.empty() ? std::string() : "FROM A DAMAGED FILE: " + r.file_damage.front() + ". ") +
                 fmt::format("{} on {}, revision {}; stations {}", b.settings.body_name, b.settings.chassis_name, r.revision,
-                            originOf(b, r).from)};
+                            subject == the_chassis ? originOf(b, r).from
+                                                   : fmt::format("on the axes of the {}, not the chassis'", nameOf(b, subject)))};
 }
 
 /// As many pages as the rows need.
@@ -57,7 +58,7 @@ void addHeadline(Drawing& page, Area& area, const Headline& h) {
 Drawing benchPage(const Build& b, const Results& r, const std::string& title, std::string_view bench, SubjectId subject,
                   const std::vector<std::string>& cautions) {
     Area area;
-    Drawing page = blankPage(titled(b, r, title), cautions, area);
+    Drawing page = blankPage(titled(b, r, title, bench == "tape" ? subject : the_chassis), cautions, area);
     addHeadline(page, area, headline(b, r, bench, subject));
     const Drawing view = benchOf(bench)->view(b, r, subject, {}, area.width, area.height, on_paper);
     page.place(view, {area.x, area.y});

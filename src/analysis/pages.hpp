@@ -13,7 +13,9 @@ extern const char* const stands;
 extern const char* const hot_work;
 extern const char* const no_certificate;
 
-sheet::PageTitle titled(const build::Build&, const Results&, const std::string& title);
+/// `subject`: on whose axes the page's stations are; those of the chassis are said with what they count from.
+sheet::PageTitle titled(const build::Build&, const Results&, const std::string& title,
+                        build::SubjectId subject = build::the_chassis);
 /// As many pages as the rows need.
 void addTablePages(std::vector<sheet::Drawing>& pages, const sheet::PageTitle&, const std::vector<std::string>& cautions,
                    const std::vector<sheet::Column>&, const std::vector<std::vector<std::string>>& rows);

@@ -53,6 +53,7 @@ std::vector<Misread> misreadings(const Build& b, const sim::CrookedFrame& f) {
     std::vector<Misread> list;
     for (const auto& [id, r] : b.readings) {
         if (r.kind != ReadingKind::Tape || r.value.provenance == Provenance::Assumed) continue;
+        if (b.points.at(r.from).subject != the_chassis) continue; // of another thing, by the same names
         const sim::FramePoint* from = f.named(nameOf(b, r.from));
         const sim::FramePoint* to = f.named(nameOf(b, r.to));
         if (!from || !to) continue;
@@ -157,7 +158,7 @@ std::vector<Change> beginPractice(std::uint32_t seed, int difficulty) {
 sim::Task practiceTask(const Build& b, const std::string& kind, const std::string& from, const std::string& to) {
     sim::Task task{kind, from, to, 0, 0, 0};
     for (const auto& [id, r] : b.readings) {
-        if (r.value.provenance == Provenance::Assumed) continue;
+        if (r.value.provenance == Provenance::Assumed || b.points.at(r.from).subject != the_chassis) continue;
         ++task.taken;
         if (r.kind == ReadingKind::Tape) ++task.taped;
         const std::string a = nameOf(b, r.from);

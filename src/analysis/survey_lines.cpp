@@ -129,7 +129,9 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
         if (f.subject != subject) continue;
         if (!found)
             lines.push_back({"found",
-                             r.repair.advised >= 0 ? r.repair.ways[static_cast<size_t>(r.repair.advised)].name : "",
+                             (subject == the_body || subject == the_chassis) && r.repair.advised >= 0
+                                 ? r.repair.ways[static_cast<size_t>(r.repair.advised)].name
+                                 : "",
                              {},
                              "repair",
                              true});

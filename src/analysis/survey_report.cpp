@@ -32,7 +32,7 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId sub
                           p.placed ? units::formatSmall(p.position.y_mm, step) : "–", pm(1),
                           p.placed ? units::formatSmall(p.position.z_mm, step) : "–", pm(2), ""});
     }
-    addTablePages(pages, titled(b, r, "Points of the " + name),
+    addTablePages(pages, titled(b, r, "Points of the " + name, subject),
                   {fmt::format("Stations rearward{}, offsets to the right, heights over the datum plane; ± at 95 %.",
                                subject == the_chassis ? " " + originOf(b, r).from + originOf(b, r).axle_words : "")},
                   {{"point", 24},
@@ -63,7 +63,7 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId sub
                             ""});
     }
     addTablePages(
-        pages, titled(b, r, "Readings of the " + name),
+        pages, titled(b, r, "Readings of the " + name, subject),
         {"r: how much of an error in the reading would show; w: how unlike the rest it is. Agrees to 2.5, Doubtful to 3.29, above: Re-tape."},
         {{"no", 10, Anchor::Right, Face::Sans},
          {"kind", 18},
@@ -90,7 +90,8 @@ std::string deviation(const tape::Deviation& d, units::LengthStep step) {
                        d.proven ? "" : " ?");
 }
 
-void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, const std::string& name) {
+void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, SubjectId subject) {
+    const std::string name = nameOf(b, subject);
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> rows;
     for (const tape::Figure& f : s.condition.figures) {
@@ -109,7 +110,7 @@ void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, c
         {"verdict", 24}, {"that is", 62, Anchor::Left, Face::Sans, true}, {"what to move", 66, Anchor::Left, Face::Sans, true}};
     Area area;
     Drawing page = blankPage(
-        titled(b, r, "Figures of the " + name + ", and along its length"),
+        titled(b, r, "Figures of the " + name + ", and along its length", subject),
         {no_certificate, fmt::format("{} of the judged figures would look proven by chance alone.", s.condition.by_chance)},
         area);
     addTable(page, area, columns, rows, on_paper.small());
@@ -121,7 +122,8 @@ void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, c
     pages.push_back(std::move(page));
 }
 
-void addSections(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, const std::string& name) {
+void addSections(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, SubjectId subject) {
+    const std::string name = nameOf(b, subject);
     if (s.condition.sections.empty()) return;
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> rows;
@@ -130,7 +132,7 @@ void addSections(std::vector<Drawing>& pages, const Build& b, const Results& r, 
                         units::formatLength(c.station_mm, step), deviation(c.lead, step), deviation(c.lean, step),
                         deviation(c.aside, step), c.low ? deviation(*c.low, step) : "no drawing", ""});
     addTablePages(
-        pages, titled(b, r, "Along the " + name),
+        pages, titled(b, r, "Along the " + name, subject),
         {"Against the line through the middles of the end pairs; heights against the drawing's, where it has them. ± at 95 %; ? is not proven."},
         {{"pair", 26},
          {"station", 26, Anchor::Right, Face::Sans},
@@ -142,7 +144,7 @@ void addSections(std::vector<Drawing>& pages, const Build& b, const Results& r, 
         rows);
 }
 
-void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r) {
+void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r, SubjectId subject) {
     if (r.flaw_ids.empty()) return;
     std::vector<std::vector<std::string>> rows;
     for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
@@ -151,28 +153,29 @@ void addFound(std::vector<Drawing>& pages, const Build& b, const Results& r) {
         rows.push_back({nameOf(b, f.subject), f.point ? nameOf(b, f.point) : f.part, std::string(word(f.kind)), j.figure,
                         f.direction, verdictWord(j.verdict), j.remedy, f.photo.empty() ? "" : "photo"});
     }
-    const std::vector<Column> columns = {{"of the", 18},
-                                         {"at", 34, Anchor::Left, Face::Sans, true},
+    const std::vector<Column> columns = {{"of the", 36},
+                                         {"at", 28, Anchor::Left, Face::Sans, true},
                                          {"what", 16},
                                          {"how much", 38},
                                          {"which way", 36, Anchor::Left, Face::Sans, true},
                                          {"verdict", 20},
-                                         {"what to do", 88, Anchor::Left, Face::Sans, true},
+                                         {"what to do", 76, Anchor::Left, Face::Sans, true},
                                          {"", 14}};
     const std::vector<std::string> cautions = {
         local_rules, hot_work, "Hours and prices are your rates; what is not set is an assumption of workshop practice."};
     Area area;
-    Drawing page = blankPage(titled(b, r, "What was found"), cautions, area);
+    Drawing page = blankPage(titled(b, r, "What was found", subject), cautions, area);
     size_t next = addTable(page, area, columns, rows, on_paper.small());
     while (next < rows.size()) {
         pages.push_back(std::move(page));
-        page = blankPage(titled(b, r, "What was found"), cautions, area);
+        page = blankPage(titled(b, r, "What was found", subject), cautions, area);
         const size_t first = next;
         next = addTable(page, area, columns, rows, on_paper.small(), first);
         rows.erase(rows.begin(), rows.begin() + static_cast<std::ptrdiff_t>(first));
         next -= first;
     }
-    if (r.repair.ways.empty()) {
+    // what it would take is told of this car: of another thing only what was found there
+    if (r.repair.ways.empty() || (subject != the_body && subject != the_chassis)) {
         pages.push_back(std::move(page));
         return;
     }
@@ -221,9 +224,9 @@ std::vector<Drawing> asFoundReport(const Build& b, const Results& r, SubjectId s
     const std::string name = nameOf(b, subject);
     std::vector<Drawing> pages;
     pages.push_back(benchPage(b, r, "As found: the " + name, "tape", subject, {no_certificate, local_rules, stands}));
-    addFigures(pages, b, r, s, name);
-    addSections(pages, b, r, s, name);
-    addFound(pages, b, r);
+    addFigures(pages, b, r, s, subject);
+    addSections(pages, b, r, s, subject);
+    addFound(pages, b, r, subject);
     const auto trends = tape::gapTrends(gapReadings(b));
     if (kindOf(b, subject) == SubjectKind::Body && !trends.empty()) {
         std::vector<std::vector<std::string>> rows;

@@ -73,7 +73,9 @@ std::string outOfRange(std::string_view field, double value, Unit unit, const Ra
 }
 
 void FieldCheck::figure(const char* field, double value, Unit unit, const Range& range) {
-    if (!std::isfinite(value) || (range.held && (value < range.least || value > range.most)))
+    // without bounds of its own a figure that an older file holds may be any
+    const bool bounded = range.held && (range.least > Range{}.least || range.most < Range{}.most);
+    if (!std::isfinite(value) || (bounded && (value < range.least || value > range.most)))
         wrong_ = outOfRange(field, value, unit, range);
 }
 

@@ -50,6 +50,7 @@ Checked rules(const Build&, const Check&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }
+Checked entryRules(const Subject&);
 Checked entryRules(const Reading&);
 Checked entryRules(const Pin&);
 Checked entryRules(const DatumRule&);

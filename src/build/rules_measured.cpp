@@ -24,6 +24,15 @@ Checked rules(const Build&, const Subject& s) {
     return {};
 }
 
+Checked entryRules(const Subject& s) {
+    constexpr std::size_t most = 24; // as long as a button and a table's column are wide
+    if (units::characters(s.name) > most)
+        return bad(s.name,
+                   fmt::format("A subject's name has {} characters at most: it stands on buttons, sheets and files.", most),
+                   "Put the rest into its note.");
+    return {};
+}
+
 Checked rules(const Build&, const Session& s) {
     if (s.name.empty()) return bad("session", "A measuring session needs a name.");
     return {};
@@ -33,7 +42,8 @@ Checked rules(const Build& b, const Point& p) {
     if (sideOf(p.name) != Side::None) return {};
     for (const auto& [id, m] : b.mounts)
         if (m.body_point == p.id)
-            return bad(p.name, "A mount stands at this point: its name says the side and ends in l or r.", "Choose another name.");
+            return bad(p.name, "A mount stands at this point: its name says the side and ends in l or r.",
+                       "Choose another name.");
     return {};
 }
 

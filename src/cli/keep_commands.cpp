@@ -117,6 +117,19 @@ int enterLines(const std::string& path, const std::string& subject_name, const s
     return wrong ? exit_open : 0;
 }
 
+namespace {
+
+/// Understands and keeps a line that a command made; the exit code.
+int keepOneLine(store::Store& store, const entry::Context& context, const std::string& line) {
+    auto understood = entry::understand(store.build(), context, line);
+    if (!understood) return fail(understood.error());
+    if (auto kept = store.keep(understood->edit, author()); !kept) return fail(kept.error());
+    std::cerr << understood->echo << "\n";
+    return 0;
+}
+
+} // namespace
+
 int keepPhoto(const std::string& path, const std::string& step, const std::string& picture, const std::string& note) {
     auto store = openToWrite(path);
     if (!store) return fail(store.error());
@@ -125,11 +138,7 @@ int keepPhoto(const std::string& path, const std::string& step, const std::strin
     if (!blob) return fail(blob.error());
     const std::string line = "done " + step + " photo " + blob->hash + (note.empty() ? "" : " note " + note);
     const auto context = prompt::contextFor(analysed(**store), build::the_chassis, author().who, store::nowUtc());
-    auto understood = entry::understand((*store)->build(), context, line);
-    if (!understood) return fail(understood.error());
-    if (auto kept = (*store)->keep(understood->edit, author()); !kept) return fail(kept.error());
-    std::cerr << understood->echo << "\n";
-    return 0;
+    return keepOneLine(**store, context, line);
 }
 
 int keepPhotoFound(const std::string& path, const std::string& subject_name, const std::string& kind, const std::string& where,
@@ -146,12 +155,7 @@ int keepPhotoFound(const std::string& path, const std::string& subject_name, con
     context.subject = subject;
     context.who = author().who;
     context.now_utc = store::nowUtc();
-    auto understood =
-        entry::understand((*store)->build(), context, fmt::format("found {} \"{}\" photo {}", kind, where, blob->hash));
-    if (!understood) return fail(understood.error());
-    if (auto kept = (*store)->keep(understood->edit, author()); !kept) return fail(kept.error());
-    std::cerr << understood->echo << "\n";
-    return 0;
+    return keepOneLine(**store, context, fmt::format("found {} \"{}\" photo {}", kind, where, blob->hash));
 }
 
 int importPoints(const std::string& path, const std::string& csv_path, const std::string& subject_name, const std::string& as,

@@ -157,8 +157,11 @@ void Reader::betweenFeatures(Pin p) {
     }
     if (p.kind == PinKind::Clear) {
         const Word box = line_.next("the name of the box");
+        // of two boxes of that name the one on the other side; what stands on axes of its own keeps nothing clear
+        const SubjectId own = p.points.empty() ? the_body : b_.points.at(p.points.front()).subject;
         for (const auto& [id, o] : b_.obstacles)
-            if (o.name == box.text) p.box = id;
+            if (o.name == box.text && (o.subject == the_body || o.subject == the_chassis))
+                if (!p.box || o.subject != own) p.box = id;
         if (!p.box)
             throw Failure{box.column, fmt::format("There is no box {}.", box.text),
                           "Mark it first on Tape: blocked NAME x x y y z z."};

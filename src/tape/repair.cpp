@@ -155,7 +155,8 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
                                                             view.body_places == 1 ? "" : "s", units::fixed(view.body_hours, 1))
                                               : std::string();
     if (patches == 0) {
-        view.sentence = flaws.empty() ? ""
+        const bool none = std::all_of(flaws.begin(), flaws.end(), [](const FoundFlaw& f) { return f.elsewhere; });
+        view.sentence = none ? ""
                         : view.body_places == 0
                             ? "Nothing that was found takes more than cleaning and coating."
                             : "Nothing that was found on the frame takes more than cleaning and coating. " + body;

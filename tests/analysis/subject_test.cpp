@@ -110,6 +110,7 @@ TEST_CASE("what was found on another frame is judged there and counts for nothin
     CHECK(r.repair.flaws[0].verdict == PlanVerdict::Fails);
     CHECK(r.repair.advised < 0);
     CHECK(r.repair.ways.empty());
+    CHECK(r.repair.sentence.empty()); // and nobody says that nothing more than cleaning is needed
     int said = 0;
     for (const auto& f : r.findings) {
         if (f.subject != "Bl" && f.subject != "Br") continue;

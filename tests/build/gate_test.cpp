@@ -110,6 +110,30 @@ TEST_CASE("numbers: finite, and in the range of their field", "[gate]") {
     CHECK(refusal(Put<Pin>{pin}) == "It names a point twice.");
 }
 
+TEST_CASE("what an older file holds stays: a figure without bounds of its own is asked for bounds only where it comes in",
+          "[gate]") {
+    Build b;
+    Session s;
+    s.id = SessionId{3};
+    s.name = "monday";
+    REQUIRE(enact(b, Change{Put<Session>{s}}));
+    for (const std::uint32_t id : {4U, 5U}) {
+        Point p = point(id == 4 ? "A" : "B");
+        p.id = PointId{id};
+        REQUIRE(enact(b, Change{Put<Point>{p}}));
+    }
+    Reading r;
+    r.id = ReadingId{6};
+    r.session = s.id;
+    r.from = PointId{4};
+    r.to = PointId{5};
+    r.value = {1000, "1000", Provenance::Measured};
+    r.sigma = 5e9; // an older program took it
+    CHECK_FALSE(acceptable(Put<Reading>{r}));
+    REQUIRE(enact(b, Change{Put<Reading>{r}}));
+    CHECK(consistent(b));
+}
+
 TEST_CASE("ids near the end of their numbers are refused, and leave the next one alone", "[gate]") {
     for (const std::uint32_t id : {4294967295U, 4294967294U, 2'000'000'001U}) {
         Build b;

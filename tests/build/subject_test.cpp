@@ -32,6 +32,8 @@ TEST_CASE("every build has one body and one chassis, and as many others as stand
     // sheets are called by it: no name leads out of the folder
     for (const char* name : {"../../etc/passwd", "a/b", ".hidden", "a:b", "two words", ""})
         CHECK_FALSE(refusal(b, Put<Subject>{subject(9, name, SubjectKind::Candidate)}).empty());
+    CHECK(acceptable(Put<Subject>{subject(9, "second-frame", SubjectKind::Candidate)}));
+    CHECK_FALSE(acceptable(Put<Subject>{subject(9, "the-second-frame-behind-the-barn", SubjectKind::Candidate)}));
     REQUIRE(enact(b, Change{Put<Subject>{subject(9, "second", SubjectKind::Candidate)}}));
     CHECK(isFrame(b, SubjectId{9}));
     CHECK(subjectsInOrder(b) == std::vector{the_chassis, the_body, SubjectId{9}});

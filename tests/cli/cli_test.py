@@ -141,6 +141,9 @@ point,Dr,,,mm,,,,
         self.assertEqual(cli("export", build, "--all", self.dir / "x").returncode, 0)
         self.assertTrue((self.dir / "x" / "survey-second.pdf").exists())
         self.assertFalse((self.dir / "x" / "survey-chassis.pdf").exists())
+        sheet = subprocess.run(["pdftotext", "-layout", self.dir / "x" / "survey-second.pdf", "-"], text=True, capture_output=True).stdout
+        self.assertIn("stations on the axes of the second", sheet)  # nobody marks the chassis by them
+        self.assertNotIn("stations from", sheet)
         self.assertEqual(cli("enter", build, "remove subject second").returncode, 1)
         self.assertEqual(cli("undo", build).returncode, 0)
 

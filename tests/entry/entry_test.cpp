@@ -1,7 +1,9 @@
+#include "entry/commands.hpp"
 #include "entry/entry.hpp"
 
 #include <catch2/catch.hpp>
 #include <rapidcheck.h>
+#include <set>
 
 using namespace gorvet;
 using namespace gorvet::build;
@@ -370,6 +372,38 @@ TEST_CASE("a name that is also a command stays a name", "[entry]") {
     t.type("remove point");
     CHECK_FALSE(pointNamed(t.b, the_chassis, "point"));
     CHECK(t.b.readings.size() == 1);
+}
+
+TEST_CASE("no word begins two commands, and what has no word has a form", "[entry]") {
+    std::set<std::string_view> words;
+    for (const entry::CommandTable* table : entry::commandTables())
+        for (const entry::Command& command : table->commands) {
+            for (const std::string_view word : command.words) {
+                INFO(table->bench << ": " << word);
+                CHECK(words.insert(word).second); // the second would never be reached
+                CHECK_FALSE(fromWord<ReadingKind>(word));
+                CHECK(command.read);
+            }
+            CHECK((!command.words.empty() || !command.forms.empty()));
+        }
+    CHECK(words.size() > 60);
+}
+
+TEST_CASE("a pin keeps clear of the box on the other side, whatever else is called so", "[entry][subject]") {
+    Typist t;
+    t.frame();
+    t.body();
+    t.type("blocked booster 0 10 0 10 0 10"); // on the body
+    t.type("subject chassis");
+    t.type("blocked booster 0 10 0 10 0 10");
+    const ObstacleId on_chassis = t.b.obstacles.rbegin()->first;
+    t.type("subject mill component");
+    t.type("blocked booster 0 10 0 10 0 10");
+    t.type("blocked sump 0 10 0 10 0 10");
+    t.type("subject chassis");
+    t.type("pin clear Hl to booster least 10");
+    CHECK(t.b.pins.rbegin()->second.box == on_chassis);
+    CHECK(t.wrong("pin clear Hl to sump least 10").message == "There is no box sump.");
 }
 
 TEST_CASE("every example of the help can be typed", "[entry]") {

@@ -227,13 +227,17 @@ void ScanRoom::lay(build::ScanId id, const std::vector<std::array<Point3, 2>>& p
     const auto moving = meshes_.find(id);
     if (moving == meshes_.end()) return done(Error{Error::Code::NotFound, "scan", "This scan is not there.", "", -1});
     // onto everything else on the same subject, or on the other one where it stands now
-    const bool on_body = b.scans.at(id).subject == build::the_body;
+    const build::SubjectId subject = b.scans.at(id).subject;
+    const bool on_body = subject == build::the_body;
+    // only body and chassis stand on each other: what is on axes of its own has nothing else to be laid on
+    const auto seated = [](build::SubjectId s) { return s == build::the_body || s == build::the_chassis; };
     const shape::Motion seat = overlay_ ? overlay_->seat : shape::Motion{};
     std::vector<Point3> fixed;
     for (const bool same : {true, false}) {
-        if (!fixed.empty()) break;
+        if (!fixed.empty() || (!same && !seated(subject))) break;
         for (const auto& [other, m] : meshes_)
-            if (other != id && (b.scans.at(other).subject == b.scans.at(id).subject) == same) {
+            if (const auto theirs = b.scans.at(other).subject;
+                other != id && (theirs == subject) == same && (same || seated(theirs))) {
                 shape::Motion pose = analysis::poseOf(b.scans.at(other));
                 // on the axes of the scan that is laid
                 if (!same) pose = chained(on_body ? inverse(seat) : seat, pose);

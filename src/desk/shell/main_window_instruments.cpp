@@ -144,7 +144,7 @@ void MainWindow::playPractice() {
     if (!b.practice.on || b.practice.marked) return;
     QStringList already;
     for (const auto& [id, r] : b.readings)
-        if (r.value.provenance != build::Provenance::Assumed)
+        if (r.value.provenance != build::Provenance::Assumed && b.points.at(r.from).subject == build::the_chassis)
             already << QString("%1 %2 %3")
                            .arg(QString::fromUtf8(build::word(r.kind).data()), QString::fromStdString(build::nameOf(b, r.from)),
                                 r.to ? QString::fromStdString(build::nameOf(b, r.to)) : QString())
