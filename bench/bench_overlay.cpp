@@ -66,13 +66,13 @@ void withTravel(benchmark::State& state) {
     int round = 0;
     for (auto _ : state)
         benchmark::DoNotOptimize(
-            analysis::liveOf(o, opened().build, seatOf(o, round++), static_cast<int>(state.range(0))).least_mm);
+            analysis::liveOf(o, seatOf(o, round++), static_cast<int>(state.range(0))).least_mm);
 }
 void pairByPair(benchmark::State& state) {
-    for (auto _ : state) benchmark::DoNotOptimize(analysis::clearanceOf(opened().overlay, opened().build)->least_mm);
+    for (auto _ : state) benchmark::DoNotOptimize(analysis::clearanceOf(opened().overlay)->least_mm);
 }
 void wayIn(benchmark::State& state) {
-    for (auto _ : state) benchmark::DoNotOptimize(analysis::wayOf(opened().overlay, opened().build));
+    for (auto _ : state) benchmark::DoNotOptimize(analysis::wayOf(opened().overlay, opened().build.planned_cuts));
 }
 
 } // namespace

@@ -71,7 +71,7 @@ for table in sorted((source / "src/entry").glob("commands_*.cpp")):
         for word in re.findall(r"[a-z-]+", group):
             words += 1
             check(re.search(rf"(?<![a-z-]){word}(?![a-z-])", manual), f"docs/cli.md does not mention the line '{word} …'")
-            check(re.search(rf"(?<![a-z-]){word}(?![a-z-])", forms), f"F1 does not mention the line '{word} …'")
+            check(re.search(rf"(?<![a-z-]){word}(?![a-z-])", forms), f"no form mentions the line '{word} …'")
 check(words > 60, f"only {words} words of lines were found: the search is broken")
 
 # what docs/file-format.md gives to the sqlite3 shell is run on the demo build

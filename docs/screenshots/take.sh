@@ -35,9 +35,9 @@ take tape-body-day "F6" --bench tape
 settle=12 take scan-day "" --bench scan
 settle=12 take scan-dye "" --bench scan --dye
 settle=12 take sit-day "" --bench sit
-settle=12 calm=12 take sit-costs-day "F5" --bench sit
+settle=12 calm=12 take sit-costs-day "shift+F5" --bench sit
 settle=12 take scan-pairs-day "F5" --bench scan
-settle=12 calm=25 take scan-way-day "ctrl+y" --bench scan
+settle=12 calm=25 take scan-way-day "shift+F5" --bench scan
 take stretch-day "" --bench stretch
 take make-day "" --bench make
 take tape-dye "" --bench tape --dye

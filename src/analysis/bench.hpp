@@ -2,6 +2,7 @@
 
 #include "analysis/cards.hpp"
 #include "analysis/export.hpp"
+#include "analysis/slow.hpp"
 #include "analysis/views.hpp"
 
 #include <functional>
@@ -13,11 +14,16 @@ namespace gorvet::analysis {
 
 struct Tag;
 
-/// What a bench adds to the build sheet is made from.
-struct SheetAsked {
-    const build::Build& b;
-    const Results& r;
-    const ScanSheets& scans;
+/// One sheet of a bench: on screen one at a time, the first of the list first.
+struct BenchView {
+    std::string_view key; ///< "costs": never changes
+    const char* name;     ///< "What costs what"
+    /// nullptr: it is the view of the scans
+    sheet::Drawing (*draw)(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
+                           const sheet::Format&);
+    std::vector<std::string_view> needs = {}; ///< slow nodes that are made while it is shown
+    /// Its own sentence; nullptr: the bench's.
+    Headline (*headline)(const build::Build&, const Results&, build::SubjectId) = nullptr;
 };
 
 /// Takes the files that benches export, one after the other; none after the first that failed, or after a stop.
@@ -36,7 +42,7 @@ private:
     std::optional<Error> failed_;
 };
 
-/// One bench. What it does not have is nullptr.
+/// One bench. What it does not have is nullptr, or empty.
 struct BenchInfo {
     std::string_view key; ///< "sit": begins the codes of its findings, names its command; never changes
     const char* name;     ///< "Sit"
@@ -45,13 +51,14 @@ struct BenchInfo {
     /// Whether anything was entered or planned yet that it can judge.
     bool (*begun)(const build::Build&, const Results&);
     Headline (*headline)(const build::Build&, const Results&, build::SubjectId);
-    sheet::Drawing (*view)(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
-                           const sheet::Format&);
-    void (*findings)(const build::Build&, const Results&, std::vector<Finding>&);
-    std::optional<Card> (*card)(const build::Build&, const Results&, build::SubjectId, const Tag&);
-    void (*pages)(const SheetAsked&, std::vector<sheet::Drawing>&);
-    void (*files)(const build::Build&, const Results&, FileKeeper&);
-    std::string (*json)(const build::Build&, const Results&);
+    std::vector<BenchView> views;
+    void (*findings)(const build::Build&, const Results&, std::vector<Finding>&) = nullptr;
+    std::optional<Card> (*card)(const build::Build&, const Results&, build::SubjectId, const Tag&) = nullptr;
+    void (*pages)(const build::Build&, const Results&, std::vector<sheet::Drawing>&) = nullptr;
+    void (*files)(const build::Build&, const Results&, FileKeeper&) = nullptr;
+    std::string (*json)(const build::Build&, const Results&) = nullptr;
+    const std::vector<SlowNode>* slow = nullptr;
+    bool by_subject = false; ///< its sheets show one subject at a time
 };
 
 /// All benches in the order of work.

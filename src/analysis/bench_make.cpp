@@ -44,21 +44,21 @@ Headline makeHeadline(const Build& b, const Results& r) {
     else
         h.sentence = fmt::format("{} body mounts, gaps from {} to {}.", r.mounts.size(), units::formatLength(low, step),
                                  units::formatLength(high, step, true));
-    if (r.crossmember.possible && r.crossmember.dropped)
-        h.below =
-            fmt::format("Crossmember at {}: middle {} dropped by {}, legs at {} and {}, {} in all.",
-                        units::formatLength(r.crossmember.station_mm, step),
-                        units::formatLength(r.crossmember.dropped->middle_mm, step, true),
-                        units::formatLength(r.crossmember.dropped->drop_mm, step, true),
-                        units::formatAngle(r.crossmember.dropped->left.angle_rad, 1),
-                        units::formatAngle(r.crossmember.dropped->right.angle_rad, 1), units::formatMass(r.crossmember.mass_kg));
-    else if (r.crossmember.possible)
+    if (r.crossmember->possible && r.crossmember->dropped)
+        h.below = fmt::format("Crossmember at {}: middle {} dropped by {}, legs at {} and {}, {} in all.",
+                              units::formatLength(r.crossmember->station_mm, step),
+                              units::formatLength(r.crossmember->dropped->middle_mm, step, true),
+                              units::formatLength(r.crossmember->dropped->drop_mm, step, true),
+                              units::formatAngle(r.crossmember->dropped->left.angle_rad, 1),
+                              units::formatAngle(r.crossmember->dropped->right.angle_rad, 1),
+                              units::formatMass(r.crossmember->mass_kg));
+    else if (r.crossmember->possible)
         h.below =
             fmt::format("Crossmember at {}: bridge {} long between the flanges, {} in all.",
-                        units::formatLength(r.crossmember.station_mm, step),
-                        units::formatLength(r.crossmember.box_length_mm, step, true), units::formatMass(r.crossmember.mass_kg));
+                        units::formatLength(r.crossmember->station_mm, step),
+                        units::formatLength(r.crossmember->box_length_mm, step, true), units::formatMass(r.crossmember->mass_kg));
     else
-        h.below = b.crossmember ? "The crossmember waits for " + r.crossmember.waiting_for + "." : "No crossmember is planned.";
+        h.below = b.crossmember ? "The crossmember waits for " + r.crossmember->waiting_for + "." : "No crossmember is planned.";
     return h;
 }
 
@@ -68,9 +68,7 @@ Drawing view(const Build& b, const Results& r, SubjectId, const ViewOptions& o, 
     return makeView(b, r, o, width, height, f);
 }
 
-void addPages(const SheetAsked& asked, std::vector<Drawing>& pages) {
-    const auto& b = asked.b;
-    const auto& r = asked.r;
+void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     if (!r.mounts.empty()) {
         Area area;
         Drawing page = blankPage(
@@ -121,12 +119,12 @@ void addFiles(const Build& b, const Results& r, FileKeeper& out) {
     }
     // nothing that a machine cuts from comes out of a damaged file: a sheet can say so, a cutting file can't
     const bool cuttable = r.file_damage.empty();
-    if (cuttable && r.crossmember_input && r.crossmember.possible) {
-        out.keep("flange-left.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.left), to); });
-        out.keep("flange-right.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.right), to); });
-        out.keep("pad.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember.pad), to); });
+    if (cuttable && r.crossmember.made() && r.crossmember->possible) {
+        out.keep("flange-left.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember->left), to); });
+        out.keep("flange-right.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember->right), to); });
+        out.keep("pad.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember->pad), to); });
         out.keep("crossmember.step", [&](const auto& to) -> Result<void> {
-            const auto solids = make::crossmemberSolids(*r.crossmember_input, r.crossmember);
+            const auto solids = make::crossmemberSolids(r.crossmember.input(), *r.crossmember);
             return solids ? shape::writeStep(*solids, to) : Result<void>(solids.error());
         });
     }
@@ -136,28 +134,28 @@ void addFiles(const Build& b, const Results& r, FileKeeper& out) {
 
 std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     std::vector<Drawing> pages;
-    if (!r.crossmember_input || !r.crossmember.possible) return pages;
+    if (!r.crossmember.made() || !r.crossmember->possible) return pages;
     const std::vector<std::string> cautions = {"The strength of this part is not checked here.", local_rules, hot_work};
     Area area;
     Drawing page = blankPage(
-        titled(b, r, fmt::format("Crossmember at {}", units::formatLength(r.crossmember.station_mm, b.settings.length_step))),
+        titled(b, r, fmt::format("Crossmember at {}", units::formatLength(r.crossmember->station_mm, b.settings.length_step))),
         cautions, area);
     make::CrossmemberView v;
-    v.input = &*r.crossmember_input;
-    v.plan = &r.crossmember;
+    v.input = &r.crossmember.input();
+    v.plan = &*r.crossmember;
     v.step = b.settings.length_step;
     page.place(make::crossmemberSheet(v, area.width, area.height - 12, on_paper), {area.x, area.y});
     pages.push_back(std::move(page));
     Drawing plates = blankPage(titled(b, r, "Plates of the crossmember"), cautions, area);
     double x = area.x;
-    for (const make::Plate* plate : {&r.crossmember.left, &r.crossmember.right, &r.crossmember.pad}) {
+    for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right, &r.crossmember->pad}) {
         plates.place(make::plateSheet(*plate, b.settings.length_step, area.width / 3 - 4, area.height - 14, on_paper),
                      {x, area.y});
         x += area.width / 3;
     }
     pages.push_back(std::move(plates));
     // the plates as templates, where they fit on a page
-    for (const make::Plate* plate : {&r.crossmember.left, &r.crossmember.right, &r.crossmember.pad}) {
+    for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right, &r.crossmember->pad}) {
         if (plate->width_mm > area.width || plate->height_mm > area.height - 14) continue;
         Area own;
         Drawing template_page = blankPage(titled(b, r, fmt::format("Template 1 : 1, {}", plate->name)), cautions, own);
@@ -175,7 +173,7 @@ const BenchInfo make_bench{"make",
                            "mounts and crossmember",
                            [](const Build& b, const Results&) { return !b.mounts.empty() || b.crossmember.has_value(); },
                            headlineOf,
-                           view,
+                           {{"sheet", "The sheet", view}},
                            addMakeFindings,
                            makeCard,
                            addPages,

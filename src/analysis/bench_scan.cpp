@@ -1,6 +1,6 @@
 #include "analysis/bench_parts.hpp"
-#include "analysis/overlay.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/scans.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -14,32 +14,65 @@ using namespace sheet;
 
 namespace {
 
-Headline headlineOf(const Build& b, const Results&, SubjectId) {
-    if (b.scans.empty()) return overlayHeadline(b, {}, nullptr); // what fouls needs the scans themselves
-    return {fmt::format("{} scan{} kept.", b.scans.size(), b.scans.size() == 1 ? " is" : "s are"),
-            "What fouls is told on the Scan bench and by gorvet-cli overlay, with the cut map."};
+/// What was found stays until it is found anew, and says so.
+Headline shown(const Build& b, const Results& r, Headline h) {
+    if (!clearanceKnown(b, r)) h.below = "Being worked out anew: this is how it was before. " + h.below;
+    return h;
 }
 
-void addPages(const SheetAsked& asked, std::vector<Drawing>& pages) {
-    const auto& b = asked.b;
-    const auto& r = asked.r;
-    if (asked.scans.picture) {
-        Area area;
+Headline fouling(const Build& b, const Results& r) {
+    const Scans& s = *r.scans;
+    if (!b.scans.empty() && (r.stopped.contains(slow::clearance) || r.stopped.contains(slow::overlay)) && !clearanceKnown(b, r))
+        return {"The search for what fouls was stopped.", "Any change of the build begins it again."};
+    if (!b.scans.empty() && s.clearance.made()) return shown(b, r, overlayHeadline(b, *s.clearance.input(), &*s.clearance));
+    return overlayHeadline(b, *s.overlay, nullptr);
+}
+
+Headline headlineOf(const Build& b, const Results& r, SubjectId) {
+    Headline h = fouling(b, r);
+    for (const auto& [id, why] : r.scans->read->troubles)
+        if (const auto scan = b.scans.find(id); scan != b.scans.end())
+            h.below = fmt::format("{}: {} {}", scan->second.name, why, h.below);
+    return h;
+}
+
+Headline wayHeadlineOf(const Build& b, const Results& r, SubjectId s) {
+    if (!r.scans->way.made()) return headlineOf(b, r, s);
+    return shown(b, r, wayHeadline(b, *r.scans->way));
+}
+
+Drawing pairs(const Build& b, const Results& r, SubjectId, const ViewOptions&, double width, double height, const Format& f) {
+    const auto& c = r.scans->clearance;
+    return c.made() ? pairsView(b, *c.input(), *c, width, height, f) : Drawing{};
+}
+
+Drawing wayDown(const Build& b, const Results& r, SubjectId, const ViewOptions&, double width, double height, const Format& f) {
+    const auto& way = r.scans->way;
+    return way.made() ? wayView(b, *way.input().overlay, *way, width, height, f) : Drawing{};
+}
+
+void addFindings(const Build& b, const Results& r, std::vector<Finding>& all) {
+    if (!clearanceKnown(b, r)) return;
+    for (Finding& f : clearanceFindings(b, *r.scans->overlay, *r.scans->clearance)) all.push_back(std::move(f));
+}
+
+/// Only what is of now: on paper nothing can be worked out anew.
+void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+    Area area;
+    if (currentSlow(b, r, slow::picture) && !r.scans->picture->empty()) {
         Drawing page = blankPage(titled(b, r, "Scan: body and chassis together"), {no_certificate, local_rules}, area);
-        page.add(Picture{{area.x, area.y}, area.width, area.height, asked.scans.picture});
+        page.add(Picture{{area.x, area.y}, area.width, area.height, r.scans->picture.share()});
         pages.push_back(std::move(page));
     }
-    if (asked.scans.pairs) {
-        Area area;
+    if (clearanceKnown(b, r)) {
         Drawing page = blankPage(titled(b, r, "Scan: clearances, pair by pair"), {no_certificate, local_rules}, area);
-        placeFitted(page, area, asked.scans.pairs);
+        placeFitted(page, area, [&](double w, double h, const Format& f) { return pairs(b, r, the_body, {}, w, h, f); });
         pages.push_back(std::move(page));
     }
-    if (asked.scans.way) {
-        Area area;
+    if (currentSlow(b, r, slow::way)) {
         Drawing page = blankPage(titled(b, r, "Scan: the way in"),
                                  {"Nobody under a hung body. Lower it on blocks, never on hands.", local_rules}, area);
-        placeFitted(page, area, asked.scans.way);
+        placeFitted(page, area, [&](double w, double h, const Format& f) { return wayDown(b, r, the_body, {}, w, h, f); });
         pages.push_back(std::move(page));
     }
 }
@@ -51,13 +84,17 @@ const BenchInfo scan_bench{"scan",
                            "Scan",
                            "What fouls, and where must the body be cut?",
                            nullptr,
-                           [](const Build& b, const Results&) { return !b.scans.empty(); },
+                           // not before it is known: a good mark would say that nothing fouls
+                           [](const Build& b, const Results& r) { return !b.scans.empty() && clearanceKnown(b, r); },
                            headlineOf,
-                           nullptr,
-                           nullptr,
+                           {{"space", "The scans", nullptr},
+                            {"pairs", "Pair by pair", pairs, {slow::clearance}},
+                            {"way", "The way in", wayDown, {slow::way, slow::clearance}, wayHeadlineOf}},
+                           addFindings,
                            nullptr,
                            addPages,
                            nullptr,
-                           nullptr};
+                           nullptr,
+                           &scan_nodes};
 
 } // namespace gorvet::analysis

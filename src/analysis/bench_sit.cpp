@@ -1,6 +1,7 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/json.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/scans.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -23,23 +24,23 @@ Headline sitHeadline(const Build& b, const Results& r) {
         return {
             "Nothing says where the body sits.",
             "Pin what must hold: the hinge pillar at a station, the body centred, the sill heights, the wheels in their arches."};
-    if (r.seat.status == sit::Status::NoWishes)
+    if (r.seat->status == sit::Status::NoWishes)
         return {"The pins wait for their points.", "See the findings below for what is missing."};
-    if (r.seat.status == sit::Status::NotConverged)
+    if (r.seat->status == sit::Status::NotConverged)
         return {"The pins contradict each other.", "No place for the body comes near to all of them."};
     Headline h;
-    if (!r.seat.open.empty()) h.sentence = "The body's place is not settled yet.";
+    if (!r.seat->open.empty()) h.sentence = "The body's place is not settled yet.";
     int fails = 0;
     int marginal = 0;
-    for (const auto& w : r.seat.wishes) {
+    for (const auto& w : r.seat->wishes) {
         fails += w.usable && w.verdict == PlanVerdict::Fails;
         marginal += !w.usable || w.verdict == PlanVerdict::Marginal;
     }
-    if (r.seat.change_mm) {
-        const double change = *r.seat.change_mm;
+    if (r.seat->change_mm) {
+        const double change = *r.seat->change_mm;
         const std::string by = units::formatLength(std::abs(change), step, true);
         const std::string pm =
-            r.seat.change_decided ? ", as decided" : " ± " + units::formatSmall(r.seat.change_half_width_mm, step, true);
+            r.seat->change_decided ? ", as decided" : " ± " + units::formatSmall(r.seat->change_half_width_mm, step, true);
         if (std::abs(change) < 0.5)
             h.sentence = "The body sits with the wheelbase as it is.";
         else
@@ -48,9 +49,9 @@ Headline sitHeadline(const Build& b, const Results& r) {
     } else if (h.sentence.empty()) {
         h.sentence = "The body sits.";
     }
-    const auto holds = r.seat.wishes.size() - static_cast<size_t>(fails) - static_cast<size_t>(marginal);
+    const auto holds = r.seat->wishes.size() - static_cast<size_t>(fails) - static_cast<size_t>(marginal);
     h.below = fmt::format("{} pins: {} hold, {} marginal, {} missed.", b.pins.size(), holds, marginal, fails);
-    if (!r.seat.open.empty()) h.below = r.seat.open.front();
+    if (!r.seat->open.empty()) h.below = r.seat->open.front();
     return h;
 }
 
@@ -60,18 +61,19 @@ Drawing view(const Build& b, const Results& r, SubjectId, const ViewOptions& o, 
     return sitView(b, r, o, width, height, f);
 }
 
-void addPages(const SheetAsked& asked, std::vector<Drawing>& pages) {
-    const auto& b = asked.b;
-    const auto& r = asked.r;
+Drawing costs(const Build& b, const Results& r, SubjectId, const ViewOptions&, double width, double height, const Format& f) {
+    const bool known = currentSlow(b, r, slow::seatings);
+    return seatingsView(b, r, width, height, f, known ? &*r.scans->seatings : nullptr);
+}
+
+void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     if (!b.pins.empty())
         pages.push_back(benchPage(b, r, "Sit: where the body sits", "sit", the_body,
                                   {no_certificate, "Nobody under a hung body. Lower it on blocks, never on hands."}));
     if (!b.pins.empty() && r.seated()) {
         Area area;
         Drawing page = blankPage(titled(b, r, "Sit: what costs what"), {no_certificate, local_rules}, area);
-        placeFitted(page, area, [&, scans = &asked.scans](double w, double h, const sheet::Format& f) {
-            return seatingsView(b, r, w, h, f, scans->seatings.get());
-        });
+        placeFitted(page, area, [&](double w, double h, const sheet::Format& f) { return costs(b, r, the_body, {}, w, h, f); });
         pages.push_back(std::move(page));
     }
 }
@@ -79,17 +81,18 @@ void addPages(const SheetAsked& asked, std::vector<Drawing>& pages) {
 } // namespace
 
 extern const BenchInfo sit_bench; // of the table
-const BenchInfo sit_bench{"sit",
-                          "Sit",
-                          "Where does the body sit?",
-                          "where the body sits",
-                          [](const Build& b, const Results&) { return !b.pins.empty(); },
-                          headlineOf,
-                          view,
-                          addSitFindings,
-                          sitCard,
-                          addPages,
-                          nullptr,
-                          sitJson};
+const BenchInfo sit_bench{
+    "sit",
+    "Sit",
+    "Where does the body sit?",
+    "where the body sits",
+    [](const Build& b, const Results&) { return !b.pins.empty(); },
+    headlineOf,
+    {{"sheet", "The sheet", view}, {"space", "The scans", nullptr}, {"costs", "What costs what", costs, {slow::seatings}}},
+    addSitFindings,
+    sitCard,
+    addPages,
+    nullptr,
+    sitJson};
 
 } // namespace gorvet::analysis

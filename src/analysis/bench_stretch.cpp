@@ -17,8 +17,8 @@ namespace {
 
 Headline stretchHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
-    const auto& p = r.stretch;
-    if (p.status == stretch::Status::Waiting && !r.seat.change_mm)
+    const auto& p = *r.stretch;
+    if (p.status == stretch::Status::Waiting && !r.seat->change_mm)
         return {"No change of wheelbase is asked for yet.",
                 "Pin the rear wheels in their arches on Sit, or decide the change here: change -75."};
     if (p.status == stretch::Status::NoChange) return {"The wheelbase stays as it is: nothing to cut.", ""};
@@ -30,12 +30,12 @@ Headline stretchHeadline(const Build& b, const Results& r) {
     const double length = p.left.known ? p.left.length_mm : p.right.length_mm;
     const Origin origin = originOf(b, r);
     const std::string from = origin.at_axle ? "" : " " + origin.from; // usual is the axle: then the sheet's note says it
-    h.sentence =
-        p.shortens
-            ? fmt::format("Cut at {}{} and take out {} of each rail.", units::formatLength(*r.stretch_input.cut_station_mm, step),
-                          from, units::formatLength(length, step, true))
-            : fmt::format("Cut at {}{} and let in a new piece of {}.", units::formatLength(*r.stretch_input.cut_station_mm, step),
-                          from, units::formatLength(length, step, true));
+    h.sentence = p.shortens ? fmt::format("Cut at {}{} and take out {} of each rail.",
+                                          units::formatLength(*r.stretch.input().cut_station_mm, step), from,
+                                          units::formatLength(length, step, true))
+                            : fmt::format("Cut at {}{} and let in a new piece of {}.",
+                                          units::formatLength(*r.stretch.input().cut_station_mm, step), from,
+                                          units::formatLength(length, step, true));
     h.below = fmt::format("The wheelbase changes by {}{}. ", p.change_mm < 0 ? "−" : "+", by);
     if (p.sleeve) h.below += fmt::format("Inner sleeve {} long. ", units::formatLength(p.sleeve->length_mm, step, true));
     h.below += fmt::format("The plan {}.", p.verdict == PlanVerdict::Holds      ? "holds"
@@ -50,10 +50,8 @@ Drawing view(const Build& b, const Results& r, SubjectId, const ViewOptions& o, 
     return stretchView(b, r, o, width, height, f);
 }
 
-void addPages(const SheetAsked& asked, std::vector<Drawing>& pages) {
-    const auto& b = asked.b;
-    const auto& r = asked.r;
-    if (r.stretch.status == stretch::Status::Planned)
+void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+    if (r.stretch->status == stretch::Status::Planned)
         pages.push_back(benchPage(
             b, r, "Stretch: the cut", "stretch", the_chassis,
             {hot_work, "Stands each side of the cut, and the rails braced to each other, before the first cut.", local_rules}));
@@ -67,9 +65,9 @@ const BenchInfo stretch_bench{
     "Stretch",
     "How is the wheelbase changed, and does it hold?",
     "the change of wheelbase",
-    [](const Build&, const Results& r) { return r.stretch.status != stretch::Status::Waiting || r.seat.change_mm.has_value(); },
+    [](const Build&, const Results& r) { return r.stretch->status != stretch::Status::Waiting || r.seat->change_mm.has_value(); },
     headlineOf,
-    view,
+    {{"sheet", "The sheet", view}},
     addStretchFindings,
     stretchCard,
     addPages,

@@ -33,8 +33,8 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
     int flagged = 0;
     std::string worst;
     double worst_w = 0;
-    for (size_t i = 0; i < s.solution.readings.size(); ++i) {
-        const auto& a = s.solution.readings[i];
+    for (size_t i = 0; i < s.solution->readings.size(); ++i) {
+        const auto& a = s.solution->readings[i];
         if (a.verdict != tape::Verdict::Retape) continue;
         ++flagged;
         if (std::abs(a.w) > worst_w) {
@@ -44,18 +44,18 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
         }
     }
     const std::string readings = fmt::format("{} readings of {} points, {} more than needed.", s.survey.readings.size(),
-                                             s.survey.points.size(), s.solution.redundancy);
-    if (s.solution.status != tape::Status::Solved) {
-        const std::string remedy = s.solution.unfixed.empty() ? "" : " " + s.solution.unfixed.front().remedy;
-        return {fmt::format("The {}'s shape is not fixed yet.", name), s.solution.message + remedy};
+                                             s.survey.points.size(), s.solution->redundancy);
+    if (s.solution->status != tape::Status::Solved) {
+        const std::string remedy = s.solution->unfixed.empty() ? "" : " " + s.solution->unfixed.front().remedy;
+        return {fmt::format("The {}'s shape is not fixed yet.", name), s.solution->message + remedy};
     }
     std::string spoils = flagged == 0   ? ""
                          : flagged == 1 ? fmt::format(" One reading spoils its neighbours: {}.", worst)
                                         : fmt::format(" {} readings to tape again, first {}.", flagged, worst);
     // suspects of which only one is wrong are no more misreads than one
-    if (s.solution.inseparable.size() == 1 && static_cast<int>(s.solution.inseparable.front().size()) == flagged) {
+    if (s.solution->inseparable.size() == 1 && static_cast<int>(s.solution->inseparable.front().size()) == flagged) {
         std::string names;
-        const auto& group = s.solution.inseparable.front();
+        const auto& group = s.solution->inseparable.front();
         for (size_t k = 0; k < group.size() && k < 4; ++k) {
             const auto& r = s.survey.readings[static_cast<size_t>(group[k])];
             names += (k ? ", " : "") + s.survey.points[static_cast<size_t>(r.from)].name +
@@ -64,10 +64,10 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
         if (group.size() > 4) names += fmt::format(" and {} more", group.size() - 4);
         spoils = fmt::format(" One of {} is wrong, the likeliest first.", names);
     }
-    if (!s.solution.blamed_holds.empty()) spoils += " What is held contradicts the readings.";
+    if (!s.solution->blamed_holds.empty()) spoils += " What is held contradicts the readings.";
     const tape::Figure* worst_figure = nullptr;
     const tape::Figure* twist = nullptr;
-    for (const auto& f : s.condition.figures) {
+    for (const auto& f : s.condition->figures) {
         if (!f.judged) continue;
         if (f.kind == tape::FigureKind::Twist) twist = &f;
         const auto score = [](const tape::Figure& g) { return 1000.0 * static_cast<int>(g.verdict) + std::abs(g.value_mm); };
@@ -99,7 +99,7 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
                          : fmt::format("Not proven straight yet: {} {} ± {}.", f.name, small(f.value_mm), small(f.half_width_mm));
     } else if (const auto part =
                    std::find_if(all.begin(), all.end(), [](const Finding& g) { return g.code.starts_with("tape.section-"); });
-               part != all.end() && !s.condition.sections.empty()) {
+               part != all.end() && !s.condition->sections.empty()) {
         h.sentence = part->sentence; // crooked in one place, though the frame as a whole shows none
     } else {
         h.sentence = fmt::format("The {} is straight: nothing is out by more than {} ± {}.", name, small(f.value_mm),
@@ -116,9 +116,7 @@ Headline headlineOf(const Build& b, const Results& r, SubjectId subject) {
     return tapeHeadline(b, r.of(subject), subject, r.findings);
 }
 
-void addPages(const SheetAsked& asked, std::vector<Drawing>& pages) {
-    const auto& b = asked.b;
-    const auto& r = asked.r;
+void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     for (const SubjectId subject : subjectsInOrder(b))
         if (!r.of(subject).survey.points.empty())
             for (Drawing& page : surveySheet(b, r, subject)) pages.push_back(std::move(page));
@@ -153,8 +151,8 @@ void addFiles(const Build& b, const Results& r, FileKeeper& out) {
 
 std::vector<formats::PointRow> pointRows(const Build& b, const SurveyOf& s) {
     std::vector<formats::PointRow> rows;
-    for (size_t i = 0; i < s.solution.points.size(); ++i) {
-        const tape::AdjustedPoint& p = s.solution.points[i];
+    for (size_t i = 0; i < s.solution->points.size(); ++i) {
+        const tape::AdjustedPoint& p = s.solution->points[i];
         if (!p.placed) continue;
         rows.push_back({s.survey.points[i].name,
                         b.points.at(s.point_ids[i]).role,
@@ -168,15 +166,15 @@ std::vector<formats::PointRow> pointRows(const Build& b, const SurveyOf& s) {
 }
 
 std::vector<tape::RankedReading> measuringRound(const SurveyOf& s, size_t count) {
-    const auto plan = tape::planReadings(s.survey, s.solution, s.condition, s.wanted, s.means, count);
+    const auto plan = tape::planReadings(s.survey, *s.solution, *s.condition, s.wanted, s.means, count);
     std::vector<tape::RankedReading> round;
-    for (const size_t i : tape::walkingOrder(s.solution, plan)) round.push_back(plan[i]);
+    for (const size_t i : tape::walkingOrder(*s.solution, plan)) round.push_back(plan[i]);
     return round;
 }
 
 std::vector<Drawing> measuringSheets(const Build& b, const Results& r, SubjectId subject, size_t count) {
     const SurveyOf& s = r.of(subject);
-    tape::MeasuringSheet sheet{&s.survey, &s.solution, measuringRound(s, count), b.settings.length_step,
+    tape::MeasuringSheet sheet{&s.survey, &*s.solution, measuringRound(s, count), b.settings.length_step,
                                subject == the_body ? Ink::Body : Ink::Chassis};
     std::vector<Drawing> pages;
     for (size_t first = 0; first < sheet.readings.size();) {
@@ -204,11 +202,13 @@ const BenchInfo tape_bench{"tape",
                            nullptr,
                            [](const Build& b, const Results&) { return !b.readings.empty(); },
                            headlineOf,
-                           tapeView,
+                           {{"sheet", "The sheet", tapeView}},
                            addTapeFindings,
                            tapeCard,
                            addPages,
                            addFiles,
-                           nullptr};
+                           nullptr,
+                           nullptr,
+                           true};
 
 } // namespace gorvet::analysis

@@ -19,10 +19,10 @@ using namespace sheet;
 namespace {
 
 Headline workHeadline(const Results& r) {
-    if (!r.work_planned)
+    if (!r.work.made())
         return {"There is nothing to do yet: nothing is planned.",
                 "The order of work comes from the plan: a cut on Stretch, mounts or a crossmember on Make."};
-    const work::Order& o = r.work;
+    const work::Order& o = *r.work;
     if (!o.next) return {"All is done.", fmt::format("{} steps, each ticked with a name.", o.done)};
     const work::Step& s = o.steps[*o.next];
     Headline h;
@@ -49,8 +49,8 @@ void addFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
     for (Finding& f : keptCutFindings(b, r)) out.push_back(std::move(f));
 }
 
-void addPages(const SheetAsked& asked, std::vector<Drawing>& pages) {
-    for (Drawing& page : workSheet(asked.b, asked.r)) pages.push_back(std::move(page));
+void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+    for (Drawing& page : workSheet(b, r)) pages.push_back(std::move(page));
 }
 
 void addFiles(const Build& b, const Results& r, FileKeeper& out) {
@@ -65,8 +65,8 @@ void addFiles(const Build& b, const Results& r, FileKeeper& out) {
 } // namespace
 
 std::vector<Drawing> workSheet(const Build& b, const Results& r) {
-    if (!r.work_planned) return {};
-    return work::wallSheet(r.work, b.settings.length_step, titled(b, r, "Order of work"), {local_rules, hot_work, stands});
+    if (!r.work.made()) return {};
+    return work::wallSheet(*r.work, b.settings.length_step, titled(b, r, "Order of work"), {local_rules, hot_work, stands});
 }
 
 extern const BenchInfo work_bench; // of the table
@@ -74,9 +74,9 @@ const BenchInfo work_bench{"work",
                            "Work",
                            "What next, and is it safe?",
                            "the order of work: what next, and is it safe",
-                           [](const Build&, const Results& r) { return r.work_planned; },
+                           [](const Build&, const Results& r) { return r.work.made(); },
                            headlineOf,
-                           view,
+                           {{"sheet", "The sheet", view}},
                            addFindings,
                            workCard,
                            addPages,

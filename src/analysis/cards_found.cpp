@@ -77,8 +77,8 @@ Card drawingCard(const Build& b, const SurveyOf& s) {
     const auto part = [&](double mm, bool known) {
         return !known ? std::string("–") : (mm < 0 ? "−" : "+") + units::formatSmall(std::abs(mm), step);
     };
-    for (size_t i = 0; i < s.drawing.comparison.moved.size() && i < 8; ++i) {
-        const tape::Moved& m = s.drawing.comparison.moved[i];
+    for (size_t i = 0; i < s.drawing.comparison->moved.size() && i < 8; ++i) {
+        const tape::Moved& m = s.drawing.comparison->moved[i];
         const auto& known = s.drawing.known[static_cast<size_t>(m.after)];
         double half = 0;
         for (size_t axis = 0; axis < 3; ++axis)
@@ -89,8 +89,8 @@ Card drawingCard(const Build& b, const SurveyOf& s) {
                           Mark::Derived, m.proven});
     }
     c.sentences.emplace_back("Rearward, to the right, up of where the drawing has it; the survey laid on the drawing.");
-    c.sentences.push_back(fmt::format("{} of {} points would look moved by chance.", s.drawing.comparison.by_chance,
-                                      s.drawing.comparison.moved.size()));
+    c.sentences.push_back(fmt::format("{} of {} points would look moved by chance.", s.drawing.comparison->by_chance,
+                                      s.drawing.comparison->moved.size()));
     return c;
 }
 

@@ -67,7 +67,7 @@ private:
     std::optional<Card> crossmember() {
         if (!b_.crossmember) return std::nullopt;
         const auto& d = *b_.crossmember;
-        const auto& p = r_.crossmember;
+        const auto& p = *r_.crossmember;
         Card c;
         c.title = "crossmember";
         c.word = verdictWord(p.verdict);

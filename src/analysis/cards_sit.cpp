@@ -57,7 +57,7 @@ private:
         if (!worth.empty()) c.rows.push_back({"worth", worth.substr(1), Mark::None, false});
         const auto index = std::find(r_.pin_ids.begin(), r_.pin_ids.end(), id);
         if (index != r_.pin_ids.end()) {
-            const auto& w = r_.seat.wishes[static_cast<size_t>(index - r_.pin_ids.begin())];
+            const auto& w = r_.seat->wishes[static_cast<size_t>(index - r_.pin_ids.begin())];
             if (w.usable) {
                 c.word = verdictWord(w.verdict);
                 c.severity = severityOf(w.verdict);
@@ -90,24 +90,24 @@ private:
     }
 
     std::optional<Card> change() {
-        if (!r_.seat.wheelbase_now_mm) return std::nullopt;
+        if (!r_.seat->wheelbase_now_mm) return std::nullopt;
         Card c;
         c.title = "wheelbase";
-        c.rows.push_back({"now", len(*r_.seat.wheelbase_now_mm), Mark::Derived, false});
-        if (r_.seat.change_mm) {
-            c.rows.push_back({"planned", len(*r_.seat.wheelbase_now_mm + *r_.seat.change_mm), Mark::Derived, true});
-            c.rows.push_back(
-                {"change",
-                 len(*r_.seat.change_mm) + (r_.seat.change_decided ? ", decided" : " ± " + small(r_.seat.change_half_width_mm)),
-                 r_.seat.change_decided ? Mark::None : Mark::Derived, false});
+        c.rows.push_back({"now", len(*r_.seat->wheelbase_now_mm), Mark::Derived, false});
+        if (r_.seat->change_mm) {
+            c.rows.push_back({"planned", len(*r_.seat->wheelbase_now_mm + *r_.seat->change_mm), Mark::Derived, true});
+            c.rows.push_back({"change",
+                              len(*r_.seat->change_mm) +
+                                  (r_.seat->change_decided ? ", decided" : " ± " + small(r_.seat->change_half_width_mm)),
+                              r_.seat->change_decided ? Mark::None : Mark::Derived, false});
         }
-        if (r_.seat.change_both_centred_mm)
+        if (r_.seat->change_both_centred_mm)
             c.rows.push_back({"centres both wheels",
-                              len(*r_.seat.change_both_centred_mm) + " ± " + small(r_.seat.change_both_half_width_mm),
+                              len(*r_.seat->change_both_centred_mm) + " ± " + small(r_.seat->change_both_half_width_mm),
                               Mark::Derived, false});
-        if (r_.seat.change_mm && !r_.seat.change_decided)
-            c.actions.push_back({"pin this", fmt::format("change {}", len(*r_.seat.change_mm)), "", false});
-        if (r_.seat.change_decided) c.actions.push_back({"let the pins decide", "change free", "", false});
+        if (r_.seat->change_mm && !r_.seat->change_decided)
+            c.actions.push_back({"pin this", fmt::format("change {}", len(*r_.seat->change_mm)), "", false});
+        if (r_.seat->change_decided) c.actions.push_back({"let the pins decide", "change free", "", false});
         c.actions.push_back({"change by", "change ", "", true});
         return c;
     }

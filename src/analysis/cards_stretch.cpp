@@ -32,7 +32,7 @@ private:
         c.title = "cut";
         if (b_.stretch.cut_station)
             c.rows.push_back({"station", len(b_.stretch.cut_station->value), markOf(*b_.stretch.cut_station), true});
-        const auto& p = r_.stretch;
+        const auto& p = *r_.stretch;
         if (p.status == stretch::Status::Planned) {
             c.word = verdictWord(p.verdict);
             c.severity = severityOf(p.verdict);
@@ -53,8 +53,8 @@ private:
     }
 
     std::optional<Card> sleeve() {
-        if (!r_.stretch.sleeve) return std::nullopt;
-        const auto& s = *r_.stretch.sleeve;
+        if (!r_.stretch->sleeve) return std::nullopt;
+        const auto& s = *r_.stretch->sleeve;
         Card c;
         c.title = "inner sleeve";
         c.rows.push_back(
@@ -66,8 +66,8 @@ private:
         c.rows.push_back({"fit", len(b_.stretch.sleeve_fit.value) + " a side", markOf(b_.stretch.sleeve_fit), false});
         c.sentences.emplace_back(
             "Plug welds are sized for the rail's modulus at 210/1.5 MPa, filler 480, by half as much again. Structural welds are made or approved by licensed people.");
-        if (r_.stretch.splice) {
-            const auto& splice = *r_.stretch.splice;
+        if (r_.stretch->splice) {
+            const auto& splice = *r_.stretch->splice;
             c.rows.push_back(
                 {"beside the rail", units::fixed(100 * splice.share(), 0) + " % of its modulus", Mark::Derived, true});
             c.rows.push_back(
@@ -102,7 +102,7 @@ private:
     std::optional<Card> crossings() {
         Card card;
         card.title = "what crosses the cut";
-        for (const auto& c : r_.stretch.crossings) {
+        for (const auto& c : r_.stretch->crossings) {
             card.rows.push_back({std::string(word(c.kind)), c.slack_mm ? "slack " + len(*c.slack_mm) : "slack not measured",
                                  c.slack_mm ? Mark::None : Mark::Assumed, !c.follows});
             card.sentences.push_back(c.answer + (c.caution.empty() ? "" : " " + c.caution));

@@ -13,7 +13,7 @@ using sheet::Mark;
 
 Card setupCard(const Build& b, const SurveyOf& s, size_t setup) {
     const SetUp& kept = b.setups.at(s.setup_ids[setup]);
-    const tape::AdjustedSetUp& a = s.solution.setups[setup];
+    const tape::AdjustedSetUp& a = s.solution->setups[setup];
     Card c;
     c.title = fmt::format("{} {}", word(kept.kind), kept.name);
     c.rows.push_back({"found", setupWords(s.survey.setups[setup], a, b.settings.length_step), Mark::Derived, true});
@@ -34,7 +34,7 @@ Card setupCard(const Build& b, const SurveyOf& s, size_t setup) {
 }
 
 Card sinceCard(const Build& b, const SurveyOf& s) {
-    const auto& since = s.since;
+    const auto& since = *s.since;
     const auto step = b.settings.length_step;
     Card c;
     c.title = fmt::format("from {} to {}", since.before, since.after);

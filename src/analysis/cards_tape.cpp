@@ -25,13 +25,13 @@ public:
         if (tag.kind == "point") return point(PointId{tag.id});
         if (tag.kind == "figure") return figure(tag.rest);
         if (tag.kind == "station") return station(tag.rest);
-        for (size_t i = 0; i < s_.setup_ids.size() && i < s_.solution.setups.size(); ++i)
+        for (size_t i = 0; i < s_.setup_ids.size() && i < s_.solution->setups.size(); ++i)
             if (tag.kind == "setup" && s_.setup_ids[i].value == tag.id) return setupCard(b_, s_, i);
-        if (tag.kind == "since" && s_.since.comparison.possible) return sinceCard(b_, s_);
+        if (tag.kind == "since" && s_.since->comparison.possible) return sinceCard(b_, s_);
         if (tag.kind == "gaps") return gapsCard(b_);
         if (tag.kind == "flaw") return flawCard(b_, r_, FlawId{tag.id});
         if (tag.kind == "repair") return repairCard(b_, r_);
-        if (tag.kind == "drawing" && s_.drawing.comparison.possible) return drawingCard(b_, s_);
+        if (tag.kind == "drawing" && s_.drawing.comparison->possible) return drawingCard(b_, s_);
         if (tag.kind == "practice" && b_.practice.on) return practiceCard(b_, r_);
         if (tag.kind == "obstacle") return obstacleCard(b_, ObstacleId{tag.id});
         if (tag.kind == "alignment") return alignmentCard(b_);
@@ -45,10 +45,10 @@ private:
         auto i = static_cast<int>(found - s_.reading_ids.begin());
         // of coordinates, the part that agrees least
         for (size_t k = 0; k < s_.reading_ids.size(); ++k)
-            if (s_.reading_ids[k] == id && std::abs(s_.solution.readings[k].w) > std::abs(s_.solution.readings[i].w))
+            if (s_.reading_ids[k] == id && std::abs(s_.solution->readings[k].w) > std::abs(s_.solution->readings[i].w))
                 i = static_cast<int>(k);
         const Reading& r = b_.readings.at(id);
-        const auto& a = s_.solution.readings[i];
+        const auto& a = s_.solution->readings[i];
         const bool angle = isAngle(r.kind);
         const auto show = [&](double v) {
             return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : small(v);
@@ -75,7 +75,7 @@ private:
             if (auto slip = tape::likelySlip(r.value.value, a.rest_says, a.rest_half_width); !slip.empty())
                 c.sentences.push_back(slip);
         if (a.verdict == tape::Verdict::Retape)
-            for (const std::string& pair : tape::likelyPairs(s_.survey, s_.solution, i))
+            for (const std::string& pair : tape::likelyPairs(s_.survey, *s_.solution, i))
                 c.sentences.push_back(pair + " The wrong point?");
         if (a.set_aside) c.sentences.emplace_back("Set aside until it is taped again: the points rest on the others.");
         if (!r.note.empty()) c.sentences.push_back(r.note);
@@ -109,7 +109,7 @@ private:
         Card c;
         c.title = p.name + (p.role == Role::None ? "" : ", " + std::string(word(p.role)));
         if (i >= 0) {
-            const auto& a = s.solution.points[i];
+            const auto& a = s.solution->points[i];
             static constexpr const char* labels[3] = {"station", "offset", "height"};
             const double xyz[3] = {a.position.x_mm, a.position.y_mm, a.position.z_mm};
             for (int axis = 0; axis < 3; ++axis) {
@@ -146,7 +146,7 @@ private:
     }
 
     std::optional<Card> figure(const std::string& key) {
-        for (const auto& f : s_.condition.figures) {
+        for (const auto& f : s_.condition->figures) {
             if (key != f.key) continue;
             Card c;
             c.title = f.name;
@@ -172,7 +172,7 @@ private:
     }
 
     std::optional<Card> station(const std::string& name) {
-        for (const auto& c : r_.stretch.candidates) {
+        for (const auto& c : r_.stretch->candidates) {
             if (units::fixed(c.station_mm, 0) != name) continue;
             Card card;
             card.title = "a cut at " + len(c.station_mm);

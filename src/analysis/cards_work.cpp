@@ -25,7 +25,7 @@ public:
 
 private:
     std::optional<Card> step(const std::string& code) {
-        const work::Step* s = r_.work.find(code);
+        const work::Step* s = r_.work->find(code);
         if (!s) return std::nullopt;
         Card c;
         c.title = s->title;

@@ -9,18 +9,8 @@
 /// Printed and exported sheets.
 namespace gorvet::analysis {
 
-struct SeatingClearance;
-
-/// What of the scans goes into the sheets: it is worked out, or kept, outside of the results.
-struct ScanSheets {
-    std::shared_ptr<const std::string> picture;                                             ///< PNG
-    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> pairs; ///< clearances pair by pair
-    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> way;   ///< the way in
-    std::shared_ptr<const std::vector<SeatingClearance>> seatings; ///< how near they come in each seating
-    std::vector<Finding> findings; ///< put beside those of the results, when these have none of Scan
-};
-/// The pages of the whole build sheet, A4 landscape.
-std::vector<sheet::Drawing> buildSheet(const build::Build&, const Results&, const ScanSheets& = {});
+/// The pages of the whole build sheet, A4 landscape. What takes seconds is on it when it was made: slowOnPaper.
+std::vector<sheet::Drawing> buildSheet(const build::Build&, const Results&);
 /// The report "as found": the view, figures and what they mean, the frame along its length, what was found at points and what it
 /// would take, gaps, findings, then points and readings with their ±.
 std::vector<sheet::Drawing> asFoundReport(const build::Build&, const Results&, build::SubjectId);
@@ -42,6 +32,6 @@ std::vector<sheet::Drawing> workSheet(const build::Build&, const Results&);
 /// work as PDF, cut list and readings as CSV. Makes the folder when it is missing. Returns the files written. Stopped by
 /// `progress`, what is written so far stays, and Conflict says so.
 Result<std::vector<std::filesystem::path>> exportAll(const build::Build&, const Results&, const std::filesystem::path& folder,
-                                                     const Progress& progress = {}, const ScanSheets& = {});
+                                                     const Progress& progress = {});
 
 } // namespace gorvet::analysis

@@ -60,12 +60,12 @@ void addJoint(Json& j, const stretch::Plan& p) {
 
 std::string stretchJson(const Results& r) {
     static constexpr const char* statuses[] = {"planned", "no change", "waiting"};
-    const auto& p = r.stretch;
+    const auto& p = *r.stretch;
     Json j;
     j["status"] = statuses[static_cast<int>(p.status)];
     j["waiting_for"] = p.waiting_for;
     j["change_mm"] = number(p.change_mm);
-    j["cut_station_mm"] = number(r.stretch_input.cut_station_mm);
+    j["cut_station_mm"] = number(r.stretch.input().cut_station_mm);
     j["tail"] = p.tail;
     j["clearance_need_mm"] = number(p.clearance_need_mm);
     for (const auto& [key, cut] : {std::pair{"left", &p.left}, std::pair{"right", &p.right}})
@@ -114,9 +114,9 @@ std::string makeJson(const Results& r) {
                                {"nut_inside_closed_rail", m.nut_inside},
                                {"verdict", build::verdictWord(m.verdict)},
                                {"sentence", m.sentence}});
-    const auto& c = r.crossmember;
+    const auto& c = *r.crossmember;
     j["crossmember"] = nullptr;
-    if (r.crossmember_input) {
+    if (r.crossmember.made()) {
         Json q = {{"possible", c.possible}, {"waiting_for", c.waiting_for}};
         if (c.possible) {
             q["station_mm"] = c.station_mm;
@@ -181,23 +181,23 @@ std::string makeJson(const Results& r) {
 }
 
 std::string playedJson(const Results& r, bool& to_the_end) {
-    const sim::PlayedPlan p = sim::playPlan(r.work_facts, r.work);
+    const sim::PlayedPlan p = sim::playPlan(r.work_facts, *r.work);
     to_the_end = p.to_the_end;
     return text({{"played_to_the_end", p.to_the_end},
                  {"steps", p.steps},
-                 {"of", r.work.steps.size()},
+                 {"of", r.work->steps.size()},
                  {"refused", p.refused.empty() ? Json(nullptr) : Json(p.refused)},
                  {"title", p.title},
                  {"why", p.why}});
 }
 
 std::string workJson(const build::Build& b, const Results& r) {
-    const work::Order& o = r.work;
+    const work::Order& o = *r.work;
     const auto stance = [](const work::Stance& s) {
         return Json{{"body", build::word(s.body)}, {"attitude", build::word(s.attitude)}, {"support", build::word(s.support)}};
     };
     Json j;
-    j["planned"] = r.work_planned;
+    j["planned"] = r.work.made();
     j["now"] = stance(o.now);
     j["next"] = o.next ? Json(o.steps[*o.next].code) : Json(nullptr);
     j["done"] = o.done;
@@ -250,6 +250,32 @@ std::string workJson(const build::Build& b, const Results& r) {
     j["build"] = b.settings.name;
     j["findings"] = findings(r.findings, "work");
     return text(j);
+}
+
+std::string whatIfJson(const build::Build& b, const Results& r, const Variant& v) {
+    Json changed = Json::array();
+    for (const BenchInfo* bench : benches()) {
+        const Headline now = bench->headline(b, r, build::the_chassis), then = bench->headline(v.build, v.results, build::the_chassis);
+        if (now.sentence == then.sentence && now.below == then.below) continue;
+        changed.push_back({{"bench", bench->name},
+                           {"now", now.sentence},
+                           {"now_below", now.below},
+                           {"then", then.sentence},
+                           {"then_below", then.below}});
+    }
+    // what stands in one list and not in the other, by all that is said of it
+    const auto only = [](const std::vector<Finding>& in, const std::vector<Finding>& out) {
+        std::vector<Finding> list;
+        for (const Finding& f : in)
+            if (std::none_of(out.begin(), out.end(), [&](const Finding& g) {
+                    return f.code == g.code && f.subject == g.subject && f.sentence == g.sentence;
+                }))
+                list.push_back(f);
+        return findings(list);
+    };
+    return text({{"benches", changed},
+                 {"findings_that_come", only(v.results.findings, r.findings)},
+                 {"findings_that_go", only(r.findings, v.results.findings)}});
 }
 
 std::string findingsJson(const std::vector<Finding>& list) { return text({{"findings", findings(list)}}); }

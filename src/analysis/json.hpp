@@ -33,5 +33,7 @@ std::string workJson(const build::Build&, const analysis::Results&);
 /// How far the order of work plays in a simulated workshop.
 std::string playedJson(const analysis::Results&, bool& to_the_end);
 std::string findingsJson(const std::vector<analysis::Finding>&);
+/// What a variant of a build changes: the sentences of the benches that differ, findings that come and go.
+std::string whatIfJson(const build::Build&, const analysis::Results&, const analysis::Variant&);
 
 } // namespace gorvet::analysis

@@ -4,7 +4,7 @@
 namespace gorvet::analysis {
 
 std::string drawingJson(const SurveyOf& s) {
-    const tape::Comparison& c = s.drawing.comparison;
+    const tape::Comparison& c = *s.drawing.comparison;
     Json j = {{"source", s.drawing.source},
               {"possible", c.possible},
               {"message", c.message},

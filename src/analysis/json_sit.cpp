@@ -56,8 +56,8 @@ Json compared(const build::Build& b, const Results& r) {
     for (const auto& column : c.columns) {
         Json q = {{"name", column.name}, {"usable", column.usable}, {"note", column.note}};
         if (column.usable) {
-            q["pose"] = poseJson(column.seat.pose);
-            q["wheelbase_change_mm"] = number(column.seat.change_mm);
+            q["pose"] = poseJson(column.seat->pose);
+            q["wheelbase_change_mm"] = number(column.seat->change_mm);
             q["channel_mm"] = number(column.lowering.channel.value);
             q["raise_floor_mm"] = number(column.lowering.raise.value);
             q["kick_mm"] = number(column.lowering.kick.value);
@@ -71,7 +71,7 @@ Json compared(const build::Build& b, const Results& r) {
         j["columns"].push_back(std::move(q));
     }
     j["moves"] = Json::array();
-    for (const auto& m : c.moves) {
+    for (const auto& m : c.trade_offs->moves) {
         Json q = {{"move", m.move.words}, {"sentence", moveSentence(b, r, m)}, {"gains", Json::array()}};
         for (size_t i = 0; i < m.gain.size(); ++i) {
             const auto& pin = b.pins.at(r.pin_ids[i]);
@@ -80,7 +80,7 @@ Json compared(const build::Build& b, const Results& r) {
         j["moves"].push_back(std::move(q));
     }
     j["giving_up"] = Json::array();
-    for (const auto& g : c.given_up)
+    for (const auto& g : c.trade_offs->given_up)
         j["giving_up"].push_back(
             {{"pin", pinName(b, b.pins.at(r.pin_ids[static_cast<size_t>(g.wish)]))}, {"sentence", givenUpSentence(b, r, g)}});
     j["lower_by_mm"] = number(c.lower_by_mm);
@@ -106,19 +106,19 @@ Json compared(const build::Build& b, const Results& r) {
 std::string sitJson(const build::Build& b, const Results& r) {
     static constexpr const char* statuses[] = {"seated", "underdetermined", "no pins", "not converged"};
     Json j;
-    j["status"] = statuses[static_cast<int>(r.seat.status)];
-    j["pose"] = poseJson(r.seat.pose);
-    j["wheelbase_now_mm"] = number(r.seat.wheelbase_now_mm);
-    j["wheelbase_change_mm"] = number(r.seat.change_mm);
-    j["wheelbase_change_half_width_mm"] = number(r.seat.change_half_width_mm);
-    j["wheelbase_change_decided"] = r.seat.change_decided;
-    j["change_both_centred_mm"] = number(r.seat.change_both_centred_mm);
+    j["status"] = statuses[static_cast<int>(r.seat->status)];
+    j["pose"] = poseJson(r.seat->pose);
+    j["wheelbase_now_mm"] = number(r.seat->wheelbase_now_mm);
+    j["wheelbase_change_mm"] = number(r.seat->change_mm);
+    j["wheelbase_change_half_width_mm"] = number(r.seat->change_half_width_mm);
+    j["wheelbase_change_decided"] = r.seat->change_decided;
+    j["change_both_centred_mm"] = number(r.seat->change_both_centred_mm);
     j["leads"] = build::word(b.school.leads);
     j["pins"] = Json::array();
     for (size_t i = 0; i < r.pin_ids.size(); ++i) {
         const auto& pin = b.pins.at(r.pin_ids[i]);
         Json q = pinJson(b, pin);
-        addResult(q, pin, r.seat.wishes[i], true);
+        addResult(q, pin, r.seat->wishes[i], true);
         j["pins"].push_back(std::move(q));
     }
     j["body_points"] = Json::array();
@@ -128,9 +128,9 @@ std::string sitJson(const build::Build& b, const Results& r) {
             q.update(point(*at));
             j["body_points"].push_back(std::move(q));
         }
-    j["open"] = r.seat.open;
+    j["open"] = r.seat->open;
     j["contradictory"] = Json::array();
-    for (const int i : r.seat.contradictory)
+    for (const int i : r.seat->contradictory)
         j["contradictory"].push_back(pinName(b, b.pins.at(r.pin_ids[static_cast<size_t>(i)])));
     j["seatings"] = compared(b, r);
     j["findings"] = findings(r.findings, "sit");

@@ -23,7 +23,7 @@ Json vector(const build::Vec3& v) { return {{"x", number(v.x_mm)}, {"y", number(
 
 Json figures(const SurveyOf& s) {
     Json list = Json::array();
-    for (const auto& f : s.condition.figures) {
+    for (const auto& f : s.condition->figures) {
         Json q = {
             {"key", f.key}, {"value_mm", number(f.value_mm)}, {"half_width_mm", number(f.half_width_mm)}, {"proven", f.proven}};
         if (tape::isAngle(f.kind)) {
@@ -43,7 +43,7 @@ Json figures(const SurveyOf& s) {
 } // namespace
 
 std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const std::map<build::ReadingId, int>& lines) {
-    const tape::Solution& sol = s.solution;
+    const tape::Solution& sol = *s.solution;
     Json j;
     j["status"] = tape::statusWord(sol.status);
     j["message"] = sol.message;
@@ -121,7 +121,7 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
                                             {"half_width_mm", number(h.half_width_mm)}});
     }
     j["claims"] = Json::array();
-    for (const auto& c : tape::checkClaims(s.survey, s.solution)) {
+    for (const auto& c : tape::checkClaims(s.survey, *s.solution)) {
         const auto& r = s.survey.assumed[static_cast<size_t>(c.claim)];
         const bool angle = build::isAngle(r.kind);
         const auto show = [angle](double v) { return number(angle ? units::degrees(v) : v); };
@@ -135,7 +135,7 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
         q["half_width" + unit] = show(c.half_width);
         j["claims"].push_back(std::move(q));
     }
-    j["next"] = ranked(s.next, s.survey);
+    j["next"] = ranked(*s.next, s.survey);
     j["figures"] = figures(s);
     j["unfixed"] = Json::array();
     for (const auto& u : sol.unfixed) {
@@ -144,10 +144,12 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
         j["unfixed"].push_back(std::move(q));
     }
     j["since"] = nullptr;
-    if (s.since.comparison.possible) {
-        j["since"] = {
-            {"before", s.since.before}, {"after", s.since.after}, {"unlike_supports", s.since.unlike}, {"moved", Json::array()}};
-        for (const auto& m : s.since.comparison.moved)
+    if (s.since->comparison.possible) {
+        j["since"] = {{"before", s.since->before},
+                      {"after", s.since->after},
+                      {"unlike_supports", s.since->unlike},
+                      {"moved", Json::array()}};
+        for (const auto& m : s.since->comparison.moved)
             if (m.proven)
                 j["since"]["moved"].push_back(
                     {{"name", s.survey.points[m.after].name}, {"by_mm", vector(m.by)}, {"t", number(m.t)}});
@@ -165,7 +167,7 @@ Json deviation(const tape::Deviation& d) {
 }
 Json sections(const SurveyOf& s) {
     Json list = Json::array();
-    for (const tape::Section& c : s.condition.sections)
+    for (const tape::Section& c : s.condition->sections)
         list.push_back({{"left", s.survey.points[c.pair.left].name},
                         {"right", s.survey.points[c.pair.right].name},
                         {"station_mm", number(c.station_mm)},
@@ -178,9 +180,9 @@ Json sections(const SurveyOf& s) {
 } // namespace
 
 std::string conditionJson(const SurveyOf& s) {
-    return text({{"status", tape::statusWord(s.solution.status)},
+    return text({{"status", tape::statusWord(s.solution->status)},
                  {"tolerance_mm", s.frame.tolerance_mm},
-                 {"by_chance", s.condition.by_chance},
+                 {"by_chance", s.condition->by_chance},
                  {"figures", figures(s)},
                  {"sections", sections(s)}});
 }
@@ -192,7 +194,7 @@ std::string nextJson(const SurveyOf& s, const std::vector<tape::RankedReading>& 
          {"reach_mm", s.means.reach_mm},
          {"gauge", s.means.gauge},
          {"searched", tape::searchedWords(s.survey).empty() ? "all pairs of placed points" : tape::searchedWords(s.survey)},
-         {"best", ranked(s.next, s.survey)},
+         {"best", ranked(*s.next, s.survey)},
          {"round", ranked(round, s.survey)}});
 }
 

@@ -24,7 +24,7 @@ constexpr double sits_elsewhere_mm = 1.0;
 constexpr double turned_deg = 0.05;
 
 std::string seatText(const Results& r) {
-    const sit::Pose& p = r.seat.pose;
+    const sit::Pose& p = r.seat->pose;
     return fmt::format("{:.2f} {:.2f} {:.2f} {:.4f} {:.4f} {:.4f}", p.shift.x_mm, p.shift.y_mm, p.shift.z_mm,
                        units::degrees(p.yaw_rad), units::degrees(p.pitch_rad), units::degrees(p.roll_rad));
 }

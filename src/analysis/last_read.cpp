@@ -14,19 +14,19 @@ using sheet::Severity;
 namespace {
 
 std::optional<LastRead> lastReading(const Build& b, const SurveyOf& s) {
-    if (s.reading_ids.empty() || s.solution.readings.size() != s.reading_ids.size()) return std::nullopt;
+    if (s.reading_ids.empty() || s.solution->readings.size() != s.reading_ids.size()) return std::nullopt;
     size_t newest = 0;
     for (size_t i = 1; i < s.reading_ids.size(); ++i)
         if (s.reading_ids[i] > s.reading_ids[newest]) newest = i;
     const auto& reading = s.survey.readings[newest];
-    const auto& a = s.solution.readings[newest];
+    const auto& a = s.solution->readings[newest];
     const bool angle = isAngle(reading.kind);
     const auto show = [&](double v) { return angle ? units::formatAngle(v) : units::formatSmall(v, b.settings.length_step); };
     LastRead last;
     last.name = readingName(s.survey, static_cast<int>(newest));
     last.value = show(reading.value);
     last.id = s.reading_ids[newest].value;
-    if (s.solution.status != tape::Status::Solved) { // nothing judges it yet
+    if (s.solution->status != tape::Status::Solved) { // nothing judges it yet
         last.word = "kept";
         last.severity = Severity::Warn;
         last.sentence = "the shape is not fixed yet";
@@ -46,7 +46,7 @@ std::optional<LastRead> lastReading(const Build& b, const SurveyOf& s) {
 std::optional<LastRead> lastCheck(const Build& b, const Results& r) {
     if (b.checks.empty()) return std::nullopt;
     const Check& c = b.checks.rbegin()->second;
-    const work::Step* step = r.work.find(c.step);
+    const work::Step* step = r.work->find(c.step);
     if (!step) return std::nullopt;
     for (const work::CheckItem& item : step->checks) {
         const bool same =

@@ -2,6 +2,8 @@
 
 #include "analysis/overlay.hpp"
 #include "analysis/overlay_parts.hpp"
+#include "analysis/scan_edits.hpp"
+#include "scan/align.hpp"
 #include "scan/fit.hpp"
 #include "scan/markers.hpp"
 #include "scan/midplane.hpp"
@@ -38,9 +40,80 @@ LaidScan laid(const Build& b, ScanId id, const Motion& by, const std::string& ho
     return out;
 }
 
+Result<std::shared_ptr<const Mesh>> meshOf(const Build& b, const ScanMeshes& meshes, ScanId id) {
+    if (const auto found = meshes.find(id); found != meshes.end()) return found->second;
+    return Error{Error::Code::NotFound, b.scans.at(id).name, fmt::format("The scan {} is not there.", b.scans.at(id).name),
+                 "Wait until it is read, or keep it anew.", -1};
+}
+
+/// Points of the other scans of the same subject, or of all other subjects, on their own axes.
+std::vector<Point3> others(const Build& b, const ScanMeshes& meshes, ScanId id, bool same, const Motion& onto = {}) {
+    // only body and chassis stand on each other: what is on axes of its own has nothing else to be laid on
+    const auto seated = [](SubjectId s) { return s == the_body || s == the_chassis; };
+    const SubjectId subject = b.scans.at(id).subject;
+    std::vector<Point3> points;
+    for (const auto& [other, mesh] : meshes) {
+        const auto row = b.scans.find(other);
+        if (row == b.scans.end() || other == id || (row->second.subject == subject) != same) continue;
+        if (!same && (!seated(subject) || !seated(row->second.subject))) continue;
+        const Motion pose = chained(onto, poseOf(row->second));
+        for (const Point3& p : mesh->points) points.push_back(pose.moved(p));
+    }
+    return points;
+}
+
+/// What a scan is laid on by surfaces: the others of its subject, else the other subject where it stands now.
+std::vector<Point3> fixedFor(const Build& b, const ScanMeshes& meshes, const Motion& seat, ScanId id) {
+    if (auto same = others(b, meshes, id, true); !same.empty()) return same;
+    return others(b, meshes, id, false, b.scans.at(id).subject == the_body ? inverse(seat) : seat);
+}
+
 } // namespace
 
-Result<LaidScan> layByMarkers(const Build& b, ScanId id, const Mesh& scan, const std::vector<Point3>& fixed, double radius) {
+std::optional<Result<LaidScan>> layByPicks(const Build& b, const ScanMeshes& meshes, const Motion& seat, ScanId id,
+                                           const std::vector<std::array<Point3, 2>>& picks, bool surfaces,
+                                           const Progress& progress) {
+    const auto moving = meshOf(b, meshes, id);
+    if (!moving) return moving.error();
+    const SubjectId subject = b.scans.at(id).subject;
+    const bool on_body = subject == the_body;
+    const Motion now = poseOf(b.scans.at(id));
+    Motion start = now;
+    std::string how;
+    if (!picks.empty()) {
+        // onto the axes of the scan that is laid
+        const Motion own = on_body ? inverse(seat) : Motion{};
+        std::vector<Point3> from, to;
+        for (const auto& pick : picks) {
+            from.push_back(own.moved(pick[0]));
+            to.push_back(own.moved(pick[1]));
+        }
+        const auto laid_on = scan::layOn(from, to);
+        if (!laid_on) return laid_on.error();
+        start = chained(laid_on->motion, now);
+        how = fmt::format("picked at {} places, RMS {:.2f} mm", from.size(), laid_on->rms_mm);
+    }
+    const std::vector<Point3> fixed = surfaces ? fixedFor(b, meshes, seat, id) : std::vector<Point3>{};
+    if (!fixed.empty()) {
+        const auto one = scan::preparedFor((*moving)->points), two = scan::preparedFor(fixed);
+        if (!one || !two) return !one ? one.error() : two.error();
+        if (progress && !progress(0.4)) return std::nullopt;
+        const scan::Aligned a = alignScans(**one, **two, start);
+        if (!a.settled)
+            return Error{Error::Code::Degenerate, "scan", a.words, "Pick three places or more that both show, far apart.", -1};
+        start = a.motion;
+        how = (how.empty() ? "" : how + "; ") + a.words;
+    }
+    LaidScan out;
+    out.edit = standScan(b, id, start, how);
+    out.words = how;
+    return out;
+}
+
+Result<LaidScan> layByMarkers(const Build& b, const ScanMeshes& meshes, ScanId id, double radius) {
+    const auto scan = meshOf(b, meshes, id);
+    if (!scan) return scan.error();
+    const std::vector<Point3> fixed = others(b, meshes, id, true);
     if (!(radius >= 3 && radius <= 200))
         return Error{Error::Code::BadInput, "markers", fmt::format("A ball of radius {:g} mm is no marker.", radius),
                      "Give 3 to 200 mm.", -1};
@@ -52,7 +125,7 @@ Result<LaidScan> layByMarkers(const Build& b, ScanId id, const Mesh& scan, const
         for (const scan::Marker& m : found) out.push_back(m.centre);
         return out;
     };
-    const auto from = centres(scan::findMarkers(placed(scan, poseOf(b.scans.at(id))), radius));
+    const auto from = centres(scan::findMarkers(placed(**scan, poseOf(b.scans.at(id))), radius));
     const auto to = centres(scan::findMarkers(fixed, radius));
     if (from.size() < 3 || to.size() < 3)
         return Error{Error::Code::NotFound, "markers",
@@ -68,8 +141,10 @@ Result<LaidScan> layByMarkers(const Build& b, ScanId id, const Mesh& scan, const
     return laid(b, id, matched->laid.motion, how, matched->words);
 }
 
-Result<LaidScan> layBySymmetry(const Build& b, ScanId id, const Mesh& scan) {
-    const std::vector<Point3> points = placed(scan, poseOf(b.scans.at(id)));
+Result<LaidScan> layBySymmetry(const Build& b, const ScanMeshes& meshes, ScanId id) {
+    const auto scan = meshOf(b, meshes, id);
+    if (!scan) return scan.error();
+    const std::vector<Point3> points = placed(**scan, poseOf(b.scans.at(id)));
     const auto plane = scan::midPlaneOf(points, Point3{0, 1, 0});
     if (!plane) return plane.error();
     if (!plane->settled)
@@ -112,7 +187,7 @@ Result<LaidScan> layOnSurveyedPoints(const Build& b, const Results& r, ScanId id
         if (!taped)
             return Error{Error::Code::NotFound, nameOf(b, point),
                          fmt::format("The survey does not fix {} yet.", nameOf(b, point)), "Tape it first, or pick another.", -1};
-        const auto& sd = survey.solution.points[static_cast<size_t>(survey.indexOf(point))].sd_mm;
+        const auto& sd = survey.solution->points[static_cast<size_t>(survey.indexOf(point))].sd_mm;
         const double sigma = std::sqrt(pick_sigma_mm * pick_sigma_mm + (sd[0] * sd[0] + sd[1] * sd[1] + sd[2] * sd[2]) / 3);
         points.push_back({nameOf(b, point), at, {taped->x_mm, taped->y_mm, taped->z_mm}, sigma});
     }

@@ -37,18 +37,18 @@ public:
             f.tag = fmt::format("mount:{}", r_.mount_ids[i].value);
         }
         if (!b_.crossmember) return;
-        if (!r_.crossmember.possible) {
+        if (!r_.crossmember->possible) {
             add(Severity::Warn, "make.crossmember-waits", "crossmember", "Marginal",
-                fmt::format("The crossmember waits for {}.", r_.crossmember.waiting_for), "")
+                fmt::format("The crossmember waits for {}.", r_.crossmember->waiting_for), "")
                 .tag = "crossmember";
             return;
         }
-        for (const auto& remark : r_.crossmember.remarks) {
+        for (const auto& remark : r_.crossmember->remarks) {
             Finding& f = add(severityOf(remark.verdict), "make.crossmember-" + remark.code, "crossmember",
                              verdictWord(remark.verdict), remark.sentence, remark.remedy);
             f.figure = remark.figure;
             f.need = remark.need;
-            f.station_mm = r_.crossmember.station_mm;
+            f.station_mm = r_.crossmember->station_mm;
             f.brief = "crossmember";
             f.tag = "crossmember";
         }

@@ -41,8 +41,8 @@ Origin originOf(const Build& b, const Results& r) {
     double sum = 0;
     int hubs = 0;
     for (const int i : {f.front_hub_left, f.front_hub_right})
-        if (i >= 0 && r.chassis.solution.points[static_cast<size_t>(i)].fixed) {
-            sum += r.chassis.solution.points[static_cast<size_t>(i)].position.x_mm;
+        if (i >= 0 && r.chassis.solution->points[static_cast<size_t>(i)].fixed) {
+            sum += r.chassis.solution->points[static_cast<size_t>(i)].position.x_mm;
             ++hubs;
         }
     if (hubs) o.axle_mm = sum / hubs;
@@ -55,7 +55,7 @@ Origin originOf(const Build& b, const Results& r) {
                      ? "from " + held->names
                      : fmt::format("from a place {} {} {}", units::formatLength(std::abs(held->station_mm), step),
                                    held->station_mm > 0 ? "ahead of" : "behind", held->names);
-    else if (!r.chassis.point_ids.empty() && r.chassis.solution.status != tape::Status::NoReadings)
+    else if (!r.chassis.point_ids.empty() && r.chassis.solution->status != tape::Status::NoReadings)
         o.from = "from where the rough places put 0";
     else
         o.from = "from the datum";

@@ -3,8 +3,7 @@
 #include "analysis/overlay_parts.hpp"
 
 #include <algorithm>
-#include <cctype>
-#include <filesystem>
+#include <cmath>
 
 #include <fmt/format.h>
 
@@ -69,18 +68,36 @@ Mesh boxMesh(const Obstacle& o) {
     return m;
 }
 
-bool changesWheelbase(const Build& b, const Results& r) {
-    return b.stretch.cut_station && r.seat.change_mm && std::abs(*r.seat.change_mm) > 0.05;
+Mesh changed(const OverlayInput& in, Mesh m) {
+    return in.change ? asPlanned(std::move(m), (*in.change)[0], (*in.change)[1], (*in.change)[2]) : m;
 }
-Mesh asPlannedBy(const Build& b, const Results& r, Mesh m) {
-    return changesWheelbase(b, r)
-               ? asPlanned(std::move(m), b.stretch.cut_station->value, *r.seat.change_mm, r.sit_input.cut_slope_rad)
-               : m;
-}
+
+bool lowers(const Lowering& l) { return l.channel.value > 0 || l.raise.value > 0 || l.kick.value > 0; }
 
 } // namespace
 
-Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, int threads) {
+OverlayInput overlayInput(const Build& b, const Results& r, std::shared_ptr<const ScanMeshes> meshes) {
+    OverlayInput in;
+    in.meshes = std::move(meshes);
+    in.scans = b.scans;
+    for (const auto& [id, s] : b.scans)
+        if (s.subject != the_body && s.subject != the_chassis) in.elsewhere[s.subject] = nameOf(b, s.subject);
+    for (const auto& [id, box] : b.obstacles)
+        if (std::any_of(b.pins.begin(), b.pins.end(), [&, which = id](const auto& row) { return row.second.box == which; }))
+            in.envelopes[id] = box;
+    if (b.stretch.cut_station && r.seat->change_mm && std::abs(*r.seat->change_mm) > 0.05)
+        in.change = {b.stretch.cut_station->value, *r.seat->change_mm, r.seat.input().cut_slope_rad};
+    if (!lowers(b.lowering)) return in;
+    in.lowering = b.lowering;
+    in.zones = b.zones;
+    in.rail_width_mm = b.rail.width.value;
+    if (b.lowering.channel.value > 0)
+        in.channel = {seatMotion(r), r.planned_left, r.planned_right,
+                      b.rail.width.value / 2 + std::max(0.0, b.clearances.least.value)};
+    return in;
+}
+
+Overlay overlayOf(const OverlayInput& in, int threads) {
     Overlay o;
     Mesh whole_body;
     Mesh whole_chassis;
@@ -99,41 +116,38 @@ Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, in
         part.part.ready = std::move(ready);
         (subject == the_body ? o.body_parts : o.on_chassis).push_back(std::move(part));
     };
-    for (const auto& [id, s] : b.scans) {
-        const auto mesh = meshes.find(id);
-        if (mesh == meshes.end() || !mesh->second) {
+    for (const auto& [id, s] : in.scans) {
+        const auto* mesh = in.meshes && in.meshes->contains(id) ? &in.meshes->at(id) : nullptr;
+        if (!mesh || !*mesh) {
             o.remarks.push_back(fmt::format("The scan {} is not there: it was left out.", s.name));
             continue;
         }
-        if (s.subject != the_body && s.subject != the_chassis) {
+        if (const auto subject = in.elsewhere.find(s.subject); subject != in.elsewhere.end()) {
             o.remarks.push_back(
-                fmt::format("The scan {} is of the {}, on axes of its own: it was left out.", s.name, nameOf(b, s.subject)));
+                fmt::format("The scan {} is of the {}, on axes of its own: it was left out.", s.name, subject->second));
             continue;
         }
         Mesh own;
-        append(own, *mesh->second, poseOf(s));
-        own = s.subject == the_body ? withFloorWork(b, r, std::move(own))
-                                    : withKickedRails(b, s.part, asPlannedBy(b, r, std::move(own)));
+        append(own, **mesh, poseOf(s));
+        own =
+            s.subject == the_body ? withFloorWork(in, std::move(own)) : withKickedRails(in, s.part, changed(in, std::move(own)));
         add(s.subject, s.part, id, s.name, std::move(own));
     }
     // envelopes that pins keep clear of: plain solids
-    for (const auto& [id, box] : b.obstacles) {
-        const ObstacleId which = id;
-        if (std::none_of(b.pins.begin(), b.pins.end(), [&](const auto& row) { return row.second.box == which; })) continue;
+    for (const auto& [id, box] : in.envelopes) {
         Mesh solid = boxMesh(box);
         add(box.subject, ScanPart::Other, {}, box.name,
-            box.subject == the_chassis ? asPlannedBy(b, r, std::move(solid)) : std::move(solid));
+            box.subject == the_chassis ? changed(in, std::move(solid)) : std::move(solid));
     }
-    if (changesWheelbase(b, r))
+    if (in.change)
         o.remarks.push_back(fmt::format("The chassis is shown as planned: behind station {:.0f} it stands {:.1f} mm further {}.",
-                                        b.stretch.cut_station->value, std::abs(*r.seat.change_mm),
-                                        *r.seat.change_mm < 0 ? "forward" : "back"));
-    const Lowering& l = b.lowering;
-    if (l.raise.value > 0 && std::none_of(b.zones.begin(), b.zones.end(), [&](const auto& row) {
+                                        (*in.change)[0], std::abs((*in.change)[1]), (*in.change)[1] < 0 ? "forward" : "back"));
+    if (const Lowering l = in.lowering.value_or(Lowering{});
+        l.raise.value > 0 && std::none_of(in.zones.begin(), in.zones.end(), [&](const auto& row) {
             return row.second.name == (l.floor.empty() ? "floor" : l.floor);
         }))
         o.remarks.emplace_back("The raised floor is not shown: no zone says which sheet is the floor.");
-    else if (l.channel.value > 0 || l.raise.value > 0 || l.kick.value > 0)
+    else if (lowers(l))
         o.remarks.push_back(fmt::format(
             "Shown as lowered: {}{}{}.", l.channel.value > 0 ? fmt::format("floor channelled by {:.0f}", l.channel.value) : "",
             l.raise.value > 0 ? fmt::format("{}floor raised by {:.0f}", l.channel.value > 0 ? ", " : "", l.raise.value) : "",
@@ -151,161 +165,62 @@ Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, in
                 parts.size() == 1 ? all : std::make_shared<const sit::Ready>(sit::readyOf(p.part.ready->mesh, threads));
     }
     o.mesh_remarks = o.remarks;
-    reseat(o, b, r);
     return o;
 }
 
-void reseat(Overlay& o, const Build& b, const Results& r) {
+Placing placingOf(const Build& b, const Results& r) {
+    Placing p;
+    p.seated = r.seated();
+    p.seat = seatMotion(r);
+    if (p.seated)
+        for (const double h : r.seat->pose_half_width_mm)
+            if (std::isfinite(h)) p.half_width_mm = std::max(p.half_width_mm, h);
+    p.clearances = b.clearances;
+    p.pair_rules = b.pair_rules;
+    p.travel = b.travel;
+    p.swings = b.swings;
+    p.beam_axle = std::any_of(b.scans.begin(), b.scans.end(), [](const auto& s) { return s.second.part == ScanPart::Axle; });
+    const sit::Input& in = r.seat.input();
+    const auto wheel = [&](int i) { return i < 0 ? nullptr : &in.chassis.at[static_cast<size_t>(i)]; };
+    for (const bool rear : {false, true}) {
+        const Vec3* left = wheel(rear ? in.rear_left : in.front_left);
+        const Vec3* right = wheel(rear ? in.rear_right : in.front_right);
+        auto& hub = rear ? p.rear_hub : p.front_hub;
+        if (left && right)
+            hub = Vec3{(left->x_mm + right->x_mm) / 2, (left->y_mm + right->y_mm) / 2, (left->z_mm + right->z_mm) / 2};
+        else if (left || right)
+            hub = left ? *left : *right;
+        if (hub && rear) hub->x_mm += r.seat->change_mm.value_or(0);
+        if (const double track = left && right ? right->y_mm - left->y_mm : 0; track > 100)
+            (rear ? p.rear_track_mm : p.front_track_mm) = track;
+    }
+    return p;
+}
+
+Overlay placed(const Overlay& of, const Placing& p) {
+    Overlay o = of;
+    o.placing = p;
     o.remarks = o.mesh_remarks;
     for (auto* parts : {&o.body_parts, &o.on_chassis})
-        for (Overlay::Part& p : *parts) {
-            const auto scan = b.scans.find(p.scan);
-            auto sweep = scan == b.scans.end() ? std::nullopt : sweepOf(b, r, scan->second, *p.part.ready->mesh);
-            p.sweep_assumed = sweep && sweep->assumed;
-            p.part.sweep = sweep ? std::optional(std::move(sweep->sweep)) : std::nullopt;
+        for (Overlay::Part& part : *parts) {
+            auto sweep = part.scan ? sweepOf(p, part.kind, part.scan, *part.part.ready->mesh) : std::nullopt;
+            part.sweep_assumed = sweep && sweep->assumed;
+            part.part.sweep = sweep ? std::optional(std::move(sweep->sweep)) : std::nullopt;
         }
-    o.seated = r.seated();
-    o.seat = seatMotion(r);
+    o.seated = p.seated;
+    o.seat = p.seat;
     if (!o.seated) o.remarks.emplace_back("Nothing seats the body yet: both stand on their own axes as if these were one.");
     o.need = {};
-    o.need.least_mm = b.clearances.least.value;
-    o.need.finish_mm = b.clearances.finish.value;
-    if (o.seated)
-        for (const double h : r.seat.pose_half_width_mm)
-            if (std::isfinite(h)) o.need.half_width_mm = std::max(o.need.half_width_mm, h);
+    o.need.least_mm = p.clearances.least.value;
+    o.need.finish_mm = p.clearances.finish.value;
     // what is assumed so wide that nothing could be said is not taken off
-    o.need.half_width_mm = std::min(o.need.half_width_mm, 20.0);
+    o.need.half_width_mm = std::min(p.half_width_mm, 20.0);
     o.need.cap_mm = std::max(100.0, 2 * o.need.tightBelow());
+    return o;
 }
 
-std::string overlayKey(const Build& b, const Results& r) {
-    std::string key;
-    for (const auto& [id, s] : b.scans)
-        key += fmt::format("{} {} {} {} {} {} {} {} {} {} {} {};", id.value, s.name, build::word(s.part), s.blob,
-                           build::word(s.unit), build::nameOf(b, s.subject), s.shift.x_mm, s.shift.y_mm, s.shift.z_mm, s.yaw_rad,
-                           s.pitch_rad, s.roll_rad);
-    const Lowering& l = b.lowering;
-    if (l.channel.value > 0 || l.raise.value > 0 || l.kick.value > 0) {
-        const auto& p = r.seat.pose;
-        key += fmt::format("{} {} {} {} {} {};", l.channel.value, l.raise.value, l.kick.value, l.kick_from.value, l.kick_to.value,
-                           l.floor);
-        // a channel lies over the rails wherever the body sits
-        if (l.channel.value > 0)
-            key += fmt::format("{:.2f} {:.2f} {:.2f} {:.5f} {:.5f} {:.5f};", p.shift.x_mm, p.shift.y_mm, p.shift.z_mm, p.yaw_rad,
-                               p.pitch_rad, p.roll_rad);
-        for (const auto& [id, z] : b.zones)
-            key += fmt::format("{} {} {} {} {} {} {};", z.name, z.from.x_mm, z.from.y_mm, z.from.z_mm, z.to.x_mm, z.to.y_mm,
-                               z.to.z_mm);
-    }
-    for (const auto& [id, o] : b.obstacles)
-        for (const auto& [pin, p] : b.pins)
-            if (p.box == id)
-                key += fmt::format("{} {} {} {} {} {} {};", o.name, o.from.x_mm, o.from.y_mm, o.from.z_mm, o.to.x_mm, o.to.y_mm,
-                                   o.to.z_mm);
-    if (b.stretch.cut_station && r.seat.change_mm)
-        key += fmt::format("{} {} {}", b.stretch.cut_station->value, *r.seat.change_mm, r.sit_input.cut_slope_rad);
-    return key;
-}
-
-std::string clearanceKey(const Build& b, const Results& r) {
-    const sit::Pose& p = r.seat.pose;
-    const double* u = r.seat.pose_half_width_mm;
-    std::string key = fmt::format("{} {} {} {} {} {} {} {} {} {} {};", r.seated(), p.shift.x_mm, p.shift.y_mm, p.shift.z_mm,
-                                  p.yaw_rad, p.pitch_rad, p.roll_rad, u[0], u[1], u[2], r.seat.change_mm.value_or(0));
-    const auto figure = [&](const Dimension& d) { key += fmt::format("{} {} ", d.value, build::word(d.provenance)); };
-    for (const Dimension* d : {&b.clearances.least, &b.clearances.finish}) figure(*d);
-    const WheelTravel& t = b.travel;
-    for (const Dimension* d : {&t.front_bump, &t.front_droop, &t.rear_bump, &t.rear_droop, &t.lock, &t.rock}) figure(*d);
-    for (const auto& [id, rule] : b.pair_rules) {
-        key += fmt::format("{} {} ", build::word(rule.one), build::word(rule.other));
-        figure(rule.least);
-        figure(rule.finish);
-    }
-    for (const auto& [id, s] : b.swings) {
-        key += fmt::format("{} {} {} {} {} {} {} ", s.scan.value, s.from.x_mm, s.from.y_mm, s.from.z_mm, s.to.x_mm, s.to.y_mm,
-                           s.to.z_mm);
-        figure(s.angle);
-        figure(s.back);
-    }
-    for (const int i : {r.sit_input.front_left, r.sit_input.front_right, r.sit_input.rear_left, r.sit_input.rear_right})
-        if (i >= 0) {
-            const Vec3& at = r.sit_input.chassis.at[static_cast<size_t>(i)];
-            key += fmt::format("{} {} {} ", at.x_mm, at.y_mm, at.z_mm);
-        }
-    return key;
-}
-
-Result<Edit> movePins(const Build& b, double rearward_mm, double up_mm) {
-    Edit edit;
-    bool along = false, up = false;
-    // an arch that is pinned to its wheel holds the body along where no station is asked for: only the height moves then
-    const auto has = [&](PinKind kind) {
-        return std::any_of(b.pins.begin(), b.pins.end(), [&](const auto& row) { return row.second.kind == kind; });
-    };
-    const bool held = has(PinKind::ArchFront) && !has(PinKind::Station);
-    if (held && std::abs(up_mm) >= 0.05) rearward_mm = 0;
-    if (held && std::abs(rearward_mm) >= 0.05)
-        return Error{Error::Code::Conflict, "arch",
-                     "The front arch is pinned to its wheel: the body can't be moved along by hand.",
-                     "Remove that pin first, on Sit.", -1};
-    const auto moved = [&](Pin pin, double by) {
-        pin.target.value += by;
-        pin.target.typed.clear();
-        pin.target.provenance = Provenance::Derived;
-        edit.changes.emplace_back(Put<Pin>{pin});
-    };
-    for (const auto& [id, pin] : b.pins) {
-        if (pin.kind == PinKind::Station && std::abs(rearward_mm) >= 0.05) moved(pin, rearward_mm), along = true;
-        if (pin.kind == PinKind::Height && std::abs(up_mm) >= 0.05) moved(pin, up_mm), up = true;
-    }
-    if ((std::abs(rearward_mm) >= 0.05 && !along) || (std::abs(up_mm) >= 0.05 && !up))
-        return Error{Error::Code::Conflict, "pins",
-                     fmt::format("No pin holds the body {}.", up || std::abs(up_mm) < 0.05 ? "along" : "in height"),
-                     "Pin the hinge pillar's station and the sills' heights on Sit first.", -1};
-    if (!along && !up) return Error{Error::Code::BadInput, "move", "That is no move.", "Drag it further.", -1};
-    edit.sentence = fmt::format("move the body {:.1f} mm {} and {:.1f} mm {}", std::abs(rearward_mm),
-                                rearward_mm < 0 ? "forward" : "rearward", std::abs(up_mm), up_mm < 0 ? "down" : "up");
-    return edit;
-}
-
-std::string scanNameFor(const Build& b, const std::string& file) {
-    std::string base;
-    for (const char c : std::filesystem::path(file).stem().string())
-        base +=
-            std::isalnum(static_cast<unsigned char>(c)) ? static_cast<char>(std::tolower(static_cast<unsigned char>(c))) : '-';
-    while (!base.empty() && base.front() == '-') base.erase(0, 1);
-    if (base.empty()) base = "scan";
-    base = base.substr(0, 24);
-    const auto taken = [&](const std::string& name) {
-        return std::any_of(b.scans.begin(), b.scans.end(), [&](const auto& row) { return row.second.name == name; });
-    };
-    std::string name = base;
-    for (int i = 2; taken(name); ++i) name = fmt::format("{}-{}", base, i);
-    return name;
-}
-
-Edit keepScan(const Build& b, const std::string& name, SubjectId subject, ScanPart part, ScanUnit unit, const std::string& hash,
-              const std::string& file) {
-    Scan s;
-    s.id = ScanId{b.next_id};
-    s.subject = subject;
-    s.part = part;
-    s.name = name;
-    s.blob = hash;
-    s.file = file;
-    s.unit = unit;
-    return {fmt::format("scan {} of the {}", name, build::word(part)), {Put<Scan>{s}}};
-}
-
-Edit standScan(const Build& b, ScanId id, const Motion& m, const std::string& how) {
-    Scan s = b.scans.at(id);
-    const auto a = anglesOf(m);
-    s.shift = {m.shift[0], m.shift[1], m.shift[2]};
-    s.yaw_rad = a[0];
-    s.pitch_rad = a[1];
-    s.roll_rad = a[2];
-    s.note = how;
-    return {fmt::format("lay the scan {}: {}", s.name, how), {Put<Scan>{s}}};
+Overlay overlayOf(const Build& b, const Results& r, const ScanMeshes& meshes, int threads) {
+    return placed(overlayOf(overlayInput(b, r, std::make_shared<const ScanMeshes>(meshes)), threads), placingOf(b, r));
 }
 
 } // namespace gorvet::analysis

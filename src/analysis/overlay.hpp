@@ -1,8 +1,6 @@
 #pragma once
 
 #include "analysis/results.hpp"
-#include "build/edit.hpp"
-#include "sit/cut_map.hpp"
 #include "sit/pairs.hpp"
 #include "sit/way_in.hpp"
 
@@ -17,10 +15,51 @@ shape::Motion poseOf(const build::Scan&);
 /// What it takes to read a scan's unit: mm to one unit of the file.
 double unitOf(build::ScanUnit);
 
+/// What the meshes of an overlay are made from: the scans, and how the plan changes what they show.
+struct OverlayInput {
+    std::shared_ptr<const ScanMeshes> meshes; ///< none: no scan
+    std::map<build::ScanId, build::Scan> scans;
+    std::map<build::SubjectId, std::string> elsewhere;      ///< names of the subjects that stand on axes of their own
+    std::map<build::ObstacleId, build::Obstacle> envelopes; ///< marked boxes that pins keep clear of
+    std::optional<std::array<double, 3>> change;            ///< of the wheelbase: the cut's station, mm of it, the slope there
+    std::optional<build::Lowering> lowering;                ///< none: no floor or rail is changed
+    std::map<build::ZoneId, build::Zone> zones;             ///< for the floor
+    double rail_width_mm = 0;                               ///< for the ramps of a kick-up
+    struct Channel {
+        shape::Motion seat; ///< a channel lies over the rails wherever the body sits
+        build::RailLine left;
+        build::RailLine right;
+        double half_mm = 0; ///< it is so wide to each side of a rail's middle
+        bool operator==(const Channel&) const = default;
+    };
+    std::optional<Channel> channel;
+    bool operator==(const OverlayInput&) const = default;
+};
+OverlayInput overlayInput(const build::Build&, const Results&, std::shared_ptr<const ScanMeshes>);
+
+/// Where an overlay's body sits, how its parts move, and what they must clear each other by.
+struct Placing {
+    bool seated = false; ///< the pins say where
+    shape::Motion seat;
+    double half_width_mm = 0; ///< of the seat
+    build::ClearanceRules clearances;
+    std::map<build::PairRuleId, build::PairRule> pair_rules;
+    build::WheelTravel travel;
+    std::map<build::SwingId, build::Swing> swings;
+    std::optional<build::Vec3> front_hub; ///< middle of an axle's wheels, after the change of wheelbase
+    std::optional<build::Vec3> rear_hub;
+    std::optional<double> front_track_mm;
+    std::optional<double> rear_track_mm;
+    bool beam_axle = false; ///< one was scanned: the rear wheels are taken to lean with it
+    bool operator==(const Placing&) const = default;
+};
+Placing placingOf(const build::Build&, const Results&);
+
 struct Overlay {
     std::shared_ptr<const sit::Ready> body = std::make_shared<sit::Ready>();    ///< all scans on the body's axes, in one
     std::shared_ptr<const sit::Ready> chassis = std::make_shared<sit::Ready>(); ///< all scans on the chassis' axes, as planned
-    shape::Motion seat;                                                         ///< body to chassis
+    Placing placing;
+    shape::Motion seat;  ///< body to chassis
     bool seated = false; ///< the pins say where; else both stand on their own axes, as if these were one
     sit::Need need;
     std::vector<sit::WayPart> chassis_parts; ///< each scan of the chassis by its name, as planned
@@ -41,73 +80,15 @@ struct Overlay {
     bool hasChassis() const { return chassis->mesh && !chassis->mesh->points.empty(); }
     bool complete() const { return hasBody() && hasChassis(); }
 };
-/// Makes both ready; scans whose mesh is missing are left out and told. The ± of the seat goes into the need.
+/// Makes both ready, on axes of their own; scans whose mesh is missing are left out and told.
+Overlay overlayOf(const OverlayInput&, int threads = 0);
+/// The same meshes with the body where it sits, and the needs that hold there: the ± of the seat goes into the need.
+Overlay placed(const Overlay&, const Placing&);
+/// Both steps for a build.
 Overlay overlayOf(const build::Build&, const Results&, const ScanMeshes&, int threads = 0);
-/// What the meshes of an overlay depend on, as text: the same text, the same meshes.
-std::string overlayKey(const build::Build&, const Results&);
-/// What its clearances depend on besides: the same text, the same clearances.
-std::string clearanceKey(const build::Build&, const Results&);
-/// Stands an overlay's body where it sits now, and takes the needs of now, without making its meshes ready again.
-void reseat(Overlay&, const build::Build&, const Results&);
-/// The change of pins that moves the body by so much rearward and up: stations and heights move along. Fails with Conflict when
-/// no pin holds what is to be moved.
-Result<build::Edit> movePins(const build::Build&, double rearward_mm, double up_mm);
 
 /// What is behind the cut moves with the change of wheelbase, along the rail's slope; what is taken out is pressed into the cut,
 /// what is let in is stretched over it, so that closed pieces stay closed.
 shape::Mesh asPlanned(shape::Mesh, double cut_station_mm, double change_mm, double slope_rad);
-
-/// Two parts by their places in Overlay::body_parts and on_chassis, and how near they come.
-struct OverlayPair {
-    build::SubjectId moving = build::the_body; ///< of the first part
-    build::SubjectId fixed = build::the_chassis;
-    sit::Pair pair;
-    bool assumed = true; ///< its least clearance is
-};
-struct OverlayClearance {
-    sit::LiveClearance live; ///< of the body's points as they stand, each on the scale of Overlay::need: the worst part counts
-    shape::Crossings crossings;
-    std::vector<OverlayPair> pairs; ///< the worst first; those farther apart than their cap, too
-    struct Place {
-        size_t pair = 0;
-        sit::Contact contact;
-        double short_mm = 0; ///< of what is needed
-    };
-    std::vector<Place> places; ///< the worst first
-    double least_mm = 0;       ///< of all pairs of body and chassis
-};
-/// Pair by pair, moving parts through their travel. Nothing when stopped.
-std::optional<OverlayClearance> clearanceOf(const Overlay&, const build::Build&, int threads = 0,
-                                            const std::function<bool()>& stop = {});
-/// Whether some pair of body and chassis needs another clearance than Overlay::need.
-bool unlikeNeeds(const Overlay&, const build::Build&);
-/// The map alone, with the body at this seat.
-sit::LiveClearance liveOf(const Overlay&, const build::Build&, const shape::Motion& seat, int threads = 0,
-                          const std::function<bool()>& stop = {});
-/// What the body is cut for: all of the chassis as it stands, and at the ends of its travel where that was typed and is no
-/// assumption; `besides`: for what else.
-Result<sit::CutMap> cutMapOf(const Overlay&, const build::Build&, int threads = 0, const std::function<bool()>& stop = {},
-                             const std::vector<sit::CutAgainst>& besides = {});
-/// What a part is called: "the engine", or the scan's name where there are several of the kind.
-std::string partName(const Overlay&, build::SubjectId, size_t part);
-
-/// Zones, margin, flange and sheet as the build says.
-sit::CutOptions cutOptionsOf(const build::Build&, const sit::Need&);
-
-/// Findings of a clearance: one for each place that is too near, the worst first, at most `most`.
-std::vector<Finding> clearanceFindings(const build::Build&, const Overlay&, const OverlayClearance&, size_t most = 6);
-/// The sentence of the Scan bench, and the one below.
-Headline overlayHeadline(const build::Build&, const Overlay&, const OverlayClearance*);
-/// Every pair on one ruled scale: what it needs, how near it comes, in which pose, where.
-sheet::Drawing pairsView(const build::Build&, const Overlay&, const OverlayClearance&, double width, double height,
-                         const sheet::Format&);
-
-/// The change that keeps a scan: `file` and `hash` of its blob. The subject's own scan unless another part is said.
-build::Edit keepScan(const build::Build&, const std::string& name, build::SubjectId, build::ScanPart, build::ScanUnit,
-                     const std::string& hash, const std::string& file);
-/// The change that stands a scan elsewhere on its subject's axes.
-build::Edit standScan(const build::Build&, build::ScanId, const shape::Motion&, const std::string& how);
-/// A name for a scan of that file that is not taken yet.
-std::string scanNameFor(const build::Build&, const std::string& file);
 
 } // namespace gorvet::analysis

@@ -1,5 +1,4 @@
-// What the parts of an overlay come to: clearances pair by pair, the map, what is cut for, and the words for it.
-#include "analysis/overlay.hpp"
+#include "analysis/overlay_clearance.hpp"
 
 #include "analysis/overlay_parts.hpp"
 #include "analysis/wording.hpp"
@@ -30,7 +29,9 @@ std::string side(double offset) {
 
 } // namespace
 
-sit::CutOptions cutOptionsOf(const Build& b, const sit::Need& need) {
+CutRules cutRulesOf(const Build& b) { return {b.clearances, b.zones}; }
+
+sit::CutOptions cutOptionsOf(const CutRules& b, const sit::Need& need) {
     sit::CutOptions o;
     o.need = need;
     o.margin_mm = b.clearances.margin.value;
@@ -47,8 +48,8 @@ sit::CutOptions cutOptionsOf(const Build& b, const sit::Need& need) {
 
 namespace {
 
-sit::Need needOf(const Overlay& o, const Build& b, ScanPart one, ScanPart other, bool moves) {
-    const PairNeed p = pairNeed(b, one, other);
+sit::Need needOf(const Overlay& o, ScanPart one, ScanPart other, bool moves) {
+    const PairNeed p = pairNeed(o.placing, one, other);
     sit::Need need = o.need;
     need.least_mm = p.least_mm;
     need.finish_mm = p.finish_mm;
@@ -59,19 +60,19 @@ sit::Need needOf(const Overlay& o, const Build& b, ScanPart one, ScanPart other,
 
 } // namespace
 
-bool unlikeNeeds(const Overlay& o, const Build& b) {
+bool unlikeNeeds(const Overlay& o) {
     for (const auto& m : o.body_parts)
         for (const auto& f : o.on_chassis) {
-            const sit::Need need = needOf(o, b, m.kind, f.kind, true);
+            const sit::Need need = needOf(o, m.kind, f.kind, true);
             if (need.least_mm != o.need.least_mm || need.finish_mm != o.need.finish_mm) return true;
         }
     return false;
 }
 
-sit::LiveClearance liveOf(const Overlay& o, const Build& b, const Motion& seat, int threads, const std::function<bool()>& stop) {
+sit::LiveClearance liveOf(const Overlay& o, const Motion& seat, int threads, const std::function<bool()>& stop) {
     // all parts need the same and stand still: the whole in one
     const auto sweeps = [](const Overlay::Part& p) { return p.part.sweep.has_value(); };
-    if (!unlikeNeeds(o, b) && std::none_of(o.body_parts.begin(), o.body_parts.end(), sweeps) &&
+    if (!unlikeNeeds(o) && std::none_of(o.body_parts.begin(), o.body_parts.end(), sweeps) &&
         std::none_of(o.on_chassis.begin(), o.on_chassis.end(), sweeps))
         return sit::liveClearance(*o.body, *o.chassis, seat, o.need, threads, stop);
     sit::LiveClearance all;
@@ -84,7 +85,7 @@ sit::LiveClearance liveOf(const Overlay& o, const Build& b, const Motion& seat, 
         };
         const auto swings = m.part.sweep ? sit::endsOf(*m.part.sweep) : std::vector<sit::SweepEnd>{};
         for (const auto& f : o.on_chassis) {
-            const sit::Need need = needOf(o, b, m.kind, f.kind, true);
+            const sit::Need need = needOf(o, m.kind, f.kind, true);
             fixed.push_back({f.part.ready.get(), need, {}, {}, {}});
             for (const sit::SweepEnd& end : swings) fixed.push_back({f.part.ready.get(), need, end.pose, {}, words(m, end)});
             if (!f.part.sweep) continue;
@@ -107,10 +108,10 @@ sit::LiveClearance liveOf(const Overlay& o, const Build& b, const Motion& seat, 
     return all;
 }
 
-std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, int threads, const std::function<bool()>& stop) {
+std::optional<OverlayClearance> clearanceOf(const Overlay& o, int threads, const std::function<bool()>& stop) {
     OverlayClearance c;
     const auto stopped = [&] { return stop && stop(); };
-    c.live = liveOf(o, b, o.seat, threads, stop);
+    c.live = liveOf(o, o.seat, threads, stop);
     if (stopped()) return std::nullopt;
     c.crossings = shape::crossings(*o.body->tree, *o.chassis->tree, o.seat, threads, stop);
     if (stopped()) return std::nullopt;
@@ -120,9 +121,9 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, in
         OverlayPair p;
         p.moving = s;
         p.fixed = t;
-        p.assumed = pairNeed(b, m.kind, f.kind).assumed;
+        p.assumed = pairNeed(o.placing, m.kind, f.kind).assumed;
         auto found =
-            sit::pairClearance(m.part, f.part, s == t ? Motion{} : o.seat, needOf(o, b, m.kind, f.kind, s != t), threads, stop);
+            sit::pairClearance(m.part, f.part, s == t ? Motion{} : o.seat, needOf(o, m.kind, f.kind, s != t), threads, stop);
         if (!found) return false;
         p.pair = std::move(*found);
         p.pair.moving = i;
@@ -142,7 +143,7 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, in
     for (const SubjectId s : {the_body, the_chassis})
         for (size_t i = 0; i < o.of(s).size(); ++i)
             for (size_t j = i + 1; j < o.of(s).size(); ++j)
-                if (watchedOnOneSubject(b, o.of(s)[i].kind, o.of(s)[j].kind) && !one(s, i, s, j)) return std::nullopt;
+                if (watchedOnOneSubject(o.placing, o.of(s)[i].kind, o.of(s)[j].kind) && !one(s, i, s, j)) return std::nullopt;
     const auto shortOf = [](const sit::Pair& p, double distance) { return p.need.foulsBelow() - distance; };
     std::stable_sort(c.pairs.begin(), c.pairs.end(), [&](const OverlayPair& x, const OverlayPair& y) {
         if (x.pair.band != y.pair.band) return x.pair.band > y.pair.band;
@@ -161,13 +162,13 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, const Build& b, in
     return c;
 }
 
-Result<sit::CutMap> cutMapOf(const Overlay& o, const Build& b, int threads, const std::function<bool()>& stop,
+Result<sit::CutMap> cutMapOf(const Overlay& o, const CutRules& rules, int threads, const std::function<bool()>& stop,
                              const std::vector<sit::CutAgainst>& besides) {
     std::vector<sit::CutAgainst> against = besides;
     bool guessed = false;
     for (const Overlay::Part& f : o.on_chassis) {
         // the body's own sheet is what is cut, whichever of its scans it is on
-        const double extra = needOf(o, b, ScanPart::Body, f.kind, true).foulsBelow() - o.need.foulsBelow();
+        const double extra = needOf(o, ScanPart::Body, f.kind, true).foulsBelow() - o.need.foulsBelow();
         against.push_back({f.part.ready.get(), extra, {}});
         if (!f.part.sweep) continue;
         if (f.sweep_assumed) {
@@ -184,7 +185,7 @@ Result<sit::CutMap> cutMapOf(const Overlay& o, const Build& b, int threads, cons
             if (p.scan) append(scans, *p.part.ready->mesh);
         sheet = std::make_shared<const sit::Ready>(sit::readyOf(std::make_shared<const Mesh>(std::move(scans)), threads));
     }
-    auto map = sit::cutMap(*sheet, against, o.seat, cutOptionsOf(b, o.need), threads, stop);
+    auto map = sit::cutMap(*sheet, against, o.seat, cutOptionsOf(rules, o.need), threads, stop);
     if (map && guessed)
         map->remarks.emplace_back(
             "What moves was taken as it stands: nobody cuts by an assumed travel. Type it, and its ends count: travel front bump 70.");
@@ -293,7 +294,7 @@ Headline overlayHeadline(const Build& b, const Overlay& o, const OverlayClearanc
     }
     const auto guessed = std::count_if(c->pairs.begin(), c->pairs.end(), [](const OverlayPair& p) { return p.assumed; });
     h.below =
-        fmt::format("{} pairs of parts{}; {}. F5 shows each.", c->pairs.size(),
+        fmt::format("{} pairs of parts{}; {}.", c->pairs.size(),
                     guessed == 0 ? ""
                                  : fmt::format(", {} by assumed clearances",
                                                guessed == static_cast<long>(c->pairs.size()) ? "all" : std::to_string(guessed)),

@@ -57,41 +57,12 @@ std::string upWords(double by) {
     return by > 0 ? fmt::format("at {:.0f} bump", by) : fmt::format("at {:.0f} droop", -by);
 }
 
-/// Where an axle's wheels stand, after the change of wheelbase.
-std::optional<Vec3> hubOf(const Results& r, bool rear) {
-    const int left = rear ? r.sit_input.rear_left : r.sit_input.front_left;
-    const int right = rear ? r.sit_input.rear_right : r.sit_input.front_right;
-    std::optional<Vec3> hub;
-    for (const int i : {left, right})
-        if (i >= 0) {
-            const Vec3& p = r.sit_input.chassis.at[static_cast<size_t>(i)];
-            hub = hub ? Vec3{(hub->x_mm + p.x_mm) / 2, (hub->y_mm + p.y_mm) / 2, (hub->z_mm + p.z_mm) / 2} : p;
-        }
-    if (hub && rear) hub->x_mm += r.seat.change_mm.value_or(0);
-    return hub;
-}
-
-/// Between the middles of an axle's wheels.
-std::optional<double> trackOf(const Results& r, bool rear) {
-    const int left = rear ? r.sit_input.rear_left : r.sit_input.front_left;
-    const int right = rear ? r.sit_input.rear_right : r.sit_input.front_right;
-    if (left < 0 || right < 0) return std::nullopt;
-    const double track =
-        r.sit_input.chassis.at[static_cast<size_t>(right)].y_mm - r.sit_input.chassis.at[static_cast<size_t>(left)].y_mm;
-    return track > 100 ? std::optional(track) : std::nullopt;
-}
-
 /// A beam axle whose ends rise by so much each.
 Motion axleMotion(const Point3& centre, double track, double left_up, double right_up) {
     // about the way rearward, right-handed: the right end goes up
     Motion m = turnedAbout(centre, {centre[0] + 1, centre[1], centre[2]}, std::atan2(right_up - left_up, track));
     m.shift[2] += (left_up + right_up) / 2;
     return m;
-}
-
-/// Whether a beam axle was scanned: the rear wheels are taken to lean with it.
-bool hasBeamAxle(const Build& b) {
-    return std::any_of(b.scans.begin(), b.scans.end(), [](const auto& s) { return s.second.part == ScanPart::Axle; });
 }
 
 /// A wheel of a beam axle: u is its own travel, v that of the other end, with which it leans.
@@ -117,7 +88,7 @@ std::optional<PartSweep> leaningWheel(const Point3& middle, const std::optional<
 
 } // namespace
 
-PairNeed pairNeed(const Build& b, ScanPart one, ScanPart other) {
+PairNeed pairNeed(const Placing& b, ScanPart one, ScanPart other) {
     for (const auto& [id, p] : b.pair_rules)
         if (same(one, other, p.one, p.other))
             return {p.least.value, p.finish.value,
@@ -128,7 +99,7 @@ PairNeed pairNeed(const Build& b, ScanPart one, ScanPart other) {
     return need;
 }
 
-bool watchedOnOneSubject(const Build& b, ScanPart one, ScanPart other) {
+bool watchedOnOneSubject(const Placing& b, ScanPart one, ScanPart other) {
     for (const auto& [id, p] : b.pair_rules)
         if (same(one, other, p.one, p.other)) return true;
     return usualOf(one, other) != nullptr;
@@ -148,18 +119,18 @@ Motion turnedAbout(const Point3& from, const Point3& to, double angle) {
 
 Motion seatMotion(const Results& r) {
     if (!r.seated()) return {};
-    const sit::Pose& p = r.seat.pose;
+    const sit::Pose& p = r.seat->pose;
     return shape::motionOf({p.shift.x_mm, p.shift.y_mm, p.shift.z_mm}, p.yaw_rad, p.pitch_rad, p.roll_rad);
 }
 
-std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s, const Mesh& mesh) {
+std::optional<PartSweep> sweepOf(const Placing& b, ScanPart part, ScanId scan, const Mesh& mesh) {
     if (mesh.points.empty()) return std::nullopt;
     sit::Sweep sweep;
     const Swing* pivot = nullptr; // of a steered wheel
     for (const auto& [id, swing] : b.swings)
-        if (swing.scan == s.id && s.part == ScanPart::Wheel) {
+        if (swing.scan == scan && part == ScanPart::Wheel) {
             pivot = &swing;
-        } else if (swing.scan == s.id) {
+        } else if (swing.scan == scan) {
             const Point3 from{swing.from.x_mm, swing.from.y_mm, swing.from.z_mm}, to{swing.to.x_mm, swing.to.y_mm, swing.to.z_mm};
             const double angle = swing.angle.value, back = swing.back.value;
             if (angle <= 0 && back <= 0) return std::nullopt;
@@ -175,7 +146,7 @@ std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s
     const Point3 middle = shape::along(least, most, 0.5);
     const WheelTravel& t = b.travel;
     // the axle it belongs to: the one that is nearer along the car
-    const auto front = hubOf(r, false), rear = hubOf(r, true);
+    const auto &front = b.front_hub, &rear = b.rear_hub;
     const auto away = [&](const std::optional<Vec3>& hub, double station) {
         return hub ? std::abs(hub->x_mm - station) : INFINITY;
     };
@@ -187,13 +158,13 @@ std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s
         return is_rear ? guessed(t.rear_bump) || guessed(t.rear_droop) : guessed(t.front_bump) || guessed(t.front_droop);
     };
     const auto up = [](double u, std::pair<double, double> travel) { return u > 0 ? u * travel.first : u * travel.second; };
-    switch (s.part) {
+    switch (part) {
     case ScanPart::Wheel: {
         if (!front && !rear) return std::nullopt;
         const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
         const auto travel = travelOf(is_rear);
-        if (is_rear && !pivot && hasBeamAxle(b))
-            return leaningWheel(middle, hubOf(r, true), travel, trackOf(r, true), guessedTravel(true));
+        if (is_rear && !pivot && b.beam_axle)
+            return leaningWheel(middle, b.rear_hub, travel, b.rear_track_mm, guessedTravel(true));
         const double left = pivot ? pivot->angle.value : is_rear ? 0 : t.lock.value;
         const double right = pivot ? pivot->back.value : left;
         if (travel.first + travel.second <= 0 && left + right <= 0) return std::nullopt;
@@ -228,8 +199,8 @@ std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s
         const auto travel = travelOf(is_rear);
         if (travel.first + travel.second <= 0) return std::nullopt;
         // it rises and rolls: u is the travel of its left end, v that of its right
-        const double track = trackOf(r, is_rear).value_or(std::max(1.0, most[1] - least[1]));
-        const auto hub = is_rear ? hubOf(r, true) : hubOf(r, false);
+        const double track = (is_rear ? b.rear_track_mm : b.front_track_mm).value_or(std::max(1.0, most[1] - least[1]));
+        const auto hub = is_rear ? b.rear_hub : b.front_hub;
         const Point3 centre = hub ? Point3{hub->x_mm, hub->y_mm, hub->z_mm} : middle;
         sweep.pose = [=](double u, double v) { return axleMotion(centre, track, up(u, travel), up(v, travel)); };
         sweep.words = [=](double u, double v) {
@@ -271,24 +242,24 @@ std::optional<PartSweep> sweepOf(const Build& b, const Results& r, const Scan& s
     }
 }
 
-Mesh withFloorWork(const Build& b, const Results& r, Mesh m) {
-    const Lowering& l = b.lowering;
+Mesh withFloorWork(const OverlayInput& in, Mesh m) {
+    if (!in.lowering) return m;
+    const Lowering& l = *in.lowering;
     if (l.channel.value <= 0 && l.raise.value <= 0) return m;
     const Zone* floor = nullptr;
-    for (const auto& [id, z] : b.zones)
+    for (const auto& [id, z] : in.zones)
         if (z.name == l.floor || (l.floor.empty() && z.name == "floor")) floor = &z;
     const auto inFloor = [&](const Point3& p) {
         return p[0] >= floor->from.x_mm && p[0] <= floor->to.x_mm && p[1] >= floor->from.y_mm && p[1] <= floor->to.y_mm &&
                p[2] >= floor->from.z_mm && p[2] <= floor->to.z_mm;
     };
-    const Motion seat = seatMotion(r);
-    const double half = b.rail.width.value / 2 + std::max(0.0, b.clearances.least.value);
     const auto overRail = [&](const Point3& p) {
-        const Point3 at = seat.moved(p);
-        for (const RailLine* rail : {&r.planned_left, &r.planned_right}) {
+        const Point3 at = in.channel->seat.moved(p);
+        for (const RailLine* rail : {&in.channel->left, &in.channel->right}) {
             const auto on = rail->at(at[0]);
             // sheet well over a rail is not its floor
-            if (on && std::abs(at[1] - on->y_mm) <= half && (floor || (at[2] > on->bottom_mm - 60 && at[2] < on->top_mm + 60)))
+            if (on && std::abs(at[1] - on->y_mm) <= in.channel->half_mm &&
+                (floor || (at[2] > on->bottom_mm - 60 && at[2] < on->top_mm + 60)))
                 return true;
         }
         return false;
@@ -297,18 +268,19 @@ Mesh withFloorWork(const Build& b, const Results& r, Mesh m) {
         double up = 0;
         if (floor && !inFloor(p)) continue;
         if (l.raise.value > 0 && floor) up = l.raise.value;
-        if (l.channel.value > 0 && overRail(p)) up = std::max(up, l.channel.value);
+        if (in.channel && overRail(p)) up = std::max(up, l.channel.value);
         p[2] += up;
     }
     return m;
 }
 
-Mesh withKickedRails(const Build& b, ScanPart part, Mesh m) {
-    const Lowering& l = b.lowering;
+Mesh withKickedRails(const OverlayInput& in, ScanPart part, Mesh m) {
+    if (!in.lowering) return m;
+    const Lowering& l = *in.lowering;
     if (l.kick.value <= 0 || part == ScanPart::Engine || part == ScanPart::Axle || part == ScanPart::Wheel ||
         part == ScanPart::PropShaft || part == ScanPart::Radiator)
         return m;
-    const double ramp = std::max(50.0, 1.5 * b.rail.width.value);
+    const double ramp = std::max(50.0, 1.5 * in.rail_width_mm);
     for (Point3& p : m.points) {
         const double before = (p[0] - (l.kick_from.value - ramp)) / ramp, after = (l.kick_to.value + ramp - p[0]) / ramp;
         p[2] -= l.kick.value * std::clamp(std::min(before, after), 0.0, 1.0);

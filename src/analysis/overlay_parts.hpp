@@ -11,10 +11,10 @@ struct PairNeed {
     double finish_mm = 0;
     bool assumed = true;
 };
-PairNeed pairNeed(const build::Build&, build::ScanPart, build::ScanPart);
+PairNeed pairNeed(const Placing&, build::ScanPart, build::ScanPart);
 /// Whether two parts of one subject have a least clearance at all: exhaust to tank, engine to radiator, or a pair the build
 /// names.
-bool watchedOnOneSubject(const build::Build&, build::ScanPart, build::ScanPart);
+bool watchedOnOneSubject(const Placing&, build::ScanPart, build::ScanPart);
 
 /// How a scan's part moves: wheels and axles through bump, droop and lock, a shaft with its axle, an engine in its mounts, what
 /// the build says swings. Nothing for what stands still.
@@ -22,14 +22,14 @@ struct PartSweep {
     sit::Sweep sweep;
     bool assumed = false; ///< the travel is a typical one
 };
-std::optional<PartSweep> sweepOf(const build::Build&, const Results&, const build::Scan&, const shape::Mesh& on_its_axes);
+std::optional<PartSweep> sweepOf(const Placing&, build::ScanPart, build::ScanId, const shape::Mesh& on_its_axes);
 /// A turn by so much about the axis through two places, right-handed from the first to the second.
 shape::Motion turnedAbout(const shape::Point3& from, const shape::Point3& to, double angle_rad);
 
 /// A body's scan with its floor channelled or raised, along the body's own axes.
-shape::Mesh withFloorWork(const build::Build&, const Results&, shape::Mesh);
+shape::Mesh withFloorWork(const OverlayInput&, shape::Mesh);
 /// A scan of the frame with its rails let down between the kick-ups.
-shape::Mesh withKickedRails(const build::Build&, build::ScanPart, shape::Mesh);
+shape::Mesh withKickedRails(const OverlayInput&, build::ScanPart, shape::Mesh);
 
 /// Moves as seated by the results; the chassis frame when nothing seats the body.
 shape::Motion seatMotion(const Results&);

@@ -60,7 +60,7 @@ Drawing benchPage(const Build& b, const Results& r, const std::string& title, st
     Area area;
     Drawing page = blankPage(titled(b, r, title, bench == "tape" ? subject : the_chassis), cautions, area);
     addHeadline(page, area, headline(b, r, bench, subject));
-    const Drawing view = benchOf(bench)->view(b, r, subject, {}, area.width, area.height, on_paper);
+    const Drawing view = benchOf(bench)->views.front().draw(b, r, subject, {}, area.width, area.height, on_paper);
     page.place(view, {area.x, area.y});
     return page;
 }

@@ -194,7 +194,7 @@ PracticeResult markPractice(const Build& b, const Results& r) {
         std::string how;
         for (const sim::Fault& fault : f.faults)
             if (fault.key == key) how = fmt::format("It was {}.", fault.how);
-        result.marks.push_back(markFigure(answer, figureOf(r.chassis.condition, key), *t, tolerance, how));
+        result.marks.push_back(markFigure(answer, figureOf(*r.chassis.condition, key), *t, tolerance, how));
     }
     const auto misread = misreadings(b, f);
     for (const Misread& m : misread) {

@@ -5,6 +5,7 @@
 #include "analysis/sit_input.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/work_facts.hpp"
+#include "build/edit.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -16,7 +17,7 @@ using namespace build;
 std::optional<Vec3> Results::bodyInChassis(PointId id) const {
     const auto at = body.positionOf(id);
     if (!at || !seated()) return std::nullopt;
-    return sit::place(seat.pose, *at);
+    return sit::place(seat->pose, *at);
 }
 
 namespace {
@@ -61,7 +62,7 @@ make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const 
     const Crossmember& c = *b.crossmember;
     make::CrossmemberInput in;
     in.gearbox_mount = at;
-    in.gearbox_half_width_mm = halfWidth(r.chassis.solution.points[r.chassis.indexOf(c.gearbox_mount)].sd_mm[2]);
+    in.gearbox_half_width_mm = halfWidth(r.chassis.solution->points[r.chassis.indexOf(c.gearbox_mount)].sd_mm[2]);
     in.left = left;
     in.right = right;
     in.channel = b.rail.shape == RailShape::Channel;
@@ -91,7 +92,7 @@ make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const 
 /// What is planned anew stands in the way of a cut as what is there does: the crossmember's flanges and the body mounts. Places
 /// are on the rails as they are now.
 void newParts(const Build& b, const Results& r, stretch::Input& in) {
-    const double change = r.seat.change_mm.value_or(0);
+    const double change = r.seat->change_mm.value_or(0);
     const auto asNow = [&](double planned) {
         if (!b.stretch.cut_station || planned <= b.stretch.cut_station->value + std::max(0.0, change)) return planned;
         return planned - change;
@@ -127,15 +128,15 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
         if (const auto at = r.chassis.positionOf(id)) in.obstacles.push_back({p.name, what, at->x_mm});
     }
     newParts(b, r, in);
-    if (r.seat.change_mm) {
-        in.change_mm = r.seat.change_mm;
-        in.change_half_width_mm = r.seat.change_half_width_mm;
+    if (r.seat->change_mm) {
+        in.change_mm = r.seat->change_mm;
+        in.change_half_width_mm = r.seat->change_half_width_mm;
     }
     if (b.stretch.wheelbase_change) in.change_mm = b.stretch.wheelbase_change->value; // a tail's change moves no wheel
     if (b.stretch.cut_station) in.cut_station_mm = b.stretch.cut_station->value;
     const auto axle = [&](int left, int right) -> std::optional<double> {
         for (const int i : {left, right})
-            if (i >= 0 && r.chassis.solution.points[i].fixed) return r.chassis.solution.points[i].position.x_mm;
+            if (i >= 0 && r.chassis.solution->points[i].fixed) return r.chassis.solution->points[i].position.x_mm;
         return std::nullopt;
     };
     in.front_axle_mm = axle(r.chassis.frame.front_hub_left, r.chassis.frame.front_hub_right);
@@ -164,11 +165,11 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
 
 /// Where the rails as planned are not hollow: the sleeve reaches its overlap each way from the joint.
 std::vector<make::Filled> filledRails(const Results& r) {
-    if (r.stretch.status != stretch::Status::Planned || !r.stretch.sleeve) return {};
-    const stretch::RailCut& cut = r.stretch.left.known ? r.stretch.left : r.stretch.right;
+    if (r.stretch->status != stretch::Status::Planned || !r.stretch->sleeve) return {};
+    const stretch::RailCut& cut = r.stretch->left.known ? r.stretch->left : r.stretch->right;
     const double along = std::cos(cut.slope_rad);
-    const double front = cut.first_station_mm - r.stretch.sleeve->overlap_mm * along;
-    return {{"the sleeve of the cut", front, front + r.stretch.sleeve->length_mm * along}};
+    const double front = cut.first_station_mm - r.stretch->sleeve->overlap_mm * along;
+    return {{"the sleeve of the cut", front, front + r.stretch->sleeve->length_mm * along}};
 }
 
 make::MountDesign mountDesign(const Build& b, const Results& r) {
@@ -191,13 +192,13 @@ make::MountDesign mountDesign(const Build& b, const Results& r) {
 /// ± of a body point's height over the rail below it, by root sum of squares: the point's own z, its seat, and the rail.
 double gapHalfWidth(const Results& r, PointId body_point, double station) {
     const int i = r.body.indexOf(body_point);
-    const double own = r.body.solution.points[i].sd_mm[2];
-    const double seat = r.seat.pose_half_width_mm[2] / halfWidth(1.0);
+    const double own = r.body.solution->points[i].sd_mm[2];
+    const double seat = r.seat->pose_half_width_mm[2] / halfWidth(1.0);
     double rail = 0;
     double nearest = 1e9;
     for (const auto& pair : r.chassis.frame.pairs)
         for (const int k : {pair.left, pair.right}) {
-            const auto& p = r.chassis.solution.points[k];
+            const auto& p = r.chassis.solution->points[k];
             if (p.fixed && std::abs(p.position.x_mm - station) < nearest) {
                 nearest = std::abs(p.position.x_mm - station);
                 rail = p.sd_mm[2];
@@ -225,15 +226,24 @@ void makeMounts(const Build& b, Results& r) {
 void makeCrossmember(const Build& b, Results& r, const Results* previous) {
     if (!b.crossmember) return;
     const Crossmember& c = *b.crossmember;
+    using Made = Node<make::CrossmemberInput, make::CrossmemberPlan>;
     const auto at = r.chassis.positionOf(c.gearbox_mount);
     if (!at) {
-        r.crossmember.waiting_for = "the gearbox mount's position: nothing fixes " + nameOf(b, c.gearbox_mount) + " yet";
+        make::CrossmemberPlan waits;
+        waits.waiting_for = "the gearbox mount's position: nothing fixes " + nameOf(b, c.gearbox_mount) + " yet";
+        r.crossmember = Made::waiting(std::move(waits));
         return;
     }
     make::CrossmemberInput in = crossmemberInput(b, r, *at, r.planned_left, r.planned_right);
     in.filled = filledRails(r);
-    r.crossmember = previous && previous->crossmember_input == in ? previous->crossmember : make::crossmember(in);
-    r.crossmember_input = std::move(in);
+    r.crossmember = Made::of(std::move(in), previous ? &previous->crossmember : nullptr, make::crossmember);
+}
+
+void makeWork(const Build& b, Results& r, const Results* previous) {
+    const work::Facts& f = r.work_facts = workFacts(b, r);
+    if (!f.cut_planned && f.mounts == 0 && !f.crossmember && b.planned_cuts.empty() && b.ticks.empty()) return;
+    r.work = Node<Results::Job, work::Order>::of({f, workRecord(b)}, previous ? &previous->work : nullptr,
+                                                 [](const Results::Job& j) { return work::order(j.facts, j.record); });
 }
 
 } // namespace
@@ -242,47 +252,57 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     Results r;
     double share = 0;
     const auto go_on = [&] { return !progress || progress(share); };
+    const auto asked = [&](double) { return go_on(); };
     r.revision = revision;
     r.chassis = surveyOf(b, the_chassis);
-    solveSurvey(r.chassis, previous ? &previous->chassis : nullptr, go_on);
+    solveSurvey(r.chassis, previous ? &previous->chassis : nullptr, asked);
     share = 0.5;
     if (!go_on()) return r;
     r.body = surveyOf(b, the_body);
-    solveSurvey(r.body, previous ? &previous->body : nullptr, go_on);
+    solveSurvey(r.body, previous ? &previous->body : nullptr, asked);
     for (const auto& [id, subject] : b.subjects) {
         if (id == the_body || id == the_chassis) continue;
         SurveyOf& s = r.others[id] = surveyOf(b, id);
         const auto before = previous ? previous->others.find(id) : r.others.end();
-        solveSurvey(s, previous && before != previous->others.end() ? &before->second : nullptr, go_on);
+        solveSurvey(s, previous && before != previous->others.end() ? &before->second : nullptr, asked);
     }
     share = 0.8;
     if (!go_on()) return r;
     r.rail_left = railOf(b, r.chassis, Side::Left);
     r.rail_right = railOf(b, r.chassis, Side::Right);
     SitInput sit = sitInput(b, r);
-    r.sit_input = std::move(sit.input);
     r.pin_ids = std::move(sit.pin_ids);
     r.sit_body_ids = std::move(sit.body_ids);
-    r.seat = previous && previous->sit_input == r.sit_input && previous->revision >= 0 ? previous->seat : sit::seat(r.sit_input);
-    r.stretch_input = stretchInput(b, r);
-    r.stretch = stretch::plan(r.stretch_input);
-    r.planned_left = planned(r.rail_left, r.stretch, r.stretch.left);
-    r.planned_right = planned(r.rail_right, r.stretch, r.stretch.right);
+    r.seat = Node<sit::Input, sit::Seat>::of(std::move(sit.input), previous ? &previous->seat : nullptr, sit::seat);
+    r.stretch =
+        Node<stretch::Input, stretch::Plan>::of(stretchInput(b, r), previous ? &previous->stretch : nullptr, stretch::plan);
+    r.planned_left = planned(r.rail_left, *r.stretch, r.stretch->left);
+    r.planned_right = planned(r.rail_right, *r.stretch, r.stretch->right);
     r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);
     r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
-    r.work_facts = workFacts(b, r);
-    r.work_record = workRecord(b);
-    r.work_planned = r.work_facts.cut_planned || r.work_facts.mounts > 0 || r.work_facts.crossmember || !b.planned_cuts.empty() ||
-                     !b.ticks.empty();
-    if (r.work_planned)
-        r.work =
-            previous && previous->work_planned && previous->work_facts == r.work_facts && previous->work_record == r.work_record
-                ? previous->work
-                : work::order(r.work_facts, r.work_record);
+    makeWork(b, r, previous);
+    if (previous) r.scans = previous->scans;
     r.findings = findAll(b, r);
     return r;
+}
+
+void findAgain(const Build& b, Results& r) {
+    r.findings = findAll(b, r);
+    sayDamage(r, std::vector(r.file_damage));
+}
+
+Variant variantOf(Build changed, const Results& of) {
+    Variant v{std::move(changed), {}};
+    v.results = analyse(v.build, of.revision, &of);
+    return v;
+}
+
+Result<Variant> variantOf(const Build& b, const Results& of, const Edit& change) {
+    Build changed = b;
+    if (auto done = enact(changed, change); !done) return done.error();
+    return variantOf(std::move(changed), of);
 }
 
 } // namespace gorvet::analysis

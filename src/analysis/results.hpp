@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/finding.hpp"
+#include "analysis/node.hpp"
 #include "build/build.hpp"
 #include "make/crossmember.hpp"
 #include "make/mounts.hpp"
@@ -13,13 +14,20 @@
 #include "work/work.hpp"
 
 #include <array>
-#include <functional>
 #include <map>
 #include <memory>
+#include <set>
 #include <utility>
 
-/// The graph: calls the benches in order on the build, and remembers results by the inputs' content.
+namespace gorvet::build {
+struct Edit;
+}
+
+/// The graph: calls the benches in order on the build. What took work is a node, made anew only from another input; what takes
+/// seconds is made apart, see slow.hpp.
 namespace gorvet::analysis {
+
+struct Scans;
 
 /// A subject's survey with the ids behind its indices.
 struct SurveyOf {
@@ -29,11 +37,27 @@ struct SurveyOf {
     std::vector<build::SetUpId> setup_ids;
     std::vector<std::string> readings_as_typed;
     tape::FramePoints frame;
-    tape::Solution solution;
-    tape::Condition condition;
     tape::Wanted wanted;
     tape::Means means;
-    std::vector<tape::RankedReading> next; ///< what to take next, the best first
+    struct Solved {
+        tape::Survey survey;
+        bool set_aside = true; ///< what disagrees too much is left out
+        bool operator==(const Solved&) const = default;
+    };
+    Node<Solved, tape::Solution> solution;
+    struct Judged {
+        std::shared_ptr<const tape::Solution> solution;
+        tape::FramePoints frame;
+        bool operator==(const Judged&) const = default;
+    };
+    Node<Judged, tape::Condition> condition;
+    struct Asked {
+        std::shared_ptr<const tape::Condition> condition;
+        tape::Wanted wanted;
+        tape::Means means;
+        bool operator==(const Asked&) const = default;
+    };
+    Node<Asked, std::vector<tape::RankedReading>> next; ///< what to take next, the best first
     /// What moved since the session before the newest one: each solved by its own readings.
     struct Since {
         std::string before; ///< names of the two sessions
@@ -41,17 +65,29 @@ struct SurveyOf {
         bool unlike = false; ///< they stood unlike: part of what moved is the support's doing
         tape::Comparison comparison;
     };
-    Since since;
-    std::vector<int> sessions;              ///< of each reading, by place in session_names
-    std::vector<std::string> session_names; ///< in the order of their first reading
-    std::vector<std::pair<build::Attitude, build::Support>> session_supports;
-    /// The drawing's figures (or another car's), the survey laid on them; `moved.by` is survey − drawing.
-    struct Drawing {
+    struct Sessions {
+        std::vector<int> of_readings;   ///< by place in names; −1: none
+        std::vector<std::string> names; ///< in the order of their first reading
+        std::vector<std::pair<build::Attitude, build::Support>> supports;
+        bool operator==(const Sessions&) const = default;
+    };
+    Sessions sessions;
+    struct Compared {
+        std::shared_ptr<const tape::Solution> solution; ///< of all sessions together: what they are made from is the same
+        Sessions sessions;
+        bool operator==(const Compared&) const = default;
+    };
+    Node<Compared, Since> since;
+    /// The drawing's figures (or another car's).
+    struct Drawn {
         std::string source;
         std::vector<std::array<bool, 3>> known; ///< by point: which of x, y, z the drawing has
         std::vector<build::Vec3> at;            ///< by point
-        tape::Comparison comparison;
-        bool operator==(const Drawing& other) const { return source == other.source && known == other.known && at == other.at; }
+        bool operator==(const Drawn&) const = default;
+    };
+    struct Drawing : Drawn {
+        /// The survey laid on them; `moved.by` is survey − drawing.
+        Node<std::pair<std::shared_ptr<const tape::Solution>, Drawn>, tape::Comparison> comparison;
     };
     Drawing drawing;
     std::vector<build::ReadingId> assumed_ids; ///< behind survey.assumed; three of a symmetry
@@ -69,17 +105,19 @@ struct SeatingsCompared {
     struct Column {
         std::string name;
         build::SeatingId id; ///< of one that was kept
-        sit::Input input;
-        sit::Seat seat;
+        Node<sit::Input, sit::Seat> seat;
         std::vector<sit::WishResult> rows; ///< what each row comes to there
         build::Lowering lowering;
         std::string note;
         bool usable = false; ///< its points are there, and it seats the body
     };
-    std::vector<build::Pin> rows;  ///< all pins of all columns, each once; targets of the first that has it
-    std::vector<Column> columns;   ///< as it is now first
-    std::vector<sit::Moved> moves; ///< of the seat as it is; wishes as in sit_input
-    std::vector<sit::GivenUp> given_up;
+    std::vector<build::Pin> rows; ///< all pins of all columns, each once; targets of the first that has it
+    std::vector<Column> columns;  ///< as it is now first
+    struct TradeOffs {
+        std::vector<sit::Moved> moves; ///< of the seat as it is; wishes as in its input
+        std::vector<sit::GivenUp> given_up;
+    };
+    Node<std::shared_ptr<const sit::Seat>, TradeOffs> trade_offs;
     sit::LoweringInput lowering_input;
     double lower_by_mm = 0; ///< what `ways` are for
     std::vector<sit::LoweringPlan> ways;
@@ -95,27 +133,29 @@ struct Results {
     build::RailLine rail_right;
     build::RailLine planned_left; ///< after the change of wheelbase
     build::RailLine planned_right;
-    sit::Input sit_input;
-    std::vector<build::PinId> pin_ids;        ///< behind sit_input.wishes
-    std::vector<build::PointId> sit_body_ids; ///< behind sit_input.body
-    sit::Seat seat;
+    Node<sit::Input, sit::Seat> seat;
+    std::vector<build::PinId> pin_ids;        ///< behind the wishes of its input
+    std::vector<build::PointId> sit_body_ids; ///< behind the body of its input
     SeatingsCompared seatings;
-    stretch::Input stretch_input;
-    stretch::Plan stretch;
+    Node<stretch::Input, stretch::Plan> stretch;
     std::vector<build::MountId> mount_ids;
     std::vector<make::MountInput> mount_inputs;
     std::vector<make::MountStack> mounts;
-    std::optional<make::CrossmemberInput> crossmember_input;
-    make::CrossmemberPlan crossmember;
+    Node<make::CrossmemberInput, make::CrossmemberPlan> crossmember; ///< not made: none is planned, or it waits for something
     work::Facts work_facts;
-    work::Record work_record;
-    bool work_planned = false; ///< there is something to do: a cut, a mount or a crossmember is planned
-    work::Order work;
+    struct Job {
+        work::Facts facts;
+        work::Record record;
+        bool operator==(const Job&) const = default;
+    };
+    Node<Job, work::Order> work;         ///< made when there is something to do: a cut, a mount or a crossmember is planned
     std::vector<build::FlawId> flaw_ids; ///< behind repair.flaws
     tape::RepairView repair;
-    std::vector<Finding> findings; ///< worst first within each bench
+    std::shared_ptr<const Scans> scans = noScans(); ///< what takes seconds: made apart. Never null
+    std::set<std::string, std::less<>> stopped;     ///< of that: what was stopped by hand and not begun again
+    std::vector<Finding> findings;                  ///< worst first within each bench
 
-    const std::vector<tape::RankedReading>& next(build::SubjectId s) const { return of(s).next; }
+    const std::vector<tape::RankedReading>& next(build::SubjectId s) const { return *of(s).next; }
     /// The survey of a subject; that of the chassis for one that the build does not have.
     const SurveyOf& of(build::SubjectId s) const {
         const auto other = others.find(s);
@@ -125,15 +165,32 @@ struct Results {
     /// A body point in the chassis frame; none when the body is not surveyed there or nothing seats it.
     std::optional<build::Vec3> bodyInChassis(build::PointId) const;
     /// Whether a pose exists at all.
-    bool seated() const { return seat.status == sit::Status::Seated || seat.status == sit::Status::Underdetermined; }
+    bool seated() const { return seat->status == sit::Status::Seated || seat->status == sit::Status::Underdetermined; }
+
+private:
+    static std::shared_ptr<const Scans> noScans();
 };
 
-/// Called with the share done, 0…1; false: stop.
-using Progress = std::function<bool(double)>;
-
-/// Results of the build at `revision`. Parts whose inputs are the same as in `previous` are taken over. Stopped by `progress`,
-/// it returns at once with what is worthless: throw it away.
+/// Results of the build at `revision`. Nodes whose inputs are the same as in `previous` are taken over, and what takes seconds as
+/// it was then: slow.hpp tells what of it is of now. Stopped by `progress`, it returns at once with what is worthless: throw it
+/// away.
 Results analyse(const build::Build&, std::int64_t revision, const Results* previous = nullptr, const Progress& progress = {});
+
+/// The findings anew, after something was made apart; what was said of the file's damage stays first.
+void findAgain(const build::Build&, Results&);
+
+/// A variant of a build: what is typed or decided otherwise, worked out beside it. `change` is laid on a copy of the build; what
+/// it does not touch is taken over from the build's own results. Fails as the edit does.
+struct Variant {
+    build::Build build;
+    Results results;
+};
+Result<Variant> variantOf(const build::Build&, const Results&, const build::Edit& change);
+/// The same for a build that was changed already.
+Variant variantOf(build::Build changed, const Results& of);
+
+/// A survey solved with all readings: what disagrees is not set aside.
+void solveWithAll(SurveyOf&);
 
 /// A survey of a build's subject, in the build's order.
 SurveyOf surveyOf(const build::Build&, build::SubjectId);

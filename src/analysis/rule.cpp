@@ -36,7 +36,7 @@ std::vector<std::pair<PointId, Vec3>> bodyPoints(const Results& r) {
 
 Span spanOf(const Results& r) {
     Span s;
-    for (const auto& p : r.chassis.solution.points)
+    for (const auto& p : r.chassis.solution->points)
         if (p.placed) s.reach(p.position.x_mm);
     for (const auto& [id, at] : bodyPoints(r)) s.reach(at.x_mm);
     return s;
@@ -107,12 +107,12 @@ private:
     }
 
     void chassis() {
-        const auto& plan = r_.stretch;
+        const auto& plan = *r_.stretch;
         const bool planned = plan.status == stretch::Status::Planned;
         const stretch::RailCut& cut = plan.left.known ? plan.left : plan.right;
         double from = span_.from;
         double to = -1e12;
-        for (const auto& p : r_.chassis.solution.points)
+        for (const auto& p : r_.chassis.solution->points)
             if (p.placed) {
                 from = std::min(from, p.position.x_mm);
                 to = std::max(to, p.position.x_mm);
@@ -130,8 +130,8 @@ private:
         for (const bool rear : {false, true}) {
             const auto& f = r_.chassis.frame;
             for (const int i : {rear ? f.rear_hub_left : f.front_hub_left, rear ? f.rear_hub_right : f.front_hub_right}) {
-                if (i < 0 || !r_.chassis.solution.points[i].placed) continue;
-                d_.add(Circle{{x(r_.chassis.solution.points[i].position.x_mm), lift},
+                if (i < 0 || !r_.chassis.solution->points[i].placed) continue;
+                d_.add(Circle{{x(r_.chassis.solution->points[i].position.x_mm), lift},
                               f_.px(9),
                               {Ink::Chassis, f_.medium(), Dash::Solid},
                               false,
@@ -183,7 +183,7 @@ private:
         double from = 1e12;
         double to = -1e12;
         std::vector<Vec3> outline;
-        const double zero = (r_.seated() ? r_.seat.pose.shift.x_mm : 0) + o_.slide_mm;
+        const double zero = (r_.seated() ? r_.seat->pose.shift.x_mm : 0) + o_.slide_mm;
         for (const auto& [id, at] : points) {
             from = std::min(from, at.x_mm + o_.slide_mm);
             to = std::max(to, at.x_mm + o_.slide_mm);
@@ -273,8 +273,8 @@ private:
     }
 
     void fitWords() {
-        if (!r_.seat.change_mm && !r_.seat.change_both_centred_mm) return;
-        const double apart = r_.seat.change_both_centred_mm.value_or(*r_.seat.change_mm);
+        if (!r_.seat->change_mm && !r_.seat->change_both_centred_mm) return;
+        const double apart = r_.seat->change_both_centred_mm.value_or(*r_.seat->change_mm);
         const std::string figure = units::formatLength(std::abs(apart), b_.settings.length_step);
         const double right = d_.width - f_.px(20);
         if (std::abs(apart) < 0.5) {

@@ -35,14 +35,24 @@ void addBar(Mesh& to, const RailLine& rail, double from, double until, double he
 
 } // namespace
 
-Mesh newSteelMesh(const Results& r) {
+SteelInput steelInput(const Results& r) {
+    SteelInput in;
+    if (r.crossmember.made()) in.crossmember_input = r.crossmember.input();
+    in.crossmember = r.crossmember.share();
+    in.stretch = r.stretch.share();
+    in.left = r.planned_left;
+    in.right = r.planned_right;
+    return in;
+}
+
+Mesh newSteelMesh(const SteelInput& in) {
     Mesh m;
-    if (r.crossmember_input)
-        if (const auto solids = make::crossmemberSolids(*r.crossmember_input, r.crossmember))
+    if (in.crossmember_input)
+        if (const auto solids = make::crossmemberSolids(*in.crossmember_input, *in.crossmember))
             for (const shape::NamedSolid& s : *solids) append(m, shape::mesh(s.solid, 0.5));
-    if (r.stretch.status == stretch::Status::Planned && r.stretch.sleeve) {
-        const stretch::Sleeve& s = *r.stretch.sleeve;
-        for (const auto& [rail, cut] : {std::pair{&r.planned_left, &r.stretch.left}, {&r.planned_right, &r.stretch.right}})
+    if (in.stretch && in.stretch->status == stretch::Status::Planned && in.stretch->sleeve) {
+        const stretch::Sleeve& s = *in.stretch->sleeve;
+        for (const auto& [rail, cut] : {std::pair{&in.left, &in.stretch->left}, {&in.right, &in.stretch->right}})
             if (cut->known)
                 addBar(m, *rail, cut->first_station_mm - s.length_mm / 2, cut->first_station_mm + s.length_mm / 2, s.height_mm,
                        s.width_mm);
@@ -50,7 +60,7 @@ Mesh newSteelMesh(const Results& r) {
     return m;
 }
 
-std::vector<bool> inKeptCuts(const Build& b, const Overlay& o) {
+std::vector<bool> inKeptCuts(const PlannedCuts& cuts, const Overlay& o) {
     if (!o.hasBody()) return {};
     const Mesh& body = *o.body->mesh;
     std::vector<Point3> middles(body.triangles.size());
@@ -59,7 +69,7 @@ std::vector<bool> inKeptCuts(const Build& b, const Overlay& o) {
         middles[t] = shape::times(shape::plus(body.points[q[0]], shape::plus(body.points[q[1]], body.points[q[2]])), 1.0 / 3);
     }
     std::vector<bool> taken(middles.size(), false);
-    for (const auto& [id, c] : b.planned_cuts) {
+    for (const auto& [id, c] : cuts) {
         if (c.line.size() < 2) continue;
         std::vector<Point3> line;
         Point3 least{INFINITY, INFINITY, INFINITY}, most{-INFINITY, -INFINITY, -INFINITY};
@@ -95,7 +105,7 @@ std::vector<bool> inKeptCuts(const Build& b, const Overlay& o) {
     return taken;
 }
 
-std::optional<Mesh> withoutKeptCuts(const Build& b, const Overlay& o, const std::vector<bool>& cut, size_t part) {
+std::optional<Mesh> withoutKeptCuts(const PlannedCuts& cuts, const Overlay& o, const std::vector<bool>& cut, size_t part) {
     size_t first = 0;
     for (size_t i = 0; i < part; ++i) first += o.body_parts[i].part.ready->mesh->triangles.size();
     const Mesh& own = *o.body_parts[part].part.ready->mesh;
@@ -104,7 +114,7 @@ std::optional<Mesh> withoutKeptCuts(const Build& b, const Overlay& o, const std:
     if (cut.size() < first + n || std::none_of(begin, begin + static_cast<std::ptrdiff_t>(n), [](bool c) { return c; }))
         return std::nullopt;
     std::vector<std::pair<std::vector<Point3>, bool>> lines;
-    for (const auto& [id, c] : b.planned_cuts) {
+    for (const auto& [id, c] : cuts) {
         lines.emplace_back(std::vector<Point3>{}, c.closed);
         for (const Vec3& v : c.line) lines.back().first.push_back({v.x_mm, v.y_mm, v.z_mm});
     }
@@ -160,11 +170,11 @@ std::optional<Mesh> withoutKeptCuts(const Build& b, const Overlay& o, const std:
     return out;
 }
 
-Mesh toRemoveMesh(const Build& b, const Overlay& o) {
+Mesh toRemoveMesh(const PlannedCuts& cuts, const Overlay& o) {
     Mesh out;
     if (!o.hasBody()) return out;
     const Mesh& body = *o.body->mesh;
-    const std::vector<bool> taken = inKeptCuts(b, o);
+    const std::vector<bool> taken = inKeptCuts(cuts, o);
     std::vector<std::int64_t> place(body.points.size(), -1);
     for (size_t t = 0; t < taken.size(); ++t) {
         if (!taken[t]) continue;

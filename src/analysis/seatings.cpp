@@ -25,12 +25,12 @@ sit::Input withoutHalfWidths(sit::Input in) {
 }
 
 /// A seat of that input: of now, or of a column that was worked out before, when it is the same.
-sit::Seat seatOf(const sit::Input& in, const Results& r, const Results* previous) {
-    if (in == r.sit_input) return r.seat;
+Node<sit::Input, sit::Seat> seatOf(sit::Input in, const Results& r, const Results* previous) {
+    const Node<sit::Input, sit::Seat>* before = &r.seat;
     if (previous)
         for (const auto& c : previous->seatings.columns)
-            if (c.input == in) return c.seat;
-    return sit::seat(in);
+            if (c.seat.madeFrom(in)) before = &c.seat;
+    return Node<sit::Input, sit::Seat>::of(std::move(in), before, sit::seat);
 }
 
 bool seats(const sit::Seat& s) { return s.status == sit::Status::Seated || s.status == sit::Status::Underdetermined; }
@@ -64,13 +64,13 @@ sit::LoweringInput loweringInput(const Build& b, const Results& r) {
     in.kick_run_mm = b.lowering.kick_to.value - b.lowering.kick_from.value;
     const auto seat = heightOf(b, r, Role::Seat), roof = heightOf(b, r, Role::Roof);
     if (seat && roof) in.head_room_mm = *roof - *seat;
-    if (r.seat.ground) {
+    if (r.seat->ground) {
         double least = INFINITY;
         for (const RailLine* rail : {&r.planned_left, &r.planned_right})
             for (const Vec3& p : rail->points) {
                 if (p.x_mm < b.lowering.kick_from.value || p.x_mm > b.lowering.kick_to.value) continue;
                 const double bottom = rail->datum_face == RailFace::Top ? p.z_mm - rail->height_mm : p.z_mm;
-                least = std::min(least, sit::heightOver(*r.seat.ground, {p.x_mm, p.y_mm, bottom}));
+                least = std::min(least, sit::heightOver(*r.seat->ground, {p.x_mm, p.y_mm, bottom}));
             }
         if (std::isfinite(least)) in.ground_clearance_mm = least;
     }
@@ -102,28 +102,30 @@ SeatingsCompared compareSeatings(const Build& b, const Results& r, const Results
     if (b.pins.empty() && b.seatings.empty()) return out;
     SeatingsCompared::Column now;
     now.name = "now";
-    now.input = r.sit_input;
     now.seat = r.seat;
     now.lowering = b.lowering;
     now.usable = r.seated();
     out.columns.push_back(std::move(now));
     if (r.seated()) {
-        out.moves = sit::afterMoves(r.sit_input, r.seat, sit::usualMoves());
-        out.given_up = sit::givenUp(r.sit_input, r.seat);
+        out.trade_offs = decltype(out.trade_offs)::of(
+            r.seat.share(), previous ? &previous->seatings.trade_offs : nullptr, [&](const auto& seat) {
+                return SeatingsCompared::TradeOffs{sit::afterMoves(r.seat.input(), *seat, sit::usualMoves()),
+                                                   sit::givenUp(r.seat.input(), *seat)};
+            });
         // both schools, when they ask for different places
         for (const Leads leads : {Leads::Driveline, Leads::Body}) {
             if (leads == b.school.leads) continue;
             SeatingsCompared::Column c;
             c.name = leads == Leads::Driveline ? "driveline leads" : "body leads";
-            c.input = withoutHalfWidths(r.sit_input);
-            c.input.leads = leads;
+            sit::Input in = withoutHalfWidths(r.seat.input());
+            in.leads = leads;
             c.lowering = b.lowering;
-            c.seat = seatOf(c.input, r, previous);
-            c.usable = seats(c.seat);
-            const auto& p = c.seat.pose.shift;
-            const auto& q = r.seat.pose.shift;
+            c.seat = seatOf(std::move(in), r, previous);
+            c.usable = seats(*c.seat);
+            const auto& p = c.seat->pose.shift;
+            const auto& q = r.seat->pose.shift;
             const bool elsewhere = std::hypot(p.x_mm - q.x_mm, p.y_mm - q.y_mm, p.z_mm - q.z_mm) > 0.2 ||
-                                   std::abs(c.seat.pose.pitch_rad - r.seat.pose.pitch_rad) > 1e-4;
+                                   std::abs(c.seat->pose.pitch_rad - r.seat->pose.pitch_rad) > 1e-4;
             if (elsewhere) out.columns.push_back(std::move(c));
         }
     }
@@ -143,9 +145,8 @@ SeatingsCompared compareSeatings(const Build& b, const Results& r, const Results
                    (p.kind != PinKind::Clear || b.obstacles.contains(p.box));
         });
         if (whole) {
-            c.input = withoutHalfWidths(sitInput(seatedAs(b, s), r).input);
-            c.seat = seatOf(c.input, r, previous);
-            c.usable = seats(c.seat);
+            c.seat = seatOf(withoutHalfWidths(sitInput(seatedAs(b, s), r).input), r, previous);
+            c.usable = seats(*c.seat);
             for (const Pin& p : s.pins) row(p);
         }
         out.columns.push_back(std::move(c));
@@ -162,8 +163,8 @@ SeatingsCompared compareSeatings(const Build& b, const Results& r, const Results
     for (auto& c : out.columns) {
         if (!c.usable) continue;
         sit::Input in = every.input;
-        in.cut_slope_rad = c.input.cut_slope_rad;
-        const auto found = sit::achievedAt(in, c.seat.pose, c.seat.change_mm.value_or(0));
+        in.cut_slope_rad = c.seat.input().cut_slope_rad;
+        const auto found = sit::achievedAt(in, c.seat->pose, c.seat->change_mm.value_or(0));
         c.rows.resize(out.rows.size());
         for (size_t i = 0; i < found.size(); ++i) c.rows[every.pin_ids[i].value - 1] = found[i];
     }
@@ -191,7 +192,7 @@ std::string givenUpSentence(const Build& b, const Results& r, const sit::GivenUp
     std::vector<std::string> gains;
     for (const int k : g.gains) {
         const Pin& other = pinOf(k);
-        const auto& before = r.seat.wishes[static_cast<size_t>(k)];
+        const auto& before = r.seat->wishes[static_cast<size_t>(k)];
         const auto& after = g.wishes[static_cast<size_t>(k)];
         gains.push_back(other.bound == Bound::Equal
                             ? fmt::format("{} misses by {} instead of {}", pinName(b, other),

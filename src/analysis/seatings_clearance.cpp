@@ -1,5 +1,6 @@
 #include "analysis/seatings_clearance.hpp"
 
+#include "analysis/scans.hpp"
 #include "analysis/seatings.hpp"
 
 #include "units/quantity.hpp"
@@ -46,53 +47,42 @@ std::optional<Build> buildOf(const Build& b, const SeatingsCompared::Column& c) 
         return seating == b.seatings.end() ? std::nullopt : std::optional(seatedAs(b, seating->second));
     }
     Build copy = b;
-    copy.school.leads = c.input.leads;
+    copy.school.leads = c.seat.input().leads;
     return copy;
 }
 
 } // namespace
 
-std::optional<std::vector<SeatingClearance>> clearancesOfSeatings(const Build& b, const Results& r, const Overlay& now,
-                                                                  const OverlayClearance& found, const ScanMeshes& meshes,
-                                                                  int threads, const std::function<bool()>& stop) {
+SeatingsAsked seatingsAsked(const Results& r) {
+    SeatingsAsked asked{r.scans->read->meshes, r.scans->clearance.share(), {}};
+    for (const auto& c : r.seatings.columns) asked.columns.push_back({c.name, c.usable, c.seat.share(), c.lowering});
+    return asked;
+}
+
+std::optional<std::vector<SeatingClearance>> clearancesOfSeatings(const Build& b, const Results& r, int threads,
+                                                                  const std::function<bool()>& stop) {
+    const Scans& scans = *r.scans;
     std::vector<SeatingClearance> list;
-    const std::string key = overlayKey(b, r);
     for (size_t k = 0; k < r.seatings.columns.size(); ++k) {
         if (stop && stop()) return std::nullopt;
         const auto& column = r.seatings.columns[k];
         list.emplace_back();
         if (!column.usable) continue;
         if (k == 0) {
-            list.back() = summed(b, now, found);
+            list.back() = summed(b, *scans.clearance.input(), *scans.clearance);
             continue;
         }
-        const auto as = buildOf(b, column);
+        auto as = buildOf(b, column);
         if (!as) continue;
-        const Results seated = analyse(*as, r.revision, &r);
-        Overlay o;
-        if (overlayKey(*as, seated) == key) {
-            o = now;
-            reseat(o, *as, seated);
-        } else {
-            o = overlayOf(*as, seated, meshes, threads);
-        }
-        const auto c = clearanceOf(o, *as, threads, stop);
+        const Variant v = variantOf(std::move(*as), r);
+        const auto meshes = Node<OverlayInput, Overlay>::of(overlayInput(v.build, v.results, scans.read->meshes), &scans.meshes,
+                                                            [&](const OverlayInput& in) { return overlayOf(in, threads); });
+        const Overlay o = placed(*meshes, placingOf(v.build, v.results));
+        const auto c = clearanceOf(o, threads, stop);
         if (!c) return std::nullopt;
-        list.back() = summed(*as, o, *c);
+        list.back() = summed(v.build, o, *c);
     }
     return list;
-}
-
-std::string seatingsKey(const Build& b, const Results& r) {
-    std::string key = overlayKey(b, r) + clearanceKey(b, r);
-    for (const auto& c : r.seatings.columns) {
-        const sit::Pose& p = c.seat.pose;
-        const Lowering& l = c.lowering;
-        key += fmt::format(";{} {} {} {} {} {} {} {} {} {} {} {} {} {} {}", c.name, c.usable, p.shift.x_mm, p.shift.y_mm,
-                           p.shift.z_mm, p.yaw_rad, p.pitch_rad, p.roll_rad, c.seat.change_mm.value_or(0), l.channel.value,
-                           l.raise.value, l.kick.value, l.kick_from.value, l.kick_to.value, l.floor);
-    }
-    return key;
 }
 
 } // namespace gorvet::analysis

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "analysis/overlay.hpp"
+#include "analysis/overlay_clearance.hpp"
 
 /// What of the scans fouls in each seating, beside each other.
 namespace gorvet::analysis {
@@ -15,12 +15,25 @@ struct SeatingClearance {
     sheet::Severity severity = sheet::Severity::Good;
     std::string words; ///< the worst pair, where and in which pose
 };
-/// The seating of now is taken from `now` and `found`; every other is seated, and looked at pair by pair as clearanceOf does: a
-/// second or two each, a few more where it lowers the body or changes the wheelbase. Nothing when stopped.
-std::optional<std::vector<SeatingClearance>> clearancesOfSeatings(const build::Build&, const Results&, const Overlay& now,
-                                                                  const OverlayClearance& found, const ScanMeshes&,
-                                                                  int threads = 0, const std::function<bool()>& stop = {});
-/// What they depend on, as text.
-std::string seatingsKey(const build::Build&, const Results&);
+/// What they are made from, but for what the build's variants are worked out from: all of it is in the seats.
+struct SeatingsAsked {
+    struct Column {
+        std::string name;
+        bool usable = false;
+        std::shared_ptr<const sit::Seat> seat;
+        build::Lowering lowering;
+        bool operator==(const Column&) const = default;
+    };
+    std::shared_ptr<const ScanMeshes> meshes;
+    std::shared_ptr<const OverlayClearance> now; ///< of the first column
+    std::vector<Column> columns;
+    bool operator==(const SeatingsAsked&) const = default;
+};
+SeatingsAsked seatingsAsked(const Results&);
+/// The seating of now is taken from the clearance that is known; every other is seated as a variant of the build, and looked at
+/// pair by pair as clearanceOf does: a second or two each, a few more where it lowers the body or changes the wheelbase. Nothing
+/// when stopped.
+std::optional<std::vector<SeatingClearance>> clearancesOfSeatings(const build::Build&, const Results&, int threads = 0,
+                                                                  const std::function<bool()>& stop = {});
 
 } // namespace gorvet::analysis

@@ -85,7 +85,7 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
                           : l.kick.value > 0    ? "kick " + brief(l.kick.value)
                                                 : "");
     }
-    for (const auto& m : c.moves) {
+    for (const auto& m : c.trade_offs->moves) {
         // said short over a column: the way, then how far
         const double turn = units::degrees(m.move.pitch_rad);
         const char* way = m.move.shift.z_mm < 0   ? "down"
@@ -123,13 +123,13 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
             const auto& column = c.columns[k];
             sit::SeatingFigure g;
             if (column.usable && i < column.rows.size() && column.rows[i].usable) {
-                const auto place = own == r.pin_ids.end() ? r.seat.wishes.size() : static_cast<size_t>(own - r.pin_ids.begin());
-                const sit::WishResult& w = k == 0 && place < r.seat.wishes.size() ? r.seat.wishes[place] : column.rows[i];
+                const auto place = own == r.pin_ids.end() ? r.seat->wishes.size() : static_cast<size_t>(own - r.pin_ids.begin());
+                const sit::WishResult& w = k == 0 && place < r.seat->wishes.size() ? r.seat->wishes[place] : column.rows[i];
                 g = {true, w.achieved, pinFigure(b, pin, w.achieved, false), severityOf(w.verdict)};
             }
             row.figures.push_back(std::move(g));
         }
-        for (const auto& m : c.moves) {
+        for (const auto& m : c.trade_offs->moves) {
             std::optional<sit::MoveFigure> gain;
             const auto place = own == r.pin_ids.end() ? m.gain.size() : static_cast<size_t>(own - r.pin_ids.begin());
             if (place < m.gain.size() && std::abs(m.gain[place]) >= 0.1 * pin.tolerance) {
@@ -145,9 +145,9 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
     wheelbase.name = "change of wheelbase";
     wheelbase.plain = true;
     for (const auto& column : c.columns)
-        wheelbase.figures.push_back(column.usable && column.seat.change_mm
-                                        ? sit::SeatingFigure{true, *column.seat.change_mm,
-                                                             units::formatLength(*column.seat.change_mm, step),
+        wheelbase.figures.push_back(column.usable && column.seat->change_mm
+                                        ? sit::SeatingFigure{true, *column.seat->change_mm,
+                                                             units::formatLength(*column.seat->change_mm, step),
                                                              sheet::Severity::Good}
                                         : sit::SeatingFigure{});
     wheelbase.tag = "change";
@@ -158,7 +158,7 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
                                   ? "School: the driveline leads. What stands against the driveline counts three times."
                                   : "School: the body leads. Its station, height and rake count three times.");
     int said = 0;
-    for (const auto& g : c.given_up) {
+    for (const auto& g : c.trade_offs->given_up) {
         v.sentences.push_back(givenUpSentence(b, r, g));
         if (++said == 3) break;
     }

@@ -27,29 +27,29 @@ public:
                                  "Tape the body's points until all are fixed.");
                 f.tag = fmt::format("pin:{}", id.value);
             }
-        if (r_.seat.status == sit::Status::NoWishes && b_.pins.empty()) return;
-        for (const std::string& sentence : r_.seat.open) {
+        if (r_.seat->status == sit::Status::NoWishes && b_.pins.empty()) return;
+        for (const std::string& sentence : r_.seat->open) {
             const auto colon = sentence.find(": ");
             add(Severity::Warn, "sit.open", "body", "Marginal", sentence.substr(0, colon) + ".",
                 colon == std::string::npos ? "" : capital(sentence.substr(colon + 2)))
                 .brief = "pose open";
         }
-        if (!r_.seat.contradictory.empty()) {
+        if (!r_.seat->contradictory.empty()) {
             std::vector<std::string> names;
-            for (const int i : r_.seat.contradictory) names.push_back(pinName(b_.pins.at(r_.pin_ids[static_cast<size_t>(i)])));
+            for (const int i : r_.seat->contradictory) names.push_back(pinName(b_.pins.at(r_.pin_ids[static_cast<size_t>(i)])));
             Finding& f =
                 add(Severity::Bad, "sit.contradiction", names.front(), "Fails",
                     names.size() == 1 ? fmt::format("{} can't be kept as a must wherever the body sits.", capital(names[0]))
                                       : fmt::format("These musts can't all be kept: {}.", fmt::join(names, "; ")),
                     "Make one of them a want, or change its figure.");
-            f.tag = fmt::format("pin:{}", r_.pin_ids[static_cast<size_t>(r_.seat.contradictory.front())].value);
+            f.tag = fmt::format("pin:{}", r_.pin_ids[static_cast<size_t>(r_.seat->contradictory.front())].value);
             f.brief = "musts contradict";
         }
-        if (r_.seat.status == sit::Status::NotConverged)
+        if (r_.seat->status == sit::Status::NotConverged)
             add(Severity::Bad, "sit.not-converged", "body", "Fails",
                 "The pins contradict each other too far to find a place for the body.", "Check their stations and heights.");
         for (size_t i = 0; i < r_.pin_ids.size(); ++i) {
-            const sit::WishResult& w = r_.seat.wishes[i];
+            const sit::WishResult& w = r_.seat->wishes[i];
             const Pin& pin = b_.pins.at(r_.pin_ids[i]);
             const std::string name = pinName(pin);
             const std::string tag = fmt::format("pin:{}", r_.pin_ids[i].value);
@@ -69,7 +69,7 @@ public:
                 Finding& f = add(severityOf(w.verdict), "sit.bound", name, verdictWord(w.verdict),
                                  fmt::format("{} comes to {}; wanted {}{}.", capital(name), has, want,
                                              w.on_bound && !fails ? ", on the bound: the other pins press against it" : ""),
-                                 fails ? "See what giving up another pin would bring (F5), or let the floor or rails give way."
+                                 fails ? "See what giving up another pin would bring (What costs what), or let the floor or rails give way."
                                  : over_tyre ? "Read the tyre's width, radius and travel, and tape the arch again."
                                              : askForMore(pin, w));
                 f.figure = has;

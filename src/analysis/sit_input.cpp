@@ -40,7 +40,7 @@ struct Gathering {
         const auto found = std::find(chassis.begin(), chassis.end(), index);
         if (found != chassis.end()) return static_cast<int>(found - chassis.begin());
         chassis.push_back(index);
-        out.input.chassis.at.push_back(r.chassis.solution.points[static_cast<size_t>(index)].position);
+        out.input.chassis.at.push_back(r.chassis.solution->points[static_cast<size_t>(index)].position);
         return static_cast<int>(chassis.size()) - 1;
     }
     int ofBody(int index, PointId id) {
@@ -48,7 +48,7 @@ struct Gathering {
         if (found != body.end()) return static_cast<int>(found - body.begin());
         body.push_back(index);
         out.body_ids.push_back(id);
-        out.input.body.at.push_back(r.body.solution.points[static_cast<size_t>(index)].position);
+        out.input.body.at.push_back(r.body.solution->points[static_cast<size_t>(index)].position);
         return static_cast<int>(body.size()) - 1;
     }
     /// The points of a feature; false when one has no place yet.
@@ -58,7 +58,7 @@ struct Gathering {
             const SurveyOf& survey = on_chassis ? r.chassis : r.body;
             const int index = survey.indexOf(id);
             if (index < 0) return false;
-            const tape::AdjustedPoint& p = survey.solution.points[static_cast<size_t>(index)];
+            const tape::AdjustedPoint& p = survey.solution->points[static_cast<size_t>(index)];
             if (!p.fixed && !p.assumed) return false;
             if (p.assumed) assumed = true;
             to.emplace_back(on_chassis ? ofChassis(index) : ofBody(index, id), on_chassis);
@@ -81,7 +81,7 @@ SitInput sitInput(const Build& b, const Results& r) {
     const WheelTravel& t = b.travel;
     const auto guess = [](const Dimension& d) { return d.provenance == Provenance::Assumed; };
     const auto hub = [&](int index) {
-        if (index < 0 || !r.chassis.solution.points[static_cast<size_t>(index)].fixed) return -1;
+        if (index < 0 || !r.chassis.solution->points[static_cast<size_t>(index)].fixed) return -1;
         return gathering.ofChassis(index);
     };
     in.front_left = hub(r.chassis.frame.front_hub_left);
@@ -108,8 +108,8 @@ SitInput sitInput(const Build& b, const Results& r) {
         out.pin_ids.push_back(id);
         in.wishes.push_back(std::move(wish));
     }
-    in.body.covariance = covarianceOf(r.body.solution, gathering.body);
-    in.chassis.covariance = covarianceOf(r.chassis.solution, gathering.chassis);
+    in.body.covariance = covarianceOf(*r.body.solution, gathering.body);
+    in.chassis.covariance = covarianceOf(*r.chassis.solution, gathering.chassis);
     if (b.axles.front) in.front_height_mm = b.axles.front->value;
     if (b.axles.rear) in.rear_height_mm = b.axles.rear->value;
     for (const auto& height : {b.axles.front, b.axles.rear})

@@ -18,10 +18,10 @@ public:
     using FindingMaker::FindingMaker;
 
     void stretch() {
-        const auto& plan = r_.stretch;
-        if (plan.status == stretch::Status::Waiting && r_.seat.change_mm && std::abs(*r_.seat.change_mm) >= 0.5) {
+        const auto& plan = *r_.stretch;
+        if (plan.status == stretch::Status::Waiting && r_.seat->change_mm && std::abs(*r_.seat->change_mm) >= 0.5) {
             add(Severity::Warn, "stretch.waits", "rails", "Marginal",
-                fmt::format("The wheelbase must change by {}, and the plan waits for {}.", signedLength(*r_.seat.change_mm),
+                fmt::format("The wheelbase must change by {}, and the plan waits for {}.", signedLength(*r_.seat->change_mm),
                             plan.waiting_for),
                 "Give it on Stretch.")
                 .brief = "no cut yet";
@@ -48,7 +48,7 @@ public:
                              remark.sentence, remark.remedy);
             f.figure = remark.figure;
             f.need = remark.need;
-            f.station_mm = r_.stretch_input.cut_station_mm;
+            f.station_mm = r_.stretch.input().cut_station_mm;
             f.tag = "cut";
             f.brief = remark.code;
             std::replace(f.brief.begin(), f.brief.end(), '-', ' ');
@@ -57,8 +57,8 @@ public:
 
 private:
     std::string moveRemedy(const stretch::Near& near) const {
-        const double need = r_.stretch.clearance_need_mm - near.distance_mm;
-        const bool behind = near.obstacle.station_mm > *r_.stretch_input.cut_station_mm;
+        const double need = r_.stretch->clearance_need_mm - near.distance_mm;
+        const bool behind = near.obstacle.station_mm > *r_.stretch.input().cut_station_mm;
         return fmt::format("Move the cut {} {}.", len(std::ceil(need)), behind ? "forward" : "rearward");
     }
 

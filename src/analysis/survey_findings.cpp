@@ -134,7 +134,7 @@ private:
     }
 
     void drawing() {
-        const tape::Comparison& c = s_.drawing.comparison;
+        const tape::Comparison& c = *s_.drawing.comparison;
         if (!c.possible || c.moved.empty()) return;
         constexpr double sure = 4.03; // χ² of three at 0.1 %
         int off = 0;
@@ -167,19 +167,19 @@ private:
     }
 
     void datum() {
-        if (s_.survey.datum.empty() || s_.solution.datum_missed_mm <= b_.settings.frame_tolerance_mm) return;
+        if (s_.survey.datum.empty() || s_.solution->datum_missed_mm <= b_.settings.frame_tolerance_mm) return;
         Finding& f = add(Severity::Warn, "tape.datum-missed", nameOf(b_, subject_), "Marginal",
                          fmt::format("The datum's rules can't all hold: the worst is missed by {}. The axes lie between them.",
-                                     small(s_.solution.datum_missed_mm)),
+                                     small(s_.solution->datum_missed_mm)),
                          "Leave out the rule whose points are bent: datum held, then the rules you trust.");
-        f.figure = small(s_.solution.datum_missed_mm);
+        f.figure = small(s_.solution->datum_missed_mm);
         f.need = small(b_.settings.frame_tolerance_mm);
         f.brief = "datum in doubt";
     }
 
     /// Held coordinates beyond what a datum needs, which the readings contradict.
     void holds() {
-        const tape::Solution& s = s_.solution;
+        const tape::Solution& s = *s_.solution;
         if (s.blamed_holds.empty()) return;
         std::string names;
         const tape::BlamedHold* worst = nullptr;
@@ -212,7 +212,7 @@ private:
 
     /// Something remembered or read in a data sheet, which the survey contradicts: what builders get wrong most.
     void claims() {
-        for (const tape::Claim& c : tape::checkClaims(s_.survey, s_.solution)) {
+        for (const tape::Claim& c : tape::checkClaims(s_.survey, *s_.solution)) {
             const tape::SurveyReading& r = s_.survey.assumed[static_cast<size_t>(c.claim)];
             const bool symmetry = b_.readings.at(s_.assumed_ids[static_cast<size_t>(c.claim)]).kind == ReadingKind::Symmetry;
             const double off = c.says - r.value;
@@ -258,7 +258,7 @@ private:
     /// A survey in which few readings check each other: its ± counts the tape's own spread, and a misread would go into the
     /// shape.
     void fewChecks() {
-        const tape::Solution& s = s_.solution;
+        const tape::Solution& s = *s_.solution;
         if (s.status != tape::Status::Solved || s.readings.size() < 4) return;
         constexpr double few = 0.25; // of the readings
         if (s.kept_redundancy >= few * static_cast<double>(s.readings.size())) return;
@@ -291,7 +291,7 @@ private:
     /// A bolted subframe that is only measured against its own middle may sit crooked in the car, and nothing shows it.
     void ownDatum() {
         if (subject_ != the_chassis || b_.settings.frame_kind != FrameKind::BoltedSubframe || s_.frame.carried ||
-            s_.frame.pairs.size() < 2 || s_.solution.status != tape::Status::Solved)
+            s_.frame.pairs.size() < 2 || s_.solution->status != tape::Status::Solved)
             return;
         Finding& f = add(Severity::Warn, "tape.subframe-own-datum", nameOf(b_, subject_), "Marginal",
                          "The subframe is measured against its own middle: whether it sits straight in the car is not known.",
@@ -320,13 +320,13 @@ private:
             {tape::FigureKind::Sag, "tape.section-sag", "stands off the chord of the ends, against the drawing",
              [](const tape::Section& c) { return c.low ? &*c.low : nullptr; }, "low", "high"}};
         for (const Kind& kind : kinds) {
-            const auto& figures = s_.condition.figures;
+            const auto& figures = s_.condition->figures;
             if (std::any_of(figures.begin(), figures.end(),
                             [&](const tape::Figure& g) { return g.kind == kind.whole && g.verdict == PlanVerdict::Fails; }))
                 continue; // said already
             const tape::Section* worst = nullptr;
             int failing = 0;
-            for (const tape::Section& c : s_.condition.sections) {
+            for (const tape::Section& c : s_.condition->sections) {
                 const tape::Deviation* d = kind.of(c);
                 if (!d || d->verdict != PlanVerdict::Fails) continue;
                 ++failing;
@@ -355,8 +355,8 @@ private:
         std::string names;
         int count = 0;
         PointId first;
-        for (size_t i = 0; i < s_.solution.points.size(); ++i)
-            if (s_.solution.points[i].assumed) {
+        for (size_t i = 0; i < s_.solution->points.size(); ++i)
+            if (s_.solution->points[i].assumed) {
                 if (!count) first = s_.point_ids[i];
                 if (++count <= 4) names += (names.empty() ? "" : ", ") + s_.survey.points[i].name;
             }

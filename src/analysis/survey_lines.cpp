@@ -68,9 +68,9 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
     std::vector<tape::SideLine> lines;
     const SurveyOf& s = r.of(subject);
     const auto step = b.settings.length_step;
-    for (size_t i = 0; i < s.solution.setups.size() && i < s.survey.setups.size(); ++i) {
+    for (size_t i = 0; i < s.solution->setups.size() && i < s.survey.setups.size(); ++i) {
         const tape::SetUp& setup = s.survey.setups[i];
-        const tape::AdjustedSetUp& a = s.solution.setups[i];
+        const tape::AdjustedSetUp& a = s.solution->setups[i];
         const std::string tag = fmt::format("setup:{}", s.setup_ids[i].value);
         lines.push_back({fmt::format("{} {}", word(setup.kind), setup.name), "", {}, tag, true});
         if (a.told[0])
@@ -89,13 +89,13 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
                                  tag});
         if (!a.told[0] && !a.told[1] && !a.told[2]) lines.push_back({setupWords(setup, a, step), "", {}, tag});
     }
-    if (s.since.comparison.possible) {
+    if (s.since->comparison.possible) {
         int proven = 0;
-        for (const auto& m : s.since.comparison.moved) proven += m.proven;
+        for (const auto& m : s.since->comparison.moved) proven += m.proven;
         lines.push_back(
-            {"since " + s.since.before, proven ? fmt::format("{} moved", proven) : "nothing moved", {}, "since", true});
-        for (size_t i = 0; i < s.since.comparison.moved.size() && i < 3; ++i) {
-            const auto& m = s.since.comparison.moved[i];
+            {"since " + s.since->before, proven ? fmt::format("{} moved", proven) : "nothing moved", {}, "since", true});
+        for (size_t i = 0; i < s.since->comparison.moved.size() && i < 3; ++i) {
+            const auto& m = s.since->comparison.moved[i];
             if (!m.proven) break;
             lines.push_back({s.survey.points[m.after].name,
                              fmt::format("{} {} {}", withSign(m.by.x_mm, 1), withSign(m.by.y_mm, 1), withSign(m.by.z_mm, 1)),
@@ -118,9 +118,9 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
                                  "practice"});
         }
     }
-    if (s.drawing.comparison.possible && !b.practice.on) {
+    if (s.drawing.comparison->possible && !b.practice.on) {
         int off = 0;
-        for (const auto& m : s.drawing.comparison.moved) off += m.proven;
+        for (const auto& m : s.drawing.comparison->moved) off += m.proven;
         lines.push_back({"against the drawing", off ? fmt::format("{} off", off) : "nothing off", {}, "drawing", true});
     }
     bool found = false;

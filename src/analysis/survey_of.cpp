@@ -16,13 +16,13 @@ int SurveyOf::indexOf(PointId id) const {
 
 std::optional<Vec3> SurveyOf::positionOf(PointId id) const {
     const int i = indexOf(id);
-    if (i < 0 || static_cast<size_t>(i) >= solution.points.size() || !solution.points[i].fixed) return std::nullopt;
-    return solution.points[i].position;
+    if (i < 0 || static_cast<size_t>(i) >= solution->points.size() || !solution->points[i].fixed) return std::nullopt;
+    return solution->points[i].position;
 }
 
 bool SurveyOf::assumed(PointId id) const {
     const int i = indexOf(id);
-    return i >= 0 && static_cast<size_t>(i) < solution.points.size() && solution.points[i].assumed;
+    return i >= 0 && static_cast<size_t>(i) < solution->points.size() && solution->points[i].assumed;
 }
 
 namespace {
@@ -116,17 +116,18 @@ void drawingOf(const Build& b, SurveyOf& s) {
 }
 
 /// Lays the survey on the drawing. A drawing's figure counts as right to 0.5 mm; one that it does not have counts for nothing.
-void compareWithDrawing(SurveyOf& s) {
+tape::Comparison comparedWithDrawing(const tape::Solution& solution, const SurveyOf::Drawn& drawn) {
     constexpr double drawn_sd_mm = 0.5;
     tape::Solution drawing;
-    drawing.points.resize(s.point_ids.size());
-    std::vector<double> variances(3 * s.point_ids.size(), 0.0);
+    const size_t n = std::min(drawn.known.size(), solution.points.size());
+    drawing.points.resize(n);
+    std::vector<double> variances(3 * n, 0.0);
     std::vector<tape::Common> common;
-    for (size_t i = 0; i < s.point_ids.size(); ++i) {
-        const auto& known = s.drawing.known[i];
-        if (!(known[0] || known[1] || known[2]) || !s.solution.points[i].fixed) continue;
-        Vec3 at = s.drawing.at[i];
-        const Vec3& measured = s.solution.points[i].position;
+    for (size_t i = 0; i < n; ++i) {
+        const auto& known = drawn.known[i];
+        if (!(known[0] || known[1] || known[2]) || !solution.points[i].fixed) continue;
+        Vec3 at = drawn.at[i];
+        const Vec3& measured = solution.points[i].position;
         if (!known[0]) at.x_mm = measured.x_mm;
         if (!known[1]) at.y_mm = measured.y_mm;
         if (!known[2]) at.z_mm = measured.z_mm;
@@ -135,40 +136,37 @@ void compareWithDrawing(SurveyOf& s) {
         for (size_t axis = 0; axis < 3; ++axis) variances[3 * i + axis] = drawn_sd_mm * drawn_sd_mm;
         common.push_back({static_cast<int>(i), static_cast<int>(i), known});
     }
-    if (common.empty()) return;
+    if (common.empty()) return {};
     drawing.covariance = tape::Covariance::diagonal(std::move(variances));
-    s.drawing.comparison = tape::compare(drawing, s.solution, common);
+    return tape::compare(drawing, solution, common);
 }
 
 /// The survey with the readings of one session only.
-tape::Survey ofSession(const SurveyOf& s, int session) {
-    tape::Survey one = s.survey;
+tape::Survey ofSession(const tape::Survey& survey, const SurveyOf::Sessions& sessions, int session) {
+    tape::Survey one = survey;
     one.readings.clear();
-    for (size_t i = 0; i < s.survey.readings.size(); ++i)
-        if (s.sessions[i] == session) one.readings.push_back(s.survey.readings[i]);
+    for (size_t i = 0; i < survey.readings.size(); ++i)
+        if (sessions.of_readings[i] == session) one.readings.push_back(survey.readings[i]);
     return one;
 }
 
-void compareSessions(SurveyOf& s, const SurveyOf* previous) {
-    if (s.session_names.size() < 2) return;
-    if (previous && previous->survey == s.survey && previous->sessions == s.sessions &&
-        previous->session_names == s.session_names) {
-        s.since = previous->since;
-        return;
-    }
-    const auto last = static_cast<int>(s.session_names.size()) - 1;
-    const tape::Solution after = tape::solve(ofSession(s, last));
-    if (after.redundancy <= 0) return;
+SurveyOf::Since sinceOf(const tape::Survey& survey, const SurveyOf::Sessions& sessions) {
+    if (sessions.names.size() < 2) return {};
+    const auto last = static_cast<int>(sessions.names.size()) - 1;
+    const tape::Solution after = tape::solve(ofSession(survey, sessions, last));
+    if (after.redundancy <= 0) return {};
+    SurveyOf::Since since;
     for (int k = last - 1; k >= 0; --k) {
-        const tape::Solution before = tape::solve(ofSession(s, k));
+        const tape::Solution before = tape::solve(ofSession(survey, sessions, k));
         if (before.redundancy <= 0) continue;
         std::vector<tape::Common> common;
-        for (int i = 0; i < static_cast<int>(s.survey.points.size()); ++i)
+        for (int i = 0; i < static_cast<int>(survey.points.size()); ++i)
             if (before.points[i].fixed && after.points[i].fixed) common.push_back({i, i});
-        s.since = {s.session_names[k], s.session_names[last], s.session_supports[k] != s.session_supports[last],
-                   tape::compare(before, after, common)};
-        if (s.since.comparison.possible) return;
+        since = {sessions.names[k], sessions.names[last], sessions.supports[k] != sessions.supports[last],
+                 tape::compare(before, after, common)};
+        if (since.comparison.possible) break;
     }
+    return since;
 }
 
 /// "point M1l" or a key, as the survey knows it.
@@ -183,26 +181,44 @@ tape::Wanted wantedOf(const Build& b, const SurveyOf& s, SubjectId subject) {
 
 } // namespace
 
-void solveSurvey(SurveyOf& s, const SurveyOf* previous, const std::function<bool()>& go_on) {
-    if (previous && previous->survey == s.survey && previous->solution.points.size() == s.survey.points.size())
-        s.solution = previous->solution;
-    else
-        s.solution = tape::solve(s.survey, {.set_aside = true, .go_on = go_on});
-    if (previous && previous->survey == s.survey && previous->frame == s.frame)
-        s.condition = previous->condition;
-    else
-        s.condition = tape::condition(s.solution, s.frame);
+namespace {
+
+/// What is made of the solution.
+void judge(SurveyOf& s, const SurveyOf* previous, const Progress& progress) {
+    s.condition = Node<SurveyOf::Judged, tape::Condition>::of(
+        {s.solution.share(), s.frame}, previous ? &previous->condition : nullptr,
+        [](const SurveyOf::Judged& in) { return tape::condition(*in.solution, in.frame); });
     constexpr size_t offered = 40;
-    if (previous && previous->survey == s.survey && previous->frame == s.frame && previous->wanted == s.wanted &&
-        previous->means == s.means)
-        s.next = previous->next;
-    else if (!go_on || go_on())
-        s.next = tape::rankReadings(s.survey, s.solution, s.condition, s.wanted, s.means, offered);
-    compareSessions(s, previous);
-    if (previous && previous->survey == s.survey && previous->drawing == s.drawing)
-        s.drawing.comparison = previous->drawing.comparison;
-    else
-        compareWithDrawing(s);
+    using Ranked = std::vector<tape::RankedReading>;
+    s.next = Node<SurveyOf::Asked, Ranked>::of({s.condition.share(), s.wanted, s.means}, previous ? &previous->next : nullptr,
+                                               [&](const SurveyOf::Asked& in) -> std::optional<Ranked> {
+                                                   if (progress && !progress(0.5)) return std::nullopt;
+                                                   return tape::rankReadings(s.survey, *s.solution, *in.condition, in.wanted,
+                                                                             in.means, offered);
+                                               });
+    s.since = Node<SurveyOf::Compared, SurveyOf::Since>::of(
+        {s.solution.share(), s.sessions}, previous ? &previous->since : nullptr,
+        [&](const SurveyOf::Compared& in) { return sinceOf(s.survey, in.sessions); });
+    s.drawing.comparison =
+        decltype(s.drawing.comparison)::of({s.solution.share(), s.drawing}, previous ? &previous->drawing.comparison : nullptr,
+                                           [](const auto& in) { return comparedWithDrawing(*in.first, in.second); });
+}
+
+} // namespace
+
+void solveSurvey(SurveyOf& s, const SurveyOf* previous, const Progress& progress) {
+    s.solution = Node<SurveyOf::Solved, tape::Solution>::of(
+        {s.survey, true}, previous ? &previous->solution : nullptr, [&](const SurveyOf::Solved& in) {
+            return tape::solve(in.survey, {.set_aside = in.set_aside, .go_on = [&] { return !progress || progress(0); }});
+        });
+    judge(s, previous, progress);
+}
+
+void solveWithAll(SurveyOf& s) {
+    s.solution = Node<SurveyOf::Solved, tape::Solution>::of({s.survey, false}, nullptr, [](const SurveyOf::Solved& in) {
+        return tape::solve(in.survey, {.set_aside = in.set_aside, .go_on = {}});
+    });
+    judge(s, nullptr, {});
 }
 
 SurveyOf surveyOf(const Build& b, SubjectId subject) {
@@ -247,8 +263,8 @@ SurveyOf surveyOf(const Build& b, SubjectId subject) {
             in_session = static_cast<int>(known - session_ids.begin());
             if (known == session_ids.end()) {
                 session_ids.push_back(r.session);
-                s.session_names.push_back(session->second.name);
-                s.session_supports.emplace_back(session->second.attitude, session->second.support);
+                s.sessions.names.push_back(session->second.name);
+                s.sessions.supports.emplace_back(session->second.attitude, session->second.support);
             }
             supports.insert({session->second.attitude, session->second.support});
         }
@@ -256,7 +272,7 @@ SurveyOf surveyOf(const Build& b, SubjectId subject) {
             s.survey.readings.push_back(part);
             s.reading_ids.push_back(id);
             s.readings_as_typed.push_back(r.value.typed);
-            s.sessions.push_back(in_session);
+            s.sessions.of_readings.push_back(in_session);
         }
     }
     for (const auto& [id, h] : b.holds)
@@ -305,7 +321,7 @@ tape::RepairView repairOf(const Build& b, const Results& r, std::vector<FlawId>&
         flaw_ids.push_back(id);
     }
     int crooked = 0;
-    for (const tape::Figure& f : r.chassis.condition.figures) crooked += f.judged && f.verdict == PlanVerdict::Fails;
+    for (const tape::Figure& f : r.chassis.condition->figures) crooked += f.judged && f.verdict == PlanVerdict::Fails;
     return tape::repairView(flaws, b.rates, b.rail.heat_treated, crooked);
 }
 

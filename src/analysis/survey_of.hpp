@@ -7,7 +7,7 @@ namespace gorvet::analysis {
 
 /// Solves, judges, ranks, and compares with the session before and with the drawing; takes over from `previous` what has the same
 /// input.
-void solveSurvey(SurveyOf&, const SurveyOf* previous, const std::function<bool()>& go_on);
+void solveSurvey(SurveyOf&, const SurveyOf* previous, const Progress&);
 
 /// What was found at points and parts of the chassis and body.
 tape::RepairView repairOf(const build::Build&, const Results&, std::vector<build::FlawId>& flaw_ids);

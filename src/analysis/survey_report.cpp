@@ -21,8 +21,8 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId sub
     pages.push_back(benchPage(b, r, "Survey of the " + name, "tape", subject, {no_certificate, stands}));
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> points;
-    for (size_t i = 0; i < s.solution.points.size(); ++i) {
-        const auto& p = s.solution.points[i];
+    for (size_t i = 0; i < s.solution->points.size(); ++i) {
+        const auto& p = s.solution->points[i];
         const auto pm = [&](int axis) {
             if (!std::isfinite(p.sd_mm[axis])) return std::string("not fixed");
             return p.sd_mm[axis] == 0 ? std::string("held") : "± " + units::formatSmall(tape::halfWidth(p.sd_mm[axis]), step);
@@ -46,8 +46,8 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId sub
                    {"by hand", 55}},
                   points);
     std::vector<std::vector<std::string>> readings;
-    for (size_t i = 0; i < s.solution.readings.size(); ++i) {
-        const auto& a = s.solution.readings[i];
+    for (size_t i = 0; i < s.solution->readings.size(); ++i) {
+        const auto& a = s.solution->readings[i];
         const auto& q = s.survey.readings[i];
         const bool angle = isAngle(q.kind);
         const auto show = [&](double v) {
@@ -94,7 +94,7 @@ void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, c
     const std::string name = nameOf(b, subject);
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> rows;
-    for (const tape::Figure& f : s.condition.figures) {
+    for (const tape::Figure& f : s.condition->figures) {
         const bool angle = tape::isAngle(f.kind);
         rows.push_back(
             {f.name,
@@ -111,12 +111,12 @@ void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, c
     Area area;
     Drawing page = blankPage(
         titled(b, r, "Figures of the " + name + ", and along its length", subject),
-        {no_certificate, fmt::format("{} of the judged figures would look proven by chance alone.", s.condition.by_chance)},
+        {no_certificate, fmt::format("{} of the judged figures would look proven by chance alone.", s.condition->by_chance)},
         area);
     addTable(page, area, columns, rows, on_paper.small());
     const double used = tableHeight(columns, rows, on_paper.small()) + 4;
-    if (!s.condition.sections.empty())
-        page.place(tape::sectionsSheet(s.condition.sections, s.survey, b.settings.frame_tolerance_mm, area.width,
+    if (!s.condition->sections.empty())
+        page.place(tape::sectionsSheet(s.condition->sections, s.survey, b.settings.frame_tolerance_mm, area.width,
                                        area.height - used, on_paper),
                    {area.x, area.y + used});
     pages.push_back(std::move(page));
@@ -124,10 +124,10 @@ void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, c
 
 void addSections(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, SubjectId subject) {
     const std::string name = nameOf(b, subject);
-    if (s.condition.sections.empty()) return;
+    if (s.condition->sections.empty()) return;
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> rows;
-    for (const tape::Section& c : s.condition.sections)
+    for (const tape::Section& c : s.condition->sections)
         rows.push_back({s.survey.points[c.pair.left].name + " " + s.survey.points[c.pair.right].name,
                         units::formatLength(c.station_mm, step), deviation(c.lead, step), deviation(c.lean, step),
                         deviation(c.aside, step), c.low ? deviation(*c.low, step) : "no drawing", ""});

@@ -26,16 +26,16 @@ public:
         const std::string name = nameOf(b_, subject);
         readings(subject, s);
         // points without any reading are new: the survey as a whole says what is missing once there are readings
-        if (s.solution.status == tape::Status::NotFixed)
-            for (const tape::Unfixed& u : s.solution.unfixed) {
+        if (s.solution->status == tape::Status::NotFixed)
+            for (const tape::Unfixed& u : s.solution->unfixed) {
                 Finding& f = add(Severity::Warn, "tape.unfixed", name, "Doubtful", u.sentence, u.remedy);
                 f.brief = u.what + " open";
                 if (!u.points.empty()) f.station_mm = stationOf(subject, s, u.points.front());
             }
-        if (s.solution.status == tape::Status::NotConverged)
-            add(Severity::Bad, "tape.not-converged", name, "Re-tape", s.solution.message,
+        if (s.solution->status == tape::Status::NotConverged)
+            add(Severity::Bad, "tape.not-converged", name, "Re-tape", s.solution->message,
                 "Look for a reading with a wrong unit or a wrong point.");
-        for (const tape::Mirror& m : s.solution.mirrors) {
+        for (const tape::Mirror& m : s.solution->mirrors) {
             Finding& f = add(Severity::Warn, m.mended ? "tape.mirror-mended" : "tape.mirror",
                              m.point >= 0 ? s.survey.points[m.point].name : name, "Doubtful", m.sentence, m.remedy);
             f.station_mm = stationOf(subject, s, m.point);
@@ -50,8 +50,8 @@ public:
         addSurveyFindings(b_, r_, subject, out_);
         if (subject == the_body) gaps(); // doors hang in the body
         if (subject == the_chassis) wheels();
-        if (s.since.comparison.possible) {
-            const auto& c = s.since.comparison;
+        if (s.since->comparison.possible) {
+            const auto& c = s.since->comparison;
             int proven = 0;
             for (const auto& m : c.moved) proven += m.proven;
             constexpr double sure = 4.03; // χ² of three at 0.1 %, as the local test of a reading
@@ -61,11 +61,11 @@ public:
                 const double half = std::max({m.half_width[0], m.half_width[1], m.half_width[2]});
                 const std::string point = s.survey.points[m.after].name;
                 Finding& f = add(Severity::Warn, "tape.moved", name, "Doubtful",
-                                 fmt::format("Between \"{}\" and \"{}\" {} of {} points moved, {} by {} ± {}.{}", s.since.before,
-                                             s.since.after, proven, c.moved.size(), point, small(size), small(half),
-                                             s.since.unlike ? " It stood on unlike supports: part of that is theirs." : ""),
-                                 s.since.unlike ? "Measure it once more on the first supports before you blame the frame."
-                                                : "Look at what was done between the two, and brace before the next heat.");
+                                 fmt::format("Between \"{}\" and \"{}\" {} of {} points moved, {} by {} ± {}.{}", s.since->before,
+                                             s.since->after, proven, c.moved.size(), point, small(size), small(half),
+                                             s.since->unlike ? " It stood on unlike supports: part of that is theirs." : ""),
+                                 s.since->unlike ? "Measure it once more on the first supports before you blame the frame."
+                                                 : "Look at what was done between the two, and brace before the next heat.");
                 f.figure = small(size) + " ± " + small(half);
                 f.need = small(half);
                 f.station_mm = stationOf(subject, s, m.after);
@@ -73,7 +73,7 @@ public:
                 f.tag = "since";
             }
         }
-        for (const tape::Figure& figure : s.condition.figures) {
+        for (const tape::Figure& figure : s.condition->figures) {
             if (!figure.judged || figure.verdict == PlanVerdict::Holds) continue;
             const bool angle = figure.kind == tape::FigureKind::Thrust;
             const auto shown = [&](double mm, double rad) {
@@ -98,7 +98,7 @@ public:
                         : "Tape more: the entry line names the reading that helps most.");
             f.figure = value + " ± " + pm;
             f.need = angle ? units::formatAngle(figure.limit) : small(figure.limit);
-            if (subject == the_chassis || (subject == the_body && r_.seated())) f.station_mm = s.condition.station_mm;
+            if (subject == the_chassis || (subject == the_body && r_.seated())) f.station_mm = s.condition->station_mm;
             f.brief = fmt::format("{} {}", figure.name, angle ? value : units::formatSmall(std::abs(figure.value_mm), step_));
             f.tag = std::string("figure:") + figure.key;
         }
@@ -107,19 +107,19 @@ public:
 private:
     /// Station in the chassis frame, for The Rule.
     std::optional<double> stationOf(SubjectId subject, const SurveyOf& s, int point) const {
-        if (point < 0 || !s.solution.points[point].placed) return std::nullopt;
+        if (point < 0 || !s.solution->points[point].placed) return std::nullopt;
         if (subject != the_body && subject != the_chassis) return std::nullopt; // on axes of its own
-        Vec3 at = s.solution.points[point].position;
+        Vec3 at = s.solution->points[point].position;
         if (subject == the_body) {
             if (!r_.seated()) return std::nullopt;
-            at = sit::place(r_.seat.pose, at);
+            at = sit::place(r_.seat->pose, at);
         }
         return at.x_mm;
     }
 
     void setups(const std::string& name, const SurveyOf& s) {
-        for (size_t i = 0; i < s.solution.setups.size() && i < s.survey.setups.size(); ++i) {
-            const tape::AdjustedSetUp& a = s.solution.setups[i];
+        for (size_t i = 0; i < s.solution->setups.size() && i < s.survey.setups.size(); ++i) {
+            const tape::AdjustedSetUp& a = s.solution->setups[i];
             const tape::SetUp& setup = s.survey.setups[i];
             const auto unknowns = static_cast<size_t>(tape::unknownsOf(setup.kind));
             const bool stated = std::any_of(a.prior.begin(), a.prior.begin() + static_cast<std::ptrdiff_t>(unknowns),
@@ -188,18 +188,18 @@ private:
     void readings(SubjectId subject, const SurveyOf& s) {
         const std::string subject_name = nameOf(b_, subject);
         std::vector<int> flagged;
-        for (size_t i = 0; i < s.solution.readings.size(); ++i)
-            if (s.solution.readings[i].verdict == tape::Verdict::Retape) flagged.push_back(static_cast<int>(i));
+        for (size_t i = 0; i < s.solution->readings.size(); ++i)
+            if (s.solution->readings[i].verdict == tape::Verdict::Retape) flagged.push_back(static_cast<int>(i));
         std::sort(flagged.begin(), flagged.end(),
-                  [&](int a, int c) { return std::abs(s.solution.readings[a].w) > std::abs(s.solution.readings[c].w); });
+                  [&](int a, int c) { return std::abs(s.solution->readings[a].w) > std::abs(s.solution->readings[c].w); });
         const auto grouped = [&](int i) {
-            for (const auto& group : s.solution.inseparable)
+            for (const auto& group : s.solution->inseparable)
                 if (std::find(group.begin(), group.end(), i) != group.end()) return true;
             return false;
         };
         for (const int i : flagged) {
             if (grouped(i)) continue;
-            const tape::AdjustedReading& a = s.solution.readings[i];
+            const tape::AdjustedReading& a = s.solution->readings[i];
             const tape::SurveyReading& r = s.survey.readings[i];
             const bool angle = isAngle(r.kind);
             const double off = r.value - a.rest_says;
@@ -209,7 +209,7 @@ private:
             const std::string by = angle ? units::formatAngle(std::abs(off)) : small(std::abs(off));
             const std::string slip = angle ? "" : tape::likelySlip(r.value, a.rest_says, a.rest_half_width);
             std::string likely = slip.empty() ? "" : " " + slip;
-            for (const std::string& pair : tape::likelyPairs(s.survey, s.solution, i)) likely += " " + pair;
+            for (const std::string& pair : tape::likelyPairs(s.survey, *s.solution, i)) likely += " " + pair;
             Finding& f = add(Severity::Bad, "tape.retape", name, "Re-tape",
                              fmt::format("{} was read as {}; the rest say {}. It is off by {} and was set aside.{}", name, taped,
                                          rest, by, likely),
@@ -226,12 +226,12 @@ private:
             if (!a.set_aside)
                 f.sentence = fmt::format("{} was read as {}; the rest say {}. It is off by {}.", name, taped, rest, by);
         }
-        for (const auto& group : s.solution.inseparable) {
+        for (const auto& group : s.solution->inseparable) {
             std::string names;
             for (size_t k = 0; k < group.size() && k < 8; ++k)
                 names += (k == 0 ? "" : k + 1 == group.size() ? " and " : ", ") + readingName(s.survey, group[k]);
-            const bool bad = s.solution.readings[group.front()].verdict == tape::Verdict::Retape;
-            const bool wide = s.solution.readings[group.front()].widened_sigma > 0;
+            const bool bad = s.solution->readings[group.front()].verdict == tape::Verdict::Retape;
+            const bool wide = s.solution->readings[group.front()].widened_sigma > 0;
             Finding& f = add(
                 bad ? Severity::Bad : Severity::Warn, "tape.inseparable", subject_name, bad ? "Re-tape" : "Doubtful",
                 fmt::format("One of {} is wrong, and the readings can't tell which; the likeliest stands first.{}", names,
@@ -242,17 +242,17 @@ private:
             f.station_mm = stationOf(subject, s, s.survey.readings[group.front()].from);
             f.tag = fmt::format("reading:{}", s.reading_ids[group.front()].value);
         }
-        const bool fails = s.solution.kept_redundancy > 0 && s.solution.kept_omega > s.solution.kept_omega_limit;
-        if (fails && s.solution.inseparable.empty() && flagged.empty()) {
+        const bool fails = s.solution->kept_redundancy > 0 && s.solution->kept_omega > s.solution->kept_omega_limit;
+        if (fails && s.solution->inseparable.empty() && flagged.empty()) {
             Finding& f = add(
                 Severity::Warn, "tape.omega", subject_name, "Doubtful",
                 fmt::format(
                     "The {}'s readings agree less well than their ± promise: Ω is {}, the limit {}. All ± were widened {} times.",
-                    subject_name, units::fixed(s.solution.kept_omega, 1), units::fixed(s.solution.kept_omega_limit, 1),
-                    units::fixed(s.solution.sd_scale, 2)),
+                    subject_name, units::fixed(s.solution->kept_omega, 1), units::fixed(s.solution->kept_omega_limit, 1),
+                    units::fixed(s.solution->sd_scale, 2)),
                 "Look at the doubtful readings first, or say with σ how well your tape reads.");
-            f.figure = units::fixed(s.solution.kept_omega, 1);
-            f.need = units::fixed(s.solution.kept_omega_limit, 1);
+            f.figure = units::fixed(s.solution->kept_omega, 1);
+            f.need = units::fixed(s.solution->kept_omega_limit, 1);
             f.brief = "readings disagree";
         }
     }

@@ -54,8 +54,8 @@ Drawing tapeView(const Build& b, const Results& r, SubjectId subject, const View
     const SurveyOf& s = r.of(subject);
     tape::SurveyView v;
     v.survey = &s.survey;
-    v.solution = &s.solution;
-    v.condition = &s.condition;
+    v.solution = &*s.solution;
+    v.condition = &*s.condition;
     v.frame = &s.frame;
     v.step = b.settings.length_step;
     v.ink = kindOf(b, subject) == build::SubjectKind::Body ? sheet::Ink::Body : sheet::Ink::Chassis;
@@ -84,7 +84,7 @@ Drawing pairView(const Results& r, SubjectId subject, std::pair<int, int> pair, 
     const SurveyOf& s = r.of(subject);
     tape::SurveyView v;
     v.survey = &s.survey;
-    v.solution = &s.solution;
+    v.solution = &*s.solution;
     v.frame = &s.frame;
     v.ink = subject == the_body ? sheet::Ink::Body : sheet::Ink::Chassis;
     return tape::pairSketch(v, pair, width, height, f);
@@ -100,25 +100,25 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
     v.rail_right = topLine(r.planned_right);
     v.rail_height_mm = b.rail.height.value > 0 ? b.rail.height.value : 80;
     v.rail_width_mm = b.rail.width.value > 0 ? b.rail.width.value : 50;
-    const double change = r.seat.change_mm.value_or(0);
-    const double slope = r.sit_input.cut_slope_rad;
-    for (const int i : {r.sit_input.front_left, r.sit_input.front_right})
-        if (i >= 0) v.front_hubs.push_back(r.sit_input.chassis.at[i]);
-    for (const int i : {r.sit_input.rear_left, r.sit_input.rear_right})
+    const double change = r.seat->change_mm.value_or(0);
+    const double slope = r.seat.input().cut_slope_rad;
+    for (const int i : {r.seat.input().front_left, r.seat.input().front_right})
+        if (i >= 0) v.front_hubs.push_back(r.seat.input().chassis.at[i]);
+    for (const int i : {r.seat.input().rear_left, r.seat.input().rear_right})
         if (i >= 0) {
-            Vec3 hub = r.sit_input.chassis.at[i];
+            Vec3 hub = r.seat.input().chassis.at[i];
             hub.x_mm += change;
             hub.z_mm -= change * std::tan(slope);
             v.rear_hubs.push_back(hub);
         }
-    v.front_radius_mm = r.sit_input.front_height_mm.value_or(0);
-    v.rear_radius_mm = r.sit_input.rear_height_mm.value_or(0);
-    v.ground = r.seat.ground;
+    v.front_radius_mm = r.seat.input().front_height_mm.value_or(0);
+    v.rear_radius_mm = r.seat.input().rear_height_mm.value_or(0);
+    v.ground = r.seat->ground;
     v.zero = zeroName(b, r);
-    if (r.seat.wheelbase_now_mm) v.wheelbase_text = units::formatLength(*r.seat.wheelbase_now_mm + change, step, true);
-    for (size_t i = 0; i < r.pin_ids.size() && i < r.seat.wishes.size(); ++i) {
+    if (r.seat->wheelbase_now_mm) v.wheelbase_text = units::formatLength(*r.seat->wheelbase_now_mm + change, step, true);
+    for (size_t i = 0; i < r.pin_ids.size() && i < r.seat->wishes.size(); ++i) {
         const Pin& pin = b.pins.at(r.pin_ids[i]);
-        const sit::WishResult& w = r.seat.wishes[i];
+        const sit::WishResult& w = r.seat->wishes[i];
         sit::DrawnPin drawn;
         drawn.kind = pin.kind;
         drawn.tag = fmt::format("pin:{}", r.pin_ids[i].value);
@@ -126,7 +126,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         const auto placed = [&](PointId id) {
             if (b.points.at(id).subject == the_body) return r.bodyInChassis(id);
             auto at = r.chassis.positionOf(id);
-            if (at && r.sit_input.cut_station_mm && at->x_mm > *r.sit_input.cut_station_mm) {
+            if (at && r.seat.input().cut_station_mm && at->x_mm > *r.seat.input().cut_station_mm) {
                 at->x_mm += change;
                 at->z_mm -= change * std::tan(slope);
             }
@@ -140,7 +140,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         if (const auto box = b.obstacles.find(pin.box); box != b.obstacles.end()) {
             const Obstacle& kept_clear = box->second;
             const bool on_body = kept_clear.subject == the_body;
-            const sit::Pose own = on_body ? r.seat.pose : sit::Pose{};
+            const sit::Pose own = on_body ? r.seat->pose : sit::Pose{};
             v.boxes.push_back({kept_clear.name, sit::place(own, kept_clear.from), sit::place(own, kept_clear.to), !on_body});
         }
         switch (pin.kind) {
@@ -167,17 +167,17 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
 
 Drawing stretchView(const Build& b, const Results& r, const ViewOptions&, double width, double height, const Format& f) {
     stretch::StretchView v;
-    v.input = &r.stretch_input;
-    v.plan = &r.stretch;
+    v.input = &r.stretch.input();
+    v.plan = &*r.stretch;
     v.step = b.settings.length_step;
     v.change_mark = b.stretch.wheelbase_change ? markOf(*b.stretch.wheelbase_change) : Mark::Derived;
-    v.section_given = !r.stretch_input.section_assumed;
+    v.section_given = !r.stretch.input().section_assumed;
     v.zero = zeroName(b, r);
     return stretch::stretchSheet(v, width, std::max(height, f.px(stretch::stretch_sheet_least_px)), f);
 }
 
 Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
-    const bool cross = r.crossmember_input && r.crossmember.possible;
+    const bool cross = r.crossmember.made() && r.crossmember->possible;
     make::MountsView v;
     v.mounts = &r.mounts;
     make::CrossmemberView c;
@@ -185,8 +185,8 @@ Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double 
     const double mounts_least = make::mountsHeight(v, width, f);
     double cross_least = 0;
     if (cross) {
-        c.input = &*r.crossmember_input;
-        c.plan = &r.crossmember;
+        c.input = &r.crossmember.input();
+        c.plan = &*r.crossmember;
         c.step = b.settings.length_step;
         cross_least = make::crossmemberHeight(c, width, f) + between;
     }
@@ -212,7 +212,7 @@ Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double 
 }
 
 Drawing workView(const Build& b, const Results& r, const ViewOptions& o, double width, double height, const Format& f) {
-    return work::workSheet({&r.work, b.settings.length_step, o.selected}, width,
+    return work::workSheet({&*r.work, b.settings.length_step, o.selected}, width,
                            std::max(height, f.px(work::work_sheet_least_px)), f);
 }
 

@@ -1,7 +1,5 @@
 #include "analysis/way_in.hpp"
 
-#include "analysis/scene_layers.hpp"
-
 #include "sit/way_sheet.hpp"
 #include "units/quantity.hpp"
 
@@ -25,15 +23,15 @@ constexpr double level_mm = 10; ///< of what is cut for on the way
 double passing(const Overlay& o) { return std::clamp(std::max(1.0, o.need.foulsBelow()) / 2, 1.0, 5.0); }
 
 /// The parts of a subject that are steel, the body's without what kept cuts take out; `made` keeps what was made for it.
-std::vector<sit::DownPart> downParts(const build::Build& b, const Overlay& o, SubjectId s,
+std::vector<sit::DownPart> downParts(const PlannedCuts& cuts, const Overlay& o, SubjectId s,
                                      std::vector<std::shared_ptr<const sit::Ready>>& made, int threads) {
     std::vector<sit::DownPart> parts;
-    const std::vector<bool> cut = s == the_body && !b.planned_cuts.empty() ? inKeptCuts(b, o) : std::vector<bool>{};
+    const std::vector<bool> cut = s == the_body && !cuts.empty() ? inKeptCuts(cuts, o) : std::vector<bool>{};
     for (size_t i = 0; i < o.of(s).size(); ++i) {
         const Overlay::Part& p = o.of(s)[i];
         if (!p.scan) continue; // an envelope that a pin keeps clear of is no steel
         const sit::Ready* ready = p.part.ready.get();
-        if (auto rest = cut.empty() ? std::nullopt : withoutKeptCuts(b, o, cut, i)) {
+        if (auto rest = cut.empty() ? std::nullopt : withoutKeptCuts(cuts, o, cut, i)) {
             made.push_back(
                 std::make_shared<const sit::Ready>(sit::readyOf(std::make_shared<const shape::Mesh>(std::move(*rest)), threads)));
             ready = made.back().get();
@@ -70,7 +68,7 @@ Headline wayHeadline(const build::Build& b, const WayFound& way) {
     return {"Cut as its seat asks, the body does not come down onto it.", way.in.words};
 }
 
-std::optional<WayFound> wayOf(const Overlay& o, const build::Build& b, int threads, const std::function<bool()>& stop) {
+std::optional<WayFound> wayOf(const Overlay& o, const PlannedCuts& cuts, int threads, const std::function<bool()>& stop) {
     if (!o.complete()) return std::nullopt;
     WayFound way;
     way.in = sit::wayIn(*o.body->mesh, o.seat, o.chassis_parts);
@@ -80,7 +78,7 @@ std::optional<WayFound> wayOf(const Overlay& o, const build::Build& b, int threa
     options.through_mm = passing(o);
     const double lift = std::min(way.in.from_behind.lift_mm, way.in.from_front.lift_mm);
     std::vector<std::shared_ptr<const sit::Ready>> made;
-    const auto body = downParts(b, o, the_body, made, threads), chassis = downParts(b, o, the_chassis, made, threads);
+    const auto body = downParts(cuts, o, the_body, made, threads), chassis = downParts(cuts, o, the_chassis, made, threads);
     auto down = sit::wayDown(body, chassis, o.seat, std::max(lift, 50.0), options, threads, stop);
     if (!down) return std::nullopt;
     way.down = std::move(*down);
@@ -108,10 +106,8 @@ std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, const WayFound& way) {
     return list;
 }
 
-std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, const build::Build& b, int threads, const std::function<bool()>& stop) {
-    build::Build uncut = b;
-    uncut.planned_cuts.clear();
-    const auto way = wayOf(o, uncut, threads, stop);
+std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, int threads, const std::function<bool()>& stop) {
+    const auto way = wayOf(o, {}, threads, stop);
     return way ? cutsForWay(o, *way) : std::vector<sit::CutAgainst>{};
 }
 
@@ -136,15 +132,6 @@ sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& 
     v.remarks.emplace_back("Wheels and axles as they stand. Ropes, hooks and stands want room of their own.");
     v.remarks.emplace_back("Nobody under a hung body. Lower it on blocks, never on hands.");
     return sit::waySheet(v, width, std::max(height, sit::wayHeight(v, width, f)), f);
-}
-
-std::function<sheet::Drawing(double, double, const sheet::Format&)>
-wayDrawing(const build::Build& b, std::shared_ptr<const Overlay> overlay, std::shared_ptr<const WayFound> way) {
-    return [b, overlay, way](double w, double h, const sheet::Format& f) mutable {
-        if (!way)
-            if (auto found = wayOf(*overlay, b)) way = std::make_shared<const WayFound>(std::move(*found));
-        return way ? wayView(b, *overlay, *way, w, h, f) : sheet::Drawing{};
-    };
 }
 
 } // namespace gorvet::analysis

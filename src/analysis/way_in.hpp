@@ -1,6 +1,7 @@
 #pragma once
 
-#include "analysis/overlay.hpp"
+#include "analysis/overlay_clearance.hpp"
+#include "analysis/scene_layers.hpp"
 #include "sit/way_down.hpp"
 
 /// How body and chassis come together: how high it hangs, and the way down.
@@ -15,20 +16,16 @@ struct WayFound {
 /// Beside the window: from under a second to half a minute where straight down it does not go. What is nearer at the seat than
 /// the build's least clearance counts as cut, or as resting there; so does what lies inside the cuts that are kept. Nothing when
 /// stopped, or when a scan is missing.
-std::optional<WayFound> wayOf(const Overlay&, const build::Build&, int threads = 0, const std::function<bool()>& stop = {});
+std::optional<WayFound> wayOf(const Overlay&, const PlannedCuts&, int threads = 0, const std::function<bool()>& stop = {});
 
 /// What the body must be cut for, besides its seat, to come straight down past all that does not come off: for cutMapOf. Empty
 /// when nothing is in the way.
 std::vector<sit::CutAgainst> cutsForWay(const Overlay&, const WayFound&);
 /// The same whatever cuts are kept already: made again, a cut map does not lose those for the way. Empty when stopped.
-std::vector<sit::CutAgainst> cutsForWay(const Overlay&, const build::Build&, int threads = 0,
-                                        const std::function<bool()>& stop = {});
+std::vector<sit::CutAgainst> cutsForWay(const Overlay&, int threads = 0, const std::function<bool()>& stop = {});
 /// In a sentence, and below it how high the body hangs.
 Headline wayHeadline(const build::Build&, const WayFound&);
 /// How high it hangs for each part, and how near it passes on the way down, with the moves.
 sheet::Drawing wayView(const build::Build&, const Overlay&, const WayFound&, double width, double height, const sheet::Format&);
-/// The same for a sheet that is made later, beside the window: what was not found yet is looked for then, once.
-std::function<sheet::Drawing(double width, double height, const sheet::Format&)>
-wayDrawing(const build::Build&, std::shared_ptr<const Overlay>, std::shared_ptr<const WayFound>);
 
 } // namespace gorvet::analysis

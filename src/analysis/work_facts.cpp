@@ -46,8 +46,8 @@ struct PairsAtCut {
 };
 PairsAtCut pairsAtCut(const Build& b, const Results& r) {
     PairsAtCut pairs;
-    if (r.stretch.status != stretch::Status::Planned) return pairs;
-    const stretch::RailCut& cut = r.stretch.left.known ? r.stretch.left : r.stretch.right;
+    if (r.stretch->status != stretch::Status::Planned) return pairs;
+    const stretch::RailCut& cut = r.stretch->left.known ? r.stretch->left : r.stretch->right;
     for (const PointId id : r.chassis.point_ids) {
         const Point& p = b.points.at(id);
         if (p.role != Role::Rail || sideOf(p.name) != Side::Left) continue;
@@ -77,8 +77,8 @@ std::vector<work::Distance> diagonals(const Build& b, const Results& r, const Pa
                               to,
                               nameOf(b, from) + "–" + nameOf(b, to),
                               length(p, q),
-                              length(p, plus(q, r.stretch.shift)),
-                              distanceHalfWidth(r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to), p, q)};
+                              length(p, plus(q, r.stretch->shift)),
+                              distanceHalfWidth(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to), p, q)};
     };
     const bool more = ahead.size() > 1 || behind.size() > 1;
     return {distance(ahead.front().left, behind.back().right), distance(ahead.front().right, behind.back().left),
@@ -109,10 +109,10 @@ std::vector<work::Levelled> levels(const Build& b, const Results& r, const Pairs
             const PointId to = left ? pair.left : pair.right;
             if (to == from) continue;
             const Vec3 now = *r.chassis.positionOf(to);
-            const Vec3 then = moves ? plus(now, r.stretch.shift) : now;
+            const Vec3 then = moves ? plus(now, r.stretch->shift) : now;
             list.push_back({from, to, "level " + nameOf(b, from) + "–" + nameOf(b, to), static_cast<int>(k), left,
                             then.x_mm - p.x_mm, width, now.z_mm - p.z_mm, then.z_mm - p.z_mm,
-                            levelHalfWidth(r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to))});
+                            levelHalfWidth(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to))});
         }
     }
     return list;
@@ -131,17 +131,17 @@ std::string mountsOpen(const Results& r) {
                 : std::string();
 }
 std::string crossmemberOpen(const Results& r) {
-    if (!r.crossmember.possible) return "The crossmember waits for " + r.crossmember.waiting_for + ": see Make";
-    for (const auto& remark : r.crossmember.remarks)
+    if (!r.crossmember->possible) return "The crossmember waits for " + r.crossmember->waiting_for + ": see Make";
+    for (const auto& remark : r.crossmember->remarks)
         if (remark.verdict == PlanVerdict::Fails) return remark.sentence.substr(0, remark.sentence.size() - 1) + ": see Make";
     return {};
 }
 
 std::string surveyOpen(const SurveyOf& s) {
     if (s.survey.points.empty()) return "The chassis is not surveyed yet";
-    if (s.solution.status != tape::Status::Solved) return "The chassis survey is not fixed yet";
+    if (s.solution->status != tape::Status::Solved) return "The chassis survey is not fixed yet";
     int again = 0;
-    for (const auto& reading : s.solution.readings) again += reading.verdict == tape::Verdict::Retape;
+    for (const auto& reading : s.solution->readings) again += reading.verdict == tape::Verdict::Retape;
     if (again == 1) return "One reading of the chassis is to be taped again";
     return again ? fmt::format("{} readings of the chassis are to be taped again", again) : std::string();
 }
@@ -168,9 +168,9 @@ work::Facts workFacts(const Build& b, const Results& r) {
     f.battery = b.work.battery;
     f.restraints = b.work.restraints;
     f.refrigerant = b.work.refrigerant;
-    const stretch::Plan& p = r.stretch;
+    const stretch::Plan& p = *r.stretch;
     f.cut_planned = p.status == stretch::Status::Planned ||
-                    (b.stretch.cut_station && p.status == stretch::Status::Waiting && r.seat.change_mm);
+                    (b.stretch.cut_station && p.status == stretch::Status::Waiting && r.seat->change_mm);
     f.shortens = p.shortens;
     if (p.status == stretch::Status::Planned) {
         const stretch::RailCut& cut = p.left.known ? p.left : p.right;
@@ -197,15 +197,15 @@ work::Facts workFacts(const Build& b, const Results& r) {
     for (const auto& m : r.mounts) f.mount_nuts += m.nut_inside;
     if (f.mounts) f.mounts_open = mountsOpen(r);
     if (f.crossmember) f.crossmember_open = crossmemberOpen(r);
-    if (f.captive_nuts && r.crossmember.possible)
-        for (const make::Plate* plate : {&r.crossmember.left, &r.crossmember.right})
+    if (f.captive_nuts && r.crossmember->possible)
+        for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right})
             for (const make::Hole& hole : plate->holes)
-                f.nut_stations_mm.push_back(r.crossmember.station_mm - plate->width_mm / 2 + hole.x_mm);
+                f.nut_stations_mm.push_back(r.crossmember->station_mm - plate->width_mm / 2 + hole.x_mm);
     if (p.status == stretch::Status::Planned) {
         const stretch::RailCut& cut = p.left.known ? p.left : p.right;
         f.joint_station_mm = cut.first_station_mm;
-        if (r.crossmember_input && !r.crossmember_input->filled.empty())
-            f.sleeve_mm = std::pair{r.crossmember_input->filled.front().from_mm, r.crossmember_input->filled.front().to_mm};
+        if (r.crossmember.made() && !r.crossmember.input().filled.empty())
+            f.sleeve_mm = std::pair{r.crossmember.input().filled.front().from_mm, r.crossmember.input().filled.front().to_mm};
     }
     f.survey_open = surveyOpen(r.chassis);
     f.plan_open = planOpen(p);

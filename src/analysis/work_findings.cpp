@@ -10,8 +10,8 @@ using namespace build;
 using sheet::Severity;
 
 void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
-    const work::Order& o = r.work;
-    if (!r.work_planned) return;
+    const work::Order& o = *r.work;
+    if (!r.work.made()) return;
     const auto small = [&](double mm) { return units::formatSmall(mm, b.settings.length_step, true); };
     const auto add = [&out](Severity severity, const char* code, std::string subject, const char* word, std::string sentence,
                             std::string remedy, std::string brief, std::string tag = {}) -> Finding& {
@@ -39,7 +39,7 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
                                  fmt::format("By the levels {}: the hold point stays shut.", fault.sentence),
                                  "Look at the stands first, then turn or lift the joint straight, and take all levels again.",
                                  fault.left ? "bowed" : "twisted", tag);
-                if (r.stretch_input.cut_station_mm) f.station_mm = r.stretch_input.cut_station_mm;
+                if (r.stretch.input().cut_station_mm) f.station_mm = r.stretch.input().cut_station_mm;
             }
         if (s.status == work::Status::HoldPoint)
             for (const work::CheckItem& c : s.checks) {
@@ -53,7 +53,7 @@ void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out
                                  c.name + " out", tag);
                 f.figure = small(std::abs(off));
                 f.need = small(c.tolerance_mm);
-                if (r.stretch_input.cut_station_mm && !c.gap_of) f.station_mm = r.stretch_input.cut_station_mm;
+                if (r.stretch.input().cut_station_mm && !c.gap_of) f.station_mm = r.stretch.input().cut_station_mm;
             }
         if (s.status == work::Status::Done && !s.skipped.empty())
             add(Severity::Warn, "work.out-of-order", s.title, "Done",

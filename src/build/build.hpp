@@ -65,8 +65,6 @@ using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSec
                        Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
                        ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
                        ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut>;
-static_assert(counting::members<Build>() ==
-              std::tuple_size_v<decltype([]<class... T>(Types<T...>) { return std::tuple<T*...>(); }(Document{}))> + 1);
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;

@@ -35,23 +35,24 @@ template <> struct Schema<Flaw> {
     static constexpr TableInfo table{"flaw", "flaws", 2, "something found there"};
     static constexpr auto& in(auto& build) { return build.flaws; }
     static constexpr auto title = std::tuple{&Flaw::point, &Flaw::part};
-    static constexpr auto fields = std::tuple{
-        field("id", &Flaw::id),
-        field("subject", &Flaw::subject).needed(),
-        field("point", &Flaw::point),
-        name("part", &Flaw::part),
-        field("kind", &Flaw::kind),
-        mm("amount", &Flaw::amount, 0, 5000),
-        mm("nominal", &Flaw::nominal, 0.1, 100),
-        number("layers", &Flaw::layers, Unit::None, 0, 20),
-        field("direction", &Flaw::direction),
-        field("note", &Flaw::note),
-        hash("photo", &Flaw::photo),
-        name("who", &Flaw::who),
-        field("at_utc", &Flaw::at_utc),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("subject", &S::subject).needed(),
+            field("point", &S::point),
+            name("part", &S::part),
+            field("kind", &S::kind),
+            mm("amount", &S::amount, 0, 5000),
+            mm("nominal", &S::nominal, 0.1, 100),
+            number("layers", &S::layers, Unit::None, 0, 20),
+            field("direction", &S::direction),
+            field("note", &S::note),
+            hash("photo", &S::photo),
+            name("who", &S::who),
+            field("at_utc", &S::at_utc),
+        };
+    }
 };
-static_assert(whole<Flaw>());
 
 /// What work costs: the user's own rates. Hours and prices are assumptions until changed.
 struct Rates {
@@ -72,22 +73,23 @@ struct Rates {
 template <> struct Schema<Rates> {
     static constexpr TableInfo table{"rates", "rates", 2, "the rates"};
     static constexpr auto& in(auto& build) { return build.rates; }
-    static constexpr auto fields = std::tuple{
-        name("money", &Rates::money),
-        number("hour", &Rates::hour, Unit::Money, 0, 1e9),
-        number("other_frame", &Rates::other_frame, Unit::Money, 0, 1e9),
-        number("other_frame_hours", &Rates::other_frame_hours, Unit::Hours, 0, 1e9),
-        number("patch_hours", &Rates::patch_hours, Unit::Hours, 0, 1e9),
-        number("crack_hours", &Rates::crack_hours, Unit::Hours, 0, 1e9),
-        number("redo_hours", &Rates::redo_hours, Unit::Hours, 0, 1e9),
-        number("seized_hours", &Rates::seized_hours, Unit::Hours, 0, 1e9),
-        number("play_hours", &Rates::play_hours, Unit::Hours, 0, 1e9),
-        number("section_hours", &Rates::section_hours, Unit::Hours, 0, 1e9),
-        number("patch_material", &Rates::patch_material, Unit::Money, 0, 1e9),
-        number("section_material", &Rates::section_material, Unit::Money, 0, 1e9),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            name("money", &S::money),
+            number("hour", &S::hour, Unit::Money, 0, 1e9),
+            number("other_frame", &S::other_frame, Unit::Money, 0, 1e9),
+            number("other_frame_hours", &S::other_frame_hours, Unit::Hours, 0, 1e9),
+            number("patch_hours", &S::patch_hours, Unit::Hours, 0, 1e9),
+            number("crack_hours", &S::crack_hours, Unit::Hours, 0, 1e9),
+            number("redo_hours", &S::redo_hours, Unit::Hours, 0, 1e9),
+            number("seized_hours", &S::seized_hours, Unit::Hours, 0, 1e9),
+            number("play_hours", &S::play_hours, Unit::Hours, 0, 1e9),
+            number("section_hours", &S::section_hours, Unit::Hours, 0, 1e9),
+            number("patch_material", &S::patch_material, Unit::Money, 0, 1e9),
+            number("section_material", &S::section_material, Unit::Money, 0, 1e9),
+        };
+    }
 };
-static_assert(whole<Rates>());
 
 /// A gap of a door or panel, measured at a named place and event: what the body does while it is worked on.
 struct Gap {
@@ -104,17 +106,18 @@ template <> struct Schema<Gap> {
     static constexpr TableInfo table{"gap", "gaps", 2, "a gap"};
     static constexpr auto& in(auto& build) { return build.gaps; }
     static constexpr auto title = std::tuple{&Gap::place};
-    static constexpr auto fields = std::tuple{
-        field("id", &Gap::id),
-        word("place", &Gap::place),
-        field("event", &Gap::event),
-        mm("value", &Gap::value, -50, 500),
-        mm("tolerance_mm", &Gap::tolerance_mm, 0.01, 100).onEntry(),
-        name("who", &Gap::who),
-        field("at_utc", &Gap::at_utc),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            word("place", &S::place),
+            field("event", &S::event),
+            mm("value", &S::value, -50, 500),
+            mm("tolerance_mm", &S::tolerance_mm, 0.01, 100).onEntry(),
+            name("who", &S::who),
+            field("at_utc", &S::at_utc),
+        };
+    }
 };
-static_assert(whole<Gap>());
 
 /// What was read at one wheel, standing on the ground.
 struct WheelReadings {
@@ -133,19 +136,20 @@ template <> struct Schema<WheelReadings> {
     static constexpr TableInfo table{"wheel", "wheels", 2, "what was read at a wheel"};
     static constexpr auto& in(auto& build) { return build.wheels; }
     static constexpr auto key = std::tuple{&WheelReadings::wheel};
-    static constexpr auto fields = std::tuple{
-        field("id", &WheelReadings::id),
-        field("wheel", &WheelReadings::wheel),
-        rad("camber", &WheelReadings::camber, -0.35, 0.35).says("top out positive"), // 20°: no wheel leans so
-        rad("sweep", &WheelReadings::sweep, 0.08, 0.8),
-        rad("turned_out", &WheelReadings::turned_out, -0.35, 0.35),
-        rad("turned_in", &WheelReadings::turned_in, -0.35, 0.35),
-        mm("ride", &WheelReadings::ride, 0, 2000),
-        number("weight", &WheelReadings::weight, Unit::Kg, 0, 5000),
-        mm("run_out", &WheelReadings::run_out, 0, 50),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("wheel", &S::wheel),
+            rad("camber", &S::camber, -0.35, 0.35).says("top out positive"), // 20°: no wheel leans so
+            rad("sweep", &S::sweep, 0.08, 0.8),
+            rad("turned_out", &S::turned_out, -0.35, 0.35),
+            rad("turned_in", &S::turned_in, -0.35, 0.35),
+            mm("ride", &S::ride, 0, 2000),
+            number("weight", &S::weight, Unit::Kg, 0, 5000),
+            mm("run_out", &S::run_out, 0, 50),
+        };
+    }
 };
-static_assert(whole<WheelReadings>());
 
 /// Between the rims of an axle at hub height, ahead of the hubs and behind them.
 struct ToeReadings {
@@ -160,14 +164,15 @@ template <> struct Schema<ToeReadings> {
     static constexpr TableInfo table{"toe", "toe", 2, "the toe of an axle"};
     static constexpr auto& in(auto& build) { return build.toe; }
     static constexpr auto key = std::tuple{&ToeReadings::axle};
-    static constexpr auto fields = std::tuple{
-        field("id", &ToeReadings::id),
-        field("axle", &ToeReadings::axle),
-        mm("ahead", &ToeReadings::ahead, 200, 4000),
-        mm("behind", &ToeReadings::behind, 200, 4000),
-        mm("rim", &ToeReadings::rim, 100, 1500),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("axle", &S::axle),
+            mm("ahead", &S::ahead, 200, 4000),
+            mm("behind", &S::behind, 200, 4000),
+            mm("rim", &S::rim, 100, 1500),
+        };
+    }
 };
-static_assert(whole<ToeReadings>());
 
 } // namespace gorvet::build

@@ -21,9 +21,9 @@ template <class V> std::string typeName() {
     } else if constexpr (IsId<V>::value) {
         return fmt::format("id of `{}`", Schema<typename V::To>::table.name);
     } else if constexpr (IsOptional<V>::value) {
-        return typeName<typename V::value_type>() + " or null";
+        return fmt::format("{} or null", typeName<typename V::value_type>());
     } else if constexpr (IsList<V>::value) {
-        return "list of " + typeName<typename V::value_type>();
+        return fmt::format("list of {}", typeName<typename V::value_type>());
     } else if constexpr (std::is_enum_v<V>) {
         return wordList<V>();
     } else {

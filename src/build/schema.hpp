@@ -116,7 +116,8 @@ struct TableInfo {
     const char* noun; ///< in a sentence: "a set-up"
 };
 
-/// Beside each struct: `fields`, a tuple of Field, one for each member. Beside what is a table or a single part of the build also
+/// Beside each struct: `fields<S>()`, a tuple of Field, one for each member (S is the struct: so that only who goes over the
+/// fields pays for them when it is compiled). Beside what is a table or a single part of the build also
 ///   `table`, a TableInfo,
 ///   `in(build)`, the member of Build that holds it: a map from its id, the struct itself, or an optional of it,
 ///   `key`, member pointers that no two rows share (a table may have none),
@@ -126,7 +127,7 @@ template <class T> struct Schema;
 
 /// Calls f(field) for every field of T, in order.
 template <class T, class F> constexpr void eachField(F&& f) {
-    std::apply([&](const auto&... each) { (f(each), ...); }, Schema<T>::fields);
+    std::apply([&](const auto&... each) { (f(each), ...); }, Schema<T>::template fields<T>());
 }
 
 template <class M> struct IsOptional : std::false_type {};
@@ -138,7 +139,7 @@ template <class M> struct IsId<Id<M>> : std::true_type {};
 /// A struct with fields of its own, like a dimension or a place.
 template <class M>
 concept Structured = requires {
-    Schema<M>::fields;
+    sizeof(Schema<M>);
 };
 
 namespace counting {
@@ -155,8 +156,10 @@ template <class T, class... Given> constexpr std::size_t members() {
 }
 } // namespace counting
 
-/// Whether the schema of T has as many fields as T has members: none is forgotten.
-template <class T> constexpr bool whole() { return std::tuple_size_v<decltype(Schema<T>::fields)> == counting::members<T>(); }
+/// Whether the schema of T has as many fields as T has members: none is forgotten. build/whole.cpp asks it of all.
+template <class T> constexpr bool whole() {
+    return std::tuple_size_v<decltype(Schema<T>::template fields<T>())> == counting::members<T>();
+}
 
 /// A list of types.
 template <class... T> struct Types {};

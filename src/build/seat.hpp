@@ -18,11 +18,12 @@ struct School {
 template <> struct Schema<School> {
     static constexpr TableInfo table{"school", "school", 2, "the school"};
     static constexpr auto& in(auto& build) { return build.school; }
-    static constexpr auto fields = std::tuple{
-        field("leads", &School::leads),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("leads", &S::leads),
+        };
+    }
 };
-static_assert(whole<School>());
 
 /// How the body is let down over the chassis without its floor fouling. Each may be 0.
 struct Lowering {
@@ -37,16 +38,17 @@ struct Lowering {
 template <> struct Schema<Lowering> {
     static constexpr TableInfo table{"lowering", "lowering", 2, "how the body is let down"};
     static constexpr auto& in(auto& build) { return build.lowering; }
-    static constexpr auto fields = std::tuple{
-        mm("channel", &Lowering::channel, 0, 400),
-        mm("raise", &Lowering::raise, 0, 400),
-        mm("kick", &Lowering::kick, 0, 400),
-        mm("kick_from", &Lowering::kick_from, -5000, 20'000),
-        mm("kick_to", &Lowering::kick_to, -5000, 20'000),
-        name("floor", &Lowering::floor).says("name of a zone"),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("channel", &S::channel, 0, 400),
+            mm("raise", &S::raise, 0, 400),
+            mm("kick", &S::kick, 0, 400),
+            mm("kick_from", &S::kick_from, -5000, 20'000),
+            mm("kick_to", &S::kick_to, -5000, 20'000),
+            name("floor", &S::floor).says("name of a zone"),
+        };
+    }
 };
-static_assert(whole<Lowering>());
 
 /// Height of a wheel centre over the ground: the tyre's loaded radius, or typed.
 struct AxleGround {
@@ -57,12 +59,13 @@ struct AxleGround {
 template <> struct Schema<AxleGround> {
     static constexpr TableInfo table{"axles", "axles", 1, "the axles"};
     static constexpr auto& in(auto& build) { return build.axles; }
-    static constexpr auto fields = std::tuple{
-        mm("front", &AxleGround::front, 50, 1500),
-        mm("rear", &AxleGround::rear, 50, 1500),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("front", &S::front, 50, 1500),
+            mm("rear", &S::rear, 50, 1500),
+        };
+    }
 };
-static_assert(whole<AxleGround>());
 
 /// A wish about where the body sits, with the tolerance that gives it its weight.
 struct Pin {
@@ -81,19 +84,20 @@ template <> struct Schema<Pin> {
     static constexpr TableInfo table{"pin", "pins", 1, "a pin"};
     static constexpr auto& in(auto& build) { return build.pins; }
     static constexpr auto title = std::tuple{&Pin::kind};
-    static constexpr auto fields = std::tuple{
-        field("id", &Pin::id),
-        field("kind", &Pin::kind),
-        field("points", &Pin::points).needed(),
-        number("target", &Pin::target, Unit::MmOrRad, -1e5, 1e5).onEntry(),
-        number("tolerance", &Pin::tolerance, Unit::MmOrRad, 1e-4, 5000).onEntry(),
-        field("to", &Pin::to).needed().came(2).says("of a pin between two features"),
-        field("box", &Pin::box).came(2),
-        field("bound", &Pin::bound).came(2),
-        field("importance", &Pin::importance).came(2),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("kind", &S::kind),
+            field("points", &S::points).needed(),
+            number("target", &S::target, Unit::MmOrRad, -1e5, 1e5).onEntry(),
+            number("tolerance", &S::tolerance, Unit::MmOrRad, 1e-4, 5000).onEntry(),
+            field("to", &S::to).needed().came(2).says("of a pin between two features"),
+            field("box", &S::box).came(2),
+            field("bound", &S::bound).came(2),
+            field("importance", &S::importance).came(2),
+        };
+    }
 };
-static_assert(whole<Pin>());
 
 /// A way to seat the body that is kept, to be compared with others: the decisions, not their results.
 struct Seating {
@@ -110,16 +114,17 @@ template <> struct Schema<Seating> {
     static constexpr TableInfo table{"seating", "seatings", 2, "a seating"};
     static constexpr auto& in(auto& build) { return build.seatings; }
     static constexpr auto key = std::tuple{&Seating::name};
-    static constexpr auto fields = std::tuple{
-        field("id", &Seating::id),
-        word("name", &Seating::name),
-        field("pins", &Seating::pins).loose().says("whole pins"),
-        mm("wheelbase_change", &Seating::wheelbase_change, -3000, 3000).onEntry(),
-        field("leads", &Seating::leads),
-        field("lowering", &Seating::lowering),
-        field("note", &Seating::note),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            word("name", &S::name),
+            field("pins", &S::pins).loose().says("whole pins"),
+            mm("wheelbase_change", &S::wheelbase_change, -3000, 3000).onEntry(),
+            field("leads", &S::leads),
+            field("lowering", &S::lowering),
+            field("note", &S::note),
+        };
+    }
 };
-static_assert(whole<Seating>());
 
 } // namespace gorvet::build

@@ -21,19 +21,20 @@ struct Settings {
 template <> struct Schema<Settings> {
     static constexpr TableInfo table{"settings", "settings", 1, "the settings"};
     static constexpr auto& in(auto& build) { return build.settings; }
-    static constexpr auto fields = std::tuple{
-        name("name", &Settings::name),
-        field("frame_kind", &Settings::frame_kind),
-        field("length_step", &Settings::length_step).says("how lengths are shown: a number in the order of `show`"),
-        mm("frame_tolerance_mm", &Settings::frame_tolerance_mm, 0.01, 100).onEntry(),
-        name("want", &Settings::want).came(2),
-        field("gauge", &Settings::gauge).came(2),
-        mm("tape_reach_mm", &Settings::tape_reach_mm, 100, 1e5).came(2),
-        hash("scan_picture", &Settings::scan_picture).came(2),
-        name("body_name", &Settings::body_name),
-        name("chassis_name", &Settings::chassis_name),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            name("name", &S::name),
+            field("frame_kind", &S::frame_kind),
+            field("length_step", &S::length_step).says("how lengths are shown: a number in the order of `show`"),
+            mm("frame_tolerance_mm", &S::frame_tolerance_mm, 0.01, 100).onEntry(),
+            name("want", &S::want).came(2),
+            field("gauge", &S::gauge).came(2),
+            mm("tape_reach_mm", &S::tape_reach_mm, 100, 1e5).came(2),
+            hash("scan_picture", &S::scan_picture).came(2),
+            name("body_name", &S::body_name),
+            name("chassis_name", &S::chassis_name),
+        };
+    }
 };
-static_assert(whole<Settings>());
 
 } // namespace gorvet::build

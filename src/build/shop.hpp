@@ -26,17 +26,14 @@ struct WorkFacts {
 template <> struct Schema<WorkFacts> {
     static constexpr TableInfo table{"work", "work", 2, "what the order of work must know"};
     static constexpr auto& in(auto& build) { return build.work; }
-    static constexpr auto fields = std::tuple{
-        field("fuel_tank", &WorkFacts::fuel_tank),
-        field("battery", &WorkFacts::battery),
-        field("restraints", &WorkFacts::restraints),
-        field("refrigerant", &WorkFacts::refrigerant),
-        field("body", &WorkFacts::body),
-        field("attitude", &WorkFacts::attitude),
-        field("support", &WorkFacts::support),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("fuel_tank", &S::fuel_tank),     field("battery", &S::battery), field("restraints", &S::restraints),
+            field("refrigerant", &S::refrigerant), field("body", &S::body),       field("attitude", &S::attitude),
+            field("support", &S::support),
+        };
+    }
 };
-static_assert(whole<WorkFacts>());
 
 /// A brace, spacer or tacked support that must come out again.
 struct TemporarySteel {
@@ -53,17 +50,18 @@ template <> struct Schema<TemporarySteel> {
     static constexpr TableInfo table{"temporary-steel", "temporary_steel", 2, "a brace"};
     static constexpr auto& in(auto& build) { return build.temporary_steel; }
     static constexpr auto key = std::tuple{&TemporarySteel::name};
-    static constexpr auto fields = std::tuple{
-        field("id", &TemporarySteel::id),
-        word("name", &TemporarySteel::name),
-        field("purpose", &TemporarySteel::purpose),
-        field("blocks", &TemporarySteel::blocks),
-        field("out_after", &TemporarySteel::out_after).says("code of a step"),
-        mm("gap", &TemporarySteel::gap, 0, 5000),
-        mm("gap_tolerance_mm", &TemporarySteel::gap_tolerance_mm, 0.01, 100).onEntry(),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            word("name", &S::name),
+            field("purpose", &S::purpose),
+            field("blocks", &S::blocks),
+            field("out_after", &S::out_after).says("code of a step"),
+            mm("gap", &S::gap, 0, 5000),
+            mm("gap_tolerance_mm", &S::gap_tolerance_mm, 0.01, 100).onEntry(),
+        };
+    }
 };
-static_assert(whole<TemporarySteel>());
 
 /// A step that is done: who says so, and when.
 struct Tick {
@@ -79,12 +77,13 @@ template <> struct Schema<Tick> {
     static constexpr TableInfo table{"tick", "ticks", 2, "a tick"};
     static constexpr auto& in(auto& build) { return build.ticks; }
     static constexpr auto key = std::tuple{&Tick::step};
-    static constexpr auto fields = std::tuple{
-        field("id", &Tick::id),         name("step", &Tick::step),  name("who", &Tick::who),
-        field("at_utc", &Tick::at_utc), field("note", &Tick::note), hash("photo", &Tick::photo),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),         name("step", &S::step),  name("who", &S::who),
+            field("at_utc", &S::at_utc), field("note", &S::note), hash("photo", &S::photo),
+        };
+    }
 };
-static_assert(whole<Tick>());
 
 /// A fresh reading taken at a hold point: a distance between two points of the chassis, a level from one to the other, or a gap
 /// that a brace keeps.
@@ -104,18 +103,19 @@ template <> struct Schema<Check> {
     static constexpr TableInfo table{"check", "checks", 2, "a check at a hold point"};
     static constexpr auto& in(auto& build) { return build.checks; }
     static constexpr auto title = std::tuple{&Check::step};
-    static constexpr auto fields = std::tuple{
-        field("id", &Check::id),
-        name("step", &Check::step),
-        field("kind", &Check::kind),
-        field("from", &Check::from),
-        field("to", &Check::to),
-        field("gap_of", &Check::gap_of).says("instead of the points"),
-        mm("value", &Check::value, -20'000, 20'000),
-        name("who", &Check::who),
-        field("at_utc", &Check::at_utc),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            name("step", &S::step),
+            field("kind", &S::kind),
+            field("from", &S::from),
+            field("to", &S::to),
+            field("gap_of", &S::gap_of).says("instead of the points"),
+            mm("value", &S::value, -20'000, 20'000),
+            name("who", &S::who),
+            field("at_utc", &S::at_utc),
+        };
+    }
 };
-static_assert(whole<Check>());
 
 } // namespace gorvet::build

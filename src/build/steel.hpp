@@ -22,13 +22,13 @@ struct RailSection {
 template <> struct Schema<RailSection> {
     static constexpr TableInfo table{"rail", "rail", 1, "the rail"};
     static constexpr auto& in(auto& build) { return build.rail; }
-    static constexpr auto fields = std::tuple{
-        mm("height", &RailSection::height, 0, 500),      mm("width", &RailSection::width, 0, 500),
-        mm("thickness", &RailSection::thickness, 0, 25), field("shape", &RailSection::shape),
-        field("datum_face", &RailSection::datum_face),   field("heat_treated", &RailSection::heat_treated),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("height", &S::height, 0, 500), mm("width", &S::width, 0, 500),      mm("thickness", &S::thickness, 0, 25),
+            field("shape", &S::shape),        field("datum_face", &S::datum_face), field("heat_treated", &S::heat_treated),
+        };
+    }
 };
-static_assert(whole<RailSection>());
 
 struct Stretch {
     std::optional<Dimension> wheelbase_change; ///< decided; none: what Sit asks for
@@ -46,20 +46,21 @@ struct Stretch {
 template <> struct Schema<Stretch> {
     static constexpr TableInfo table{"stretch", "stretch", 1, "the stretch"};
     static constexpr auto& in(auto& build) { return build.stretch; }
-    static constexpr auto fields = std::tuple{
-        mm("wheelbase_change", &Stretch::wheelbase_change, -3000, 3000),
-        mm("cut_station", &Stretch::cut_station, -5000, 20'000),
-        mm("kerf", &Stretch::kerf, 0, 10),
-        mm("root_gap", &Stretch::root_gap, 0, 10),
-        mm("sleeve_fit", &Stretch::sleeve_fit, 0, 10),
-        number("sleeve_overlap_heights", &Stretch::sleeve_overlap_heights, Unit::None, 0.5, 10).says("rail heights"),
-        mm("sleeve_wall", &Stretch::sleeve_wall, 1, 25).came(2),
-        mm("plug_hole", &Stretch::plug_hole, 4, 60).came(2),
-        mm("fish_plate", &Stretch::fish_plate, 2, 25).came(2),
-        field("butt_counts", &Stretch::butt_counts).came(2),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("wheelbase_change", &S::wheelbase_change, -3000, 3000),
+            mm("cut_station", &S::cut_station, -5000, 20'000),
+            mm("kerf", &S::kerf, 0, 10),
+            mm("root_gap", &S::root_gap, 0, 10),
+            mm("sleeve_fit", &S::sleeve_fit, 0, 10),
+            number("sleeve_overlap_heights", &S::sleeve_overlap_heights, Unit::None, 0.5, 10).says("rail heights"),
+            mm("sleeve_wall", &S::sleeve_wall, 1, 25).came(2),
+            mm("plug_hole", &S::plug_hole, 4, 60).came(2),
+            mm("fish_plate", &S::fish_plate, 2, 25).came(2),
+            field("butt_counts", &S::butt_counts).came(2),
+        };
+    }
 };
-static_assert(whole<Stretch>());
 
 /// Something that runs along the frame, and whether it is there at all.
 struct Crossing {
@@ -76,17 +77,18 @@ template <> struct Schema<Crossing> {
     static constexpr TableInfo table{"crossing", "crossings", 2, "what crosses a cut"};
     static constexpr auto& in(auto& build) { return build.crossings; }
     static constexpr auto key = std::tuple{&Crossing::kind};
-    static constexpr auto fields = std::tuple{
-        field("id", &Crossing::id),
-        field("kind", &Crossing::kind),
-        field("presence", &Crossing::presence),
-        mm("slack", &Crossing::slack, 0, 2000),
-        mm("starts", &Crossing::starts, -5000, 20'000),
-        mm("ends", &Crossing::ends, -5000, 20'000),
-        field("note", &Crossing::note),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("kind", &S::kind),
+            field("presence", &S::presence),
+            mm("slack", &S::slack, 0, 2000),
+            mm("starts", &S::starts, -5000, 20'000),
+            mm("ends", &S::ends, -5000, 20'000),
+            field("note", &S::note),
+        };
+    }
 };
-static_assert(whole<Crossing>());
 
 /// What every body mount is made of.
 struct MountDesign {
@@ -102,17 +104,18 @@ struct MountDesign {
 template <> struct Schema<MountDesign> {
     static constexpr TableInfo table{"mount-design", "mount_design", 1, "the design of the mounts"};
     static constexpr auto& in(auto& build) { return build.mount_design; }
-    static constexpr auto fields = std::tuple{
-        mm("washer", &MountDesign::washer, 0, 20),
-        mm("body_thickness", &MountDesign::body_thickness, 0, 40),
-        mm("biscuit_free", &MountDesign::biscuit_free, 0, 100),
-        number("biscuit_squash", &MountDesign::biscuit_squash, Unit::None, 0, 0.5).says("share of the free height"),
-        mm("bolt", &MountDesign::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
-        mm("standoff_step", &MountDesign::standoff_step, 0.5, 50),
-        field("grip", &MountDesign::grip),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            mm("washer", &S::washer, 0, 20),
+            mm("body_thickness", &S::body_thickness, 0, 40),
+            mm("biscuit_free", &S::biscuit_free, 0, 100),
+            number("biscuit_squash", &S::biscuit_squash, Unit::None, 0, 0.5).says("share of the free height"),
+            mm("bolt", &S::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
+            mm("standoff_step", &S::standoff_step, 0.5, 50),
+            field("grip", &S::grip),
+        };
+    }
 };
-static_assert(whole<MountDesign>());
 
 struct Mount {
     MountId id;
@@ -124,13 +127,14 @@ template <> struct Schema<Mount> {
     static constexpr TableInfo table{"mount", "mounts", 1, "a body mount"};
     static constexpr auto& in(auto& build) { return build.mounts; }
     static constexpr auto key = std::tuple{&Mount::body_point};
-    static constexpr auto fields = std::tuple{
-        field("id", &Mount::id),
-        field("body_point", &Mount::body_point).needed(),
-        mm("rail_station", &Mount::rail_station, -5000, 20'000).onEntry().says("null: straight below the body point"),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("body_point", &S::body_point).needed(),
+            mm("rail_station", &S::rail_station, -5000, 20'000).onEntry().says("null: straight below the body point"),
+        };
+    }
 };
-static_assert(whole<Mount>());
 
 /// A box-section bridge between the rails, straight or with a dropped middle, bolted by end flanges.
 struct Crossmember {
@@ -153,23 +157,24 @@ struct Crossmember {
 template <> struct Schema<Crossmember> {
     static constexpr TableInfo table{"crossmember", "crossmember", 1, "the crossmember"};
     static constexpr auto& in(auto& build) { return build.crossmember; }
-    static constexpr auto fields = std::tuple{
-        field("gearbox_mount", &Crossmember::gearbox_mount).needed(),
-        mm("isolator", &Crossmember::isolator, 0, 200),
-        mm("pad", &Crossmember::pad, 3, 30),
-        mm("box_height", &Crossmember::box_height, 20, 200),
-        mm("box_width", &Crossmember::box_width, 20, 200),
-        mm("box_wall", &Crossmember::box_wall, 1.5, 10),
-        mm("flange", &Crossmember::flange, 4, 25),
-        mm("end_clearance", &Crossmember::end_clearance, 0, 10),
-        mm("bolt", &Crossmember::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
-        mm("pad_hole_pitch", &Crossmember::pad_hole_pitch, 20, 300),
-        mm("pad_hole", &Crossmember::pad_hole, 5, 30),
-        field("form", &Crossmember::form).came(2),
-        field("fixing", &Crossmember::fixing).came(2),
-        mm("pan_clearance", &Crossmember::pan_clearance, 0, 100).came(2),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("gearbox_mount", &S::gearbox_mount).needed(),
+            mm("isolator", &S::isolator, 0, 200),
+            mm("pad", &S::pad, 3, 30),
+            mm("box_height", &S::box_height, 20, 200),
+            mm("box_width", &S::box_width, 20, 200),
+            mm("box_wall", &S::box_wall, 1.5, 10),
+            mm("flange", &S::flange, 4, 25),
+            mm("end_clearance", &S::end_clearance, 0, 10),
+            mm("bolt", &S::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
+            mm("pad_hole_pitch", &S::pad_hole_pitch, 20, 300),
+            mm("pad_hole", &S::pad_hole, 5, 30),
+            field("form", &S::form).came(2),
+            field("fixing", &S::fixing).came(2),
+            mm("pan_clearance", &S::pan_clearance, 0, 100).came(2),
+        };
+    }
 };
-static_assert(whole<Crossmember>());
 
 } // namespace gorvet::build

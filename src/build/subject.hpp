@@ -26,14 +26,15 @@ template <> struct Schema<Subject> {
     static constexpr TableInfo table{"subject", "subjects", 4, "a subject"};
     static constexpr auto& in(auto& build) { return build.subjects; }
     static constexpr auto key = std::tuple{&Subject::name};
-    static constexpr auto fields = std::tuple{
-        field("id", &Subject::id),
-        word("name", &Subject::name),
-        field("kind", &Subject::kind),
-        field("note", &Subject::note),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            word("name", &S::name),
+            field("kind", &S::kind),
+            field("note", &S::note),
+        };
+    }
 };
-static_assert(whole<Subject>());
 
 /// What a new build has.
 inline std::map<SubjectId, Subject> bodyAndChassis() {

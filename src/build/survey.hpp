@@ -41,18 +41,19 @@ template <> struct Schema<Session> {
     static constexpr auto& in(auto& build) { return build.sessions; }
     static constexpr auto title = std::tuple{&Session::name};
     static constexpr bool subject_stays = true;
-    static constexpr auto fields = std::tuple{
-        field("id", &Session::id),
-        field("subject", &Session::subject).needed(),
-        name("name", &Session::name),
-        field("attitude", &Session::attitude),
-        field("support", &Session::support),
-        field("support_at", &Session::support_at),
-        number("carried_mass_kg", &Session::carried_mass_kg, Unit::Kg, 0, 20'000).onEntry(),
-        field("note", &Session::note),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("subject", &S::subject).needed(),
+            name("name", &S::name),
+            field("attitude", &S::attitude),
+            field("support", &S::support),
+            field("support_at", &S::support_at),
+            number("carried_mass_kg", &S::carried_mass_kg, Unit::Kg, 0, 20'000).onEntry(),
+            field("note", &S::note),
+        };
+    }
 };
-static_assert(whole<Session>());
 
 /// What readings are read from and share: its place is solved for wherever the readings tell it from the frame's own shape.
 struct SetUp {
@@ -69,16 +70,17 @@ template <> struct Schema<SetUp> {
     static constexpr auto& in(auto& build) { return build.setups; }
     static constexpr auto key = std::tuple{&SetUp::subject, &SetUp::name};
     static constexpr bool subject_stays = true;
-    static constexpr auto fields = std::tuple{
-        field("id", &SetUp::id),
-        field("subject", &SetUp::subject).needed(),
-        word("name", &SetUp::name),
-        field("kind", &SetUp::kind),
-        mm("sigma_mm", &SetUp::sigma_mm, 0.001, 1000).onEntry(),
-        field("note", &SetUp::note),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("subject", &S::subject).needed(),
+            word("name", &S::name),
+            field("kind", &S::kind),
+            mm("sigma_mm", &S::sigma_mm, 0.001, 1000).onEntry(),
+            field("note", &S::note),
+        };
+    }
 };
-static_assert(whole<SetUp>());
 
 /// What readings are taken with: how well it reads, and when that was last checked.
 struct Instrument {
@@ -94,16 +96,17 @@ template <> struct Schema<Instrument> {
     static constexpr TableInfo table{"instrument", "instruments", 2, "an instrument"};
     static constexpr auto& in(auto& build) { return build.instruments; }
     static constexpr auto key = std::tuple{&Instrument::name};
-    static constexpr auto fields = std::tuple{
-        field("id", &Instrument::id),
-        word("name", &Instrument::name),
-        field("kind", &Instrument::kind),
-        number("sigma", &Instrument::sigma, Unit::MmOrRad, 1e-5, 1000).onEntry().says("1σ; null: the kind's own"),
-        number("sigma_per_m", &Instrument::sigma_per_m, Unit::MmPerM, 0, 100),
-        field("checked", &Instrument::checked),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            word("name", &S::name),
+            field("kind", &S::kind),
+            number("sigma", &S::sigma, Unit::MmOrRad, 1e-5, 1000).onEntry().says("1σ; null: the kind's own"),
+            number("sigma_per_m", &S::sigma_per_m, Unit::MmPerM, 0, 100),
+            field("checked", &S::checked),
+        };
+    }
 };
-static_assert(whole<Instrument>());
 
 /// Something in the way of a tape: a box along the axes. An engine, a tank, a floor.
 struct Obstacle {
@@ -119,15 +122,14 @@ template <> struct Schema<Obstacle> {
     static constexpr auto& in(auto& build) { return build.obstacles; }
     static constexpr auto key = std::tuple{&Obstacle::subject, &Obstacle::name};
     static constexpr bool subject_stays = true;
-    static constexpr auto fields = std::tuple{
-        field("id", &Obstacle::id),
-        field("subject", &Obstacle::subject).needed(),
-        word("name", &Obstacle::name),
-        field("from", &Obstacle::from).says("least station, offset and height of a box along the axes"),
-        field("to", &Obstacle::to),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),    field("subject", &S::subject).needed(),
+            word("name", &S::name), field("from", &S::from).says("least station, offset and height of a box along the axes"),
+            field("to", &S::to),
+        };
+    }
 };
-static_assert(whole<Obstacle>());
 
 /// One rule of a datum. Rules come into force once there is one: the survey is then adjusted freely and laid on them.
 struct DatumRule {
@@ -142,15 +144,16 @@ template <> struct Schema<DatumRule> {
     static constexpr TableInfo table{"datum", "datum", 2, "the datum"};
     static constexpr auto& in(auto& build) { return build.datum; }
     static constexpr auto title = std::tuple{&DatumRule::kind};
-    static constexpr auto fields = std::tuple{
-        field("id", &DatumRule::id),
-        field("subject", &DatumRule::subject).needed(),
-        field("kind", &DatumRule::kind),
-        field("points", &DatumRule::points).needed(),
-        mm("value", &DatumRule::value, -20'000, 20'000),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("subject", &S::subject).needed(),
+            field("kind", &S::kind),
+            field("points", &S::points).needed(),
+            mm("value", &S::value, -20'000, 20'000),
+        };
+    }
 };
-static_assert(whole<DatumRule>());
 
 /// Where a drawing, or another car, has a point. Never a reading.
 struct DrawingFigure {
@@ -166,16 +169,17 @@ template <> struct Schema<DrawingFigure> {
     static constexpr TableInfo table{"drawing", "drawing", 2, "the drawing's figures"};
     static constexpr auto& in(auto& build) { return build.drawing; }
     static constexpr auto key = std::tuple{&DrawingFigure::point};
-    static constexpr auto fields = std::tuple{
-        field("id", &DrawingFigure::id),
-        field("point", &DrawingFigure::point).needed(),
-        mm("x_mm", &DrawingFigure::x_mm, -1e5, 1e5).says("null: the drawing does not say"),
-        mm("y_mm", &DrawingFigure::y_mm, -1e5, 1e5),
-        mm("z_mm", &DrawingFigure::z_mm, -1e5, 1e5),
-        field("source", &DrawingFigure::source),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("point", &S::point).needed(),
+            mm("x_mm", &S::x_mm, -1e5, 1e5).says("null: the drawing does not say"),
+            mm("y_mm", &S::y_mm, -1e5, 1e5),
+            mm("z_mm", &S::z_mm, -1e5, 1e5),
+            field("source", &S::source),
+        };
+    }
 };
-static_assert(whole<DrawingFigure>());
 
 struct Point {
     PointId id;
@@ -191,13 +195,14 @@ template <> struct Schema<Point> {
     static constexpr auto& in(auto& build) { return build.points; }
     static constexpr auto key = std::tuple{&Point::subject, &Point::name};
     static constexpr bool subject_stays = true;
-    static constexpr auto fields = std::tuple{
-        field("id", &Point::id),     field("subject", &Point::subject).needed(),
-        word("name", &Point::name),  field("rough", &Point::rough),
-        field("role", &Point::role), field("note", &Point::note),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),     field("subject", &S::subject).needed(),
+            word("name", &S::name),  field("rough", &S::rough),
+            field("role", &S::role), field("note", &S::note),
+        };
+    }
 };
-static_assert(whole<Point>());
 
 struct Reading {
     ReadingId id;
@@ -219,23 +224,24 @@ template <> struct Schema<Reading> {
     static constexpr TableInfo table{"reading", "readings", 1, "a reading"};
     static constexpr auto& in(auto& build) { return build.readings; }
     static constexpr auto title = std::tuple{&Reading::from, &Reading::to};
-    static constexpr auto fields = std::tuple{
-        field("id", &Reading::id),
-        field("session", &Reading::session).needed(),
-        field("kind", &Reading::kind),
-        field("from", &Reading::from).needed(),
-        field("to", &Reading::to),
-        number("value", &Reading::value, Unit::MmOrRad, -1e5, 1e5),
-        number("sigma", &Reading::sigma, Unit::MmOrRad).says("1σ; null: that of instrument, set-up or kind"),
-        field("note", &Reading::note),
-        field("setup", &Reading::setup).came(2),
-        field("instrument", &Reading::instrument).came(2),
-        field("at", &Reading::at).came(2).says("of coordinates"),
-        number("covariance_mm2", &Reading::covariance_mm2, Unit::Mm2).came(2).says("of coordinates: xx, xy, xz, yy, yz, zz"),
-        field("replaced_by", &Reading::replaced_by).loose().says("the re-taped one"),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("session", &S::session).needed(),
+            field("kind", &S::kind),
+            field("from", &S::from).needed(),
+            field("to", &S::to),
+            number("value", &S::value, Unit::MmOrRad, -1e5, 1e5),
+            number("sigma", &S::sigma, Unit::MmOrRad).says("1σ; null: that of instrument, set-up or kind"),
+            field("note", &S::note),
+            field("setup", &S::setup).came(2),
+            field("instrument", &S::instrument).came(2),
+            field("at", &S::at).came(2).says("of coordinates"),
+            number("covariance_mm2", &S::covariance_mm2, Unit::Mm2).came(2).says("of coordinates: xx, xy, xz, yy, yz, zz"),
+            field("replaced_by", &S::replaced_by).loose().says("the re-taped one"),
+        };
+    }
 };
-static_assert(whole<Reading>());
 
 /// A coordinate held exactly: part of the datum.
 struct Hold {
@@ -249,14 +255,15 @@ template <> struct Schema<Hold> {
     static constexpr TableInfo table{"hold", "holds", 1, "the datum"};
     static constexpr auto& in(auto& build) { return build.holds; }
     static constexpr auto key = std::tuple{&Hold::point, &Hold::axis};
-    static constexpr auto fields = std::tuple{
-        field("id", &Hold::id),
-        field("point", &Hold::point).needed(),
-        field("axis", &Hold::axis),
-        mm("value", &Hold::value, -1e5, 1e5).onEntry(),
-    };
+    template <class S> static constexpr auto fields() {
+        return std::tuple{
+            field("id", &S::id),
+            field("point", &S::point).needed(),
+            field("axis", &S::axis),
+            mm("value", &S::value, -1e5, 1e5).onEntry(),
+        };
+    }
 };
-static_assert(whole<Hold>());
 
 /// Whether readings of this kind are angles, in rad.
 constexpr bool isAngle(ReadingKind k) {

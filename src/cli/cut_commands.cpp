@@ -1,19 +1,18 @@
 #include "cli/cut_commands.hpp"
 
 #include "analysis/cut_files.hpp"
-#include "analysis/json_parts.hpp"
+#include "analysis/json_scan.hpp"
 #include "analysis/kept_cuts.hpp"
-#include "analysis/overlay.hpp"
+#include "analysis/scan_edits.hpp"
+#include "analysis/scans.hpp"
 #include "analysis/seatings.hpp"
-#include "analysis/way_in.hpp"
-#include "cli/build_scans.hpp"
 #include "cli/open_build.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
+#include "cli/wait.hpp"
 #include "store/store.hpp"
 
 #include <iostream>
-#include <numbers>
 #include <sstream>
 
 #include <fmt/format.h>
@@ -23,55 +22,11 @@ namespace gorvet::cli {
 using namespace analysis;
 namespace {
 
-Json place(const shape::Point3& p) {
-    return {{"station_mm", number(p[0])}, {"offset_mm", number(p[1])}, {"height_mm", number(p[2])}};
+Result<void> written(const sit::CutMap& map, const std::string& out, const build::Build& b, const analysis::Results& r) {
+    return out.empty() ? Result<void>{} : analysis::writeCutMap(b, r, map, out);
 }
 
-Json lineJson(const sit::CutLine& l) {
-    Json places = Json::array();
-    for (const shape::Point3& p : l.line.places) places.push_back({number(p[0]), number(p[1]), number(p[2])});
-    return {{"length_mm", number(l.length_mm)},
-            {"closed", l.line.closed},
-            {"stays_inside", l.hole},
-            {"straightened_by_mm", number(l.off_mm)},
-            {"places", places}};
-}
-Json cutsJson(const sit::CutMap& map) {
-    Json cuts = Json::array();
-    for (const sit::Cut& c : map.cuts) {
-        Json lines = Json::array(), rough = Json::array();
-        for (const sit::CutLine& l : c.lines) lines.push_back(lineJson(l));
-        for (const sit::CutLine& l : c.rough) rough.push_back(lineJson(l));
-        cuts.push_back({{"number", c.number},
-                        {"allowed", c.allowed()},
-                        {"area_mm2", number(c.area_mm2)},
-                        {"mass_kg", number(c.mass_kg)},
-                        {"deepest_mm", number(c.deepest_mm)},
-                        {"at", place(c.at)},
-                        {"from", place(c.least)},
-                        {"to", place(c.most)},
-                        {"flat", c.flat},
-                        {"off_plane_mm", number(c.off_plane_mm)},
-                        {"crosses", c.crosses},
-                        {"never", c.never},
-                        {"brace_first", c.brace},
-                        {"lines", lines},
-                        {"rough_lines", rough}});
-    }
-    return {{"cuts", cuts},
-            {"ground_off", map.ground_off},
-            {"area_mm2", number(map.area_mm2)},
-            {"mass_kg", number(map.mass_kg)},
-            {"remarks", map.remarks},
-            {"caution",
-             "Cutting a body changes its strength. Brace it first, follow local rules, and never cut plates with numbers."}};
-}
-
-int say(const sit::CutMap& map, Json j, const std::string& out, const build::Build& b, const analysis::Results& r) {
-    if (!out.empty())
-        if (const auto written = analysis::writeCutMap(b, r, map, out); !written) return fail(written.error());
-    j.update(cutsJson(map));
-    std::cout << text(j);
+int exitCode(const sit::CutMap& map) {
     for (const sit::Cut& c : map.cuts)
         if (!c.allowed()) return exit_open;
     return 0;
@@ -131,10 +86,10 @@ int cutMapOf(const CutRequest& request) {
     if (!map) return fail(map.error());
     build::Build b;
     b.settings.name = request.clearance.body + " on " + request.clearance.chassis;
-    return say(
-        *map,
-        {{"pose", request.clearance.pose}, {"least_mm", o.need.least_mm}, {"margin_mm", o.margin_mm}, {"flange_mm", o.flange_mm}},
-        request.out, b, {});
+    if (const auto done = written(*map, request.out, b, {}); !done) return fail(done.error());
+    std::cout << cutMapJson(*map, {{"pose", request.clearance.pose}},
+                            {{"least_mm", o.need.least_mm}, {"margin_mm", o.margin_mm}, {"flange_mm", o.flange_mm}});
+    return exitCode(*map);
 }
 
 int scanKeep(const std::string& build, const std::string& file, const std::string& unit, const std::string& subject,
@@ -158,44 +113,6 @@ int scanKeep(const std::string& build, const std::string& file, const std::strin
     return 0;
 }
 
-namespace {
-
-Json wayDownJson(const sit::WayDown& w) {
-    const auto step = [](const sit::DownStep& s) {
-        return Json{{"rearward_mm", number(s.at.back_mm)},
-                    {"up_mm", number(s.at.up_mm)},
-                    {"nose_up_deg", number(units::degrees(s.at.tilt_rad))},
-                    {"nearest_mm", s.far ? Json(nullptr) : number(s.least_mm)},
-                    {"of", s.body_part},
-                    {"to", s.chassis_part},
-                    {"at", s.far ? Json(nullptr) : place(s.where)}};
-    };
-    Json steps = Json::array(), blocked = Json::array();
-    for (const sit::DownStep& s : w.steps) steps.push_back(step(s));
-    for (const auto& i : w.in_the_way)
-        blocked.push_back({{"of", i.body_part},
-                           {"to", i.chassis_part},
-                           {"up_mm", number(i.up_mm)},
-                           {"at", place(i.where)},
-                           {"take_off", i.take_off.empty() ? Json(nullptr) : Json(i.take_off)},
-                           {"or_cut_more_mm2", number(i.more_mm2)},
-                           {"there_from", place(i.least)},
-                           {"there_to", place(i.most)}});
-    return {{"found", w.found},
-            {"straight", w.straight},
-            {"gave_up", w.gave_up},
-            {"searched", w.searched},
-            {"tightest", w.found ? step(w.steps[w.tightest]) : Json(nullptr)},
-            {"between_steps_no_nearer_mm", w.found ? number(w.no_nearer_mm) : Json(nullptr)},
-            {"turns_at", w.corners},
-            {"steps", steps},
-            {"straight_down_touches", blocked},
-            {"left_out_mm2", number(w.left_out_mm2)},
-            {"poses", w.looks}};
-}
-
-} // namespace
-
 int overlayOfBuild(const std::string& build, const std::string& out, bool keep, const std::string& seating, bool for_way) {
     auto store = keep ? openToWrite(build) : openToRead(build);
     if (!store) return fail(store.error());
@@ -208,77 +125,25 @@ int overlayOfBuild(const std::string& build, const std::string& out, bool keep, 
                               "Keep one first: seating keep NAME.", -1});
         b = analysis::seatedAs(b, as->second);
     }
-    const analysis::Results results = analysed(b, (*store)->revision());
-    const analysis::ScanMeshes meshes = meshesOf(*store->get());
-    const analysis::Overlay o = analysis::overlayOf(b, results, meshes);
-    Json j;
-    const auto c = o.complete() ? analysis::clearanceOf(o, b) : std::nullopt;
-    const analysis::Headline h = analysis::overlayHeadline(b, o, c ? &*c : nullptr);
-    j["seating"] = seating.empty() ? "now" : seating;
-    j["sentence"] = h.sentence;
-    j["below"] = h.below;
-    j["seated"] = o.seated;
-    if (!c) {
-        std::cout << text(j);
+    analysis::Results r = analysed(b, (*store)->revision());
+    const std::string_view cuts = for_way ? slow::cuts_for_way : slow::cuts;
+    waitFor(**store, b, r, {slow::clearance, slow::way, cuts});
+    if (!currentSlow(b, r, cuts)) {
+        std::cout << overlayJson(b, r, seating, nullptr, {});
         return exit_open;
     }
-    j["need"] = {{"least_mm", o.need.least_mm}, {"finish_mm", o.need.finish_mm}, {"half_width_mm", number(o.need.half_width_mm)}};
-    j["least_mm"] = number(c->least_mm);
-    j["signed"] = c->live.map.has_inside;
-    j["pairs"] = Json::array();
-    for (const analysis::OverlayPair& p : c->pairs) {
-        const sit::Pair& q = p.pair;
-        const bool far = q.least_mm >= q.need.cap_mm;
-        j["pairs"].push_back({{"one", analysis::partName(o, p.moving, q.moving)},
-                              {"other", analysis::partName(o, p.fixed, q.fixed)},
-                              {"least_clearance_mm", number(q.need.least_mm)},
-                              {"finish_mm", number(q.need.finish_mm)},
-                              {"half_width_mm", number(q.need.half_width_mm)},
-                              {"provenance", p.assumed ? "assumed" : "measured"},
-                              {"verdict", q.band == sit::Band::Fouls   ? "Fouls"
-                                          : q.band == sit::Band::Tight ? "Tight"
-                                                                       : "Clear"},
-                              {"nearest_mm", far ? Json(nullptr) : number(q.least_mm)},
-                              {"looked_as_far_as_mm", number(q.need.cap_mm)},
-                              {"surfaces_meet", q.meets},
-                              {"depth_known", q.depth_known},
-                              {"at", far ? Json(nullptr) : place(q.at)},
-                              {"pose", q.pose},
-                              {"poses", q.poses},
-                              {"between_poses_mm", number(q.between_mm)},
-                              {"places", q.contacts.size()}});
-    }
-    j["findings"] = findings(analysis::clearanceFindings(b, o, *c, 1000));
-    const auto both = analysis::wayOf(o, b);
-    if (!both) return fail(Error{Error::Code::NotFound, build, "No way in: a scan is missing.", "Add both scans.", -1});
-    const sit::WayIn& way = both->in;
-    const auto lift = [](const sit::Lift& l) {
-        Json parts = Json::array();
-        for (const auto& [name, mm] : l.by_part) parts.push_back({{"part", name}, {"lift_mm", number(mm)}});
-        return Json{{"lift_mm", number(l.lift_mm)}, {"part", l.part}, {"at", place(l.at)}, {"by_part", parts}};
-    };
-    Json undercuts = Json::array();
-    for (const sit::Undercut& u : way.undercuts)
-        undercuts.push_back(
-            {{"by_mm", number(u.by_mm)}, {"part", u.part}, {"at", place(u.at)}, {"area_mm2", number(u.area_mm2)}});
-    j["way_in"] = {{"from_behind", lift(way.from_behind)},
-                   {"from_front", lift(way.from_front)},
-                   {"tilt_deg", number(way.tilt_rad * 180 / std::numbers::pi)},
-                   {"tilted", lift(way.tilted)},
-                   {"tilted_from", way.behind_is_less ? "behind" : "front"},
-                   {"undercuts", undercuts},
-                   {"down", wayDownJson(both->down)},
-                   {"words", both->words},
-                   {"caution", "Nobody under a hung body. Lower it on blocks, never on hands."}};
-    const auto map = analysis::cutMapOf(o, b, 0, {}, for_way ? analysis::cutsForWay(o, b) : std::vector<sit::CutAgainst>{});
-    if (!map) return fail(map.error());
+    const Scans::CutsMade& made = for_way ? *r.scans->cuts_for_way : *r.scans->cuts;
+    if (made.error) return fail(*made.error);
+    std::string kept;
     if (keep) {
-        const auto edit = analysis::keepCuts(b, results, *map);
+        const auto edit = analysis::keepCuts(b, r, made.map);
         if (!edit) return fail(edit.error());
-        if (const auto kept = (*store)->keep(*edit, author()); !kept) return fail(kept.error());
-        j["kept"] = edit->sentence;
+        if (const auto done = (*store)->keep(*edit, author()); !done) return fail(done.error());
+        kept = edit->sentence;
     }
-    return say(*map, std::move(j), out, b, results);
+    if (const auto done = written(made.map, out, b, r); !done) return fail(done.error());
+    std::cout << overlayJson(b, r, seating, &made.map, kept);
+    return exitCode(made.map);
 }
 
 } // namespace gorvet::cli

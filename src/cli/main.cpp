@@ -3,13 +3,15 @@
 #include "analysis/findings.hpp"
 #include "analysis/json.hpp"
 #include "cli/align_commands.hpp"
-#include "cli/build_scans.hpp"
 #include "cli/clearance_commands.hpp"
 #include "cli/cut_commands.hpp"
 #include "cli/keep_commands.hpp"
+#include "cli/lay_command.hpp"
 #include "cli/open_build.hpp"
 #include "cli/scan_commands.hpp"
 #include "cli/tape_commands.hpp"
+#include "cli/wait.hpp"
+#include "cli/what_if.hpp"
 #include "files/between.hpp"
 #include "files/streams.hpp"
 
@@ -46,8 +48,9 @@ template <class F> int withResults(const std::string& path, F&& print) {
 int exportAll(const std::string& path, const std::string& directory) {
     auto opened = openAndAnalyse(path);
     if (!opened) return fail(opened.error());
-    auto written =
-        analysis::exportAll(opened->store->build(), opened->results, directory, {}, scanSheets(*opened->store, opened->results));
+    const build::Build& b = opened->store->build();
+    waitFor(*opened->store, b, opened->results, analysis::slowOnPaper());
+    auto written = analysis::exportAll(b, opened->results, directory);
     if (!written) return fail(written.error());
     for (const auto& file : *written) std::cout << file.string() << "\n";
     return 0;
@@ -56,11 +59,8 @@ int exportAll(const std::string& path, const std::string& directory) {
 int printFindings(const std::string& path, bool without_scans) {
     auto opened = openAndAnalyse(path);
     if (!opened) return fail(opened.error());
-    auto all = opened->results.findings;
-    if (!without_scans)
-        for (auto& f : scanFindings(*opened->store, opened->results)) all.push_back(std::move(f));
-    analysis::sortFindings(all);
-    std::cout << findingsJson(all);
+    if (!without_scans) waitFor(*opened->store, opened->store->build(), opened->results, analysis::slowForFindings());
+    std::cout << findingsJson(opened->results.findings);
     return 0;
 }
 
@@ -328,6 +328,12 @@ int run(int argc, char** argv) {
     auto* findings = app.add_subcommand("findings", "all findings");
     bool without_scans = false;
     findings->add_flag("--without-scans", without_scans, "leave out the clearances of the scans, which take some seconds");
+    auto* what_if = app.add_subcommand("what-if", "what lines would change, typed on a copy: nothing is kept");
+    bool with_scans = false;
+    fileArgument(what_if);
+    what_if->add_option("LINE", lines, "as they are typed in the window")->required();
+    what_if->add_option("--subject", subject_word, "body, chassis, or another subject of the build")->capture_default_str();
+    what_if->add_flag("--with-scans", with_scans, "with the clearances of the scans, which take some seconds");
     auto* log = app.add_subcommand("log", "the logbook");
     auto* undo = app.add_subcommand("undo", "take the last step back");
     auto* redo = app.add_subcommand("redo", "do it again");
@@ -395,6 +401,7 @@ int run(int argc, char** argv) {
     if (*photo) return keepPhoto(path, text, other, why);
     if (*take_out) return takePhotoOut(path, text, other);
     if (*findings) return printFindings(path, without_scans);
+    if (*what_if) return whatIf(path, subject_word, lines, with_scans);
     if (*log) return printLog(path);
     if (*undo || *redo) return undoRedo(path, static_cast<bool>(*undo));
     if (*exports) return exportAll(path, other);

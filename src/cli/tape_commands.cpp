@@ -109,8 +109,8 @@ Result<Loaded> load(const std::string& path, const std::string& subject_name) {
 }
 
 int sayOpen(const analysis::SurveyOf& survey) {
-    std::cerr << "gorvet-cli: " << survey.solution.message << "\n";
-    for (const auto& u : survey.solution.unfixed) std::cerr << "  " << u.sentence << " " << u.remedy << "\n";
+    std::cerr << "gorvet-cli: " << survey.solution->message << "\n";
+    for (const auto& u : survey.solution->unfixed) std::cerr << "  " << u.sentence << " " << u.remedy << "\n";
     return exit_open;
 }
 
@@ -123,13 +123,11 @@ int tapeSolve(const std::string& path, const std::string& subject_name, bool kee
     analysis::Results r = analysed(loaded->build);
     analysis::SurveyOf& survey = r.of(subject);
     if (keep_all) {
-        survey.solution = tape::solve(survey.survey, {.set_aside = false, .go_on = {}});
-        survey.condition = tape::condition(survey.solution, survey.frame);
-        r.findings = analysis::findAll(loaded->build, r);
-        analysis::sayDamage(r, std::vector(r.file_damage));
+        analysis::solveWithAll(survey);
+        analysis::findAgain(loaded->build, r);
     }
     std::cout << tapeJson(survey, r.findings, loaded->lines);
-    if (survey.solution.status != tape::Status::Solved) return sayOpen(survey);
+    if (survey.solution->status != tape::Status::Solved) return sayOpen(survey);
     return loaded->left_out ? exit_open : 0;
 }
 
@@ -139,7 +137,7 @@ int tapeCondition(const std::string& path, const std::string& subject_name) {
     const build::SubjectId subject = loaded->subject;
     const analysis::Results r = analysed(loaded->build);
     std::cout << conditionJson(r.of(subject));
-    return r.of(subject).solution.status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
+    return r.of(subject).solution->status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
 }
 
 int tapeNext(const std::string& path, const std::string& subject_name, const std::string& want, int count,
@@ -159,7 +157,7 @@ int tapeNext(const std::string& path, const std::string& subject_name, const std
     const analysis::SurveyOf& survey = r.of(subject);
     const auto round = analysis::measuringRound(survey, static_cast<size_t>(count));
     std::cout << nextJson(survey, round);
-    if (survey.solution.status != tape::Status::Solved) return sayOpen(survey);
+    if (survey.solution->status != tape::Status::Solved) return sayOpen(survey);
     if (sheet.empty()) return 0;
     const auto pages = analysis::measuringSheets(loaded->build, r, subject, static_cast<size_t>(count));
     if (auto written =
@@ -174,9 +172,9 @@ namespace {
 /// By how much what stands behind the planned cut moves, and the station of the cut; nothing where no change is planned.
 std::optional<std::pair<double, build::Vec3>> plannedMove(const build::Build& b) {
     const analysis::Results r = analysed(b);
-    if (!r.sit_input.cut_station_mm || !r.seat.change_mm) return std::nullopt;
-    const double change = *r.seat.change_mm;
-    return std::pair{*r.sit_input.cut_station_mm, build::Vec3{change, 0, -change * std::tan(r.sit_input.cut_slope_rad)}};
+    if (!r.seat.input().cut_station_mm || !r.seat->change_mm) return std::nullopt;
+    const double change = *r.seat->change_mm;
+    return std::pair{*r.seat.input().cut_station_mm, build::Vec3{change, 0, -change * std::tan(r.seat.input().cut_slope_rad)}};
 }
 
 } // namespace
@@ -224,7 +222,7 @@ int tapeDrawing(const std::string& path, const std::string& subject_name) {
     const build::SubjectId subject = loaded->subject;
     const analysis::Results r = analysed(loaded->build);
     std::cout << drawingJson(r.of(subject));
-    const auto& c = r.of(subject).drawing.comparison;
+    const auto& c = *r.of(subject).drawing.comparison;
     if (!c.possible)
         std::cerr << "gorvet-cli: " << (c.message.empty() ? "The drawing has no figure of a point that is fixed." : c.message)
                   << "\n";
@@ -255,7 +253,7 @@ int tapePoints(const std::string& path, const std::string& subject_name, const s
     } else {
         if (auto written = files::putText(out, files::Kind::Csv, csv); !written) return fail(written.error());
     }
-    return r.of(subject).solution.status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
+    return r.of(subject).solution->status == tape::Status::Solved ? 0 : sayOpen(r.of(subject));
 }
 
 int printFound(const std::string& path) {

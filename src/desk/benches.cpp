@@ -9,8 +9,9 @@
 namespace gorvet::desk {
 
 sheet::Drawing Bench::draw(const Document& d, const ViewState& state, double width, double height, const sheet::Format& f) const {
-    if (!info_->view) return {};
-    return info_->view(d.build(), d.results(), state.subject, {state.selected, {}, 0}, width, height, f);
+    const analysis::BenchView* shown = view(state);
+    if (!shown || !shown->draw) return {};
+    return shown->draw(d.build(), d.results(), state.subject, options(d, state), width, height, f);
 }
 
 namespace {

@@ -11,19 +11,20 @@ const CommandTable build_commands{
          &Reader::name,
          nullptr,
          {
-             {"name text", "name Petrel on Tern", "names the build; name body …, name chassis …"},
+             {"name text, name body|chassis text", "name Petrel on Tern", "names the build, or what its body and chassis are"},
          }},
         {{"frame"},
          &Reader::frame,
          nullptr,
          {
-             {"frame kind", "frame ladder", "ladder, perimeter, spine-platform, bolted-subframe, monocoque or space-frame"},
+             {"frame FRAME", "frame ladder", "ladder, perimeter, spine-platform, bolted-subframe, monocoque or space-frame"},
          }},
         {{"show"},
          [](Reader& r) { r.show(); },
          nullptr,
          {
-             {"show mm|inch step", "show inch 1/16", "how lengths are shown, and what a bare number means"},
+             {"show mm 0.1|0.5|1, show inch 1/16|1/32|0.001", "show inch 1/16",
+              "how lengths are shown, and what a bare number means"},
          }},
         {{"tolerance"},
          [](Reader& r) { r.tolerance(); },

@@ -11,14 +11,13 @@ const CommandTable make_commands{
          &Reader::mount,
          &Reader::removeMount,
          {
-             {"mount all|NAME… [at length]", "mount all", "body mounts, at points of role body-mount"},
+             {"mount all, mount NAME… [at length]", "mount all", "body mounts, at points of role body-mount"},
          }},
         {{"biscuit"},
          &Reader::biscuit,
          nullptr,
          {
-             {"biscuit length [squash n%]", "biscuit 25 squash 15%",
-              "the mounting rubber; also washer, floor, standoff-step, mount-bolt"},
+             {"biscuit length [squash n]", "biscuit 25 squash 15%", "the mounting rubber"},
          }},
         {{"grip"},
          &Reader::grip,
@@ -47,12 +46,26 @@ const CommandTable make_commands{
          &Reader::box,
          nullptr,
          {
-             {"box width x height x wall", "box 60 x 40 x 3",
-              "its section; also isolator, pad, flange, flange-bolt, end-clearance, pad-holes"},
+             {"box length x length x length", "box 60 x 40 x 3", "its section: width, height, wall"},
          }},
-        {{"washer", "floor", "standoff-step", "mount-bolt"}, &Reader::mountFigure, nullptr, {}},
-        {{"isolator", "pad", "flange", "end-clearance", "flange-bolt"}, &Reader::crossmemberFigure, nullptr, {}},
-        {{"pad-holes"}, &Reader::padHoles, nullptr, {}},
+        {{"washer", "floor", "standoff-step", "mount-bolt"},
+         &Reader::mountFigure,
+         nullptr,
+         {
+             {"washer|floor|standoff-step|mount-bolt length", "washer 3", "what stands in a body mount"},
+         }},
+        {{"isolator", "pad", "flange", "end-clearance", "flange-bolt"},
+         &Reader::crossmemberFigure,
+         nullptr,
+         {
+             {"isolator|pad|flange|end-clearance|flange-bolt length", "isolator 40", "what the crossmember is made to"},
+         }},
+        {{"pad-holes"},
+         &Reader::padHoles,
+         nullptr,
+         {
+             {"pad-holes length [length]", "pad-holes 60 12", "how far they stand apart, and how wide they are"},
+         }},
     }};
 
 } // namespace gorvet::entry

@@ -11,17 +11,17 @@ const CommandTable scan_commands{
          &Reader::scan,
          &Reader::removeScan,
          {
-             {"scan NAME pose x y z [yaw pitch roll], scan NAME move x y z", "scan shell move 0 0 -20",
-              "where a scan stands on its subject's axes; rearward, right and up"},
-             {"scan NAME part|on|unit|note …", "scan shell part body",
+             {"scan SCAN pose x y z [angle angle angle], scan SCAN move x y z", "scan shell move 0 0 -20",
+              "where a scan stands on its subject's axes, with yaw, pitch and roll; rearward, right and up"},
+             {"scan SCAN part PART, scan SCAN on SUBJECT, scan SCAN unit UNIT, scan SCAN note text", "scan shell part body",
               "body, chassis, engine, axle, wheel, exhaust, fuel-tank, prop-shaft, bonnet, door, radiator, steering-shaft, lines, other; on body or chassis; mm, cm, m, in"},
-             {"remove scan NAME, remove zone NAME", "remove scan shell", "takes it out of the build"},
+             {"remove scan SCAN, remove zone ZONE", "remove scan shell", "takes it out of the build"},
          }},
         {{"zone"},
          &Reader::zone,
          &Reader::removeZone,
          {
-             {"zone NAME never|brace|named x x y y z z", "zone plate never 300 420 -80 80 900 960",
+             {"zone NEW never|brace|named x x y y z z", "zone plate never 300 420 -80 80 900 960",
               "a box of the body that is never cut, is braced before, or is only named: stations, offsets, heights between"},
          }},
         {{"clearance"},
@@ -37,7 +37,7 @@ const CommandTable scan_commands{
          &Reader::swing,
          &Reader::removeSwing,
          {
-             {"swing NAME angle [back angle] about x y z x y z, remove swing NAME",
+             {"swing SCAN angle [back angle] about x y z x y z, remove swing SCAN",
               "swing bonnet 60° about 500 -400 900 500 400 900",
               "a scanned bonnet, door or other part that turns about an axis, right-handed from the first place to the second"},
          }},
@@ -45,9 +45,9 @@ const CommandTable scan_commands{
          &Reader::cutLine,
          &Reader::removeCutLine,
          {
-             {"cutline NAME move|add N x y z, cutline NAME drop N, remove cutline NAME", "cutline cut-1 move 3 812 -410 305",
+             {"cutline CUT move|add n x y z, cutline CUT drop n, remove cutline CUT", "cutline cut-1 move 3 812 -410 305",
               "draws a kept cut over by hand, along the body's axes"},
-             {"cutline NAME as-cut x y z|none", "cutline cut-1 as-cut 812 -410 305",
+             {"cutline CUT as-cut x y z, cutline CUT as-cut none", "cutline cut-1 as-cut 812 -410 305",
               "where the edge came out: compared with the plan"},
          }},
     }};

@@ -11,7 +11,7 @@ const CommandTable sit_commands{
          &Reader::axleHeight,
          nullptr,
          {
-             {"tyre front|rear length", "tyre front 340", "loaded radius of the tyre; axle front 338 for a typed height"},
+             {"tyre|axle front|rear length", "tyre front 340", "loaded radius of the tyre; axle front 338 for a typed height"},
          }},
         {{"hinge"},
          &Reader::hinge,
@@ -29,7 +29,8 @@ const CommandTable sit_commands{
          &Reader::sill,
          nullptr,
          {
-             {"sill front|rear length", "sill front 310", "height of the sill over the ground; sill level, sill rake 0.5°"},
+             {"sill front|rear length, sill level, sill rake angle", "sill front 310",
+              "height of the sill over the ground; level; or how far it rises rearward"},
          }},
         {{"arch"},
          &Reader::arch,
@@ -41,15 +42,17 @@ const CommandTable sit_commands{
          &Reader::pin,
          &Reader::removePin,
          {
-             {"pin kind NAME… figure", "pin height Sfl Sfr 310 tol 2", "any pin, by points"},
-             {"pin along|across|up|straight NAME… to NAME… length", "pin up Floor to chassis:Al 40",
+             {"pin PIN-KIND NAME… [least|most] figure [tol length] [must|want|like]", "pin height Sfl Sfr 310 tol 2",
+              "any pin, by points"},
+             {"pin along|across|up|straight NAME… to NAME… [least|most] length [tol length] [must|want|like]",
+              "pin up Floor to chassis:Al 40",
               "any dimension between two features, of body or chassis; a bare name is looked for on the body first"},
              {"pin line NAME… to NAME NAME length, pin under NAME… to NAME NAME NAME length",
               "pin under chassis:Pan to B1l B1r B2l least 20",
               "distance from a line (steering column, shaft); how far points lie under a plane (engine under the bonnet)"},
              {"pin tyre|bump NAME… least length, pin clear NAME… to BOX least length", "pin bump Aul Aur least 20",
               "gap to the tyre at rest or at full bump; to a box marked by blocked: booster, pedals, climate unit, loom"},
-             {"pin … least|most figure [tol length] [must|want|like]", "pin height Sfl Sfr least 220 must",
+             {"… least|most figure [tol length] [must|want|like]", "pin height Sfl Sfr least 220 must",
               "a bound; a must is kept whatever it costs the others, a like counts a quarter"},
          }},
         {{"travel"},
@@ -63,7 +66,7 @@ const CommandTable sit_commands{
          &Reader::seating,
          &Reader::removeSeating,
          {
-             {"seating keep|use NAME [note text], remove seating NAME", "seating keep low",
+             {"seating keep NEW [note text], seating use SEATING, remove seating SEATING", "seating keep low",
               "keeps this way to seat the body, to be compared with others"},
          }},
         {{"leads"},
@@ -77,8 +80,9 @@ const CommandTable sit_commands{
          &Reader::lower,
          nullptr,
          {
-             {"lower channel|raise-floor length, lower kick length from length to length, lower none", "lower channel 40",
-              "the floor channelled over the rails or set up, or the rails let down; lower floor ZONE says which zone is the floor"},
+             {"lower channel|raise-floor length, lower kick length from length to length, lower floor ZONE, lower none",
+              "lower channel 40",
+              "the floor channelled over the rails or set up, or the rails let down; which zone is the floor"},
          }},
     }};
 

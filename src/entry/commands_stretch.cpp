@@ -11,8 +11,8 @@ const CommandTable stretch_commands{
          &Reader::rail,
          nullptr,
          {
-             {"rail height x width x wall shape face", "rail 100 x 60 x 4 box top",
-              "section of the rail, and the face its points were marked on"},
+             {"rail length x length x length SHAPE FACE", "rail 100 x 60 x 4 box top",
+              "section of the rail, height x width x wall, and the face its points were marked on"},
          }},
         {{"cut"},
          &Reader::cut,
@@ -30,21 +30,21 @@ const CommandTable stretch_commands{
          &Reader::stretchFigure,
          nullptr,
          {
-             {"kerf|root-gap|sleeve-fit length, overlap n", "sleeve-fit 1", "how it is cut, fitted and lapped"},
+             {"kerf|root-gap|sleeve-fit length, overlap number", "sleeve-fit 1", "how it is cut, fitted and lapped"},
          }},
         {{"sleeve-wall", "plug", "fish-plate", "butt"},
          &Reader::joint,
          nullptr,
          {
-             {"sleeve-wall|fish-plate|plug length", "fish-plate 5", "what joins the rails; free: as the rules say"},
+             {"sleeve-wall|fish-plate|plug length|free", "fish-plate 5", "what joins the rails; free: as the rules say"},
              {"butt counts|not", "butt counts", "whether the butt weld, fully penetrated and licensed, is counted"},
          }},
         {{"crossing"},
          &Reader::crossing,
          nullptr,
          {
-             {"crossing kind [none] [slack length] [from length to length]", "crossing brake-line slack 30 from 400 to 2600",
-              "what runs along the frame; kinds: prop-shaft, brake-line, fuel-line, park-brake-cable, exhaust, loom, shift-rod, cooling-line"},
+             {"crossing CROSSING [none] [slack length] [from length to length]", "crossing brake-line slack 30 from 400 to 2600",
+              "what runs along the frame: prop-shaft, brake-line, fuel-line, park-brake-cable, exhaust, loom, shift-rod, cooling-line"},
          }},
     }};
 

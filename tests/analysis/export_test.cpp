@@ -1,5 +1,6 @@
 // Exports that can't be made say why; what is not there yet is not written.
 #include "analysis/export.hpp"
+#include "analysis/pages.hpp"
 #include "entry/entry.hpp"
 
 #include "support/support.hpp"
@@ -67,9 +68,8 @@ TEST_CASE("a folder that can't be made is said", "[analysis][files]") {
 }
 
 TEST_CASE("a sheet that wants more height than its page is drawn smaller, and stays above the foot", "[analysis][files]") {
-    analysis::ScanSheets scans;
     double unit = 0, given = 0;
-    scans.pairs = [&](double width, double height, const sheet::Format& f) {
+    const auto tall = [&](double width, double height, const sheet::Format& f) {
         sheet::Drawing d;
         d.width = width;
         d.height = std::max(height, f.px(960)); // 201 mm at full size: more than a page has
@@ -79,7 +79,10 @@ TEST_CASE("a sheet that wants more height than its page is drawn smaller, and st
         return d;
     };
     const build::Build b;
-    const auto pages = analysis::buildSheet(b, analysis::analyse(b, 0), scans);
+    sheet::Area area;
+    std::vector<sheet::Drawing> pages{
+        sheet::blankPage(analysis::titled(b, analysis::analyse(b, 0), "Tall"), {analysis::local_rules}, area)};
+    analysis::placeFitted(pages.front(), area, tall);
     CHECK(unit < sheet::on_paper.unit);
     CHECK(unit > sheet::on_paper.unit * 0.6);
     CHECK(960 * unit <= given + 0.01);

@@ -209,12 +209,12 @@ TEST_CASE("what moved between two sessions is said, and unlike supports with it"
     CHECK(withCode(analysis::analyse(b, 1), "tape.moved").empty());
     survey("after right-way-up trestles", 12);
     const auto r = analysis::analyse(b, 1);
-    REQUIRE(r.chassis.since.comparison.possible);
+    REQUIRE(r.chassis.since->comparison.possible);
     const auto found = withCode(r, "tape.moved");
     REQUIRE(found.size() == 1);
     CHECK(found[0]->brief == "Dl moved");
     CHECK(found[0]->sentence.find("unlike supports") != std::string::npos);
-    CHECK(r.chassis.since.before == "before");
+    CHECK(r.chassis.since->before == "before");
     // heights read from a floor that carries the datum itself: nothing tells whether it is level
     type(b, "setup floor plane");
     for (auto& [id, reading] : b.readings)
@@ -267,14 +267,14 @@ TEST_CASE("a hold point that refuses is a finding, and opens when the readings a
     type(b, "retape Bl Dr 1691.5");
     for (int guard = 0; guard < 40; ++guard) {
         const auto r = analysis::analyse(b, 1);
-        const auto& next = r.work.steps[*r.work.next];
+        const auto& next = r.work->steps[*r.work->next];
         if (next.code == "before-cutting") break;
         INFO(next.waits_for);
         REQUIRE(next.open());
         type(b, "done");
     }
     auto r = analysis::analyse(b, 1);
-    const auto checks = r.work.find("before-cutting")->checks; // a copy: the results are made anew below
+    const auto checks = r.work->find("before-cutting")->checks; // a copy: the results are made anew below
     REQUIRE(checks.size() == 10);
     const auto read = [&](size_t i, double off) {
         const auto& c = checks[i];
@@ -301,7 +301,7 @@ TEST_CASE("a hold point that refuses is a finding, and opens when the readings a
     read(checks.size() - 1, 0.3);
     r = analysis::analyse(b, 1);
     CHECK(withCode(r, "work.hold-refuses").empty());
-    REQUIRE(r.work.find("before-cutting")->open());
+    REQUIRE(r.work->find("before-cutting")->open());
     type(b, "done before-cutting");
     // a plan that changes afterwards is noticed at the gate that was passed; the readings of that time are kept
     CHECK(withCode(analysis::analyse(b, 1), "work.hold-overtaken").empty());
@@ -352,5 +352,5 @@ TEST_CASE("the remedy works: moving the cut as far as it says clears the finding
     type(b, "cut " + units::fixed(1150 + by, 1));
     r = analysis::analyse(b, 2);
     CHECK(withCode(r, "stretch.near").empty());
-    CHECK(r.stretch.verdict != build::PlanVerdict::Fails);
+    CHECK(r.stretch->verdict != build::PlanVerdict::Fails);
 }

@@ -45,7 +45,7 @@ Build fromTheHole() {
 TEST_CASE("with zero at a hole 380 ahead of the axle every sheet says from the hole, and it is warned of", "[analysis][origin]") {
     Build b = fromTheHole();
     auto r = analysis::analyse(b, 1);
-    REQUIRE(r.chassis.solution.status == tape::Status::Solved);
+    REQUIRE(r.chassis.solution->status == tape::Status::Solved);
     const auto o = analysis::originOf(b, r);
     CHECK(o.from == "from Hornl");
     CHECK_FALSE(o.at_axle);
@@ -59,11 +59,11 @@ TEST_CASE("with zero at a hole 380 ahead of the axle every sheet says from the h
     // a cut: headline, order of work and paper
     for (const char* line : {"rail 100 x 60 x 4 box top", "change -140", "cut 2000"}) type(b, line);
     r = analysis::analyse(b, 2);
-    REQUIRE(r.stretch.status == stretch::Status::Planned);
+    REQUIRE(r.stretch->status == stretch::Status::Planned);
     CHECK(
         analysis::headline(b, r, "stretch", the_chassis).sentence.find("Cut at 2000.0 from Hornl and take out") ==
         0);
-    const auto* scribe = r.work.find("scribe");
+    const auto* scribe = r.work->find("scribe");
     REQUIRE(scribe);
     CHECK(scribe->title.find("from Hornl, the front axle stands at 380") != std::string::npos);
     const auto folder = test::freshFolder("origin");

@@ -1,7 +1,9 @@
 #include "analysis/fit_picks.hpp"
 #include "analysis/kept_cuts.hpp"
 #include "analysis/lay_scan.hpp"
-#include "analysis/overlay.hpp"
+#include "analysis/overlay_clearance.hpp"
+#include "analysis/scan_edits.hpp"
+#include "analysis/move_body.hpp"
 #include "analysis/overlay_parts.hpp"
 #include "analysis/scene_layers.hpp"
 #include "analysis/way_in.hpp"
@@ -59,20 +61,20 @@ double farthest(const Mesh& m, const std::function<double(const Point3&)>& of) {
 
 TEST_CASE("what a pair needs: usual practice, assumed, until the build says it", "[analysis][overlay]") {
     Build b;
-    CHECK(analysis::pairNeed(b, ScanPart::Body, ScanPart::Engine).least_mm == 25);
-    CHECK(analysis::pairNeed(b, ScanPart::Exhaust, ScanPart::Body).least_mm == 40); // either way round
-    CHECK(analysis::pairNeed(b, ScanPart::Body, ScanPart::Engine).assumed);
-    CHECK(analysis::pairNeed(b, ScanPart::Body, ScanPart::Chassis).least_mm == b.clearances.least.value);
+    CHECK(analysis::pairNeed(analysis::placingOf(b, {}), ScanPart::Body, ScanPart::Engine).least_mm == 25);
+    CHECK(analysis::pairNeed(analysis::placingOf(b, {}), ScanPart::Exhaust, ScanPart::Body).least_mm == 40); // either way round
+    CHECK(analysis::pairNeed(analysis::placingOf(b, {}), ScanPart::Body, ScanPart::Engine).assumed);
+    CHECK(analysis::pairNeed(analysis::placingOf(b, {}), ScanPart::Body, ScanPart::Chassis).least_mm == b.clearances.least.value);
     b.clearances.least = {12, "12", Provenance::Measured};
-    CHECK_FALSE(analysis::pairNeed(b, ScanPart::Body, ScanPart::Chassis).assumed);
+    CHECK_FALSE(analysis::pairNeed(analysis::placingOf(b, {}), ScanPart::Body, ScanPart::Chassis).assumed);
     b.pair_rules[PairRuleId{1}] = {
         PairRuleId{1}, ScanPart::Engine, ScanPart::Body, {30, "30", Provenance::Measured}, {4, "4", Provenance::Measured}};
-    const auto own = analysis::pairNeed(b, ScanPart::Body, ScanPart::Engine);
+    const auto own = analysis::pairNeed(analysis::placingOf(b, {}), ScanPart::Body, ScanPart::Engine);
     CHECK(own.least_mm == 30);
     CHECK(own.finish_mm == 4);
     CHECK_FALSE(own.assumed);
-    CHECK(analysis::watchedOnOneSubject(b, ScanPart::FuelTank, ScanPart::Exhaust));
-    CHECK_FALSE(analysis::watchedOnOneSubject(b, ScanPart::Chassis, ScanPart::Engine));
+    CHECK(analysis::watchedOnOneSubject(analysis::placingOf(b, {}), ScanPart::FuelTank, ScanPart::Exhaust));
+    CHECK_FALSE(analysis::watchedOnOneSubject(analysis::placingOf(b, {}), ScanPart::Chassis, ScanPart::Engine));
 }
 
 TEST_CASE("a turn about an axis is right-handed and keeps what lies on it", "[analysis][overlay][closed-form]") {
@@ -90,14 +92,16 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     car.b.travel.front_droop = {80, "80", Provenance::Measured};
     car.b.travel.lock = {units::radians(30), "30°", Provenance::Measured};
     // without wheel centres nobody knows which axle it is on
-    CHECK_FALSE(analysis::sweepOf(car.b, car.results(), car.b.scans.at(front), wheel));
-    analysis::Results r = car.results();
-    r.sit_input.chassis.at = {{0, -600, 400}, {0, 600, 400}, {2700, -600, 400}, {2700, 600, 400}};
-    r.sit_input.front_left = 0;
-    r.sit_input.front_right = 1;
-    r.sit_input.rear_left = 2;
-    r.sit_input.rear_right = 3;
-    const auto sweep = analysis::sweepOf(car.b, r, car.b.scans.at(front), wheel);
+    CHECK_FALSE(analysis::sweepOf(analysis::placingOf(car.b, car.results()), ScanPart::Wheel, front, wheel));
+    const auto sweepOf = [&](const Build& b, ScanId id, const Mesh& mesh) {
+        analysis::Placing p = analysis::placingOf(b, car.results());
+        p.front_hub = Vec3{0, 0, 400};
+        p.rear_hub = Vec3{2700, 0, 400};
+        p.front_track_mm = p.rear_track_mm = 1200;
+        const auto scan = b.scans.find(id);
+        return analysis::sweepOf(p, scan == b.scans.end() ? ScanPart::Chassis : scan->second.part, id, mesh);
+    };
+    const auto sweep = sweepOf(car.b, front, wheel);
     REQUIRE(sweep);
     CHECK(sweep->assumed); // nobody said about which pivot it is steered
     CHECK(sweep->sweep.pose(1, 0).moved({0, -600, 400})[2] == Approx(460));
@@ -115,7 +119,7 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     pivot.to = {20, -480, 600};
     pivot.angle = pivot.back = {units::radians(30), "30°", Provenance::Measured};
     pivoted.swings[pivot.id] = pivot;
-    const auto about = analysis::sweepOf(pivoted, r, car.b.scans.at(front), wheel);
+    const auto about = sweepOf(pivoted, front, wheel);
     REQUIRE(about);
     CHECK_FALSE(about->assumed);
     for (const Point3& on : {Point3{0, -520, 200}, Point3{20, -480, 600}}) // what stands on the axis stays
@@ -125,7 +129,7 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     // a beam axle rises and rolls: one end at bump, the other at droop
     const Mesh beam = box({2650, -600, 350}, {2750, 600, 450});
     const ScanId axle = car.add(the_chassis, ScanPart::Axle, "axle", beam);
-    const auto rolls = analysis::sweepOf(car.b, r, car.b.scans.at(axle), beam);
+    const auto rolls = sweepOf(car.b, axle, beam);
     REQUIRE(rolls);
     const double bump = car.b.travel.rear_bump.value, droop = car.b.travel.rear_droop.value;
     CHECK(rolls->sweep.pose(1, -1).moved({2700, -600, 400})[2] == Approx(400 + bump).margin(2));
@@ -136,7 +140,7 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     Mesh behind = wheel;
     for (Point3& p : behind.points) p[0] += 2700;
     const ScanId rear = car.add(the_chassis, ScanPart::Wheel, "rear", behind);
-    const auto back = analysis::sweepOf(car.b, r, car.b.scans.at(rear), behind);
+    const auto back = sweepOf(car.b, rear, behind);
     REQUIRE(back);
     CHECK(back->sweep.v_steps == 1);
     CHECK(back->assumed);
@@ -144,28 +148,28 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     // a shaft hangs at the gearbox; its rear end goes up with the axle
     const Mesh shaft = box({900, -30, 370}, {2600, 30, 430});
     const ScanId prop = car.add(the_chassis, ScanPart::PropShaft, "shaft", shaft);
-    const auto swung = analysis::sweepOf(car.b, r, car.b.scans.at(prop), shaft);
+    const auto swung = sweepOf(car.b, prop, shaft);
     REQUIRE(swung);
     CHECK(swung->sweep.pose(1, 0).moved({2600, 0, 400})[2] == Approx(400 + car.b.travel.rear_bump.value).margin(0.01));
     CHECK(shape::between(swung->sweep.pose(1, 0).moved({900, 0, 400}), {900, 0, 400}) < 1e-6);
     // an engine rocks about its length, a bonnet swings as it is said
     const Mesh engine = box({100, -200, 300}, {700, 200, 800});
     const ScanId motor = car.add(the_chassis, ScanPart::Engine, "engine", engine);
-    const auto rock = analysis::sweepOf(car.b, r, car.b.scans.at(motor), engine);
+    const auto rock = sweepOf(car.b, motor, engine);
     REQUIRE(rock);
     CHECK(rock->assumed);
     CHECK(rock->sweep.pose(1, 0).moved({400, 0, 800})[1] < -10); // its top to the left
     CHECK(rock->sweep.words(1, 0).find("left") != std::string::npos);
     const Mesh lid = box({-500, -600, 900}, {500, 600, 905});
     const ScanId bonnet = car.add(the_body, ScanPart::Bonnet, "bonnet", lid);
-    CHECK_FALSE(analysis::sweepOf(car.b, r, car.b.scans.at(bonnet), lid)); // nothing said: shut
+    CHECK_FALSE(sweepOf(car.b, bonnet, lid)); // nothing said: shut
     car.b.swings[SwingId{90}] = {
         SwingId{90}, bonnet, {500, -600, 900}, {500, 600, 900}, {units::radians(60), "60°", Provenance::Measured}, {}};
-    const auto open = analysis::sweepOf(car.b, r, car.b.scans.at(bonnet), lid);
+    const auto open = sweepOf(car.b, bonnet, lid);
     REQUIRE(open);
     CHECK(open->sweep.one_way);
     CHECK(open->sweep.pose(1, 0).moved({-500, 0, 900})[2] == Approx(900 + 1000 * std::sin(units::radians(60))));
-    CHECK_FALSE(analysis::sweepOf(car.b, r, {ScanId{99}, the_chassis, ScanPart::Chassis}, lid));
+    CHECK_FALSE(sweepOf(car.b, ScanId{99}, lid));
 }
 
 TEST_CASE("every pair by its own need, and the worst first", "[analysis][overlay]") {
@@ -176,8 +180,8 @@ TEST_CASE("every pair by its own need, and the worst first", "[analysis][overlay
     car.add(the_chassis, ScanPart::FuelTank, "tank", box({1600, -300, -200}, {1900, 0, -60}));  // 60; and 100 from the pipe
     const analysis::Overlay o = car.overlay();
     REQUIRE(o.complete());
-    CHECK(analysis::unlikeNeeds(o, car.b));
-    const auto c = analysis::clearanceOf(o, car.b, 1);
+    CHECK(analysis::unlikeNeeds(o));
+    const auto c = analysis::clearanceOf(o, 1);
     REQUIRE(c);
     REQUIRE(c->pairs.size() == 4); // three with the body, and pipe to tank
     CHECK(c->pairs[0].pair.band == sit::Band::Fouls);
@@ -197,16 +201,16 @@ TEST_CASE("every pair by its own need, and the worst first", "[analysis][overlay
     CHECK(findings[0].need == "40.0 mm ?");
     CHECK(findings[0].remedy.find("5.0 mm") != std::string::npos);
     // cut for the pipe: 5 short of its 40; once it is shielded nothing needs to be cut
-    const auto map = analysis::cutMapOf(o, car.b, 1);
+    const auto map = analysis::cutMapOf(o, analysis::cutRulesOf(car.b), 1);
     REQUIRE(map);
     CHECK(map->cuts.size() == 2); // both faces of the plate
     // the build says that it is shielded
     car.b.pair_rules[PairRuleId{50}] = {
         PairRuleId{50}, ScanPart::Body, ScanPart::Exhaust, {25, "25", Provenance::Measured}, {0, "0", Provenance::Measured}};
-    const auto shielded = analysis::clearanceOf(car.overlay(), car.b, 1);
+    const auto shielded = analysis::clearanceOf(car.overlay(), 1);
     for (const auto& p : shielded->pairs)
         if (p.pair.need.least_mm == 25) CHECK(p.pair.band == sit::Band::Tight);
-    CHECK(analysis::cutMapOf(car.overlay(), car.b, 1)->cuts.empty());
+    CHECK(analysis::cutMapOf(car.overlay(), analysis::cutRulesOf(car.b), 1)->cuts.empty());
     // an envelope that a pin keeps clear of is a part, too, but no sheet to cut
     car.b.points[PointId{60}] = {PointId{60}, the_chassis, "P", Vec3{0, 0, 0}};
     car.b.obstacles[ObstacleId{61}] = {ObstacleId{61}, the_body, "climate", {800, 350, -60}, {1200, 500, -1}}; // over the frame
@@ -218,10 +222,10 @@ TEST_CASE("every pair by its own need, and the worst first", "[analysis][overlay
     car.b.pins[clear.id] = clear;
     const analysis::Overlay with_box = car.overlay();
     REQUIRE(with_box.body_parts.size() == 2);
-    const auto boxed = analysis::clearanceOf(with_box, car.b, 1);
+    const auto boxed = analysis::clearanceOf(with_box, 1);
     CHECK(analysis::partName(with_box, boxed->pairs[0].moving, boxed->pairs[0].pair.moving) == "climate");
     CHECK(boxed->pairs[0].pair.meets);
-    CHECK(analysis::cutMapOf(with_box, car.b, 1)->cuts.empty());
+    CHECK(analysis::cutMapOf(with_box, analysis::cutRulesOf(car.b), 1)->cuts.empty());
     const auto h = analysis::overlayHeadline(car.b, o, &*c);
     CHECK(h.sentence.find("The body fouls the exhaust") == 0);
     CHECK(h.below.find("4 pairs of parts, all by assumed clearances") == 0);
@@ -243,7 +247,7 @@ TEST_CASE("a floor that is channelled, raised, and rails that are kicked", "[ana
         for (int j = -30; j <= 30; ++j) floor.points.push_back({i * 50.0, j * 20.0, 505});
     b.lowering.channel = {40, "40", Provenance::Measured};
     b.clearances.least = {10, "10", Provenance::Measured};
-    const Mesh channelled = analysis::withFloorWork(b, r, floor);
+    const Mesh channelled = analysis::withFloorWork(analysis::overlayInput(b, r, nullptr), floor);
     for (size_t k = 0; k < floor.points.size(); ++k) {
         const bool over = std::abs(std::abs(floor.points[k][1]) - 400) <= 40;
         CHECK(channelled.points[k][2] == Approx(over ? 545 : 505));
@@ -251,21 +255,21 @@ TEST_CASE("a floor that is channelled, raised, and rails that are kicked", "[ana
     // raised: only in the zone that is the floor
     b.lowering.channel.value = 0;
     b.lowering.raise = {25, "25", Provenance::Measured};
-    CHECK(farthest(analysis::withFloorWork(b, r, floor), [](const Point3& p) { return p[2]; }) == 505); // no zone says which
+    CHECK(farthest(analysis::withFloorWork(analysis::overlayInput(b, r, nullptr), floor), [](const Point3& p) { return p[2]; }) == 505); // no zone says which
     b.zones[ZoneId{1}] = {ZoneId{1}, "floor", ZoneRule::Named, {500, -300, 400}, {1500, 300, 600}};
-    const Mesh raised = analysis::withFloorWork(b, r, floor);
+    const Mesh raised = analysis::withFloorWork(analysis::overlayInput(b, r, nullptr), floor);
     for (size_t k = 0; k < floor.points.size(); ++k) {
         const Point3& p = floor.points[k];
         CHECK(raised.points[k][2] == Approx(p[0] >= 500 && p[0] <= 1500 && std::abs(p[1]) <= 300 ? 530 : 505));
     }
     b.lowering.kick = {30, "30", Provenance::Measured};
-    const Mesh kicked = analysis::withKickedRails(b, ScanPart::Chassis, floor);
+    const Mesh kicked = analysis::withKickedRails(analysis::overlayInput(b, r, nullptr), ScanPart::Chassis, floor);
     for (size_t k = 0; k < floor.points.size(); ++k) {
         const double x = floor.points[k][0];
         if (x >= 900 && x <= 2000) CHECK(kicked.points[k][2] == Approx(475));
         if (x <= 800 || x >= 2100) CHECK(kicked.points[k][2] == Approx(505));
     }
-    CHECK(analysis::withKickedRails(b, ScanPart::Engine, floor) == floor); // the driveline stays
+    CHECK(analysis::withKickedRails(analysis::overlayInput(b, r, nullptr), ScanPart::Engine, floor) == floor); // the driveline stays
 }
 
 TEST_CASE("a scan is laid by its mid-plane, by three, two, one, and by marker balls", "[analysis][lay]") {
@@ -274,7 +278,7 @@ TEST_CASE("a scan is laid by its mid-plane, by three, two, one, and by marker ba
     // it lies off the centreline, turned
     const Motion off = shape::motionOf({0, 23, 0}, 0.02, 0, 0.015);
     const ScanId id = car.add(the_body, ScanPart::Body, "shell", moved(shell, off));
-    const auto laid = analysis::layBySymmetry(car.b, id, *car.meshes.at(id));
+    const auto laid = analysis::layBySymmetry(car.b, car.meshes, id);
     REQUIRE(laid);
     REQUIRE(enact(car.b, laid->edit));
     const Motion pose = analysis::poseOf(car.b.scans.at(id));
@@ -298,10 +302,34 @@ TEST_CASE("a scan is laid by its mid-plane, by three, two, one, and by marker ba
         analysis::layByDatum(car.b, id, {Point3{0, 0, 0}, {1, 0, 0}, {2, 0, 0}, {0, 0, 0}, {1, 0, 0}, {0, 0, 0}})); // on one line
 
     // too few balls is said
-    const auto none = analysis::layByMarkers(car.b, id, *car.meshes.at(id), shell.points, 12.5);
+    const ScanId other = car.add(the_body, ScanPart::Body, "other", shell);
+    const auto none = analysis::layByMarkers(car.b, car.meshes, id, 12.5);
     REQUIRE_FALSE(none);
     CHECK(none.error().remedy.find("radius") != std::string::npos);
-    CHECK_FALSE(analysis::layByMarkers(car.b, id, *car.meshes.at(id), {}, 12.5));
+
+    // by picks as they are seen: in the chassis frame, the body where it sits; stopped, nothing is kept
+    const Motion seat = shape::motionOf({300, 0, 450}, 0, 0.01, 0);
+    std::vector<std::array<Point3, 2>> picks;
+    for (const Point3 p : {Point3{700, -650, 500}, Point3{2400, -600, 900}, Point3{1500, 600, 700}, Point3{200, 300, 400}})
+        picks.push_back({seat.moved(now(p)), seat.moved(shape::plus(p, {5, 0, 0}))});
+    const auto by_picks = analysis::layByPicks(car.b, car.meshes, seat, id, picks, false);
+    REQUIRE(by_picks);
+    REQUIRE(*by_picks);
+    REQUIRE(enact(car.b, (*by_picks)->edit));
+    CHECK(shape::between(now({1000, 100, 600}), {1005, 100, 600}) < 1e-6);
+    // then by surfaces on the other scan of the same subject: the 5 mm are found again
+    const auto by_surfaces = analysis::layByPicks(car.b, car.meshes, seat, id, {}, true);
+    REQUIRE(by_surfaces);
+    REQUIRE(*by_surfaces);
+    REQUIRE(enact(car.b, (*by_surfaces)->edit));
+    CHECK(shape::between(now({1000, 100, 600}), {1000, 100, 600}) < 0.5);
+    CHECK_FALSE(analysis::layByPicks(car.b, car.meshes, seat, id, {}, true, [](double) { return false; }));
+
+    car.b.scans.erase(other);
+    car.meshes.erase(other);
+    CHECK_FALSE(analysis::layByMarkers(car.b, car.meshes, id, 12.5));
+    car.meshes.erase(id);
+    CHECK(analysis::layBySymmetry(car.b, car.meshes, id).error().code == Error::Code::NotFound);
 }
 
 TEST_CASE("places of a scan: how sharp they are, and shapes through them", "[analysis][lay]") {
@@ -358,7 +386,7 @@ TEST_CASE("cuts are kept along the body, told when it moves, and compared with w
     car.add(the_chassis, ScanPart::Chassis, "rail", box({400, -30, -50}, {800, 30, 40}));
     car.b.zones[ZoneId{40}] = {ZoneId{40}, "sill", ZoneRule::Brace, {500, -50, -10}, {600, 50, 10}};
     const analysis::Overlay o = car.overlay();
-    const auto map = analysis::cutMapOf(o, car.b, 1);
+    const auto map = analysis::cutMapOf(o, analysis::cutRulesOf(car.b), 1);
     REQUIRE(map);
     REQUIRE(map->cuts.size() == 1);
     const analysis::Results r = car.results();
@@ -373,14 +401,14 @@ TEST_CASE("cuts are kept along the body, told when it moves, and compared with w
     CHECK(cut.line.size() < 60);
     // 10 clear and a margin of 10 round a rail of 400 × 60
     CHECK(cut.area_mm2 == Approx(440.0 * 100).epsilon(0.03));
-    const Mesh removed = analysis::toRemoveMesh(car.b, o);
+    const Mesh removed = analysis::toRemoveMesh(car.b.planned_cuts, o);
     CHECK(removed.triangles.size() > 80);
     CHECK(farthest(removed, [](const Point3& p) { return p[0]; }) < 845);
     // steps of the work: braced first, then cut
     const auto worked = car.results();
-    REQUIRE(worked.work.find("brace-zone-sill"));
-    REQUIRE(worked.work.find("cut-body-cut-1"));
-    CHECK(worked.work.find("cut-body-cut-1")->no_return);
+    REQUIRE(worked.work->find("brace-zone-sill"));
+    REQUIRE(worked.work->find("cut-body-cut-1"));
+    CHECK(worked.work->find("cut-body-cut-1")->no_return);
     // kept again: those made by the map give way, one drawn by hand stays
     cut.by_hand = true;
     const auto again = analysis::keepCuts(car.b, r, *map);
@@ -412,7 +440,7 @@ TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]
     car.add(the_body, ScanPart::Body, "shell", box({-280, -680, 780}, {280, -520, 782}));
     car.add(the_chassis, ScanPart::Wheel, "front", box({-300, -700, 100}, {300, -500, 700}));
     analysis::Overlay o = car.overlay();
-    const double still = analysis::liveOf(o, car.b, o.seat, 1).least_mm;
+    const double still = analysis::liveOf(o, o.seat, 1).least_mm;
     CHECK(still == Approx(80).margin(1e-3));
     sit::Sweep bump;
     bump.u_steps = 4;
@@ -420,18 +448,18 @@ TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]
     bump.words = [](double u, double) { return u > 0 ? std::string("at 70 bump") : std::string("at 70 droop"); };
     o.on_chassis[0].part.sweep = bump;
     o.on_chassis[0].sweep_assumed = true;
-    const auto live = analysis::liveOf(o, car.b, o.seat, 1);
+    const auto live = analysis::liveOf(o, o.seat, 1);
     CHECK(live.least_mm == Approx(10).margin(1e-3));
     CHECK(live.pose == "at 70 bump (assumed)");
     // the exact pair agrees: 780 − (700 + 70)
-    const auto c = analysis::clearanceOf(o, car.b, 1);
+    const auto c = analysis::clearanceOf(o, 1);
     REQUIRE(c);
     CHECK(c->pairs[0].pair.least_mm == Approx(10).margin(1e-3));
 }
 
 TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tell, where a scan is missing", "[analysis][way]") {
     Car car;
-    CHECK_FALSE(analysis::wayOf(car.overlay(), car.b, 1));
+    CHECK_FALSE(analysis::wayOf(car.overlay(), car.b.planned_cuts, 1));
     // a shell with a tray under an engine's overhang: it can't come straight down past it
     Mesh shell = box({0, -600, 700}, {2000, 600, 704});
     const Mesh tray = box({500, -200, 400}, {700, 200, 410});
@@ -441,7 +469,7 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     car.add(the_body, ScanPart::Body, "shell", shell);
     car.add(the_chassis, ScanPart::Chassis, "frame", box({0, -300, 300}, {2000, -250, 380}));
     car.add(the_chassis, ScanPart::Engine, "engine", box({-6000, -150, 450}, {8000, 150, 600}));
-    const auto way = analysis::wayOf(car.overlay(), car.b, 1);
+    const auto way = analysis::wayOf(car.overlay(), car.b.planned_cuts, 1);
     REQUIRE(way);
     CHECK_FALSE(way->down.found);
     REQUIRE(way->down.in_the_way.size() == 1);
@@ -465,13 +493,13 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     Car bare;
     bare.add(the_body, ScanPart::Body, "shell", shell);
     bare.add(the_chassis, ScanPart::Chassis, "frame", cloud);
-    const auto free = analysis::wayOf(bare.overlay(), bare.b, 1);
+    const auto free = analysis::wayOf(bare.overlay(), bare.b.planned_cuts, 1);
     REQUIRE(free);
     CHECK(free->down.straight);
     CHECK(free->clouds == std::vector<std::string>{"frame"});
     CHECK_THAT(free->words, Catch::Contains("frame is a cloud"));
     CHECK_THAT(analysis::wayHeadline(bare.b, *free).sentence, Catch::Contains("straight down"));
-    CHECK_FALSE(analysis::wayOf(bare.overlay(), bare.b, 1, [] { return true; }));
+    CHECK_FALSE(analysis::wayOf(bare.overlay(), bare.b.planned_cuts, 1, [] { return true; }));
 }
 
 TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alone it hangs", "[analysis][way]") {
@@ -493,7 +521,7 @@ TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alo
     const auto kept = [&](const std::vector<sit::CutAgainst>& besides) {
         Car copy = car;
         const auto o = copy.overlay();
-        const auto map = analysis::cutMapOf(o, copy.b, 1, {}, besides);
+        const auto map = analysis::cutMapOf(o, analysis::cutRulesOf(copy.b), 1, {}, besides);
         REQUIRE(map);
         const auto edit = analysis::keepCuts(copy.b, copy.results(), *map);
         REQUIRE(edit);
@@ -501,30 +529,30 @@ TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alo
         return copy;
     };
     const auto o = car.overlay();
-    const auto way = analysis::wayOf(o, car.b, 1);
+    const auto way = analysis::wayOf(o, car.b.planned_cuts, 1);
     REQUIRE(way);
     CHECK_FALSE(way->down.found);
     REQUIRE(way->down.in_the_way.size() == 1);
     CHECK(way->down.in_the_way[0].take_off.empty());
     // below the rail's hole there are 200 mm of board, as wide as the rail and what it passes at
     if (step == 10.0) CHECK(way->down.in_the_way[0].more_mm2 == Approx(190 * 90).epsilon(0.15));
-    CHECK_FALSE(analysis::wayOf(o, kept({}).b, 1)->down.found);
+    CHECK_FALSE(analysis::wayOf(o, kept({}).b.planned_cuts, 1)->down.found);
     const auto besides = analysis::cutsForWay(o, *way);
     CHECK(besides.size() > 15);
     const Car slotted = kept(besides);
-    const auto free = analysis::wayOf(o, slotted.b, 1);
+    const auto free = analysis::wayOf(o, slotted.b.planned_cuts, 1);
     REQUIRE(free);
     CHECK(free->down.straight);
     CHECK(analysis::cutsForWay(o, *free).empty());
     // made again with those cuts kept, the map is for the way all the same
-    CHECK(analysis::cutsForWay(o, slotted.b, 1).size() == besides.size());
-    CHECK(analysis::cutsForWay(o, slotted.b, 1, [] { return true; }).empty());
+    CHECK(analysis::cutsForWay(o, 1).size() == besides.size());
+    CHECK(analysis::cutsForWay(o, 1, [] { return true; }).empty());
     // the layer shows the slot to the lower edge
-    const Mesh out = analysis::toRemoveMesh(slotted.b, o);
+    const Mesh out = analysis::toRemoveMesh(slotted.b.planned_cuts, o);
     CHECK(farthest(out, [](const Point3& p) { return -p[2]; }) == Approx(-300));
     CHECK(farthest(out, [](const Point3& p) { return std::abs(p[1]); }) < 70 + step);
     // what stays is cut along the lines: no corner of it nearer to the rail than the cut's own edge, to 4 mm
-    const auto rest = analysis::withoutKeptCuts(slotted.b, o, analysis::inKeptCuts(slotted.b, o), 0);
+    const auto rest = analysis::withoutKeptCuts(slotted.b.planned_cuts, o, analysis::inKeptCuts(slotted.b.planned_cuts, o), 0);
     REQUIRE(rest);
     double nearest = 1e9;
     for (const auto& t : rest->triangles)

@@ -75,7 +75,7 @@ TEST_CASE("a cut opens a gap in the lower edge, as wide as what comes out", "[an
                 return (h->polygon[1].x - h->polygon[0].x) / analysis::ruleScale(b, r, 1280, {});
         return 0.0;
     };
-    CHECK(gap() == Approx(r.stretch.left.length_mm).margin(0.5));
+    CHECK(gap() == Approx(r.stretch->left.length_mm).margin(0.5));
     type(b, "change -60");
     r = analysis::analyse(b, 2);
     CHECK(gap() == Approx(62).margin(0.5));

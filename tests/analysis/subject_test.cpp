@@ -61,8 +61,8 @@ TEST_CASE("each subject is solved by itself and judged as what it is", "[analysi
     t.frame(150, 30); // twisted
     const auto r = analysis::analyse(t.b, 1);
     const SubjectId second = subjectNamed(t.b, "second")->id;
-    REQUIRE(r.chassis.solution.status == tape::Status::Solved);
-    REQUIRE(r.of(second).solution.status == tape::Status::Solved);
+    REQUIRE(r.chassis.solution->status == tape::Status::Solved);
+    REQUIRE(r.of(second).solution->status == tape::Status::Solved);
     const auto at = [&](SubjectId s, const char* name) { return *r.of(s).positionOf(pointNamed(t.b, s, name)->id); };
     CHECK(at(the_chassis, "Bl").x_mm == Approx(2000).margin(0.5));
     CHECK(at(second, "Bl").x_mm == Approx(2150).margin(0.5));
@@ -79,7 +79,7 @@ TEST_CASE("each subject is solved by itself and judged as what it is", "[analysi
         if (f.subject == "second") CHECK_FALSE(f.station_mm);
     // what did not change is taken over
     const auto again = analysis::analyse(t.b, 2, &r);
-    CHECK(again.of(second).solution.points.size() == r.of(second).solution.points.size());
+    CHECK(again.of(second).solution->points.size() == r.of(second).solution->points.size());
     CHECK(again.findings.size() == r.findings.size());
     // its sheets carry its name
     const auto folder = test::freshFolder("subject-export");

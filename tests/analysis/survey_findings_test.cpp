@@ -42,7 +42,7 @@ struct Bench {
                 type("height " + name + " 400");
             }
         look();
-        REQUIRE(r.chassis.solution.status == tape::Status::Solved);
+        REQUIRE(r.chassis.solution->status == tape::Status::Solved);
     }
 };
 
@@ -125,7 +125,7 @@ TEST_CASE("points off the drawing are said, the rest of the frame is not accused
     CHECK(card->title == "against the works");
     CHECK(card->rows.front().label == "Cr");
     // with heights from the drawing, sag is judged
-    CHECK(std::any_of(t.r.chassis.condition.figures.begin(), t.r.chassis.condition.figures.end(),
+    CHECK(std::any_of(t.r.chassis.condition->figures.begin(), t.r.chassis.condition->figures.end(),
                       [](const auto& g) { return std::string(g.key) == "sag"; }));
     t.type("remove drawing all");
     t.look();
@@ -134,13 +134,13 @@ TEST_CASE("points off the drawing are said, the rest of the frame is not accused
 
 TEST_CASE("a datum whose rules fight is said; held coordinates come back untouched", "[analysis][datum]") {
     Bench t;
-    const auto before = t.r.chassis.solution.points;
+    const auto before = t.r.chassis.solution->points;
     t.type("datum plane Al Ar Dl 0");
     t.type("datum centred Al Ar Dl Dr");
     t.type("datum station Al Ar 0");
     t.look();
     CHECK_FALSE(t.find("tape.datum-missed"));
-    CHECK(t.r.chassis.solution.points[0].position.z_mm == Approx(0).margin(1e-6));
+    CHECK(t.r.chassis.solution->points[0].position.z_mm == Approx(0).margin(1e-6));
     t.type("datum height Dr 60");
     t.look();
     const auto* f = t.find("tape.datum-missed");
@@ -148,7 +148,7 @@ TEST_CASE("a datum whose rules fight is said; held coordinates come back untouch
     CHECK_FALSE(f->figure.empty());
     t.type("datum held");
     t.look();
-    CHECK(t.r.chassis.solution.points[0].position.z_mm == Approx(before[0].position.z_mm).margin(1e-9));
+    CHECK(t.r.chassis.solution->points[0].position.z_mm == Approx(before[0].position.z_mm).margin(1e-9));
     CHECK_FALSE(t.find("tape.datum-missed"));
 }
 
@@ -182,8 +182,8 @@ TEST_CASE("half a body, mirrored, can be seated, and never gets a green verdict 
     for (size_t i = 0; i < t.r.pin_ids.size(); ++i) {
         const bool rests_on_it = t.b.pins.at(t.r.pin_ids[i]).kind == PinKind::Centred;
         INFO(std::string(word(t.b.pins.at(t.r.pin_ids[i]).kind)));
-        REQUIRE(t.r.seat.wishes[i].usable);
-        if (rests_on_it) CHECK(t.r.seat.wishes[i].verdict != PlanVerdict::Holds);
+        REQUIRE(t.r.seat->wishes[i].usable);
+        if (rests_on_it) CHECK(t.r.seat->wishes[i].verdict != PlanVerdict::Holds);
     }
     const auto card = analysis::cardFor(t.b, t.r, the_body, "point:" + std::to_string(hr.value));
     REQUIRE(card);
@@ -199,9 +199,9 @@ TEST_CASE("an obstacle is drawn with its name and opens its card", "[analysis]")
     const auto card = analysis::cardFor(t.b, t.r, the_chassis, "obstacle:" + std::to_string(t.b.obstacles.begin()->first.value));
     REQUIRE(card);
     CHECK(card->title == "engine is in the way");
-    for (const auto& next : t.r.chassis.next)
+    for (const auto& next : *t.r.chassis.next)
         if (next.kind == build::ReadingKind::Tape) { // a level goes round it
-            const auto& p = t.r.chassis.solution.points;
+            const auto& p = t.r.chassis.solution->points;
             CHECK_FALSE(tape::blocks({{400, -200, 100}, {1400, 200, 900}}, p[static_cast<size_t>(next.from)].position,
                                      p[static_cast<size_t>(next.to)].position));
         }
@@ -209,7 +209,7 @@ TEST_CASE("an obstacle is drawn with its name and opens its card", "[analysis]")
 
 TEST_CASE("a diamond of 8 mm at one end only is named where it is, and nobody calls the frame straight", "[analysis][tape]") {
     Bench t(8); // the rear pair's left point stands 8 aft: over four pairs the whole frame's diamond is 2
-    const auto& figures = t.r.chassis.condition.figures;
+    const auto& figures = t.r.chassis.condition->figures;
     const auto diamond =
         std::find_if(figures.begin(), figures.end(), [](const auto& f) { return f.kind == tape::FigureKind::Diamond; });
     REQUIRE(diamond != figures.end());

@@ -316,7 +316,7 @@ point,Dr,,,mm,,,,
         # the list of findings has those of the scans, too, and says that it takes a while
         every = cli("findings", build)
         self.assertEqual([f for f in json.loads(every.stdout)["findings"] if f["bench"] == "Scan"], j["findings"])
-        self.assertIn("clearances of 2 scans", every.stderr)
+        self.assertIn("working out what fouls", every.stderr)
         without = cli("findings", build, "--without-scans")
         self.assertFalse([f for f in json.loads(without.stdout)["findings"] if f["bench"] == "Scan"])
         self.assertEqual(without.stderr, "")
@@ -462,6 +462,30 @@ point,Dr,,,mm,,,,
         self.assertEqual(len(log), 7)
         self.assertIn("(first survey)", log[1])
         self.assertIn("undo: height Al", log[4])
+
+    def test_what_lines_would_change_is_shown_and_nothing_is_kept(self):
+        build = self.dir / "demo.gorvet"
+        subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", build], capture_output=True, check=True)
+        before = cli("findings", build).stdout
+        log = cli("log", build).stdout
+        asked = cli("what-if", build, "change -100", "tolerance 8")
+        self.assertEqual(asked.returncode, 0, asked.stderr)
+        j = json.loads(asked.stdout)
+        sit = next(b for b in j["benches"] if b["bench"] == "Sit")
+        self.assertIn("141.8", sit["now"])
+        self.assertIn("100.0 mm, as decided", sit["then"])
+        self.assertIn("sit.pin-miss", [f["code"] for f in j["findings_that_come"]])
+        self.assertEqual(cli("log", build).stdout, log)
+        self.assertEqual(cli("findings", build).stdout, before)
+        # it comes to what the lines come to when they are kept
+        for line in ("change -100", "tolerance 8"):
+            self.assertEqual(cli("enter", build, line).returncode, 0)
+        then = [f["sentence"] for f in json.loads(cli("findings", build).stdout)["findings"]]
+        was = [f["sentence"] for f in json.loads(before)["findings"]]
+        self.assertEqual(sorted(f["sentence"] for f in j["findings_that_come"]), sorted(s for s in then if s not in was))
+        self.assertEqual(sorted(f["sentence"] for f in j["findings_that_go"]), sorted(s for s in was if s not in then))
+        wrong = cli("what-if", build, "change sideways")
+        self.assertEqual((wrong.returncode, wrong.stdout), (2, ""))
 
     def test_the_whole_way_on_the_demo(self):
         build = self.dir / "demo.gorvet"

@@ -30,8 +30,9 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
         d.bench(3);
         auto* sheet = d.find<desk::SheetView>("sheet");
         CHECK(shows(sheet, "from the left"));
-        QTest::keyClick(&d.window, Qt::Key_F5);
+        QTest::keyClick(&d.window, Qt::Key_F5, Qt::ShiftModifier); // the last of its sheets
         REQUIRE(waitFor([&] { return shows(sheet, "where each seating comes to"); }));
+        CHECK(d.find<QPushButton>("view_costs")->isChecked());
         CHECK(shows(sheet, "height of SFl"));
         CHECK(shows(sheet, "4 low"));
         CHECK(shows(sheet, "Channel the floor over the rails for 25.0 mm"));
@@ -41,7 +42,7 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
         d.keep("pin up chassis:Cl to M2l least 80 must");
         REQUIRE(settled(d));
         CHECK(shows(sheet, "M2l over Cl"));
-        CHECK(d.window.document().results().seat.wishes.back().on_bound);
+        CHECK(d.window.document().results().seat->wishes.back().on_bound);
         d.keep("seating keep high note room for the boxes");
         REQUIRE(settled(d));
         CHECK(shows(sheet, "5 high"));
@@ -55,11 +56,11 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
         REQUIRE(waitFor([&] { return d.find<desk::CardView>("card")->isVisible(); }));
 
         // the low one: the sills come down by 20; undone in one step
-        const double before = d.window.document().results().seat.pose.shift.z_mm;
+        const double before = d.window.document().results().seat->pose.shift.z_mm;
         const auto pins = d.window.document().latest().pins;
         d.keep("seating use low");
         REQUIRE(settled(d));
-        CHECK(d.window.document().results().seat.pose.shift.z_mm < before - 15);
+        CHECK(d.window.document().results().seat->pose.shift.z_mm < before - 15);
         CHECK(d.window.document().latest().lowering.channel.value == 40);
         CHECK(shows(sheet, "for 40.0 mm"));
         d.action("undo");
@@ -73,9 +74,13 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
         CHECK(d.find<QLineEdit>("entry")->text() == "pin up chassis:Cl M2l least 80");
         QTest::keyClick(&d.window, Qt::Key_F5);
         REQUIRE(waitFor([&] { return shows(sheet, "from the left"); }));
-        // from another bench the key turns to Sit
+        // a bench of one sheet has nothing to turn to; Sit shows what it showed
+        QTest::mouseClick(d.find<QPushButton>("view_costs"), Qt::LeftButton);
         d.bench(1);
         QTest::keyClick(&d.window, Qt::Key_F5);
+        CHECK_FALSE(d.find<QPushButton>("start_datum")->text().isEmpty());
+        CHECK(d.window.shownBench() == "tape");
+        d.bench(3);
         REQUIRE(waitFor([&] { return shows(sheet, "where each seating comes to"); }));
     }
     Driver again;

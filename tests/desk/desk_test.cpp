@@ -108,7 +108,7 @@ TEST_CASE("a large survey is worked out beside the window, and can be stopped", 
     CHECK(doc.stale());                        // the figures are not in yet
     CHECK(d.text("keptText").contains("figures not yet"));
     REQUIRE(done());
-    CHECK(doc.results().chassis.solution.status == tape::Status::Solved);
+    CHECK(doc.results().chassis.solution->status == tape::Status::Solved);
     CHECK(doc.build() == doc.latest());
     // an edit while it works starts it again with the newer build
     d.keep("P0l P39r 4000");
@@ -269,7 +269,7 @@ TEST_CASE("set-ups, wheels and gaps have their lines and cards on Tape", "[desk]
     CHECK(d.window.document().results().body.wanted.key == "twist");
     d.keep("gauge no");
     d.keep("reach 3 m");
-    for (const auto& next : d.window.document().results().body.next) {
+    for (const auto& next : d.window.document().results().next(build::the_body)) {
         CHECK(next.kind != build::ReadingKind::Height);
         CHECK(next.kind != build::ReadingKind::Level);
         if (next.kind == build::ReadingKind::Tape) CHECK(next.about <= 3000);

@@ -82,10 +82,27 @@ TEST_CASE("with a proposal a figure is enough, and a whole line stays possible",
     CHECK(field->text().isEmpty());
     QSignalSpy other(&line, &desk::EntryLine::otherPair);
     QTest::keyClick(field, Qt::Key_Down);
-    QTest::keyClick(field, Qt::Key_Up);
+    QTest::keyClick(field, Qt::Key_Down, Qt::ShiftModifier);
     REQUIRE(other.count() == 2);
     CHECK(other[0][0].toInt() == 1);
     CHECK(other[1][0].toInt() == -1);
+    // Up brings back what was kept, the newest first; Down goes on to the empty line
+    for (const char* kept : {"A3 B7 800", "height Al 3", "height Al 3"}) line.remember(kept);
+    QTest::keyClick(field, Qt::Key_Up);
+    CHECK(field->text() == "height Al 3");
+    QTest::keyClick(field, Qt::Key_Up);
+    QTest::keyClick(field, Qt::Key_Up); // there is none before the first
+    CHECK(field->text() == "A3 B7 800");
+    QTest::keyClick(field, Qt::Key_Down);
+    QTest::keyClick(field, Qt::Key_Down);
+    CHECK(field->text().isEmpty());
+    CHECK(other.count() == 2);
+    // Tab asks for the rest of a word that is begun, and is a tab on an empty line
+    QSignalSpy complete(&line, &desk::EntryLine::complete);
+    field->setText("hei");
+    QTest::keyClick(field, Qt::Key_Tab);
+    CHECK(complete.count() == 1);
+    field->clear();
     line.setProposal(std::nullopt, "type something");
     CHECK(line.findChild<QLabel*>("entryEcho")->text() == "type something");
     CHECK(typed("12") == "12");

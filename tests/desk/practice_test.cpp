@@ -85,31 +85,32 @@ TEST_CASE("a practice frame is measured and diagnosed by keyboard alone", "[desk
     // then whatever the bench proposes, until what it wants to know is known
     int taken = 0;
     const auto known = [&] {
-        if (d.survey().solution.status != tape::Status::Solved) return false;
+        if (d.survey().solution->status != tape::Status::Solved) return false;
         int judged = 0;
-        for (const auto& f : d.survey().condition.figures) {
+        for (const auto& f : d.survey().condition->figures) {
             if (!f.judged) continue;
             ++judged;
             if (f.half_width_mm > 2.6) return false;
         }
-        for (const auto& r : d.survey().solution.readings)
+        for (const auto& r : d.survey().solution->readings)
             if (r.verdict == tape::Verdict::Retape) return false;
         return judged == 5;
     };
-    while (!known() && taken < 70) {
+    // which of several readings that are as good comes first may differ by rounding: 45 to 70 were seen
+    while (!known() && taken < 120) {
         d.read();
         ++taken;
     }
     INFO(taken << " readings");
-    for (const auto& f : d.survey().condition.figures) UNSCOPED_INFO(f.key << " ± " << f.half_width_mm);
-    for (size_t i = 0; i < d.survey().solution.readings.size(); ++i)
-        if (d.survey().solution.readings[i].verdict == tape::Verdict::Retape)
+    for (const auto& f : d.survey().condition->figures) UNSCOPED_INFO(f.key << " ± " << f.half_width_mm);
+    for (size_t i = 0; i < d.survey().solution->readings.size(); ++i)
+        if (d.survey().solution->readings[i].verdict == tape::Verdict::Retape)
             UNSCOPED_INFO("to be read again: "
                           << std::string(build::word(d.survey().survey.readings[i].kind)) << " "
                           << d.survey().survey.points[static_cast<size_t>(d.survey().survey.readings[i].from)].name);
     REQUIRE(known());
     // say what is wrong with it
-    const auto figures = d.survey().condition.figures; // what is kept makes them anew
+    const auto figures = d.survey().condition->figures; // what is kept makes them anew
     for (const auto& f : figures)
         if (f.judged)
             d.keep(QString("answer %1 %2")

@@ -1,8 +1,7 @@
 #include "desk/driver.hpp"
 
-#include "analysis/overlay.hpp"
-#include "analysis/seatings_clearance.hpp"
-#include "desk/scan/scan_room.hpp"
+#include "analysis/scans.hpp"
+#include "desk/space/space.hpp"
 #include "desk/view3d/camera.hpp"
 #include "desk/view3d/scene_view.hpp"
 #include "desk/widgets/sheet_view.hpp"
@@ -34,6 +33,17 @@ void addScan(Driver& d, const std::filesystem::path& file, const char* shows) {
     d.action("addScan");
     REQUIRE(waitLong([&] { return d.window.document().store()->revision() > before; }));
 }
+
+const analysis::Scans& scans(Driver& d) { return *d.window.document().results().scans; }
+
+/// A slow node is made, from what the build says now.
+bool current(Driver& d, std::string_view key = analysis::slow::clearance) {
+    const auto& doc = d.window.document();
+    return !doc.stale() && analysis::currentSlow(doc.build(), doc.results(), key);
+}
+
+/// Nothing is being worked out.
+bool idle(Driver& d) { return !d.window.slow().waiting() && !d.window.space().worker().running(); }
 
 std::filesystem::path written(const std::filesystem::path& folder, const char* name, const shape::Mesh& mesh) {
     const auto path = folder / name;
@@ -81,8 +91,6 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     d.bench(2);
     CHECK(d.text("headline") == "Nothing was scanned yet.");
     auto* view = d.find<SceneView>("scene");
-    auto* room = d.window.findChild<desk::ScanRoom*>();
-    REQUIRE(room);
 
     // the shell in two halves: the rear one as another scanner stood, somewhere else
     const shape::Mesh shell = sim::bodyShell(45);
@@ -97,7 +105,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     addScan(d, written(folder, "Tail scan.ply", moved(rear, away)), "the body");
     addScan(d, written(folder, "frame.ply", sim::ladderFrame(40)), "the chassis");
     REQUIRE(d.window.document().latest().scans.size() == 3);
-    REQUIRE(waitLong([&] { return room->ready() && room->clearance() && !room->stale(); }));
+    REQUIRE(waitLong([&] { return current(d) && idle(d); }));
     CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("fouls the chassis"));
     CHECK(view->hasBands());
     CHECK_FALSE(view->lines().empty());
@@ -109,17 +117,17 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     REQUIRE(tail);
     desk::ask::presets().answers = {"tail-scan", "by picked places"};
     d.action("layScan");
-    CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("Pick a place on tail-scan") && Catch::Contains("0 pairs"));
-    const shape::Motion seat = room->overlay()->seat;
+    CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("Pick a place on tail-scan") && Catch::Contains("0 pairs"));
+    const shape::Motion seat = scans(d).overlay->seat;
     for (const desk::Point3 place : {desk::Point3{1700, -700, 600}, desk::Point3{3000, 500, 700}, desk::Point3{1900, 600, 1200},
                                      desk::Point3{2600, -400, 1000}}) {
         emit view->picked({seat.moved(away.moved(place)), SceneView::Body});
-        CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("where it belongs"));
+        CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("where it belongs"));
         emit view->picked({seat.moved(place), SceneView::Body});
     }
-    CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("4 pairs"));
+    CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("4 pairs"));
     auto revision = d.window.document().store()->revision();
-    QTest::mouseClick(d.find<QPushButton>("sceneAnswer0"), Qt::LeftButton);
+    QTest::mouseClick(d.find<QPushButton>("toolAnswer0"), Qt::LeftButton);
     REQUIRE(waitLong([&] { return d.window.document().store()->revision() > revision; }));
     const build::Scan& laid = d.window.document().latest().scans.at(tail);
     const shape::Motion right = inverse(away);
@@ -128,8 +136,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
         CHECK(shape::between(pose.moved(p), right.moved(p)) < 0.01);
     CHECK_THAT(laid.note, Catch::Contains("picked at 4 places"));
     REQUIRE(waitLong([&] {
-        return !room->stale() && room->clearance() &&
-               d.window.document().results().revision == d.window.document().store()->revision();
+        return current(d) && idle(d) && d.window.document().results().revision == d.window.document().store()->revision();
     }));
 
     // a click reads a place; two read their distance
@@ -144,10 +151,11 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     // a shape through picked places, in words
     desk::ask::presets().answers = {"a plane"};
     d.action("fitShape");
-    CHECK_THAT(d.text("sceneQuestion").toStdString(), Catch::Contains("0 so far, 3 at least"));
+    CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("0 so far, 3 at least"));
     for (const desk::Point3 place : {desk::Point3{1000, -300, 632}, desk::Point3{1500, -300, 632}, desk::Point3{1200, -500, 632}})
         emit view->picked({seat.moved(place), SceneView::Body});
-    QTest::mouseClick(d.find<QPushButton>("sceneAnswer0"), Qt::LeftButton);
+    QTest::mouseClick(d.find<QPushButton>("toolAnswer0"), Qt::LeftButton);
+    REQUIRE(waitFor([&] { return !d.find<QWidget>("toolRow")->isVisible(); }));
     CHECK_THAT(d.text("sceneWords").toStdString(), Catch::Contains("Plane at station") && Catch::Contains("points of the scan"));
 
     // laid again by three, two, one, on its subject's axes; undone
@@ -161,7 +169,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK(d.window.document().latest().scans.at(tail).shift.z_mm == Approx(kept_pose.z_mm - 100).margin(0.5));
     d.action("undo");
     CHECK(d.window.document().latest().scans.at(tail).shift == kept_pose);
-    REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
+    REQUIRE(waitLong([&] { return current(d) && idle(d); }));
 
     // The Rule is clicked at a station: the view goes there
     auto* rule = d.find<desk::RuleView>("rule");
@@ -181,8 +189,8 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     d.find<QCheckBox>("sectionOn")->setChecked(false);
 
     // dragged up: the least clearance changes while it is held, and the drop is one edit of the pins
-    const double before = room->clearance()->least_mm;
-    const size_t contacts = room->clearance()->places.size();
+    const double before = scans(d).clearance->least_mm;
+    const size_t contacts = scans(d).clearance->places.size();
     revision = d.window.document().store()->revision();
     QTest::mousePress(view, Qt::LeftButton, Qt::ControlModifier, middle);
     const auto move = [&](const QPoint& to) {
@@ -197,13 +205,13 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     QTest::mouseRelease(view, Qt::LeftButton, Qt::ControlModifier, middle + QPoint(0, -30));
     REQUIRE(waitLong([&] { return d.window.document().store()->revision() > revision; }));
     CHECK_THAT(d.window.document().store()->undoSentence(), Catch::Contains("move the body") && Catch::Contains("up"));
-    REQUIRE(waitLong([&] { return !room->stale() && room->clearance() && room->overlay()->seat.shift[2] > seat.shift[2] + 20; }));
-    CHECK(room->clearance()->least_mm != before);
+    REQUIRE(waitLong([&] { return current(d) && idle(d) && scans(d).overlay->seat.shift[2] > seat.shift[2] + 20; }));
+    CHECK(scans(d).clearance->least_mm != before);
 
     // what is to be cut, as files
     d.action("undo");
-    REQUIRE(waitLong([&] { return !room->stale() && std::abs(room->overlay()->seat.shift[2] - seat.shift[2]) < 0.5; }));
-    CHECK(room->clearance()->places.size() == contacts);
+    REQUIRE(waitLong([&] { return idle(d) && std::abs(scans(d).overlay->seat.shift[2] - seat.shift[2]) < 0.5; }));
+    CHECK(scans(d).clearance->places.size() == contacts);
     const auto out = folder / "cuts";
     std::filesystem::create_directories(out);
     desk::ask::presets().answers = {QString::fromStdString(out.string())};
@@ -214,11 +222,11 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK_THAT(d.text("sceneWords").toStdString(), Catch::Contains("cm²") && Catch::Contains("Brace before you cut"));
 
     // the cuts are kept: steps of the work, and lines in the view; undone again
-    REQUIRE(waitLong([&] { return !room->worker().running(); }));
+    REQUIRE(waitLong([&] { return idle(d); }));
     d.action("keepCuts");
     REQUIRE(waitLong([&] { return !d.window.document().latest().planned_cuts.empty(); }));
-    REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
-    const auto& order = d.window.document().results().work;
+    REQUIRE(waitLong([&] { return current(d) && idle(d); }));
+    const auto& order = *d.window.document().results().work;
     CHECK(order.find("cut-body-cut-1"));
     CHECK(order.find("body-edges"));
     const size_t kept = d.window.document().latest().planned_cuts.size();
@@ -274,7 +282,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
         view->showAll();
         d.action("undo");
         CHECK(d.window.document().latest().planned_cuts == before_drag);
-        REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
+        REQUIRE(waitLong([&] { return current(d) && idle(d); }));
     }
     d.keep("cutline cut-1 move 1 900 -300 620");
     CHECK(std::any_of(d.window.document().latest().planned_cuts.begin(), d.window.document().latest().planned_cuts.end(),
@@ -282,10 +290,10 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     d.action("undo");
     d.action("undo");
     CHECK(d.window.document().latest().planned_cuts.empty());
-    REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
+    REQUIRE(waitLong([&] { return current(d) && idle(d); }));
 
     // pair by pair on the sheet, and back to the scans
-    d.action("compare");
+    QTest::mouseClick(d.find<QPushButton>("view_pairs"), Qt::LeftButton);
     auto* sheet = d.find<desk::SheetView>("sheet");
     CHECK(sheet->isVisible());
     bool named = false;
@@ -293,48 +301,53 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
         if (const auto* t = std::get_if<sheet::Text>(&item.shape))
             named = named || t->text.find("to the chassis") != std::string::npos;
     CHECK(named);
-    d.action("compare");
+    QTest::keyClick(&d.window, Qt::Key_F5, Qt::ShiftModifier);
     CHECK_FALSE(sheet->isVisible());
 
-    // the way in on the sheet, and back; kept until something changes
+    // the way in on the sheet, and back; found anew when something changes
     const auto shows = [&](const std::string& part) {
         for (const sheet::Item& item : sheet->drawing().items)
             if (const auto* t = std::get_if<sheet::Text>(&item.shape); t && t->text.find(part) != std::string::npos) return true;
         return false;
     };
-    REQUIRE(waitLong([&] { return !room->worker().running(); }));
-    d.action("wayIn");
-    REQUIRE(waitLong([&] { return room->way() && sheet->isVisible() && shows("above its seat, rolled in from"); }));
+    REQUIRE(waitLong([&] { return idle(d); }));
+    QTest::mouseClick(d.find<QPushButton>("view_way"), Qt::LeftButton);
+    REQUIRE(waitLong(
+        [&] { return current(d, analysis::slow::way) && sheet->isVisible() && shows("above its seat, rolled in from"); }));
     CHECK(shows("Nobody under a hung body"));
-    d.action("wayIn");
+    d.window.setView("space");
     CHECK_FALSE(sheet->isVisible());
-    d.action("wayIn");
+    d.window.setView("way");
     CHECK(sheet->isVisible());
-    // the cuts for it are kept; what was found before them is gone, and the scans are shown again
+    // the cuts for it are kept, and the way is looked for again with them
     d.action("keepCuts");
     REQUIRE(waitLong([&] { return !d.window.document().latest().planned_cuts.empty(); }));
-    REQUIRE(waitLong([&] { return !room->stale() && room->current() && !room->way(); }));
-    CHECK_FALSE(sheet->isVisible());
+    REQUIRE(waitLong([&] { return current(d, analysis::slow::way) && idle(d); }));
+    CHECK(scans(d).way.input().cuts == d.window.document().latest().planned_cuts);
     d.action("undo");
-    REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
+    REQUIRE(waitLong([&] { return current(d) && idle(d); }));
 
     // how near the scans come in each seating, on Sit's sheet of what costs what
-    d.action("compareSeatings");
-    REQUIRE(waitLong([&] { return room->seatings() && shows("clearance of the scans"); }));
-    REQUIRE(room->seatings()->size() == d.window.document().results().seatings.columns.size());
-    const auto& worst = room->clearance()->pairs.front().pair;
-    CHECK(room->seatings()->front().spare_mm == Approx(worst.least_mm - worst.need.foulsBelow()));
-    CHECK(room->seatings()->front().fouls ==
-          static_cast<size_t>(std::count_if(room->clearance()->places.begin(), room->clearance()->places.end(),
+    d.window.setBench("sit");
+    d.window.setView("costs");
+    REQUIRE(waitLong([&] { return current(d, analysis::slow::seatings) && shows("clearance of the scans"); }));
+    REQUIRE(scans(d).seatings->size() == d.window.document().results().seatings.columns.size());
+    const auto& worst = scans(d).clearance->pairs.front().pair;
+    CHECK(scans(d).seatings->front().spare_mm == Approx(worst.least_mm - worst.need.foulsBelow()));
+    CHECK(scans(d).seatings->front().fouls ==
+          static_cast<size_t>(std::count_if(scans(d).clearance->places.begin(), scans(d).clearance->places.end(),
                                             [](const auto& p) { return p.contact.band == sit::Band::Fouls; })));
     // "low" sits lower: its worst pair has less
     const auto& columns = d.window.document().results().seatings.columns;
     const auto low = std::find_if(columns.begin(), columns.end(), [](const auto& c) { return c.name == "low"; });
     REQUIRE(low != columns.end());
-    const auto& low_one = room->seatings()->at(static_cast<size_t>(low - columns.begin()));
+    const auto& low_one = scans(d).seatings->at(static_cast<size_t>(low - columns.begin()));
     CHECK(low_one.known);
-    CHECK(low_one.spare_mm != room->seatings()->front().spare_mm);
+    CHECK(low_one.spare_mm != scans(d).seatings->front().spare_mm);
     CHECK(shows("low: "));
+    // a bench shows the sheet that it showed last; chosen again, its first
+    d.bench(2);
+    CHECK(d.window.shownView() == "way");
     d.bench(2);
     CHECK_FALSE(sheet->isVisible());
 
@@ -347,15 +360,15 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     revision = d.window.document().store()->revision();
     d.keep("clearance least 0");
     d.keep("scan tail-scan move 0 0 500");
-    REQUIRE(waitLong([&] { return !room->stale() && room->overlay()->need.least_mm == 0; }));
+    REQUIRE(waitLong([&] { return idle(d) && scans(d).overlay->need.least_mm == 0; }));
     // a scanned part that swings, and a pair with a clearance of its own
-    REQUIRE(waitLong([&] { return !room->stale() && room->current(); }));
+    REQUIRE(waitLong([&] { return current(d) && idle(d); }));
     d.keep("scan tail-scan part bonnet");
     d.keep("swing tail-scan 20° about 1500 -600 1000 1500 600 1000");
     d.keep("clearance between bonnet chassis 35");
     REQUIRE(waitLong([&] {
-        return !room->stale() && room->clearance() &&
-               std::any_of(room->clearance()->pairs.begin(), room->clearance()->pairs.end(),
+        return current(d) && idle(d) &&
+               std::any_of(scans(d).clearance->pairs.begin(), scans(d).clearance->pairs.end(),
                            [](const analysis::OverlayPair& p) { return p.pair.need.least_mm == 35 && p.pair.poses > 5; });
     }));
     d.keep("remove swing tail-scan");
@@ -375,8 +388,7 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
     d.bench(2);
-    auto* room = d.window.findChild<desk::ScanRoom*>();
-    REQUIRE(waitLong([&] { return room->overlay() && room->overlay()->hasChassis(); }));
+    REQUIRE(waitLong([&] { return scans(d).overlay->hasChassis(); }));
     CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("The chassis is scanned, the body is not"));
     // typed over the view, it goes on the line; what the view knows stays with it
     auto* view = d.window.findChild<SceneView*>();
@@ -391,6 +403,7 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     QTest::keyClicks(entry, "can");
     CHECK(entry->text() == "scan");
     entry->clear();
+    REQUIRE(waitLong([&] { return idle(d); })); // what is to be seen is there
     const auto picture = folder / "view.png";
     desk::ask::presets().answers = {"as a file", QString::fromStdString(picture.string())};
     d.action("savePicture");
@@ -415,9 +428,10 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     const auto bad = folder / "bad.ply";
     std::ofstream(bad) << "ply\nformat ascii 1.0\nelement vertex 5\nproperty float x\nend_header\n1\n";
     addScan(d, bad, "the body");
-    REQUIRE(waitLong([&] { return !room->stale() && !room->troubles().isEmpty(); }));
-    CHECK_THAT(room->troubles().join(" ").toStdString(), Catch::Contains("bad"));
-    CHECK(room->overlay()->hasChassis());
+    REQUIRE(waitLong([&] { return !scans(d).read->troubles.empty(); }));
+    CHECK(d.window.document().latest().scans.at(scans(d).read->troubles.begin()->first).name == "bad");
+    CHECK_THAT(d.text("below").toStdString(), Catch::Contains("bad: The PLY file"));
+    CHECK(scans(d).overlay->hasChassis());
     d.action("layScan");
     d.action("cutMap");
     CHECK_THAT(d.text("entryEcho").toStdString(), Catch::Contains("needs a scan of the body"));

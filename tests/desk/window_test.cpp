@@ -1,6 +1,7 @@
 // The real window, by keyboard, from an empty build to the exported sheets and back.
 #define CATCH_CONFIG_RUNNER
 #include "desk/driver.hpp"
+#include "desk/shell/finder.hpp"
 
 #include <QTableWidget>
 #include <fstream>
@@ -82,8 +83,8 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         auto* sheet = d.find<desk::SheetView>("sheet");
         const auto& survey = d.window.document().results().chassis;
         int bad = -1;
-        for (size_t i = 0; i < survey.solution.readings.size(); ++i)
-            if (survey.solution.readings[i].verdict == tape::Verdict::Retape) bad = static_cast<int>(i);
+        for (size_t i = 0; i < survey.solution->readings.size(); ++i)
+            if (survey.solution->readings[i].verdict == tape::Verdict::Retape) bad = static_cast<int>(i);
         REQUIRE(bad >= 0);
         const std::string tag = "reading:" + std::to_string(survey.reading_ids[static_cast<size_t>(bad)].value);
         const auto place = sheet->placeOf(tag);
@@ -124,8 +125,8 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         CHECK(d.text("headline") == "The body's place is not settled yet.");
         d.keep("arch rear tol 3");
         CHECK(d.text("headline").startsWith("The body sits when the wheelbase is shortened by "));
-        REQUIRE(d.window.document().results().seat.change_mm);
-        CHECK(*d.window.document().results().seat.change_mm == Approx(-100).margin(1.5));
+        REQUIRE(d.window.document().results().seat->change_mm);
+        CHECK(*d.window.document().results().seat->change_mm == Approx(-100).margin(1.5));
 
         // the cut
         d.bench(4);
@@ -141,7 +142,7 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         for (const char* line : {"biscuit 20 squash 15%", "washer 3", "floor 3", "crossmember", "isolator 38", "box 60 x 50 x 3"})
             d.keep(line);
         CHECK(d.text("below").contains("Crossmember at"));
-        REQUIRE(d.window.document().results().crossmember.possible);
+        REQUIRE(d.window.document().results().crossmember->possible);
 
         // everything out
         const auto out = folder / "out";
@@ -204,7 +205,7 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
         pick("change");
         d.find<QPushButton>("cardAction_pin_this")->click();
         REQUIRE(d.window.document().build().stretch.wheelbase_change);
-        CHECK(d.window.document().results().seat.change_decided);
+        CHECK(d.window.document().results().seat->change_decided);
     }
     SECTION("by keyboard alone: walk to an item and open it") {
         d.bench(3);
@@ -217,19 +218,19 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
     }
     SECTION("sliding the body edge is one decision, and can be undone") {
         auto* rule = d.find<desk::RuleView>("rule");
-        const double before = d.window.document().results().seat.pose.shift.x_mm;
+        const double before = d.window.document().results().seat->pose.shift.x_mm;
         const QPoint from(640, 50);
         QTest::mousePress(rule, Qt::LeftButton, {}, from);
         QTest::mouseMove(rule, from + QPoint(10, 0));
         QTest::mouseMove(rule, from + QPoint(20, 0));
         CHECK(rule->sliding());
-        CHECK(d.window.document().results().seat.pose.shift.x_mm == before); // a preview only
+        CHECK(d.window.document().results().seat->pose.shift.x_mm == before); // a preview only
         const auto revision = d.window.document().store()->revision();
         QTest::mouseRelease(rule, Qt::LeftButton, {}, from + QPoint(20, 0));
         CHECK(d.window.document().store()->revision() == revision + 1);
-        CHECK(d.window.document().results().seat.pose.shift.x_mm > before + 20);
+        CHECK(d.window.document().results().seat->pose.shift.x_mm > before + 20);
         d.action("undo");
-        CHECK(d.window.document().results().seat.pose.shift.x_mm == Approx(before).margin(1e-6));
+        CHECK(d.window.document().results().seat->pose.shift.x_mm == Approx(before).margin(1e-6));
         rule->setFocus();
         QTest::keyClick(rule, Qt::Key_Left, Qt::ControlModifier);
         CHECK(d.window.document().store()->undoSentence().find("move the body") == 0);
@@ -240,7 +241,7 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
         QTest::keyClick(d.find<QLineEdit>("entry"), Qt::Key_Down);
         CHECK(d.text("entryPair") != first);
         CHECK(d.text("entryEcho").contains("about"));
-        QTest::keyClick(d.find<QLineEdit>("entry"), Qt::Key_Up);
+        QTest::keyClick(d.find<QLineEdit>("entry"), Qt::Key_Down, Qt::ShiftModifier);
         CHECK(d.text("entryPair") == first);
         auto* rule = d.find<desk::RuleView>("rule");
         const auto place = rule->placeOf("finding:0");
@@ -253,8 +254,10 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
         d.action("logbook");
         CHECK(waitFor([&] { return d.window.findChild<QTableWidget*>("logDialogTable") != nullptr; }));
         CHECK(d.find<QTableWidget>("logDialogTable")->rowCount() > 20);
-        d.action("help");
-        CHECK(d.find<QTableWidget>("helpDialogTable")->rowCount() > 30);
+        d.action("find");
+        CHECK(d.find<desk::Finder>("finder")->shown() > 150);
+        QTest::keyClick(d.find<QLineEdit>("findField"), Qt::Key_Escape);
+        CHECK_FALSE(d.find<desk::Finder>("finder")->isVisible());
         d.action("switchGround");
         CHECK(d.text("keptText").contains("Dye"));
         for (int i = 0; i < 3; ++i) d.action("largerText");

@@ -15,7 +15,7 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
     // the survey's hold point refuses while a reading is to be taped again
     d.bench(6);
-    const auto next = [&] { return d.window.document().results().work.steps[*d.window.document().results().work.next]; };
+    const auto next = [&] { return d.window.document().results().work->steps[*d.window.document().results().work->next]; };
     while (next().code != "survey-agrees") {
         REQUIRE(next().open());
         d.keep("done");

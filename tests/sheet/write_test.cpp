@@ -99,8 +99,8 @@ TEST_CASE("the demo's exports: build sheet, flange, cut list, readings", "[sheet
         test::run("/usr/bin/python3 -c \"import ezdxf; from ezdxf import bbox; m=ezdxf.readfile('" +
                   (folder / "out" / "flange-left.dxf").string() +
                   "').modelspace(); e=bbox.extents(m); print('%.1f %.1f %d' % (e.size.x, e.size.y, len(m.query('CIRCLE'))))\"");
-    CHECK(dxf.out == fmt::format("{:.1f} {:.1f} {}\n", r.crossmember.left.width_mm, r.crossmember.left.height_mm,
-                                 r.crossmember.left.holes.size()));
+    CHECK(dxf.out == fmt::format("{:.1f} {:.1f} {}\n", r.crossmember->left.width_mm, r.crossmember->left.height_mm,
+                                 r.crossmember->left.holes.size()));
     const std::string list = test::fileText(folder / "out" / "cut-list.csv");
     for (const char* part : {"middle", "leg left", "flange left", "captive nut", "standoff M1l", "inner sleeve", "fish plate"})
         CHECK(list.find(part) != std::string::npos);

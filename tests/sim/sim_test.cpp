@@ -122,12 +122,12 @@ TEST_CASE("one who measures well and believes the bench is marked right", "[sim]
                     if (j - i <= 3 || (i < 2 && j >= 8)) take(b, r, "tape", names[i], names[j]);
         }
         r = analysis::analyse(b, 1);
-        REQUIRE(r.chassis.solution.status == tape::Status::Solved);
+        REQUIRE(r.chassis.solution->status == tape::Status::Solved);
         // what stands out is named and taped again
         for (int round = 0; round < 4; ++round) {
             std::vector<std::pair<std::string, std::string>> wrong;
-            for (size_t i = 0; i < r.chassis.solution.readings.size(); ++i)
-                if (r.chassis.solution.readings[i].verdict == tape::Verdict::Retape &&
+            for (size_t i = 0; i < r.chassis.solution->readings.size(); ++i)
+                if (r.chassis.solution->readings[i].verdict == tape::Verdict::Retape &&
                     r.chassis.survey.readings[i].kind == ReadingKind::Tape)
                     wrong.emplace_back(r.chassis.survey.points[r.chassis.survey.readings[i].from].name,
                                        r.chassis.survey.points[r.chassis.survey.readings[i].to].name);
@@ -136,7 +136,7 @@ TEST_CASE("one who measures well and believes the bench is marked right", "[sim]
             r = analysis::analyse(b, 2 + round);
         }
         CHECK(analysis::markPractice(b, r).marks.empty()); // nothing of the truth before the answers are handed in
-        for (const auto& f : r.chassis.condition.figures) {
+        for (const auto& f : r.chassis.condition->figures) {
             const std::string key = f.key;
             if (key != "diamond" && key != "twist" && key != "rail-difference" && key != "sidesway" && key != "sag") continue;
             if (std::abs(f.value_mm) > b.settings.frame_tolerance_mm)

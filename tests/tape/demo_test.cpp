@@ -29,11 +29,11 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
         REQUIRE(ran.code == 0);
         build::Build b;
         const auto r = surveyed(test::fileText(folder / "tern-chassis.csv"), b, build::the_chassis);
-        REQUIRE(r.chassis.solution.status == tape::Status::Solved);
+        REQUIRE(r.chassis.solution->status == tape::Status::Solved);
         CHECK(r.chassis.survey.points.size() == 34);
         CHECK(r.chassis.survey.readings.size() >= 180);
         std::vector<double> redundancy;
-        for (const auto& a : r.chassis.solution.readings) redundancy.push_back(a.redundancy);
+        for (const auto& a : r.chassis.solution->readings) redundancy.push_back(a.redundancy);
         std::nth_element(redundancy.begin(), redundancy.begin() + static_cast<std::ptrdiff_t>(redundancy.size() / 2),
                          redundancy.end());
         CHECK(redundancy[redundancy.size() / 2] >= 0.5);
@@ -43,10 +43,10 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
                 break;
             }
         // the hidden diamond of 5.2 mm lies inside its ± (here widened to three σ, so that ten of ten may be asked for)
-        for (const auto& f : r.chassis.condition.figures)
+        for (const auto& f : r.chassis.condition->figures)
             if (f.kind == tape::FigureKind::Diamond) CHECK(std::abs(f.value_mm - 5.2) < f.half_width_mm * 3 / 1.96);
         const auto body = surveyed(test::fileText(folder / "petrel-body.csv"), b, build::the_body);
-        REQUIRE(body.body.solution.status == tape::Status::Solved);
+        REQUIRE(body.body.solution->status == tape::Status::Solved);
         CHECK(body.body.survey.points.size() >= 20);
         CHECK(body.body.survey.readings.size() >= 110);
     }

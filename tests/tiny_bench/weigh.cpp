@@ -50,9 +50,9 @@ std::optional<Card> card(const build::Build& b, const Results&, build::SubjectId
     return c;
 }
 
-void addPages(const SheetAsked& asked, std::vector<sheet::Drawing>& pages) {
+void addPages(const build::Build& b, const Results&, std::vector<sheet::Drawing>& pages) {
     sheet::Drawing page{297, 210, {}};
-    page.add(sheet::Text{{20, 20}, fmt::format("Weighed: {:.0f} kg", total(asked.b)), 5});
+    page.add(sheet::Text{{20, 20}, fmt::format("Weighed: {:.0f} kg", total(b)), 5});
     pages.push_back(std::move(page));
 }
 
@@ -64,7 +64,7 @@ void addFiles(const build::Build& b, const Results&, FileKeeper& out) {
 std::string json(const build::Build& b, const Results&) { return fmt::format("{{\"total_kg\": {}}}\n", total(b)); }
 
 const BenchInfo weigh_bench{
-    "weigh",  "Weigh", "What do the wheels carry?", "what the wheels carry", begun, headlineOf, view, addFindings, card, addPages,
+    "weigh",  "Weigh", "What do the wheels carry?", "what the wheels carry", begun, headlineOf, {{"sheet", "The sheet", view}}, addFindings, card, addPages,
     addFiles, json};
 
 } // namespace

@@ -2,11 +2,6 @@
 
 namespace gorvet::desk {
 
-sheet::Drawing MakeBench::draw(const Document& d, const ViewState& state, double width, double height,
-                               const sheet::Format& f) const {
-    return analysis::makeView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
-}
-
 std::vector<Starter> MakeBench::starters(const Document& d, const ViewState&) const {
     std::vector<Starter> list = {{tr("mount all"), "mount all"},
                                  {tr("biscuit"), "biscuit "},

@@ -10,7 +10,6 @@ class MakeBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(MakeBench)
 public:
     MakeBench() : Bench("make") {}
-    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     QString placeholder() const override { return tr("what to make, like  mount all"); }
 };

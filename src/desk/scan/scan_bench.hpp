@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/shell/bench.hpp"
+#include "desk/shell/tool.hpp"
 
 #include <QCoreApplication>
 
@@ -11,7 +12,8 @@ class ScanBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(ScanBench)
 public:
     ScanBench() : Bench("scan") {}
-    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
+    std::vector<Act> acts() const override;
+    bool dragged(Desk&, const Drag&, bool let_go) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     QString placeholder() const override { return tr("a scan's place, like  scan shell move 0 0 -20"); }
 };

@@ -1,31 +1,30 @@
 #pragma once
 
 #include "analysis/bench.hpp"
-#include "desk/shell/document.hpp"
+#include "desk/shell/desk.hpp"
 
-#include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
 
 namespace gorvet::desk {
 
-/// What the window knows beyond the document: which subject Tape shows, what is picked, which proposal is shown.
+struct Drag;
+
+/// What the window knows beyond the document: which subject is shown where a sheet has one, what is picked, which proposal is
+/// shown.
 struct ViewState {
     build::SubjectId subject = build::the_chassis;
     std::string selected;
     int skip = 0;         ///< how many proposed readings were passed over
-    bool compare = false; ///< Sit shows what costs what, Scan its clearances pair by pair
-    bool way = false;     ///< Scan shows the way in
-    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> pairs;  ///< of the scans
-    std::function<sheet::Drawing(double width, double height, const sheet::Format&)> way_in; ///< of the scans, too
-    std::function<const std::vector<analysis::SeatingClearance>*()> seatings; ///< how near they come in each seating
+    std::size_t view = 0; ///< which of the bench's sheets, by its place
 };
 
-/// A button that begins a line, or gives a whole one (`line` without a blank at its end).
+/// A button that begins a line, gives a whole one (`line` without a blank at its end), or does an act.
 struct Starter {
     QString label;
     QString line;
+    const char* act = nullptr;
 };
 
 /// A proposal for the entry line: a figure and Enter complete it.
@@ -46,11 +45,22 @@ public:
     const analysis::BenchInfo& info() const { return *info_; }
     std::string_view key() const { return info_->key; }
     QString name() const { return QString::fromUtf8(info_->name); }
-    /// Unless it says otherwise, the bench's view.
-    virtual sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const;
+    const std::vector<analysis::BenchView>& views() const { return info_->views; }
+    /// The sheet that is shown; nullptr for a bench that has none.
+    const analysis::BenchView* view(const ViewState& state) const {
+        return state.view < views().size() ? &views()[state.view] : nullptr;
+    }
+    /// What is to be drawn on a sheet besides what is picked.
+    virtual analysis::ViewOptions options(const Document&, const ViewState& state) const { return {state.selected, {}, 0}; }
+    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const;
     virtual std::vector<Starter> starters(const Document&, const ViewState&) const { return {}; }
     virtual std::optional<Proposal> proposal(const Document&, const ViewState&) const { return std::nullopt; }
     virtual QString placeholder() const { return {}; }
+    virtual std::vector<Act> acts() const { return {}; }
+    /// A build was opened.
+    virtual void opened(Desk&) const {}
+    /// Takes something that is dragged, or was let go; false: it is not this bench's.
+    virtual bool dragged(Desk&, const Drag&, bool /*let_go*/) const { return false; }
 
 private:
     const analysis::BenchInfo* info_;

@@ -1,6 +1,7 @@
 #include "desk/shell/document.hpp"
 
 #include "analysis/findings.hpp"
+#include "analysis/slow.hpp"
 
 #include <QDateTime>
 #include <QLocale>
@@ -76,9 +77,23 @@ void Document::close() {
     emit changed();
 }
 
-void Document::setScanFindings(const std::vector<analysis::Finding>& findings) {
-    std::erase_if(results_.findings, [](const analysis::Finding& f) { return f.bench() == "scan"; });
-    results_.findings.insert(results_.findings.end(), findings.begin(), findings.end());
+void Document::takeSlow(const analysis::Results& with, std::string_view unmade) {
+    results_.scans = with.scans;
+    if (!unmade.empty()) results_.stopped.emplace(unmade);
+    analysis::findAgain(shown_, results_);
+    emit changed();
+}
+
+void Document::stopSlow(std::string_view key) {
+    results_.stopped.emplace(key);
+    emit changed();
+}
+
+void Document::beginAgain(const std::vector<std::string_view>& keys) {
+    for (const std::string_view key : keys) {
+        if (const auto stopped = results_.stopped.find(key); stopped != results_.stopped.end()) results_.stopped.erase(stopped);
+        if (const analysis::SlowNode* node = analysis::slowNode(key)) beginAgain(node->needs);
+    }
 }
 
 const build::Build& Document::latest() const { return store_ ? store_->build() : shown_; }

@@ -28,8 +28,12 @@ public:
     /// What is kept: a line typed now is read against this.
     const build::Build& latest() const;
     const analysis::Results& results() const { return results_; }
-    /// What the scans show to be seen to: shown with the findings of the results until those change.
-    void setScanFindings(const std::vector<analysis::Finding>&);
+    /// Takes slow nodes that were made beside the window, and finds again. `unmade`: one that was made and still is not of now.
+    void takeSlow(const analysis::Results& with, std::string_view unmade);
+    /// A slow node was stopped by hand: it is not begun again before something changes.
+    void stopSlow(std::string_view key);
+    /// Somebody asks for them: what was stopped of them and of what they need is begun again.
+    void beginAgain(const std::vector<std::string_view>& keys);
     /// Newer readings are kept than those that are shown.
     bool stale() const { return store_ && results_.revision != store_->revision(); }
     const store::Store* store() const { return store_.get(); }

@@ -33,6 +33,7 @@ EntryLine::EntryLine(QWidget* parent)
     field_->installEventFilter(this);
     connect(field_, &QLineEdit::textChanged, this, [this] {
         pair_->setEnabled(takesProposal() || field_->text().isEmpty());
+        keys_->setVisible(field_->text().isEmpty() && instrument_->isHidden()); // what is typed needs the room
         pair_->setVisible(proposal_ && (field_->text().isEmpty() || takesProposal()));
         emit edited();
     });
@@ -62,8 +63,8 @@ void EntryLine::setProposal(const std::optional<Proposal>& proposal, const QStri
     pair_->setStyleSheet(QString("font-family: \"Gorvet Mono\"; font-size: %1px").arg(field_->fontInfo().pixelSize()));
     pair_->setVisible(proposal && (field_->text().isEmpty() || takesProposal()));
     field_->setPlaceholderText(proposal ? tr("length") : QString());
-    keys_->setText(proposal ? tr("Enter keeps · Down other pair · F1 what can be typed")
-                            : tr("Enter keeps · F1 what can be typed"));
+    keys_->setText(proposal ? tr("Enter keeps · Down other pair · F1 find anything")
+                            : tr("Enter keeps · Tab completes · F1 find anything"));
     if (field_->text().isEmpty()) setEcho(proposal ? proposal->hint : placeholder, "");
 }
 
@@ -73,7 +74,25 @@ void EntryLine::beginWith(const QString& text) {
     field_->setCursorPosition(static_cast<int>(text.size()));
 }
 
-void EntryLine::clear() { field_->clear(); }
+void EntryLine::clear() {
+    field_->clear();
+    shown_ = before_.size();
+}
+
+void EntryLine::remember(const QString& line) {
+    constexpr qsizetype most = 200;
+    if (before_.isEmpty() || before_.back() != line) before_ << line;
+    if (before_.size() > most) before_.removeFirst();
+    shown_ = before_.size();
+}
+
+/// Earlier lines, and back to the empty one.
+void EntryLine::browse(int step) {
+    const qsizetype to = std::clamp<qsizetype>(shown_ + step, 0, before_.size());
+    if (to == shown_) return;
+    shown_ = to;
+    field_->setText(to < before_.size() ? before_[to] : QString());
+}
 
 void EntryLine::setInstrument(const QString& words, bool trouble) {
     instrument_->setText(words.isEmpty() || trouble ? words : words + tr(" · F7 takes the reading"));
@@ -107,12 +126,18 @@ void EntryLine::pointAt(int column) {
 bool EntryLine::eventFilter(QObject* watched, QEvent* event) {
     if (watched == field_ && event->type() == QEvent::KeyPress) {
         const auto* key = static_cast<QKeyEvent*>(event);
-        if (key->key() == Qt::Key_Down || key->key() == Qt::Key_Up) {
-            emit otherPair(key->key() == Qt::Key_Down ? 1 : -1);
+        emit typed();
+        if (key->key() == Qt::Key_Up) return browse(-1), true;
+        if (key->key() == Qt::Key_Down) {
+            if (shown_ < before_.size())
+                browse(1);
+            else
+                emit otherPair(key->modifiers() & Qt::ShiftModifier ? -1 : 1);
             return true;
         }
-        if (key->key() == Qt::Key_Escape) {
-            field_->clear();
+        if (key->key() == Qt::Key_Tab && !field_->text().isEmpty()) return emit complete(), true;
+        if (key->key() == Qt::Key_Escape && !field_->text().isEmpty()) {
+            clear();
             return true;
         }
     }

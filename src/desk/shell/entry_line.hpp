@@ -29,11 +29,15 @@ public:
     /// Tells a point's name from a figure: names may begin with one.
     void setIsName(std::function<bool(const QString&)> is_name) { is_name_ = std::move(is_name); }
     QLineEdit* field() { return field_; }
+    /// A line that was taken: Up brings it back.
+    void remember(const QString& line);
 
 signals:
     void submitted(const QString& line);
     void edited();
     void otherPair(int step);
+    void complete(); ///< Tab: the word that is begun
+    void typed();    ///< a key was used
 
 protected:
     bool eventFilter(QObject*, QEvent*) override;
@@ -45,6 +49,9 @@ private:
     QLabel* echo_;
     QLabel* keys_;
     QLabel* instrument_;
+    void browse(int step);
+    QStringList before_;  ///< lines that were taken, the newest last
+    qsizetype shown_ = 0; ///< of them; as many as there are: none
     std::optional<Proposal> proposal_;
     std::function<bool(const QString&)> is_name_;
 };

@@ -2,54 +2,58 @@
 
 #include "desk/shell/bench.hpp"
 #include "desk/shell/theme.hpp"
-#include "formats/points_csv.hpp"
-#include "formats/readings_csv.hpp"
+#include "desk/shell/tool.hpp"
 
 #include <QMainWindow>
 #include <QTimer>
 #include <functional>
+#include <map>
 #include <memory>
 
 class QLabel;
 class QMenu;
 class QStackedWidget;
+class QBoxLayout;
 class QHBoxLayout;
 class QPushButton;
 class QScrollArea;
 class QSettings;
-
-namespace gorvet::analysis {
-struct LaidScan;
-}
+class QToolButton;
 
 namespace gorvet::desk {
 
 class CallOut;
 class CardView;
 class EntryLine;
+class Finder;
+struct Findable;
 class InstrumentLink;
+class LineWords;
 class RuleView;
-class ScanRoom;
-class ScenePane;
-struct ScenePick;
 class SheetView;
+class Space;
 class VerbStrip;
 
-/// The desk: verb strip, one sentence, the sheet with its cards, the entry line, The Rule.
-class MainWindow : public QMainWindow {
+/// The desk: verb strip, one sentence, the sheet with its cards, the entry line, The Rule. It knows no bench by name.
+class MainWindow : public QMainWindow, private Desk {
     Q_OBJECT
 public:
     MainWindow();
     ~MainWindow() override;
     /// Opens a build; says in the window why it can't.
     bool openFile(const QString& path);
-    bool makeFile(const QString& path);
-    Document& document() { return document_; }
+    bool makeFile(const QString& path) override;
+    Document& document() override { return document_; }
+    SlowWork& slow() override { return slow_; }
+    Space& space() override { return *space_; }
     void setGround(Ground);
     void setTextScale(double);
     /// Shows the bench of that key; nothing happens where there is none.
     void setBench(std::string_view key);
     std::string_view shownBench() const { return bench().key(); }
+    /// Shows one of its sheets.
+    void setView(std::string_view key);
+    std::string_view shownView() const override;
     /// Where a line comes from: only the entry line is cleared by what it gave, and a card hears its own errors.
     enum class From { EntryLine, Card, Elsewhere };
     /// Reads and keeps one line, as if typed. True when it was taken.
@@ -57,7 +61,7 @@ public:
     /// Window, bench, ground, text size and sound as they were left.
     void recall(QSettings&);
     void remember(QSettings&) const;
-    InstrumentLink& instruments() { return *instruments_; }
+    InstrumentLink& instruments() override { return *instruments_; }
     /// Fills the window with the next reading, or goes back to the desk.
     void toggleCallOut();
 
@@ -65,103 +69,92 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
-    void showBench(int index);
+    // what acts and tools use
+    Worker& worker() override { return worker_; }
+    QWidget* over() override { return this; }
+    build::SubjectId subject() const override { return state_.subject; }
+    void turn(std::string_view bench, std::string_view view) override;
+    void say(const QString& text, const char* role = "good") override;
+    bool keep(const Result<build::Edit>&) override;
+    void take(std::unique_ptr<Tool>) override;
+    void putDown() override;
+
+    // parts
     void buildMenu();
+    QAction* addAct(QMenu*, const Act&);
     void buildCentral();
+    QWidget* buildWelcome();
+    QLayout* buildHead();
+    QLayout* buildSheet();
+    QLayout* buildFoot();
+    QWidget* buildRule();
+    void buildCard(QWidget* over);
+    void buildCallOut();
+    void buildSpace();
+    void buildInstruments(QMenu*);
     void shortcuts();
+
+    // showing
+    void showBench(int index);
+    void showView(std::size_t index);
     void refresh();
+    void refreshMarks();
     void refreshWords();
-    void refreshSubjects(bool shown);
-    void turnTo(build::SubjectId);
-    QString subjectName() const;
+    void refreshViews();
+    void refreshSubjects();
     void refreshStarters();
+    void refreshTool();
+    void want();
+    void turnTo(build::SubjectId);
     void preview();
+    void refreshLineWords();
+    void showWords(); ///< the row above the line, where there is room for it
+    void completeWord();
+    void replaceBegun(const QString& word);
+    bool pickedPoint(const QString& tag); ///< its name goes on the line that waits for one
+    std::vector<Findable> findables();
+    void find();
     void showCard(const QString& tag, const QPoint& at, QWidget* from);
-    void slideBody(double mm);
+    bool inSpace() const; ///< the sheet shows the scans
+    void drag(const Drag&, bool let_go);
+    void picked(const Pick&);
+    bool escape();
+
+    // long work, call-out, instruments, files
     void watch(Worker&);
     const Worker* anyWork() const;
     void showWork();
     void cancelWork();
     void refreshCallOut(bool sound);
     void takeCalledOut(const QString& text);
-    void showHelp();
     void showLog();
-    void importReadings();
-    void keepImported(const build::Edit&, const std::vector<formats::CsvProblem>&, const std::string& remark);
-    /// Draws pages beside the window and writes them as PDF.
-    void writePages(const QString& path, const QString& what, const std::string& title,
-                    std::function<std::vector<sheet::Drawing>(const build::Build&, const analysis::Results&)> pages);
-    void keepImport(const Result<formats::ReadReadings>&);
     void addPhoto(const QString& line);
-    void importPoints(formats::PointsAre);
-    void exportReport();
-    void buildInstrumentMenu();
     void connectInstrument(const QString& address);
     void askInstrument();
     void takeReading();
     void takeFigure(const QString& figure, const QString& instrument);
-    void practise(int difficulty);
-    void playPractice();
-    void exportEverything();
-    void exportBuildSheet();
-    // scans
-    void buildScene();
-    bool inSpace() const; ///< the sheet shows the scans
-    void showSpace();
-    void showOverlay();
-    void addScan();
-    void beginLaying();
-    void askLaying();
-    void finishLaying(build::ScanId, const std::function<void(std::function<void(Result<analysis::LaidScan>)>)>& lay);
-    void pickForLaying(const ScenePick&);
-    void beginFitting();
-    void askFitting();
-    void answerFitting(int button);
-    void goToStation(double station_mm);
-    void answerLaying(int button);
-    void pickedInSpace(const ScenePick&);
-    void tryBody(const std::array<double, 3>& by_mm);
-    void keepDropped(const Result<build::Edit>&);
-    void dropCorner(quint32 cut, int corner, const std::array<double, 3>& at);
-    void dropBody(const std::array<double, 3>& by_mm);
-    void sayWayIn();
-    void findSeatings();
-    void exportCutMap();
-    void keepCuts();
-    void savePicture();
-    void say(const QString& text, const char* role = "good");
+
     entry::Context context() const;
     const Bench& bench() const { return *benches_[static_cast<size_t>(current_)]; }
+    const analysis::BenchView* view() const { return bench().view(state_); }
 
     Document document_;
+    SlowWork slow_{document_};
     Theme theme_{Ground::Day, 1.0};
     ViewState state_;
     std::vector<std::unique_ptr<Bench>> benches_;
+    std::map<std::string_view, std::size_t> views_; ///< which sheet of each bench was shown last
     int current_ = 0;
     double slide_mm_ = 0;
-    bool sit_in_space_ = false; ///< Sit shows the scans, too
-    /// A scan that is being laid: by picks on it and where they belong, on the datum by three, two, one, or on surveyed points.
-    struct Laying {
-        enum Way { Picks, Markers, Symmetry, Datum, Survey };
-        build::ScanId scan;
-        Way way = Picks;
-        std::vector<std::array<double, 3>> places; ///< of the datum
-        std::vector<std::pair<build::PointId, std::array<double, 3>>> surveyed;
-        std::vector<std::array<std::array<double, 3>, 2>> pairs;
-        std::optional<std::array<double, 3>> half;
-    };
-    std::optional<Laying> laying_;
-    /// Places that are picked for a shape through them.
-    struct Fitting {
-        int shape = 0;
-        std::vector<std::array<double, 3>> places;
-        int layer = 0;
-    };
-    std::optional<Fitting> fitting_;
+    std::unique_ptr<Tool> tool_;
     bool calling_out_ = false;
     bool called_out_ = false; ///< a figure of the call-out waits for its verdict
+    bool more_words_ = false; ///< all that begins a line here is offered
+    bool tapping_ = false;    ///< the line is made by taps: keys are shown, too
     QTimer patience_;
+    QTimer words_soon_; ///< what may stand next is looked for once the key was taken
 
+    std::map<std::string_view, QAction*> acts_;
     QMenu* menu_ = nullptr;
     QAction* undo_ = nullptr;
     QAction* redo_ = nullptr;
@@ -171,15 +164,19 @@ private:
     QLabel* below_ = nullptr;
     std::map<build::SubjectId, QPushButton*> subjects_; ///< of what can be surveyed, one each
     QHBoxLayout* subject_row_ = nullptr;
+    QWidget* view_buttons_ = nullptr;
     SheetView* sheet_ = nullptr;
     QStackedWidget* sheet_stack_ = nullptr;
-    ScenePane* scene_pane_ = nullptr;
-    ScanRoom* room_ = nullptr;
+    Space* space_ = nullptr;
     CardView* card_ = nullptr;
+    QWidget* tool_row_ = nullptr;
     QWidget* starters_ = nullptr;
     QHBoxLayout* starter_row_ = nullptr;
     QScrollArea* starter_scroll_ = nullptr;
+    QToolButton* bench_acts_ = nullptr; ///< all that the bench can do
     EntryLine* entry_ = nullptr;
+    LineWords* line_words_ = nullptr;
+    Finder* finder_ = nullptr;
     RuleView* rule_ = nullptr;
     CallOut* call_out_ = nullptr;
     InstrumentLink* instruments_ = nullptr;

@@ -3,15 +3,18 @@
 
 #include "analysis/cards.hpp"
 #include "analysis/overlay.hpp"
-#include "desk/scan/scan_room.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
+#include "desk/shell/line_words.hpp"
 #include "desk/shell/verb_strip.hpp"
 #include "desk/view3d/scene_pane.hpp"
 #include "desk/widgets/card_view.hpp"
 #include "desk/widgets/rule_view.hpp"
+#include "entry/next_words.hpp"
 #include "prompt/context.hpp"
+
+#include <algorithm>
 
 #include <QAction>
 #include <QApplication>
@@ -36,7 +39,8 @@ void MainWindow::turnTo(build::SubjectId subject) {
     refresh();
 }
 
-void MainWindow::refreshSubjects(bool shown) {
+void MainWindow::refreshSubjects() {
+    const bool shown = bench().info().by_subject;
     const build::Build& b = document_.build();
     if (!b.subjects.contains(state_.subject)) state_.subject = build::the_chassis; // it was removed, or another build opened
     std::erase_if(subjects_, [&](const auto& entry) {
@@ -61,10 +65,8 @@ void MainWindow::refreshSubjects(bool shown) {
     }
 }
 
-QString MainWindow::subjectName() const { return QString::fromStdString(build::nameOf(document_.build(), state_.subject)); }
-
 entry::Context MainWindow::context() const {
-    const auto subject = bench().key() == "tape" ? state_.subject : build::the_chassis;
+    const auto subject = bench().info().by_subject ? state_.subject : build::the_chassis;
     return prompt::contextFor(document_.results(), subject, document_.user().toStdString(),
                               QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
 }
@@ -110,7 +112,10 @@ bool MainWindow::enter(const QString& line, From from) {
     state_.skip = 0;
     if (auto kept = document_.keep(understood->edit); !kept) return complain(kept.error()); // what follows is drawn by `changed`
     if (from == From::Card) card_->close();
-    if (from == From::EntryLine) entry_->clear();
+    if (from == From::EntryLine) {
+        entry_->remember(line);
+        entry_->clear();
+    }
     QString said = tr("kept: %1").arg(QString::fromStdString(understood->echo));
     if (const auto next = document_.stale() ? std::nullopt : bench().proposal(document_, state_))
         said += tr(" · next: %1").arg(next->hint);
@@ -119,6 +124,7 @@ bool MainWindow::enter(const QString& line, From from) {
 }
 
 void MainWindow::showCard(const QString& tag, const QPoint& at, QWidget* from) {
+    if (pickedPoint(tag)) return;
     const auto card = analysis::cardFor(document_.build(), document_.results(), state_.subject, tag.toStdString());
     if (!card) return;
     state_.selected = tag.toStdString();
@@ -127,24 +133,63 @@ void MainWindow::showCard(const QString& tag, const QPoint& at, QWidget* from) {
     card_->show(*card, document_.history(card->journal_table, card->journal_id), from->mapTo(desk, at), theme_);
 }
 
-void MainWindow::slideBody(double mm) {
-    slide_mm_ = 0;
-    // sliding the body edge is a decision about where its pins stand: the same as dragging it in space
-    keepDropped(analysis::movePins(document_.latest(), mm, 0));
-    rule_->refresh();
+// ---- the line that builds itself
+
+/// In place of the first words while a line is begun.
+void MainWindow::refreshLineWords() {
+    // a figure that completes what is proposed counts with it
+    QString line = entry_->field()->text();
+    if (const QString full = entry_->fullLine(); full != line.trimmed()) line = full + (line.endsWith(' ') ? " " : "");
+    if (!line.isEmpty()) more_words_ = false;
+    const bool begun = document_.isOpen() && (!line.isEmpty() || more_words_);
+    if (begun) {
+        auto next = entry::nextWords(document_.latest(), context(), line.toStdString(), bench().info().name);
+        if (more_words_) // what can be typed on every bench
+            for (std::string& w : entry::nextWords(document_.latest(), context(), {}, "Build").words)
+                next.words.push_back(std::move(w));
+        line_words_->show(next, tapping_);
+    }
+    line_words_->setVisible(begun);
+    starters_->setVisible(!begun);
+    showWords();
 }
 
-/// What is typed over a view, and means nothing there, goes on the line.
-void MainWindow::keyPressEvent(QKeyEvent* e) {
-    QLineEdit* const field = calling_out_ ? call_out_->field() : entry_->field();
-    const bool command = e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier);
-    if (command || e->text().isEmpty() || !e->text().front().isPrint() || !field->isVisible() || focusWidget() == field) {
-        QMainWindow::keyPressEvent(e);
-        return;
+void MainWindow::replaceBegun(const QString& word) {
+    const QString line = entry_->field()->text();
+    const qsizetype blank = line.lastIndexOf(' ');
+    entry_->beginWith((line.endsWith(' ') ? line : line.left(blank + 1)) + word + ' ');
+}
+
+/// The one word that fits, or as much as all that fit have in common.
+void MainWindow::completeWord() {
+    const auto next = entry::nextWords(document_.latest(), context(), entry_->field()->text().toStdString(), bench().info().name);
+    if (next.words.empty()) return;
+    std::string common = next.words.front();
+    for (const std::string& w : next.words) {
+        const auto differs = std::mismatch(common.begin(), common.end(), w.begin(), w.end()).first;
+        common.erase(differs, common.end());
     }
-    field->setFocus();
-    QKeyEvent typed(e->type(), e->key(), e->modifiers(), e->text());
-    QCoreApplication::sendEvent(field, &typed);
+    if (next.words.size() == 1)
+        replaceBegun(QString::fromStdString(common));
+    else if (common.size() > next.begun.size())
+        entry_->beginWith(entry_->field()->text() + QString::fromStdString(common.substr(next.begun.size())));
+}
+
+bool MainWindow::pickedPoint(const QString& tag) {
+    const QString line = entry_->field()->text();
+    if (line.isEmpty() || !tag.startsWith("point:")) return false;
+    const auto point = document_.latest().points.find(build::PointId{tag.mid(6).toUInt()});
+    if (point == document_.latest().points.end()) return false;
+    QString before = line;
+    if (!before.endsWith(' ')) before += ' ';
+    const auto next = entry::nextWords(document_.latest(), context(), before.toStdString(), bench().info().name);
+    if (!next.point) return false;
+    // a pin looks for a bare name on the body first
+    const auto& subject = document_.latest().subjects.at(point->second.subject);
+    const bool other = point->second.subject != context().subject || before.startsWith("pin ");
+    entry_->beginWith(before + (other ? QString::fromStdString(subject.name) + ':' : QString()) +
+                      QString::fromStdString(point->second.name) + ' ');
+    return true;
 }
 
 } // namespace gorvet::desk

@@ -1,7 +1,6 @@
-// The window and its measuring instruments, and practice.
+// The window and its measuring instruments.
 #include "desk/shell/main_window.hpp"
 
-#include "analysis/practice.hpp"
 #include "desk/instruments/instrument_link.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/call_out.hpp"
@@ -11,37 +10,24 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
-#include <QRandomGenerator>
 
 namespace gorvet::desk {
 
-void MainWindow::buildInstrumentMenu() {
-    instruments_ = new InstrumentLink(this);
-    QMenu* menu = menu_->addMenu(tr("Instruments"));
+void MainWindow::buildInstruments(QMenu* in) {
+    QMenu* menu = in->addMenu(tr("Instruments"));
     menu->setObjectName("instrumentMenu");
-    const auto add = [this](QMenu* to, const QString& text, const char* name, const QKeySequence& keys, auto&& use) {
-        QAction* action = to->addAction(text);
-        action->setObjectName(name);
-        if (!keys.isEmpty()) {
-            action->setShortcut(keys);
-            action->setShortcutContext(Qt::ApplicationShortcut);
-            addAction(action);
-        }
-        connect(action, &QAction::triggered, this, use);
-        return action;
-    };
-    add(menu, tr("Take the reading"), "takeReading", QKeySequence("F7"), [this] { takeReading(); });
-    keep_at_once_ = add(menu, tr("Keep what it reads at once"), "keepAtOnce", QKeySequence("Shift+F7"), [this] {
-        say(keep_at_once_->isChecked() ? tr("what an instrument reads is kept at once")
-                                       : tr("what an instrument reads waits for Enter"));
-    });
+    addAct(menu, {"takeReading", tr("Take the reading"), QKeySequence("F7"), [this](Desk&) { takeReading(); }});
+    keep_at_once_ = addAct(menu, {"keepAtOnce", tr("Keep what it reads at once"), QKeySequence("Shift+F7"), [this](Desk&) {
+                                      say(keep_at_once_->isChecked() ? tr("what an instrument reads is kept at once")
+                                                                     : tr("what an instrument reads waits for Enter"));
+                                  }});
     keep_at_once_->setCheckable(true);
     menu->addSeparator();
-    add(menu, tr("Let go of the instrument"), "letGoInstrument", {}, [this] { instruments_->letGo(); });
-    add(menu, tr("Connect to a socket…"), "connectSocket", {}, [this] {
-        const QString path = ask::fileToOpen(this, tr("The instrument's socket"), tr("All files (*)"));
-        if (!path.isEmpty()) connectInstrument("socket:" + path);
-    });
+    addAct(menu, {"letGoInstrument", tr("Let go of the instrument"), {}, [this](Desk&) { instruments_->letGo(); }});
+    addAct(menu, {"connectSocket", tr("Connect to a socket…"), {}, [this](Desk&) {
+                      const QString path = ask::fileToOpen(this, tr("The instrument's socket"), tr("All files (*)"));
+                      if (!path.isEmpty()) connectInstrument("socket:" + path);
+                  }});
     QMenu* lines = menu->addMenu(tr("Connect to a serial line"));
     connect(lines, &QMenu::aboutToShow, this, [this, lines] {
         lines->clear();
@@ -49,12 +35,6 @@ void MainWindow::buildInstrumentMenu() {
             connect(lines->addAction(line), &QAction::triggered, this, [this, line] { connectInstrument(line); });
         if (lines->isEmpty()) lines->addAction(tr("there is none"))->setEnabled(false);
     });
-    QMenu* practice = menu_->addMenu(tr("Practise on a crooked frame"));
-    practice->setObjectName("practiceMenu");
-    for (const auto& [text, name, difficulty] :
-         {std::tuple{tr("plainly crooked…"), "practise1", 1}, std::tuple{tr("crooked in two ways…"), "practise2", 2},
-          std::tuple{tr("hardly crooked, on an uneven floor…"), "practise3", 3}})
-        add(practice, text, name, {}, [this, level = difficulty] { practise(level); });
     connect(instruments_, &InstrumentLink::stateChanged, this, [this] {
         entry_->setInstrument(instruments_->words(), instruments_->inTrouble());
         askInstrument();
@@ -120,36 +100,6 @@ void MainWindow::takeFigure(const QString& figure, const QString& instrument) {
         enter(entry_->fullLine(), From::EntryLine);
     else
         say(tr("%1 reads %2 · Enter keeps it").arg(instrument, figure));
-}
-
-void MainWindow::practise(int difficulty) {
-    const QString path =
-        ask::fileToMake(this, tr("Where to keep the practice frame"), tr("Gorvet builds (*.gorvet)"), "practice.gorvet");
-    if (path.isEmpty()) return;
-    if (!makeFile(path.endsWith(".gorvet") ? path : path + ".gorvet")) return;
-    const auto seed = static_cast<std::uint32_t>(qEnvironmentVariableIsSet("GORVET_PRACTICE_SEED")
-                                                     ? qEnvironmentVariableIntValue("GORVET_PRACTICE_SEED")
-                                                     : QRandomGenerator::global()->bounded(1, 1'000'000));
-    if (auto kept = document_.keep(
-            {tr("begin the practice frame %1").arg(seed).toStdString(), analysis::beginPractice(seed, difficulty)});
-        !kept) {
-        ask::tell(this, tr("Not made"), QString::fromStdString(kept.error().text()));
-        return;
-    }
-    playPractice();
-}
-
-void MainWindow::playPractice() {
-    const auto& b = document_.latest();
-    if (!b.practice.on || b.practice.marked) return;
-    QStringList already;
-    for (const auto& [id, r] : b.readings)
-        if (r.value.provenance != build::Provenance::Assumed && b.points.at(r.from).subject == build::the_chassis)
-            already << QString("%1 %2 %3")
-                           .arg(QString::fromUtf8(build::word(r.kind).data()), QString::fromStdString(build::nameOf(b, r.from)),
-                                r.to ? QString::fromStdString(build::nameOf(b, r.to)) : QString())
-                           .trimmed();
-    instruments_->play(static_cast<std::uint32_t>(b.practice.seed), static_cast<int>(b.practice.difficulty), already);
 }
 
 } // namespace gorvet::desk

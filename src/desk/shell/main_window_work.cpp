@@ -1,10 +1,10 @@
 // The window's long work, its call-out, and what it remembers.
 #include "desk/shell/main_window.hpp"
 
-#include "desk/scan/scan_room.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
 #include "desk/shell/verb_strip.hpp"
+#include "desk/space/space.hpp"
 
 #include <QLineEdit>
 #include <QSettings>
@@ -29,8 +29,7 @@ void MainWindow::watch(Worker& worker) {
 }
 
 const Worker* MainWindow::anyWork() const {
-    for (const Worker* w : {static_cast<const Worker*>(&document_.worker()), static_cast<const Worker*>(&worker_),
-                            static_cast<const Worker*>(&room_->worker())})
+    for (const Worker* w : {&document_.worker(), &worker_, &slow_.worker(), &std::as_const(*space_).worker()})
         if (w->running()) return w;
     return nullptr;
 }
@@ -42,7 +41,7 @@ void MainWindow::showWork() {
 void MainWindow::cancelWork() {
     document_.worker().cancel();
     worker_.cancel();
-    room_->worker().cancel();
+    slow_.worker().cancel();
     say(tr("stopping; what is kept stays kept"), "warn");
 }
 

@@ -67,8 +67,25 @@ QLabel[role="bad"] { color: %BAD; }
 QLabel[role="warn"] { color: %WARN; }
 QLabel[role="good"] { color: %GOOD; }
 QDialog, QMessageBox, QPlainTextEdit, QTableWidget { background: %SHEET; }
+QPlainTextEdit, QTextEdit { border: 1px solid %SECOND; selection-background-color: %INK; selection-color: %SHEET; }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; }
-QScrollBar { background: %PANEL; }
+QScrollBar:vertical { background: %PANEL; width: 14px; }
+QScrollBar:horizontal { background: %PANEL; height: 14px; }
+QScrollBar::handle { background: %SECOND; min-height: 30px; min-width: 30px; margin: 3px; }
+QScrollBar::handle:hover { background: %INK; }
+QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
+QScrollBar::add-page, QScrollBar::sub-page { background: none; }
+QSlider::groove:horizontal { background: %SECOND; height: 2px; }
+QSlider::handle:horizontal { background: %INK; width: 14px; margin: -9px 0; }
+QSlider::handle:horizontal:focus { background: %SHEET; border: 2px solid %INK; }
+QCheckBox::indicator { width: 16px; height: 16px; border: 2px solid %SECOND; background: %SHEET; }
+QCheckBox::indicator:checked { background: %INK; border-color: %INK; }
+QCheckBox:focus { text-decoration: underline; }
+QListWidget { background: %SHEET; border: 1px solid %SECOND; }
+QListWidget::item { padding: 6px 8px; }
+QListWidget::item:selected, QTableView::item:selected { background: %INK; color: %SHEET; }
+QListWidget::item:disabled { color: %SECOND; }
+QPushButton[key="true"] { padding: 4px 10px; min-height: 32px; }
 QHeaderView, QHeaderView::section { background: %PANEL; color: %SECOND; border: none; padding: 4px; }
 QTableView::item { padding: 3px 4px; }
 )");

@@ -1,26 +1,20 @@
 #include "desk/sit/sit_bench.hpp"
 
+#include "analysis/move_body.hpp"
+#include "desk/space/space.hpp"
+
 namespace gorvet::desk {
 
-sheet::Drawing SitBench::draw(const Document& d, const ViewState& state, double width, double height,
-                              const sheet::Format& f) const {
-    if (state.compare)
-        return analysis::seatingsView(d.build(), d.results(), width, height, f, state.seatings ? state.seatings() : nullptr);
-    return analysis::sitView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
-}
-
 std::vector<Starter> SitBench::starters(const Document&, const ViewState& state) const {
-    if (state.compare)
-        return {{tr("The sheet again"), "!compareSeatings"},
-                {tr("keep this seating"), "seating keep "},
+    if (view(state)->key == "costs")
+        return {{tr("keep this seating"), "seating keep "},
                 {tr("use one"), "seating use "},
                 {tr("what leads"), "leads "},
                 {tr("channel the floor"), "lower channel "},
                 {tr("raise the floor"), "lower raise-floor "},
                 {tr("kick the rails"), "lower kick "},
                 {tr("none of these"), "lower none"}};
-    return {{tr("What costs what"), "!compareSeatings"},
-            {tr("front tyre"), "tyre front "},
+    return {{tr("front tyre"), "tyre front "},
             {tr("rear tyre"), "tyre rear "},
             {tr("hinge pillar"), "hinge "},
             {tr("centre the body"), "centred"},
@@ -31,6 +25,15 @@ std::vector<Starter> SitBench::starters(const Document&, const ViewState& state)
             {tr("between two features"), "pin "},
             {tr("wheel travel"), "travel "},
             {tr("keep this seating"), "seating keep "}};
+}
+
+bool SitBench::dragged(Desk& desk, const Drag& drag, bool let_go) const {
+    if (drag.what != Drag::What::Body) return false;
+    if (!let_go)
+        desk.space().tryBody(drag.to);
+    else if (!desk.keep(analysis::movePins(desk.document().latest(), drag.to[0], drag.to[2])))
+        desk.space().putBack(); // what can't be kept goes back to where it was
+    return true;
 }
 
 } // namespace gorvet::desk

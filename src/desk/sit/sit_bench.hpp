@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/shell/bench.hpp"
+#include "desk/shell/tool.hpp"
 
 #include <QCoreApplication>
 
@@ -10,7 +11,8 @@ class SitBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(SitBench)
 public:
     SitBench() : Bench("sit") {}
-    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
+    /// The body is dragged: a trial while it is held, a change of its pins when it is let go.
+    bool dragged(Desk&, const Drag&, bool let_go) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     QString placeholder() const override { return tr("what must hold, like  sill front 285"); }
 };

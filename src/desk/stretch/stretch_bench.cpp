@@ -2,11 +2,6 @@
 
 namespace gorvet::desk {
 
-sheet::Drawing StretchBench::draw(const Document& d, const ViewState& state, double width, double height,
-                                  const sheet::Format& f) const {
-    return analysis::stretchView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
-}
-
 std::vector<Starter> StretchBench::starters(const Document& d, const ViewState&) const {
     std::vector<Starter> list = {{tr("rail section"), "rail "}, {tr("cut at"), "cut "}, {tr("change by"), "change "}};
     if (d.build().stretch.wheelbase_change) list.push_back({tr("let the pins decide"), "change free"});

@@ -10,7 +10,6 @@ class StretchBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(StretchBench)
 public:
     StretchBench() : Bench("stretch") {}
-    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     QString placeholder() const override { return tr("where to cut, like  cut 1250"); }
 };

@@ -1,18 +1,33 @@
 #include "desk/tape/tape_bench.hpp"
 
 #include "analysis/survey_lines.hpp"
+#include "desk/tape/practise.hpp"
+#include "desk/tape/tape_acts.hpp"
 
 #include <algorithm>
 #include <cmath>
 
 namespace gorvet::desk {
 
-sheet::Drawing TapeBench::draw(const Document& d, const ViewState& state, double width, double height,
-                               const sheet::Format& f) const {
-    analysis::ViewOptions options;
-    options.selected = state.selected;
-    if (const auto next = proposal(d, state)) options.next = next->points;
-    return analysis::tapeView(d.build(), d.results(), state.subject, options, width, height, f);
+analysis::ViewOptions TapeBench::options(const Document& d, const ViewState& state) const {
+    analysis::ViewOptions o{state.selected, {}, 0};
+    if (const auto next = proposal(d, state)) o.next = next->points;
+    return o;
+}
+
+void TapeBench::opened(Desk& desk) const { playPractice(desk); }
+
+std::vector<Act> TapeBench::acts() const {
+    using formats::PointsAre;
+    return {
+        {"importReadings", tr("Import readings…"), QKeySequence("Ctrl+I"), importReadings},
+        {"importRough", tr("Import points as rough places…"), {}, [](Desk& d) { importPoints(d, PointsAre::Rough); }},
+        {"importDrawing", tr("Import the drawing's figures…"), {}, [](Desk& d) { importPoints(d, PointsAre::Drawing); }},
+        {"importCoordinates", tr("Import measured coordinates…"), {}, [](Desk& d) { importPoints(d, PointsAre::Coordinates); }},
+        {"exportReport", tr("Report \"as found\" as PDF…"), QKeySequence("Ctrl+R"), exportReport},
+        {"practise1", tr("Practise on a crooked frame…"), {}, [](Desk& d) { practise(d, 1); }, true},
+        {"practise2", tr("Practise: crooked in two ways…"), {}, [](Desk& d) { practise(d, 2); }},
+        {"practise3", tr("Practise: hardly crooked, on an uneven floor…"), {}, [](Desk& d) { practise(d, 3); }}};
 }
 
 std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& state) const {
@@ -49,26 +64,26 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
     const auto name = [&](int i) { return QString::fromStdString(s.survey.points[i].name); };
     // a reading that must be taped again comes first; one that was, and said the same, waits for readings that cross it
     const auto suspects = [&](size_t i) -> size_t {
-        for (const auto& group : s.solution.inseparable)
+        for (const auto& group : s.solution->inseparable)
             if (std::find(group.begin(), group.end(), static_cast<int>(i)) != group.end()) return group.size();
         return 1;
     };
     int worst = -1;
-    for (size_t i = 0; i < s.solution.readings.size(); ++i) {
-        const auto& r = s.solution.readings[i];
+    for (size_t i = 0; i < s.solution->readings.size(); ++i) {
+        const auto& r = s.solution->readings[i];
         if (r.verdict != tape::Verdict::Retape || s.survey.readings[i].kind == build::ReadingKind::Coordinates ||
             analysis::takenAgain(d.build(), s.reading_ids[i]))
             continue;
-        if (worst < 0 || std::abs(r.w) > std::abs(s.solution.readings[worst].w)) worst = static_cast<int>(i);
+        if (worst < 0 || std::abs(r.w) > std::abs(s.solution->readings[worst].w)) worst = static_cast<int>(i);
     }
     if (worst >= 0 && state.skip == 0) {
         const auto& r = s.survey.readings[worst];
         const QString points = name(r.from) + (r.to >= 0 ? " " + name(r.to) : QString());
         const QString kind = QString::fromUtf8(build::word(r.kind).data());
         const bool taped = r.kind == build::ReadingKind::Tape;
-        const double rest = s.solution.readings[worst].rest_says;
+        const double rest = s.solution->readings[worst].rest_says;
         // what the rest say is only worth saying where they check it, and where it is the only suspect
-        const bool known = suspects(static_cast<size_t>(worst)) == 1 && s.solution.readings[worst].check == tape::Check::Checked;
+        const bool known = suspects(static_cast<size_t>(worst)) == 1 && s.solution->readings[worst].check == tape::Check::Checked;
         const QString says = known ? tr("the rest say %1")
                                          .arg(QString::fromStdString(
                                              build::isAngle(r.kind) ? units::formatAngle(rest)

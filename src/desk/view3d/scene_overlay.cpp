@@ -183,7 +183,7 @@ void SceneOverlay::paintBands(QPainter& p) {
         y += row;
     };
     line(sheet::Ink::Bad, true, true,
-         view_->unlikeNeeds() ? tr("Fouls: less than the pair needs, travel counted (F5)")
+         view_->unlikeNeeds() ? tr("Fouls: less than the pair needs, travel counted: see pair by pair")
                               : tr("Fouls: less than %1 mm").arg(need.foulsBelow(), 0, 'f', 1));
     line(sheet::Ink::Warn, true, false,
          view_->unlikeNeeds() ? tr("Tight: less than 1.5 times that")

@@ -50,10 +50,6 @@ ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
     words_->setWordWrap(true);
     words_->hide();
     column->addWidget(words_);
-    asking_ = new QWidget;
-    asking_->setObjectName("sceneAsking");
-    asking_->hide();
-    column->addWidget(asking_);
     missing_ = new QLabel(tr(
         "This system shows no 3-D pictures (OpenGL 3.3 is missing). All figures, findings and the cut map work without them."));
     missing_->setObjectName("sceneMissing");
@@ -136,7 +132,7 @@ void ScenePane::showEvent(QShowEvent* event) {
         view_->deleteLater();
         view_ = nullptr;
         for (QWidget* w : findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
-            if (w != missing_ && w != asking_ && w != words_) w->setEnabled(false);
+            if (w != missing_ && w != words_) w->setEnabled(false);
     }
     asked_ = true;
     QWidget::showEvent(event);
@@ -177,27 +173,6 @@ QSize ScenePane::minimumSizeHint() const {
 void ScenePane::say(const QString& text) {
     words_->setText(text);
     words_->setVisible(!text.isEmpty());
-}
-
-void ScenePane::ask(const QString& label, const QStringList& buttons) {
-    delete asking_->layout();
-    qDeleteAll(asking_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
-    asking_->setVisible(!label.isEmpty());
-    if (label.isEmpty()) return;
-    auto* row = new QHBoxLayout(asking_);
-    row->setContentsMargins(0, 0, 0, 0);
-    auto* words = new QLabel(label);
-    words->setObjectName("sceneQuestion");
-    words->setWordWrap(true);
-    row->addWidget(words, 1);
-    for (int i = 0; i < buttons.size(); ++i) {
-        auto* button = new QPushButton(buttons[i]);
-        button->setObjectName(QString("sceneAnswer%1").arg(i));
-        button->setMinimumHeight(40);
-        button->setFocusPolicy(Qt::TabFocus);
-        connect(button, &QPushButton::clicked, this, [this, i] { emit answered(i); });
-        row->addWidget(button);
-    }
 }
 
 void ScenePane::refreshRange() {

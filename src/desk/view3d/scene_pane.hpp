@@ -25,8 +25,6 @@ public:
     void setTheme(const Theme&);
     /// A line of words under the buttons; empty: none.
     void say(const QString&);
-    /// A row of own buttons while something is picked; empty label: none.
-    void ask(const QString& label, const QStringList& buttons);
     /// The stations that the section may be taken at follow what is shown.
     void refreshRange();
 
@@ -36,16 +34,12 @@ protected:
     void showEvent(QShowEvent*) override;
     void resizeEvent(QResizeEvent*) override;
 
-signals:
-    void answered(int button);
-
 private:
     void arrange();
     SceneView* view_ = nullptr;
     QLabel* missing_ = nullptr;
     bool asked_ = false;
     QLabel* words_ = nullptr;
-    QWidget* asking_ = nullptr;
     QWidget* second_row_ = nullptr; ///< layers and section: beside the views, or below them with large text
     QBoxLayout* first_row_ = nullptr;
     QBoxLayout* column_ = nullptr;

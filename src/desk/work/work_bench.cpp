@@ -2,14 +2,9 @@
 
 namespace gorvet::desk {
 
-sheet::Drawing WorkBench::draw(const Document& d, const ViewState& state, double width, double height,
-                               const sheet::Format& f) const {
-    return analysis::workView(d.build(), d.results(), {state.selected, {}, 0}, width, height, f);
-}
-
 std::vector<Starter> WorkBench::starters(const Document& d, const ViewState&) const {
     std::vector<Starter> list;
-    const auto& order = d.results().work;
+    const auto& order = *d.results().work;
     if (order.next && order.steps[*order.next].open()) {
         const QString code = QString::fromStdString(order.steps[*order.next].code);
         list.push_back({tr("done"), "done " + code});
@@ -23,7 +18,7 @@ std::vector<Starter> WorkBench::starters(const Document& d, const ViewState&) co
 }
 
 std::optional<Proposal> WorkBench::proposal(const Document& d, const ViewState& state) const {
-    const auto& order = d.results().work;
+    const auto& order = *d.results().work;
     if (!order.next) return std::nullopt;
     const work::Step& s = order.steps[*order.next];
     if (s.status != work::Status::HoldPoint) return std::nullopt;

@@ -10,7 +10,6 @@ class WorkBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(WorkBench)
 public:
     WorkBench() : Bench("work") {}
-    sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     /// At a hold point: the next reading it asks for.
     std::optional<Proposal> proposal(const Document&, const ViewState&) const override;

@@ -1,0 +1,75 @@
+#pragma once
+
+#include "analysis/overlay_clearance.hpp"
+#include "analysis/scene_layers.hpp"
+#include "analysis/seatings_clearance.hpp"
+#include "analysis/slow.hpp"
+#include "analysis/way_in.hpp"
+
+/// The slow nodes of the scans: read, laid on each other, looked through for what fouls.
+namespace gorvet::analysis {
+
+namespace slow {
+inline constexpr std::string_view picture = "scan.picture";     ///< the one that is kept for the build sheet
+inline constexpr std::string_view read = "scan.read";           ///< from the build's file
+inline constexpr std::string_view overlay = "scan.overlay";     ///< on each other
+inline constexpr std::string_view layers = "scan.layers";       ///< new steel, and what is to be taken away
+inline constexpr std::string_view clearance = "scan.clearance"; ///< pair by pair
+inline constexpr std::string_view way = "scan.way";             ///< how the body comes down
+inline constexpr std::string_view seatings = "scan.seatings";   ///< how near they come in each seating
+inline constexpr std::string_view cuts = "scan.cuts";           ///< the cut map
+inline constexpr std::string_view cuts_for_way = "scan.cuts-for-way";
+} // namespace slow
+
+struct Scans {
+    struct Source {
+        std::string blob;
+        std::string file;
+        build::ScanUnit unit = build::ScanUnit::Mm;
+        bool operator==(const Source&) const = default;
+    };
+    struct Read {
+        std::shared_ptr<const ScanMeshes> meshes = std::make_shared<ScanMeshes>();
+        std::map<build::ScanId, std::string> troubles; ///< of those that can't be read: why
+    };
+    Node<std::string, std::string> picture; ///< PNG, by its hash
+    Node<std::map<build::ScanId, Source>, Read> read;
+    Node<OverlayInput, Overlay> meshes; ///< not placed
+    Node<std::pair<std::shared_ptr<const Overlay>, Placing>, Overlay> overlay;
+    Node<SteelInput, shape::Mesh> steel;
+    struct Removed {
+        std::shared_ptr<const Overlay> meshes;
+        PlannedCuts cuts;
+        bool operator==(const Removed&) const = default;
+    };
+    Node<Removed, shape::Mesh> removed;
+    Node<std::shared_ptr<const Overlay>, OverlayClearance> clearance;
+    struct WayAsked {
+        std::shared_ptr<const Overlay> overlay;
+        PlannedCuts cuts;
+        bool operator==(const WayAsked&) const = default;
+    };
+    Node<WayAsked, WayFound> way;
+    Node<SeatingsAsked, std::vector<SeatingClearance>> seatings;
+    struct CutsAsked {
+        std::shared_ptr<const Overlay> overlay;
+        CutRules rules;
+        bool operator==(const CutsAsked&) const = default;
+    };
+    struct CutsMade {
+        sit::CutMap map;
+        std::optional<Error> error;
+    };
+    Node<CutsAsked, CutsMade> cuts;
+    Node<CutsAsked, CutsMade> cuts_for_way;
+};
+
+/// In the bench's table.
+extern const std::vector<SlowNode> scan_nodes;
+
+/// Whether what fouls is known for the build as it is now.
+bool clearanceKnown(const build::Build&, const Results&);
+/// The least clearance with the body moved by so much from where it sits, at once. The overlay must be there.
+sit::LiveClearance triedClearance(const Results&, const shape::Point3& by_mm);
+
+} // namespace gorvet::analysis

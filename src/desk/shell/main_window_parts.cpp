@@ -1,0 +1,288 @@
+// What the window is built of.
+#include "desk/shell/main_window.hpp"
+
+#include "analysis/views.hpp"
+#include "desk/shell/call_out.hpp"
+#include "desk/shell/entry_line.hpp"
+#include "desk/shell/finder.hpp"
+#include "desk/shell/line_words.hpp"
+#include "desk/shell/verb_strip.hpp"
+#include "desk/space/space.hpp"
+#include "desk/view3d/scene_pane.hpp"
+#include "desk/view3d/scene_view.hpp"
+#include "desk/widgets/card_view.hpp"
+#include "desk/widgets/rule_view.hpp"
+
+#include <QAction>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace gorvet::desk {
+
+void MainWindow::buildCentral() {
+    auto* central = new QWidget;
+    central->setObjectName("central");
+    auto* column = new QVBoxLayout(central);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    std::vector<const Bench*> list;
+    for (const auto& b : benches_) list.push_back(b.get());
+    strip_ = new VerbStrip(list, menu_);
+    connect(strip_, &VerbStrip::chosen, this, &MainWindow::showBench);
+    column->addWidget(strip_);
+    pages_ = new QStackedWidget;
+    column->addWidget(pages_, 1);
+    pages_->addWidget(buildWelcome());
+    auto* desk = new QWidget;
+    desk->setObjectName("sheetArea");
+    auto* area = new QVBoxLayout(desk);
+    area->setContentsMargins(0, 0, 0, 0);
+    area->setSpacing(0);
+    area->addLayout(buildHead());
+    area->addLayout(buildSheet(), 1);
+    area->addLayout(buildFoot());
+    area->addWidget(buildRule());
+    buildCard(desk);
+    pages_->addWidget(desk);
+    buildCallOut();
+    pages_->addWidget(call_out_);
+    setCentralWidget(central);
+    finder_ = new Finder(central);
+    connect(finder_, &Finder::closed, this, [this] { entry_->field()->setFocus(); });
+}
+
+QWidget* MainWindow::buildWelcome() {
+    auto* welcome = new QWidget;
+    auto* middle = new QVBoxLayout(welcome);
+    auto* hello = new QLabel(tr("A body, a chassis, and a tape."));
+    hello->setObjectName("welcomeSentence");
+    hello->setAlignment(Qt::AlignCenter);
+    auto* what = new QLabel(
+        tr("Gorvet needs a file to keep your readings in. Everything you enter is kept at once; there is nothing to save."));
+    what->setProperty("second", true);
+    what->setAlignment(Qt::AlignCenter);
+    auto* buttons = new QHBoxLayout;
+    buttons->addStretch(1);
+    std::vector<std::string_view> names{"newBuild", "openBuild"};
+    for (const auto& bench : benches_)
+        for (const Act& act : bench->acts())
+            if (act.at_start) names.push_back(act.name);
+    for (const std::string_view name : names) {
+        QAction* action = acts_.at(name);
+        auto* button = new QPushButton(action->text());
+        button->setObjectName(QString("welcome_%1").arg(name.data()));
+        button->setMinimumHeight(56);
+        button->setMinimumWidth(220);
+        connect(button, &QPushButton::clicked, action, &QAction::trigger);
+        buttons->addWidget(button);
+    }
+    buttons->addStretch(1);
+    middle->addStretch(1);
+    middle->addWidget(hello);
+    middle->addWidget(what);
+    middle->addSpacing(24);
+    middle->addLayout(buttons);
+    middle->addStretch(1);
+    return welcome;
+}
+
+QLayout* MainWindow::buildHead() {
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(32, 14, 24, 4);
+    auto* words = new QVBoxLayout;
+    words->setSpacing(2);
+    headline_ = new QLabel;
+    headline_->setObjectName("headline");
+    headline_->setWordWrap(true);
+    below_ = new QLabel;
+    below_->setObjectName("below");
+    below_->setProperty("second", true);
+    below_->setWordWrap(true);
+    words->addWidget(headline_);
+    words->addWidget(below_);
+    head->addLayout(words, 1);
+    view_buttons_ = new QWidget;
+    auto* views = new QHBoxLayout(view_buttons_);
+    views->setContentsMargins(0, 0, 0, 0);
+    head->addWidget(view_buttons_, 0, Qt::AlignTop);
+    subject_row_ = new QHBoxLayout;
+    head->addLayout(subject_row_);
+    return head;
+}
+
+QLayout* MainWindow::buildSheet() {
+    sheet_ = new SheetView;
+    sheet_->setObjectName("sheet");
+    connect(sheet_, &SheetView::picked, this, [this](const QString& tag, const QPoint& at) { showCard(tag, at, sheet_); });
+    connect(sheet_, &SheetView::pickedNothing, this, [this] { card_->close(); });
+    sheet_->setMaker([this](double w, double h, const sheet::Format& f) {
+        return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{};
+    });
+    auto* box = new QVBoxLayout;
+    box->setContentsMargins(32, 4, 24, 4);
+    sheet_stack_ = new QStackedWidget;
+    sheet_stack_->addWidget(sheet_);
+    // made before the window is first shown: a window that gets its first OpenGL part later is made anew by the system
+    buildSpace();
+    sheet_stack_->addWidget(space_->pane());
+    box->addWidget(sheet_stack_);
+    return box;
+}
+
+void MainWindow::buildSpace() {
+    space_ = new Space(document_);
+    space_->setParent(this);
+    SceneView* view = space_->view();
+    if (!view) return;
+    connect(view, &SceneView::picked, this, [this](const ScenePick& pick) {
+        space_->judgePick(pick);
+        picked({pick.at, pick.layer});
+    });
+    connect(view, &SceneView::bodyDragged, this, [this](const Point3& by) { drag({Drag::What::Body, by}, false); });
+    connect(view, &SceneView::bodyDropped, this, [this](const Point3& by) { drag({Drag::What::Body, by}, true); });
+    connect(view, &SceneView::cornerDropped, this, [this](quint32 cut, int corner, const Point3& at) {
+        drag({Drag::What::Corner, at, cut, corner}, true);
+    });
+}
+
+QLayout* MainWindow::buildFoot() {
+    starters_ = new QWidget;
+    starter_row_ = new QHBoxLayout(starters_);
+    starter_row_->setContentsMargins(0, 0, 0, 0);
+    starter_row_->setSpacing(6);
+    starter_scroll_ = new QScrollArea;
+    starter_scroll_->setObjectName("starterScroll");
+    starter_scroll_->setFrameShape(QFrame::NoFrame);
+    starter_scroll_->setWidgetResizable(true);
+    starter_scroll_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    starter_scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    starter_scroll_->setFocusPolicy(Qt::NoFocus);
+    auto* first = new QWidget;
+    auto* beside = new QHBoxLayout(first);
+    beside->setContentsMargins(0, 0, 0, 0);
+    line_words_ = new LineWords;
+    line_words_->hide();
+    beside->addWidget(starters_);
+    beside->addWidget(line_words_);
+    starter_scroll_->setWidget(first);
+    connect(line_words_, &LineWords::word, this, [this](const QString& w) {
+        tapping_ = true;
+        replaceBegun(w);
+    });
+    connect(line_words_, &LineWords::letters, this, [this](const QString& letters) {
+        tapping_ = true;
+        entry_->beginWith(entry_->field()->text() + letters);
+    });
+    connect(line_words_, &LineWords::rubOut, this, [this] { entry_->beginWith(entry_->field()->text().chopped(1)); });
+    connect(line_words_, &LineWords::keepLine, this, [this] { enter(entry_->fullLine(), From::EntryLine); });
+    bench_acts_ = new QToolButton;
+    bench_acts_->setObjectName("benchActs");
+    bench_acts_->setPopupMode(QToolButton::InstantPopup);
+    bench_acts_->setMenu(new QMenu(bench_acts_));
+    auto* row = new QHBoxLayout;
+    row->setSpacing(6);
+    row->addWidget(starter_scroll_, 1);
+    row->addWidget(bench_acts_);
+    tool_row_ = new QWidget;
+    tool_row_->setObjectName("toolRow");
+    tool_row_->hide();
+    auto* foot = new QVBoxLayout;
+    foot->setContentsMargins(24, 0, 24, 8);
+    foot->setSpacing(6);
+    foot->addWidget(tool_row_);
+    foot->addLayout(row);
+    entry_ = new EntryLine;
+    foot->addWidget(entry_);
+    entry_->setIsName([this](const QString& word) {
+        return build::pointNamed(document_.latest(), state_.subject, word.toStdString()) != nullptr;
+    });
+    connect(entry_, &EntryLine::submitted, this, [this](const QString& line) { enter(line, From::EntryLine); });
+    connect(entry_, &EntryLine::edited, this, [this] {
+        preview();
+        words_soon_.start(0);
+    });
+    connect(entry_, &EntryLine::typed, this, [this] { tapping_ = false; });
+    connect(entry_, &EntryLine::complete, this, &MainWindow::completeWord);
+    words_soon_.setSingleShot(true);
+    connect(&words_soon_, &QTimer::timeout, this, &MainWindow::refreshLineWords);
+    connect(entry_, &EntryLine::otherPair, this, [this](int step) {
+        state_.skip = std::max(0, state_.skip + step);
+        entry_->setProposal(bench().proposal(document_, state_), bench().placeholder());
+        sheet_->refresh();
+        askInstrument();
+    });
+    return foot;
+}
+
+QWidget* MainWindow::buildRule() {
+    auto* area = new QWidget;
+    area->setObjectName("ruleArea");
+    area->setAttribute(Qt::WA_StyledBackground);
+    auto* box = new QVBoxLayout(area);
+    box->setContentsMargins(0, 0, 0, 0);
+    rule_ = new RuleView;
+    rule_->setObjectName("rule");
+    rule_->setAccessibleName(tr("The Rule: body edge over chassis edge"));
+    box->addWidget(rule_);
+    rule_->setMaker([this](double w, double h, const sheet::Format& f) {
+        if (!document_.isOpen()) return sheet::Drawing{};
+        return analysis::ruleView(document_.build(), document_.results(), {state_.selected, {}, slide_mm_}, w, h, f);
+    });
+    connect(rule_, &SheetView::picked, this, [this](const QString& tag, const QPoint& at) { showCard(tag, at, rule_); });
+    connect(rule_, &SheetView::pickedNothing, this, [this] { card_->close(); });
+    connect(rule_, &RuleView::slid, this, [this](double mm) {
+        slide_mm_ = mm;
+        rule_->refresh();
+        if (inSpace()) drag({Drag::What::Body, {mm, 0, 0}}, false);
+    });
+    // sliding the body edge is a decision about where its pins stand: the same as dragging it in space
+    connect(rule_, &RuleView::letGo, this, [this](double mm) {
+        slide_mm_ = 0;
+        drag({Drag::What::Body, {mm, 0, 0}}, true);
+        rule_->refresh();
+    });
+    connect(rule_, &RuleView::placePicked, this, [this](double x) {
+        if (!inSpace() || !space_->view()) return;
+        if (const auto station =
+                analysis::ruleStation(document_.build(), document_.results(), rule_->width(), x, theme_.format()))
+            space_->view()->showStation(*station);
+    });
+    return area;
+}
+
+void MainWindow::buildCard(QWidget* over) {
+    card_ = new CardView(over);
+    connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, From::Card); });
+    connect(card_, &CardView::photoFor, this, &MainWindow::addPhoto);
+    connect(card_, &CardView::closed, this, [this] {
+        state_.selected.clear();
+        sheet_->refresh();
+        entry_->field()->setFocus();
+    });
+}
+
+void MainWindow::buildCallOut() {
+    call_out_ = new CallOut;
+    connect(call_out_, &CallOut::left, this, &MainWindow::toggleCallOut);
+    connect(call_out_, &CallOut::figure, this, &MainWindow::takeCalledOut);
+    connect(call_out_, &CallOut::otherPair, this, [this](int step) {
+        state_.skip = std::max(0, state_.skip + step);
+        refreshCallOut(false);
+    });
+    call_out_->setSketch([this](double w, double h, const sheet::Format& f) {
+        if (!document_.isOpen() || !calling_out_) return sheet::Drawing{};
+        const auto next = bench().proposal(document_, state_);
+        if (!next || !next->ends) return sheet::Drawing{};
+        const auto of = bench().info().by_subject ? state_.subject : build::the_chassis;
+        return analysis::pairView(document_.results(), of, *next->ends, w, h, f);
+    });
+}
+
+} // namespace gorvet::desk

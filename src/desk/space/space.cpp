@@ -1,0 +1,141 @@
+#include "desk/space/space.hpp"
+
+#include "analysis/fit_picks.hpp"
+#include "analysis/kept_cuts.hpp"
+#include "analysis/scans.hpp"
+#include "desk/view3d/scene_pane.hpp"
+
+namespace gorvet::desk {
+
+Space::Space(Document& document) : document_(document), pane_(new ScenePane) {
+    connect(&document_, &Document::changed, this, &Space::follow);
+}
+
+Space::~Space() { worker_.stop(); }
+
+SceneView* Space::view() const { return pane_->view(); }
+
+std::array<Space::Source, SceneView::layers> Space::sources() const {
+    const analysis::Scans& s = *document_.results().scans;
+    std::array<Source, SceneView::layers> from;
+    if (s.meshes->hasBody()) from[SceneView::Body] = s.meshes->body;
+    if (s.meshes->hasChassis()) from[SceneView::Chassis] = s.meshes->chassis;
+    from[SceneView::NewSteel] = s.steel.share();
+    from[SceneView::ToRemove] = s.removed.share();
+    return from;
+}
+
+void Space::follow() {
+    if (!view()) return;
+    if (sources() != shown_) convert();
+    const analysis::Scans& s = *document_.results().scans;
+    if (of_ != Of{s.overlay.share(), s.clearance.share(), document_.build().planned_cuts}) show();
+}
+
+void Space::putBack() {
+    if (view()) show();
+}
+
+void Space::convert() {
+    if (worker_.running()) return; // it looks again when it is done
+    struct Job {
+        std::array<Source, SceneView::layers> from;
+        std::array<bool, SceneView::layers> anew{};
+        std::array<std::shared_ptr<SceneMesh>, SceneView::layers> made;
+        std::shared_ptr<const analysis::Scans> scans;
+    };
+    auto job = std::make_shared<Job>();
+    job->from = sources();
+    job->scans = document_.results().scans;
+    for (size_t l = 0; l < job->from.size(); ++l) job->anew[l] = job->from[l] != shown_[l];
+    worker_.start(
+        tr("the picture of the scans"),
+        [job](const Worker::Progress&) {
+            const analysis::Scans& s = *job->scans;
+            for (size_t l = 0; l < job->from.size(); ++l) {
+                if (!job->anew[l] || !job->from[l]) continue;
+                if (l == SceneView::Body || l == SceneView::Chassis) {
+                    const auto& ready = l == SceneView::Body ? s.meshes->body : s.meshes->chassis;
+                    job->made[l] = sceneMeshOf(ready->mesh, std::shared_ptr<const shape::DistanceTree>(ready, ready->tree.get()));
+                } else if (const auto mesh = l == SceneView::NewSteel ? s.steel.share() : s.removed.share();
+                           !mesh->triangles.empty()) {
+                    job->made[l] = sceneMeshOf(mesh, std::make_shared<const shape::DistanceTree>(mesh));
+                }
+            }
+        },
+        [this, job](bool) {
+            if (!view()) return;
+            for (size_t l = 0; l < job->from.size(); ++l)
+                if (job->anew[l]) view()->setMesh(static_cast<SceneView::Layer>(l), job->made[l]);
+            shown_ = job->from;
+            clearance_.reset();
+            if (sources() != shown_) convert();
+            show();
+        });
+}
+
+void Space::show() {
+    const analysis::Scans& s = *document_.results().scans;
+    of_ = {s.overlay.share(), s.clearance.share(), document_.build().planned_cuts};
+    pane_->say({}); // a trial, or a cut map of how it sat before
+    view()->setSeat(s.overlay->seat);
+    std::vector<SceneLine> lines;
+    // what was found on another mesh can't be shown on this one; on another seat it stays until it is found anew
+    const auto& c = s.clearance;
+    const bool fits = c.made() && shown_[SceneView::Body] == c.input()->body;
+    if (fits) {
+        if (clearance_ != c.share())
+            view()->setDistances(c->live.map.distance_mm, c.input()->need, analysis::unlikeNeeds(*c.input()));
+        clearance_ = c.share();
+        if (c.input() == s.overlay.share())
+            for (const shape::Polyline& l : c->crossings.lines) lines.push_back({l.places, l.closed, sheet::Ink::Bad});
+    } else {
+        view()->setDistances({}, s.overlay->need);
+        clearance_.reset();
+    }
+    for (const auto& [id, cut] : document_.build().planned_cuts)
+        lines.push_back({analysis::keptCutPlaces(document_.results(), cut), cut.closed, sheet::Ink::Remove, id.value});
+    view()->setLines(std::move(lines));
+    pane_->refreshRange();
+}
+
+void Space::showLines(const std::vector<SceneLine>& lines) {
+    if (view()) view()->setLines(lines);
+}
+
+void Space::judgePick(const ScenePick& pick) {
+    const analysis::Overlay& o = *document_.results().scans->overlay;
+    const bool on_body = pick.layer == SceneView::Body || pick.layer == SceneView::ToRemove;
+    if (!view() || (!on_body && pick.layer != SceneView::Chassis) || !(on_body ? o.hasBody() : o.hasChassis())) return;
+    const Point3 own = on_body ? inverse(o.seat).moved(pick.at) : pick.at;
+    if (const auto scatter = analysis::scatterAt(on_body ? *o.body : *o.chassis, own))
+        view()->setPickHalfWidth(std::hypot(*scatter, on_body ? o.need.half_width_mm : 0.0));
+}
+
+void Space::tryBody(const Point3& by) {
+    const analysis::Results& r = document_.results();
+    const analysis::Overlay& o = *r.scans->overlay;
+    if (!view() || !o.complete()) return;
+    // along and up only: sideways the body stays on the centreline
+    const Point3 held{by[0], 0, by[2]};
+    shape::Motion seat = o.seat;
+    seat.shift = shape::plus(seat.shift, held);
+    view()->setSeat(seat);
+    view()->setLines({}); // they belong to where it sat
+    const sit::LiveClearance live = analysis::triedClearance(r, held);
+    view()->setDistances(live.map.distance_mm, o.need, analysis::unlikeNeeds(o));
+    clearance_.reset();
+    const QString least = live.least_mm < 0               ? tr("fouls by %1 mm").arg(-live.least_mm, 0, 'f', 1)
+                          : live.least_mm < o.need.cap_mm ? tr("least clearance %1 mm").arg(live.least_mm, 0, 'f', 1)
+                                                          : tr("nothing nearer than %1 mm").arg(o.need.cap_mm, 0, 'f', 0);
+    pane_->say(tr("tried: %1 mm %2, %3 mm %4: %5, at station %6; %7 points foul")
+                   .arg(std::abs(held[0]), 0, 'f', 1)
+                   .arg(held[0] < 0 ? tr("forward") : tr("rearward"))
+                   .arg(std::abs(held[2]), 0, 'f', 1)
+                   .arg(held[2] < 0 ? tr("down") : tr("up"))
+                   .arg(least + (live.pose.empty() ? QString() : " " + QString::fromStdString(live.pose)))
+                   .arg(live.at[0], 0, 'f', 0)
+                   .arg(live.fouls));
+}
+
+} // namespace gorvet::desk
