@@ -42,7 +42,9 @@ LaidScan laid(const Build& b, ScanId id, const Motion& by, const std::string& ho
 
 Result<std::shared_ptr<const Mesh>> meshOf(const Build& b, const ScanMeshes& meshes, ScanId id) {
     if (const auto found = meshes.find(id); found != meshes.end()) return found->second;
-    return Error{Error::Code::NotFound, b.scans.at(id).name, fmt::format("The scan {} is not there.", b.scans.at(id).name),
+    const auto row = b.scans.find(id);
+    const std::string name = row == b.scans.end() ? "" : row->second.name;
+    return Error{Error::Code::NotFound, name, fmt::format("The scan {} is not there.", name),
                  "Wait until it is read, or keep it anew.", -1};
 }
 

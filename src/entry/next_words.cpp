@@ -2,6 +2,7 @@
 
 #include "entry/commands.hpp"
 #include "entry/form_pattern.hpp"
+#include "entry/word_lists.hpp"
 
 #include <algorithm>
 #include <map>
@@ -75,14 +76,11 @@ public:
             {"UNIT", wordsOf<ScanUnit>},
             {"SHAPE", wordsOf<RailShape>},
             {"FACE", wordsOf<RailFace>},
-            {"CROOKED",
-             [] {
-                 return std::vector<std::string>{"diamond", "twist", "rail-difference", "sidesway", "sag"};
-             }},
+            {"CROOKED", [] { return std::vector<std::string>(crooked_figures.begin(), crooked_figures.end()); }},
             {"RATE", [] {
-                 return std::vector<std::string>{"hour",          "other-frame",    "other-frame-hours", "patch-hours",
-                                                 "crack-hours",   "redo-hours",     "seized-hours",      "play-hours",
-                                                 "section-hours", "patch-material", "section-material"};
+                 std::vector<std::string> rates{"hour", "other-frame"};
+                 for (const NamedRate& r : plain_rates) rates.emplace_back(r.name);
+                 return rates;
              }}};
         if (const auto list = lists.find(slot); list != lists.end()) return list->second();
         if (slot == "SCAN") return names(b_.scans);

@@ -1,4 +1,5 @@
 #include "entry/reader.hpp"
+#include "entry/word_lists.hpp"
 
 #include <algorithm>
 #include <array>
@@ -63,25 +64,13 @@ void Reader::rate() {
     const bool none = typed.text == "unknown";
     if (!none && (!end || *end || !std::isfinite(v)))
         throw Failure{typed.column, fmt::format("{} is not a number.", typed.text), ""};
-    struct Named {
-        std::string_view name;
-        double Rates::*field;
-    };
-    static constexpr std::array<Named, 9> plain{{{"other-frame-hours", &Rates::other_frame_hours},
-                                                 {"patch-hours", &Rates::patch_hours},
-                                                 {"crack-hours", &Rates::crack_hours},
-                                                 {"redo-hours", &Rates::redo_hours},
-                                                 {"seized-hours", &Rates::seized_hours},
-                                                 {"play-hours", &Rates::play_hours},
-                                                 {"section-hours", &Rates::section_hours},
-                                                 {"patch-material", &Rates::patch_material},
-                                                 {"section-material", &Rates::section_material}}};
     if (what.text == "hour" || what.text == "other-frame") {
         auto& price = what.text == "hour" ? r.hour : r.other_frame;
         price = none ? std::nullopt : std::optional(v);
     } else {
-        const auto named = std::find_if(plain.begin(), plain.end(), [&](const Named& n) { return n.name == what.text; });
-        if (named == plain.end())
+        const auto named =
+            std::find_if(plain_rates.begin(), plain_rates.end(), [&](const NamedRate& n) { return n.name == what.text; });
+        if (named == plain_rates.end())
             throw Failure{what.column, fmt::format("\"{}\" is not known here.", what.text),
                           "Type money, hour, other-frame, other-frame-hours, patch-hours, crack-hours, redo-hours, seized-hours, "
                           "play-hours, section-hours, patch-material or section-material."};
@@ -94,7 +83,6 @@ void Reader::rate() {
 
 void Reader::answer() {
     if (!b_.practice.on) throw Failure{0, "There is nothing to answer: this is no practice frame.", ""};
-    static constexpr std::array<std::string_view, 5> keys{"diamond", "twist", "rail-difference", "sidesway", "sag"};
     const Word what = line_.next("what you say of");
     Answer a;
     a.about = what.text;
@@ -108,7 +96,7 @@ void Reader::answer() {
         put(Put<Answer>{a});
         return say(fmt::format("you say: the reading {}{} is wrong", nameOf(b_, a.from), a.to ? "–" + nameOf(b_, a.to) : ""));
     }
-    if (std::find(keys.begin(), keys.end(), what.text) == keys.end())
+    if (std::find(crooked_figures.begin(), crooked_figures.end(), what.text) == crooked_figures.end())
         throw Failure{what.column, fmt::format("\"{}\" is not known here.", what.text),
                       "Type diamond, twist, rail-difference, sidesway, sag, or reading NAME NAME."};
     for (const auto& [id, old] : b_.answers)

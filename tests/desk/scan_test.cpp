@@ -432,7 +432,20 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     CHECK(d.window.document().latest().scans.at(scans(d).read->troubles.begin()->first).name == "bad");
     CHECK_THAT(d.text("below").toStdString(), Catch::Contains("bad: The PLY file"));
     CHECK(scans(d).overlay->hasChassis());
+    // a scan that goes while it is being laid takes the tool with it; Escape leaves one
+    desk::ask::presets().answers = {"bad", "three, two, one"};
     d.action("layScan");
+    REQUIRE(d.find<QWidget>("toolRow")->isVisible());
+    d.action("undo");
+    CHECK_FALSE(d.window.document().latest().scans.size() == 2);
+    CHECK_FALSE(d.find<QWidget>("toolRow")->isVisible());
+    emit view->picked({{1, 2, 3}, SceneView::Body}); // means nothing any more
+    d.action("redo");
+    desk::ask::presets().answers = {"frame", "by picked places"};
+    d.action("layScan");
+    REQUIRE(d.find<QWidget>("toolRow")->isVisible());
+    QTest::keyClick(&d.window, Qt::Key_Escape);
+    CHECK_FALSE(d.find<QWidget>("toolRow")->isVisible());
     d.action("cutMap");
     CHECK_THAT(d.text("entryEcho").toStdString(), Catch::Contains("needs a scan of the body"));
 }

@@ -15,18 +15,6 @@ namespace {
 using analysis::LaidScan;
 using Laid = std::optional<Result<LaidScan>>;
 
-QString nameOf(Desk& desk, build::ScanId id) {
-    const auto& scans = desk.document().build().scans;
-    const auto scan = scans.find(id);
-    return scan == scans.end() ? QString() : QString::fromStdString(scan->second.name);
-}
-
-/// As it stands on its subject's axes.
-shape::Point3 own(Desk& desk, build::ScanId id, const shape::Point3& at) {
-    const bool on_body = desk.document().build().scans.at(id).subject == build::the_body;
-    return on_body ? inverse(desk.document().results().scans->overlay->seat).moved(at) : at;
-}
-
 /// Keeps how it was laid, and says how well.
 void finish(Desk& desk, const Laid& laid) {
     if (!laid) return;
@@ -35,7 +23,8 @@ void finish(Desk& desk, const Laid& laid) {
 }
 
 /// Beside the window: on the build and the scans as they are now.
-void layBeside(Desk& desk, std::function<Laid(const build::Build&, const analysis::Scans&, const analysis::Progress&)> how) {
+void layBeside(Desk& desk, build::ScanId id,
+               std::function<Laid(const build::Build&, const analysis::Scans&, const analysis::Progress&)> how) {
     if (desk.worker().running())
         return desk.say(QCoreApplication::translate("Desk", "Something else is still being worked out. Do it again in a moment."),
                         "warn");
@@ -45,8 +34,14 @@ void layBeside(Desk& desk, std::function<Laid(const build::Build&, const analysi
         [=, b = desk.document().latest(), scans = desk.document().results().scans](const Worker::Progress& progress) {
             *laid = how(b, *scans, progress);
         },
-        [&desk, laid](bool finished) {
-            if (finished) finish(desk, *laid);
+        [&desk, laid, id, was = desk.document().latest().scans.at(id)](bool finished) {
+            if (!finished) return;
+            const auto& scans = desk.document().latest().scans;
+            if (const auto now = scans.find(id); now == scans.end() || !(now->second == was))
+                return desk.say(
+                    QCoreApplication::translate("Desk", "The scan was changed meanwhile: it was not laid. Lay it again."),
+                    "warn");
+            finish(desk, *laid);
         });
 }
 
@@ -78,12 +73,12 @@ void beginLaying(Desk& desk) {
         const int radius = ask::choice(desk.over(), tr("What radius have the balls?"),
                                        tr("Their distances from each other tell which is which."), list);
         if (radius < 0) return;
-        return layBeside(desk, [id, r = radii[radius]](const auto& b, const auto& s, const auto&) -> Laid {
+        return layBeside(desk, id, [id, r = radii[radius]](const auto& b, const auto& s, const auto&) -> Laid {
             return analysis::layByMarkers(b, *s.read->meshes, id, r);
         });
     }
     case 2:
-        return layBeside(desk, [id](const auto& b, const auto& s, const auto&) -> Laid {
+        return layBeside(desk, id, [id](const auto& b, const auto& s, const auto&) -> Laid {
             return analysis::layBySymmetry(b, *s.read->meshes, id);
         });
     case 3: return desk.take(std::make_unique<LayByDatum>(desk, id));
@@ -92,11 +87,21 @@ void beginLaying(Desk& desk) {
     }
 }
 
+QString LayTool::scanName() const {
+    const auto& scans = desk().document().latest().scans;
+    const auto scan = scans.find(scan_);
+    return scan == scans.end() ? QString() : QString::fromStdString(scan->second.name);
+}
+
+shape::Point3 LayTool::onItsAxes(const shape::Point3& at) const {
+    const bool on_body = desk().document().latest().scans.at(scan_).subject == build::the_body;
+    return on_body ? inverse(desk().document().results().scans->overlay->seat).moved(at) : at;
+}
+
 // ---- by picks
 
 QString LayByPicks::asks() const {
-    const QString what =
-        half_ ? tr("Now the same place where it belongs.") : tr("Pick a place on %1.").arg(nameOf(desk(), scan_));
+    const QString what = half_ ? tr("Now the same place where it belongs.") : tr("Pick a place on %1.").arg(scanName());
     return tr("%1  %2 pairs so far; three far apart are enough.").arg(what).arg(pairs_.size());
 }
 
@@ -113,9 +118,10 @@ void LayByPicks::picked(const Pick& pick) {
 void LayByPicks::answered(int button) {
     if (button == 0 && pairs_.size() < 3)
         return desk().say(tr("Three pairs are needed at least; %1 were picked.").arg(pairs_.size()), "warn");
-    layBeside(desk(), [id = scan_, pairs = pairs_, surfaces = button == 1](const auto& b, const auto& s, const auto& progress) {
-        return analysis::layByPicks(b, *s.read->meshes, s.overlay->seat, id, pairs, surfaces, progress);
-    });
+    layBeside(desk(), scan_,
+              [id = scan_, pairs = pairs_, surfaces = button == 1](const auto& b, const auto& s, const auto& progress) {
+                  return analysis::layByPicks(b, *s.read->meshes, s.overlay->seat, id, pairs, surfaces, progress);
+              });
     desk().putDown();
 }
 
@@ -123,13 +129,13 @@ void LayByPicks::answered(int button) {
 
 QString LayByDatum::asks() const {
     const auto n = places_.size();
-    return n < 3   ? tr("Pick three places on the datum plane of %1, far apart: %2 so far.").arg(nameOf(desk(), scan_)).arg(n)
+    return n < 3   ? tr("Pick three places on the datum plane of %1, far apart: %2 so far.").arg(scanName()).arg(n)
            : n < 5 ? tr("Pick two places on the centreline, the front one first: %1 so far.").arg(n - 3)
                    : tr("Pick one place at station 0.");
 }
 
 void LayByDatum::picked(const Pick& pick) {
-    places_.push_back(own(desk(), scan_, pick.at));
+    places_.push_back(onItsAxes(pick.at));
     if (places_.size() < 6) return;
     const auto& p = places_;
     finish(desk(), analysis::layByDatum(desk().document().latest(), scan_, {p[0], p[1], p[2], p[3], p[4], p[5]}));
@@ -140,13 +146,13 @@ void LayByDatum::picked(const Pick& pick) {
 
 QString LayBySurvey::asks() const {
     return tr("Pick surveyed points on %1 and say which each is; %2 so far, three are needed and a fourth checks them.")
-        .arg(nameOf(desk(), scan_))
+        .arg(scanName())
         .arg(surveyed_.size());
 }
 
 void LayBySurvey::picked(const Pick& pick) {
     const auto& d = desk().document();
-    const auto& survey = d.results().of(d.build().scans.at(scan_).subject);
+    const auto& survey = d.results().of(d.latest().scans.at(scan_).subject);
     QStringList names;
     std::vector<build::PointId> ids;
     for (const build::PointId id : survey.point_ids)
@@ -156,7 +162,7 @@ void LayBySurvey::picked(const Pick& pick) {
             ids.push_back(id);
         }
     const int which = ask::choice(desk().over(), tr("Which point is it?"), tr("Those that the survey fixes."), names);
-    if (which >= 0) surveyed_.emplace_back(ids[static_cast<size_t>(which)], own(desk(), scan_, pick.at));
+    if (which >= 0) surveyed_.emplace_back(ids[static_cast<size_t>(which)], onItsAxes(pick.at));
 }
 
 void LayBySurvey::answered(int) {

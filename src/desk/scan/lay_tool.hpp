@@ -11,44 +11,54 @@ namespace gorvet::desk {
 /// Asks which scan and how, and begins. Markers and mid-plane need no picks.
 void beginLaying(Desk&);
 
-class LayByPicks final : public Tool {
+/// A scan is being laid.
+class LayTool : public Tool {
+public:
+    LayTool(Desk& desk, build::ScanId scan) : Tool(desk), scan_(scan) {}
+    bool possible() const override { return desk().document().latest().scans.contains(scan_); }
+
+protected:
+    QString scanName() const;
+    /// As it stands on its subject's axes.
+    shape::Point3 onItsAxes(const shape::Point3& at) const;
+    build::ScanId scan_;
+};
+
+class LayByPicks final : public LayTool {
     Q_DECLARE_TR_FUNCTIONS(LayByPicks)
 public:
-    LayByPicks(Desk& desk, build::ScanId scan) : Tool(desk), scan_(scan) {}
+    using LayTool::LayTool;
     QString asks() const override;
     QStringList answers() const override { return {tr("Lay it"), tr("Lay it, then by surfaces")}; }
     void picked(const Pick&) override;
     void answered(int) override;
 
 private:
-    build::ScanId scan_;
     std::vector<std::array<shape::Point3, 2>> pairs_;
     std::optional<shape::Point3> half_;
 };
 
-class LayByDatum final : public Tool {
+class LayByDatum final : public LayTool {
     Q_DECLARE_TR_FUNCTIONS(LayByDatum)
 public:
-    LayByDatum(Desk& desk, build::ScanId scan) : Tool(desk), scan_(scan) {}
+    using LayTool::LayTool;
     QString asks() const override;
     void picked(const Pick&) override;
 
 private:
-    build::ScanId scan_;
     std::vector<shape::Point3> places_;
 };
 
-class LayBySurvey final : public Tool {
+class LayBySurvey final : public LayTool {
     Q_DECLARE_TR_FUNCTIONS(LayBySurvey)
 public:
-    LayBySurvey(Desk& desk, build::ScanId scan) : Tool(desk), scan_(scan) {}
+    using LayTool::LayTool;
     QString asks() const override;
     QStringList answers() const override { return {tr("Lay it")}; }
     void picked(const Pick&) override;
     void answered(int) override;
 
 private:
-    build::ScanId scan_;
     std::vector<std::pair<build::PointId, shape::Point3>> surveyed_;
 };
 

@@ -124,6 +124,7 @@ void MainWindow::refresh() {
         refreshCallOut(called_out_ && !document_.stale());
         if (!document_.stale()) called_out_ = false;
     }
+    if (tool_ && (!document_.isOpen() || !tool_->possible())) putDown();
     want();
     refreshMarks();
     refreshSubjects();

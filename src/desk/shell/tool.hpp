@@ -36,6 +36,8 @@ public:
     virtual QStringList answers() const { return {}; }
     virtual void picked(const Pick&) {}
     virtual void answered(int) {}
+    /// Whether what it works on is still there: it is put down when an undo or another line took it away.
+    virtual bool possible() const { return true; }
 
 protected:
     Desk& desk() const { return desk_; }
