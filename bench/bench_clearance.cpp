@@ -19,7 +19,7 @@
 
 using namespace gorvet;
 using shape::Mesh;
-using shape::Motion;
+using geometry::RigidTransform;
 using shape::Point3;
 
 namespace {
@@ -38,9 +38,9 @@ const std::shared_ptr<const Mesh>& frame() {
     static const std::shared_ptr<const Mesh> mesh = frameOf(4.15);
     return mesh;
 }
-Motion seated(double down = 0) {
+RigidTransform seated(double down = 0) {
     const sim::BodyPlace p = sim::bodyPlace();
-    return shape::motionOf({p.shift[0], p.shift[1], p.shift[2] - down}, 0, p.pitch_rad, 0);
+    return geometry::rigidTransform({p.shift[0], p.shift[1], p.shift[2] - down}, 0, p.pitch_rad, 0);
 }
 const shape::PointOrder& shellPoints() {
     static const shape::PointOrder order = shape::ordered(shell().points);
@@ -57,8 +57,8 @@ const shape::Sides& frameSides() {
 /// Every nth point of the shell on the frame, in the file's own order, as a first attempt would ask.
 std::vector<Point3> sample(size_t step) {
     std::vector<Point3> points;
-    const Motion m = seated();
-    for (size_t i = 0; i < shell().points.size(); i += step) points.push_back(m.moved(shell().points[i]));
+    const RigidTransform m = seated();
+    for (size_t i = 0; i < shell().points.size(); i += step) points.push_back(m.transformed(shell().points[i]));
     return points;
 }
 void count(benchmark::State& state, size_t points) {
@@ -105,10 +105,10 @@ struct Tuned {
 /// place at the cap.
 void tunedOver(const Tuned& tuned, benchmark::State& state) {
     const auto& order = shellPoints();
-    const Motion m = seated();
+    const RigidTransform m = seated();
     std::vector<Tuned::Kernel::Point_3> points;
     for (const Point3& q : order.points) {
-        const Point3 p = m.moved(q);
+        const Point3 p = m.transformed(q);
         points.emplace_back(p[0], p[1], p[2]);
     }
     for (auto _ : state) {
@@ -156,7 +156,7 @@ struct Embree {
 bool embreeNearer(RTCPointQueryFunctionArguments* a) {
     const Mesh& m = *static_cast<const Mesh*>(a->userPtr);
     const Point3 p{a->query->x, a->query->y, a->query->z};
-    const double d = shape::between(shape::footOn(shape::cornersOf(m, a->primID), p).at, p);
+    const double d = geometry::between(shape::footOn(shape::cornersOf(m, a->primID), p).at, p);
     if (d >= static_cast<double>(a->query->radius)) return false;
     a->query->radius = static_cast<float>(d);
     return true;
@@ -165,9 +165,9 @@ void embreeQuery(benchmark::State& state) {
     static const Embree embree(*frame());
     static const bool made = (rtcCommitScene(embree.scene), true);
     benchmark::DoNotOptimize(made);
-    const Motion m = seated();
+    const RigidTransform m = seated();
     std::vector<Point3> points;
-    for (const Point3& p : shellPoints().points) points.push_back(m.moved(p));
+    for (const Point3& p : shellPoints().points) points.push_back(m.transformed(p));
     for (auto _ : state)
         for (const Point3& p : points) {
             RTCPointQuery query{static_cast<float>(p[0]), static_cast<float>(p[1]), static_cast<float>(p[2]), 0,
@@ -241,7 +241,7 @@ void ownScaling(benchmark::State& state) {
 
 /// Where shell and frame cut each other: CGAL's polylines, and our own on one thread and on two. Of the demo's fineness.
 struct CutPair {
-    Mesh body = moved(sim::bodyShell(15), seated());
+    Mesh body = transformed(sim::bodyShell(15), seated());
     std::shared_ptr<const Mesh> chassis = frameOf(10.5);
 };
 const CutPair& cutPair() {

@@ -47,9 +47,9 @@ const Opened& opened() {
 }
 
 /// A little lower each time, as when a body is let down.
-shape::Motion seatOf(const analysis::Overlay& o, int round) {
-    shape::Motion seat = o.seat;
-    seat.shift[2] -= 0.1 * (round % 40);
+geometry::RigidTransform seatOf(const analysis::Overlay& o, int round) {
+    geometry::RigidTransform seat = o.seat;
+    seat.translation.z_mm -= 0.1 * (round % 40);
     return seat;
 }
 

@@ -59,6 +59,8 @@ struct BenchInfo {
     std::string (*json)(const build::Build&, const Results&) = nullptr;
     const std::vector<SlowNode>* slow = nullptr;
     bool by_subject = false; ///< its sheets show one subject at a time
+    /// Raw figures behind its pages, at the end of the build sheet.
+    void (*annex)(const build::Build&, const Results&, std::vector<sheet::Drawing>&) = nullptr;
 };
 
 /// All benches in the order of work.

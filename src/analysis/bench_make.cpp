@@ -4,6 +4,7 @@
 #include "make/crossmember_solid.hpp"
 #include "make/make_sheet.hpp"
 #include "sheet/write.hpp"
+#include "units/shown.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -31,8 +32,8 @@ Headline makeHeadline(const Build& b, const Results& r) {
     int bad = 0;
     for (const auto& m : r.mounts) {
         if (m.on_rail) {
-            low = std::min(low, m.gap_mm);
-            high = std::max(high, m.gap_mm);
+            low = std::min(low, m.gap_mm.value);
+            high = std::max(high, m.gap_mm.value);
         }
         bad += m.verdict == PlanVerdict::Fails;
     }
@@ -79,18 +80,17 @@ void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
         v.step = b.settings.length_step;
         v.body_thickness_mm = b.mount_design.body_thickness.value;
         v.rail_thickness_mm = b.rail.thickness.value;
-        v.parts_assumed = b.mount_design.biscuit_free.provenance == Provenance::Assumed;
         page.place(make::mountsSheet(v, area.width, area.height * 0.52, on_paper), {area.x, area.y});
         std::vector<std::vector<std::string>> rows;
         const auto step = b.settings.length_step;
         for (const auto& m : r.mounts) {
             std::string shims;
             for (const double s : m.shims_mm) shims += fmt::format("{}{:g}", shims.empty() ? "" : " + ", s);
-            rows.push_back(
-                {m.name, units::formatLength(m.station_mm, step),
-                 m.on_rail ? units::formatSmall(m.gap_mm, step) + " ± " + units::formatSmall(m.half_width_mm, step) : "–",
-                 ask(b.mount_design.washer, b), units::fixed(m.biscuit_mm, 1), units::fixed(m.standoff_mm, 0), shims,
-                 m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "–", verdictWord(m.verdict), ""});
+            rows.push_back({m.name, units::formatLength(m.station_mm, step),
+                            m.on_rail ? units::shown(m.gap_mm, [&](double mm) { return units::formatSmall(mm, step); }) : "–",
+                            ask(b.mount_design.washer, b), units::fixed(m.biscuit_mm.value, 1), units::fixed(m.standoff_mm, 0),
+                            shims, m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : "–",
+                            verdictWord(m.verdict), ""});
         }
         addTable(page, {area.x, area.y + area.height * 0.56, area.width, area.height * 0.44},
                  {{"mount", 24},

@@ -24,7 +24,7 @@ Headline sitHeadline(const Build& b, const Results& r) {
         return {
             "Nothing says where the body sits.",
             "Pin what must hold: the hinge pillar at a station, the body centred, the sill heights, the wheels in their arches."};
-    if (r.seat->status == sit::Status::NoWishes)
+    if (r.seat->status == sit::Status::NoPins)
         return {"The pins wait for their points.", "See the findings below for what is missing."};
     if (r.seat->status == sit::Status::NotConverged)
         return {"The pins contradict each other.", "No place for the body comes near to all of them."};
@@ -32,7 +32,7 @@ Headline sitHeadline(const Build& b, const Results& r) {
     if (!r.seat->open.empty()) h.sentence = "The body's place is not settled yet.";
     int fails = 0;
     int marginal = 0;
-    for (const auto& w : r.seat->wishes) {
+    for (const auto& w : r.seat->pins) {
         fails += w.usable && w.verdict == PlanVerdict::Fails;
         marginal += !w.usable || w.verdict == PlanVerdict::Marginal;
     }
@@ -40,7 +40,7 @@ Headline sitHeadline(const Build& b, const Results& r) {
         const double change = *r.seat->change_mm;
         const std::string by = units::formatLength(std::abs(change), step, true);
         const std::string pm =
-            r.seat->change_decided ? ", as decided" : " ± " + units::formatSmall(r.seat->change_half_width_mm, step, true);
+            r.seat->change_decided ? ", as decided" : " ± " + units::formatSmall(r.seat->change_u95_mm, step, true);
         if (std::abs(change) < 0.5)
             h.sentence = "The body sits with the wheelbase as it is.";
         else
@@ -49,7 +49,7 @@ Headline sitHeadline(const Build& b, const Results& r) {
     } else if (h.sentence.empty()) {
         h.sentence = "The body sits.";
     }
-    const auto holds = r.seat->wishes.size() - static_cast<size_t>(fails) - static_cast<size_t>(marginal);
+    const auto holds = r.seat->pins.size() - static_cast<size_t>(fails) - static_cast<size_t>(marginal);
     h.below = fmt::format("{} pins: {} hold, {} marginal, {} missed.", b.pins.size(), holds, marginal, fails);
     if (!r.seat->open.empty()) h.below = r.seat->open.front();
     return h;

@@ -6,6 +6,7 @@
 #include "formats/readings_csv.hpp"
 #include "sheet/write.hpp"
 #include "tape/measuring_sheet.hpp"
+#include "units/shown.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -46,7 +47,7 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
     const std::string readings = fmt::format("{} readings of {} points, {} more than needed.", s.survey.readings.size(),
                                              s.survey.points.size(), s.solution->redundancy);
     if (s.solution->status != tape::Status::Solved) {
-        const std::string remedy = s.solution->unfixed.empty() ? "" : " " + s.solution->unfixed.front().remedy;
+        const std::string remedy = s.solution->undetermined.empty() ? "" : " " + s.solution->undetermined.front().remedy;
         return {fmt::format("The {}'s shape is not fixed yet.", name), s.solution->message + remedy};
     }
     std::string spoils = flagged == 0   ? ""
@@ -65,12 +66,14 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
         spoils = fmt::format(" One of {} is wrong, the likeliest first.", names);
     }
     if (!s.solution->blamed_holds.empty()) spoils += " What is held contradicts the readings.";
-    const tape::Figure* worst_figure = nullptr;
-    const tape::Figure* twist = nullptr;
+    const tape::ConditionFigure* worst_figure = nullptr;
+    const tape::ConditionFigure* twist = nullptr;
     for (const auto& f : s.condition->figures) {
         if (!f.judged) continue;
         if (f.kind == tape::FigureKind::Twist) twist = &f;
-        const auto score = [](const tape::Figure& g) { return 1000.0 * static_cast<int>(g.verdict) + std::abs(g.value_mm); };
+        const auto score = [](const tape::ConditionFigure& g) {
+            return 1000.0 * static_cast<int>(g.verdict) + std::abs(g.size_mm.value);
+        };
         if (!worst_figure || score(f) > score(*worst_figure)) worst_figure = &f;
     }
     if (!worst_figure) return {fmt::format("The {}'s points are fixed.", name), readings + spoils};
@@ -80,34 +83,32 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
         switch (f.kind) {
         case tape::FigureKind::Diamond:
             h.sentence = fmt::format("Not square: the {} rail stands {} aft of the other, ± {}.",
-                                     f.value_mm > 0 ? "left" : "right", small(f.value_mm), small(f.half_width_mm));
+                                     f.size_mm.value > 0 ? "left" : "right", small(f.size_mm.value), small(f.size_mm.u95));
             break;
         case tape::FigureKind::Twist:
-            h.sentence = fmt::format("Twisted by {} ± {}: {}.", small(f.value_mm), small(f.half_width_mm), f.words);
+            h.sentence = fmt::format("Twisted by {}: {}.", units::shown(f.size_mm, small), f.words);
             break;
         case tape::FigureKind::Thrust:
-            h.sentence = fmt::format("The rear axle stands askew by {} ± {}: {}.", units::formatAngle(std::abs(f.angle_rad)),
-                                     units::formatAngle(f.angle_half_width_rad), f.words);
+            h.sentence =
+                fmt::format("The rear axle stands askew by {} ± {}: {}.", units::formatAngle(std::abs(f.angle_rad.value)),
+                            units::formatAngle(f.angle_rad.u95), f.words);
             break;
-        default:
-            h.sentence = fmt::format("Not true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words);
-            break;
+        default: h.sentence = fmt::format("Not true: {} {}, {}.", f.name, units::shown(f.size_mm, small), f.words); break;
         }
     } else if (f.verdict == PlanVerdict::Marginal) {
-        h.sentence = f.proven
-                         ? fmt::format("Nearly true: {} {} ± {}, {}.", f.name, small(f.value_mm), small(f.half_width_mm), f.words)
-                         : fmt::format("Not proven straight yet: {} {} ± {}.", f.name, small(f.value_mm), small(f.half_width_mm));
+        h.sentence = proven(f.size_mm) ? fmt::format("Nearly true: {} {}, {}.", f.name, units::shown(f.size_mm, small), f.words)
+                                       : fmt::format("Not proven straight yet: {} {}.", f.name, units::shown(f.size_mm, small));
     } else if (const auto part =
                    std::find_if(all.begin(), all.end(), [](const Finding& g) { return g.code.starts_with("tape.section-"); });
                part != all.end() && !s.condition->sections.empty()) {
         h.sentence = part->sentence; // crooked in one place, though the frame as a whole shows none
     } else {
-        h.sentence = fmt::format("The {} is straight: nothing is out by more than {} ± {}.", name, small(f.value_mm),
-                                 small(f.half_width_mm));
+        h.sentence = fmt::format("The {} is straight: nothing is out by more than {} ± {}.", name, small(f.size_mm.value),
+                                 small(f.size_mm.u95));
     }
     if (twist && twist != worst_figure)
-        h.below = fmt::format("Twist {} ± {} over the frame. ", units::formatAngle(std::abs(twist->angle_rad)),
-                              units::formatAngle(twist->angle_half_width_rad));
+        h.below = fmt::format("Twist {} ± {} over the frame. ", units::formatAngle(std::abs(twist->angle_rad.value)),
+                              units::formatAngle(twist->angle_rad.u95));
     h.below += readings + spoils;
     return h;
 }
@@ -118,8 +119,13 @@ Headline headlineOf(const Build& b, const Results& r, SubjectId subject) {
 
 void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     for (const SubjectId subject : subjectsInOrder(b))
+        if (!r.of(subject).survey.points.empty()) pages.push_back(surveyPage(b, r, subject));
+}
+
+void addAnnex(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+    for (const SubjectId subject : subjectsInOrder(b))
         if (!r.of(subject).survey.points.empty())
-            for (Drawing& page : surveySheet(b, r, subject)) pages.push_back(std::move(page));
+            for (Drawing& page : surveyTables(b, r, subject)) pages.push_back(std::move(page));
 }
 
 void addFiles(const Build& b, const Results& r, FileKeeper& out) {
@@ -158,9 +164,9 @@ std::vector<formats::PointRow> pointRows(const Build& b, const SurveyOf& s) {
                         b.points.at(s.point_ids[i]).role,
                         p.position,
                         {p.sd_mm[0], p.sd_mm[1], p.sd_mm[2]},
-                        p.fixed     ? "fixed"
-                        : p.assumed ? "assumed"
-                                    : "not fixed"});
+                        p.determined ? "fixed"
+                        : p.assumed  ? "assumed"
+                                     : "not fixed"});
     }
     return rows;
 }
@@ -209,6 +215,7 @@ const BenchInfo tape_bench{"tape",
                            addFiles,
                            nullptr,
                            nullptr,
-                           true};
+                           true,
+                           addAnnex};
 
 } // namespace gorvet::analysis

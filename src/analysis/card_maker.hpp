@@ -15,11 +15,7 @@ struct Tag {
     std::uint32_t id = 0; ///< 0 where the rest is no number
 };
 
-inline sheet::Mark markOf(const build::Dimension& d) {
-    return d.provenance == build::Provenance::Assumed   ? sheet::Mark::Assumed
-           : d.provenance == build::Provenance::Derived ? sheet::Mark::Derived
-                                                        : sheet::Mark::None;
-}
+using sheet::markOf;
 
 class CardMaker {
 public:

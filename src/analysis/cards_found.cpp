@@ -82,7 +82,7 @@ Card drawingCard(const Build& b, const SurveyOf& s) {
         const auto& known = s.drawing.known[static_cast<size_t>(m.after)];
         double half = 0;
         for (size_t axis = 0; axis < 3; ++axis)
-            if (known[axis]) half = std::max(half, m.half_width[axis]);
+            if (known[axis]) half = std::max(half, m.u95[axis]);
         c.rows.push_back({s.survey.points[static_cast<size_t>(m.after)].name,
                           fmt::format("{} {} {} ± {}", part(m.by.x_mm, known[0]), part(m.by.y_mm, known[1]),
                                       part(m.by.z_mm, known[2]), units::formatSmall(half, step)),

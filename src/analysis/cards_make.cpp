@@ -1,5 +1,6 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/card_maker.hpp"
+#include "units/shown.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -37,9 +38,10 @@ private:
             c.word = verdictWord(m.verdict);
             c.severity = severityOf(m.verdict);
             if (m.on_rail) {
-                c.rows.push_back({"gap", small(m.gap_mm) + " ± " + small(m.half_width_mm), Mark::Derived, true});
-                c.rows.push_back({"washer", small(m.washer_mm), markOf(b_.mount_design.washer), false});
-                c.rows.push_back({"biscuit, squashed", small(m.biscuit_mm), markOf(b_.mount_design.biscuit_free), false});
+                c.rows.push_back({"gap", units::shown(m.gap_mm, [this](double mm) { return small(mm); }), Mark::Derived, true});
+                c.rows.push_back({"washer", small(m.washer_mm.value), markOf(b_.mount_design.washer.provenance), false});
+                c.rows.push_back(
+                    {"biscuit, squashed", small(m.biscuit_mm.value), markOf(b_.mount_design.biscuit_free.provenance), false});
                 c.rows.push_back({"standoff", small(m.standoff_mm), Mark::Derived, false});
                 std::string shims;
                 for (const double s : m.shims_mm) shims += fmt::format("{}{:g}", shims.empty() ? "" : " + ", s);
@@ -95,9 +97,9 @@ private:
         } else {
             c.sentences.push_back("It waits for " + p.waiting_for + ".");
         }
-        c.rows.push_back({"isolator", len(d.isolator.value), markOf(d.isolator), false});
+        c.rows.push_back({"isolator", len(d.isolator.value), markOf(d.isolator.provenance), false});
         c.rows.push_back({"box", fmt::format("{:g} × {:g} × {:g}", d.box_width.value, d.box_height.value, d.box_wall.value),
-                          markOf(d.box_height), false});
+                          markOf(d.box_height.provenance), false});
         c.actions.push_back(d.form == CrossmemberForm::Dropped
                                 ? CardAction{"straight form", "crossmember form straight", "", false}
                                 : CardAction{"dropped form", "crossmember form dropped", "", false});

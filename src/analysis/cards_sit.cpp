@@ -1,6 +1,7 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/card_maker.hpp"
 #include "analysis/sit_input.hpp"
+#include "units/shown.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -53,16 +54,16 @@ private:
                                 p.bound != Bound::Equal;
         if (has_target)
             c.rows.push_back({bound.empty() ? "wanted" : "wanted, at " + bound.substr(0, bound.size() - 1),
-                              p.target.typed.empty() ? show(p.target.value) : p.target.typed, markOf(p.target), true});
+                              p.target.typed.empty() ? show(p.target.value) : p.target.typed, markOf(p.target.provenance), true});
         if (!worth.empty()) c.rows.push_back({"worth", worth.substr(1), Mark::None, false});
         const auto index = std::find(r_.pin_ids.begin(), r_.pin_ids.end(), id);
         if (index != r_.pin_ids.end()) {
-            const auto& w = r_.seat->wishes[static_cast<size_t>(index - r_.pin_ids.begin())];
+            const auto& w = r_.seat->pins[static_cast<size_t>(index - r_.pin_ids.begin())];
             if (w.usable) {
                 c.word = verdictWord(w.verdict);
                 c.severity = severityOf(w.verdict);
-                c.rows.push_back({"comes to", show(w.achieved) + " ± " + show(w.half_width), Mark::Derived, false});
-                c.rows.push_back({"misses by", show(std::abs(w.miss)), Mark::Derived, false});
+                c.rows.push_back({"comes to", units::shown(w.achieved, show), Mark::Derived, false});
+                c.rows.push_back({"misses by", show(std::abs(w.miss.value)), Mark::Derived, false});
                 if (w.on_bound) c.sentences.emplace_back("The other pins press against this bound.");
             } else {
                 c.word = "Marginal";
@@ -96,15 +97,15 @@ private:
         c.rows.push_back({"now", len(*r_.seat->wheelbase_now_mm), Mark::Derived, false});
         if (r_.seat->change_mm) {
             c.rows.push_back({"planned", len(*r_.seat->wheelbase_now_mm + *r_.seat->change_mm), Mark::Derived, true});
-            c.rows.push_back({"change",
-                              len(*r_.seat->change_mm) +
-                                  (r_.seat->change_decided ? ", decided" : " ± " + small(r_.seat->change_half_width_mm)),
-                              r_.seat->change_decided ? Mark::None : Mark::Derived, false});
+            c.rows.push_back(
+                {"change",
+                 len(*r_.seat->change_mm) + (r_.seat->change_decided ? ", decided" : " ± " + small(r_.seat->change_u95_mm)),
+                 r_.seat->change_decided ? Mark::None : Mark::Derived, false});
         }
         if (r_.seat->change_both_centred_mm)
             c.rows.push_back({"centres both wheels",
-                              len(*r_.seat->change_both_centred_mm) + " ± " + small(r_.seat->change_both_half_width_mm),
-                              Mark::Derived, false});
+                              len(*r_.seat->change_both_centred_mm) + " ± " + small(r_.seat->change_both_u95_mm), Mark::Derived,
+                              false});
         if (r_.seat->change_mm && !r_.seat->change_decided)
             c.actions.push_back({"pin this", fmt::format("change {}", len(*r_.seat->change_mm)), "", false});
         if (r_.seat->change_decided) c.actions.push_back({"let the pins decide", "change free", "", false});

@@ -31,7 +31,7 @@ private:
         Card c;
         c.title = "cut";
         if (b_.stretch.cut_station)
-            c.rows.push_back({"station", len(b_.stretch.cut_station->value), markOf(*b_.stretch.cut_station), true});
+            c.rows.push_back({"station", len(b_.stretch.cut_station->value), markOf(b_.stretch.cut_station->provenance), true});
         const auto& p = *r_.stretch;
         if (p.status == stretch::Status::Planned) {
             c.word = verdictWord(p.verdict);
@@ -44,8 +44,8 @@ private:
                     {"nearest", p.near.front().obstacle.name + " at " + len(p.near.front().distance_mm), Mark::Derived, false});
             c.rows.push_back({"keep clear by", len(p.clearance_need_mm), Mark::Derived, false});
         }
-        c.rows.push_back({"kerf", len(b_.stretch.kerf.value), markOf(b_.stretch.kerf), false});
-        c.rows.push_back({"root gap", len(b_.stretch.root_gap.value), markOf(b_.stretch.root_gap), false});
+        c.rows.push_back({"kerf", len(b_.stretch.kerf.value), markOf(b_.stretch.kerf.provenance), false});
+        c.rows.push_back({"root gap", len(b_.stretch.root_gap.value), markOf(b_.stretch.root_gap.provenance), false});
         c.actions.push_back({"cut at", "cut ", b_.stretch.cut_station ? current(*b_.stretch.cut_station) : "", true});
         c.actions.push_back({"kerf", "kerf ", current(b_.stretch.kerf), true});
         c.actions.push_back({"root gap", "root-gap ", current(b_.stretch.root_gap), true});
@@ -63,7 +63,7 @@ private:
              Mark::Derived, true});
         c.rows.push_back({"length", len(s.length_mm), Mark::Derived, false});
         c.rows.push_back({"overlap", len(s.overlap_mm) + " each side", Mark::Derived, false});
-        c.rows.push_back({"fit", len(b_.stretch.sleeve_fit.value) + " a side", markOf(b_.stretch.sleeve_fit), false});
+        c.rows.push_back({"fit", len(b_.stretch.sleeve_fit.value) + " a side", markOf(b_.stretch.sleeve_fit.provenance), false});
         c.sentences.emplace_back(
             "Plug welds are sized for the rail's modulus at 210/1.5 MPa, filler 480, by half as much again. Structural welds are made or approved by licensed people.");
         if (r_.stretch->splice) {
@@ -87,9 +87,9 @@ private:
     std::optional<Card> rail() {
         Card c;
         c.title = "rail section";
-        c.rows.push_back({"height", len(b_.rail.height.value), markOf(b_.rail.height), false});
-        c.rows.push_back({"width", len(b_.rail.width.value), markOf(b_.rail.width), false});
-        c.rows.push_back({"wall", len(b_.rail.thickness.value), markOf(b_.rail.thickness), false});
+        c.rows.push_back({"height", len(b_.rail.height.value), markOf(b_.rail.height.provenance), false});
+        c.rows.push_back({"width", len(b_.rail.width.value), markOf(b_.rail.width.provenance), false});
+        c.rows.push_back({"wall", len(b_.rail.thickness.value), markOf(b_.rail.thickness.provenance), false});
         c.rows.push_back({"shape", std::string(word(b_.rail.shape)), Mark::None, false});
         c.rows.push_back({"points on its", std::string(word(b_.rail.datum_face)) + " face", Mark::None, false});
         c.actions.push_back({"section", "rail ",

@@ -22,7 +22,7 @@ Card setupCard(const Build& b, const SurveyOf& s, size_t setup) {
                       kept.sigma_mm ? units::formatSmall(*kept.sigma_mm, b.settings.length_step, true) : "as its kind of reading",
                       kept.sigma_mm ? Mark::None : Mark::Assumed, false});
     if (!kept.note.empty()) c.sentences.push_back(kept.note);
-    if (a.readings && !a.told[0] && !a.told[1])
+    if (a.readings && !a.estimable[0] && !a.estimable[1])
         c.sentences.emplace_back(
             "Nothing tells it from the shape itself, so it is taken as true. Readings that do not come from it would tell.");
     c.actions.push_back({"σ", "setup " + kept.name + " sigma ", kept.sigma_mm ? units::fixed(*kept.sigma_mm, 2) : "", true});
@@ -43,7 +43,7 @@ Card sinceCard(const Build& b, const SurveyOf& s) {
         const auto part = [&](double mm) { return (mm < 0 ? "−" : "+") + units::formatSmall(std::abs(mm), step); };
         c.rows.push_back({s.survey.points[m.after].name,
                           fmt::format("{} {} {} ± {}", part(m.by.x_mm), part(m.by.y_mm), part(m.by.z_mm),
-                                      units::formatSmall(std::max({m.half_width[0], m.half_width[1], m.half_width[2]}), step)),
+                                      units::formatSmall(std::max({m.u95[0], m.u95[1], m.u95[2]}), step)),
                           Mark::Derived, m.proven});
     }
     c.sentences.emplace_back("Rearward, to the right, up; each session by its own readings, the second laid on the first.");
@@ -60,7 +60,7 @@ Card alignmentCard(const Build& b) {
     for (const auto& f : tape::alignment(alignmentInput(b))) {
         const auto show = [&](double v) { return tape::shownFigure(f, v, step); };
         c.rows.push_back({f.name,
-                          fmt::format("{} ± {}{}{}", show(f.value), show(f.half_width),
+                          fmt::format("{} ± {}{}{}", show(f.size.value), show(f.size.u95),
                                       f.mm ? ", " + units::formatSmall(std::abs(*f.mm), step, true) : "",
                                       f.words.empty() ? "" : ", " + f.words),
                           Mark::Derived, f.judged && f.verdict == PlanVerdict::Fails});
@@ -83,7 +83,7 @@ Card gapsCard(const Build& b) {
         c.rows.push_back({t.place, values, Mark::None, t.verdict != PlanVerdict::Holds});
         if (t.readings.size() > 1 && t.verdict != PlanVerdict::Holds)
             c.sentences.push_back(fmt::format("{}: {} between \"{}\" and \"{}\".", t.place,
-                                              units::formatSmall(std::abs(t.change_mm), step, true),
+                                              units::formatSmall(std::abs(t.change_mm.value), step, true),
                                               t.readings[t.readings.size() - 2].event, t.readings.back().event));
     }
     c.actions.push_back({"measure one", "gap ", "", true});

@@ -63,16 +63,17 @@ private:
         c.rows.push_back({"as read", r.value.typed, Mark::None, true});
         if (shown != r.value.typed && shown != r.value.typed + " mm") c.rows.push_back({"that is", shown, Mark::None, false});
         if (a.redundancy > 0 || a.set_aside) {
-            c.rows.push_back({"the rest say", show(a.rest_says) + " ± " + show(a.rest_half_width), Mark::Derived, false});
+            c.rows.push_back({"the rest say", show(a.leave_one_out) + " ± " + show(a.leave_one_out_u95), Mark::Derived, false});
             c.rows.push_back(
-                {"off by", show(std::abs(r.value.value - a.rest_says)), Mark::Derived, a.verdict == tape::Verdict::Retape});
+                {"off by", show(std::abs(r.value.value - a.leave_one_out)), Mark::Derived, a.verdict == tape::Verdict::Retape});
         }
         c.rows.push_back(
             {"checked", a.check == tape::Check::Checked ? units::fixed(100 * a.redundancy, 0) + " %" : tape::checkWords(a.check),
              Mark::Derived, false});
-        if (std::isfinite(a.hides)) c.rows.push_back({"could hide", show(a.hides), Mark::Derived, false});
+        if (std::isfinite(a.minimal_detectable_error))
+            c.rows.push_back({"could hide", show(a.minimal_detectable_error), Mark::Derived, false});
         if (!angle && a.verdict == tape::Verdict::Retape)
-            if (auto slip = tape::likelySlip(r.value.value, a.rest_says, a.rest_half_width); !slip.empty())
+            if (auto slip = tape::likelySlip(r.value.value, a.leave_one_out, a.leave_one_out_u95); !slip.empty())
                 c.sentences.push_back(slip);
         if (a.verdict == tape::Verdict::Retape)
             for (const std::string& pair : tape::likelyPairs(s_.survey, *s_.solution, i))
@@ -114,16 +115,16 @@ private:
             const double xyz[3] = {a.position.x_mm, a.position.y_mm, a.position.z_mm};
             for (int axis = 0; axis < 3; ++axis) {
                 const std::string value = !a.placed ? "–" : small(xyz[axis]);
-                const std::string pm = a.assumed ? " ± " + small(tape::halfWidth(a.sd_mm[axis])) + ", assumed"
+                const std::string pm = a.assumed                       ? " ± " + small(tape::u95Of(a.sd_mm[axis])) + ", assumed"
                                        : !std::isfinite(a.sd_mm[axis]) ? ", not fixed"
                                        : a.sd_mm[axis] == 0            ? ", held"
-                                                                       : " ± " + small(tape::halfWidth(a.sd_mm[axis]));
+                                                                       : " ± " + small(tape::u95Of(a.sd_mm[axis]));
                 c.rows.push_back({labels[axis], value + pm,
                                   std::isfinite(a.sd_mm[axis]) && !a.assumed ? (a.sd_mm[axis] == 0 ? Mark::None : Mark::Derived)
                                                                              : Mark::Assumed,
                                   false});
             }
-            if (!a.fixed) {
+            if (!a.determined) {
                 c.word = "Doubtful";
                 c.severity = Severity::Warn;
             }
@@ -150,11 +151,12 @@ private:
             if (key != f.key) continue;
             Card c;
             c.title = f.name;
-            c.rows.push_back({"figure", small(f.judged ? std::abs(f.value_mm) : f.value_mm) + " ± " + small(f.half_width_mm),
+            c.rows.push_back({"figure",
+                              small(f.judged ? std::abs(f.size_mm.value) : f.size_mm.value) + " ± " + small(f.size_mm.u95),
                               Mark::Derived, true});
             if (tape::isAngle(f.kind))
                 c.rows.push_back({"as an angle",
-                                  units::formatAngle(std::abs(f.angle_rad)) + " ± " + units::formatAngle(f.angle_half_width_rad),
+                                  units::formatAngle(std::abs(f.angle_rad.value)) + " ± " + units::formatAngle(f.angle_rad.u95),
                                   Mark::Derived, false});
             if (f.judged) {
                 c.word = verdictWord(f.verdict);
@@ -162,7 +164,7 @@ private:
                 c.rows.push_back({"may be out by",
                                   f.kind == tape::FigureKind::Thrust ? units::formatAngle(f.limit) : small(f.limit), Mark::None,
                                   false});
-                c.rows.push_back({"proven", f.proven ? "yes, " + f.words : "not proven", Mark::Derived, false});
+                c.rows.push_back({"proven", proven(f.size_mm) ? "yes, " + f.words : "not proven", Mark::Derived, false});
                 c.actions.push_back(
                     {"may be out by", "tolerance ", units::formatLength(b_.settings.frame_tolerance_mm, step_), true});
             }

@@ -73,7 +73,8 @@ Result<void> writeCutMap(const Build& b, const Results& r, const sit::CutMap& ma
     std::vector<Drawing> prints;
     for (const sit::Cut& c : map.cuts)
         if (c.flat && c.allowed())
-            for (Drawing& page : tiled(sit::cutDrawing(c), fmt::format("{}, cut {}", b.settings.name, c.number)))
+            for (Drawing& page : tiled(sit::cutDrawing(c), fmt::format("{}, cut {}", b.settings.name, c.number),
+                                       TileOptions::on(paperOf(b).height, paperOf(b).width)))
                 prints.push_back(std::move(page));
     if (!prints.empty())
         if (const auto ok = writePdf(prints, {"Cuts 1:1", b.settings.name}, folder / "cuts-1-to-1.pdf"); !ok) return ok.error();

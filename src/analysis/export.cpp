@@ -57,46 +57,6 @@ std::string cutListCsv(const Results& r) {
 
 } // namespace
 
-std::vector<Drawing> buildSheet(const Build& b, const Results& r) {
-    std::vector<Drawing> pages;
-    {
-        Area area;
-        Drawing cover = blankPage(titled(b, r, "Build sheet"), {no_certificate, local_rules, stands}, area);
-        double y = area.y + 2;
-        for (const BenchInfo* bench : benches()) {
-            const Headline h = bench->headline(b, r, the_chassis);
-            const Worst worst = worstOf(r.findings, bench->key);
-            addMark(cover, {area.x + 3, y + 3.4}, 4, worst.severity);
-            cover.add(Text{{area.x + 9, y + 5}, bench->name, on_paper.head(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
-            double line_y = y + 5;
-            for (const std::string& line : wrapped(h.sentence, area.width - 45, on_paper.lead())) {
-                cover.add(Text{{area.x + 42, line_y}, line, on_paper.lead()});
-                line_y += 5;
-            }
-            for (const std::string& line : wrapped(h.below, area.width - 45, on_paper.body())) {
-                cover.add(Text{{area.x + 42, line_y}, line, on_paper.body(), Ink::Second});
-                line_y += 4.4;
-            }
-            y = line_y + 3;
-        }
-        const double rule_height = 110 * on_paper.unit;
-        cover.place(ruleView(b, r, {}, area.width, rule_height, on_paper), {area.x, area.y + area.height - rule_height - 4});
-        std::vector<std::vector<std::string>> sessions;
-        for (const auto& [id, s] : b.sessions)
-            sessions.push_back({nameOf(b, s.subject), s.name, std::string(word(s.attitude)), std::string(word(s.support)),
-                                s.support_at, s.carried_mass_kg > 0 ? units::formatMass(s.carried_mass_kg) : ""});
-        addTable(cover, {area.x, y + 2, area.width, area.y + area.height - rule_height - y - 10},
-                 {{"measured", 36}, {"session", 50}, {"attitude", 36}, {"on", 30}, {"at", 50}, {"carrying", 28}}, sessions,
-                 on_paper.small());
-        pages.push_back(std::move(cover));
-    }
-    addFindings(pages, b, r);
-    for (const BenchInfo* bench : benches())
-        if (bench->pages) bench->pages(b, r, pages);
-    numberPages(pages);
-    return pages;
-}
-
 Result<std::vector<std::filesystem::path>> exportAll(const Build& b, const Results& r, const std::filesystem::path& folder,
                                                      const Progress& progress) {
     std::error_code ec;

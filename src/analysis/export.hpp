@@ -9,13 +9,16 @@
 /// Printed and exported sheets.
 namespace gorvet::analysis {
 
-/// The pages of the whole build sheet, A4 landscape. What takes seconds is on it when it was made: slowOnPaper.
+/// The whole build sheet, on the paper that the build says: one page to sign, drawings and the order of work, what to see to,
+/// then points and readings as an annex. What takes seconds is on it when it was made: slowOnPaper.
 std::vector<sheet::Drawing> buildSheet(const build::Build&, const Results&);
 /// The report "as found": the view, figures and what they mean, the frame along its length, what was found at points and what it
 /// would take, gaps, findings, then points and readings with their ±.
 std::vector<sheet::Drawing> asFoundReport(const build::Build&, const Results&, build::SubjectId);
-/// The pages about one subject's survey.
+/// One subject's survey: its sheet, then its points and readings.
 std::vector<sheet::Drawing> surveySheet(const build::Build&, const Results&, build::SubjectId);
+sheet::Drawing surveyPage(const build::Build&, const Results&, build::SubjectId);
+std::vector<sheet::Drawing> surveyTables(const build::Build&, const Results&, build::SubjectId);
 /// The points of a survey as rows of a points file.
 std::vector<formats::PointRow> pointRows(const build::Build&, const SurveyOf&);
 /// A round of readings in walking order; empty while the survey is not fixed.

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 #include "sheet/drawing.hpp"
 
 #include <optional>
@@ -10,12 +10,7 @@
 
 namespace gorvet::analysis {
 
-/// How a plan's verdict is marked.
-inline sheet::Severity severityOf(build::PlanVerdict v) {
-    return v == build::PlanVerdict::Holds      ? sheet::Severity::Good
-           : v == build::PlanVerdict::Marginal ? sheet::Severity::Warn
-                                               : sheet::Severity::Bad;
-}
+using sheet::severityOf;
 
 /// The unit of judgement: what is wrong or open, how much, how much is needed, what to do, and where.
 struct Finding {

@@ -45,7 +45,7 @@ template <class Shape> bool better(Shape& first, Result<Shape> second) {
 
 std::string quality(const scan::Fit& f, bool grown, units::LengthStep step) {
     return fmt::format("RMS {} over {} {}{}", units::formatSmall(f.rms_mm, step, true), f.points,
-                       grown ? "points of the scan" : "picks", f.left_out ? fmt::format(", {} left out", f.left_out) : "");
+                       grown ? "points of the scan" : "picks", f.outliers ? fmt::format(", {} left out", f.outliers) : "");
 }
 
 } // namespace
@@ -55,9 +55,9 @@ std::optional<double> scatterAt(const sit::Ready& r, const Point3& at, double re
     std::vector<Point3> near;
     const Point3 box{reach, reach, reach};
     std::vector<std::uint32_t> corners;
-    r.tree->inBox(shape::minus(at, box), shape::plus(at, box), [&](std::uint32_t t) {
+    r.tree->inBox(geometry::minus(at, box), geometry::plus(at, box), [&](std::uint32_t t) {
         for (const std::uint32_t k : r.mesh->triangles[t])
-            if (shape::between(r.mesh->points[k], at) <= reach) corners.push_back(k);
+            if (geometry::between(r.mesh->points[k], at) <= reach) corners.push_back(k);
         return true;
     });
     std::sort(corners.begin(), corners.end());
@@ -83,7 +83,7 @@ Result<FittedPicks> fitThrough(PickShape shape, const std::vector<Point3>& picks
         auto fit = scan::fitPlane(picks);
         if (!fit) return fit.error();
         const auto mine =
-            own(points, picks, 1, [&](const Point3& p) { return shape::dot(shape::minus(p, fit->at), fit->normal); });
+            own(points, picks, 1, [&](const Point3& p) { return geometry::dot(geometry::minus(p, fit->at), fit->normal); });
         out.grown = mine.size() >= enough_points && better(*fit, scan::fitPlane(mine, true));
         finish(fit->fit, fit->at);
         const double lean = units::degrees(std::acos(std::min(1.0, std::abs(fit->normal[2]))));
@@ -104,23 +104,23 @@ Result<FittedPicks> fitThrough(PickShape shape, const std::vector<Point3>& picks
         auto fit = scan::fitCircle(picks);
         if (!fit) return fit.error();
         const auto mine = own(points, picks, fit->radius_mm, [&](const Point3& p) {
-            const Point3 d = shape::minus(p, fit->centre);
-            const double out_of = shape::dot(d, fit->normal);
-            return std::hypot(out_of, std::sqrt(std::max(0.0, shape::dot(d, d) - out_of * out_of)) - fit->radius_mm);
+            const Point3 d = geometry::minus(p, fit->centre);
+            const double out_of = geometry::dot(d, fit->normal);
+            return std::hypot(out_of, std::sqrt(std::max(0.0, geometry::dot(d, d) - out_of * out_of)) - fit->radius_mm);
         });
         out.grown = mine.size() >= enough_points && better(*fit, scan::fitCircle(mine, true));
         finish(fit->fit, fit->centre);
         out.radius_mm = fit->radius_mm;
         out.words = fmt::format("Circle of diameter {} ± {}, centre at {}; {}.", len(2 * fit->radius_mm),
-                                units::formatSmall(2 * fit->radius_half_width_mm, step, true), place(fit->centre),
+                                units::formatSmall(2 * fit->radius_u95_mm, step, true), place(fit->centre),
                                 quality(fit->fit, out.grown, step));
         break;
     }
     case PickShape::Ball: {
         auto fit = scan::fitSphere(picks);
         if (!fit) return fit.error();
-        const auto mine =
-            own(points, picks, fit->radius_mm, [&](const Point3& p) { return shape::between(p, fit->centre) - fit->radius_mm; });
+        const auto mine = own(points, picks, fit->radius_mm,
+                              [&](const Point3& p) { return geometry::between(p, fit->centre) - fit->radius_mm; });
         out.grown = mine.size() >= enough_points && better(*fit, scan::fitSphere(mine, true));
         finish(fit->fit, fit->centre);
         out.radius_mm = fit->radius_mm;
@@ -132,14 +132,14 @@ Result<FittedPicks> fitThrough(PickShape shape, const std::vector<Point3>& picks
         auto fit = scan::fitCylinder(picks);
         if (!fit) return fit.error();
         const auto mine = own(points, picks, fit->radius_mm, [&](const Point3& p) {
-            const Point3 d = shape::minus(p, fit->at);
-            return shape::length(shape::cross(d, fit->way)) - fit->radius_mm;
+            const Point3 d = geometry::minus(p, fit->at);
+            return geometry::length(geometry::cross(d, fit->way)) - fit->radius_mm;
         });
         out.grown = mine.size() >= enough_points && better(*fit, scan::fitCylinder(mine, true));
         finish(fit->fit, fit->at);
         out.radius_mm = fit->radius_mm;
         out.words = fmt::format("Tube of diameter {} ± {}, axis through {}; {}.", len(2 * fit->radius_mm),
-                                units::formatSmall(2 * fit->radius_half_width_mm, step, true), place(fit->at),
+                                units::formatSmall(2 * fit->radius_u95_mm, step, true), place(fit->at),
                                 quality(fit->fit, out.grown, step));
         break;
     }

@@ -97,23 +97,23 @@ std::string stretchJson(const Results& r) {
 std::string makeJson(const Results& r) {
     Json j;
     j["mounts"] = Json::array();
-    for (const auto& m : r.mounts)
-        j["mounts"].push_back({{"name", m.name},
-                               {"station_mm", number(m.station_mm)},
-                               {"gap_mm", number(m.gap_mm)},
-                               {"half_width_mm", number(m.half_width_mm)},
-                               {"washer_mm", m.washer_mm},
-                               {"biscuit_mm", m.biscuit_mm},
-                               {"standoff_mm", m.standoff_mm},
-                               {"shims_mm", m.shims_mm},
-                               {"leftover_mm", m.leftover_mm},
-                               {"outboard_mm", number(m.outboard_mm)},
-                               {"bolt_mm", m.bolt_mm},
-                               {"bolt_length_mm", number(m.bolt_length_mm)},
-                               {"nut", m.nut},
-                               {"nut_inside_closed_rail", m.nut_inside},
-                               {"verdict", build::verdictWord(m.verdict)},
-                               {"sentence", m.sentence}});
+    for (const auto& m : r.mounts) {
+        Json q = {{"name", m.name}, {"station_mm", number(m.station_mm)}};
+        put(q, m.gap_mm, "_mm", "gap");
+        put(q, m.washer_mm, "_mm", "washer");
+        put(q, m.biscuit_mm, "_mm", "biscuit");
+        q["standoff_mm"] = m.standoff_mm;
+        q["shims_mm"] = m.shims_mm;
+        q["leftover_mm"] = m.leftover_mm;
+        q["outboard_mm"] = number(m.outboard_mm);
+        q["bolt_mm"] = m.bolt_mm;
+        q["bolt_length_mm"] = number(m.bolt_length_mm);
+        q["nut"] = m.nut;
+        q["nut_inside_closed_rail"] = m.nut_inside;
+        q["verdict"] = build::verdictWord(m.verdict);
+        q["sentence"] = m.sentence;
+        j["mounts"].push_back(std::move(q));
+    }
     const auto& c = *r.crossmember;
     j["crossmember"] = nullptr;
     if (r.crossmember.made()) {
@@ -225,7 +225,7 @@ std::string workJson(const build::Build& b, const Results& r) {
                                             : c.level ? "level"
                                                       : "tape"},
                                    {"plan_mm", number(c.plan_mm)},
-                                   {"half_width_mm", number(c.half_width_mm)},
+                                   {"u95_mm", number(c.u95_mm)},
                                    {"tolerance_mm", number(c.tolerance_mm)},
                                    {"read_mm", number(c.read_mm)},
                                    {"stale", c.stale},
@@ -255,7 +255,8 @@ std::string workJson(const build::Build& b, const Results& r) {
 std::string whatIfJson(const build::Build& b, const Results& r, const Variant& v) {
     Json changed = Json::array();
     for (const BenchInfo* bench : benches()) {
-        const Headline now = bench->headline(b, r, build::the_chassis), then = bench->headline(v.build, v.results, build::the_chassis);
+        const Headline now = bench->headline(b, r, build::the_chassis),
+                       then = bench->headline(v.build, v.results, build::the_chassis);
         if (now.sentence == then.sentence && now.below == then.below) continue;
         changed.push_back({{"bench", bench->name},
                            {"now", now.sentence},

@@ -18,11 +18,11 @@ std::string drawingJson(const SurveyOf& s) {
         static constexpr const char* axes[3] = {"x", "y", "z"};
         for (size_t k = 0; k < 3; ++k) {
             off[axes[k]] = known[k] ? number(by[k]) : Json(nullptr);
-            half[axes[k]] = known[k] ? number(m.half_width[k]) : Json(nullptr);
+            half[axes[k]] = known[k] ? number(m.u95[k]) : Json(nullptr);
         }
         j["points"].push_back({{"name", s.survey.points[static_cast<size_t>(m.after)].name},
                                {"off_mm", off},
-                               {"half_width_mm", half},
+                               {"u95_mm", half},
                                {"t", number(m.t)},
                                {"proven", m.proven}});
     }

@@ -16,6 +16,15 @@ using Json = nlohmann::ordered_json;
 inline Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
 inline Json number(const std::optional<double>& v) { return v ? number(*v) : Json(nullptr); }
 
+/// The one way to write a figure: `value_mm`, `u95_mm` and where it comes from; of one with a name `change_mm`, `change_u95_mm`,
+/// `change_provenance`. Angles in degrees: unit "_deg".
+inline void put(Json& to, const build::Figure& f, const std::string& unit, const std::string& name = {}) {
+    const double scale = unit == "_deg" ? units::degrees(1) : 1;
+    to[(name.empty() ? "value" : name) + unit] = number(f.value * scale);
+    to[(name.empty() ? "" : name + "_") + "u95" + unit] = number(f.u95 * scale);
+    to[(name.empty() ? "" : name + "_") + "provenance"] = build::word(f.provenance);
+}
+
 inline const char* severityWord(sheet::Severity s) {
     return s == sheet::Severity::Good ? "good" : s == sheet::Severity::Warn ? "doubtful" : "bad";
 }

@@ -36,8 +36,8 @@ Json cutsJson(const sit::CutMap& map) {
                         {"mass_kg", number(c.mass_kg)},
                         {"deepest_mm", number(c.deepest_mm)},
                         {"at", place(c.at)},
-                        {"from", place(c.least)},
-                        {"to", place(c.most)},
+                        {"from", place(c.box.min)},
+                        {"to", place(c.box.max)},
                         {"flat", c.flat},
                         {"off_plane_mm", number(c.off_plane_mm)},
                         {"crosses", c.crosses},
@@ -74,8 +74,8 @@ Json wayDownJson(const sit::WayDown& w) {
                            {"at", place(i.where)},
                            {"take_off", i.take_off.empty() ? Json(nullptr) : Json(i.take_off)},
                            {"or_cut_more_mm2", number(i.more_mm2)},
-                           {"there_from", place(i.least)},
-                           {"there_to", place(i.most)}});
+                           {"there_from", place(i.box.min)},
+                           {"there_to", place(i.box.max)}});
     return {{"found", w.found},
             {"straight", w.straight},
             {"gave_up", w.gave_up},
@@ -99,7 +99,7 @@ Json overlayObject(const build::Build& b, const Results& r) {
     j["seated"] = r.seated();
     if (!known) return j;
     const OverlayClearance& c = *r.scans->clearance;
-    j["need"] = {{"least_mm", o.need.least_mm}, {"finish_mm", o.need.finish_mm}, {"half_width_mm", number(o.need.half_width_mm)}};
+    j["need"] = {{"least_mm", o.need.least_mm}, {"finish_mm", o.need.finish_mm}, {"u95_mm", number(o.need.u95_mm)}};
     j["least_mm"] = number(c.least_mm);
     j["signed"] = c.live.map.has_inside;
     j["pairs"] = Json::array();
@@ -110,7 +110,7 @@ Json overlayObject(const build::Build& b, const Results& r) {
                               {"other", partName(o, p.fixed, q.fixed)},
                               {"least_clearance_mm", number(q.need.least_mm)},
                               {"finish_mm", number(q.need.finish_mm)},
-                              {"half_width_mm", number(q.need.half_width_mm)},
+                              {"u95_mm", number(q.need.u95_mm)},
                               {"provenance", p.assumed ? "assumed" : "measured"},
                               {"verdict", q.band == sit::Band::Fouls   ? "Fouls"
                                           : q.band == sit::Band::Tight ? "Tight"

@@ -28,14 +28,13 @@ Json pinJson(const build::Build& b, const build::Pin& pin) {
     return q;
 }
 
-void addResult(Json& q, const build::Pin& pin, const sit::WishResult& w, bool with_half_width) {
+void addResult(Json& q, const build::Pin& pin, const sit::PinResult& w) {
     const std::string unit = unitOf(pin);
     q["usable"] = w.usable;
     q["words"] = w.words;
     if (!w.usable) return;
-    q["achieved" + unit] = shown(pin, w.achieved);
-    if (with_half_width) q["half_width" + unit] = shown(pin, w.half_width);
-    q["miss" + unit] = shown(pin, w.miss);
+    put(q, w.achieved, unit, "achieved");
+    put(q, w.miss, unit, "miss");
     q["on_bound"] = w.on_bound;
     q["verdict"] = build::verdictWord(w.verdict);
 }
@@ -64,7 +63,7 @@ Json compared(const build::Build& b, const Results& r) {
             q["pins"] = Json::array();
             for (size_t i = 0; i < column.rows.size(); ++i) {
                 Json pin = {{"name", pinName(b, c.rows[i])}};
-                addResult(pin, c.rows[i], column.rows[i], false);
+                addResult(pin, c.rows[i], column.rows[i]);
                 q["pins"].push_back(std::move(pin));
             }
         }
@@ -82,7 +81,7 @@ Json compared(const build::Build& b, const Results& r) {
     j["giving_up"] = Json::array();
     for (const auto& g : c.trade_offs->given_up)
         j["giving_up"].push_back(
-            {{"pin", pinName(b, b.pins.at(r.pin_ids[static_cast<size_t>(g.wish)]))}, {"sentence", givenUpSentence(b, r, g)}});
+            {{"pin", pinName(b, b.pins.at(r.pin_ids[static_cast<size_t>(g.pin)]))}, {"sentence", givenUpSentence(b, r, g)}});
     j["lower_by_mm"] = number(c.lower_by_mm);
     j["ways_to_lower"] = Json::array();
     for (const auto& p : c.ways)
@@ -110,7 +109,7 @@ std::string sitJson(const build::Build& b, const Results& r) {
     j["pose"] = poseJson(r.seat->pose);
     j["wheelbase_now_mm"] = number(r.seat->wheelbase_now_mm);
     j["wheelbase_change_mm"] = number(r.seat->change_mm);
-    j["wheelbase_change_half_width_mm"] = number(r.seat->change_half_width_mm);
+    j["wheelbase_change_u95_mm"] = number(r.seat->change_u95_mm);
     j["wheelbase_change_decided"] = r.seat->change_decided;
     j["change_both_centred_mm"] = number(r.seat->change_both_centred_mm);
     j["leads"] = build::word(b.school.leads);
@@ -118,7 +117,7 @@ std::string sitJson(const build::Build& b, const Results& r) {
     for (size_t i = 0; i < r.pin_ids.size(); ++i) {
         const auto& pin = b.pins.at(r.pin_ids[i]);
         Json q = pinJson(b, pin);
-        addResult(q, pin, r.seat->wishes[i], true);
+        addResult(q, pin, r.seat->pins[i]);
         j["pins"].push_back(std::move(q));
     }
     j["body_points"] = Json::array();

@@ -14,8 +14,8 @@ Json ranked(const std::vector<tape::RankedReading>& list, const tape::Survey& su
                       number(build::isAngle(n.kind) ? units::degrees(n.about) : n.about)},
                      {"what", n.what},
                      {"fixes", n.fixes},
-                     {"half_width_before_mm", number(n.before_mm)},
-                     {"half_width_after_mm", number(n.after_mm)}});
+                     {"u95_before_mm", number(n.before_mm)},
+                     {"u95_after_mm", number(n.after_mm)}});
     return j;
 }
 
@@ -24,12 +24,10 @@ Json vector(const build::Vec3& v) { return {{"x", number(v.x_mm)}, {"y", number(
 Json figures(const SurveyOf& s) {
     Json list = Json::array();
     for (const auto& f : s.condition->figures) {
-        Json q = {
-            {"key", f.key}, {"value_mm", number(f.value_mm)}, {"half_width_mm", number(f.half_width_mm)}, {"proven", f.proven}};
-        if (tape::isAngle(f.kind)) {
-            q["value_deg"] = number(units::degrees(f.angle_rad));
-            q["half_width_deg"] = number(units::degrees(f.angle_half_width_rad));
-        }
+        Json q = {{"key", f.key}};
+        put(q, f.size_mm, "_mm");
+        q["proven"] = proven(f.size_mm);
+        if (tape::isAngle(f.kind)) put(q, f.angle_rad, "_deg");
         if (f.judged) {
             q["verdict"] = build::verdictWord(f.verdict);
             q["words"] = f.words;
@@ -40,32 +38,26 @@ Json figures(const SurveyOf& s) {
     return list;
 }
 
-} // namespace
-
-std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const std::map<build::ReadingId, int>& lines) {
+Json points(const SurveyOf& s) {
     const tape::Solution& sol = *s.solution;
-    Json j;
-    j["status"] = tape::statusWord(sol.status);
-    j["message"] = sol.message;
-    j["redundancy"] = sol.redundancy;
-    j["omega"] = number(sol.omega);
-    j["omega_limit"] = number(sol.omega_limit);
-    j["kept"] = {
-        {"redundancy", sol.kept_redundancy}, {"omega", number(sol.kept_omega)}, {"omega_limit", number(sol.kept_omega_limit)}};
-    j["sd_scale"] = number(sol.sd_scale);
-    j["points"] = Json::array();
+    Json list = Json::array();
     for (size_t i = 0; i < sol.points.size(); ++i) {
         const auto& p = sol.points[i];
-        Json q = {{"name", s.survey.points[i].name}, {"fixed", p.fixed}, {"assumed", p.assumed}};
+        Json q = {{"name", s.survey.points[i].name}, {"determined", p.determined}, {"assumed", p.assumed}};
         q["x_mm"] = p.placed ? number(p.position.x_mm) : Json(nullptr);
         q["y_mm"] = p.placed ? number(p.position.y_mm) : Json(nullptr);
         q["z_mm"] = p.placed ? number(p.position.z_mm) : Json(nullptr);
         q["sd_x_mm"] = number(p.sd_mm[0]);
         q["sd_y_mm"] = number(p.sd_mm[1]);
         q["sd_z_mm"] = number(p.sd_mm[2]);
-        j["points"].push_back(std::move(q));
+        list.push_back(std::move(q));
     }
-    j["readings"] = Json::array();
+    return list;
+}
+
+Json readings(const SurveyOf& s, const std::map<build::ReadingId, int>& lines) {
+    const tape::Solution& sol = *s.solution;
+    Json list = Json::array();
     for (size_t i = 0; i < sol.readings.size(); ++i) {
         const auto& a = sol.readings[i];
         const auto& r = s.survey.readings[i];
@@ -86,13 +78,18 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
         q["verdict"] = tape::verdictWord(a.verdict);
         q["check"] = tape::checkWords(a.check);
         q["set_aside"] = a.set_aside;
-        q["rest_says" + unit] = show(a.rest_says);
-        q["rest_half_width" + unit] = show(a.rest_half_width);
-        q["hides" + unit] = show(a.hides);
+        q["leave_one_out" + unit] = show(a.leave_one_out);
+        q["leave_one_out_u95" + unit] = show(a.leave_one_out_u95);
+        q["minimal_detectable_error" + unit] = show(a.minimal_detectable_error);
         q["widened_sigma" + unit] = a.widened_sigma > 0 ? show(a.widened_sigma) : Json(nullptr);
-        j["readings"].push_back(std::move(q));
+        list.push_back(std::move(q));
     }
-    j["setups"] = Json::array();
+    return list;
+}
+
+Json setups(const SurveyOf& s) {
+    const tape::Solution& sol = *s.solution;
+    Json list = Json::array();
     for (size_t i = 0; i < sol.setups.size(); ++i) {
         const auto& u = sol.setups[i];
         const auto& setup = s.survey.setups[i];
@@ -101,26 +98,35 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
             {"height_mm", "along_mm_per_m", "across_mm_per_m"}, {"offset_mm", "swing_mm_per_m", ""}, {"reads_over_mm", "", ""}};
         for (int k = 0; k < tape::unknownsOf(setup.kind); ++k) {
             const std::string key = keys[static_cast<int>(setup.kind)][k];
-            q[key] = u.told[k] ? number(u.value[k]) : Json(nullptr);
+            q[key] = u.estimable[k] ? number(u.value[k]) : Json(nullptr);
             q["sd_" + key] = number(u.sd[k]);
             q["assumed_sd_" + key] = u.prior[k] > 0 ? number(u.prior[k]) : Json(nullptr);
         }
-        j["setups"].push_back(std::move(q));
+        list.push_back(std::move(q));
     }
-    j["holds"] = {{"redundant", sol.redundant_holds},
-                  {"omega", number(sol.holds_omega)},
-                  {"omega_limit", number(sol.holds_limit)},
-                  {"contradict", Json::array()}};
+    return list;
+}
+
+Json holds(const SurveyOf& s) {
+    const tape::Solution& sol = *s.solution;
+    Json j = {{"redundant", sol.redundant_holds},
+              {"omega", number(sol.holds_omega)},
+              {"omega_limit", number(sol.holds_limit)},
+              {"contradict", Json::array()}};
     for (const auto& h : sol.blamed_holds) {
         const auto& held = s.survey.holds[static_cast<size_t>(h.hold)];
         static constexpr const char* axes[] = {"x", "y", "z"};
-        j["holds"]["contradict"].push_back({{"point", s.survey.points[static_cast<size_t>(held.point)].name},
-                                            {"axis", axes[static_cast<int>(held.axis)]},
-                                            {"held_mm", number(held.value_mm)},
-                                            {"off_mm", number(h.off_mm)},
-                                            {"half_width_mm", number(h.half_width_mm)}});
+        j["contradict"].push_back({{"point", s.survey.points[static_cast<size_t>(held.point)].name},
+                                   {"axis", axes[static_cast<int>(held.axis)]},
+                                   {"held_mm", number(held.value_mm)},
+                                   {"off_mm", number(h.off_mm)},
+                                   {"u95_mm", number(h.u95_mm)}});
     }
-    j["claims"] = Json::array();
+    return j;
+}
+
+Json claims(const SurveyOf& s) {
+    Json list = Json::array();
     for (const auto& c : tape::checkClaims(s.survey, *s.solution)) {
         const auto& r = s.survey.assumed[static_cast<size_t>(c.claim)];
         const bool angle = build::isAngle(r.kind);
@@ -132,38 +138,65 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
                   {"contradicted", c.contradicted}};
         q["claimed" + unit] = show(r.value);
         q["survey_says" + unit] = show(c.says);
-        q["half_width" + unit] = show(c.half_width);
-        j["claims"].push_back(std::move(q));
+        q["u95" + unit] = show(c.u95);
+        list.push_back(std::move(q));
     }
-    j["next"] = ranked(*s.next, s.survey);
-    j["figures"] = figures(s);
-    j["unfixed"] = Json::array();
-    for (const auto& u : sol.unfixed) {
+    return list;
+}
+
+Json undetermined(const SurveyOf& s) {
+    Json list = Json::array();
+    for (const auto& u : s.solution->undetermined) {
         Json q = {{"what", u.what}, {"sentence", u.sentence}, {"remedy", u.remedy}, {"points", Json::array()}};
         for (const int p : u.points) q["points"].push_back(s.survey.points[p].name);
-        j["unfixed"].push_back(std::move(q));
+        list.push_back(std::move(q));
     }
-    j["since"] = nullptr;
-    if (s.since->comparison.possible) {
-        j["since"] = {{"before", s.since->before},
-                      {"after", s.since->after},
-                      {"unlike_supports", s.since->unlike},
-                      {"moved", Json::array()}};
-        for (const auto& m : s.since->comparison.moved)
-            if (m.proven)
-                j["since"]["moved"].push_back(
-                    {{"name", s.survey.points[m.after].name}, {"by_mm", vector(m.by)}, {"t", number(m.t)}});
-    }
+    return list;
+}
+
+Json since(const SurveyOf& s) {
+    if (!s.since->comparison.possible) return nullptr;
+    Json j = {
+        {"before", s.since->before}, {"after", s.since->after}, {"unlike_supports", s.since->unlike}, {"moved", Json::array()}};
+    for (const auto& m : s.since->comparison.moved)
+        if (m.proven)
+            j["moved"].push_back({{"name", s.survey.points[m.after].name}, {"by_mm", vector(m.by)}, {"t", number(m.t)}});
+    return j;
+}
+
+} // namespace
+
+std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const std::map<build::ReadingId, int>& lines) {
+    const tape::Solution& sol = *s.solution;
+    Json j;
+    j["status"] = tape::statusWord(sol.status);
+    j["message"] = sol.message;
+    j["redundancy"] = sol.redundancy;
+    j["omega"] = number(sol.omega);
+    j["omega_limit"] = number(sol.omega_limit);
+    j["kept"] = {
+        {"redundancy", sol.kept_redundancy}, {"omega", number(sol.kept_omega)}, {"omega_limit", number(sol.kept_omega_limit)}};
+    j["sigma_0"] = number(sol.sigma_0);
+    j["points"] = points(s);
+    j["readings"] = readings(s, lines);
+    j["setups"] = setups(s);
+    j["holds"] = holds(s);
+    j["claims"] = claims(s);
+    j["next"] = ranked(*s.next, s.survey);
+    j["figures"] = figures(s);
+    j["undetermined"] = undetermined(s);
+    j["since"] = since(s);
     j["findings"] = findings(all, "tape");
     return text(j);
 }
 
 namespace {
 Json deviation(const tape::Deviation& d) {
-    return {{"value_mm", number(d.value_mm)},
-            {"half_width_mm", number(d.half_width_mm)},
-            {"proven", d.proven},
-            {"verdict", build::verdictWord(d.verdict)}};
+    Json q;
+    put(q, d.size_mm, "_mm");
+    q["proven"] = proven(d.size_mm);
+    q["verdict"] = build::verdictWord(d.verdict);
+    return q;
 }
 Json sections(const SurveyOf& s) {
     Json list = Json::array();
@@ -201,8 +234,8 @@ std::string nextJson(const SurveyOf& s, const std::vector<tape::RankedReading>& 
 std::string compareJson(const tape::Comparison& c, const tape::Survey& before) {
     Json j = {{"possible", c.possible},
               {"message", c.message},
-              {"shift_mm", vector(c.shift)},
-              {"turn_deg",
+              {"translation_mm", vector(c.shift)},
+              {"rotation_deg",
                {{"x", units::degrees(c.turn_rad.x_mm)},
                 {"y", units::degrees(c.turn_rad.y_mm)},
                 {"z", units::degrees(c.turn_rad.z_mm)}}},
@@ -213,7 +246,7 @@ std::string compareJson(const tape::Comparison& c, const tape::Survey& before) {
     for (const auto& m : c.moved)
         j["points"].push_back({{"name", before.points[m.before].name},
                                {"moved_mm", vector(m.by)},
-                               {"half_width_mm", {{"x", m.half_width[0]}, {"y", m.half_width[1]}, {"z", m.half_width[2]}}},
+                               {"u95_mm", {{"x", m.u95[0]}, {"y", m.u95[1]}, {"z", m.u95[2]}}},
                                {"t", number(m.t)},
                                {"lays", m.lays},
                                {"proven", m.proven}});
@@ -232,8 +265,7 @@ std::string alignJson(const SurveyOf& s, const std::vector<tape::AlignmentFigure
         const std::string unit = f.angle ? "_deg" : f.unit == "%" ? "_percent" : f.unit == "kg" ? "_kg" : "_mm";
         const auto show = [&f](double v) { return number(f.angle ? units::degrees(v) : v); };
         Json q = {{"key", f.key}, {"name", f.name}};
-        q["value" + unit] = show(f.value);
-        q["half_width" + unit] = show(f.half_width);
+        put(q, f.size, unit);
         if (f.mm) q["between_rims_mm"] = number(*f.mm);
         q["words"] = f.words;
         if (f.judged) {
@@ -251,15 +283,14 @@ std::string gapsJson(const std::vector<tape::GapTrend>& trends) {
     for (const auto& t : trends) {
         Json readings = Json::array();
         for (const auto& r : t.readings) readings.push_back({{"event", r.event}, {"value_mm", number(r.value_mm)}});
-        j["gaps"].push_back({{"place", t.place},
-                             {"readings", readings},
-                             {"change_mm", number(t.change_mm)},
-                             {"half_width_mm", number(t.half_width_mm)},
-                             {"since_first_mm", number(t.since_first_mm)},
-                             {"largest_mm", number(t.largest_mm)},
-                             {"tolerance_mm", number(t.readings.back().tolerance_mm)},
-                             {"proven", t.proven},
-                             {"verdict", build::verdictWord(t.verdict)}});
+        Json q = {{"place", t.place}, {"readings", readings}};
+        put(q, t.change_mm, "_mm", "change");
+        q["since_first_mm"] = number(t.since_first_mm);
+        q["largest_mm"] = number(t.largest_mm);
+        q["tolerance_mm"] = number(t.readings.back().tolerance_mm);
+        q["proven"] = proven(t.change_mm);
+        q["verdict"] = build::verdictWord(t.verdict);
+        j["gaps"].push_back(std::move(q));
     }
     return text(j);
 }

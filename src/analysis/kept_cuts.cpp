@@ -14,7 +14,7 @@
 namespace gorvet::analysis {
 
 using namespace build;
-using shape::Motion;
+using geometry::RigidTransform;
 using shape::Point3;
 
 namespace {
@@ -62,7 +62,7 @@ Result<Edit> keepCuts(const Build& b, const Results& r, const sit::CutMap& map) 
         else
             edit.changes.emplace_back(Drop<PlannedCut>{old});
     }
-    const Motion back = inverse(seatMotion(r));
+    const RigidTransform back = inverse(seatMotion(r));
     int kept = 0, number = 0;
     for (const sit::Cut& c : map.cuts) {
         if (!c.allowed() || c.lines.empty()) continue;
@@ -75,7 +75,7 @@ Result<Edit> keepCuts(const Build& b, const Results& r, const sit::CutMap& map) 
         do p.name = fmt::format("cut-{}", ++number);
         while (std::find(taken.begin(), taken.end(), p.name) != taken.end());
         for (const Point3& q : sit::fewerCorners(line->line.places, line->line.closed, straight_within_mm)) {
-            const Point3 own = back.moved(q);
+            const Point3 own = back.transformed(q);
             p.line.push_back({own[0], own[1], own[2]});
         }
         p.closed = line->line.closed;
@@ -97,9 +97,9 @@ Result<Edit> keepCuts(const Build& b, const Results& r, const sit::CutMap& map) 
 }
 
 std::vector<Point3> keptCutPlaces(const Results& r, const PlannedCut& c) {
-    const Motion seat = seatMotion(r);
+    const RigidTransform seat = seatMotion(r);
     std::vector<Point3> out = points(c.line);
-    for (Point3& p : out) p = seat.moved(p);
+    for (Point3& p : out) p = seat.transformed(p);
     return out;
 }
 
@@ -161,7 +161,7 @@ Result<Edit> moveCutCorner(const Build& b, const Results& r, PlannedCutId id, si
     if (kept == b.planned_cuts.end() || corner >= kept->second.line.size())
         return Error{Error::Code::NotFound, "cut", "This corner is not there any more.", "Look at the cut again.", -1};
     PlannedCut c = kept->second;
-    const shape::Point3 own = inverse(seatMotion(r)).moved(at);
+    const shape::Point3 own = inverse(seatMotion(r)).transformed(at);
     c.line[corner] = {own[0], own[1], own[2]};
     c.by_hand = true;
     Edit edit;

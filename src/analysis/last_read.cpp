@@ -38,8 +38,8 @@ std::optional<LastRead> lastReading(const Build& b, const SurveyOf& s) {
                                                            : Severity::Bad;
     if (a.check == tape::Check::Nothing)
         last.sentence = tape::checkWords(a.check);
-    else if (std::isfinite(a.rest_says))
-        last.sentence = "the rest say " + show(a.rest_says);
+    else if (std::isfinite(a.leave_one_out))
+        last.sentence = "the rest say " + show(a.leave_one_out);
     return last;
 }
 

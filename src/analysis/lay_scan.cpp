@@ -17,8 +17,8 @@
 namespace gorvet::analysis {
 
 using namespace build;
+using geometry::RigidTransform;
 using shape::Mesh;
-using shape::Motion;
 using shape::Point3;
 
 namespace {
@@ -26,14 +26,14 @@ namespace {
 /// How well a surface picks: a place on a scan is found again to about this, 1σ.
 constexpr double pick_sigma_mm = 1.0;
 
-std::vector<Point3> placed(const Mesh& m, const Motion& pose) {
+std::vector<Point3> placed(const Mesh& m, const RigidTransform& pose) {
     std::vector<Point3> out;
     out.reserve(m.points.size());
-    for (const Point3& p : m.points) out.push_back(pose.moved(p));
+    for (const Point3& p : m.points) out.push_back(pose.transformed(p));
     return out;
 }
 
-LaidScan laid(const Build& b, ScanId id, const Motion& by, const std::string& how, std::string words) {
+LaidScan laid(const Build& b, ScanId id, const RigidTransform& by, const std::string& how, std::string words) {
     LaidScan out;
     out.edit = standScan(b, id, chained(by, poseOf(b.scans.at(id))), how);
     out.words = std::move(words);
@@ -49,7 +49,7 @@ Result<std::shared_ptr<const Mesh>> meshOf(const Build& b, const ScanMeshes& mes
 }
 
 /// Points of the other scans of the same subject, or of all other subjects, on their own axes.
-std::vector<Point3> others(const Build& b, const ScanMeshes& meshes, ScanId id, bool same, const Motion& onto = {}) {
+std::vector<Point3> others(const Build& b, const ScanMeshes& meshes, ScanId id, bool same, const RigidTransform& onto = {}) {
     // only body and chassis stand on each other: what is on axes of its own has nothing else to be laid on
     const auto seated = [](SubjectId s) { return s == the_body || s == the_chassis; };
     const SubjectId subject = b.scans.at(id).subject;
@@ -58,39 +58,39 @@ std::vector<Point3> others(const Build& b, const ScanMeshes& meshes, ScanId id, 
         const auto row = b.scans.find(other);
         if (row == b.scans.end() || other == id || (row->second.subject == subject) != same) continue;
         if (!same && (!seated(subject) || !seated(row->second.subject))) continue;
-        const Motion pose = chained(onto, poseOf(row->second));
-        for (const Point3& p : mesh->points) points.push_back(pose.moved(p));
+        const RigidTransform pose = chained(onto, poseOf(row->second));
+        for (const Point3& p : mesh->points) points.push_back(pose.transformed(p));
     }
     return points;
 }
 
 /// What a scan is laid on by surfaces: the others of its subject, else the other subject where it stands now.
-std::vector<Point3> fixedFor(const Build& b, const ScanMeshes& meshes, const Motion& seat, ScanId id) {
+std::vector<Point3> fixedFor(const Build& b, const ScanMeshes& meshes, const RigidTransform& seat, ScanId id) {
     if (auto same = others(b, meshes, id, true); !same.empty()) return same;
     return others(b, meshes, id, false, b.scans.at(id).subject == the_body ? inverse(seat) : seat);
 }
 
 } // namespace
 
-std::optional<Result<LaidScan>> layByPicks(const Build& b, const ScanMeshes& meshes, const Motion& seat, ScanId id,
+std::optional<Result<LaidScan>> layByPicks(const Build& b, const ScanMeshes& meshes, const RigidTransform& seat, ScanId id,
                                            const std::vector<std::array<Point3, 2>>& picks, bool surfaces,
                                            const Progress& progress) {
     const auto moving = meshOf(b, meshes, id);
     if (!moving) return moving.error();
     const SubjectId subject = b.scans.at(id).subject;
     const bool on_body = subject == the_body;
-    const Motion now = poseOf(b.scans.at(id));
-    Motion start = now;
+    const RigidTransform now = poseOf(b.scans.at(id));
+    RigidTransform start = now;
     std::string how;
     if (!picks.empty()) {
         // onto the axes of the scan that is laid
-        const Motion own = on_body ? inverse(seat) : Motion{};
+        const RigidTransform own = on_body ? inverse(seat) : RigidTransform{};
         std::vector<Point3> from, to;
         for (const auto& pick : picks) {
-            from.push_back(own.moved(pick[0]));
-            to.push_back(own.moved(pick[1]));
+            from.push_back(own.transformed(pick[0]));
+            to.push_back(own.transformed(pick[1]));
         }
-        const auto laid_on = scan::layOn(from, to);
+        const auto laid_on = scan::registerPoints(from, to);
         if (!laid_on) return laid_on.error();
         start = chained(laid_on->motion, now);
         how = fmt::format("picked at {} places, RMS {:.2f} mm", from.size(), laid_on->rms_mm);
@@ -100,7 +100,7 @@ std::optional<Result<LaidScan>> layByPicks(const Build& b, const ScanMeshes& mes
         const auto one = scan::preparedFor((*moving)->points), two = scan::preparedFor(fixed);
         if (!one || !two) return !one ? one.error() : two.error();
         if (progress && !progress(0.4)) return std::nullopt;
-        const scan::Aligned a = alignScans(**one, **two, start);
+        const scan::ScanRegistration a = registerScans(**one, **two, start);
         if (!a.settled)
             return Error{Error::Code::Degenerate, "scan", a.words, "Pick three places or more that both show, far apart.", -1};
         start = a.motion;
@@ -154,18 +154,18 @@ Result<LaidScan> layBySymmetry(const Build& b, const ScanMeshes& meshes, ScanId 
                      "Turn it roughly along the car first, or lay it by picked places.", -1};
     // the shortest turn that brings the plane's normal across, about the plane's middle
     const Point3 across{0, 1, 0};
-    const Point3 axis = shape::cross(plane->normal, across);
-    const double s = shape::length(axis), c = shape::dot(plane->normal, across);
-    Motion by;
-    if (s > 1e-12) by = turnedAbout(plane->at, shape::plus(plane->at, axis), std::atan2(s, c));
-    by.shift[1] -= by.moved(plane->at)[1];
+    const Point3 axis = geometry::cross(plane->normal, across);
+    const double s = geometry::length(axis), c = geometry::dot(plane->normal, across);
+    RigidTransform by;
+    if (s > 1e-12) by = turnedAbout(plane->at, geometry::plus(plane->at, axis), std::atan2(s, c));
+    by.translation[1] -= by.transformed(plane->at)[1];
     const std::string how = fmt::format("by its mid-plane: {:.0f} % alike, RMS {:.2f} mm, ± {:.2f} mm across",
-                                        100 * plane->compared, plane->rms_mm, plane->off_half_width_mm);
+                                        100 * plane->compared, plane->rms_mm, plane->off_u95_mm);
     std::vector<Point3> now;
     now.reserve(points.size());
-    for (const Point3& p : points) now.push_back(by.moved(p));
+    for (const Point3& p : points) now.push_back(by.transformed(p));
     scan::MidPlane there = *plane;
-    there.at = by.moved(plane->at);
+    there.at = by.transformed(plane->at);
     there.normal = across;
     const auto unlike = scan::unlikePlaces(now, there, scan::asymmetry(now, there));
     std::string words = plane->words;

@@ -2,7 +2,7 @@
 
 #include "analysis/overlay.hpp"
 #include "build/edit.hpp"
-#include "shape/vector3.hpp"
+#include "shape/transform.hpp"
 
 #include <memory>
 
@@ -19,8 +19,8 @@ struct LaidScan {
 /// what both see (registration of the surfaces). On the others of its subject, or of the other one where it stands now. No picks:
 /// from where it stands. Fails with NotFound for a scan that is not read, as the fits of scan do, and with Degenerate when
 /// surfaces do not settle it. Nothing when stopped.
-std::optional<Result<LaidScan>> layByPicks(const build::Build&, const ScanMeshes&, const shape::Motion& seat, build::ScanId,
-                                           const std::vector<std::array<shape::Point3, 2>>& picks, bool surfaces,
+std::optional<Result<LaidScan>> layByPicks(const build::Build&, const ScanMeshes&, const geometry::RigidTransform& seat,
+                                           build::ScanId, const std::vector<std::array<shape::Point3, 2>>& picks, bool surfaces,
                                            const Progress& = {});
 /// By marker balls: those seen in the scan and in the others of its subject, matched by their distances. Fails as
 /// scan::matchMarkers, and with Conflict when another assignment fits as well.

@@ -41,7 +41,7 @@ Origin originOf(const Build& b, const Results& r) {
     double sum = 0;
     int hubs = 0;
     for (const int i : {f.front_hub_left, f.front_hub_right})
-        if (i >= 0 && r.chassis.solution->points[static_cast<size_t>(i)].fixed) {
+        if (i >= 0 && r.chassis.solution->points[static_cast<size_t>(i)].determined) {
             sum += r.chassis.solution->points[static_cast<size_t>(i)].position.x_mm;
             ++hubs;
         }

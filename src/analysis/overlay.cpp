@@ -10,16 +10,16 @@
 namespace gorvet::analysis {
 
 using namespace build;
+using geometry::RigidTransform;
 using shape::Mesh;
-using shape::Motion;
 
 namespace {
 
 shape::Point3 point(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
 
-void append(Mesh& to, const Mesh& m, const Motion& motion) {
+void append(Mesh& to, const Mesh& m, const RigidTransform& motion) {
     const auto shift = static_cast<std::uint32_t>(to.points.size());
-    append(to, moved(m, motion));
+    append(to, transformed(m, motion));
     // a cloud's points count as themselves
     if (m.triangles.empty())
         for (std::uint32_t i = 0; i < m.points.size(); ++i) to.triangles.push_back({shift + i, shift + i, shift + i});
@@ -37,20 +37,7 @@ double unitOf(ScanUnit u) {
     return 1;
 }
 
-Motion poseOf(const Scan& s) { return shape::motionOf(point(s.shift), s.yaw_rad, s.pitch_rad, s.roll_rad); }
-
-Mesh asPlanned(Mesh mesh, double cut_station_mm, double change_mm, double slope_rad) {
-    if (change_mm == 0) return mesh;
-    // what comes out is pressed into the cut, what is let in is stretched over it: the surface stays as closed as it was
-    const double out = std::max(0.0, -change_mm);
-    for (shape::Point3& p : mesh.points) {
-        if (p[0] <= cut_station_mm) continue;
-        const double by = out > 0 ? -std::min(out, p[0] - cut_station_mm) : change_mm;
-        p[0] += by;
-        p[2] -= by * std::tan(slope_rad);
-    }
-    return mesh;
-}
+RigidTransform poseOf(const Scan& s) { return geometry::rigidTransform(point(s.shift), s.yaw_rad, s.pitch_rad, s.roll_rad); }
 
 namespace {
 
@@ -68,10 +55,6 @@ Mesh boxMesh(const Obstacle& o) {
     return m;
 }
 
-Mesh changed(const OverlayInput& in, Mesh m) {
-    return in.change ? asPlanned(std::move(m), (*in.change)[0], (*in.change)[1], (*in.change)[2]) : m;
-}
-
 bool lowers(const Lowering& l) { return l.channel.value > 0 || l.raise.value > 0 || l.kick.value > 0; }
 
 } // namespace
@@ -85,8 +68,7 @@ OverlayInput overlayInput(const Build& b, const Results& r, std::shared_ptr<cons
     for (const auto& [id, box] : b.obstacles)
         if (std::any_of(b.pins.begin(), b.pins.end(), [&, which = id](const auto& row) { return row.second.box == which; }))
             in.envelopes[id] = box;
-    if (b.stretch.cut_station && r.seat->change_mm && std::abs(*r.seat->change_mm) > 0.05)
-        in.change = {b.stretch.cut_station->value, *r.seat->change_mm, r.seat.input().cut_slope_rad};
+    in.planned = r.planned_chassis;
     if (!lowers(b.lowering)) return in;
     in.lowering = b.lowering;
     in.zones = b.zones;
@@ -129,19 +111,20 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
         }
         Mesh own;
         append(own, **mesh, poseOf(s));
-        own =
-            s.subject == the_body ? withFloorWork(in, std::move(own)) : withKickedRails(in, s.part, changed(in, std::move(own)));
+        own = s.subject == the_body ? withFloorWork(in, std::move(own))
+                                    : withKickedRails(in, s.part, in.planned.map(std::move(own)));
         add(s.subject, s.part, id, s.name, std::move(own));
     }
     // envelopes that pins keep clear of: plain solids
     for (const auto& [id, box] : in.envelopes) {
         Mesh solid = boxMesh(box);
         add(box.subject, ScanPart::Other, {}, box.name,
-            box.subject == the_chassis ? changed(in, std::move(solid)) : std::move(solid));
+            box.subject == the_chassis ? in.planned.map(std::move(solid)) : std::move(solid));
     }
-    if (in.change)
+    if (in.planned.changes())
         o.remarks.push_back(fmt::format("The chassis is shown as planned: behind station {:.0f} it stands {:.1f} mm further {}.",
-                                        (*in.change)[0], std::abs((*in.change)[1]), (*in.change)[1] < 0 ? "forward" : "back"));
+                                        *in.planned.cut_station_mm, std::abs(in.planned.change_mm),
+                                        in.planned.change_mm < 0 ? "forward" : "back"));
     if (const Lowering l = in.lowering.value_or(Lowering{});
         l.raise.value > 0 && std::none_of(in.zones.begin(), in.zones.end(), [&](const auto& row) {
             return row.second.name == (l.floor.empty() ? "floor" : l.floor);
@@ -173,8 +156,8 @@ Placing placingOf(const Build& b, const Results& r) {
     p.seated = r.seated();
     p.seat = seatMotion(r);
     if (p.seated)
-        for (const double h : r.seat->pose_half_width_mm)
-            if (std::isfinite(h)) p.half_width_mm = std::max(p.half_width_mm, h);
+        for (const double h : r.seat->pose_u95_mm)
+            if (std::isfinite(h)) p.u95_mm = std::max(p.u95_mm, h);
     p.clearances = b.clearances;
     p.pair_rules = b.pair_rules;
     p.travel = b.travel;
@@ -190,7 +173,9 @@ Placing placingOf(const Build& b, const Results& r) {
             hub = Vec3{(left->x_mm + right->x_mm) / 2, (left->y_mm + right->y_mm) / 2, (left->z_mm + right->z_mm) / 2};
         else if (left || right)
             hub = left ? *left : *right;
-        if (hub && rear) hub->x_mm += r.seat->change_mm.value_or(0);
+        // without a cut nothing says along which slope they move
+        if (hub && rear)
+            hub = r.planned_chassis.changes() ? r.planned_chassis.map(*hub) : plus(*hub, {r.seat->change_mm.value_or(0), 0, 0});
         if (const double track = left && right ? right->y_mm - left->y_mm : 0; track > 100)
             (rear ? p.rear_track_mm : p.front_track_mm) = track;
     }
@@ -214,7 +199,7 @@ Overlay placed(const Overlay& of, const Placing& p) {
     o.need.least_mm = p.clearances.least.value;
     o.need.finish_mm = p.clearances.finish.value;
     // what is assumed so wide that nothing could be said is not taken off
-    o.need.half_width_mm = std::min(p.half_width_mm, 20.0);
+    o.need.u95_mm = std::min(p.u95_mm, 20.0);
     o.need.cap_mm = std::max(100.0, 2 * o.need.tightBelow());
     return o;
 }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "build/planned_chassis.hpp"
 #include "sit/pairs.hpp"
 #include "sit/way_in.hpp"
 
@@ -11,22 +12,22 @@ namespace gorvet::analysis {
 using ScanMeshes = std::map<build::ScanId, std::shared_ptr<const shape::Mesh>>;
 
 /// What it shows when it stands on the axes of its subject; a cloud's points count as themselves.
-shape::Motion poseOf(const build::Scan&);
+geometry::RigidTransform poseOf(const build::Scan&);
 /// What it takes to read a scan's unit: mm to one unit of the file.
 double unitOf(build::ScanUnit);
 
 /// What the meshes of an overlay are made from: the scans, and how the plan changes what they show.
 struct OverlayInput {
     std::shared_ptr<const ScanMeshes> meshes; ///< none: no scan
-    std::map<build::ScanId, build::Scan> scans;
-    std::map<build::SubjectId, std::string> elsewhere;      ///< names of the subjects that stand on axes of their own
-    std::map<build::ObstacleId, build::Obstacle> envelopes; ///< marked boxes that pins keep clear of
-    std::optional<std::array<double, 3>> change;            ///< of the wheelbase: the cut's station, mm of it, the slope there
-    std::optional<build::Lowering> lowering;                ///< none: no floor or rail is changed
-    std::map<build::ZoneId, build::Zone> zones;             ///< for the floor
-    double rail_width_mm = 0;                               ///< for the ramps of a kick-up
+    build::Rows<build::Scan> scans;
+    std::map<build::SubjectId, std::string> elsewhere; ///< names of the subjects that stand on axes of their own
+    build::Rows<build::Obstacle> envelopes;            ///< marked boxes that pins keep clear of
+    build::PlannedChassis planned;                     ///< where the plan puts what lies behind the cut
+    std::optional<build::Lowering> lowering;           ///< none: no floor or rail is changed
+    build::Rows<build::Zone> zones;                    ///< for the floor
+    double rail_width_mm = 0;                          ///< for the ramps of a kick-up
     struct Channel {
-        shape::Motion seat; ///< a channel lies over the rails wherever the body sits
+        geometry::RigidTransform seat; ///< a channel lies over the rails wherever the body sits
         build::RailLine left;
         build::RailLine right;
         double half_mm = 0; ///< it is so wide to each side of a rail's middle
@@ -40,12 +41,12 @@ OverlayInput overlayInput(const build::Build&, const Results&, std::shared_ptr<c
 /// Where an overlay's body sits, how its parts move, and what they must clear each other by.
 struct Placing {
     bool seated = false; ///< the pins say where
-    shape::Motion seat;
-    double half_width_mm = 0; ///< of the seat
+    geometry::RigidTransform seat;
+    double u95_mm = 0; ///< of the seat
     build::ClearanceRules clearances;
-    std::map<build::PairRuleId, build::PairRule> pair_rules;
+    build::Rows<build::PairRule> pair_rules;
     build::WheelTravel travel;
-    std::map<build::SwingId, build::Swing> swings;
+    build::Rows<build::Swing> swings;
     std::optional<build::Vec3> front_hub; ///< middle of an axle's wheels, after the change of wheelbase
     std::optional<build::Vec3> rear_hub;
     std::optional<double> front_track_mm;
@@ -59,8 +60,8 @@ struct Overlay {
     std::shared_ptr<const sit::Ready> body = std::make_shared<sit::Ready>();    ///< all scans on the body's axes, in one
     std::shared_ptr<const sit::Ready> chassis = std::make_shared<sit::Ready>(); ///< all scans on the chassis' axes, as planned
     Placing placing;
-    shape::Motion seat;  ///< body to chassis
-    bool seated = false; ///< the pins say where; else both stand on their own axes, as if these were one
+    geometry::RigidTransform seat; ///< body to chassis
+    bool seated = false;           ///< the pins say where; else both stand on their own axes, as if these were one
     sit::Need need;
     std::vector<sit::WayPart> chassis_parts; ///< each scan of the chassis by its name, as planned
     /// A scan, or a marked box that a pin keeps clear of, on its subject's axes.
@@ -86,9 +87,5 @@ Overlay overlayOf(const OverlayInput&, int threads = 0);
 Overlay placed(const Overlay&, const Placing&);
 /// Both steps for a build.
 Overlay overlayOf(const build::Build&, const Results&, const ScanMeshes&, int threads = 0);
-
-/// What is behind the cut moves with the change of wheelbase, along the rail's slope; what is taken out is pressed into the cut,
-/// what is let in is stretched over it, so that closed pieces stay closed.
-shape::Mesh asPlanned(shape::Mesh, double cut_station_mm, double change_mm, double slope_rad);
 
 } // namespace gorvet::analysis

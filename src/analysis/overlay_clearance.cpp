@@ -13,8 +13,8 @@
 namespace gorvet::analysis {
 
 using namespace build;
+using geometry::RigidTransform;
 using shape::Mesh;
-using shape::Motion;
 
 namespace {
 
@@ -53,7 +53,7 @@ sit::Need needOf(const Overlay& o, ScanPart one, ScanPart other, bool moves) {
     sit::Need need = o.need;
     need.least_mm = p.least_mm;
     need.finish_mm = p.finish_mm;
-    if (!moves) need.half_width_mm = 0;
+    if (!moves) need.u95_mm = 0;
     need.cap_mm = std::max(100.0, 2 * need.tightBelow());
     return need;
 }
@@ -69,7 +69,7 @@ bool unlikeNeeds(const Overlay& o) {
     return false;
 }
 
-sit::LiveClearance liveOf(const Overlay& o, const Motion& seat, int threads, const std::function<bool()>& stop) {
+sit::LiveClearance liveOf(const Overlay& o, const RigidTransform& seat, int threads, const std::function<bool()>& stop) {
     // all parts need the same and stand still: the whole in one
     const auto sweeps = [](const Overlay::Part& p) { return p.part.sweep.has_value(); };
     if (!unlikeNeeds(o) && std::none_of(o.body_parts.begin(), o.body_parts.end(), sweeps) &&
@@ -122,8 +122,8 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, int threads, const
         p.moving = s;
         p.fixed = t;
         p.assumed = pairNeed(o.placing, m.kind, f.kind).assumed;
-        auto found =
-            sit::pairClearance(m.part, f.part, s == t ? Motion{} : o.seat, needOf(o, m.kind, f.kind, s != t), threads, stop);
+        auto found = sit::pairClearance(m.part, f.part, s == t ? RigidTransform{} : o.seat, needOf(o, m.kind, f.kind, s != t),
+                                        threads, stop);
         if (!found) return false;
         p.pair = std::move(*found);
         p.pair.moving = i;
@@ -131,8 +131,8 @@ std::optional<OverlayClearance> clearanceOf(const Overlay& o, int threads, const
         if (!p.pair.pose.empty() && ((m.part.sweep && m.sweep_assumed) || (f.part.sweep && f.sweep_assumed)))
             p.pair.pose += " (assumed)";
         if (s == t && s == the_body) {
-            p.pair.at = o.seat.moved(p.pair.at);
-            for (sit::Contact& k : p.pair.contacts) k.at = o.seat.moved(k.at);
+            p.pair.at = o.seat.transformed(p.pair.at);
+            for (sit::Contact& k : p.pair.contacts) k.at = o.seat.transformed(k.at);
         }
         c.pairs.push_back(std::move(p));
         return true;
@@ -224,11 +224,9 @@ std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const O
         f.need = len(need.least_mm) + (pair.assumed ? " ?" : "");
         const std::string where = fmt::format("at station {:.0f}, {}, height {:.0f}{}", k.at[0], side(k.at[1]), k.at[2],
                                               pair.pair.pose.empty() ? "" : ", " + pair.pair.pose);
-        const std::string needs =
-            fmt::format("Needs {} clear{}{}.", len(need.least_mm), pair.assumed ? " (assumed)" : "",
-                        need.finish_mm + need.half_width_mm > 0
-                            ? fmt::format(", with {} for finish and ±", len(need.finish_mm + need.half_width_mm))
-                            : "");
+        const std::string needs = fmt::format(
+            "Needs {} clear{}{}.", len(need.least_mm), pair.assumed ? " (assumed)" : "",
+            need.finish_mm + need.u95_mm > 0 ? fmt::format(", with {} for finish and ±", len(need.finish_mm + need.u95_mm)) : "");
         f.figure = len(std::abs(k.distance_mm));
         if (k.distance_mm < 0)
             f.sentence = fmt::format("{} fouls {} by {} {}. {}", one, other, len(-k.distance_mm), where, needs);
@@ -293,13 +291,12 @@ Headline overlayHeadline(const Build& b, const Overlay& o, const OverlayClearanc
                          : fmt::format("The body clears the chassis by more than {}.", len(o.need.cap_mm));
     }
     const auto guessed = std::count_if(c->pairs.begin(), c->pairs.end(), [](const OverlayPair& p) { return p.assumed; });
-    h.below =
-        fmt::format("{} pairs of parts{}; {}.", c->pairs.size(),
-                    guessed == 0 ? ""
-                                 : fmt::format(", {} by assumed clearances",
-                                               guessed == static_cast<long>(c->pairs.size()) ? "all" : std::to_string(guessed)),
-                    o.need.half_width_mm > 0 ? fmt::format("the seat's ± {} is taken off", len(o.need.half_width_mm))
-                                             : "the ± of the scans is not known");
+    h.below = fmt::format(
+        "{} pairs of parts{}; {}.", c->pairs.size(),
+        guessed == 0 ? ""
+                     : fmt::format(", {} by assumed clearances",
+                                   guessed == static_cast<long>(c->pairs.size()) ? "all" : std::to_string(guessed)),
+        o.need.u95_mm > 0 ? fmt::format("the seat's ± {} is taken off", len(o.need.u95_mm)) : "the ± of the scans is not known");
     if (!remarks.empty()) h.below += " " + remarks;
     return h;
 }
@@ -313,7 +310,7 @@ sheet::Drawing pairsView(const Build& b, const Overlay& o, const OverlayClearanc
         row.name = capital(partName(o, p.moving, p.pair.moving)) + " to " + partName(o, p.fixed, p.pair.fixed);
         const sit::Need& need = p.pair.need;
         row.need = len(need.least_mm);
-        const double taken = need.finish_mm + need.half_width_mm;
+        const double taken = need.finish_mm + need.u95_mm;
         if (taken > 0) row.need_more = fmt::format("+ {} finish and ±", units::formatSmall(taken, b.settings.length_step));
         row.assumed = p.assumed;
         row.fouls_below = need.foulsBelow();

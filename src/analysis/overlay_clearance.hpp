@@ -31,12 +31,13 @@ std::optional<OverlayClearance> clearanceOf(const Overlay&, int threads = 0, con
 /// Whether some pair of body and chassis needs another clearance than Overlay::need.
 bool unlikeNeeds(const Overlay&);
 /// The map alone, with the body at this seat.
-sit::LiveClearance liveOf(const Overlay&, const shape::Motion& seat, int threads = 0, const std::function<bool()>& stop = {});
+sit::LiveClearance liveOf(const Overlay&, const geometry::RigidTransform& seat, int threads = 0,
+                          const std::function<bool()>& stop = {});
 
 /// How a body is cut: what the build says beside the needs.
 struct CutRules {
     build::ClearanceRules clearances;
-    std::map<build::ZoneId, build::Zone> zones;
+    build::Rows<build::Zone> zones;
     bool operator==(const CutRules&) const = default;
 };
 CutRules cutRulesOf(const build::Build&);

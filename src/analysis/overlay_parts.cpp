@@ -4,14 +4,15 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include <fmt/format.h>
 
 namespace gorvet::analysis {
 
 using namespace build;
+using geometry::RigidTransform;
 using shape::Mesh;
-using shape::Motion;
 using shape::Point3;
 
 namespace {
@@ -58,10 +59,10 @@ std::string upWords(double by) {
 }
 
 /// A beam axle whose ends rise by so much each.
-Motion axleMotion(const Point3& centre, double track, double left_up, double right_up) {
+RigidTransform axleMotion(const Point3& centre, double track, double left_up, double right_up) {
     // about the way rearward, right-handed: the right end goes up
-    Motion m = turnedAbout(centre, {centre[0] + 1, centre[1], centre[2]}, std::atan2(right_up - left_up, track));
-    m.shift[2] += (left_up + right_up) / 2;
+    RigidTransform m = turnedAbout(centre, {centre[0] + 1, centre[1], centre[2]}, std::atan2(right_up - left_up, track));
+    m.translation[2] += (left_up + right_up) / 2;
     return m;
 }
 
@@ -105,62 +106,55 @@ bool watchedOnOneSubject(const Placing& b, ScanPart one, ScanPart other) {
     return usualOf(one, other) != nullptr;
 }
 
-Motion turnedAbout(const Point3& from, const Point3& to, double angle) {
+RigidTransform turnedAbout(const Point3& from, const Point3& to, double angle) {
     // Rodrigues
-    const Point3 k = shape::unit(shape::minus(to, from));
+    const Point3 k = geometry::unit(geometry::minus(to, from));
     const double c = std::cos(angle), s = std::sin(angle);
-    Motion m;
+    RigidTransform m;
     const double cross[3][3] = {{0, -k[2], k[1]}, {k[2], 0, -k[0]}, {-k[1], k[0], 0}};
     for (size_t i = 0; i < 3; ++i)
-        for (size_t j = 0; j < 3; ++j) m.turn[i][j] = (i == j ? c : 0) + s * cross[i][j] + (1 - c) * k[i] * k[j];
-    m.shift = shape::minus(from, m.turned(from));
+        for (size_t j = 0; j < 3; ++j) m.rotation[i][j] = (i == j ? c : 0) + s * cross[i][j] + (1 - c) * k[i] * k[j];
+    m.translation = geometry::minus(from, m.rotated(from));
     return m;
 }
 
-Motion seatMotion(const Results& r) {
+RigidTransform seatMotion(const Results& r) {
     if (!r.seated()) return {};
     const sit::Pose& p = r.seat->pose;
-    return shape::motionOf({p.shift.x_mm, p.shift.y_mm, p.shift.z_mm}, p.yaw_rad, p.pitch_rad, p.roll_rad);
+    return geometry::rigidTransform({p.shift.x_mm, p.shift.y_mm, p.shift.z_mm}, p.yaw_rad, p.pitch_rad, p.roll_rad);
 }
 
-std::optional<PartSweep> sweepOf(const Placing& b, ScanPart part, ScanId scan, const Mesh& mesh) {
-    if (mesh.points.empty()) return std::nullopt;
-    sit::Sweep sweep;
-    const Swing* pivot = nullptr; // of a steered wheel
-    for (const auto& [id, swing] : b.swings)
-        if (swing.scan == scan && part == ScanPart::Wheel) {
-            pivot = &swing;
-        } else if (swing.scan == scan) {
-            const Point3 from{swing.from.x_mm, swing.from.y_mm, swing.from.z_mm}, to{swing.to.x_mm, swing.to.y_mm, swing.to.z_mm};
-            const double angle = swing.angle.value, back = swing.back.value;
-            if (angle <= 0 && back <= 0) return std::nullopt;
-            sweep.pose = [=](double u, double) { return turnedAbout(from, to, u > 0 ? u * angle : u * back); };
-            sweep.words = [=](double u, double) {
-                return fmt::format("swung by {}", units::formatAngle(u > 0 ? u * angle : -u * back));
-            };
-            sweep.one_way = back <= 0;
-            sweep.u_steps = std::clamp(static_cast<int>(std::ceil((angle + back) / units::radians(3))), 4, 60);
-            return PartSweep{std::move(sweep), swing.angle.provenance == Provenance::Assumed};
-        }
-    const auto [least, most] = boxOf(mesh);
-    const Point3 middle = shape::along(least, most, 0.5);
-    const WheelTravel& t = b.travel;
-    // the axle it belongs to: the one that is nearer along the car
-    const auto &front = b.front_hub, &rear = b.rear_hub;
-    const auto away = [&](const std::optional<Vec3>& hub, double station) {
-        return hub ? std::abs(hub->x_mm - station) : INFINITY;
-    };
-    const auto travelOf = [&](bool is_rear) {
+namespace {
+
+bool guessed(const Dimension& d) { return d.provenance == Provenance::Assumed; }
+double up(double u, std::pair<double, double> travel) { return u > 0 ? u * travel.first : u * travel.second; }
+
+/// What sweeps with the wheels: its box, and how the axle moves that it belongs to, which is the one nearer along the car.
+struct OnWheels {
+    const Placing& b;
+    Point3 least;
+    Point3 most;
+    Point3 middle;
+    const std::optional<Vec3>& front;
+    const std::optional<Vec3>& rear;
+    const WheelTravel& t;
+
+    OnWheels(const Placing& placing, const Mesh& mesh)
+        : b(placing), front(placing.front_hub), rear(placing.rear_hub), t(placing.travel) {
+        std::tie(least, most) = boxOf(mesh);
+        middle = geometry::along(least, most, 0.5);
+    }
+    static double away(const std::optional<Vec3>& hub, double station) { return hub ? std::abs(hub->x_mm - station) : INFINITY; }
+    std::pair<double, double> travelOf(bool is_rear) const {
         return is_rear ? std::pair{t.rear_bump.value, t.rear_droop.value} : std::pair{t.front_bump.value, t.front_droop.value};
-    };
-    const auto guessed = [](const Dimension& d) { return d.provenance == Provenance::Assumed; };
-    const auto guessedTravel = [&](bool is_rear) {
+    }
+    bool guessedTravel(bool is_rear) const {
         return is_rear ? guessed(t.rear_bump) || guessed(t.rear_droop) : guessed(t.front_bump) || guessed(t.front_droop);
-    };
-    const auto up = [](double u, std::pair<double, double> travel) { return u > 0 ? u * travel.first : u * travel.second; };
-    switch (part) {
-    case ScanPart::Wheel: {
-        if (!front && !rear) return std::nullopt;
+    }
+
+    /// `pivot`: of a steered wheel, as it was given; null: none was.
+    std::optional<PartSweep> wheel(const Swing* pivot) const {
+        sit::Sweep sweep;
         const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
         const auto travel = travelOf(is_rear);
         if (is_rear && !pivot && b.beam_axle)
@@ -170,14 +164,13 @@ std::optional<PartSweep> sweepOf(const Placing& b, ScanPart part, ScanId scan, c
         if (travel.first + travel.second <= 0 && left + right <= 0) return std::nullopt;
         // about the pivot axis that was given, leaning and inboard as it is; else about an upright through the wheel's middle,
         // which is a guess: a real pivot needs more room
-        const Point3 from = pivot ? Point3{pivot->from.x_mm, pivot->from.y_mm, pivot->from.z_mm} : middle;
-        const Point3 to =
-            pivot ? Point3{pivot->to.x_mm, pivot->to.y_mm, pivot->to.z_mm} : Point3{middle[0], middle[1], middle[2] + 1};
+        const Point3 from = pivot ? pivot->from : middle;
+        const Point3 to = pivot ? pivot->to : Point3{middle[0], middle[1], middle[2] + 1};
         const bool upwards = to[2] >= from[2];
         const auto turned = [=](double v) { return v > 0 ? v * left : v * right; };
         sweep.pose = [=](double u, double v) {
-            Motion m = turnedAbout(from, to, turned(v));
-            m.shift[2] += up(u, travel);
+            RigidTransform m = turnedAbout(from, to, turned(v));
+            m.translation[2] += up(u, travel);
             return m;
         };
         sweep.words = [=](double u, double v) {
@@ -193,15 +186,16 @@ std::optional<PartSweep> sweepOf(const Placing& b, ScanPart part, ScanId scan, c
         const bool guessed_lock = pivot ? guessed(pivot->angle) || guessed(pivot->back) : left > 0;
         return PartSweep{std::move(sweep), guessedTravel(is_rear) || guessed_lock};
     }
-    case ScanPart::Axle: {
-        if (!front && !rear) return std::nullopt;
+
+    std::optional<PartSweep> axle() const {
+        sit::Sweep sweep;
         const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
         const auto travel = travelOf(is_rear);
         if (travel.first + travel.second <= 0) return std::nullopt;
         // it rises and rolls: u is the travel of its left end, v that of its right
         const double track = (is_rear ? b.rear_track_mm : b.front_track_mm).value_or(std::max(1.0, most[1] - least[1]));
         const auto hub = is_rear ? b.rear_hub : b.front_hub;
-        const Point3 centre = hub ? Point3{hub->x_mm, hub->y_mm, hub->z_mm} : middle;
+        const Point3 centre = hub ? *hub : middle;
         sweep.pose = [=](double u, double v) { return axleMotion(centre, track, up(u, travel), up(v, travel)); };
         sweep.words = [=](double u, double v) {
             const std::string l = upWords(up(u, travel)), right_end = upWords(up(v, travel));
@@ -211,8 +205,9 @@ std::optional<PartSweep> sweepOf(const Placing& b, ScanPart part, ScanId scan, c
         sweep.u_steps = sweep.v_steps = 6;
         return PartSweep{std::move(sweep), guessedTravel(is_rear)};
     }
-    case ScanPart::PropShaft: {
-        if (!rear) return std::nullopt;
+
+    std::optional<PartSweep> propShaft() const {
+        sit::Sweep sweep;
         // it hangs at the gearbox and follows the axle that is nearer to its far end
         const bool to_rear = away(rear, most[0]) <= away(front, least[0]);
         const auto travel = travelOf(to_rear);
@@ -228,16 +223,53 @@ std::optional<PartSweep> sweepOf(const Placing& b, ScanPart part, ScanId scan, c
         sweep.u_steps = 8;
         return PartSweep{std::move(sweep), guessedTravel(to_rear)};
     }
-    case ScanPart::Engine: {
+
+    std::optional<PartSweep> engine() const {
+        sit::Sweep sweep;
         const double rock = t.rock.value;
         if (rock <= 0) return std::nullopt;
-        sweep.pose = [=](double u, double) { return turnedAbout(middle, {middle[0] + 1, middle[1], middle[2]}, u * rock); };
+        sweep.pose = [rock, middle = middle](double u, double) {
+            return turnedAbout(middle, {middle[0] + 1, middle[1], middle[2]}, u * rock);
+        };
         sweep.words = [=](double u, double) {
             return fmt::format("rocked {} to the {}", units::formatAngle(std::abs(u) * rock), u > 0 ? "left" : "right");
         };
         sweep.u_steps = 4;
         return PartSweep{std::move(sweep), guessed(t.rock)};
     }
+};
+
+/// A bonnet, door or lid about its hinges; nothing when it does not move.
+std::optional<PartSweep> swung(const Swing& swing) {
+    const double angle = swing.angle.value, back = swing.back.value;
+    if (angle <= 0 && back <= 0) return std::nullopt;
+    sit::Sweep sweep;
+    sweep.pose = [=, from = swing.from, to = swing.to](double u, double) {
+        return turnedAbout(from, to, u > 0 ? u * angle : u * back);
+    };
+    sweep.words = [=](double u, double) { return fmt::format("swung by {}", units::formatAngle(u > 0 ? u * angle : -u * back)); };
+    sweep.one_way = back <= 0;
+    sweep.u_steps = std::clamp(static_cast<int>(std::ceil((angle + back) / units::radians(3))), 4, 60);
+    return PartSweep{std::move(sweep), guessed(swing.angle)};
+}
+
+} // namespace
+
+std::optional<PartSweep> sweepOf(const Placing& b, ScanPart part, ScanId scan, const Mesh& mesh) {
+    if (mesh.points.empty()) return std::nullopt;
+    const Swing* pivot = nullptr;
+    for (const auto& [id, swing] : b.swings) {
+        if (swing.scan != scan) continue;
+        if (part != ScanPart::Wheel) return swung(swing);
+        pivot = &swing;
+    }
+    const OnWheels on(b, mesh);
+    const bool hubs = b.front_hub || b.rear_hub;
+    switch (part) {
+    case ScanPart::Wheel: return hubs ? on.wheel(pivot) : std::nullopt;
+    case ScanPart::Axle: return hubs ? on.axle() : std::nullopt;
+    case ScanPart::PropShaft: return b.rear_hub ? on.propShaft() : std::nullopt;
+    case ScanPart::Engine: return on.engine();
     default: return std::nullopt;
     }
 }
@@ -254,7 +286,7 @@ Mesh withFloorWork(const OverlayInput& in, Mesh m) {
                p[2] >= floor->from.z_mm && p[2] <= floor->to.z_mm;
     };
     const auto overRail = [&](const Point3& p) {
-        const Point3 at = in.channel->seat.moved(p);
+        const Point3 at = in.channel->seat.transformed(p);
         for (const RailLine* rail : {&in.channel->left, &in.channel->right}) {
             const auto on = rail->at(at[0]);
             // sheet well over a rail is not its floor

@@ -24,7 +24,7 @@ struct PartSweep {
 };
 std::optional<PartSweep> sweepOf(const Placing&, build::ScanPart, build::ScanId, const shape::Mesh& on_its_axes);
 /// A turn by so much about the axis through two places, right-handed from the first to the second.
-shape::Motion turnedAbout(const shape::Point3& from, const shape::Point3& to, double angle_rad);
+geometry::RigidTransform turnedAbout(const shape::Point3& from, const shape::Point3& to, double angle_rad);
 
 /// A body's scan with its floor channelled or raised, along the body's own axes.
 shape::Mesh withFloorWork(const OverlayInput&, shape::Mesh);
@@ -32,6 +32,6 @@ shape::Mesh withFloorWork(const OverlayInput&, shape::Mesh);
 shape::Mesh withKickedRails(const OverlayInput&, build::ScanPart, shape::Mesh);
 
 /// Moves as seated by the results; the chassis frame when nothing seats the body.
-shape::Motion seatMotion(const Results&);
+geometry::RigidTransform seatMotion(const Results&);
 
 } // namespace gorvet::analysis

@@ -20,12 +20,15 @@ const char* const hot_work =
     "Before cutting or welding: fuel tank out and lines capped, battery off, restraint systems and refrigerant left to licensed people, a person with an extinguisher watching.";
 const char* const no_certificate = "These figures come from your readings and certify nothing.";
 
+PaperSize paperOf(const Build& b) { return b.settings.paper == Paper::Letter ? letter : b.settings.paper == Paper::A3 ? a3 : a4; }
+
 PageTitle titled(const Build& b, const Results& r, const std::string& title, SubjectId subject) {
     return {title, b.settings.name,
             (r.file_damage.empty() ? std::string() : "FROM A DAMAGED FILE: " + r.file_damage.front() + ". ") +
                 fmt::format("{} on {}, revision {}; stations {}", b.settings.body_name, b.settings.chassis_name, r.revision,
                             subject == the_chassis ? originOf(b, r).from
-                                                   : fmt::format("on the axes of the {}, not the chassis'", nameOf(b, subject)))};
+                                                   : fmt::format("on the axes of the {}, not the chassis'", nameOf(b, subject))),
+            paperOf(b)};
 }
 
 /// As many pages as the rows need.

@@ -13,6 +13,8 @@ extern const char* const stands;
 extern const char* const hot_work;
 extern const char* const no_certificate;
 
+/// What the build is printed on.
+sheet::PaperSize paperOf(const build::Build&);
 /// `subject`: on whose axes the page's stations are; those of the chassis are said with what they count from.
 sheet::PageTitle titled(const build::Build&, const Results&, const std::string& title,
                         build::SubjectId subject = build::the_chassis);

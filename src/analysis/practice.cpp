@@ -25,7 +25,7 @@ tape::Condition truthOf(const sim::CrookedFrame& f, double tolerance_mm) {
     frame.tolerance_mm = tolerance_mm;
     for (size_t i = 0; i < f.points.size(); ++i) {
         tape::AdjustedPoint p;
-        p.placed = p.fixed = true;
+        p.placed = p.determined = true;
         p.position = f.points[i].truth;
         s.points.push_back(p);
         frame.design_heights[static_cast<int>(i)] = f.points[i].drawn.z_mm;
@@ -35,13 +35,15 @@ tape::Condition truthOf(const sim::CrookedFrame& f, double tolerance_mm) {
     return tape::condition(s, frame);
 }
 
-const tape::Figure* figureOf(const tape::Condition& c, std::string_view key) {
-    for (const tape::Figure& f : c.figures)
+const tape::ConditionFigure* figureOf(const tape::Condition& c, std::string_view key) {
+    for (const tape::ConditionFigure& f : c.figures)
         if (f.key == key) return &f;
     return nullptr;
 }
 
-std::string signedWords(const tape::Figure& f) { return fmt::format("{}, {}", units::fixed(std::abs(f.value_mm), 1), f.words); }
+std::string signedWords(const tape::ConditionFigure& f) {
+    return fmt::format("{}, {}", units::fixed(std::abs(f.size_mm.value), 1), f.words);
+}
 
 /// A measured reading that is further from the truth than any honest tape.
 struct Misread {
@@ -69,28 +71,29 @@ bool sameReading(const Reading& r, const Answer& a) {
     return (r.from == a.from && r.to == a.to) || (r.from == a.to && r.to == a.from);
 }
 
-PracticeMark markFigure(const Answer* answer, const tape::Figure* measured, const tape::Figure& truth, double tolerance,
-                        const std::string& how_it_came) {
+PracticeMark markFigure(const Answer* answer, const tape::ConditionFigure* measured, const tape::ConditionFigure& truth,
+                        double tolerance, const std::string& how_it_came) {
     PracticeMark m;
     m.about = truth.name;
-    const bool fault = std::abs(truth.value_mm) > tolerance;
-    m.truth = fault ? signedWords(truth) : fmt::format("straight ({})", units::fixed(std::abs(truth.value_mm), 1));
+    const bool fault = std::abs(truth.size_mm.value) > tolerance;
+    m.truth = fault ? signedWords(truth) : fmt::format("straight ({})", units::fixed(std::abs(truth.size_mm.value), 1));
     m.said = !answer ? "nothing" : answer->value ? units::fixed(answer->value->value, 1) : "straight";
     const double said = answer && answer->value ? std::abs(answer->value->value) : 0;
     // what is called crooked is beyond the tolerance
     const bool called = answer && answer->value && said > tolerance;
-    const std::string known = !measured ? "Your survey does not show it yet."
-                                        : fmt::format("Your survey says {} ± {}.", units::fixed(std::abs(measured->value_mm), 1),
-                                                      units::fixed(measured->half_width_mm, 1));
-    const double allowed = std::max(tolerance, measured ? measured->half_width_mm : 0.0);
+    const std::string known = !measured
+                                  ? "Your survey does not show it yet."
+                                  : fmt::format("Your survey says {} ± {}.", units::fixed(std::abs(measured->size_mm.value), 1),
+                                                units::fixed(measured->size_mm.u95, 1));
+    const double allowed = std::max(tolerance, measured ? measured->size_mm.u95 : 0.0);
     if (!answer) {
         m.how = How::Missed;
         m.sentence = fmt::format("You said nothing of it. {}", known);
     } else if (fault && called) {
-        m.how = std::abs(said - std::abs(truth.value_mm)) <= allowed ? How::Right : How::Near;
+        m.how = std::abs(said - std::abs(truth.size_mm.value)) <= allowed ? How::Right : How::Near;
         m.sentence = m.how == How::Right ? fmt::format("Found. {}", how_it_came)
                                          : fmt::format("Found, but off by {}. {}",
-                                                       units::fixed(std::abs(said - std::abs(truth.value_mm)), 1), known);
+                                                       units::fixed(std::abs(said - std::abs(truth.size_mm.value)), 1), known);
     } else if (fault) {
         m.how = How::Missed;
         m.sentence = fmt::format("Missed. {} {}", how_it_came, known);
@@ -186,7 +189,7 @@ PracticeResult markPractice(const Build& b, const Results& r) {
     const double tolerance = b.settings.frame_tolerance_mm;
     const tape::Condition truth = truthOf(f, tolerance);
     for (const char* key : asked) {
-        const tape::Figure* t = figureOf(truth, key);
+        const tape::ConditionFigure* t = figureOf(truth, key);
         if (!t) continue;
         const Answer* answer = nullptr;
         for (const auto& [id, a] : b.answers)

@@ -5,6 +5,7 @@
 #include "analysis/sit_input.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/work_facts.hpp"
+#include "build/assumed.hpp"
 #include "build/edit.hpp"
 
 #include <algorithm>
@@ -39,22 +40,11 @@ RailLine railOf(const Build& b, const SurveyOf& chassis, Side side) {
     return rail;
 }
 
-/// The rail after the change: what lies behind the cut moves, what comes out is gone.
-RailLine planned(const RailLine& rail, const stretch::Plan& plan, const stretch::RailCut& cut) {
-    if (plan.status != stretch::Status::Planned || !cut.known) return rail;
-    RailLine result = rail;
-    result.points.clear();
-    const auto on_datum = [&](double station) {
-        const auto at = *rail.at(station);
-        return Vec3{station, at.y_mm, rail.datum_face == RailFace::Top ? at.top_mm : at.bottom_mm};
-    };
-    for (const Vec3& p : rail.points)
-        if (p.x_mm < cut.first_station_mm - 1) result.points.push_back(p);
-    result.points.push_back(on_datum(cut.first_station_mm));
-    for (const Vec3& p : rail.points)
-        if (p.x_mm > cut.last_station_mm + 1)
-            result.points.push_back({p.x_mm + plan.shift.x_mm, p.y_mm + plan.shift.y_mm, p.z_mm + plan.shift.z_mm});
-    return result;
+/// What the plan makes of the chassis. Below half a millimetre nothing is cut.
+PlannedChassis plannedChassis(const Results& r) {
+    const stretch::Plan& plan = *r.stretch;
+    if (plan.status == stretch::Status::NoChange) return {};
+    return {r.stretch.input().cut_station_mm, plan.change_mm, r.seat.input().cut_slope_rad};
 }
 
 make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const Vec3& at, const RailLine& left,
@@ -62,7 +52,7 @@ make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const 
     const Crossmember& c = *b.crossmember;
     make::CrossmemberInput in;
     in.gearbox_mount = at;
-    in.gearbox_half_width_mm = halfWidth(r.chassis.solution->points[r.chassis.indexOf(c.gearbox_mount)].sd_mm[2]);
+    in.gearbox_u95_mm = u95Of(r.chassis.solution->points[r.chassis.indexOf(c.gearbox_mount)].sd_mm[2]);
     in.left = left;
     in.right = right;
     in.channel = b.rail.shape == RailShape::Channel;
@@ -79,24 +69,19 @@ make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const 
                  c.form == CrossmemberForm::Dropped,
                  c.fixing == Fixing::Captive,
                  c.pan_clearance.value,
-                 false};
+                 assumedIn(c)};
+    for (const std::string& size : assumedIn(b.rail)) in.design.assumed.push_back("rail " + size);
     for (const auto& [id, p] : b.points)
         if (p.subject == the_chassis && p.role == Role::GearboxPan)
             if (const auto place = r.chassis.positionOf(id)) in.pan.push_back(*place);
-    for (const Dimension* d :
-         {&c.isolator, &c.box_height, &c.box_width, &c.box_wall, &b.rail.height, &b.rail.width, &b.rail.thickness})
-        if (d->provenance == Provenance::Assumed) in.design.assumed = true;
     return in;
 }
 
 /// What is planned anew stands in the way of a cut as what is there does: the crossmember's flanges and the body mounts. Places
 /// are on the rails as they are now.
 void newParts(const Build& b, const Results& r, stretch::Input& in) {
-    const double change = r.seat->change_mm.value_or(0);
-    const auto asNow = [&](double planned) {
-        if (!b.stretch.cut_station || planned <= b.stretch.cut_station->value + std::max(0.0, change)) return planned;
-        return planned - change;
-    };
+    PlannedChassis planned;
+    if (b.stretch.cut_station) planned = {b.stretch.cut_station->value, r.seat->change_mm.value_or(0), 0};
     if (b.crossmember)
         if (const auto at = r.chassis.positionOf(b.crossmember->gearbox_mount)) {
             const auto plan = make::crossmember(crossmemberInput(b, r, *at, r.rail_left, r.rail_right));
@@ -105,7 +90,7 @@ void newParts(const Build& b, const Results& r, stretch::Input& in) {
     for (const auto& [id, mount] : b.mounts)
         if (const auto at = r.bodyInChassis(mount.body_point))
             in.obstacles.push_back({nameOf(b, mount.body_point), "new body mount",
-                                    asNow(mount.rail_station ? mount.rail_station->value : at->x_mm)});
+                                    planned.stationNow(mount.rail_station ? mount.rail_station->value : at->x_mm)});
 }
 
 stretch::Input stretchInput(const Build& b, const Results& r) {
@@ -114,8 +99,8 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
     in.right = r.rail_right;
     in.channel = b.rail.shape == RailShape::Channel;
     in.heat_treated = b.rail.heat_treated;
-    for (const Dimension* d : {&b.rail.height, &b.rail.width, &b.rail.thickness})
-        if (d->provenance == Provenance::Assumed) in.section_assumed = true;
+    for (const std::string& size : assumedIn(b.rail)) in.assumed.push_back("rail " + size);
+    for (const std::string& size : assumedIn(b.stretch)) in.assumed.push_back(size);
     for (const auto& [id, p] : b.points) {
         if (p.subject != the_chassis) continue;
         const char* what = p.role == Role::BodyMount      ? "body mount"
@@ -130,13 +115,13 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
     newParts(b, r, in);
     if (r.seat->change_mm) {
         in.change_mm = r.seat->change_mm;
-        in.change_half_width_mm = r.seat->change_half_width_mm;
+        in.change_u95_mm = r.seat->change_u95_mm;
     }
     if (b.stretch.wheelbase_change) in.change_mm = b.stretch.wheelbase_change->value; // a tail's change moves no wheel
     if (b.stretch.cut_station) in.cut_station_mm = b.stretch.cut_station->value;
     const auto axle = [&](int left, int right) -> std::optional<double> {
         for (const int i : {left, right})
-            if (i >= 0 && r.chassis.solution->points[i].fixed) return r.chassis.solution->points[i].position.x_mm;
+            if (i >= 0 && r.chassis.solution->points[i].determined) return r.chassis.solution->points[i].position.x_mm;
         return std::nullopt;
     };
     in.front_axle_mm = axle(r.chassis.frame.front_hub_left, r.chassis.frame.front_hub_right);
@@ -175,36 +160,35 @@ std::vector<make::Filled> filledRails(const Results& r) {
 make::MountDesign mountDesign(const Build& b, const Results& r) {
     const build::MountDesign& d = b.mount_design;
     make::MountDesign m;
-    m.washer_mm = d.washer.value;
-    m.body_thickness_mm = d.body_thickness.value;
-    m.biscuit_free_mm = d.biscuit_free.value;
-    m.biscuit_squash = d.biscuit_squash.value;
+    m.washer_mm = figureOf(d.washer);
+    m.body_thickness_mm = figureOf(d.body_thickness);
+    m.biscuit_free_mm = figureOf(d.biscuit_free);
+    m.biscuit_squash = figureOf(d.biscuit_squash);
     m.bolt_mm = d.bolt.value;
     m.standoff_step_mm = d.standoff_step.value;
     m.through_rail = d.grip == Grip::Through;
     m.closed_box = b.rail.shape == RailShape::Box;
+    if (!assumedIn(b.rail).empty()) m.rail = Provenance::Assumed;
     m.filled = filledRails(r);
-    for (const Dimension* given : {&d.washer, &d.body_thickness, &d.biscuit_free, &d.biscuit_squash})
-        if (given->provenance == Provenance::Assumed) m.assumed = true;
     return m;
 }
 
 /// ± of a body point's height over the rail below it, by root sum of squares: the point's own z, its seat, and the rail.
-double gapHalfWidth(const Results& r, PointId body_point, double station) {
+double gapU95(const Results& r, PointId body_point, double station) {
     const int i = r.body.indexOf(body_point);
     const double own = r.body.solution->points[i].sd_mm[2];
-    const double seat = r.seat->pose_half_width_mm[2] / halfWidth(1.0);
+    const double seat = r.seat->pose_u95_mm[2] / u95Of(1.0);
     double rail = 0;
     double nearest = 1e9;
     for (const auto& pair : r.chassis.frame.pairs)
         for (const int k : {pair.left, pair.right}) {
             const auto& p = r.chassis.solution->points[k];
-            if (p.fixed && std::abs(p.position.x_mm - station) < nearest) {
+            if (p.determined && std::abs(p.position.x_mm - station) < nearest) {
                 nearest = std::abs(p.position.x_mm - station);
                 rail = p.sd_mm[2];
             }
         }
-    return halfWidth(std::sqrt(own * own + seat * seat + rail * rail));
+    return u95Of(std::sqrt(own * own + seat * seat + rail * rail));
 }
 
 void makeMounts(const Build& b, Results& r) {
@@ -216,7 +200,7 @@ void makeMounts(const Build& b, Results& r) {
         in.body_point = *at;
         in.side = sideOf(in.name);
         if (mount.rail_station) in.rail_station_mm = mount.rail_station->value;
-        in.height_half_width_mm = gapHalfWidth(r, mount.body_point, in.rail_station_mm.value_or(at->x_mm));
+        in.height_u95_mm = gapU95(r, mount.body_point, in.rail_station_mm.value_or(at->x_mm));
         r.mount_ids.push_back(id);
         r.mounts.push_back(make::mountStack(in, in.side == Side::Left ? r.planned_left : r.planned_right, mountDesign(b, r)));
         r.mount_inputs.push_back(std::move(in));
@@ -234,7 +218,8 @@ void makeCrossmember(const Build& b, Results& r, const Results* previous) {
         r.crossmember = Made::waiting(std::move(waits));
         return;
     }
-    make::CrossmemberInput in = crossmemberInput(b, r, *at, r.planned_left, r.planned_right);
+    make::CrossmemberInput in = crossmemberInput(b, r, r.planned_chassis.map(*at), r.planned_left, r.planned_right);
+    for (Vec3& place : in.pan) place = r.planned_chassis.map(place);
     in.filled = filledRails(r);
     r.crossmember = Made::of(std::move(in), previous ? &previous->crossmember : nullptr, make::crossmember);
 }
@@ -276,8 +261,9 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.seat = Node<sit::Input, sit::Seat>::of(std::move(sit.input), previous ? &previous->seat : nullptr, sit::seat);
     r.stretch =
         Node<stretch::Input, stretch::Plan>::of(stretchInput(b, r), previous ? &previous->stretch : nullptr, stretch::plan);
-    r.planned_left = planned(r.rail_left, *r.stretch, r.stretch->left);
-    r.planned_right = planned(r.rail_right, *r.stretch, r.stretch->right);
+    r.planned_chassis = plannedChassis(r);
+    r.planned_left = r.planned_chassis.map(r.rail_left);
+    r.planned_right = r.planned_chassis.map(r.rail_right);
     r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);

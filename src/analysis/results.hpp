@@ -3,6 +3,7 @@
 #include "analysis/finding.hpp"
 #include "analysis/node.hpp"
 #include "build/build.hpp"
+#include "build/planned_chassis.hpp"
 #include "make/crossmember.hpp"
 #include "make/mounts.hpp"
 #include "sit/lowering.hpp"
@@ -106,7 +107,7 @@ struct SeatingsCompared {
         std::string name;
         build::SeatingId id; ///< of one that was kept
         Node<sit::Input, sit::Seat> seat;
-        std::vector<sit::WishResult> rows; ///< what each row comes to there
+        std::vector<sit::PinResult> rows; ///< what each row comes to there
         build::Lowering lowering;
         std::string note;
         bool usable = false; ///< its points are there, and it seats the body
@@ -114,7 +115,7 @@ struct SeatingsCompared {
     std::vector<build::Pin> rows; ///< all pins of all columns, each once; targets of the first that has it
     std::vector<Column> columns;  ///< as it is now first
     struct TradeOffs {
-        std::vector<sit::Moved> moves; ///< of the seat as it is; wishes as in its input
+        std::vector<sit::Moved> moves; ///< of the seat as it is; pins as in its input
         std::vector<sit::GivenUp> given_up;
     };
     Node<std::shared_ptr<const sit::Seat>, TradeOffs> trade_offs;
@@ -131,10 +132,11 @@ struct Results {
     std::map<build::SubjectId, SurveyOf> others; ///< of every other subject of the build
     build::RailLine rail_left;                   ///< as measured
     build::RailLine rail_right;
+    build::PlannedChassis planned_chassis;
     build::RailLine planned_left; ///< after the change of wheelbase
     build::RailLine planned_right;
     Node<sit::Input, sit::Seat> seat;
-    std::vector<build::PinId> pin_ids;        ///< behind the wishes of its input
+    std::vector<build::PinId> pin_ids;        ///< behind the pins of its input
     std::vector<build::PointId> sit_body_ids; ///< behind the body of its input
     SeatingsCompared seatings;
     Node<stretch::Input, stretch::Plan> stretch;

@@ -237,7 +237,7 @@ private:
         std::vector<std::pair<double, double>> taken;
         int left_over = 0;
         for (const Tag& tag : list) {
-            const double width = f_.px(24) + roughWidth(tag.finding->brief, f_.small(), Face::Sans);
+            const double width = f_.px(24) + textWidth(tag.finding->brief, f_.small(), Face::Sans);
             double at = std::clamp(tag.x - f_.px(8), f_.px(8), d_.width - width - f_.px(90));
             bool free = false;
             for (int step = 0; step < 17 && !free; ++step) {

@@ -9,7 +9,7 @@
 namespace gorvet::analysis {
 
 using namespace build;
-using shape::Motion;
+using geometry::RigidTransform;
 
 std::string scanNameFor(const Build& b, const std::string& file) {
     std::string base;
@@ -40,10 +40,10 @@ Edit keepScan(const Build& b, const std::string& name, SubjectId subject, ScanPa
     return {fmt::format("scan {} of the {}", name, build::word(part)), {Put<Scan>{s}}};
 }
 
-Edit standScan(const Build& b, ScanId id, const Motion& m, const std::string& how) {
+Edit standScan(const Build& b, ScanId id, const RigidTransform& m, const std::string& how) {
     Scan s = b.scans.at(id);
-    const auto a = anglesOf(m);
-    s.shift = {m.shift[0], m.shift[1], m.shift[2]};
+    const auto a = geometry::yawPitchRoll(m);
+    s.shift = {m.translation[0], m.translation[1], m.translation[2]};
     s.yaw_rad = a[0];
     s.pitch_rad = a[1];
     s.roll_rad = a[2];

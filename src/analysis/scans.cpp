@@ -184,8 +184,8 @@ bool clearanceKnown(const Build& b, const Results& r) { return currentSlow(b, r,
 
 sit::LiveClearance triedClearance(const Results& r, const shape::Point3& by) {
     const Overlay& o = *r.scans->overlay;
-    shape::Motion seat = o.seat;
-    seat.shift = shape::plus(seat.shift, by);
+    geometry::RigidTransform seat = o.seat;
+    seat.translation = geometry::plus(seat.translation, by);
     return liveOf(o, seat);
 }
 

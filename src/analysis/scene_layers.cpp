@@ -66,7 +66,8 @@ std::vector<bool> inKeptCuts(const PlannedCuts& cuts, const Overlay& o) {
     std::vector<Point3> middles(body.triangles.size());
     for (size_t t = 0; t < middles.size(); ++t) {
         const shape::Triangle& q = body.triangles[t];
-        middles[t] = shape::times(shape::plus(body.points[q[0]], shape::plus(body.points[q[1]], body.points[q[2]])), 1.0 / 3);
+        middles[t] =
+            geometry::times(geometry::plus(body.points[q[0]], geometry::plus(body.points[q[1]], body.points[q[2]])), 1.0 / 3);
     }
     std::vector<bool> taken(middles.size(), false);
     for (const auto& [id, c] : cuts) {
@@ -87,7 +88,7 @@ std::vector<bool> inKeptCuts(const PlannedCuts& cuts, const Overlay& o) {
         }
         if (!c.closed || line.size() < 3) continue;
         // the sheet bulges beyond the box of its edge
-        const double bulge = 0.15 * shape::between(least, most) + 5;
+        const double bulge = 0.15 * geometry::between(least, most) + 5;
         std::vector<Point3> some;
         std::vector<size_t> which;
         for (size_t t = 0; t < middles.size(); ++t) {
@@ -136,9 +137,9 @@ std::optional<Mesh> withoutKeptCuts(const PlannedCuts& cuts, const Overlay& o, c
             continue;
         }
         const shape::Corners c = shape::cornersOf(own, static_cast<std::uint32_t>(t));
-        const Point3 normal = shape::cross(shape::minus(c[1], c[0]), shape::minus(c[2], c[0]));
+        const Point3 normal = geometry::cross(geometry::minus(c[1], c[0]), geometry::minus(c[2], c[0]));
         const auto middle = [](const shape::Corners& q) {
-            return shape::times(shape::plus(q[0], shape::plus(q[1], q[2])), 1.0 / 3);
+            return geometry::times(geometry::plus(q[0], geometry::plus(q[1], q[2])), 1.0 / 3);
         };
         const std::pair<std::vector<Point3>, bool>* line = nullptr;
         double nearest = INFINITY;
@@ -153,10 +154,10 @@ std::optional<Mesh> withoutKeptCuts(const PlannedCuts& cuts, const Overlay& o, c
             const Piece p = pieces.back();
             pieces.pop_back();
             const auto& q = p.corners;
-            if (p.depth < 5 &&
-                std::max({shape::between(q[0], q[1]), shape::between(q[1], q[2]), shape::between(q[2], q[0])}) > fine_mm) {
-                const Point3 x = shape::along(q[0], q[1], 0.5), y = shape::along(q[1], q[2], 0.5),
-                             z = shape::along(q[2], q[0], 0.5);
+            if (p.depth < 5 && std::max({geometry::between(q[0], q[1]), geometry::between(q[1], q[2]),
+                                         geometry::between(q[2], q[0])}) > fine_mm) {
+                const Point3 x = geometry::along(q[0], q[1], 0.5), y = geometry::along(q[1], q[2], 0.5),
+                             z = geometry::along(q[2], q[0], 0.5);
                 for (const shape::Corners& r : {shape::Corners{q[0], x, z}, {x, q[1], y}, {z, y, q[2]}, {x, y, z}})
                     pieces.push_back({r, p.depth + 1});
                 continue;

@@ -5,7 +5,7 @@
 /// What the view of the scans shows beside them: new steel, and what is to be taken away.
 namespace gorvet::analysis {
 
-using PlannedCuts = std::map<build::PlannedCutId, build::PlannedCut>;
+using PlannedCuts = build::Rows<build::PlannedCut>;
 
 struct SteelInput {
     std::optional<make::CrossmemberInput> crossmember_input;

@@ -18,7 +18,7 @@ using namespace build;
 namespace {
 
 /// Beside each other only figures are shown: the ± is left out, which saves most of the work.
-sit::Input withoutHalfWidths(sit::Input in) {
+sit::Input withoutU95(sit::Input in) {
     in.body.covariance.clear();
     in.chassis.covariance.clear();
     return in;
@@ -117,7 +117,7 @@ SeatingsCompared compareSeatings(const Build& b, const Results& r, const Results
             if (leads == b.school.leads) continue;
             SeatingsCompared::Column c;
             c.name = leads == Leads::Driveline ? "driveline leads" : "body leads";
-            sit::Input in = withoutHalfWidths(r.seat.input());
+            sit::Input in = withoutU95(r.seat.input());
             in.leads = leads;
             c.lowering = b.lowering;
             c.seat = seatOf(std::move(in), r, previous);
@@ -145,7 +145,7 @@ SeatingsCompared compareSeatings(const Build& b, const Results& r, const Results
                    (p.kind != PinKind::Clear || b.obstacles.contains(p.box));
         });
         if (whole) {
-            c.seat = seatOf(withoutHalfWidths(sitInput(seatedAs(b, s), r).input), r, previous);
+            c.seat = seatOf(withoutU95(sitInput(seatedAs(b, s), r).input), r, previous);
             c.usable = seats(*c.seat);
             for (const Pin& p : s.pins) row(p);
         }
@@ -188,19 +188,20 @@ std::string moveSentence(const Build& b, const Results& r, const sit::Moved& m) 
 
 std::string givenUpSentence(const Build& b, const Results& r, const sit::GivenUp& g) {
     const auto pinOf = [&](int i) -> const Pin& { return b.pins.at(r.pin_ids[static_cast<size_t>(i)]); };
-    const Pin& pin = pinOf(g.wish);
+    const Pin& pin = pinOf(g.pin);
     std::vector<std::string> gains;
     for (const int k : g.gains) {
         const Pin& other = pinOf(k);
-        const auto& before = r.seat->wishes[static_cast<size_t>(k)];
-        const auto& after = g.wishes[static_cast<size_t>(k)];
+        const auto& before = r.seat->pins[static_cast<size_t>(k)];
+        const auto& after = g.pins[static_cast<size_t>(k)];
         gains.push_back(other.bound == Bound::Equal
                             ? fmt::format("{} misses by {} instead of {}", pinName(b, other),
-                                          pinFigure(b, other, std::abs(after.miss)), pinFigure(b, other, std::abs(before.miss)))
-                            : fmt::format("{} comes to {} instead of {}", pinName(b, other), pinFigure(b, other, after.achieved),
-                                          pinFigure(b, other, before.achieved)));
+                                          pinFigure(b, other, std::abs(after.miss.value)),
+                                          pinFigure(b, other, std::abs(before.miss.value)))
+                            : fmt::format("{} comes to {} instead of {}", pinName(b, other),
+                                          pinFigure(b, other, after.achieved.value), pinFigure(b, other, before.achieved.value)));
     }
-    return fmt::format("Give up {} ({} then, wanted {}), and {}.", pinName(b, pin), pinFigure(b, pin, g.becomes.achieved),
+    return fmt::format("Give up {} ({} then, wanted {}), and {}.", pinName(b, pin), pinFigure(b, pin, g.becomes.achieved.value),
                        pinWanted(b, pin), fmt::join(gains, ", "));
 }
 

@@ -61,18 +61,12 @@ void addClearances(sit::SeatingsView& v, const SeatingsCompared& c, const std::v
     v.rows.insert(v.rows.begin(), {std::move(spare), std::move(fouls)});
 }
 
-} // namespace
-
-sheet::Drawing seatingsView(const Build& b, const Results& r, double width, double height, const sheet::Format& f,
-                            const std::vector<SeatingClearance>* clearances) {
-    const SeatingsCompared& c = r.seatings;
-    const auto step = b.settings.length_step;
-    sit::SeatingsView v;
+/// The heads of the columns: each seating, then each trial move.
+void addHeads(sit::SeatingsView& v, const SeatingsCompared& c, units::LengthStep step) {
     // under a narrow column: whole millimetres, or as inches are shown
     const auto brief = [&](double mm) {
         return units::unitOf(step) == units::Unit::Millimetre ? fmt::format("{:.0f}", mm) : units::formatSmall(mm, step);
     };
-    if (c.columns.empty()) v.sentences.emplace_back("Nothing is pinned yet: pin what must hold first, like  sill front 285.");
     for (const auto& column : c.columns) {
         // "driveline leads" stands in two lines
         const bool school = column.name.ends_with(" leads");
@@ -97,50 +91,57 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
         v.moves.push_back(turn != 0 ? fmt::format("{} {:g}°", way, std::abs(turn))
                                     : fmt::format("{} {:g}", way, std::abs(m.move.shift.z_mm + m.move.shift.x_mm)));
     }
-    for (size_t i = 0; i < c.rows.size(); ++i) {
-        const Pin& pin = c.rows[i];
-        sit::SeatingRow row;
-        row.name = pinName(b, pin);
-        row.wanted = pinWanted(b, pin);
-        if (pin.importance != Importance::Want) row.wanted += fmt::format(", {}", word(pin.importance));
-        const bool centring = pin.bound == Bound::Equal && (pin.kind == PinKind::Centred || pin.kind == PinKind::Level ||
-                                                            pin.kind == PinKind::ArchFront || pin.kind == PinKind::ArchRear);
-        const double target = centring ? 0 : pin.target.value;
-        row.low = pin.bound == Bound::Equal ? target - pin.tolerance : target;
-        row.high = pin.bound == Bound::Equal ? target + pin.tolerance : target;
-        if (pin.bound == Bound::AtLeast) {
-            row.no_high = true;
-            row.high = target + 3 * pin.tolerance;
-        }
-        if (pin.bound == Bound::AtMost) {
-            row.no_low = true;
-            row.low = target - 3 * pin.tolerance;
-        }
-        // of one's own pins there is a ±, and with it a verdict that counts; elsewhere the figure alone is judged
-        const auto own = std::find_if(r.pin_ids.begin(), r.pin_ids.end(), [&](PinId id) { return samePin(b.pins.at(id), pin); });
-        if (own != r.pin_ids.end()) row.tag = fmt::format("pin:{}", own->value);
-        for (size_t k = 0; k < c.columns.size(); ++k) {
-            const auto& column = c.columns[k];
-            sit::SeatingFigure g;
-            if (column.usable && i < column.rows.size() && column.rows[i].usable) {
-                const auto place = own == r.pin_ids.end() ? r.seat->wishes.size() : static_cast<size_t>(own - r.pin_ids.begin());
-                const sit::WishResult& w = k == 0 && place < r.seat->wishes.size() ? r.seat->wishes[place] : column.rows[i];
-                g = {true, w.achieved, pinFigure(b, pin, w.achieved, false), severityOf(w.verdict)};
-            }
-            row.figures.push_back(std::move(g));
-        }
-        for (const auto& m : c.trade_offs->moves) {
-            std::optional<sit::MoveFigure> gain;
-            const auto place = own == r.pin_ids.end() ? m.gain.size() : static_cast<size_t>(own - r.pin_ids.begin());
-            if (place < m.gain.size() && std::abs(m.gain[place]) >= 0.1 * pin.tolerance) {
-                const double size = std::abs(m.gain[place]);
-                gain = sit::MoveFigure{m.gain[place],
-                                       pin.kind == PinKind::Rake ? units::formatAngle(size) : units::formatSmall(size, step)};
-            }
-            row.moves.push_back(std::move(gain));
-        }
-        v.rows.push_back(std::move(row));
+}
+
+/// What a pin comes to in each column, and what each move would gain it.
+sit::SeatingRow pinRow(const Build& b, const Results& r, size_t i) {
+    const SeatingsCompared& c = r.seatings;
+    const auto step = b.settings.length_step;
+    const Pin& pin = c.rows[i];
+    sit::SeatingRow row;
+    row.name = pinName(b, pin);
+    row.wanted = pinWanted(b, pin);
+    if (pin.importance != Importance::Want) row.wanted += fmt::format(", {}", word(pin.importance));
+    const bool centring = pin.bound == Bound::Equal && (pin.kind == PinKind::Centred || pin.kind == PinKind::Level ||
+                                                        pin.kind == PinKind::ArchFront || pin.kind == PinKind::ArchRear);
+    const double target = centring ? 0 : pin.target.value;
+    row.low = pin.bound == Bound::Equal ? target - pin.tolerance : target;
+    row.high = pin.bound == Bound::Equal ? target + pin.tolerance : target;
+    if (pin.bound == Bound::AtLeast) {
+        row.no_high = true;
+        row.high = target + 3 * pin.tolerance;
     }
+    if (pin.bound == Bound::AtMost) {
+        row.no_low = true;
+        row.low = target - 3 * pin.tolerance;
+    }
+    // of one's own pins there is a ±, and with it a verdict that counts; elsewhere the figure alone is judged
+    const auto own = std::find_if(r.pin_ids.begin(), r.pin_ids.end(), [&](PinId id) { return samePin(b.pins.at(id), pin); });
+    if (own != r.pin_ids.end()) row.tag = fmt::format("pin:{}", own->value);
+    for (size_t k = 0; k < c.columns.size(); ++k) {
+        const auto& column = c.columns[k];
+        sit::SeatingFigure g;
+        if (column.usable && i < column.rows.size() && column.rows[i].usable) {
+            const auto place = own == r.pin_ids.end() ? r.seat->pins.size() : static_cast<size_t>(own - r.pin_ids.begin());
+            const sit::PinResult& w = k == 0 && place < r.seat->pins.size() ? r.seat->pins[place] : column.rows[i];
+            g = {true, w.achieved.value, pinFigure(b, pin, w.achieved.value, false), severityOf(w.verdict)};
+        }
+        row.figures.push_back(std::move(g));
+    }
+    for (const auto& m : c.trade_offs->moves) {
+        std::optional<sit::MoveFigure> gain;
+        const auto place = own == r.pin_ids.end() ? m.gain.size() : static_cast<size_t>(own - r.pin_ids.begin());
+        if (place < m.gain.size() && std::abs(m.gain[place]) >= 0.1 * pin.tolerance) {
+            const double size = std::abs(m.gain[place]);
+            gain = sit::MoveFigure{m.gain[place],
+                                   pin.kind == PinKind::Rake ? units::formatAngle(size) : units::formatSmall(size, step)};
+        }
+        row.moves.push_back(std::move(gain));
+    }
+    return row;
+}
+
+sit::SeatingRow wheelbaseRow(const SeatingsCompared& c, units::LengthStep step) {
     sit::SeatingRow wheelbase;
     wheelbase.name = "change of wheelbase";
     wheelbase.plain = true;
@@ -151,7 +152,20 @@ sheet::Drawing seatingsView(const Build& b, const Results& r, double width, doub
                                                              sheet::Severity::Good}
                                         : sit::SeatingFigure{});
     wheelbase.tag = "change";
-    if (!c.columns.empty()) v.rows.push_back(std::move(wheelbase));
+    return wheelbase;
+}
+
+} // namespace
+
+sheet::Drawing seatingsView(const Build& b, const Results& r, double width, double height, const sheet::Format& f,
+                            const std::vector<SeatingClearance>* clearances) {
+    const SeatingsCompared& c = r.seatings;
+    const auto step = b.settings.length_step;
+    sit::SeatingsView v;
+    if (c.columns.empty()) v.sentences.emplace_back("Nothing is pinned yet: pin what must hold first, like  sill front 285.");
+    addHeads(v, c, step);
+    for (size_t i = 0; i < c.rows.size(); ++i) v.rows.push_back(pinRow(b, r, i));
+    if (!c.columns.empty()) v.rows.push_back(wheelbaseRow(c, step));
     if (clearances) addClearances(v, c, *clearances, step);
     if (b.school.leads != Leads::Neither)
         v.sentences.push_back(b.school.leads == Leads::Driveline

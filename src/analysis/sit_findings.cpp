@@ -2,6 +2,7 @@
 #include "analysis/finding_maker.hpp"
 #include "analysis/sit_input.hpp"
 #include "analysis/wording.hpp"
+#include "units/shown.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -27,7 +28,7 @@ public:
                                  "Tape the body's points until all are fixed.");
                 f.tag = fmt::format("pin:{}", id.value);
             }
-        if (r_.seat->status == sit::Status::NoWishes && b_.pins.empty()) return;
+        if (r_.seat->status == sit::Status::NoPins && b_.pins.empty()) return;
         for (const std::string& sentence : r_.seat->open) {
             const auto colon = sentence.find(": ");
             add(Severity::Warn, "sit.open", "body", "Marginal", sentence.substr(0, colon) + ".",
@@ -49,7 +50,7 @@ public:
             add(Severity::Bad, "sit.not-converged", "body", "Fails",
                 "The pins contradict each other too far to find a place for the body.", "Check their stations and heights.");
         for (size_t i = 0; i < r_.pin_ids.size(); ++i) {
-            const sit::WishResult& w = r_.seat->wishes[i];
+            const sit::PinResult& w = r_.seat->pins[i];
             const Pin& pin = b_.pins.at(r_.pin_ids[i]);
             const std::string name = pinName(pin);
             const std::string tag = fmt::format("pin:{}", r_.pin_ids[i].value);
@@ -64,14 +65,15 @@ public:
             const bool fails = w.verdict == PlanVerdict::Fails;
             if (pin.bound != Bound::Equal) {
                 const std::string want = pinWanted(b_, pin);
-                const std::string has = pinFigure(b_, pin, w.achieved) + " ± " + show(w.half_width);
+                const std::string has = pinFigure(b_, pin, w.achieved.value) + " ± " + show(w.achieved.u95);
                 const bool over_tyre = pin.kind == PinKind::Bump || pin.kind == PinKind::Tyre;
-                Finding& f = add(severityOf(w.verdict), "sit.bound", name, verdictWord(w.verdict),
-                                 fmt::format("{} comes to {}; wanted {}{}.", capital(name), has, want,
-                                             w.on_bound && !fails ? ", on the bound: the other pins press against it" : ""),
-                                 fails ? "See what giving up another pin would bring (What costs what), or let the floor or rails give way."
-                                 : over_tyre ? "Read the tyre's width, radius and travel, and tape the arch again."
-                                             : askForMore(pin, w));
+                Finding& f = add(
+                    severityOf(w.verdict), "sit.bound", name, verdictWord(w.verdict),
+                    fmt::format("{} comes to {}; wanted {}{}.", capital(name), has, want,
+                                w.on_bound && !fails ? ", on the bound: the other pins press against it" : ""),
+                    fails ? "See what giving up another pin would bring (What costs what), or let the floor or rails give way."
+                    : over_tyre ? "Read the tyre's width, radius and travel, and tape the arch again."
+                                : askForMore(pin, w));
                 f.figure = has;
                 f.need = pinFigure(b_, pin, pin.target.value);
                 f.tag = tag;
@@ -84,15 +86,14 @@ public:
                 continue;
             }
             std::string why = fails ? "the other pins pull it away"
-                              : std::abs(w.miss) + w.miss_half_width > pin.tolerance
+                              : std::abs(w.miss.value) + w.miss.u95 > pin.tolerance
                                   ? "the surveys are not sharp enough to say more"
                                   : "it rests on an assumed figure";
-            Finding& f =
-                add(severityOf(w.verdict), "sit.pin-miss", name, verdictWord(w.verdict),
-                    fmt::format("{} misses by {} ± {}: {}.", capital(name), show(std::abs(w.miss)), show(w.miss_half_width), why),
-                    fails ? "Give one of the pins a wider tolerance, or move its target."
-                          : "Measure what it rests on, or widen its tolerance.");
-            f.figure = show(std::abs(w.miss)) + " ± " + show(w.miss_half_width);
+            Finding& f = add(severityOf(w.verdict), "sit.pin-miss", name, verdictWord(w.verdict),
+                             fmt::format("{} misses by {}: {}.", capital(name), units::shownSize(w.miss, show), why),
+                             fails ? "Give one of the pins a wider tolerance, or move its target."
+                                   : "Measure what it rests on, or widen its tolerance.");
+            f.figure = units::shownSize(w.miss, show);
             f.need = show(pin.tolerance);
             f.tag = tag;
             if (const auto at = r_.bodyInChassis(pin.points.front())) f.station_mm = at->x_mm;
@@ -104,9 +105,9 @@ private:
     std::string pinName(const Pin& pin) const { return analysis::pinName(b_, pin); }
 
     /// A bound that the body only just keeps is as likely missed as kept: what to ask for instead.
-    std::string askForMore(const Pin& pin, const sit::WishResult& w) const {
-        if (w.half_width <= 0 || !std::isfinite(w.half_width)) return "Measure what it rests on.";
-        const double sure = pin.target.value + (pin.bound == Bound::AtLeast ? w.half_width : -w.half_width);
+    std::string askForMore(const Pin& pin, const sit::PinResult& w) const {
+        if (w.achieved.u95 <= 0 || !std::isfinite(w.achieved.u95)) return "Measure what it rests on.";
+        const double sure = pin.target.value + (pin.bound == Bound::AtLeast ? w.achieved.u95 : -w.achieved.u95);
         return fmt::format("Measure what it rests on more sharply, or ask for {} {} to be sure of {}.",
                            pin.bound == Bound::AtLeast ? "at least" : "at most", pinFigure(b_, pin, sure),
                            pinFigure(b_, pin, pin.target.value));

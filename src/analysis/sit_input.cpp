@@ -29,7 +29,7 @@ std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>
     return c;
 }
 
-/// Gathers the points that wishes name, each once.
+/// Gathers the points that pins name, each once.
 struct Gathering {
     const Results& r;
     SitInput& out;
@@ -52,15 +52,15 @@ struct Gathering {
         return static_cast<int>(body.size()) - 1;
     }
     /// The points of a feature; false when one has no place yet.
-    bool take(const Build& b, const std::vector<PointId>& ids, std::vector<sit::At>& to, bool& assumed) {
+    bool take(const Build& b, const std::vector<PointId>& ids, std::vector<sit::At>& to, Provenance& provenance) {
         for (const PointId id : ids) {
             const bool on_chassis = b.points.at(id).subject == the_chassis;
             const SurveyOf& survey = on_chassis ? r.chassis : r.body;
             const int index = survey.indexOf(id);
             if (index < 0) return false;
             const tape::AdjustedPoint& p = survey.solution->points[static_cast<size_t>(index)];
-            if (!p.fixed && !p.assumed) return false;
-            if (p.assumed) assumed = true;
+            if (!p.determined && !p.assumed) return false;
+            if (p.assumed) provenance = Provenance::Assumed;
             to.emplace_back(on_chassis ? ofChassis(index) : ofBody(index, id), on_chassis);
         }
         return true;
@@ -79,9 +79,8 @@ SitInput sitInput(const Build& b, const Results& r) {
     sit::Input& in = out.input;
     Gathering gathering{r, out, {}, {}};
     const WheelTravel& t = b.travel;
-    const auto guess = [](const Dimension& d) { return d.provenance == Provenance::Assumed; };
     const auto hub = [&](int index) {
-        if (index < 0 || !r.chassis.solution->points[static_cast<size_t>(index)].fixed) return -1;
+        if (index < 0 || !r.chassis.solution->points[static_cast<size_t>(index)].determined) return -1;
         return gathering.ofChassis(index);
     };
     in.front_left = hub(r.chassis.frame.front_hub_left);
@@ -89,31 +88,33 @@ SitInput sitInput(const Build& b, const Results& r) {
     in.rear_left = hub(r.chassis.frame.rear_hub_left);
     in.rear_right = hub(r.chassis.frame.rear_hub_right);
     for (const auto& [id, pin] : b.pins) {
-        sit::Wish wish;
-        wish.kind = pin.kind;
-        wish.target = pin.target.value;
-        wish.tolerance = pin.tolerance;
-        wish.bound = pin.bound;
-        wish.importance = pin.importance;
-        wish.assumed = hasTarget(pin) && guess(pin.target);
+        sit::Pin asked;
+        asked.kind = pin.kind;
+        asked.target = pin.target.value;
+        asked.tolerance = pin.tolerance;
+        asked.bound = pin.bound;
+        asked.importance = pin.importance;
+        if (hasTarget(pin)) asked.provenance = worst(asked.provenance, pin.target.provenance);
         const bool tyre = pin.kind == PinKind::Tyre || pin.kind == PinKind::Bump;
-        if (tyre && guess(t.width)) wish.assumed = true;
-        if (pin.kind == PinKind::Bump && (guess(t.front_bump) || guess(t.rear_bump))) wish.assumed = true;
-        if (!gathering.take(b, pin.points, wish.points, wish.assumed) || !gathering.take(b, pin.to, wish.to, wish.assumed))
+        if (tyre) asked.provenance = worst(asked.provenance, t.width.provenance);
+        if (pin.kind == PinKind::Bump)
+            asked.provenance = worst(asked.provenance, worst(t.front_bump.provenance, t.rear_bump.provenance));
+        if (!gathering.take(b, pin.points, asked.points, asked.provenance) ||
+            !gathering.take(b, pin.to, asked.to, asked.provenance))
             continue; // said by the findings
         if (pin.kind == PinKind::Clear) {
             const Obstacle& box = b.obstacles.at(pin.box);
-            wish.box = sit::Box{box.from, box.to, box.subject == the_chassis};
+            asked.clear_of = sit::Envelope{{box.from, box.to}, box.subject == the_chassis};
         }
         out.pin_ids.push_back(id);
-        in.wishes.push_back(std::move(wish));
+        in.pins.push_back(std::move(asked));
     }
     in.body.covariance = covarianceOf(*r.body.solution, gathering.body);
     in.chassis.covariance = covarianceOf(*r.chassis.solution, gathering.chassis);
     if (b.axles.front) in.front_height_mm = b.axles.front->value;
     if (b.axles.rear) in.rear_height_mm = b.axles.rear->value;
     for (const auto& height : {b.axles.front, b.axles.rear})
-        if (height && guess(*height)) in.heights_assumed = true;
+        if (height) in.heights = worst(in.heights, height->provenance);
     in.front_bump_mm = t.front_bump.value;
     in.rear_bump_mm = t.rear_bump.value;
     in.tyre_width_mm = t.width.value;

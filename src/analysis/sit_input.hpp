@@ -7,7 +7,7 @@ namespace gorvet::analysis {
 
 struct SitInput {
     sit::Input input;
-    std::vector<build::PinId> pin_ids;    ///< behind input.wishes; pins whose points are not fixed yet are left out
+    std::vector<build::PinId> pin_ids;    ///< behind input.pins; pins whose points are not fixed yet are left out
     std::vector<build::PointId> body_ids; ///< behind input.body
 };
 /// The surveys and rails of the results must be there already.

@@ -1,5 +1,7 @@
 #include "analysis/survey_findings.hpp"
 
+#include "units/shown.hpp"
+
 #include "analysis/origin.hpp"
 #include "build/unit_doubt.hpp"
 #include "tape/assume.hpp"
@@ -200,10 +202,10 @@ private:
             add(Severity::Bad, "tape.hold-contradicts", nameOfHold(*worst), "Doubtful",
                 fmt::format("What is held contradicts the readings: {}. The readings put the {} {} ± {} off what is held. {} not "
                             "used; of two that contradict each other either may be the wrong one.",
-                            names, nameOfHold(*worst), small(worst->off_mm), small(worst->half_width_mm),
+                            names, nameOfHold(*worst), small(worst->off_mm), small(worst->u95_mm),
                             s.blamed_holds.size() == 1 ? "It is" : "They are"),
                 "Hold only what fixes the datum; give a drawing's figures as drawing figures, to be compared with.");
-        f.figure = small(worst->off_mm) + " ± " + small(worst->half_width_mm);
+        f.figure = small(worst->off_mm) + " ± " + small(worst->u95_mm);
         f.need = small(0);
         f.station_mm = stationOf(s_.point_ids[point]);
         f.brief = "hold contradicts";
@@ -217,7 +219,7 @@ private:
             const bool symmetry = b_.readings.at(s_.assumed_ids[static_cast<size_t>(c.claim)]).kind == ReadingKind::Symmetry;
             const double off = c.says - r.value;
             // as crooked as the frame may be: a symmetry is meant no more sharply
-            if (!c.contradicted || (symmetry && std::abs(off) - c.half_width <= b_.settings.frame_tolerance_mm)) continue;
+            if (!c.contradicted || (symmetry && std::abs(off) - c.u95 <= b_.settings.frame_tolerance_mm)) continue;
             const bool angle = isAngle(r.kind);
             const auto show = [&](double v) {
                 return angle ? gorvet::units::formatAngle(v) : gorvet::units::formatLength(v, b_.settings.length_step, true);
@@ -228,11 +230,11 @@ private:
             Finding& f =
                 add(Severity::Warn, "tape.claim-contradicted", pair, "Doubtful",
                     symmetry ? fmt::format("{} are assumed to be symmetric; the survey has them off by {} ± {}.", pair,
-                                           pm(std::abs(off)), pm(c.half_width))
+                                           pm(std::abs(off)), pm(c.u95))
                              : fmt::format("{} was assumed to be {}; the survey says {} ± {}: {} {}.", pair, show(r.value),
-                                           show(c.says), pm(c.half_width), pm(std::abs(off)), off > 0 ? "more" : "less"),
+                                           show(c.says), pm(c.u95), pm(std::abs(off)), off > 0 ? "more" : "less"),
                     "Go by the survey, and find out where the assumed figure comes from before anything is bought or cut by it.");
-            f.figure = show(c.says) + " ± " + pm(c.half_width);
+            f.figure = show(c.says) + " ± " + pm(c.u95);
             f.need = show(r.value);
             f.station_mm = stationOf(s_.point_ids[static_cast<size_t>(r.from)]);
             f.brief = pair + " not as assumed";
@@ -269,8 +271,9 @@ private:
             const tape::AdjustedReading& a = s.readings[i];
             if (a.set_aside) continue;
             loose += a.check != tape::Check::Checked;
-            if (!isAngle(s_.survey.readings[i].kind) && std::isfinite(a.hides) && a.hides > worst) {
-                worst = a.hides;
+            if (!isAngle(s_.survey.readings[i].kind) && std::isfinite(a.minimal_detectable_error) &&
+                a.minimal_detectable_error > worst) {
+                worst = a.minimal_detectable_error;
                 where = i;
             }
         }
@@ -321,8 +324,9 @@ private:
              [](const tape::Section& c) { return c.low ? &*c.low : nullptr; }, "low", "high"}};
         for (const Kind& kind : kinds) {
             const auto& figures = s_.condition->figures;
-            if (std::any_of(figures.begin(), figures.end(),
-                            [&](const tape::Figure& g) { return g.kind == kind.whole && g.verdict == PlanVerdict::Fails; }))
+            if (std::any_of(figures.begin(), figures.end(), [&](const tape::ConditionFigure& g) {
+                    return g.kind == kind.whole && g.verdict == PlanVerdict::Fails;
+                }))
                 continue; // said already
             const tape::Section* worst = nullptr;
             int failing = 0;
@@ -330,7 +334,7 @@ private:
                 const tape::Deviation* d = kind.of(c);
                 if (!d || d->verdict != PlanVerdict::Fails) continue;
                 ++failing;
-                if (!worst || std::abs(d->value_mm) > std::abs(kind.of(*worst)->value_mm)) worst = &c;
+                if (!worst || std::abs(d->size_mm.value) > std::abs(kind.of(*worst)->size_mm.value)) worst = &c;
             }
             if (!worst) continue;
             const tape::Deviation& d = *kind.of(*worst);
@@ -340,10 +344,10 @@ private:
             Finding& f =
                 add(Severity::Bad, kind.code, pair, "Fails",
                     fmt::format("The pair {} {} by {} ± {}, {}{}; the frame as a whole does not show it.", pair, kind.what,
-                                small(d.value_mm), small(d.half_width_mm), d.value_mm > 0 ? kind.positive : kind.negative,
+                                small(d.size_mm.value), small(d.size_mm.u95), d.size_mm.value > 0 ? kind.positive : kind.negative,
                                 failing > 1 ? fmt::format(" (the worst of {})", failing) : ""),
                     "Tape across that place again; if it stays, have it pulled straight before anything is made to fit it.");
-            f.figure = small(d.value_mm) + " ± " + small(d.half_width_mm);
+            f.figure = units::shown(d.size_mm, [this](double mm) { return small(mm); });
             f.need = small(b_.settings.frame_tolerance_mm);
             f.station_mm = stationOf(s_.point_ids[left]);
             f.brief = pair + " crooked";

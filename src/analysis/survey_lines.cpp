@@ -1,5 +1,7 @@
 #include "analysis/survey_lines.hpp"
 
+#include "units/shown.hpp"
+
 #include "analysis/practice.hpp"
 
 #include <algorithm>
@@ -21,13 +23,13 @@ std::string withSign(double v, int digits) { return (v < 0 ? "−" : "+") + unit
 std::string setupWords(const tape::SetUp& setup, const tape::AdjustedSetUp& a, units::LengthStep step) {
     if (!a.readings) return "no reading yet";
     const auto said = [&](size_t u, const char* word, const std::string& pm, const char* unit) {
-        if (a.told[u]) return fmt::format("{} {} ± {}{}", word, withSign(a.value[u], 1), pm, unit);
-        return a.prior[u] > 0 ? fmt::format("{} unknown, ± {}{} assumed", word, units::fixed(halfWidth(a.prior[u]), 0),
-                                            unit[0] ? unit : " mm")
-                              : std::string();
+        if (a.estimable[u]) return fmt::format("{} {} ± {}{}", word, withSign(a.value[u], 1), pm, unit);
+        return a.prior[u] > 0
+                   ? fmt::format("{} unknown, ± {}{} assumed", word, units::fixed(u95Of(a.prior[u]), 0), unit[0] ? unit : " mm")
+                   : std::string();
     };
-    const auto place = [&](const char* word) { return said(0, word, units::formatSmall(halfWidth(a.sd[0]), step), ""); };
-    const auto slope = [&](size_t u, const char* word) { return said(u, word, units::fixed(halfWidth(a.sd[u]), 1), " mm/m"); };
+    const auto place = [&](const char* word) { return said(0, word, units::formatSmall(u95Of(a.sd[0]), step), ""); };
+    const auto slope = [&](size_t u, const char* word) { return said(u, word, units::fixed(u95Of(a.sd[u]), 1), " mm/m"); };
     std::vector<std::string> parts;
     switch (setup.kind) {
     case SetUpKind::Plane: parts = {place("high by"), slope(1, "rises along"), slope(2, "rises across")}; break;
@@ -73,21 +75,21 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
         const tape::AdjustedSetUp& a = s.solution->setups[i];
         const std::string tag = fmt::format("setup:{}", s.setup_ids[i].value);
         lines.push_back({fmt::format("{} {}", word(setup.kind), setup.name), "", {}, tag, true});
-        if (a.told[0])
+        if (a.estimable[0])
             lines.push_back({setup.kind == SetUpKind::Plane    ? "high by"
                              : setup.kind == SetUpKind::String ? "off by"
                                                                : "reads long by",
-                             fmt::format("{} ± {}", withSign(a.value[0], 1), units::formatSmall(halfWidth(a.sd[0]), step)),
+                             fmt::format("{} ± {}", withSign(a.value[0], 1), units::formatSmall(u95Of(a.sd[0]), step)),
                              {},
                              tag});
         static constexpr const char* slopes[2][2] = {{"rises along", "rises across"}, {"swings", ""}};
         for (int u = 1; u < tape::unknownsOf(setup.kind); ++u)
-            if (a.told[u])
+            if (a.estimable[u])
                 lines.push_back({fmt::format("{}, mm/m", slopes[static_cast<int>(setup.kind)][u - 1]),
-                                 fmt::format("{} ± {}", withSign(a.value[u], 1), units::fixed(halfWidth(a.sd[u]), 1)),
+                                 fmt::format("{} ± {}", withSign(a.value[u], 1), units::fixed(u95Of(a.sd[u]), 1)),
                                  {},
                                  tag});
-        if (!a.told[0] && !a.told[1] && !a.told[2]) lines.push_back({setupWords(setup, a, step), "", {}, tag});
+        if (!a.estimable[0] && !a.estimable[1] && !a.estimable[2]) lines.push_back({setupWords(setup, a, step), "", {}, tag});
     }
     if (s.since->comparison.possible) {
         int proven = 0;
@@ -146,8 +148,8 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
         if (!wheels.empty()) lines.push_back({"wheels", "", {}, "alignment", true});
         for (const auto& f : wheels) {
             const auto show = [&](double v) { return tape::shownFigure(f, v, step); };
-            lines.push_back({f.name, show(f.value) + " ± " + show(f.half_width),
-                             f.judged ? std::optional(severityOf(f.verdict)) : std::nullopt, "alignment"});
+            lines.push_back({f.name, units::shown(f.size, show), f.judged ? std::optional(severityOf(f.verdict)) : std::nullopt,
+                             "alignment"});
         }
     }
     if (kindOf(b, subject) == SubjectKind::Body) {
@@ -157,7 +159,7 @@ std::vector<tape::SideLine> surveyLines(const Build& b, const Results& r, Subjec
             lines.push_back({t.place,
                              t.readings.size() > 1
                                  ? fmt::format("{}, {} ± {}", units::formatSmall(t.readings.back().value_mm, step),
-                                               withSign(t.change_mm, 1), units::formatSmall(t.half_width_mm, step))
+                                               withSign(t.change_mm.value, 1), units::formatSmall(t.change_mm.u95, step))
                                  : units::formatSmall(t.readings.back().value_mm, step),
                              severityOf(t.verdict), "gaps"});
     }

@@ -16,7 +16,7 @@ int SurveyOf::indexOf(PointId id) const {
 
 std::optional<Vec3> SurveyOf::positionOf(PointId id) const {
     const int i = indexOf(id);
-    if (i < 0 || static_cast<size_t>(i) >= solution->points.size() || !solution->points[i].fixed) return std::nullopt;
+    if (i < 0 || static_cast<size_t>(i) >= solution->points.size() || !solution->points[i].determined) return std::nullopt;
     return solution->points[i].position;
 }
 
@@ -125,13 +125,13 @@ tape::Comparison comparedWithDrawing(const tape::Solution& solution, const Surve
     std::vector<tape::Common> common;
     for (size_t i = 0; i < n; ++i) {
         const auto& known = drawn.known[i];
-        if (!(known[0] || known[1] || known[2]) || !solution.points[i].fixed) continue;
+        if (!(known[0] || known[1] || known[2]) || !solution.points[i].determined) continue;
         Vec3 at = drawn.at[i];
         const Vec3& measured = solution.points[i].position;
         if (!known[0]) at.x_mm = measured.x_mm;
         if (!known[1]) at.y_mm = measured.y_mm;
         if (!known[2]) at.z_mm = measured.z_mm;
-        drawing.points[i].fixed = drawing.points[i].placed = true;
+        drawing.points[i].determined = drawing.points[i].placed = true;
         drawing.points[i].position = at;
         for (size_t axis = 0; axis < 3; ++axis) variances[3 * i + axis] = drawn_sd_mm * drawn_sd_mm;
         common.push_back({static_cast<int>(i), static_cast<int>(i), known});
@@ -161,7 +161,7 @@ SurveyOf::Since sinceOf(const tape::Survey& survey, const SurveyOf::Sessions& se
         if (before.redundancy <= 0) continue;
         std::vector<tape::Common> common;
         for (int i = 0; i < static_cast<int>(survey.points.size()); ++i)
-            if (before.points[i].fixed && after.points[i].fixed) common.push_back({i, i});
+            if (before.points[i].determined && after.points[i].determined) common.push_back({i, i});
         since = {sessions.names[k], sessions.names[last], sessions.supports[k] != sessions.supports[last],
                  tape::compare(before, after, common)};
         if (since.comparison.possible) break;
@@ -321,7 +321,7 @@ tape::RepairView repairOf(const Build& b, const Results& r, std::vector<FlawId>&
         flaw_ids.push_back(id);
     }
     int crooked = 0;
-    for (const tape::Figure& f : r.chassis.condition->figures) crooked += f.judged && f.verdict == PlanVerdict::Fails;
+    for (const tape::ConditionFigure& f : r.chassis.condition->figures) crooked += f.judged && f.verdict == PlanVerdict::Fails;
     return tape::repairView(flaws, b.rates, b.rail.heat_treated, crooked);
 }
 

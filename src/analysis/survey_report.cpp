@@ -14,18 +14,27 @@ namespace gorvet::analysis {
 using namespace build;
 using namespace sheet;
 
+Drawing surveyPage(const Build& b, const Results& r, SubjectId subject) {
+    return benchPage(b, r, "Survey of the " + nameOf(b, subject), "tape", subject, {no_certificate, stands});
+}
+
 std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId subject) {
+    std::vector<Drawing> pages{surveyPage(b, r, subject)};
+    for (Drawing& page : surveyTables(b, r, subject)) pages.push_back(std::move(page));
+    return pages;
+}
+
+std::vector<Drawing> surveyTables(const Build& b, const Results& r, SubjectId subject) {
     const SurveyOf& s = r.of(subject);
     const std::string name = nameOf(b, subject);
     std::vector<Drawing> pages;
-    pages.push_back(benchPage(b, r, "Survey of the " + name, "tape", subject, {no_certificate, stands}));
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> points;
     for (size_t i = 0; i < s.solution->points.size(); ++i) {
         const auto& p = s.solution->points[i];
         const auto pm = [&](int axis) {
             if (!std::isfinite(p.sd_mm[axis])) return std::string("not fixed");
-            return p.sd_mm[axis] == 0 ? std::string("held") : "± " + units::formatSmall(tape::halfWidth(p.sd_mm[axis]), step);
+            return p.sd_mm[axis] == 0 ? std::string("held") : "± " + units::formatSmall(tape::u95Of(p.sd_mm[axis]), step);
         };
         points.push_back({s.survey.points[i].name, std::string(word(b.points.at(s.point_ids[i]).role)),
                           p.placed ? units::formatSmall(p.position.x_mm, step) : "–", pm(0),
@@ -54,8 +63,9 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId sub
             return !std::isfinite(v) ? std::string("–") : angle ? units::formatAngle(v) : units::formatSmall(v, step);
         };
         readings.push_back({std::to_string(q.line), std::string(word(q.kind)), s.survey.points[q.from].name,
-                            q.to >= 0 ? s.survey.points[q.to].name : "", s.readings_as_typed[i], show(a.rest_says),
-                            "± " + show(a.rest_half_width), show(a.residual), units::fixed(a.redundancy, 2), units::fixed(a.w, 2),
+                            q.to >= 0 ? s.survey.points[q.to].name : "", s.readings_as_typed[i], show(a.leave_one_out),
+                            "± " + show(a.leave_one_out_u95), show(a.residual), units::fixed(a.redundancy, 2),
+                            units::fixed(a.w, 2),
                             std::string(tape::verdictWord(a.verdict)) + (a.set_aside ? ", set aside"
                                                                          : a.check == tape::Check::Checked
                                                                              ? ""
@@ -84,26 +94,26 @@ std::vector<Drawing> surveySheet(const Build& b, const Results& r, SubjectId sub
 namespace {
 
 std::string deviation(const tape::Deviation& d, units::LengthStep step) {
-    if (d.half_width_mm == 0 && d.value_mm == 0) return "0, the end";
-    const std::string size = units::formatSmall(std::abs(d.value_mm), step);
-    return fmt::format("{}{} ± {}{}", d.value_mm < 0 ? "−" : "+", size, units::formatSmall(d.half_width_mm, step),
-                       d.proven ? "" : " ?");
+    if (d.size_mm.u95 == 0 && d.size_mm.value == 0) return "0, the end";
+    const std::string size = units::formatSmall(std::abs(d.size_mm.value), step);
+    return fmt::format("{}{} ± {}{}", d.size_mm.value < 0 ? "−" : "+", size, units::formatSmall(d.size_mm.u95, step),
+                       proven(d.size_mm) ? "" : " ?");
 }
 
 void addFigures(std::vector<Drawing>& pages, const Build& b, const Results& r, const SurveyOf& s, SubjectId subject) {
     const std::string name = nameOf(b, subject);
     const auto step = b.settings.length_step;
     std::vector<std::vector<std::string>> rows;
-    for (const tape::Figure& f : s.condition->figures) {
+    for (const tape::ConditionFigure& f : s.condition->figures) {
         const bool angle = tape::isAngle(f.kind);
         rows.push_back(
             {f.name,
-             angle ? units::formatAngle(std::abs(f.angle_rad)) + " ± " + units::formatAngle(f.angle_half_width_rad)
-                   : units::formatSmall(f.judged ? std::abs(f.value_mm) : f.value_mm, step, true) + " ± " +
-                         units::formatSmall(f.half_width_mm, step),
+             angle ? units::formatAngle(std::abs(f.angle_rad.value)) + " ± " + units::formatAngle(f.angle_rad.u95)
+                   : units::formatSmall(f.judged ? std::abs(f.size_mm.value) : f.size_mm.value, step, true) + " ± " +
+                         units::formatSmall(f.size_mm.u95, step),
              f.judged ? (f.kind == tape::FigureKind::Thrust ? units::formatAngle(f.limit) : units::formatSmall(f.limit, step))
                       : "",
-             f.judged ? verdictWord(f.verdict) : "", f.judged ? (f.proven ? f.words : "not proven") : "", f.remedy});
+             f.judged ? verdictWord(f.verdict) : "", f.judged ? (proven(f.size_mm) ? f.words : "not proven") : "", f.remedy});
     }
     const std::vector<Column> columns = {
         {"figure", 44},  {"as found", 48, Anchor::Right, Face::Sans},     {"may be", 22, Anchor::Right, Face::Sans},
@@ -241,8 +251,7 @@ std::vector<Drawing> asFoundReport(const Build& b, const Results& r, SubjectId s
     }
     addFindings(pages, b, r, [](const Finding& f) { return f.bench() == "tape"; });
     addPractice(pages, b, r);
-    auto survey = surveySheet(b, r, subject);
-    for (size_t i = 1; i < survey.size(); ++i) pages.push_back(std::move(survey[i])); // its first page is this one's
+    for (Drawing& page : surveyTables(b, r, subject)) pages.push_back(std::move(page));
     numberPages(pages);
     return pages;
 }

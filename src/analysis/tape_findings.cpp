@@ -5,6 +5,7 @@
 #include "analysis/survey_lines.hpp"
 #include "analysis/wording.hpp"
 #include "tape/gaps.hpp"
+#include "units/shown.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -26,8 +27,8 @@ public:
         const std::string name = nameOf(b_, subject);
         readings(subject, s);
         // points without any reading are new: the survey as a whole says what is missing once there are readings
-        if (s.solution->status == tape::Status::NotFixed)
-            for (const tape::Unfixed& u : s.solution->unfixed) {
+        if (s.solution->status == tape::Status::NotDetermined)
+            for (const tape::Undetermined& u : s.solution->undetermined) {
                 Finding& f = add(Severity::Warn, "tape.unfixed", name, "Doubtful", u.sentence, u.remedy);
                 f.brief = u.what + " open";
                 if (!u.points.empty()) f.station_mm = stationOf(subject, s, u.points.front());
@@ -58,7 +59,7 @@ public:
             if (!c.moved.empty() && c.moved.front().t > sure) {
                 const auto& m = c.moved.front();
                 const double size = std::sqrt(m.by.x_mm * m.by.x_mm + m.by.y_mm * m.by.y_mm + m.by.z_mm * m.by.z_mm);
-                const double half = std::max({m.half_width[0], m.half_width[1], m.half_width[2]});
+                const double half = std::max({m.u95[0], m.u95[1], m.u95[2]});
                 const std::string point = s.survey.points[m.after].name;
                 Finding& f = add(Severity::Warn, "tape.moved", name, "Doubtful",
                                  fmt::format("Between \"{}\" and \"{}\" {} of {} points moved, {} by {} ± {}.{}", s.since->before,
@@ -73,18 +74,18 @@ public:
                 f.tag = "since";
             }
         }
-        for (const tape::Figure& figure : s.condition->figures) {
+        for (const tape::ConditionFigure& figure : s.condition->figures) {
             if (!figure.judged || figure.verdict == PlanVerdict::Holds) continue;
             const bool angle = figure.kind == tape::FigureKind::Thrust;
             const auto shown = [&](double mm, double rad) {
                 return angle ? units::formatAngle(std::abs(rad)) : small(std::abs(mm));
             };
-            const std::string pm = shown(figure.half_width_mm, figure.angle_half_width_rad);
-            const std::string value = shown(figure.value_mm, figure.angle_rad);
+            const std::string pm = shown(figure.size_mm.u95, figure.angle_rad.u95);
+            const std::string value = shown(figure.size_mm.value, figure.angle_rad.value);
             std::string sentence;
             if (figure.verdict == PlanVerdict::Fails)
                 sentence = fmt::format("The {} is out: {} {} ± {}, {}.", name, figure.name, value, pm, figure.words);
-            else if (!figure.proven)
+            else if (!proven(figure.size_mm))
                 sentence = fmt::format("{} of the {} {} ± {}: not proven.", capital(figure.name), name, value, pm);
             else
                 sentence =
@@ -99,7 +100,8 @@ public:
             f.figure = value + " ± " + pm;
             f.need = angle ? units::formatAngle(figure.limit) : small(figure.limit);
             if (subject == the_chassis || (subject == the_body && r_.seated())) f.station_mm = s.condition->station_mm;
-            f.brief = fmt::format("{} {}", figure.name, angle ? value : units::formatSmall(std::abs(figure.value_mm), step_));
+            f.brief =
+                fmt::format("{} {}", figure.name, angle ? value : units::formatSmall(std::abs(figure.size_mm.value), step_));
             f.tag = std::string("figure:") + figure.key;
         }
     }
@@ -124,7 +126,7 @@ private:
             const auto unknowns = static_cast<size_t>(tape::unknownsOf(setup.kind));
             const bool stated = std::any_of(a.prior.begin(), a.prior.begin() + static_cast<std::ptrdiff_t>(unknowns),
                                             [](double prior) { return prior > 0; });
-            if (a.readings < 2 || (!stated && (a.told[0] || a.told[1]))) continue;
+            if (a.readings < 2 || (!stated && (a.estimable[0] || a.estimable[1]))) continue;
             Finding& f =
                 add(Severity::Warn, "tape.setup-untold", setup.name, "Doubtful",
                     stated ? fmt::format("Nothing tells {} from the {}'s own shape: {}. That stands in every ± it reaches.",
@@ -152,10 +154,10 @@ private:
                                      : figure.key.starts_with("run-out") ? "tape.run-out"
                                                                          : "tape.ride-unlike";
             Finding& f = add(severityOf(figure.verdict), code, figure.name, verdictWord(figure.verdict),
-                             fmt::format("{}: {} ± {}{}{}.", capital(figure.name), show(figure.value), show(figure.half_width),
+                             fmt::format("{}: {} ± {}{}{}.", capital(figure.name), show(figure.size.value), show(figure.size.u95),
                                          figure.words.empty() ? "" : ", ", figure.words),
                              figure.verdict == PlanVerdict::Fails ? figure.remedy : "Read both wheels again, on a level floor.");
-            f.figure = show(figure.value) + " ± " + show(figure.half_width);
+            f.figure = units::shown(figure.size, show);
             f.need = show(figure.limit);
             f.brief = figure.name;
             f.tag = "alignment";
@@ -174,11 +176,11 @@ private:
                     fmt::format("The gap {} went from {} to {} between \"{}\" and \"{}\": {} {} ± {}.", t.place,
                                 small(t.readings[t.readings.size() - 2].value_mm), small(t.readings.back().value_mm),
                                 t.readings[t.readings.size() - 2].event, t.readings.back().event,
-                                t.change_mm > 0 ? "it opened by" : "it closed by", small(std::abs(t.change_mm)),
-                                small(t.half_width_mm)),
+                                t.change_mm.value > 0 ? "it opened by" : "it closed by", small(std::abs(t.change_mm.value)),
+                                small(t.change_mm.u95)),
                     fails ? "Stop: support or brace the body until the gap is back, before anything more is cut or welded."
                           : "Measure it again, twice, before going on.");
-            f.figure = small(std::abs(t.change_mm)) + " ± " + small(t.half_width_mm);
+            f.figure = units::shownSize(t.change_mm, [this](double mm) { return small(mm); });
             f.need = small(t.readings.back().tolerance_mm);
             f.brief = t.place + " moved";
             f.tag = "gaps";
@@ -202,12 +204,12 @@ private:
             const tape::AdjustedReading& a = s.solution->readings[i];
             const tape::SurveyReading& r = s.survey.readings[i];
             const bool angle = isAngle(r.kind);
-            const double off = r.value - a.rest_says;
+            const double off = r.value - a.leave_one_out;
             const std::string name = readingName(s.survey, i);
             const std::string taped = angle ? units::formatAngle(r.value) : len(r.value);
-            const std::string rest = angle ? units::formatAngle(a.rest_says) : len(a.rest_says);
+            const std::string rest = angle ? units::formatAngle(a.leave_one_out) : len(a.leave_one_out);
             const std::string by = angle ? units::formatAngle(std::abs(off)) : small(std::abs(off));
-            const std::string slip = angle ? "" : tape::likelySlip(r.value, a.rest_says, a.rest_half_width);
+            const std::string slip = angle ? "" : tape::likelySlip(r.value, a.leave_one_out, a.leave_one_out_u95);
             std::string likely = slip.empty() ? "" : " " + slip;
             for (const std::string& pair : tape::likelyPairs(s.survey, *s.solution, i)) likely += " " + pair;
             Finding& f = add(Severity::Bad, "tape.retape", name, "Re-tape",
@@ -219,7 +221,7 @@ private:
                                                name)
                                  : fmt::format("Tape {} again.", name));
             f.figure = by;
-            f.need = angle ? units::formatAngle(tape::halfWidth(r.sigma)) : small(tape::halfWidth(r.sigma));
+            f.need = angle ? units::formatAngle(tape::u95Of(r.sigma)) : small(tape::u95Of(r.sigma));
             f.station_mm = stationOf(subject, s, r.to >= 0 ? r.to : r.from);
             f.tag = fmt::format("reading:{}", s.reading_ids[i].value);
             f.brief = name;
@@ -249,7 +251,7 @@ private:
                 fmt::format(
                     "The {}'s readings agree less well than their ± promise: Ω is {}, the limit {}. All ± were widened {} times.",
                     subject_name, units::fixed(s.solution->kept_omega, 1), units::fixed(s.solution->kept_omega_limit, 1),
-                    units::fixed(s.solution->sd_scale, 2)),
+                    units::fixed(s.solution->sigma_0, 2)),
                 "Look at the doubtful readings first, or say with σ how well your tape reads.");
             f.figure = units::fixed(s.solution->kept_omega, 1);
             f.need = units::fixed(s.solution->kept_omega_limit, 1);

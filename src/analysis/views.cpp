@@ -3,6 +3,7 @@
 #include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
 
+#include "build/assumed.hpp"
 #include "make/make_sheet.hpp"
 #include "sit/sit_sheet.hpp"
 #include "stretch/stretch_sheet.hpp"
@@ -28,10 +29,6 @@ namespace {
 std::string zeroName(const Build& b, const Results& r) {
     const Origin o = originOf(b, r);
     return o.at_axle || !o.axle_mm ? std::string() : o.from.substr(std::string("from ").size());
-}
-
-Mark markOf(const Dimension& d) {
-    return d.provenance == Provenance::Assumed ? Mark::Assumed : d.provenance == Provenance::Derived ? Mark::Derived : Mark::None;
 }
 
 std::vector<Vec3> topLine(const RailLine& rail) {
@@ -116,9 +113,9 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
     v.ground = r.seat->ground;
     v.zero = zeroName(b, r);
     if (r.seat->wheelbase_now_mm) v.wheelbase_text = units::formatLength(*r.seat->wheelbase_now_mm + change, step, true);
-    for (size_t i = 0; i < r.pin_ids.size() && i < r.seat->wishes.size(); ++i) {
+    for (size_t i = 0; i < r.pin_ids.size() && i < r.seat->pins.size(); ++i) {
         const Pin& pin = b.pins.at(r.pin_ids[i]);
-        const sit::WishResult& w = r.seat->wishes[i];
+        const sit::PinResult& w = r.seat->pins[i];
         sit::DrawnPin drawn;
         drawn.kind = pin.kind;
         drawn.tag = fmt::format("pin:{}", r.pin_ids[i].value);
@@ -126,11 +123,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         const auto placed = [&](PointId id) {
             if (b.points.at(id).subject == the_body) return r.bodyInChassis(id);
             auto at = r.chassis.positionOf(id);
-            if (at && r.seat.input().cut_station_mm && at->x_mm > *r.seat.input().cut_station_mm) {
-                at->x_mm += change;
-                at->z_mm -= change * std::tan(slope);
-            }
-            return at;
+            return at ? std::optional(r.planned_chassis.map(*at)) : at;
         };
         for (const PointId id : pin.points)
             if (const auto at = placed(id)) drawn.at.push_back(*at);
@@ -141,22 +134,22 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
             const Obstacle& kept_clear = box->second;
             const bool on_body = kept_clear.subject == the_body;
             const sit::Pose own = on_body ? r.seat->pose : sit::Pose{};
-            v.boxes.push_back({kept_clear.name, sit::place(own, kept_clear.from), sit::place(own, kept_clear.to), !on_body});
+            v.boxes.push_back({kept_clear.name, {sit::place(own, kept_clear.from), sit::place(own, kept_clear.to)}, !on_body});
         }
         switch (pin.kind) {
         case PinKind::Station:
         case PinKind::Height:
-            drawn.text = units::formatLength(w.achieved, step);
-            drawn.mark = markOf(pin.target);
+            drawn.text = units::formatLength(w.achieved.value, step);
+            drawn.mark = sheet::markOf(pin.target.provenance);
             break;
         case PinKind::Rake:
-            drawn.text = "rake " + units::formatAngle(w.achieved);
-            drawn.mark = markOf(pin.target);
+            drawn.text = "rake " + units::formatAngle(w.achieved.value);
+            drawn.mark = sheet::markOf(pin.target.provenance);
             break;
-        case PinKind::Level: drawn.text = "level " + signedFigure(w.miss, step); break;
+        case PinKind::Level: drawn.text = "level " + signedFigure(w.miss.value, step); break;
         default:
-            drawn.text = pin.kind >= PinKind::Along || pin.bound != Bound::Equal ? units::formatLength(w.achieved, step)
-                                                                                 : signedFigure(w.miss, step);
+            drawn.text = pin.kind >= PinKind::Along || pin.bound != Bound::Equal ? units::formatLength(w.achieved.value, step)
+                                                                                 : signedFigure(w.miss.value, step);
             drawn.mark = Mark::Derived;
             break;
         }
@@ -170,8 +163,8 @@ Drawing stretchView(const Build& b, const Results& r, const ViewOptions&, double
     v.input = &r.stretch.input();
     v.plan = &*r.stretch;
     v.step = b.settings.length_step;
-    v.change_mark = b.stretch.wheelbase_change ? markOf(*b.stretch.wheelbase_change) : Mark::Derived;
-    v.section_given = !r.stretch.input().section_assumed;
+    v.change_mark = b.stretch.wheelbase_change ? sheet::markOf(b.stretch.wheelbase_change->provenance) : Mark::Derived;
+    v.section_given = build::assumedIn(b.rail).empty();
     v.zero = zeroName(b, r);
     return stretch::stretchSheet(v, width, std::max(height, f.px(stretch::stretch_sheet_least_px)), f);
 }
@@ -201,7 +194,6 @@ Drawing makeView(const Build& b, const Results& r, const ViewOptions& o, double 
         v.step = b.settings.length_step;
         v.body_thickness_mm = b.mount_design.body_thickness.value;
         v.rail_thickness_mm = b.rail.thickness.value;
-        v.parts_assumed = b.mount_design.biscuit_free.provenance == Provenance::Assumed;
         v.selected = o.selected;
         d.place(make::mountsSheet(v, width, mounts_height, f), {0, 0});
     }

@@ -101,7 +101,8 @@ std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, const WayFound& way) {
         if (up <= 0) continue;
         // the body higher is the part lower; one step beyond, for what lies between two
         for (double level = level_mm; level < up + 2 * level_mm; level += level_mm)
-            list.push_back({f.part.ready.get(), passing(o) - o.need.foulsBelow(), shape::motionOf({0, 0, -level}, 0, 0, 0)});
+            list.push_back(
+                {f.part.ready.get(), passing(o) - o.need.foulsBelow(), geometry::rigidTransform({0, 0, -level}, 0, 0, 0)});
     }
     return list;
 }

@@ -16,7 +16,7 @@ using namespace build;
 namespace {
 
 /// ± at 95 % of the distance between two surveyed points, from their common covariance.
-double distanceHalfWidth(const tape::Solution& s, int a, int b, const Vec3& p, const Vec3& q) {
+double distanceU95(const tape::Solution& s, int a, int b, const Vec3& p, const Vec3& q) {
     const double dx[3] = {q.x_mm - p.x_mm, q.y_mm - p.y_mm, q.z_mm - p.z_mm};
     const double length = std::sqrt(dx[0] * dx[0] + dx[1] * dx[1] + dx[2] * dx[2]);
     if (length <= 0) return 0;
@@ -29,10 +29,8 @@ double distanceHalfWidth(const tape::Solution& s, int a, int b, const Vec3& p, c
     double variance = 0;
     for (int i = 0; i < 6; ++i)
         for (int k = 0; k < 6; ++k) variance += j[i] * j[k] * s.covariance(row(i), row(k));
-    return halfWidth(std::sqrt(std::max(0.0, variance)));
+    return u95Of(std::sqrt(std::max(0.0, variance)));
 }
-
-double length(const Vec3& p, const Vec3& q) { return std::hypot(q.x_mm - p.x_mm, q.y_mm - p.y_mm, q.z_mm - p.z_mm); }
 
 /// The pairs of rail points ahead of the cut and behind it, from the front.
 struct PairsAtCut {
@@ -63,8 +61,6 @@ PairsAtCut pairsAtCut(const Build& b, const Results& r) {
     return pairs;
 }
 
-Vec3 plus(const Vec3& a, const Vec3& b) { return {a.x_mm + b.x_mm, a.y_mm + b.y_mm, a.z_mm + b.z_mm}; }
-
 /// Three distances over the cut: both diagonals from the foremost to the rearmost pair of rail points, and one between the pairs
 /// next to the cut (a straight one along the left rail where there is only one pair on each side).
 std::vector<work::Distance> diagonals(const Build& b, const Results& r, const PairsAtCut& pairs) {
@@ -76,9 +72,9 @@ std::vector<work::Distance> diagonals(const Build& b, const Results& r, const Pa
         return work::Distance{from,
                               to,
                               nameOf(b, from) + "–" + nameOf(b, to),
-                              length(p, q),
-                              length(p, plus(q, r.stretch->shift)),
-                              distanceHalfWidth(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to), p, q)};
+                              between(p, q),
+                              between(p, r.planned_chassis.map(q)),
+                              distanceU95(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to), p, q)};
     };
     const bool more = ahead.size() > 1 || behind.size() > 1;
     return {distance(ahead.front().left, behind.back().right), distance(ahead.front().right, behind.back().left),
@@ -86,9 +82,9 @@ std::vector<work::Distance> diagonals(const Build& b, const Results& r, const Pa
 }
 
 /// ± at 95 % of the height of one surveyed point over another.
-double levelHalfWidth(const tape::Solution& s, int a, int b) {
+double levelU95(const tape::Solution& s, int a, int b) {
     const size_t i = 3 * static_cast<size_t>(a) + 2, j = 3 * static_cast<size_t>(b) + 2;
-    return halfWidth(std::sqrt(std::max(0.0, s.covariance(i, i) + s.covariance(j, j) - 2 * s.covariance(i, j))));
+    return u95Of(std::sqrt(std::max(0.0, s.covariance(i, i) + s.covariance(j, j) - 2 * s.covariance(i, j))));
 }
 
 /// Heights over the foremost left point: of the first and the last pair, and of those on both sides of the joint.
@@ -104,15 +100,15 @@ std::vector<work::Levelled> levels(const Build& b, const Results& r, const Pairs
     std::vector<work::Levelled> list;
     for (size_t k = 0; k < looked_at.size(); ++k) {
         const auto& [pair, moves] = looked_at[k];
-        const double width = length(*r.chassis.positionOf(pair.left), *r.chassis.positionOf(pair.right));
+        const double width = between(*r.chassis.positionOf(pair.left), *r.chassis.positionOf(pair.right));
         for (const bool left : {true, false}) {
             const PointId to = left ? pair.left : pair.right;
             if (to == from) continue;
             const Vec3 now = *r.chassis.positionOf(to);
-            const Vec3 then = moves ? plus(now, r.stretch->shift) : now;
+            const Vec3 then = r.planned_chassis.map(now);
             list.push_back({from, to, "level " + nameOf(b, from) + "–" + nameOf(b, to), static_cast<int>(k), left,
                             then.x_mm - p.x_mm, width, now.z_mm - p.z_mm, then.z_mm - p.z_mm,
-                            levelHalfWidth(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to))});
+                            levelU95(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to))});
         }
     }
     return list;
@@ -213,7 +209,7 @@ work::Facts workFacts(const Build& b, const Results& r) {
         if (t.verdict == PlanVerdict::Fails && t.readings.size() > 1)
             f.gap_open =
                 fmt::format("The gap {} moved by {} since \"{}\": find why, then measure it again at a new event", t.place,
-                            units::formatSmall(std::abs(t.change_mm), step, true), t.readings[t.readings.size() - 2].event);
+                            units::formatSmall(std::abs(t.change_mm.value), step, true), t.readings[t.readings.size() - 2].event);
     for (size_t i = 0; i < r.flaw_ids.size(); ++i) {
         const Flaw& flaw = b.flaws.at(r.flaw_ids[i]);
         const bool on_rail = flaw.point && b.points.at(flaw.point).role == Role::Rail && flaw.subject == the_chassis;

@@ -2,6 +2,7 @@
 
 #include "build/condition.hpp"
 #include "build/practice.hpp"
+#include "build/rows.hpp"
 #include "build/scans.hpp"
 #include "build/seat.hpp"
 #include "build/settings.hpp"
@@ -10,52 +11,50 @@
 #include "build/subject.hpp"
 #include "build/survey.hpp"
 
-#include <map>
-
 /// The document: what was measured and what was decided, as plain values. Lengths mm, angles rad, masses kg.
 namespace gorvet::build {
 
 struct Build {
     Settings settings;
-    std::map<SubjectId, Subject> subjects = bodyAndChassis();
-    std::map<SessionId, Session> sessions;
-    std::map<PointId, Point> points;
-    std::map<ReadingId, Reading> readings;
-    std::map<HoldId, Hold> holds;
+    Rows<Subject> subjects = bodyAndChassis();
+    Rows<Session> sessions;
+    Rows<Point> points;
+    Rows<Reading> readings;
+    Rows<Hold> holds;
     RailSection rail;
     AxleGround axles;
-    std::map<PinId, Pin> pins;
+    Rows<Pin> pins;
     Stretch stretch;
     MountDesign mount_design;
-    std::map<MountId, Mount> mounts;
+    Rows<Mount> mounts;
     std::optional<Crossmember> crossmember;
-    std::map<CrossingId, Crossing> crossings;
+    Rows<Crossing> crossings;
     WorkFacts work;
-    std::map<TemporarySteelId, TemporarySteel> temporary_steel;
-    std::map<TickId, Tick> ticks;
-    std::map<CheckId, Check> checks;
-    std::map<SetUpId, SetUp> setups;
-    std::map<GapId, Gap> gaps;
-    std::map<WheelReadingsId, WheelReadings> wheels;
-    std::map<ToeReadingsId, ToeReadings> toe;
-    std::map<InstrumentId, Instrument> instruments;
-    std::map<ObstacleId, Obstacle> obstacles;
-    std::map<DatumRuleId, DatumRule> datum;
-    std::map<DrawingFigureId, DrawingFigure> drawing;
-    std::map<FlawId, Flaw> flaws;
+    Rows<TemporarySteel> temporary_steel;
+    Rows<Tick> ticks;
+    Rows<Check> checks;
+    Rows<SetUp> setups;
+    Rows<Gap> gaps;
+    Rows<WheelReadings> wheels;
+    Rows<ToeReadings> toe;
+    Rows<Instrument> instruments;
+    Rows<Obstacle> obstacles;
+    Rows<DatumRule> datum;
+    Rows<DrawingFigure> drawing;
+    Rows<Flaw> flaws;
     Rates rates;
     Practice practice;
-    std::map<AnswerId, Answer> answers;
-    std::map<ScanId, Scan> scans;
-    std::map<ZoneId, Zone> zones;
+    Rows<Answer> answers;
+    Rows<Scan> scans;
+    Rows<Zone> zones;
     ClearanceRules clearances;
-    std::map<PairRuleId, PairRule> pair_rules;
-    std::map<SwingId, Swing> swings;
+    Rows<PairRule> pair_rules;
+    Rows<Swing> swings;
     WheelTravel travel;
     School school;
     Lowering lowering;
-    std::map<SeatingId, Seating> seatings;
-    std::map<PlannedCutId, PlannedCut> planned_cuts;
+    Rows<Seating> seatings;
+    Rows<PlannedCut> planned_cuts;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const Build&) const = default;
 };
@@ -72,8 +71,8 @@ template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(s
 template <class T> constexpr bool is_row = requires { typename Held<T>::mapped_type; };
 
 /// The table that holds the T of a build.
-template <class T> std::map<Id<T>, T>& table(Build& b) { return Schema<T>::in(b); }
-template <class T> const std::map<Id<T>, T>& table(const Build& b) { return Schema<T>::in(b); }
+template <class T> Rows<T>& table(Build& b) { return Schema<T>::in(b); }
+template <class T> const Rows<T>& table(const Build& b) { return Schema<T>::in(b); }
 
 /// The place of T in `Document`, from 0.
 template <class T> constexpr std::size_t placeInDocument() {

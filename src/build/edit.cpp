@@ -60,15 +60,15 @@ struct Applier {
             return Change{Drop<T>{change.value.id}};
         }
         Put<T> inverse{old->second};
-        old->second = change.value;
+        rows[change.value.id] = change.value;
         return Change{std::move(inverse)};
     }
     template <class T> Result<Change> operator()(const Drop<T>& change) {
         if (auto ok = mayDrop(b, change.id); !ok) return ok.error();
         auto& rows = table<T>(b);
         const auto old = rows.find(change.id);
-        Put<T> inverse{std::move(old->second)};
-        rows.erase(old);
+        Put<T> inverse{old->second};
+        rows.erase(change.id);
         return Change{std::move(inverse)};
     }
 };

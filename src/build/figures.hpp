@@ -1,17 +1,13 @@
 #pragma once
 
+#include "build/figure.hpp"
 #include "build/schema.hpp"
+#include "geometry/vec3.hpp"
 
 /// What the structs of the document are made of: places and figures.
 namespace gorvet::build {
 
-/// X station, rearward · Y offset, to the right · Z height, up.
-struct Vec3 {
-    double x_mm = 0;
-    double y_mm = 0;
-    double z_mm = 0;
-    bool operator==(const Vec3&) const = default;
-};
+using geometry::Vec3;
 template <> struct Schema<Vec3> {
     template <class S> static constexpr auto fields() {
         return std::tuple{
@@ -29,6 +25,8 @@ struct Dimension {
     Provenance provenance = Provenance::Assumed;
     bool operator==(const Dimension&) const = default;
 };
+/// As a figure without a ± of its own.
+inline Figure figureOf(const Dimension& d) { return {d.value, 0, d.provenance}; }
 template <> struct Schema<Dimension> {
     template <class S> static constexpr auto fields() {
         return std::tuple{

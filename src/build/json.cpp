@@ -143,18 +143,18 @@ Change readChange(const Json& j) {
     return change;
 }
 
-template <class T> Json rows(const std::map<Id<T>, T>& table) {
+template <class T> Json rows(const Rows<T>& table) {
     Json list = Json::array();
     for (const auto& [id, row] : table) list.push_back(written(row));
     return list;
 }
-template <class T> void readRows(const Json& j, std::map<Id<T>, T>& table) {
+template <class T> void readRows(const Json& j, Rows<T>& table) {
     table.clear();
     for (const Json& item : j) {
         T row{};
         read(item, row);
         const Id<T> id = row.id;
-        if (!id || !table.emplace(id, std::move(row)).second) throw Unreadable{"an id stands twice"};
+        if (!id || !table.emplace(id, std::move(row))) throw Unreadable{"an id stands twice"};
     }
 }
 

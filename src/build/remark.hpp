@@ -1,6 +1,6 @@
 #pragma once
 
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 
 #include <string>
 

@@ -55,6 +55,7 @@ template <class T, class M> struct Field {
     TextKind text = TextKind::Note;
     bool is_needed = false; ///< a reference that can't be none
     bool is_loose = false;  ///< what it refers to may go: it then waits for it, or is passed over
+    bool is_chosen = false; ///< a choice of the plan's, no size of a thing that is there
     int since = 0;          ///< file version it came with; 0: with its table
     const char* about = ""; ///< what the name and the type do not say
 
@@ -65,6 +66,10 @@ template <class T, class M> struct Field {
     /// What it refers to may go.
     constexpr Field loose() const {
         return with([](Field& f) { f.is_loose = true; });
+    }
+    /// A choice of the plan's: its usual value is none that has to be measured.
+    constexpr Field chosen() const {
+        return with([](Field& f) { f.is_chosen = true; });
     }
     /// The range is asked of what comes in, not of what a file holds.
     constexpr Field onEntry() const {

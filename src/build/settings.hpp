@@ -16,6 +16,7 @@ struct Settings {
     std::string scan_picture;     ///< content hash of a picture of the scans for the build sheet; empty: none
     std::string body_name = "body";
     std::string chassis_name = "chassis";
+    Paper paper = Paper::A4; ///< that sheets are printed on
     bool operator==(const Settings&) const = default;
 };
 template <> struct Schema<Settings> {
@@ -33,6 +34,7 @@ template <> struct Schema<Settings> {
             hash("scan_picture", &S::scan_picture).came(2),
             name("body_name", &S::body_name),
             name("chassis_name", &S::chassis_name),
+            field("paper", &S::paper).came(5).says("that sheets are printed on"),
         };
     }
 };

@@ -48,12 +48,12 @@ template <> struct Schema<Stretch> {
     static constexpr auto& in(auto& build) { return build.stretch; }
     template <class S> static constexpr auto fields() {
         return std::tuple{
-            mm("wheelbase_change", &S::wheelbase_change, -3000, 3000),
-            mm("cut_station", &S::cut_station, -5000, 20'000),
+            mm("wheelbase_change", &S::wheelbase_change, -3000, 3000).chosen(),
+            mm("cut_station", &S::cut_station, -5000, 20'000).chosen(),
             mm("kerf", &S::kerf, 0, 10),
-            mm("root_gap", &S::root_gap, 0, 10),
-            mm("sleeve_fit", &S::sleeve_fit, 0, 10),
-            number("sleeve_overlap_heights", &S::sleeve_overlap_heights, Unit::None, 0.5, 10).says("rail heights"),
+            mm("root_gap", &S::root_gap, 0, 10).chosen(),
+            mm("sleeve_fit", &S::sleeve_fit, 0, 10).chosen(),
+            number("sleeve_overlap_heights", &S::sleeve_overlap_heights, Unit::None, 0.5, 10).chosen().says("rail heights"),
             mm("sleeve_wall", &S::sleeve_wall, 1, 25).came(2),
             mm("plug_hole", &S::plug_hole, 4, 60).came(2),
             mm("fish_plate", &S::fish_plate, 2, 25).came(2),
@@ -110,8 +110,8 @@ template <> struct Schema<MountDesign> {
             mm("body_thickness", &S::body_thickness, 0, 40),
             mm("biscuit_free", &S::biscuit_free, 0, 100),
             number("biscuit_squash", &S::biscuit_squash, Unit::None, 0, 0.5).says("share of the free height"),
-            mm("bolt", &S::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
-            mm("standoff_step", &S::standoff_step, 0.5, 50),
+            mm("bolt", &S::bolt, 8, 16).chosen().says("8, 10, 12, 14 or 16"),
+            mm("standoff_step", &S::standoff_step, 0.5, 50).chosen(),
             field("grip", &S::grip),
         };
     }
@@ -166,13 +166,13 @@ template <> struct Schema<Crossmember> {
             mm("box_width", &S::box_width, 20, 200),
             mm("box_wall", &S::box_wall, 1.5, 10),
             mm("flange", &S::flange, 4, 25),
-            mm("end_clearance", &S::end_clearance, 0, 10),
-            mm("bolt", &S::bolt, 8, 16).says("8, 10, 12, 14 or 16"),
+            mm("end_clearance", &S::end_clearance, 0, 10).chosen(),
+            mm("bolt", &S::bolt, 8, 16).chosen().says("8, 10, 12, 14 or 16"),
             mm("pad_hole_pitch", &S::pad_hole_pitch, 20, 300),
             mm("pad_hole", &S::pad_hole, 5, 30),
             field("form", &S::form).came(2),
             field("fixing", &S::fixing).came(2),
-            mm("pan_clearance", &S::pan_clearance, 0, 100).came(2),
+            mm("pan_clearance", &S::pan_clearance, 0, 100).chosen().came(2),
         };
     }
 };

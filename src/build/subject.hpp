@@ -2,7 +2,7 @@
 
 #include "build/figures.hpp"
 
-#include <map>
+#include "build/rows.hpp"
 
 /// What is measured in a build: the body, the chassis, and whatever else stands on a bench of its own.
 namespace gorvet::build {
@@ -37,7 +37,7 @@ template <> struct Schema<Subject> {
 };
 
 /// What a new build has.
-inline std::map<SubjectId, Subject> bodyAndChassis() {
+inline Rows<Subject> bodyAndChassis() {
     return {{the_body, {the_body, "body", SubjectKind::Body, {}}},
             {the_chassis, {the_chassis, "chassis", SubjectKind::Chassis, {}}}};
 }

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "build/figure.hpp"
+
 #include <array>
 #include <optional>
 #include <string>
@@ -16,10 +18,11 @@ enum class SubjectKind {
     Component, ///< an engine, axle or gearbox on its own bench
     AsBuilt    ///< the frame after cutting and welding
 };
+/// What is printed on.
+enum class Paper { A4, Letter, A3 };
 enum class FrameKind { Ladder, Perimeter, SpinePlatform, BoltedSubframe, Monocoque, SpaceFrame };
 enum class Attitude { RightWayUp, Inverted, OnItsSide };
 enum class Support { Stands, Trestles, FixtureTable, Wheels, Rotisserie, Floor };
-enum class Provenance { Measured, Derived, Assumed };
 enum class ReadingKind {
     Tape,
     Plan,
@@ -156,6 +159,7 @@ template <class E> struct Words;
 template <> struct Words<SubjectKind> {
     static constexpr std::array<std::string_view, 5> text{"body", "chassis", "candidate", "component", "as-built"};
 };
+template <> struct Words<Paper> { static constexpr std::array<std::string_view, 3> text{"a4", "letter", "a3"}; };
 template <> struct Words<FrameKind> {
     static constexpr std::array<std::string_view, 6> text{"ladder",          "perimeter", "spine-platform",
                                                           "bolted-subframe", "monocoque", "space-frame"};

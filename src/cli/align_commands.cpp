@@ -23,33 +23,34 @@ Json way(const shape::Point3& p) { return {{"x", number(p[0])}, {"y", number(p[1
 Json turns(const shape::Point3& p) {
     return {{"x_deg", number(p[0] * degrees)}, {"y_deg", number(p[1] * degrees)}, {"z_deg", number(p[2] * degrees)}};
 }
-Json pose(const shape::Motion& m) {
-    const auto a = anglesOf(m);
-    return {{"dx_mm", number(m.shift[0])},       {"dy_mm", number(m.shift[1])},         {"dz_mm", number(m.shift[2])},
+Json pose(const geometry::RigidTransform& m) {
+    const auto a = geometry::yawPitchRoll(m);
+    return {{"dx_mm", number(m.translation[0])}, {"dy_mm", number(m.translation[1])},   {"dz_mm", number(m.translation[2])},
             {"yaw_deg", number(a[0] * degrees)}, {"pitch_deg", number(a[1] * degrees)}, {"roll_deg", number(a[2] * degrees)}};
 }
-Json laidJson(const scan::Laid& l) {
+Json laidJson(const scan::PointRegistration& l) {
     return {{"pose", pose(l.motion)},
             {"rms_mm", number(l.rms_mm)},
             {"worst_mm", number(l.worst_mm)},
             {"off_mm", l.off_mm},
-            {"shift_half_width_mm", place(l.shift_half_width)},
-            {"turn_half_width", turns(l.turn_half_width_rad)}};
+            {"translation_u95_mm", place(l.translation_u95)},
+            {"rotation_u95", turns(l.rotation_u95_rad)}};
 }
 std::vector<shape::Point3> centres(const std::vector<scan::Marker>& markers) {
     std::vector<shape::Point3> c;
     for (const scan::Marker& m : markers) c.push_back(m.centre);
     return c;
 }
-int writeMoved(formats::ReadMesh& read, const shape::Motion& motion, const std::string& out) {
+int writeMoved(formats::ReadMesh& read, const geometry::RigidTransform& motion, const std::string& out) {
     if (out.empty()) return 0;
-    const shape::Mesh m = moved(std::move(read.mesh), motion);
+    const shape::Mesh m = transformed(std::move(read.mesh), motion);
     const auto written = out.ends_with(".stl") ? formats::writeStl(m, out) : formats::writePly(m, out);
     return written ? 0 : fail(written.error());
 }
 
 /// The rough start: by picks, by markers, or as said.
-Result<scan::Laid> startBy(const AlignRequest& request, const shape::Mesh& moving, const shape::Mesh& fixed, Json& j) {
+Result<scan::PointRegistration> startBy(const AlignRequest& request, const shape::Mesh& moving, const shape::Mesh& fixed,
+                                        Json& j) {
     if (!request.picks.empty()) {
         std::vector<shape::Point3> from, to;
         for (const std::string& pick : request.picks) {
@@ -62,7 +63,7 @@ Result<scan::Laid> startBy(const AlignRequest& request, const shape::Mesh& movin
             from.push_back(*a);
             to.push_back(*b);
         }
-        auto laid = scan::layOn(from, to);
+        auto laid = scan::registerPoints(from, to);
         if (laid) j["picks"] = laidJson(*laid);
         return laid;
     }
@@ -86,7 +87,7 @@ int scanAlign(const AlignRequest& request) {
     const auto fixed = readSaying(request.fixed, request.unit);
     if (!fixed) return fail(fixed.error());
     Json j;
-    shape::Motion motion = *start;
+    geometry::RigidTransform motion = *start;
     bool good = true;
     scan::AlignOptions options;
     options.reach_mm = request.reach_mm;
@@ -101,7 +102,7 @@ int scanAlign(const AlignRequest& request) {
         if (!a) return fail(a.error());
         const auto b = scan::preparedFor(fixed->mesh.points);
         if (!b) return fail(b.error());
-        const scan::Aligned aligned = alignScans(**a, **b, motion, options);
+        const scan::ScanRegistration aligned = registerScans(**a, **b, motion, options);
         motion = aligned.motion;
         good = aligned.settled;
         Json loose = Json::array();
@@ -111,10 +112,10 @@ int scanAlign(const AlignRequest& request) {
                          {"p95_mm", number(aligned.p95_mm)},
                          {"overlap", number(aligned.overlap)},
                          {"pairs", aligned.pairs},
-                         {"strays_left_out", (*a)->strays + (*b)->strays},
+                         {"outliers", (*a)->outliers + (*b)->outliers},
                          {"at", place(aligned.middle)},
-                         {"shift_half_width_mm", place(aligned.shift_half_width)},
-                         {"turn_half_width", turns(aligned.turn_half_width_rad)},
+                         {"translation_u95_mm", place(aligned.translation_u95)},
+                         {"rotation_u95", turns(aligned.rotation_u95_rad)},
                          {"loose", loose},
                          {"words", aligned.words}};
     }
@@ -169,17 +170,17 @@ int scanMidPlane(const std::string& path, const std::string& unit, const std::st
     Json unlike = Json::array();
     for (const scan::Unlike& u : scan::unlikePlaces(read->mesh.points, *plane, off, limit_mm))
         unlike.push_back({{"by_mm", number(u.by_mm)},
-                          {"half_width_mm", number(u.half_width_mm)},
-                          {"from", place(u.least)},
-                          {"to", place(u.most)},
+                          {"u95_mm", number(u.u95_mm)},
+                          {"from", place(u.box.min)},
+                          {"to", place(u.box.max)},
                           {"way", way(u.way)},
                           {"points", u.points},
                           {"words", u.words}});
     const Json j = {{"settled", plane->settled},
                     {"at", place(plane->at)},
                     {"normal", way(plane->normal)},
-                    {"off_half_width_mm", number(plane->off_half_width_mm)},
-                    {"turn_half_width_deg", number(plane->turn_half_width_rad * degrees)},
+                    {"off_u95_mm", number(plane->off_u95_mm)},
+                    {"rotation_u95_deg", number(plane->rotation_u95_rad * degrees)},
                     {"rms_mm", number(plane->rms_mm)},
                     {"compared", number(plane->compared)},
                     {"words", plane->words},
@@ -221,12 +222,12 @@ int scanThin(const std::string& path, const std::string& unit, double bound_mm, 
     if (!read) return fail(read.error());
     Json j = {{"points", read->mesh.points.size()}};
     if (strays) {
-        const auto kept = scan::withoutStrays(read->mesh.points);
-        j["strays_left_out"] = read->mesh.points.size() - kept.size();
+        const auto kept = scan::withoutOutliers(read->mesh.points);
+        j["outliers"] = read->mesh.points.size() - kept.size();
         read->mesh = scan::onlyPoints(read->mesh, kept);
     }
     if (bound_mm > 0) {
-        read->mesh = scan::thinned(read->mesh, bound_mm).mesh;
+        read->mesh = scan::downsampled(read->mesh, bound_mm).mesh;
         j["bound_mm"] = bound_mm;
     }
     j["points_kept"] = read->mesh.points.size();

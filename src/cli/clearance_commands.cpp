@@ -62,7 +62,7 @@ int clearanceOf(const ClearanceRequest& request) {
     need.cap_mm = request.cap_mm;
     need.least_mm = request.least_mm;
     need.finish_mm = request.finish_mm;
-    need.half_width_mm = request.half_width_mm;
+    need.u95_mm = request.u95_mm;
     const auto c = sit::clearance(body, chassis, *pose, need, request.threads);
 
     const auto& distance = c->live.map.distance_mm;
@@ -75,7 +75,7 @@ int clearanceOf(const ClearanceRequest& request) {
     for (const sit::Contact& k : c->contacts) {
         Json j = {{"verdict", word(k.band)},        {"distance_mm", number(k.distance_mm)},
                   {"surfaces_meet", k.meets},       {"at", place(k.at)},
-                  {"from", place(k.least)},         {"to", place(k.most)},
+                  {"from", place(k.box.min)},       {"to", place(k.box.max)},
                   {"area_mm2", number(k.area_mm2)}, {"points", k.points}};
         (k.band == sit::Band::Fouls ? fouling : tight).push_back(std::move(j));
     }
@@ -88,34 +88,32 @@ int clearanceOf(const ClearanceRequest& request) {
     for (size_t i = 0; i < sit::percentile_ranks.size(); ++i)
         percentiles[std::to_string(sit::percentile_ranks[i])] = number(c->percentiles_mm[i]);
     const bool anything = c->meets || c->least_mm < need.cap_mm;
-    Json j = {{"unit_of_files", request.unit},
-              {"body", about(body, *body_file)},
-              {"chassis", about(chassis, *chassis_file)},
-              {"pose", request.pose},
-              {"cap_mm", number(need.cap_mm)},
-              {"need",
-               {{"least_mm", number(need.least_mm)},
-                {"finish_mm", number(need.finish_mm)},
-                {"half_width_mm", number(need.half_width_mm)}}},
-              {"signed", c->live.map.has_inside},
-              {"counts",
-               {{"points", distance.size()},
-                {"within_cap", within},
-                {"inside", inside},
-                {"clear", c->live.clear},
-                {"tight", c->live.tight},
-                {"fouls", c->live.fouls}}},
-              {"surfaces_meet", c->meets},
-              {"least_mm", number(c->least_mm)},
-              {"depth_known", c->depth_known},
-              {"least_of_points_mm", number(c->live.least_mm)},
-              {"place", anything ? place(c->at_moving) : Json(nullptr)},
-              {"place_on_chassis", anything ? place(c->at_fixed) : Json(nullptr)},
-              {"percentiles_mm", percentiles},
-              {"verdict", word(c->meets ? sit::Band::Fouls : need.band(c->least_mm))},
-              {"fouling", fouling},
-              {"tight", tight},
-              {"crossing_lines", lines}};
+    Json j = {
+        {"unit_of_files", request.unit},
+        {"body", about(body, *body_file)},
+        {"chassis", about(chassis, *chassis_file)},
+        {"pose", request.pose},
+        {"cap_mm", number(need.cap_mm)},
+        {"need", {{"least_mm", number(need.least_mm)}, {"finish_mm", number(need.finish_mm)}, {"u95_mm", number(need.u95_mm)}}},
+        {"signed", c->live.map.has_inside},
+        {"counts",
+         {{"points", distance.size()},
+          {"within_cap", within},
+          {"inside", inside},
+          {"clear", c->live.clear},
+          {"tight", c->live.tight},
+          {"fouls", c->live.fouls}}},
+        {"surfaces_meet", c->meets},
+        {"least_mm", number(c->least_mm)},
+        {"depth_known", c->depth_known},
+        {"least_of_points_mm", number(c->live.least_mm)},
+        {"place", anything ? place(c->at_moving) : Json(nullptr)},
+        {"place_on_chassis", anything ? place(c->at_fixed) : Json(nullptr)},
+        {"percentiles_mm", percentiles},
+        {"verdict", word(c->meets ? sit::Band::Fouls : need.band(c->least_mm))},
+        {"fouling", fouling},
+        {"tight", tight},
+        {"crossing_lines", lines}};
     Json remarks = Json::array();
     if (c->crossings.tangled)
         remarks.push_back(fmt::format(

@@ -14,7 +14,7 @@ struct ClearanceRequest {
     double cap_mm = 100;
     double least_mm = 10;
     double finish_mm = 0;
-    double half_width_mm = 0;
+    double u95_mm = 0;
     int threads = 0;
     std::string map; ///< a PLY to write; empty: none
 };

@@ -47,8 +47,8 @@ Result<sit::Zone> zoneFrom(const std::string& typed) {
     z.name = parts[1];
     z.kind = static_cast<sit::ZoneKind>(*rule);
     for (size_t axis = 0; axis < 3; ++axis) {
-        z.least[axis] = std::min((*a)[axis], (*b)[axis]);
-        z.most[axis] = std::max((*a)[axis], (*b)[axis]);
+        z.box.min[axis] = std::min((*a)[axis], (*b)[axis]);
+        z.box.max[axis] = std::max((*a)[axis], (*b)[axis]);
     }
     return z;
 }
@@ -62,7 +62,7 @@ int cutMapOf(const CutRequest& request) {
     o.need.cap_mm = request.clearance.cap_mm;
     o.need.least_mm = request.clearance.least_mm;
     o.need.finish_mm = request.clearance.finish_mm;
-    o.need.half_width_mm = request.clearance.half_width_mm;
+    o.need.u95_mm = request.clearance.u95_mm;
     o.margin_mm = request.margin_mm;
     o.flange_mm = request.flange_mm;
     o.thickness_mm = request.thickness_mm;

@@ -59,13 +59,13 @@ Result<shape::Point3> placeFrom(const std::string& text) {
                  "Give three numbers in mm with commas between: x,y,z.", -1};
 }
 
-Result<shape::Motion> poseFrom(const std::string& text) {
+Result<geometry::RigidTransform> poseFrom(const std::string& text) {
     const auto v = numbers(text, 6);
     if (!v)
         return Error{Error::Code::BadInput, text, fmt::format("\"{}\" is no pose.", text),
                      "Give six numbers with commas between: dx,dy,dz in mm, then yaw,pitch,roll in degrees.", -1};
     constexpr double degree = std::numbers::pi / 180;
-    return shape::motionOf({(*v)[0], (*v)[1], (*v)[2]}, (*v)[3] * degree, (*v)[4] * degree, (*v)[5] * degree);
+    return geometry::rigidTransform({(*v)[0], (*v)[1], (*v)[2]}, (*v)[3] * degree, (*v)[4] * degree, (*v)[5] * degree);
 }
 
 } // namespace gorvet::cli

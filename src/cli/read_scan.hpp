@@ -1,7 +1,7 @@
 #pragma once
 
 #include "formats/mesh_file.hpp"
-#include "shape/vector3.hpp"
+#include "shape/transform.hpp"
 
 #include <string>
 
@@ -13,6 +13,6 @@ Result<formats::ReadMesh> readSaying(const std::string& path, const std::string&
 /// "x,y,z": a place or direction.
 Result<shape::Point3> placeFrom(const std::string&);
 /// "dx,dy,dz,yaw,pitch,roll" in mm and degrees.
-Result<shape::Motion> poseFrom(const std::string&);
+Result<geometry::RigidTransform> poseFrom(const std::string&);
 
 } // namespace gorvet::cli

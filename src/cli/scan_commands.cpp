@@ -31,17 +31,17 @@ int scanInfo(const std::string& path, const std::string& unit) {
               {"has_colours", !read->mesh.colours.empty()},
               {"left_out",
                {{"points", read->points_left_out}, {"triangles", read->triangles_left_out}, {"lines", read->lines_left_out}}},
-              {"least", corner(r.least)},
-              {"most", corner(r.most)},
+              {"min", corner(r.box.min)},
+              {"max", corner(r.box.max)},
               {"pieces", r.pieces},
               {"closed", r.closed},
               {"holes", r.holes},
-              {"open_edges", r.open_edges},
-              {"crowded_edges", r.crowded_edges},
+              {"boundary_edges", r.boundary_edges},
+              {"non_manifold_edges", r.non_manifold_edges},
               {"flipped_edges", r.flipped_edges},
-              {"thin_triangles", r.thin_triangles},
-              {"double_triangles", r.double_triangles},
-              {"loose_points", r.loose_points},
+              {"degenerate_triangles", r.degenerate_triangles},
+              {"duplicate_triangles", r.duplicate_triangles},
+              {"unreferenced_points", r.unreferenced_points},
               {"area_mm2", number(r.area_mm2)},
               {"volume_mm3", r.closed && r.triangles ? number(r.volume_mm3) : Json(nullptr)},
               {"remarks", r.remarks()}};
@@ -67,16 +67,14 @@ Json way(const shape::Point3& p) { return {{"x", number(p[0])}, {"y", number(p[1
 int say(const char* shape, const scan::Fit& fit, Json j) {
     j["shape"] = shape;
     j["points"] = fit.points;
-    j["left_out"] = fit.left_out;
+    j["outliers"] = fit.outliers;
     j["rms_mm"] = number(fit.rms_mm);
     j["worst_mm"] = number(fit.worst_mm);
     std::cout << text(j);
     return 0;
 }
 
-Json radius(double radius_mm, double half_width_mm) {
-    return {{"radius_mm", number(radius_mm)}, {"radius_half_width_mm", number(half_width_mm)}};
-}
+Json radius(double radius_mm, double u95_mm) { return {{"radius_mm", number(radius_mm)}, {"radius_u95_mm", number(u95_mm)}}; }
 
 } // namespace
 
@@ -96,7 +94,7 @@ int scanFit(const std::string& path, const std::string& unit, const std::string&
     if (shape == "circle") {
         const auto s = scan::fitCircle(points, outliers);
         if (!s) return fail(s.error());
-        j = radius(s->radius_mm, s->radius_half_width_mm);
+        j = radius(s->radius_mm, s->radius_u95_mm);
         j["centre"] = corner(s->centre);
         j["normal"] = way(s->normal);
         return say("circle", s->fit, j);
@@ -104,13 +102,13 @@ int scanFit(const std::string& path, const std::string& unit, const std::string&
     if (shape == "ball") {
         const auto s = scan::fitSphere(points, outliers);
         if (!s) return fail(s.error());
-        j = radius(s->radius_mm, s->radius_half_width_mm);
+        j = radius(s->radius_mm, s->radius_u95_mm);
         j["centre"] = corner(s->centre);
         return say("ball", s->fit, j);
     }
     const auto s = scan::fitCylinder(points, outliers);
     if (!s) return fail(s.error());
-    j = radius(s->radius_mm, s->radius_half_width_mm);
+    j = radius(s->radius_mm, s->radius_u95_mm);
     j["at"] = corner(s->at);
     j["way"] = way(s->way);
     j["length_mm"] = number(s->length_mm);

@@ -89,8 +89,8 @@ Result<Loaded> load(const std::string& path, const std::string& subject_name) {
             return Error{Error::Code::NotFound, session,
                          fmt::format("There is no session {} of the {} in {}.", session, subject_name, file),
                          "gorvet-cli log shows their names.", -1};
-        std::erase_if(loaded.build.readings,
-                      [&](const auto& r) { return loaded.build.sessions.at(r.second.session).name != session; });
+        erase_if(loaded.build.readings,
+                 [&](const auto& r) { return loaded.build.sessions.at(r.second.session).name != session; });
         return loaded;
     }
     const auto subject = subjectIn(loaded.build, subject_name, file);
@@ -110,7 +110,7 @@ Result<Loaded> load(const std::string& path, const std::string& subject_name) {
 
 int sayOpen(const analysis::SurveyOf& survey) {
     std::cerr << "gorvet-cli: " << survey.solution->message << "\n";
-    for (const auto& u : survey.solution->unfixed) std::cerr << "  " << u.sentence << " " << u.remedy << "\n";
+    for (const auto& u : survey.solution->undetermined) std::cerr << "  " << u.sentence << " " << u.remedy << "\n";
     return exit_open;
 }
 
@@ -169,12 +169,11 @@ int tapeNext(const std::string& path, const std::string& subject_name, const std
 
 namespace {
 
-/// By how much what stands behind the planned cut moves, and the station of the cut; nothing where no change is planned.
-std::optional<std::pair<double, build::Vec3>> plannedMove(const build::Build& b) {
+/// The chassis as the build plans it; nothing where no change is planned.
+std::optional<build::PlannedChassis> plannedChassis(const build::Build& b) {
     const analysis::Results r = analysed(b);
-    if (!r.seat.input().cut_station_mm || !r.seat->change_mm) return std::nullopt;
-    const double change = *r.seat->change_mm;
-    return std::pair{*r.seat.input().cut_station_mm, build::Vec3{change, 0, -change * std::tan(r.seat.input().cut_slope_rad)}};
+    if (!r.planned_chassis.changes()) return std::nullopt;
+    return r.planned_chassis;
 }
 
 } // namespace
@@ -184,9 +183,9 @@ int tapeCompare(const std::string& before, const std::string& after, const std::
     if (!first) return fail(first.error());
     auto second = load(after, subject_name);
     if (!second) return fail(second.error());
-    std::optional<std::pair<double, build::Vec3>> plan;
+    std::optional<build::PlannedChassis> plan;
     if (asked.planned) {
-        plan = plannedMove(first->build);
+        plan = plannedChassis(first->build);
         if (!plan)
             return fail({Error::Code::NotFound, before, before + " plans no change of wheelbase with a cut station.",
                          "Decide both in the first build (change, cut), or leave out --planned.", -1});
@@ -204,7 +203,7 @@ int tapeCompare(const std::string& before, const std::string& after, const std::
             tape::Common c{i, j};
             c.lays = asked.lay.empty() || std::find(asked.lay.begin(), asked.lay.end(), name) != asked.lay.end();
             std::erase(unknown, name);
-            if (plan && solved_a.points[i].position.x_mm > plan->first) c.planned = plan->second;
+            if (const build::Vec3& at = solved_a.points[i].position; plan) c.planned = minus(plan->map(at), at);
             common.push_back(c);
         }
     if (!unknown.empty())

@@ -26,6 +26,12 @@ const CommandTable build_commands{
              {"show mm 0.1|0.5|1, show inch 1/16|1/32|0.001", "show inch 1/16",
               "how lengths are shown, and what a bare number means"},
          }},
+        {{"paper"},
+         [](Reader& r) { r.paper(); },
+         nullptr,
+         {
+             {"paper PAPER", "paper letter", "what sheets are printed on: a4, letter or a3"},
+         }},
         {{"tolerance"},
          [](Reader& r) { r.tolerance(); },
          nullptr,

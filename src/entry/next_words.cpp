@@ -66,6 +66,7 @@ public:
             {"FLAW", wordsOf<FlawKind>},
             {"CROSSING", wordsOf<CrossingKind>},
             {"FRAME", wordsOf<FrameKind>},
+            {"PAPER", wordsOf<Paper>},
             {"PIN-KIND", wordsOf<PinKind>},
             {"INSTRUMENT-KIND", wordsOf<InstrumentKind>},
             {"ATTITUDE", wordsOf<Attitude>},

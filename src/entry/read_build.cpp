@@ -48,6 +48,11 @@ void Reader::show() {
     settings([&](Settings& s) { s.length_step = found->second; }, fmt::format("show lengths in {} to {}", unit.text, step.text));
 }
 
+void Reader::paper() {
+    const Paper on = oneOf<Paper>("the paper");
+    settings([&](Settings& s) { s.paper = on; }, fmt::format("sheets are printed on {}", word(on)));
+}
+
 void Reader::subject() {
     if (line_.left() <= 1) {
         out_.subject = subjectNext();

@@ -1,4 +1,4 @@
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 #include "entry/reader.hpp"
 
 #include <algorithm>
@@ -231,7 +231,7 @@ void Reader::coordinates(bool assumed) {
     if (sigma || line_.take("±") || line_.take("+-")) {
         std::vector<double> s; // one figure each way, or three
         while (!line_.atEnd() && !line_.peekIs("with") && !line_.peekIs("note") && s.size() < 3)
-            s.push_back(sigma ? lengthWord("σ").value : sigmaOfHalfWidth(lengthWord("the ±").value));
+            s.push_back(sigma ? lengthWord("σ").value : sigmaOfU95(lengthWord("the ±").value));
         if (s.size() != 1 && s.size() != 3) throw Failure{line_.endColumn(), "σ of coordinates is one figure, or three.", ""};
         if (s.size() == 1)
             r.sigma = s[0];

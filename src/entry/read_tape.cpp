@@ -1,5 +1,5 @@
 #include "build/unit_doubt.hpp"
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 #include "entry/commands.hpp"
 
 #include <algorithm>
@@ -265,7 +265,7 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
     if (line_.take("sigma"))
         r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;
     else if (line_.take("±") || line_.take("+-"))
-        r.sigma = sigmaOfHalfWidth(
+        r.sigma = sigmaOfU95(
             figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "the ±").value);
     if (r.sigma && !(*r.sigma > 0)) throw Failure{line_.endColumn(), "The ± must be above 0.", ""};
     if (r.value.provenance != Provenance::Assumed) {

@@ -87,7 +87,7 @@ public:
     /// Drops the row that the next word names, of those that count.
     template <class T, class Counts = bool (*)(const T&)>
     void removeNamed(
-        const std::map<Id<T>, T>& rows, const char* kind, Counts counts = [](const T&) { return true; }) {
+        const Rows<T>& rows, const char* kind, Counts counts = [](const T&) { return true; }) {
         const Word name = line_.next("its name");
         for (const auto& [id, row] : rows)
             if (row.name == name.text && counts(row)) {
@@ -256,6 +256,7 @@ public:
     void settings(const std::function<void(Settings&)>& change, std::string sentence);
     void name();
     void frame();
+    void paper();
     void tolerance();
     void show();
     void subject();

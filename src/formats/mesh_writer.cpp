@@ -52,7 +52,7 @@ Result<void> ply(const Mesh& m, const std::filesystem::path& path, const std::ve
         head += fmt::format("element face {}\nproperty list uchar int vertex_indices\n", m.triangles.size());
     out.text(head + "end_header\n");
     for (size_t i = 0; i < m.points.size(); ++i) {
-        for (const double v : m.points[i]) out.value(v);
+        for (const double v : {m.points[i].x_mm, m.points[i].y_mm, m.points[i].z_mm}) out.value(v);
         if (normals)
             for (const float v : m.normals[i]) out.value(v);
         if (colours) out.bytes(m.colours[i].data(), 3);
@@ -80,7 +80,7 @@ Result<void> stl(const Mesh& m, const std::filesystem::path& path) {
         const double length = std::sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
         for (const double x : n) out.value(static_cast<float>(length > 0 ? x / length : 0));
         for (const Point3* p : {&a, &b, &c})
-            for (const double x : *p) out.value(static_cast<float>(x));
+            for (const double x : {p->x_mm, p->y_mm, p->z_mm}) out.value(static_cast<float>(x));
         out.value(std::uint16_t{0});
     }
     return out.close(path);

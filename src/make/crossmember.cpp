@@ -8,6 +8,7 @@
 #include <tuple>
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace gorvet::make {
 namespace {
@@ -161,11 +162,18 @@ void droppedRemarks(const CrossmemberPlan& p, const CrossmemberInput& in, const 
     }
 }
 
-void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize& bolt) {
-    const CrossmemberDesign& d = in.design;
-    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) -> Remark& {
+/// Takes remarks, one after the other.
+struct Remarks {
+    CrossmemberPlan& p;
+    Remark& operator()(const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) const {
         return p.remarks.emplace_back(Remark{code, verdict, std::move(sentence), std::move(remedy), {}, {}});
-    };
+    }
+};
+
+/// Where the bridge stands to rails and pan.
+void remarksOnForm(CrossmemberPlan& p, const CrossmemberInput& in) {
+    const CrossmemberDesign& d = in.design;
+    const Remarks add{p};
     if (d.dropped && !p.dropped)
         add("no-room-to-drop", PlanVerdict::Fails,
             p.waiting_for.empty() ? "There is no room for a dropped middle here." : p.waiting_for,
@@ -213,6 +221,12 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
             fmt::format("Drop the middle by {} mm: crossmember form dropped.",
                         units::fixed(std::ceil(d.pan_clearance_mm - p.pan_gap_mm), 0)))
             .of(units::fixed(p.pan_gap_mm, 1) + " mm", units::fixed(d.pan_clearance_mm, 1) + " mm");
+}
+
+/// Whether the bolts go in, hold, and come out again.
+void remarksOnBolts(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize& bolt) {
+    const CrossmemberDesign& d = in.design;
+    const Remarks add{p};
     for (const Filled& f : in.filled) {
         std::string stations;
         const double reach = bolt.across_flats;
@@ -231,11 +245,6 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
                 "Cut at another station, so that the sleeve ends short of the flange: a sleeve can't be slid past a nut or a tube.")
                 .of(stations, fmt::format("outside {} to {}", units::fixed(f.from_mm, 0), units::fixed(f.to_mm, 0)));
     }
-    if (d.end_clearance_mm < 0.5)
-        add("no-clearance", PlanVerdict::Marginal,
-            fmt::format("The bridge has {} mm at each end. It needs 0.5 to come out again.", units::fixed(d.end_clearance_mm, 1)),
-            "Give it 1 mm each end and shim on fitting.")
-            .of(units::fixed(d.end_clearance_mm, 1) + " mm", "0.5 mm");
     if (!p.bolt_length_mm)
         add("no-bolt", PlanVerdict::Fails, "No standard bolt is long enough to go through the rail.",
             "Use captive nuts inside the rail.")
@@ -252,6 +261,18 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
             fmt::format("The rail is too low for two rows of M{:g}: the flange would rock on one row.", bolt.nominal),
             "Take smaller bolts.")
             .of("1 row", "2 rows");
+}
+
+void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize& bolt) {
+    const CrossmemberDesign& d = in.design;
+    const Remarks add{p};
+    remarksOnForm(p, in);
+    remarksOnBolts(p, in, bolt);
+    if (d.end_clearance_mm < 0.5)
+        add("no-clearance", PlanVerdict::Marginal,
+            fmt::format("The bridge has {} mm at each end. It needs 0.5 to come out again.", units::fixed(d.end_clearance_mm, 1)),
+            "Give it 1 mm each end and shim on fitting.")
+            .of(units::fixed(d.end_clearance_mm, 1) + " mm", "0.5 mm");
     const double angle = std::max(std::abs(p.end_angle_left_rad), std::abs(p.end_angle_right_rad));
     if (angle > units::radians(10))
         add("rails-taper", PlanVerdict::Marginal,
@@ -264,13 +285,14 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
                         units::fixed(std::abs(p.rail_top_left_mm - p.rail_top_right_mm), 1)),
             "Mark the flanges left and right.")
             .of(units::fixed(std::abs(p.rail_top_left_mm - p.rail_top_right_mm), 1) + " mm", "3.0 mm at most");
-    if (in.gearbox_half_width_mm > 3)
+    if (in.gearbox_u95_mm > 3)
         add("mount-uncertain", PlanVerdict::Marginal,
-            fmt::format("The gearbox mount's height is known to ± {} mm only.", units::fixed(in.gearbox_half_width_mm, 1)),
+            fmt::format("The gearbox mount's height is known to ± {} mm only.", units::fixed(in.gearbox_u95_mm, 1)),
             "Take its height once more before cutting.")
-            .of("± " + units::fixed(in.gearbox_half_width_mm, 1) + " mm", "± 3.0 mm");
-    if (d.assumed)
-        add("assumed", PlanVerdict::Marginal, "The crossmember rests on assumed sizes.",
+            .of("± " + units::fixed(in.gearbox_u95_mm, 1) + " mm", "± 3.0 mm");
+    if (!d.assumed.empty())
+        add("assumed", PlanVerdict::Marginal,
+            fmt::format("The crossmember rests on assumed sizes: {}.", fmt::join(d.assumed, ", ")),
             "Measure the isolator under load and type the sizes of your steel.");
     add("strength", PlanVerdict::Marginal, "The bridge's strength is not checked by this plan.",
         "Gearbox load, torque reaction and the frame's stiffness need a check by a licensed person.");

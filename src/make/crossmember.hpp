@@ -4,6 +4,7 @@
 #include "build/remark.hpp"
 #include "make/fasteners.hpp"
 
+#include <algorithm>
 #include <array>
 #include <optional>
 #include <string>
@@ -27,13 +28,14 @@ struct CrossmemberDesign {
     bool dropped = false;
     bool captive = false;         ///< bolts go into nuts held inside the rail, instead of through it
     double pan_clearance_mm = 12; ///< least, between gearbox pan and steel
-    bool assumed = false;
+    std::vector<std::string> assumed; ///< what of its sizes, and of the rail's, was never given: "box height"
+    bool guessed(std::string_view size) const { return std::find(assumed.begin(), assumed.end(), size) != assumed.end(); }
     bool operator==(const CrossmemberDesign&) const = default;
 };
 
 struct CrossmemberInput {
     build::Vec3 gearbox_mount; ///< underside of the mounting face, chassis frame
-    double gearbox_half_width_mm = 0;
+    double gearbox_u95_mm = 0;
     build::RailLine left;
     build::RailLine right;
     bool channel = false;

@@ -146,149 +146,188 @@ Drawing plateSheet(const Plate& p, units::LengthStep step, double width, double 
     return d;
 }
 
-Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, const Format& f) {
-    Drawing d;
-    d.width = width;
-    d.height = height;
-    const CrossmemberPlan& p = *v.plan;
-    if (!p.possible) return d;
-    const CrossmemberDesign& design = v.input->design;
-    const auto len = [&](double mm) { return units::formatLength(mm, v.step); };
-    const bool wide = listBeside(width, height, f);
-    const double column = wide ? std::max(width * 0.46, std::min(f.px(540), width * 0.6)) : std::min(width * 0.32, f.px(360));
-    const double list_height = wide ? 0 : listHeight(p, f);
+namespace {
 
-    // from behind: left rail at the left
-    const double outer_left = p.rail_inner_left_mm - p.rail_width_mm;
-    const double outer_right = p.rail_inner_right_mm + p.rail_width_mm;
-    const double top = std::max({p.rail_top_left_mm, p.rail_top_right_mm, v.input->gearbox_mount.z_mm});
-    const double bottom =
-        std::min({p.rail_top_left_mm - p.rail_height_mm, p.rail_top_right_mm - p.rail_height_mm, p.box_bottom_mm});
-    const Projection to = fit(outer_left, outer_right, bottom, top, {f.px(70), f.px(46)}, width - column - f.px(150),
-                              height - list_height - f.px(120), true);
-    d.add(Text{{0, f.body()}, "crossmember from behind", f.body(), Ink::Second}, "crossmember");
-    sheet::addScale(d, {f.px(200), f.body()}, to.scale, f);
-    const auto rect = [&](double y0, double y1, double z0, double z1, Pen pen, bool hatch) {
-        const std::vector<P> path = {to(y0, z0), to(y1, z0), to(y1, z1), to(y0, z1)};
-        if (hatch) d.add(Hatch{path, {pen.ink, f.thin(), Dash::Solid}, f.px(6), false}, "crossmember");
-        d.add(Stroke{path, true, pen}, "crossmember");
-    };
-    const auto wall = v.input->left.thickness_mm;
-    for (const bool left : {true, false}) {
-        const double rail_top = left ? p.rail_top_left_mm : p.rail_top_right_mm;
-        const double inner = left ? p.rail_inner_left_mm : p.rail_inner_right_mm;
-        const double away = left ? -1 : 1;
-        rect(inner, inner + away * p.rail_width_mm, rail_top - p.rail_height_mm, rail_top, {Ink::Chassis, f.thick(), Dash::Solid},
-             false);
-        rect(inner + away * wall, inner + away * (p.rail_width_mm - wall), rail_top - p.rail_height_mm + wall, rail_top - wall,
-             {Ink::Chassis, f.thin(), Dash::Solid}, false);
-        const Plate& plate = left ? p.left : p.right;
-        const double face = inner - away * design.end_clearance_mm;
-        const double low = rail_top - plate.rail_top_mm;
-        rect(face, face - away * plate.thickness_mm, low, low + plate.height_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, true);
-        for (const Hole& h : plate.holes) { // bolts through the rail
-            const double z = low + h.z_mm;
-            d.add(Stroke{{to(face - away * (plate.thickness_mm + 14), z), to(inner + away * (p.rail_width_mm + 14), z)},
-                         false,
-                         {Ink::Ink, f.thin(), Dash::DashDot}},
-                  "crossmember");
+/// The bridge between its rails, from behind: left rail at the left.
+class FromBehind {
+public:
+    FromBehind(Drawing& d, const CrossmemberView& v, double width, double height, const Format& f)
+        : d_(d), v_(v), f_(f), p_(*v.plan), design_(v.input->design), outer_left_(p_.rail_inner_left_mm - p_.rail_width_mm),
+          outer_right_(p_.rail_inner_right_mm + p_.rail_width_mm),
+          bottom_(
+              std::min({p_.rail_top_left_mm - p_.rail_height_mm, p_.rail_top_right_mm - p_.rail_height_mm, p_.box_bottom_mm})),
+          box_left_(p_.dropped ? p_.dropped->left.joint_y_mm
+                               : p_.rail_inner_left_mm + design_.end_clearance_mm + design_.flange_mm),
+          box_right_(p_.dropped ? p_.dropped->right.joint_y_mm
+                                : p_.rail_inner_right_mm - design_.end_clearance_mm - design_.flange_mm),
+          to_(fit(outer_left_, outer_right_, bottom_,
+                  std::max({p_.rail_top_left_mm, p_.rail_top_right_mm, v.input->gearbox_mount.z_mm}), {f.px(70), f.px(46)}, width,
+                  height, true)) {}
+
+    void draw() {
+        d_.add(Text{{0, f_.body()}, "crossmember from behind", f_.body(), Ink::Second}, "crossmember");
+        sheet::addScale(d_, {f_.px(200), f_.body()}, to_.scale, f_);
+        railsAndFlanges();
+        pan();
+        bridge();
+        padAndMount();
+        dimensions();
+    }
+
+private:
+    std::string len(double mm) const { return units::formatLength(mm, v_.step); }
+    void rect(double y0, double y1, double z0, double z1, Pen pen, bool hatch) {
+        const std::vector<P> path = {to_(y0, z0), to_(y1, z0), to_(y1, z1), to_(y0, z1)};
+        if (hatch) d_.add(Hatch{path, {pen.ink, f_.thin(), Dash::Solid}, f_.px(6), false}, "crossmember");
+        d_.add(Stroke{path, true, pen}, "crossmember");
+    }
+
+    void railsAndFlanges() {
+        const auto wall = v_.input->left.thickness_mm;
+        for (const bool left : {true, false}) {
+            const double rail_top = left ? p_.rail_top_left_mm : p_.rail_top_right_mm;
+            const double inner = left ? p_.rail_inner_left_mm : p_.rail_inner_right_mm;
+            const double away = left ? -1 : 1;
+            rect(inner, inner + away * p_.rail_width_mm, rail_top - p_.rail_height_mm, rail_top,
+                 {Ink::Chassis, f_.thick(), Dash::Solid}, false);
+            rect(inner + away * wall, inner + away * (p_.rail_width_mm - wall), rail_top - p_.rail_height_mm + wall,
+                 rail_top - wall, {Ink::Chassis, f_.thin(), Dash::Solid}, false);
+            const Plate& plate = left ? p_.left : p_.right;
+            const double face = inner - away * design_.end_clearance_mm;
+            const double low = rail_top - plate.rail_top_mm;
+            rect(face, face - away * plate.thickness_mm, low, low + plate.height_mm, {Ink::NewSteel, f_.medium(), Dash::Solid},
+                 true);
+            for (const Hole& h : plate.holes) { // bolts through the rail
+                const double z = low + h.z_mm;
+                d_.add(Stroke{{to_(face - away * (plate.thickness_mm + 14), z), to_(inner + away * (p_.rail_width_mm + 14), z)},
+                              false,
+                              {Ink::Ink, f_.thin(), Dash::DashDot}},
+                       "crossmember");
+            }
         }
     }
-    const double box_left =
-        p.dropped ? p.dropped->left.joint_y_mm : p.rail_inner_left_mm + design.end_clearance_mm + design.flange_mm;
-    const double box_right =
-        p.dropped ? p.dropped->right.joint_y_mm : p.rail_inner_right_mm - design.end_clearance_mm - design.flange_mm;
-    if (p.pan) {
-        const double up = std::min(p.pan->low_mm + 25, v.input->gearbox_mount.z_mm);
-        d.add(Stroke{{to(p.pan->left_mm, up), to(p.pan->left_mm, p.pan->low_mm), to(p.pan->right_mm, p.pan->low_mm),
-                      to(p.pan->right_mm, up)},
-                     false,
-                     {Ink::Second, f.medium(), p.pan_over ? Dash::Solid : Dash::Dashed}},
-              "crossmember");
-        d.add(Text{{to(p.pan->left_mm, 0).x - f.px(6), to(0, up).y + f.px(2)},
-                   p.pan_over ? "pan, " + units::fixed(p.pan_gap_mm, 1) + " clear" : std::string("pan"),
-                   f.small(),
-                   p.pan_over && p.pan_gap_mm < design.pan_clearance_mm - 1e-6 ? Ink::Bad : Ink::Second,
-                   Anchor::Right});
+
+    void pan() {
+        if (p_.pan) {
+            const double up = std::min(p_.pan->low_mm + 25, v_.input->gearbox_mount.z_mm);
+            d_.add(Stroke{{to_(p_.pan->left_mm, up), to_(p_.pan->left_mm, p_.pan->low_mm), to_(p_.pan->right_mm, p_.pan->low_mm),
+                           to_(p_.pan->right_mm, up)},
+                          false,
+                          {Ink::Second, f_.medium(), p_.pan_over ? Dash::Solid : Dash::Dashed}},
+                   "crossmember");
+            d_.add(Text{{to_(p_.pan->left_mm, 0).x - f_.px(6), to_(0, up).y + f_.px(2)},
+                        p_.pan_over ? "pan, " + units::fixed(p_.pan_gap_mm, 1) + " clear" : std::string("pan"),
+                        f_.small(),
+                        p_.pan_over && p_.pan_gap_mm < design_.pan_clearance_mm - 1e-6 ? Ink::Bad : Ink::Second,
+                        Anchor::Right});
+        }
     }
-    if (p.dropped) {
-        dropped(d, p, design, to, f);
-    } else {
-        rect(box_left, box_right, p.box_bottom_mm, p.box_top_mm, {Ink::NewSteel, f.thick(), Dash::Solid}, false);
-        for (const double z : {p.box_top_mm - design.box_wall_mm, p.box_bottom_mm + design.box_wall_mm})
-            d.add(Stroke{{to(box_left, z), to(box_right, z)}, false, {Ink::NewSteel, f.thin(), Dash::Dashed}}, "crossmember");
+
+    void bridge() {
+        if (p_.dropped) {
+            dropped(d_, p_, design_, to_, f_);
+        } else {
+            rect(box_left_, box_right_, p_.box_bottom_mm, p_.box_top_mm, {Ink::NewSteel, f_.thick(), Dash::Solid}, false);
+            for (const double z : {p_.box_top_mm - design_.box_wall_mm, p_.box_bottom_mm + design_.box_wall_mm})
+                d_.add(Stroke{{to_(box_left_, z), to_(box_right_, z)}, false, {Ink::NewSteel, f_.thin(), Dash::Dashed}},
+                       "crossmember");
+        }
     }
-    const double gy = v.input->gearbox_mount.y_mm;
-    rect(gy - p.pad.height_mm / 2, gy + p.pad.height_mm / 2, p.pad_top_mm - p.pad.thickness_mm, p.pad_top_mm,
-         {Ink::NewSteel, f.medium(), Dash::Solid}, false);
-    if (p.dropped && p.dropped->riser_mm > 0)
-        rect(gy - p.dropped->riser_side_mm / 2, gy + p.dropped->riser_side_mm / 2, p.box_top_mm,
-             p.pad_top_mm - p.pad.thickness_mm, {Ink::NewSteel, f.medium(), Dash::Solid}, false);
-    rect(gy - 30, gy + 30, p.pad_top_mm, v.input->gearbox_mount.z_mm, {Ink::Ink, f.thin(), Dash::Solid}, true);
-    d.add(Text{{to(gy + 34, 0).x, to(0, (p.pad_top_mm + v.input->gearbox_mount.z_mm) / 2).y + f.px(4)},
-               "isolator " + len(design.isolator_mm),
-               f.small(),
-               Ink::Ink,
-               Anchor::Left,
-               Level::Base,
-               Face::Sans,
-               design.assumed ? Mark::Assumed : Mark::None});
-    d.add(Stroke{{to(gy - 70, v.input->gearbox_mount.z_mm), to(gy + 70, v.input->gearbox_mount.z_mm)},
-                 false,
-                 {Ink::Second, f.medium(), Dash::Solid}},
-          "crossmember");
-    d.add(Text{
-        {to(gy, 0).x, to(0, v.input->gearbox_mount.z_mm).y - f.px(6)}, "gearbox mount", f.small(), Ink::Second, Anchor::Centre});
-    // dimensions
-    const double foot = to(0, bottom).y;
-    d.add(Dimension{{to(p.rail_inner_left_mm, 0).x, foot},
-                    {to(p.rail_inner_right_mm, 0).x, foot},
-                    -f.px(56),
-                    len(p.between_rails_mm),
-                    f.body(),
-                    Ink::Chassis,
-                    Mark::Derived},
-          "crossmember");
-    d.add(Dimension{{to(box_left, 0).x, foot},
-                    {to(box_right, 0).x, foot},
-                    -f.px(26),
-                    len(p.box_length_mm),
-                    f.body(),
-                    Ink::NewSteel,
-                    Mark::Derived},
-          "crossmember");
-    d.add(Dimension{{to(outer_left, 0).x, to(0, p.rail_top_left_mm).y},
-                    {to(outer_left, 0).x, to(0, p.pad_top_mm).y},
-                    p.pad_top_mm > p.rail_top_left_mm ? f.px(26) : -f.px(26),
-                    len(std::abs(p.pad_top_mm - p.rail_top_left_mm)),
-                    f.body(),
-                    Ink::NewSteel,
-                    Mark::Derived},
-          "crossmember");
-    d.add(Text{{f.px(2), std::min(to(0, p.rail_top_left_mm).y, to(0, p.pad_top_mm).y) - f.px(20)},
-               p.pad_top_mm > p.rail_top_left_mm ? "pad over rail top" : "pad under rail top",
-               f.small(),
-               Ink::Second});
-    if (p.dropped)
-        d.add(Dimension{{to(outer_right, 0).x, to(0, p.rail_top_right_mm).y},
-                        {to(outer_right, 0).x, to(0, p.box_top_mm).y},
-                        f.px(26),
-                        len(p.rail_top_right_mm - p.box_top_mm),
-                        f.body(),
-                        Ink::NewSteel,
-                        Mark::Derived},
-              "crossmember");
-    else
-        d.add(Dimension{{to(outer_right, 0).x, to(0, p.box_top_mm).y},
-                        {to(outer_right, 0).x, to(0, p.box_bottom_mm).y},
-                        f.px(26),
-                        len(design.box_height_mm),
-                        f.body(),
-                        Ink::NewSteel,
-                        design.assumed ? Mark::Assumed : Mark::None},
-              "crossmember");
-    if (!wide) d.place(plateSheet(p.left, v.step, column, height - list_height - f.px(10), f), {width - column, 0});
-    // cut list
+
+    void padAndMount() {
+        const double gy = v_.input->gearbox_mount.y_mm;
+        rect(gy - p_.pad.height_mm / 2, gy + p_.pad.height_mm / 2, p_.pad_top_mm - p_.pad.thickness_mm, p_.pad_top_mm,
+             {Ink::NewSteel, f_.medium(), Dash::Solid}, false);
+        if (p_.dropped && p_.dropped->riser_mm > 0)
+            rect(gy - p_.dropped->riser_side_mm / 2, gy + p_.dropped->riser_side_mm / 2, p_.box_top_mm,
+                 p_.pad_top_mm - p_.pad.thickness_mm, {Ink::NewSteel, f_.medium(), Dash::Solid}, false);
+        rect(gy - 30, gy + 30, p_.pad_top_mm, v_.input->gearbox_mount.z_mm, {Ink::Ink, f_.thin(), Dash::Solid}, true);
+        d_.add(Text{{to_(gy + 34, 0).x, to_(0, (p_.pad_top_mm + v_.input->gearbox_mount.z_mm) / 2).y + f_.px(4)},
+                    "isolator " + len(design_.isolator_mm),
+                    f_.small(),
+                    Ink::Ink,
+                    Anchor::Left,
+                    Level::Base,
+                    Face::Sans,
+                    design_.guessed("isolator") ? Mark::Assumed : Mark::None});
+        d_.add(Stroke{{to_(gy - 70, v_.input->gearbox_mount.z_mm), to_(gy + 70, v_.input->gearbox_mount.z_mm)},
+                      false,
+                      {Ink::Second, f_.medium(), Dash::Solid}},
+               "crossmember");
+        d_.add(Text{{to_(gy, 0).x, to_(0, v_.input->gearbox_mount.z_mm).y - f_.px(6)},
+                    "gearbox mount",
+                    f_.small(),
+                    Ink::Second,
+                    Anchor::Centre});
+    }
+
+    void dimensions() {
+        const double foot = to_(0, bottom_).y;
+        d_.add(Dimension{{to_(p_.rail_inner_left_mm, 0).x, foot},
+                         {to_(p_.rail_inner_right_mm, 0).x, foot},
+                         -f_.px(56),
+                         len(p_.between_rails_mm),
+                         f_.body(),
+                         Ink::Chassis,
+                         Mark::Derived},
+               "crossmember");
+        d_.add(Dimension{{to_(box_left_, 0).x, foot},
+                         {to_(box_right_, 0).x, foot},
+                         -f_.px(26),
+                         len(p_.box_length_mm),
+                         f_.body(),
+                         Ink::NewSteel,
+                         Mark::Derived},
+               "crossmember");
+        d_.add(Dimension{{to_(outer_left_, 0).x, to_(0, p_.rail_top_left_mm).y},
+                         {to_(outer_left_, 0).x, to_(0, p_.pad_top_mm).y},
+                         p_.pad_top_mm > p_.rail_top_left_mm ? f_.px(26) : -f_.px(26),
+                         len(std::abs(p_.pad_top_mm - p_.rail_top_left_mm)),
+                         f_.body(),
+                         Ink::NewSteel,
+                         Mark::Derived},
+               "crossmember");
+        d_.add(Text{{f_.px(2), std::min(to_(0, p_.rail_top_left_mm).y, to_(0, p_.pad_top_mm).y) - f_.px(20)},
+                    p_.pad_top_mm > p_.rail_top_left_mm ? "pad over rail top" : "pad under rail top",
+                    f_.small(),
+                    Ink::Second});
+        if (p_.dropped)
+            d_.add(Dimension{{to_(outer_right_, 0).x, to_(0, p_.rail_top_right_mm).y},
+                             {to_(outer_right_, 0).x, to_(0, p_.box_top_mm).y},
+                             f_.px(26),
+                             len(p_.rail_top_right_mm - p_.box_top_mm),
+                             f_.body(),
+                             Ink::NewSteel,
+                             Mark::Derived},
+                   "crossmember");
+        else
+            d_.add(Dimension{{to_(outer_right_, 0).x, to_(0, p_.box_top_mm).y},
+                             {to_(outer_right_, 0).x, to_(0, p_.box_bottom_mm).y},
+                             f_.px(26),
+                             len(design_.box_height_mm),
+                             f_.body(),
+                             Ink::NewSteel,
+                             design_.guessed("box height") ? Mark::Assumed : Mark::None},
+                   "crossmember");
+    }
+
+    Drawing& d_;
+    const CrossmemberView& v_;
+    const Format& f_;
+    const CrossmemberPlan& p_;
+    const CrossmemberDesign& design_;
+    double outer_left_;
+    double outer_right_;
+    double bottom_;
+    double box_left_;
+    double box_right_;
+    Projection to_;
+};
+
+/// What is to be cut.
+void addCutList(Drawing& d, const Area& area, const CrossmemberView& v, const Format& f) {
+    const CrossmemberPlan& p = *v.plan;
+    const auto len = [&](double mm) { return units::formatLength(mm, v.step); };
     std::vector<std::vector<std::string>> rows;
     for (const CutPiece& piece : p.pieces)
         rows.push_back({std::to_string(piece.count), piece.name, piece.stock, piece.length_mm > 0 ? len(piece.length_mm) : "",
@@ -298,9 +337,8 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
                                                    p.bolt_mm, *p.bolt_length_mm)
                                      : "",
                     units::formatMass(p.mass_kg)});
-    const double table_width = wide ? column : width;
-    const double unit = table_width / 100;
-    addTable(d, {width - table_width, wide ? 0 : height - list_height, table_width, wide ? height : list_height},
+    const double unit = area.width / 100;
+    addTable(d, area,
              {{"no", 4 * unit, Anchor::Right},
               {"piece", 15 * unit},
               {"stock", 19 * unit},
@@ -308,6 +346,23 @@ Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, 
               {"ends and holes", 40 * unit},
               {"mass", 12 * unit, Anchor::Right}},
              rows, f.small());
+}
+
+} // namespace
+
+Drawing crossmemberSheet(const CrossmemberView& v, double width, double height, const Format& f) {
+    Drawing d;
+    d.width = width;
+    d.height = height;
+    const CrossmemberPlan& p = *v.plan;
+    if (!p.possible) return d;
+    const bool wide = listBeside(width, height, f);
+    const double column = wide ? std::max(width * 0.46, std::min(f.px(540), width * 0.6)) : std::min(width * 0.32, f.px(360));
+    const double list_height = wide ? 0 : listHeight(p, f);
+    FromBehind(d, v, width - column - f.px(150), height - list_height - f.px(120), f).draw();
+    if (!wide) d.place(plateSheet(p.left, v.step, column, height - list_height - f.px(10), f), {width - column, 0});
+    const double table_width = wide ? column : width;
+    addCutList(d, {width - table_width, wide ? 0 : height - list_height, table_width, wide ? height : list_height}, v, f);
     return d;
 }
 

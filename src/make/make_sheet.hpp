@@ -13,7 +13,6 @@ struct MountsView {
     units::LengthStep step = units::LengthStep::Mm01;
     double body_thickness_mm = 3;
     double rail_thickness_mm = 4;
-    bool parts_assumed = false;
     std::string selected;
 };
 /// How high the stacks are drawn at the least: side by side, in as many rows as `width` needs. 0 without mounts.

@@ -1,7 +1,7 @@
 #pragma once
 
+#include "build/figure.hpp"
 #include "build/rail_line.hpp"
-#include "build/verdict.hpp"
 #include "make/fasteners.hpp"
 
 #include <optional>
@@ -12,23 +12,23 @@
 namespace gorvet::make {
 
 struct MountDesign {
-    double washer_mm = 3;
-    double body_thickness_mm = 3;
-    double biscuit_free_mm = 20;
-    double biscuit_squash = 0.15;
+    build::Figure washer_mm{3};
+    build::Figure body_thickness_mm{3};
+    build::Figure biscuit_free_mm{20};
+    build::Figure biscuit_squash{0.15};
     double bolt_mm = 10;
     double standoff_step_mm = 5;
-    bool through_rail = false;  ///< bolt goes through the whole rail with a crush tube
-    bool closed_box = false;    ///< the rail is a box: a nut inside it can't be reached
-    std::vector<Filled> filled; ///< lengths of the rails that are not hollow: sleeves
-    bool assumed = false;       ///< one of the figures was never given
+    bool through_rail = false;                           ///< bolt goes through the whole rail with a crush tube
+    build::Provenance rail = build::Provenance::Derived; ///< of the rail's section, the worst
+    bool closed_box = false;                             ///< the rail is a box: a nut inside it can't be reached
+    std::vector<Filled> filled;                          ///< lengths of the rails that are not hollow: sleeves
     bool operator==(const MountDesign&) const = default;
 };
 
 struct MountInput {
     std::string name;
-    build::Vec3 body_point;          ///< underside of the body, in the chassis frame
-    double height_half_width_mm = 0; ///< ± of its height over the rail
+    build::Vec3 body_point;   ///< underside of the body, in the chassis frame
+    double height_u95_mm = 0; ///< ± of its height over the rail
     build::Side side = build::Side::Left;
     std::optional<double> rail_station_mm; ///< none: straight below
     bool operator==(const MountInput&) const = default;
@@ -39,10 +39,9 @@ struct MountStack {
     bool on_rail = false; ///< the rail reaches that station
     double station_mm = 0;
     build::Vec3 rail_top; ///< on the rail's centreline
-    double gap_mm = 0;    ///< body underside over the rail's top face
-    double half_width_mm = 0;
-    double washer_mm = 0;
-    double biscuit_mm = 0; ///< compressed
+    build::Figure gap_mm; ///< body underside over the rail's top face
+    build::Figure washer_mm;
+    build::Figure biscuit_mm; ///< compressed
     double standoff_mm = 0;
     std::vector<double> shims_mm; ///< thickest first
     double leftover_mm = 0;       ///< gap − stack, what no shim fills

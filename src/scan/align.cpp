@@ -12,12 +12,12 @@
 namespace gorvet::scan {
 namespace {
 
-using shape::chained;
-using shape::cross;
-using shape::dot;
-using shape::minus;
-using shape::plus;
-using shape::times;
+using geometry::chained;
+using geometry::cross;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 using Matrix6 = Eigen::Matrix<double, 6, 6>;
 using Vector6 = Eigen::Matrix<double, 6, 1>;
 
@@ -37,23 +37,23 @@ public:
         std::shuffle(order_.begin(), order_.end(), rng);
     }
     /// Pairs of the first `count` points in a fixed random order.
-    std::vector<Pair> pairs(const Motion& m, size_t count, double reach, double least_cosine, int threads) const {
+    std::vector<Pair> pairs(const RigidTransform& m, size_t count, double reach, double least_cosine, int threads) const {
         count = std::min(count, order_.size());
         std::vector<Pair> all(count);
         std::vector<char> good(count, 0);
         shape::inPieces(count, 512, threads, [&](size_t from, size_t to) {
             for (size_t k = from; k < to; ++k) {
                 const std::uint32_t i = order_[k];
-                const Point3 p = m.moved(moving_.points[i]);
+                const Point3 p = m.transformed(moving_.points[i]);
                 const auto n = fixed_.near->nearest(p, reach);
-                if (n.point == Neighbours::none || fixed_.normals.at_rim[n.point]) continue;
-                Point3 own = m.turned(moving_.normals.normal[i]);
+                if (n.point == Neighbours::none || fixed_.normals.on_boundary[n.point]) continue;
+                Point3 own = m.rotated(moving_.normals.normal[i]);
                 const Point3& other = fixed_.normals.normal[n.point];
                 const double cosine = dot(own, other);
                 if (std::abs(cosine) < least_cosine) continue;
                 if (cosine < 0) own = times(own, -1);
                 // between both normals, an arc gives no error of its own
-                const Point3 normal = shape::unit(plus(own, other));
+                const Point3 normal = geometry::unit(plus(own, other));
                 all[k] = {p, normal, dot(normal, minus(p, fixed_.points[n.point]))};
                 good[k] = 1;
             }
@@ -81,7 +81,7 @@ double spreadOf(const std::vector<Pair>& pairs) {
 
 /// The small motion that takes the pairs together; Tukey's weights at `limit`.
 struct Step {
-    Motion motion;
+    RigidTransform motion;
     double size_mm = 0; ///< by how much it moves things a metre away
     Matrix6 normal = Matrix6::Zero();
     Point3 middle{};
@@ -116,19 +116,19 @@ Step stepOf(const std::vector<Pair>& pairs, double limit) {
     const double angle = turn.norm();
     const Eigen::Matrix3d r = angle > 0 ? Eigen::AngleAxisd(angle, turn / angle).toRotationMatrix() : Eigen::Matrix3d::Identity();
     for (int i = 0; i < 3; ++i)
-        for (int j = 0; j < 3; ++j) s.motion.turn[static_cast<size_t>(i)][static_cast<size_t>(j)] = r(i, j);
-    s.motion.shift = plus(minus(s.middle, s.motion.turned(s.middle)), {x(0), x(1), x(2)});
+        for (int j = 0; j < 3; ++j) s.motion.rotation[static_cast<size_t>(i)][static_cast<size_t>(j)] = r(i, j);
+    s.motion.translation = plus(minus(s.middle, s.motion.rotated(s.middle)), {x(0), x(1), x(2)});
     s.size_mm = x.norm();
     return s;
 }
 
 struct Run {
-    Motion motion;
+    RigidTransform motion;
     double share = 0; ///< of the sample that lies within the limit of a plane
 };
 
 /// From `reach` down to `floor`, `count` points a step.
-Run descend(const Laying& laying, Motion m, double reach, double floor, size_t count, int threads) {
+Run descend(const Laying& laying, RigidTransform m, double reach, double floor, size_t count, int threads) {
     Run run;
     for (int i = 0; i < 60; ++i) {
         const bool last = reach <= floor;
@@ -160,11 +160,11 @@ Result<std::unique_ptr<Prepared>> preparedFor(const std::vector<Point3>& points,
         for (int i = 0; i < 12 && m.points.size() > most_points; ++i, bound *= 1.4) {
             Mesh all;
             all.points = points;
-            m = thinned(all, std::max(bound, 1e-6)).mesh;
+            m = downsampled(all, std::max(bound, 1e-6)).mesh;
         }
     }
-    const auto kept = withoutStrays(m.points, 8, 6, threads);
-    p->strays = m.points.size() - kept.size();
+    const auto kept = withoutOutliers(m.points, 8, 6, threads);
+    p->outliers = m.points.size() - kept.size();
     p->points = onlyPoints(m, kept).points;
     if (p->points.size() < 50)
         return Error{Error::Code::BadInput, "scan",
@@ -176,7 +176,8 @@ Result<std::unique_ptr<Prepared>> preparedFor(const std::vector<Point3>& points,
     return p;
 }
 
-Aligned alignScans(const Prepared& moving, const Prepared& fixed, const Motion& start, const AlignOptions& options) {
+ScanRegistration registerScans(const Prepared& moving, const Prepared& fixed, const RigidTransform& start,
+                               const AlignOptions& options) {
     const Laying laying(moving, fixed, options.seed);
     const int threads = shape::threadsOf(options.threads);
     const double floor = std::max(2.5 * fixed.spacing_mm, 2.0);
@@ -185,7 +186,7 @@ Aligned alignScans(const Prepared& moving, const Prepared& fixed, const Motion& 
         // other starts about the given one: shifted and turned by part of the reach
         Point3 middle{};
         for (const Point3& p : moving.points) middle = plus(middle, times(p, 1.0 / static_cast<double>(moving.points.size())));
-        middle = start.moved(middle);
+        middle = start.transformed(middle);
         const double shift = options.reach_mm * 0.45, turn = 0.045;
         for (int axis = 0; axis < 3; ++axis)
             for (const double side : {-1.0, 1.0})
@@ -193,14 +194,14 @@ Aligned alignScans(const Prepared& moving, const Prepared& fixed, const Motion& 
                     Point3 by{};
                     by[static_cast<size_t>(axis)] = side * (turned ? 0 : shift);
                     const double a = turned ? side * turn : 0;
-                    Motion small = shape::motionOf({}, axis == 2 ? a : 0, axis == 1 ? a : 0, axis == 0 ? a : 0);
-                    small.shift = plus(minus(middle, small.turned(middle)), by);
+                    RigidTransform small = geometry::rigidTransform({}, axis == 2 ? a : 0, axis == 1 ? a : 0, axis == 0 ? a : 0);
+                    small.translation = plus(minus(middle, small.rotated(middle)), by);
                     const Run other = descend(laying, chained(small, start), options.reach_mm * 0.7, floor, 1500, threads);
                     if (other.share > best.share) best = other;
                 }
     }
     // all points, within a few spreads of the noise
-    Aligned a;
+    ScanRegistration a;
     a.motion = best.motion;
     double spread = floor;
     Step s;
@@ -231,28 +232,30 @@ Aligned alignScans(const Prepared& moving, const Prepared& fixed, const Motion& 
     // one pair in a thousand resists: less is no hold
     for (int i = 0; i < 6 && solver.eigenvalues()(i) < 1e-3; ++i) {
         const Vector6 v = solver.eigenvectors().col(i);
-        if (v.head<3>().norm() > 0.5) a.loose.push_back(shape::unit({v(0), v(1), v(2)}));
+        if (v.head<3>().norm() > 0.5) a.loose.push_back(geometry::unit({v(0), v(1), v(2)}));
     }
     const Matrix6 covariance = s.normal.completeOrthogonalDecomposition().pseudoInverse() * (s.sum / s.weight);
     for (int i = 0; i < 3; ++i) {
-        a.shift_half_width[static_cast<size_t>(i)] = 1.959964 * std::sqrt(std::max(0.0, covariance(i, i)));
-        a.turn_half_width_rad[static_cast<size_t>(i)] = 1.959964 * std::sqrt(std::max(0.0, covariance(i + 3, i + 3))) / s.arm;
+        a.translation_u95[static_cast<size_t>(i)] = 1.959964 * std::sqrt(std::max(0.0, covariance(i, i)));
+        a.rotation_u95_rad[static_cast<size_t>(i)] = 1.959964 * std::sqrt(std::max(0.0, covariance(i + 3, i + 3))) / s.arm;
     }
     // settled: it stands still, and what is taken as common lies much closer than it would by chance
     a.settled = s.size_mm < 0.02 && a.loose.empty() && spread < floor / 4;
     a.words = !a.loose.empty()
                   ? "The common part is too plain: it could slide along itself. Add markers, or a scan that sees more."
-              : a.settled ? fmt::format("Laid on {:.0f} % of the scan, RMS {:.2f} mm.", 100 * a.overlap, a.rms_mm)
+              : a.settled ? fmt::format("PointRegistration on {:.0f} % of the scan, RMS {:.2f} mm.", 100 * a.overlap, a.rms_mm)
                           : "It did not settle: lay it by hand, nearer, or pick points.";
     return a;
 }
 
-Apart apart(const Motion& a, const Motion& b, const Point3& at) {
-    const Motion d = chained(a, inverse(b));
-    const double trace = d.turn[0][0] + d.turn[1][1] + d.turn[2][2];
+Apart apart(const RigidTransform& a, const RigidTransform& b, const Point3& at) {
+    const RigidTransform d = chained(a, inverse(b));
+    const double trace = d.rotation[0][0] + d.rotation[1][1] + d.rotation[2][2];
     // small angles by the sine, which keeps its digits
-    const Point3 axis{d.turn[2][1] - d.turn[1][2], d.turn[0][2] - d.turn[2][0], d.turn[1][0] - d.turn[0][1]};
-    return {shape::length(minus(a.moved(at), b.moved(at))), std::atan2(shape::length(axis) / 2, (trace - 1) / 2)};
+    const Point3 axis{d.rotation[2][1] - d.rotation[1][2], d.rotation[0][2] - d.rotation[2][0],
+                      d.rotation[1][0] - d.rotation[0][1]};
+    return {geometry::length(minus(a.transformed(at), b.transformed(at))),
+            std::atan2(geometry::length(axis) / 2, (trace - 1) / 2)};
 }
 
 } // namespace gorvet::scan

@@ -14,12 +14,12 @@
 namespace gorvet::scan {
 namespace {
 
-using shape::between;
-using shape::cross;
-using shape::dot;
-using shape::minus;
-using shape::plus;
-using shape::times;
+using geometry::between;
+using geometry::cross;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 
 /// A cell of a grid by three whole numbers: however far out, no two places far apart share one.
 using CellKey = std::array<std::uint64_t, 3>;
@@ -74,8 +74,8 @@ Result<UnitCheck> checkUnit(const Point3& from, const Point3& to, double known_m
     return c;
 }
 
-Thinned thinned(const Mesh& m, double bound_mm) {
-    Thinned t;
+Downsampled downsampled(const Mesh& m, double bound_mm) {
+    Downsampled t;
     t.bound_mm = bound_mm;
     if (m.points.empty()) return t;
     // two points of a cell are never farther apart than its diagonal
@@ -132,7 +132,7 @@ Thinned thinned(const Mesh& m, double bound_mm) {
 Normals normalsOf(const std::vector<Point3>& points, size_t k, const std::optional<Point3>& eye, int threads) {
     Normals n;
     n.normal.assign(points.size(), {0, 0, 1});
-    n.at_rim.assign(points.size(), 0);
+    n.on_boundary.assign(points.size(), 0);
     n.spread_mm.assign(points.size(), 0);
     const Neighbours all(points);
     shape::inPieces(points.size(), 1024, shape::threadsOf(threads), [&](size_t from, size_t to) {
@@ -169,13 +169,13 @@ Normals normalsOf(const std::vector<Point3>& points, size_t k, const std::option
             std::sort(angles.begin(), angles.end());
             double gap = angles.empty() ? 7 : angles.front() + 2 * std::numbers::pi - angles.back();
             for (size_t a = 1; a < angles.size(); ++a) gap = std::max(gap, angles[a] - angles[a - 1]);
-            n.at_rim[i] = gap > 0.6 * std::numbers::pi;
+            n.on_boundary[i] = gap > 0.6 * std::numbers::pi;
         }
     });
     return n;
 }
 
-std::vector<std::uint32_t> withoutStrays(const std::vector<Point3>& points, size_t k, double spreads, int threads) {
+std::vector<std::uint32_t> withoutOutliers(const std::vector<Point3>& points, size_t k, double spreads, int threads) {
     std::vector<double> mean(points.size(), 0);
     const Neighbours all(points);
     shape::inPieces(points.size(), 1024, shape::threadsOf(threads), [&](size_t from, size_t to) {

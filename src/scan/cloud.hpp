@@ -24,26 +24,26 @@ struct UnitCheck {
 Result<UnitCheck> checkUnit(const Point3& from, const Point3& to, double known_mm, const std::string& unit,
                             double tolerance = 0.02);
 
-struct Thinned {
+struct Downsampled {
     Mesh mesh;
     std::vector<std::uint32_t> kept; ///< of each point that stayed, which it was
-    double bound_mm = 0; ///< no point that was there is farther from one that stayed
+    double bound_mm = 0;             ///< no point that was there is farther from one that stayed
 };
 /// One point for each cell of a grid, that nearest to the mean of the cell's points; triangles between what is left. `bound_mm` >
 /// 0. The first of two that turn out to be the same triangle stays.
-Thinned thinned(const Mesh&, double bound_mm);
+Downsampled downsampled(const Mesh&, double bound_mm);
 
 struct Normals {
-    std::vector<Point3> normal;   ///< unit; towards `eye` when it is given, else as they come
-    std::vector<char> at_rim;     ///< 1: the cloud ends here: nothing lies on one side
-    std::vector<float> spread_mm; ///< of the neighbours about their plane, 1σ
+    std::vector<Point3> normal;    ///< unit; towards `eye` when it is given, else as they come
+    std::vector<char> on_boundary; ///< 1: the cloud ends here: nothing lies on one side
+    std::vector<float> spread_mm;  ///< of the neighbours about their plane, 1σ
 };
 /// The plane through each point's k nearest (least squares). k ≥ 6.
 Normals normalsOf(const std::vector<Point3>&, size_t k = 16, const std::optional<Point3>& eye = {}, int threads = 0);
 
 /// The points to keep: those whose mean distance to their k nearest is not beyond the mean of all by more than `spreads` standard
 /// deviations. In their own order.
-std::vector<std::uint32_t> withoutStrays(const std::vector<Point3>&, size_t k = 12, double spreads = 3, int threads = 0);
+std::vector<std::uint32_t> withoutOutliers(const std::vector<Point3>&, size_t k = 12, double spreads = 3, int threads = 0);
 /// The mesh of these points alone; triangles of lost points go with them.
 Mesh onlyPoints(const Mesh&, const std::vector<std::uint32_t>& kept);
 

@@ -60,7 +60,7 @@ Vector3d facing(Vector3d v) {
 Fit fitOf(const std::vector<double>& off, size_t left_out) {
     Fit f;
     f.points = off.size();
-    f.left_out = left_out;
+    f.outliers = left_out;
     for (const double d : off) {
         f.rms_mm += d * d / static_cast<double>(off.size());
         f.worst_mm = std::max(f.worst_mm, std::abs(d));
@@ -184,7 +184,7 @@ Result<Circle> circleThrough(const Points& points) {
     c.centre = point(s.middle + ball.centre(0) * u + ball.centre(1) * w);
     c.normal = point(normal);
     c.radius_mm = ball.radius;
-    c.radius_half_width_mm = z95 * std::sqrt(ball.radius_variance);
+    c.radius_u95_mm = z95 * std::sqrt(ball.radius_variance);
     return c;
 }
 
@@ -196,7 +196,7 @@ Result<Sphere> sphereThrough(const Points& points) {
     Sphere s;
     s.centre = point(Vector3d(ball.centre));
     s.radius_mm = ball.radius;
-    s.radius_half_width_mm = z95 * std::sqrt(ball.radius_variance);
+    s.radius_u95_mm = z95 * std::sqrt(ball.radius_variance);
     return s;
 }
 
@@ -281,7 +281,7 @@ Result<Cylinder> cylinderThrough(const Points& points) {
     c.length_mm = high - low;
     if (n > 5) {
         const Eigen::MatrixXd inverse = (j.transpose() * j).inverse();
-        c.radius_half_width_mm = z95 * std::sqrt(std::max(0.0, inverse(4, 4)) * v.squaredNorm() / static_cast<double>(n - 5));
+        c.radius_u95_mm = z95 * std::sqrt(std::max(0.0, inverse(4, 4)) * v.squaredNorm() / static_cast<double>(n - 5));
     }
     return c;
 }
@@ -319,8 +319,8 @@ Result<Cylinder> fitCylinder(const std::vector<Point3>& points, bool outliers) {
     return withoutOutliers<Cylinder>(vectors(points), outliers, cylinderThrough, cylinderOff);
 }
 
-Result<Laid> layOn(const std::vector<Point3>& from, const std::vector<Point3>& to, const std::vector<double>& weights,
-                   bool with_scale) {
+Result<PointRegistration> registerPoints(const std::vector<Point3>& from, const std::vector<Point3>& to,
+                                         const std::vector<double>& weights, bool with_scale) {
     if (from.size() != to.size() || from.size() < 3 || (!weights.empty() && weights.size() != from.size()))
         return Error{Error::Code::BadInput, "points",
                      "Laying one on the other needs three pairs of points at least, and a weight for each or for none.", "", -1};
@@ -349,7 +349,7 @@ Result<Laid> layOn(const std::vector<Point3>& from, const std::vector<Point3>& t
     if (svd.singularValues()(1) <= 1e-9 * svd.singularValues()(0)) return degenerate("place to lie in", "they stand on one line");
     Vector3d sign(1, 1, (svd.matrixU() * svd.matrixV().transpose()).determinant() < 0 ? -1 : 1);
     const Matrix3d r = svd.matrixU() * sign.asDiagonal() * svd.matrixV().transpose();
-    Laid laid;
+    PointRegistration laid;
     double scale = 1;
     if (with_scale) {
         scale = svd.singularValues().dot(sign) / own.trace();
@@ -357,8 +357,8 @@ Result<Laid> layOn(const std::vector<Point3>& from, const std::vector<Point3>& t
     }
     const Vector3d t = mid_b - scale * (r * mid_a);
     for (Eigen::Index i = 0; i < 3; ++i)
-        for (Eigen::Index k = 0; k < 3; ++k) laid.motion.turn[static_cast<size_t>(i)][static_cast<size_t>(k)] = r(i, k);
-    laid.motion.shift = point(mid_b - r * mid_a); // of the motion alone; a scale is said, not applied
+        for (Eigen::Index k = 0; k < 3; ++k) laid.motion.rotation[static_cast<size_t>(i)][static_cast<size_t>(k)] = r(i, k);
+    laid.motion.translation = point(mid_b - r * mid_a); // of the motion alone; a scale is said, not applied
     double square = 0;
     Eigen::Matrix<double, 6, 6> normal = Eigen::Matrix<double, 6, 6>::Zero();
     for (size_t i = 0; i < a.size(); ++i) {
@@ -378,15 +378,15 @@ Result<Laid> layOn(const std::vector<Point3>& from, const std::vector<Point3>& t
     if (spare > 0) {
         const Eigen::Matrix<double, 6, 6> spread = normal.inverse() * (square / spare);
         for (size_t k = 0; k < 3; ++k) {
-            laid.shift_half_width[k] = z95 * std::sqrt(spread(static_cast<Eigen::Index>(k), static_cast<Eigen::Index>(k)));
-            laid.turn_half_width_rad[k] =
+            laid.translation_u95[k] = z95 * std::sqrt(spread(static_cast<Eigen::Index>(k), static_cast<Eigen::Index>(k)));
+            laid.rotation_u95_rad[k] =
                 z95 * std::sqrt(spread(static_cast<Eigen::Index>(k) + 3, static_cast<Eigen::Index>(k) + 3));
         }
     }
     return laid;
 }
 
-Result<Motion> threeTwoOne(const std::vector<Point3>& plane, const std::array<Point3, 2>& line, const Point3& station) {
+Result<RigidTransform> threeTwoOne(const std::vector<Point3>& plane, const std::array<Point3, 2>& line, const Point3& station) {
     const auto fitted = fitPlane(plane);
     if (!fitted) return fitted.error();
     const Vector3d along = vec(line[1]) - vec(line[0]);
@@ -398,12 +398,12 @@ Result<Motion> threeTwoOne(const std::vector<Point3>& plane, const std::array<Po
         return degenerate("set of axes", "the line stands square to the plane");
     const Vector3d ex = x.normalized();
     const Vector3d ey = up.cross(ex);
-    Motion m;
+    RigidTransform m;
     const Vector3d rows[3] = {ex, ey, up};
     const Vector3d origin[3] = {vec(station), vec(line[0]), vec(fitted->at)};
     for (size_t i = 0; i < 3; ++i) {
-        m.turn[i] = point(rows[i]);
-        m.shift[i] = -rows[i].dot(origin[i]);
+        m.rotation[i] = point(rows[i]);
+        m.translation[i] = -rows[i].dot(origin[i]);
     }
     return m;
 }

@@ -12,10 +12,10 @@
 namespace gorvet::scan {
 namespace {
 
-using shape::between;
-using shape::minus;
-using shape::plus;
-using shape::times;
+using geometry::between;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 
 std::uint64_t cellKey(const std::array<std::int64_t, 3>& c) {
     return (static_cast<std::uint64_t>(c[0]) & 0x1fffff) << 42 | (static_cast<std::uint64_t>(c[1]) & 0x1fffff) << 21 |
@@ -114,11 +114,11 @@ Result<MarkersMatched> matchMarkers(const std::vector<Point3>& from, const std::
                             if (r == p || r == q || std::abs(side(from, b, c) - side(to, q, r)) > tolerance_mm ||
                                 std::abs(side(from, a, c) - side(to, p, r)) > tolerance_mm)
                                 continue;
-                            const auto laid = layOn({from[a], from[b], from[c]}, {to[p], to[q], to[r]});
+                            const auto laid = registerPoints({from[a], from[b], from[c]}, {to[p], to[q], to[r]});
                             if (!laid) continue;
                             std::vector<std::array<size_t, 2>> pairs;
                             for (size_t i = 0; i < from.size(); ++i) {
-                                const Point3 moved = laid->motion.moved(from[i]);
+                                const Point3 moved = laid->motion.transformed(from[i]);
                                 for (size_t j = 0; j < to.size(); ++j)
                                     if (between(moved, to[j]) < 3 * tolerance_mm) {
                                         pairs.push_back({i, j});
@@ -145,7 +145,7 @@ Result<MarkersMatched> matchMarkers(const std::vector<Point3>& from, const std::
         one.push_back(from[i]);
         two.push_back(to[j]);
     }
-    const auto laid = layOn(one, two);
+    const auto laid = registerPoints(one, two);
     if (!laid) return laid.error();
     m.laid = *laid;
     // three markers fit somewhere by chance; one more than any other assignment has is proof
@@ -168,7 +168,7 @@ Result<OnSurvey> layOnSurvey(const std::vector<PickedPoint>& points) {
                 to.push_back(points[i].surveyed);
                 weights.push_back(1 / (points[i].sigma_mm * points[i].sigma_mm));
             }
-        const auto laid = layOn(from, to, weights);
+        const auto laid = registerPoints(from, to, weights);
         if (!laid) return laid.error();
         result.laid = *laid;
         // each against what the rest says: laid without it, where enough remain
@@ -176,7 +176,7 @@ Result<OnSurvey> layOnSurvey(const std::vector<PickedPoint>& points) {
         double most = 3.29;
         for (size_t i = 0; i < points.size(); ++i) {
             const PickedPoint& p = points[i];
-            Motion by = laid->motion;
+            RigidTransform by = laid->motion;
             if (used[i] && from.size() >= 5) {
                 std::vector<Point3> f, t;
                 std::vector<double> w;
@@ -186,10 +186,10 @@ Result<OnSurvey> layOnSurvey(const std::vector<PickedPoint>& points) {
                         t.push_back(points[k].surveyed);
                         w.push_back(1 / (points[k].sigma_mm * points[k].sigma_mm));
                     }
-                if (const auto rest = layOn(f, t, w)) by = rest->motion;
+                if (const auto rest = registerPoints(f, t, w)) by = rest->motion;
             }
             PickVerdict& v = result.points[i];
-            v.off_mm = between(by.moved(p.picked), p.surveyed);
+            v.off_mm = between(by.transformed(p.picked), p.surveyed);
             v.off_in_sigmas = v.off_mm / p.sigma_mm / std::sqrt(3.0); // three coordinates
             v.left_out = !used[i];
             if (used[i] && v.off_in_sigmas > most) {
@@ -211,9 +211,9 @@ Result<OnSurvey> layOnSurvey(const std::vector<PickedPoint>& points) {
                       points[i].name, v.off_mm)
                 : fmt::format("{}: {:.1f} mm.", points[i].name, v.off_mm);
     }
-    result.words =
-        fmt::format("Laid on {} surveyed points, RMS {:.2f} mm, worst {:.2f} mm{}.", points.size() - left_out, result.laid.rms_mm,
-                    result.laid.worst_mm, left_out ? fmt::format("; {} disagree with the rest", left_out) : "");
+    result.words = fmt::format("PointRegistration on {} surveyed points, RMS {:.2f} mm, worst {:.2f} mm{}.",
+                               points.size() - left_out, result.laid.rms_mm, result.laid.worst_mm,
+                               left_out ? fmt::format("; {} disagree with the rest", left_out) : "");
     return result;
 }
 

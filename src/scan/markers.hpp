@@ -15,7 +15,7 @@ std::vector<Marker> findMarkers(const std::vector<Point3>&, double radius_mm, si
 
 struct MarkersMatched {
     std::vector<std::array<size_t, 2>> pairs; ///< index in `from`, index in `to`
-    Laid laid;                                ///< of the pairs
+    PointRegistration laid;                   ///< of the pairs
     bool only_one = true;                     ///< false: another assignment fits about as well; do not trust it
     std::string words;
 };
@@ -37,12 +37,12 @@ struct PickVerdict {
     std::string words;
 };
 struct OnSurvey {
-    Laid laid; ///< by those that agree
+    PointRegistration laid; ///< by those that agree
     std::vector<PickVerdict> points;
     std::string words;
 };
 /// Best fit of a scan to surveyed points, weighted; the one that disagrees most is left out as long as one is beyond 3.29 σ of
-/// what the rest says and four remain. Fails as layOn does.
+/// what the rest says and four remain. Fails as registerPoints does.
 Result<OnSurvey> layOnSurvey(const std::vector<PickedPoint>&);
 
 } // namespace gorvet::scan

@@ -1,6 +1,6 @@
 #include "scan/midplane.hpp"
 
-#include "shape/groups.hpp"
+#include "shape/disjoint_sets.hpp"
 #include "shape/parallel.hpp"
 
 #include <Eigen/Eigenvalues>
@@ -14,10 +14,10 @@
 namespace gorvet::scan {
 namespace {
 
-using shape::dot;
-using shape::minus;
-using shape::plus;
-using shape::times;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 
 Point3 meanOf(const std::vector<Point3>& points) {
     Point3 sum{};
@@ -54,7 +54,7 @@ Result<MidPlane> midPlaneOf(const std::vector<Point3>& points, const std::option
     const Point3 mean = meanOf(fixed.points);
     std::vector<Point3> tries;
     if (normal) {
-        tries.push_back(shape::unit(*normal));
+        tries.push_back(geometry::unit(*normal));
     } else {
         Eigen::Matrix3d c = Eigen::Matrix3d::Zero();
         for (const Point3& p : fixed.points) {
@@ -68,14 +68,14 @@ Result<MidPlane> midPlaneOf(const std::vector<Point3>& points, const std::option
     }
     MidPlane best;
     for (const Point3& n : tries) {
-        if (shape::length(n) == 0) continue;
+        if (geometry::length(n) == 0) continue;
         const Point3 at = plus(mean, times(n, middleAlong(fixed.points, n) - dot(mean, n)));
         Prepared other;
         other.spacing_mm = fixed.spacing_mm;
         for (const Point3& p : fixed.points) other.points.push_back(mirror(p, at, n));
         other.normals = fixed.normals;
         for (Point3& v : other.normals.normal) v = minus(v, times(n, 2 * dot(n, v)));
-        const Aligned a = alignScans(other, fixed, {}, options);
+        const ScanRegistration a = registerScans(other, fixed, {}, options);
         if (!(a.overlap > best.compared) && best.compared > 0) continue;
         // mirror and motion together leave one direction turned about: across the mid-plane
         Eigen::Matrix3d t;
@@ -84,22 +84,22 @@ Result<MidPlane> midPlaneOf(const std::vector<Point3>& points, const std::option
                 double v = 0;
                 for (int k = 0; k < 3; ++k) {
                     const auto ku = static_cast<size_t>(k), ju = static_cast<size_t>(j);
-                    v += a.motion.turn[static_cast<size_t>(i)][ku] * ((k == j ? 1 : 0) - 2 * n[ku] * n[ju]);
+                    v += a.motion.rotation[static_cast<size_t>(i)][ku] * ((k == j ? 1 : 0) - 2 * n[ku] * n[ju]);
                 }
                 t(i, j) = v;
             }
         const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> solver((t + t.transpose()) / 2);
         const Eigen::Vector3d across = solver.eigenvectors().col(0); // eigenvalue −1
         best.normal = rightward({across(0), across(1), across(2)});
-        const Point3 image = a.motion.moved(mirror(a.middle, at, n));
-        best.at = shape::along(a.middle, image, 0.5);
+        const Point3 image = a.motion.transformed(mirror(a.middle, at, n));
+        best.at = geometry::along(a.middle, image, 0.5);
         best.compared = a.overlap;
         best.rms_mm = a.rms_mm;
         best.settled = a.settled;
         // the plane moves by half of what the image does
-        best.off_half_width_mm = std::abs(dot(best.normal, a.shift_half_width)) / 2;
-        const Point3& w = a.turn_half_width_rad;
-        best.turn_half_width_rad = std::sqrt(dot(w, w)) / 2;
+        best.off_u95_mm = std::abs(dot(best.normal, a.translation_u95)) / 2;
+        const Point3& w = a.rotation_u95_rad;
+        best.rotation_u95_rad = std::sqrt(dot(w, w)) / 2;
         best.words = a.settled
                          ? fmt::format("Both sides compared over {:.0f} % of the scan, RMS {:.2f} mm.", 100 * a.overlap, a.rms_mm)
                          : "The two sides did not settle on each other: say which way is across, or scan more of both sides.";
@@ -119,14 +119,14 @@ std::vector<float> asymmetry(const std::vector<Point3>& points, const MidPlane& 
         for (size_t i = from; i < to; ++i) {
             const Point3 image = reflected(points[i], m);
             const auto n = near.nearest(image, reach_mm);
-            if (n.point == Neighbours::none || normals.at_rim[n.point]) continue;
+            if (n.point == Neighbours::none || normals.on_boundary[n.point]) continue;
             Point3 out = normals.normal[n.point];
             Point3 own = normals.normal[i];
             own = minus(own, times(m.normal, 2 * dot(m.normal, own)));
             if (std::abs(dot(out, own)) < 0.8) continue;
             if (dot(out, minus(points[n.point], middle)) < 0) out = times(out, -1);
             if (dot(out, own) < 0) own = times(own, -1);
-            map[i] = static_cast<float>(dot(shape::unit(plus(out, own)), minus(image, points[n.point])));
+            map[i] = static_cast<float>(dot(geometry::unit(plus(out, own)), minus(image, points[n.point])));
         }
     });
     return map;
@@ -139,10 +139,9 @@ std::vector<Unlike> unlikePlaces(const std::vector<Point3>& points, const MidPla
     struct Cell {
         std::vector<float> off;
         Point3 way{};
-        Point3 least{1e300, 1e300, 1e300};
-        Point3 most{-1e300, -1e300, -1e300};
+        geometry::Box3 box;
         double median = 0;
-        double half_width = 0;
+        double u95 = 0;
     };
     // the left side, by cells and by which way the surface faces there
     std::map<std::array<int, 4>, Cell> cells;
@@ -159,10 +158,7 @@ std::vector<Unlike> unlikePlaces(const std::vector<Point3>& points, const MidPla
         Cell& c = cells[key];
         c.off.push_back(map[i]);
         c.way = plus(c.way, n);
-        for (size_t axis = 0; axis < 3; ++axis) {
-            c.least[axis] = std::min(c.least[axis], points[i][axis]);
-            c.most[axis] = std::max(c.most[axis], points[i][axis]);
-        }
+        c.box.take(points[i]);
     }
     std::vector<std::pair<std::array<int, 4>, Cell*>> far;
     for (auto& [key, c] : cells) {
@@ -170,10 +166,10 @@ std::vector<Unlike> unlikePlaces(const std::vector<Point3>& points, const MidPla
         std::sort(c.off.begin(), c.off.end());
         c.median = static_cast<double>(c.off[c.off.size() / 2]);
         const double quartiles = static_cast<double>(c.off[c.off.size() * 3 / 4] - c.off[c.off.size() / 4]);
-        c.half_width = 1.96 * 1.2533 * quartiles / 1.349 / std::sqrt(static_cast<double>(c.off.size()));
-        if (std::abs(c.median) - c.half_width > limit_mm) far.emplace_back(key, &c);
+        c.u95 = 1.96 * 1.2533 * quartiles / 1.349 / std::sqrt(static_cast<double>(c.off.size()));
+        if (std::abs(c.median) - c.u95 > limit_mm) far.emplace_back(key, &c);
     }
-    shape::Groups groups(far.size());
+    shape::DisjointSets groups(far.size());
     for (std::uint32_t i = 0; i < far.size(); ++i)
         for (std::uint32_t j = 0; j < i; ++j) {
             const auto &a = far[i].first, &b = far[j].first;
@@ -183,27 +179,20 @@ std::vector<Unlike> unlikePlaces(const std::vector<Point3>& points, const MidPla
     std::uint32_t count = 0;
     const auto number = groups.numbered(count);
     std::vector<Unlike> all(count);
-    for (Unlike& u : all) {
-        u.least = {1e300, 1e300, 1e300};
-        u.most = {-1e300, -1e300, -1e300};
-    }
     for (size_t i = 0; i < far.size(); ++i) {
         Unlike& u = all[number[i]];
         const Cell& c = *far[i].second;
         const double n = static_cast<double>(c.off.size());
         u.by_mm += n * c.median;
-        u.half_width_mm += n * n * c.half_width * c.half_width;
+        u.u95_mm += n * n * c.u95 * c.u95;
         u.points += c.off.size();
         u.way = plus(u.way, c.way);
-        for (size_t axis = 0; axis < 3; ++axis) {
-            u.least[axis] = std::min(u.least[axis], c.least[axis]);
-            u.most[axis] = std::max(u.most[axis], c.most[axis]);
-        }
+        u.box.take(c.box);
     }
     for (Unlike& u : all) {
         u.by_mm /= static_cast<double>(u.points);
-        u.half_width_mm = std::sqrt(u.half_width_mm) / static_cast<double>(u.points);
-        u.way = shape::unit(u.way);
+        u.u95_mm = std::sqrt(u.u95_mm) / static_cast<double>(u.points);
+        u.way = geometry::unit(u.way);
         size_t k = 0;
         for (size_t axis = 1; axis < 3; ++axis)
             if (std::abs(u.way[axis]) > std::abs(u.way[k])) k = axis;
@@ -212,7 +201,7 @@ std::vector<Unlike> unlikePlaces(const std::vector<Point3>& points, const MidPla
                           : k == 1 ? (along ? "further in" : "further out")
                                    : (along ? "higher" : "lower");
         u.words = fmt::format("left at station {:.0f} to {:.0f}, height {:.0f} to {:.0f}: {:.1f} mm {} than the right (± {:.1f})",
-                              u.least[0], u.most[0], u.least[2], u.most[2], std::abs(u.by_mm), how, u.half_width_mm);
+                              u.box.min.x_mm, u.box.max.x_mm, u.box.min.z_mm, u.box.max.z_mm, std::abs(u.by_mm), how, u.u95_mm);
     }
     std::sort(all.begin(), all.end(), [](const Unlike& a, const Unlike& b) {
         return std::abs(a.by_mm) * static_cast<double>(a.points) > std::abs(b.by_mm) * static_cast<double>(b.points);

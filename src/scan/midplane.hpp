@@ -6,10 +6,10 @@
 namespace gorvet::scan {
 
 struct MidPlane {
-    Point3 at{};                  ///< on the plane, at the middle of what was compared
-    Point3 normal{};              ///< unit, towards the right (its greatest part is positive)
-    double off_half_width_mm = 0; ///< ± at 95 %
-    double turn_half_width_rad = 0;
+    Point3 at{};           ///< on the plane, at the middle of what was compared
+    Point3 normal{};       ///< unit, towards the right (its greatest part is positive)
+    double off_u95_mm = 0; ///< ± at 95 %
+    double rotation_u95_rad = 0;
     double rms_mm = 0;
     double compared = 0; ///< share of the scan that has its like on the other side
     bool settled = false;
@@ -25,11 +25,10 @@ std::vector<float> asymmetry(const std::vector<Point3>&, const MidPlane&, double
 
 /// A place where left and right are unlike, in words of the vehicle's axes (x station, y offset, z height).
 struct Unlike {
-    Point3 least{}; ///< a box round the left place
-    Point3 most{};
-    Point3 way{};     ///< the surface's mean normal there, on the left
-    double by_mm = 0; ///< the left stands so much further along `way` than the right
-    double half_width_mm = 0;
+    geometry::Box3 box; ///< round the left place
+    Point3 way{};       ///< the surface's mean normal there, on the left
+    double by_mm = 0;   ///< the left stands so much further along `way` than the right
+    double u95_mm = 0;
     size_t points = 0;
     std::string words; ///< "left at station 700 to 1900, height 480 to 640: 6.0 mm lower than the right"
 };

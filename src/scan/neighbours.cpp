@@ -38,19 +38,20 @@ Neighbours::Neighbours(const std::vector<Point3>& points) : index_(std::make_uni
 Neighbours::~Neighbours() = default;
 
 Neighbours::Near Neighbours::nearest(const Point3& p, double reach_mm) const {
+    const double at[3] = {p.x_mm, p.y_mm, p.z_mm};
     std::uint32_t point = none;
     double squared = 0;
-    if (index_->adaptor.distinct.empty() || index_->tree.knnSearch(p.data(), 1, &point, &squared) == 0 ||
-        squared > reach_mm * reach_mm)
+    if (index_->adaptor.distinct.empty() || index_->tree.knnSearch(at, 1, &point, &squared) == 0 || squared > reach_mm * reach_mm)
         return {none, reach_mm};
     return {index_->adaptor.distinct[point], std::sqrt(squared)};
 }
 
 void Neighbours::nearest(const Point3& p, size_t k, std::vector<Near>& out) const {
     k = std::min(k, index_->adaptor.distinct.size());
+    const double at[3] = {p.x_mm, p.y_mm, p.z_mm};
     std::vector<std::uint32_t> points(k);
     std::vector<double> squared(k);
-    const size_t n = k > 0 ? index_->tree.knnSearch(p.data(), k, points.data(), squared.data()) : 0;
+    const size_t n = k > 0 ? index_->tree.knnSearch(at, k, points.data(), squared.data()) : 0;
     out.clear();
     for (size_t i = 0; i < n; ++i) out.push_back({index_->adaptor.distinct[points[i]], std::sqrt(squared[i])});
 }

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shape/vector3.hpp"
+#include "shape/transform.hpp"
 
 #include <memory>
 #include <vector>

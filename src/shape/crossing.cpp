@@ -143,9 +143,9 @@ bool boxesMeet(const Point3& l1, const Point3& m1, const Point3& l2, const Point
     return l1[0] <= m2[0] && l2[0] <= m1[0] && l1[1] <= m2[1] && l2[1] <= m1[1] && l1[2] <= m2[2] && l2[2] <= m1[2];
 }
 
-Corners movedCorners(const DistanceTree& tree, std::uint32_t triangle, const Motion& move) {
+Corners movedCorners(const DistanceTree& tree, std::uint32_t triangle, const RigidTransform& move) {
     Corners c = cornersOf(tree.mesh(), triangle);
-    for (Point3& p : c) p = move.moved(p);
+    for (Point3& p : c) p = move.transformed(p);
     return c;
 }
 
@@ -158,7 +158,7 @@ double length(const Polyline& line) {
     return sum;
 }
 
-Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const Motion& move, int threads,
+Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const RigidTransform& move, int threads,
                     const std::function<bool()>& stop) {
     Crossings result;
     if (moving.empty() || fixed.empty()) return result;
@@ -172,7 +172,7 @@ Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const
         for (size_t l = from; l < to; ++l) {
             const kernel::Leaf& leaf = moving.leaf(l);
             // the disc of the leaf says quickly that nothing is near
-            const Point3 middle = move.moved(plus(moving.middle(), {leaf.middle[0], leaf.middle[1], leaf.middle[2]}));
+            const Point3 middle = move.transformed(plus(moving.middle(), {leaf.middle[0], leaf.middle[1], leaf.middle[2]}));
             const double reach = std::hypot(static_cast<double>(leaf.radius), static_cast<double>(leaf.half_thickness));
             if (!fixed.anyWithin(minus(middle, fixed.middle()), reach)) continue;
             for (size_t i = 0; i < kernel::leaf_width && (i == 0 || leaf.triangle[i] != leaf.triangle[i - 1]); ++i) {
@@ -234,7 +234,7 @@ Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const
     return result;
 }
 
-Closest closest(const DistanceTree& moving, const DistanceTree& fixed, const Motion& move, double cap_mm) {
+Closest closest(const DistanceTree& moving, const DistanceTree& fixed, const RigidTransform& move, double cap_mm) {
     Closest best;
     best.least_mm = std::nextafter(cap_mm, std::numeric_limits<double>::infinity());
     if (moving.empty() || fixed.empty()) return best;
@@ -247,7 +247,7 @@ Closest closest(const DistanceTree& moving, const DistanceTree& fixed, const Mot
     std::priority_queue<Candidate> queue;
     for (size_t l = 0; l < moving.leafCount(); ++l) {
         const kernel::Leaf& leaf = moving.leaf(l);
-        const Point3 middle = move.moved(plus(moving.middle(), {leaf.middle[0], leaf.middle[1], leaf.middle[2]}));
+        const Point3 middle = move.transformed(plus(moving.middle(), {leaf.middle[0], leaf.middle[1], leaf.middle[2]}));
         const double reach = std::hypot(static_cast<double>(leaf.radius), static_cast<double>(leaf.half_thickness));
         if (!fixed.anyWithin(minus(middle, fixed.middle()), best.least_mm + reach)) continue;
         const Nearest n = fixed.nearest(middle, best.least_mm + reach);

@@ -26,7 +26,7 @@ struct Crossings {
 inline constexpr size_t most_pieces = 1'000'000;
 /// Which side of what each corner lies on is asked once, in one order, so that the pieces of a line join. `moving_to_fixed` as in
 /// distancesTo. `stop` ends it early with what is there. Möller 1997, with the signs of Segura and Feito.
-Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const Motion& moving_to_fixed, int threads = 0,
+Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const RigidTransform& moving_to_fixed, int threads = 0,
                     const std::function<bool()>& stop = {});
 
 /// The nearest places of two surfaces, exact to rounding: on faces, sides and corners of both. `least_mm` > `cap_mm`: none nearer
@@ -38,7 +38,7 @@ struct Closest {
     std::uint32_t moving = kernel::nothing;
     std::uint32_t fixed = kernel::nothing;
 };
-Closest closest(const DistanceTree& moving, const DistanceTree& fixed, const Motion& moving_to_fixed, double cap_mm);
+Closest closest(const DistanceTree& moving, const DistanceTree& fixed, const RigidTransform& moving_to_fixed, double cap_mm);
 
 /// The line on a mesh along which a value given at its points is `level`: from where it is lower, on the left. Polylines of the
 /// mesh's own frame; open where the mesh ends.

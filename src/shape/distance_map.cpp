@@ -9,23 +9,16 @@
 namespace gorvet::shape {
 namespace {
 
+using geometry::Box3;
 using kernel::nothing;
 
 constexpr size_t run_points = PointOrder::run_points;
 constexpr size_t crowd_points = PointOrder::crowd_points;
 
-struct Box {
-    Point3 least{};
-    Point3 most{};
-};
 /// Round the points from `first` to before `last`, as `at` gives them.
-template <class At> Box boxRound(size_t first, size_t last, const At& at) {
-    Box b{at(first), at(first)};
-    for (size_t i = first; i < last; ++i)
-        for (size_t axis = 0; axis < 3; ++axis) {
-            b.least[axis] = std::min(b.least[axis], at(i)[axis]);
-            b.most[axis] = std::max(b.most[axis], at(i)[axis]);
-        }
+template <class At> Box3 boxRound(size_t first, size_t last, const At& at) {
+    Box3 b;
+    for (size_t i = first; i < last; ++i) b.take(at(i));
     return b;
 }
 
@@ -35,10 +28,10 @@ Point3 halve(const std::vector<Point3>& points, std::vector<std::uint32_t>& plac
     if (to - from <= run_points) return points[place[to - 1]];
     // whole runs in the first half, so that only the last run of all is short
     const size_t middle = from + ((to - from) / 2 + run_points - 1) / run_points * run_points;
-    const Box box = boxRound(from, to, [&](size_t i) -> const Point3& { return points[place[i]]; });
-    const Point3 size = minus(box.most, box.least);
-    const auto axis = static_cast<size_t>(std::max_element(size.begin(), size.end()) - size.begin());
-    const bool upwards = before[axis] <= (box.least[axis] + box.most[axis]) / 2;
+    const Box3 box = boxRound(from, to, [&](size_t i) -> const Point3& { return points[place[i]]; });
+    const Point3 size = box.size();
+    const std::size_t axis = size[1] > size[0] ? (size[2] > size[1] ? 2 : 1) : (size[2] > size[0] ? 2 : 0);
+    const bool upwards = before[axis] <= box.middle()[axis];
     const auto at = [&](size_t i) { return place.begin() + static_cast<std::ptrdiff_t>(i); };
     std::nth_element(at(from), at(middle), at(to), [&](std::uint32_t a, std::uint32_t b) {
         return upwards ? points[a][axis] < points[b][axis] : points[b][axis] < points[a][axis];
@@ -51,8 +44,8 @@ std::vector<PointOrder::Ball> balls(const std::vector<Point3>& points, size_t si
     std::vector<PointOrder::Ball> all;
     for (size_t from = 0; from < points.size(); from += size) {
         const size_t to = std::min(points.size(), from + size);
-        const Box box = boxRound(from, to, [&](size_t i) -> const Point3& { return points[i]; });
-        PointOrder::Ball b{along(box.least, box.most, 0.5), 0};
+        const Box3 box = boxRound(from, to, [&](size_t i) -> const Point3& { return points[i]; });
+        PointOrder::Ball b{box.middle(), 0};
         for (size_t i = from; i < to; ++i) b.radius = std::max(b.radius, between(points[i], b.middle));
         all.push_back(b);
     }
@@ -98,7 +91,7 @@ namespace {
 
 /// Calls `put(point, distance)` for those of the points that are not outside beyond the cap.
 template <class Put>
-void distancesOf(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const Motion& move, double cap_mm,
+void distancesOf(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const RigidTransform& move, double cap_mm,
                  size_t from, size_t to, const Put& put) {
     if (tree.empty()) return;
     if (sides && !sides->any()) sides = nullptr;
@@ -114,7 +107,7 @@ void distancesOf(const DistanceTree& tree, const Sides* sides, const PointOrder&
     for (size_t crowd = from; crowd < to; crowd += crowd_points) {
         const size_t end = std::min(to, crowd + crowd_points);
         const PointOrder::Ball& ball = order.crowds[crowd / crowd_points];
-        const Point3 middle = move.moved(ball.middle);
+        const Point3 middle = move.transformed(ball.middle);
         if (!tree.anyWithin(minus(middle, tree.middle()), static_cast<double>(run.cap) + ball.radius)) {
             // on one side, since nothing lies between
             if (far.inside(middle)) allInside(crowd, end - crowd);
@@ -153,8 +146,8 @@ void distancesOf(const DistanceTree& tree, const Sides* sides, const PointOrder&
 
 } // namespace
 
-DistanceMap distancesTo(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const Motion& move, double cap_mm,
-                        int threads, const std::function<bool()>& stop) {
+DistanceMap distancesTo(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const RigidTransform& move,
+                        double cap_mm, int threads, const std::function<bool()>& stop) {
     DistanceMap map;
     map.distance_mm.assign(order.points.size(), static_cast<float>(cap_mm));
     map.has_inside = sides && sides->any();
@@ -166,8 +159,9 @@ DistanceMap distancesTo(const DistanceTree& tree, const Sides* sides, const Poin
     return map;
 }
 
-void eachDistance(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const Motion& move, double cap_mm,
-                  size_t from, size_t to, const std::function<void(std::uint32_t point, double distance_mm)>& put) {
+void eachDistance(const DistanceTree& tree, const Sides* sides, const PointOrder& order, const RigidTransform& move,
+                  double cap_mm, size_t from, size_t to,
+                  const std::function<void(std::uint32_t point, double distance_mm)>& put) {
     distancesOf(tree, sides, order, move, cap_mm, from, to, put);
 }
 

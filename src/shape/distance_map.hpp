@@ -29,11 +29,11 @@ struct DistanceMap {
 };
 /// `points_to_surface` moves the points into the surface's frame. `sides` may be missing: unsigned. `stop`, asked now and then
 /// from any thread, ends it early with what is there. `cap_mm` > 0.
-DistanceMap distancesTo(const DistanceTree&, const Sides* sides, const PointOrder&, const Motion& points_to_surface,
+DistanceMap distancesTo(const DistanceTree&, const Sides* sides, const PointOrder&, const RigidTransform& points_to_surface,
                         double cap_mm, int threads = 0, const std::function<bool()>& stop = {});
 /// Of the points from `from` to before `to` in the order's own order, those that are nearer than the cap or inside: `put` gets
 /// the place that each had, and its distance (− the cap for those deeper inside). `from` must be a multiple of crowd_points.
-void eachDistance(const DistanceTree&, const Sides*, const PointOrder&, const Motion& points_to_surface, double cap_mm,
+void eachDistance(const DistanceTree&, const Sides*, const PointOrder&, const RigidTransform& points_to_surface, double cap_mm,
                   size_t from, size_t to, const std::function<void(std::uint32_t point, double distance_mm)>& put);
 
 } // namespace gorvet::shape

@@ -26,8 +26,8 @@ kernel::Code codeFor(Width wish) {
 }
 
 /// Rows of three as the wide code takes them.
-template <class T> const T (*rowsOf(const std::array<T, 3>* first))[3] {
-    static_assert(sizeof(std::array<T, 3>) == sizeof(T[3]));
+template <class T, class Row> const T (*rowsOf(const Row* first))[3] {
+    static_assert(sizeof(Row) == sizeof(T[3]));
     return reinterpret_cast<const T(*)[3]>(first);
 }
 
@@ -160,7 +160,7 @@ void DistanceTree::build(int threads) {
         }
     });
     auto skeleton = kernel::skeletonOf(boxes, threads);
-    kernel::Aligned<kernel::Leaf> leaves(skeleton.leaves.size());
+    kernel::AlignedArray<kernel::Leaf> leaves(skeleton.leaves.size());
     inPieces(leaves.size, 2048, threads, [&](size_t from, size_t to) {
         for (size_t l = from; l < to; ++l) {
             const kernel::Range& r = skeleton.leaves[l];
@@ -191,11 +191,11 @@ bool DistanceTree::anyWithin(const Point3& local, double reach_mm) const {
     return code_.any_within(tree_, at, capOf(reach_mm * 1.00001 + 1e-6 * length(local) + 1e-3));
 }
 
-kernel::Places DistanceTree::placesOf(const Motion& motion) const {
+kernel::Places DistanceTree::placesOf(const RigidTransform& motion) const {
     kernel::Places places;
     for (size_t axis = 0; axis < 3; ++axis) {
-        for (size_t i = 0; i < 3; ++i) places.motion[axis][i] = motion.turn[axis][i];
-        places.motion[axis][3] = motion.shift[axis];
+        for (size_t i = 0; i < 3; ++i) places.motion[axis][i] = motion.rotation[axis][i];
+        places.motion[axis][3] = motion.translation[axis];
         places.middle[axis] = middle_[axis];
     }
     return places;

@@ -47,7 +47,7 @@ public:
     /// The tree's frame is the mesh's, shifted so that this place is its origin.
     const Point3& middle() const { return middle_; }
     /// The places of a set of points under a motion, for lay().
-    kernel::Places placesOf(const Motion&) const;
+    kernel::Places placesOf(const RigidTransform&) const;
     /// Up to kernel::run_width points that lie near each other, moved, for nearestRun().
     void lay(const Point3* first, size_t n, kernel::Places&, kernel::Run&) const;
     /// The answers in full, for what nearestRun() named.

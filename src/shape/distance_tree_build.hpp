@@ -18,8 +18,8 @@ struct Boxed {
 };
 
 /// Memory that begins where wide loads want it.
-template <class T> struct Aligned {
-    explicit Aligned(size_t n)
+template <class T> struct AlignedArray {
+    explicit AlignedArray(size_t n)
         : size(n), memory(static_cast<T*>(::operator new[](n * sizeof(T), std::align_val_t{alignof(T)})), &gone) {}
     T& operator[](size_t i) { return static_cast<T*>(memory.get())[i]; }
     size_t size;

@@ -19,7 +19,8 @@ std::vector<std::uint32_t> firstOfEach(const std::vector<Point3>& points) {
     std::vector<std::uint32_t> first(points.size());
     for (std::uint32_t i = 0; i < points.size(); ++i) {
         std::uint64_t hash = 0;
-        for (const double v : points[i]) hash = mixed(hash ^ std::bit_cast<std::uint64_t>(v + 0.0)); // −0 + 0 = 0
+        for (const double v : {points[i].x_mm, points[i].y_mm, points[i].z_mm})
+            hash = mixed(hash ^ std::bit_cast<std::uint64_t>(v + 0.0)); // −0 + 0 = 0
         size_t slot = hash & mask;
         while (table[slot] != none && points[table[slot]] != points[i]) slot = (slot + 1) & mask;
         if (table[slot] == none) table[slot] = i;

@@ -146,11 +146,11 @@ double surfaceArea(const Solid& s) {
 
 double steelMass(const Solid& s) { return volume(s) * 7850e-9; }
 
-Bounds bounds(const Solid& s) {
+geometry::Box3 bounds(const Solid& s) {
     Bnd_Box box;
     BRepBndLib::AddOptimal(shapeOf(s), box, false, false);
-    Bounds b;
-    box.Get(b.low.x_mm, b.low.y_mm, b.low.z_mm, b.high.x_mm, b.high.y_mm, b.high.z_mm);
+    geometry::Box3 b;
+    box.Get(b.min.x_mm, b.min.y_mm, b.min.z_mm, b.max.x_mm, b.max.y_mm, b.max.z_mm);
     return b;
 }
 

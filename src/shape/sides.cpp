@@ -1,6 +1,6 @@
 #include "shape/sides.hpp"
 
-#include "shape/groups.hpp"
+#include "shape/disjoint_sets.hpp"
 
 #include <algorithm>
 #include <cstring>
@@ -12,8 +12,8 @@ using kernel::nothing;
 
 std::uint64_t placeKey(const Point3& p) {
     std::uint64_t h = 0x9e3779b97f4a7c15ULL;
-    for (const double c : p) {
-        const double v = c + 0.0; // −0 is 0
+    for (std::size_t axis = 0; axis < 3; ++axis) {
+        const double v = p[axis] + 0.0; // −0 is 0
         std::uint64_t bits = 0;
         std::memcpy(&bits, &v, sizeof bits);
         h = (h ^ bits) * 0xff51afd7ed558ccdULL;
@@ -23,17 +23,6 @@ std::uint64_t placeKey(const Point3& p) {
 }
 
 Point3 wide(const std::array<float, 3>& n) { return {n[0], n[1], n[2]}; }
-
-bool boxHolds(const Piece& outer, const Piece& inner) {
-    for (size_t axis = 0; axis < 3; ++axis)
-        if (inner.least[axis] < outer.least[axis] || inner.most[axis] > outer.most[axis]) return false;
-    return true;
-}
-bool boxesMeet(const Piece& a, const Piece& b) {
-    for (size_t axis = 0; axis < 3; ++axis)
-        if (a.most[axis] < b.least[axis] || b.most[axis] < a.least[axis]) return false;
-    return true;
-}
 
 } // namespace
 
@@ -136,7 +125,7 @@ Point3 Sides::faceNormal(std::uint32_t triangle) const {
 
 void Sides::findPieces() {
     const Mesh& m = tree_->mesh();
-    Groups groups(m.triangles.size());
+    DisjointSets groups(m.triangles.size());
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t)
         for (const std::uint32_t u : neighbours_[t])
             if (u != nothing && u < t) groups.join(t, u);
@@ -147,18 +136,15 @@ void Sides::findPieces() {
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t) {
         Piece& p = pieces_[piece_of_[t]];
         const Corners c = cornersOf(m, t);
-        if (p.triangles++ == 0) p.least = p.most = c[0];
-        for (const Point3& q : c)
-            for (size_t axis = 0; axis < 3; ++axis) {
-                p.least[axis] = std::min(p.least[axis], q[axis]);
-                p.most[axis] = std::max(p.most[axis], q[axis]);
-            }
+        ++p.triangles;
+        for (const Point3& q : c) p.box.take(q);
         for (const std::uint32_t u : neighbours_[t])
             if (u == nothing || crowded_[t]) p.closed = false;
         p.volume_mm3 += orientation(c[0], c[1], c[2], tree_->middle()) / 6;
     }
     all_closed_ = !pieces_.empty();
     any_closed_ = false;
+    closed_box_ = {};
     closed_.clear();
     for (std::uint32_t i = 0; i < pieces_.size(); ++i) {
         Piece& p = pieces_[i];
@@ -171,26 +157,18 @@ void Sides::findPieces() {
         }
         p.turned = p.volume_mm3 < 0;
         p.volume_mm3 = std::abs(p.volume_mm3);
-        for (size_t axis = 0; axis < 3; ++axis) {
-            least_[axis] = any_closed_ ? std::min(least_[axis], p.least[axis]) : p.least[axis];
-            most_[axis] = any_closed_ ? std::max(most_[axis], p.most[axis]) : p.most[axis];
-        }
+        closed_box_.take(p.box);
         any_closed_ = true;
         closed_.push_back(i);
     }
 }
 
 bool Sides::mayReachInside(const Point3& p, double radius) const {
-    const auto reaches = [&](const Point3& least, const Point3& most) {
-        for (size_t axis = 0; axis < 3; ++axis)
-            if (p[axis] + radius < least[axis] || p[axis] - radius > most[axis]) return false;
-        return true;
-    };
-    if (!any_closed_ || !reaches(least_, most_)) return false;
+    const geometry::Box3 round{minus(p, {radius, radius, radius}), plus(p, {radius, radius, radius})};
+    if (!any_closed_ || !closed_box_.meets(round)) return false;
     // of very many pieces the box round all must do
     if (closed_.size() > 300) return true;
-    return std::any_of(closed_.begin(), closed_.end(),
-                       [&](std::uint32_t i) { return reaches(pieces_[i].least, pieces_[i].most); });
+    return std::any_of(closed_.begin(), closed_.end(), [&](std::uint32_t i) { return pieces_[i].box.meets(round); });
 }
 
 /// A piece wound inwards is a cavity when it lies wholly inside another, else it is turned inside out.
@@ -199,8 +177,8 @@ void Sides::findCavities() {
     for (std::uint32_t i = 0; i < pieces_.size(); ++i) {
         Piece& p = pieces_[i];
         if (!p.turned) continue;
-        const bool within =
-            std::any_of(pieces_.begin(), pieces_.end(), [&](const Piece& q) { return &q != &p && q.closed && boxHolds(q, p); });
+        const bool within = std::any_of(pieces_.begin(), pieces_.end(),
+                                        [&](const Piece& q) { return &q != &p && q.closed && q.box.contains(p.box); });
         if (!within) continue;
         bool all_inside = true;
         const size_t every = std::max<size_t>(1, p.triangles / 12);
@@ -250,7 +228,7 @@ void Sides::markTriangles() {
     bool some = false;
     for (const std::uint32_t i : closed_)
         for (const std::uint32_t j : closed_)
-            if (i != j && boxesMeet(pieces_[i], pieces_[j])) may[i] = some = true;
+            if (i != j && pieces_[i].box.meets(pieces_[j].box)) may[i] = some = true;
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t)
         if (!pieces_[piece_of_[t]].closed)
             marks_[t] |= Doubtful;
@@ -258,15 +236,9 @@ void Sides::markTriangles() {
             marks_[t] |= Turned;
     if (!some) return;
 
-    const auto closedBoxMeets = [&](std::uint32_t own, const Point3& least, const Point3& most) {
-        for (const std::uint32_t j : closed_) {
-            const Piece& p = pieces_[j];
-            if (j == own) continue;
-            bool meets = true;
-            for (size_t axis = 0; axis < 3; ++axis) meets = meets && least[axis] <= p.most[axis] && most[axis] >= p.least[axis];
-            if (meets) return true;
-        }
-        return false;
+    const auto closedBoxMeets = [&](std::uint32_t own, const geometry::Box3& box) {
+        return std::any_of(closed_.begin(), closed_.end(),
+                           [&](std::uint32_t j) { return j != own && pieces_[j].box.meets(box); });
     };
     std::vector<bool> cut(m.triangles.size(), false);
     const bool few = closed_.size() <= 64;
@@ -274,20 +246,16 @@ void Sides::markTriangles() {
         const std::uint32_t own = piece_of_[t];
         if (!may[own] || !pieces_[own].closed || cut[t]) continue;
         const Corners c = cornersOf(m, t);
-        Point3 least = c[0], most = c[0];
-        for (const Point3& p : c)
-            for (size_t axis = 0; axis < 3; ++axis) {
-                least[axis] = std::min(least[axis], p[axis]);
-                most[axis] = std::max(most[axis], p[axis]);
-            }
-        if (few && !closedBoxMeets(own, least, most)) continue;
-        tree_->inBox(least, most, [&](std::uint32_t u) {
+        geometry::Box3 box;
+        for (const Point3& p : c) box.take(p);
+        if (few && !closedBoxMeets(own, box)) continue;
+        tree_->inBox(box.min, box.max, [&](std::uint32_t u) {
             if (piece_of_[u] == own || !pieces_[piece_of_[u]].closed || !meet(c, cornersOf(m, u))) return true;
             cut[t] = cut[u] = true;
             return false;
         });
     }
-    Groups patches(m.triangles.size());
+    DisjointSets patches(m.triangles.size());
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t)
         for (const std::uint32_t u : neighbours_[t])
             if (u != nothing && u < t && !cut[t] && !cut[u]) patches.join(t, u);
@@ -363,9 +331,7 @@ bool Sides::inside(const Point3& p, const Nearest& nearest) const {
 }
 
 bool Sides::inside(const Point3& p, const Nearest& nearest, double along_normal) const {
-    if (!any_closed_) return false;
-    for (size_t axis = 0; axis < 3; ++axis)
-        if (p[axis] < least_[axis] || p[axis] > most_[axis]) return false;
+    if (!any_closed_ || !closed_box_.contains(p)) return false;
     const std::uint32_t t = nearest.triangle;
     if (t == nothing || (marks_[t] & Doubtful)) return winding(p) > 0;
     const auto feature = static_cast<int>(nearest.foot.feature);

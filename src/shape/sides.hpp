@@ -12,8 +12,7 @@ struct Piece {
     bool turned = false;   ///< closed, but wound inside out: counted the other way round
     bool hollow = false;   ///< closed and wound inwards inside another: a cavity
     double volume_mm3 = 0; ///< of a closed piece, > 0
-    Point3 least{};
-    Point3 most{};
+    geometry::Box3 box;
 };
 
 /// Pieces that are open by the file's own points are looked at again with points that lie exactly on each other taken as one:
@@ -67,8 +66,7 @@ private:
     std::vector<std::uint8_t> marks_;
     bool any_closed_ = false;
     bool all_closed_ = false;
-    Point3 least_{}; ///< round all closed pieces
-    Point3 most_{};
+    geometry::Box3 closed_box_; ///< round all closed pieces
 };
 
 } // namespace gorvet::shape

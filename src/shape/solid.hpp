@@ -36,11 +36,6 @@ struct Frame {
     Vec3 y{0, 1, 0}; ///< need be neither of length 1 nor square to x; must not be along it
 };
 
-struct Bounds {
-    Vec3 low;
-    Vec3 high;
-};
-
 /// A closed body. A value: copies share what never changes.
 class Solid {
 public:
@@ -83,7 +78,7 @@ double volume(const Solid&);      ///< mm³
 Vec3 centreOfMass(const Solid&);  ///< of a solid of one material
 double surfaceArea(const Solid&); ///< mm²
 double steelMass(const Solid&);   ///< kg, 7850 kg/m³
-Bounds bounds(const Solid&);
+geometry::Box3 bounds(const Solid&);
 /// Whether it is one closed, valid body or several; false for anything a cutter could not make.
 bool isSound(const Solid&);
 

@@ -1,5 +1,7 @@
 #include "sheet/drawing.hpp"
 
+#include "sheet/settle.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -80,7 +82,7 @@ void dimensionLines(const Dimension& d, std::vector<Item>& out, const std::strin
         out.push_back({Stroke{{shifted(d.a, sign * 3 * thin), shifted(d.a, d.offset + sign * 4 * thin)}, false, pen}, tag});
         out.push_back({Stroke{{shifted(d.b, sign * 3 * thin), shifted(d.b, d.offset + sign * 4 * thin)}, false, pen}, tag});
     }
-    const double text_width = roughWidth(d.text, d.size, Face::Sans);
+    const double text_width = textWidth(d.text, d.size, Face::Sans);
     // along an upright line the text stays level, as people read it on a wall
     const bool upright = std::abs(along.y) > 0.8;
     const double needed = upright ? d.size * 1.9 : text_width + 8 * thin;
@@ -161,13 +163,8 @@ std::vector<Item> flatten(const Drawing& drawing) {
             out.push_back(item);
         }
     }
+    settleTexts(out, drawing.width, drawing.height);
     return out;
-}
-
-double roughWidth(std::string_view utf8, double size, Face face) {
-    const auto letters =
-        std::count_if(utf8.begin(), utf8.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; });
-    return static_cast<double>(letters) * size * (face == Face::Mono ? 0.66 : 0.56);
 }
 
 Extent extent(const std::vector<Item>& items) {
@@ -196,7 +193,7 @@ Extent extent(const std::vector<Item>& items) {
                                 for (const P& p : h.polygon) reach(p.x, p.y);
                             },
                             [&](const Text& t) {
-                                const double w = roughWidth(t.text, t.size, t.face);
+                                const double w = textWidth(t.text, t.size, t.face);
                                 const double left = t.anchor == Anchor::Left ? 0 : t.anchor == Anchor::Centre ? -w / 2 : -w;
                                 reach(t.at.x + left, t.at.y - t.size);
                                 reach(t.at.x + left + w, t.at.y + t.size * 0.3);

@@ -1,5 +1,7 @@
 #pragma once
 
+#include "units/figure.hpp"
+
 #include <memory>
 #include <string>
 #include <string_view>
@@ -62,6 +64,9 @@ enum class Level { Base, Middle, Top };
 enum class Face { Sans, Bold, Mono };
 /// How a figure's origin shows: plain measured, thin underline derived, dotted underline and `?` assumed.
 enum class Mark { None, Derived, Assumed };
+constexpr Mark markOf(units::Provenance p) {
+    return p == units::Provenance::Measured ? Mark::None : p == units::Provenance::Derived ? Mark::Derived : Mark::Assumed;
+}
 
 struct Text {
     P at;
@@ -133,16 +138,20 @@ inline constexpr Format on_paper{0.21}; ///< 15 px become 3.15 mm: readable at a
 
 enum class Severity { Good, Warn, Bad };
 Ink inkOf(Severity);
+constexpr Severity severityOf(units::PlanVerdict v) {
+    return v == units::PlanVerdict::Holds ? Severity::Good : v == units::PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
+}
 /// The mark of a verdict: one punch dot, a scribed line through the dot, crossed scribed lines.
 void addMark(Drawing&, P centre, double size, Severity, const std::string& tag = {});
 
-/// Dimensions and hatches as strokes and texts; everything else as it is. Painters take this.
+/// Dimensions and hatches as strokes and texts, and no text on another (sheet/settle.hpp); everything else as it is. Painters
+/// take this.
 std::vector<Item> flatten(const Drawing&);
 
-/// About how wide a text will be: for layout only, painters measure for themselves.
-double roughWidth(std::string_view utf8, double size, Face);
+/// How wide a text is in the shipped fonts; a painter may round the size to its pixels.
+double textWidth(std::string_view utf8, double size, Face);
 
-/// Where a drawing's shapes reach to (texts by their rough width). Empty drawing: zeros.
+/// Where a drawing's shapes reach to (texts by their width). Empty drawing: zeros.
 struct Extent {
     double left = 0;
     double top = 0;

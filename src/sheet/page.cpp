@@ -22,7 +22,7 @@ std::vector<std::string> wrapped(const std::string& text, double width, double s
         if (stop == std::string::npos) stop = text.size();
         const std::string word = text.substr(at, stop - at);
         const std::string longer = line.empty() ? word : line + " " + word;
-        if (!line.empty() && roughWidth(longer, size, face) > width) {
+        if (!line.empty() && textWidth(longer, size, face) > width) {
             lines.push_back(line);
             line = word;
         } else {
@@ -36,8 +36,8 @@ std::vector<std::string> wrapped(const std::string& text, double width, double s
 
 Drawing blankPage(const PageTitle& title, const std::vector<std::string>& cautions, Area& area) {
     Drawing d;
-    d.width = a4_long_mm;
-    d.height = a4_short_mm;
+    d.width = title.paper.width;
+    d.height = title.paper.height;
     const double right = d.width - margin_mm;
     d.add(Text{{margin_mm, margin_mm + 5}, title.title, f.head(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
     d.add(Text{{right, margin_mm + 2}, title.build, f.lead(), Ink::Ink, Anchor::Right});
@@ -96,7 +96,7 @@ std::vector<std::vector<std::string>> linesOf(const std::vector<Column>& columns
         const std::string text = c < cells.size() ? cells[c] : std::string();
         const double room = columns[c].width - size * 0.8;
         const bool fits =
-            !columns[c].wraps || text.find(' ') == std::string::npos || roughWidth(text, size, columns[c].face) <= room;
+            !columns[c].wraps || text.find(' ') == std::string::npos || textWidth(text, size, columns[c].face) <= room;
         lines.push_back(fits ? std::vector{text} : wrapped(text, room, size));
     }
     return lines;
@@ -115,8 +115,17 @@ double tableHeight(const std::vector<Column>& columns, const std::vector<std::ve
     return height;
 }
 
-size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& columns,
-                const std::vector<std::vector<std::string>>& rows, double size, size_t first) {
+std::vector<Column> fittedTo(std::vector<Column> columns, double width) {
+    double sum = 0;
+    for (const Column& c : columns) sum += c.width;
+    if (sum > width)
+        for (Column& c : columns) c.width *= width / sum;
+    return columns;
+}
+
+size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& wanted, const std::vector<std::vector<std::string>>& rows,
+                double size, size_t first) {
+    const std::vector<Column> columns = fittedTo(wanted, area.width);
     const double line = size * row_pitch;
     const auto row = [&](double y, const std::vector<std::vector<std::string>>& cells, bool heading) {
         double x = area.x;

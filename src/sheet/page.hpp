@@ -5,10 +5,17 @@
 /// What printed pages share: frame, title, cautions, the check bar, tables.
 namespace gorvet::sheet {
 
+/// Of a page that lies on its long side, mm.
+struct PaperSize {
+    double width = 297;
+    double height = 210;
+};
+
 struct PageTitle {
     std::string title;
     std::string build;
     std::string note; ///< "kept 14:02, revision 12"
+    PaperSize paper = {};
 };
 
 /// The part of a page that is free for its content, mm.
@@ -19,10 +26,11 @@ struct Area {
     double height = 0;
 };
 
-inline constexpr double a4_long_mm = 297;
-inline constexpr double a4_short_mm = 210;
+inline constexpr PaperSize a4{297, 210};
+inline constexpr PaperSize letter{279.4, 215.9};
+inline constexpr PaperSize a3{420, 297};
 
-/// An A4 landscape page with title, a line to sign on, and the cautions at its foot. `area` receives what is left.
+/// A landscape page with title, a line to sign on, and the cautions at its foot. `area` receives what is left.
 Drawing blankPage(const PageTitle&, const std::vector<std::string>& cautions, Area& area);
 /// Writes "page n of m" on each.
 void numberPages(std::vector<Drawing>&);
@@ -42,11 +50,13 @@ struct Column {
 };
 /// What a whole table takes in height.
 double tableHeight(const std::vector<Column>&, const std::vector<std::vector<std::string>>& rows, double text_size);
+/// Columns that are wider than the area together are all narrowed alike.
+std::vector<Column> fittedTo(std::vector<Column>, double width);
 /// A ruled table, as many rows as fit into `height`; returns the index of the first row that did not.
 size_t addTable(Drawing&, const Area&, const std::vector<Column>&, const std::vector<std::vector<std::string>>& rows,
                 double text_size, size_t first = 0);
 
-/// A text broken into lines of about `width`.
+/// A text broken into lines of at most `width`; a word that is wider stands alone.
 std::vector<std::string> wrapped(const std::string& text, double width, double size, Face face = Face::Sans);
 
 } // namespace gorvet::sheet

@@ -8,8 +8,12 @@ namespace gorvet::sheet {
 struct TileOptions {
     double page_width = 210;
     double page_height = 297;
-    double tile_width = 188;  ///< so that it prints on the narrower and the shorter of the usual papers
-    double tile_height = 252; ///< > 0
+    double tile_width = 188; ///< > 0
+    double tile_height = 252;
+    /// For a page that stands on its short side, with room for crosses and words.
+    static TileOptions on(double page_width, double page_height) {
+        return {page_width, page_height, page_width - 22, page_height - 45};
+    }
 };
 /// One page a tile, row by row; tiles with nothing in them are left out. Each bears crosses at its corners, which meet those of
 /// its neighbours, its place, and a check bar of 100 mm. Strokes end at the tile's edge; texts and circles belong to the tile

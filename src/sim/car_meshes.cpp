@@ -33,7 +33,7 @@ void bend(Mesh& m) {
 
 const Table centre_outline{{-620, 860},  {-300, 1010}, {380, 1120},  {480, 1230}, {1050, 1640},
                            {1450, 1655}, {1900, 1560}, {2700, 1180}, {3350, 880}};
-const Table half_width{{-620, 520}, {-200, 690}, {400, 735}, {2000, 740}, {2700, 715}, {3350, 560}};
+const Table u95{{-620, 520}, {-200, 690}, {400, 735}, {2000, 740}, {2700, 715}, {3350, 560}};
 const Table shoulder{{-620, 800}, {0, 965}, {600, 985}, {2000, 990}, {2700, 965}, {3350, 800}};
 constexpr double arch_radius = 370;
 constexpr double arch_height = 552; ///< of the arch's centre over the body's zero
@@ -106,7 +106,7 @@ Mesh bodyShell(double step) {
                 const double high = std::max(between(shoulder, x), low + 5);
                 const double z = low + (high - low) * v;
                 const double bulge = 1 - 0.06 * std::pow((z - 700) / 250, 2);
-                return Point3{x, side * between(half_width, x) * bulge, z};
+                return Point3{x, side * between(u95, x) * bulge, z};
             },
             [](const Point3& p) { return !doorOpening(p); });
         // inner arches
@@ -139,7 +139,7 @@ Mesh bodyShell(double step) {
             const double high = std::max(rounded(centre_outline, x), low + 20);
             const double a = std::numbers::pi * v;
             const double lean = 1 - 0.25 * std::max(0.0, (high - low - 250) / 500) * std::sin(a);
-            return Point3{x, -between(half_width, x) * std::cos(a) * lean, low + (high - low) * std::pow(std::sin(a), 0.55)};
+            return Point3{x, -between(u95, x) * std::cos(a) * lean, low + (high - low) * std::pow(std::sin(a), 0.55)};
         },
         [](const Point3& p) { return !windowOpening(p); });
     return m;

@@ -5,12 +5,12 @@
 namespace gorvet::sim {
 namespace {
 
-using shape::along;
-using shape::cross;
-using shape::minus;
-using shape::plus;
-using shape::times;
-using shape::unit;
+using geometry::along;
+using geometry::cross;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
+using geometry::unit;
 
 size_t pieces(double length, double step) { return std::max<size_t>(1, static_cast<size_t>(std::ceil(length / step - 1e-9))); }
 
@@ -48,8 +48,8 @@ void addGrid(Mesh& m, double step, const std::function<Point3(double, double)>& 
              const std::function<bool(const Point3&)>& keep) {
     double long_u = 0, long_v = 0;
     for (int i = 0; i < 32; ++i) {
-        long_u += shape::between(f(i / 32.0, 0.5), f((i + 1) / 32.0, 0.5));
-        long_v += shape::between(f(0.5, i / 32.0), f(0.5, (i + 1) / 32.0));
+        long_u += geometry::between(f(i / 32.0, 0.5), f((i + 1) / 32.0, 0.5));
+        long_v += geometry::between(f(0.5, i / 32.0), f(0.5, (i + 1) / 32.0));
     }
     const size_t nu = pieces(long_u, step), nv = pieces(long_v, step);
     std::vector<std::uint32_t> at((nu + 1) * (nv + 1));
@@ -76,7 +76,7 @@ void addGrid(Mesh& m, double step, const std::function<Point3(double, double)>& 
 void addBar(Mesh& m, double step, const std::vector<Point3>& corners, const std::vector<std::array<double, 2>>& section) {
     std::vector<Point3> path{corners.front()};
     for (size_t i = 1; i < corners.size(); ++i) {
-        const size_t n = pieces(shape::between(corners[i - 1], corners[i]), step);
+        const size_t n = pieces(geometry::between(corners[i - 1], corners[i]), step);
         for (size_t k = 1; k <= n; ++k)
             path.push_back(along(corners[i - 1], corners[i], static_cast<double>(k) / static_cast<double>(n)));
     }
@@ -95,7 +95,7 @@ void addBar(Mesh& m, double step, const std::vector<Point3>& corners, const std:
     for (size_t i = 0; i < path.size(); ++i) {
         const Point3 way = unit(minus(path[std::min(i + 1, path.size() - 1)], path[i > 0 ? i - 1 : 0]));
         Point3 across = unit(cross(way, up));
-        if (shape::length(across) == 0) across = {0, 1, 0};
+        if (geometry::length(across) == 0) across = {0, 1, 0};
         const Point3 rise = cross(across, way);
         std::vector<std::uint32_t> ring;
         for (const auto& r : rim) ring.push_back(add(m, plus(path[i], plus(times(across, r[0]), times(rise, r[1])))));

@@ -31,7 +31,7 @@ std::optional<Mesh> partMesh(const std::string& part, double step) {
     if (part != "car") return std::nullopt;
     Mesh m = ladderFrame(step);
     const BodyPlace p = bodyPlace();
-    append(m, moved(bodyShell(step), shape::motionOf(p.shift, 0, p.pitch_rad, 0)));
+    append(m, transformed(bodyShell(step), geometry::rigidTransform(p.shift, 0, p.pitch_rad, 0)));
     return m;
 }
 
@@ -70,9 +70,9 @@ int writeScan(const ScanRequest& r) {
     if (r.own_frame) {
         // a scanner knows where it stands, not where the car does: turned about its own upright
         std::uniform_real_distribution<double> turn(-std::numbers::pi, std::numbers::pi);
-        shape::Motion m = shape::motionOf({}, turn(rng), 0, 0);
-        m.shift = shape::times(m.turned(eye), -1);
-        cloud = moved(std::move(cloud), m);
+        geometry::RigidTransform m = geometry::rigidTransform({}, turn(rng), 0, 0);
+        m.translation = geometry::times(m.rotated(eye), -1);
+        cloud = transformed(std::move(cloud), m);
     }
     const auto written = formats::writePly(cloud, r.out);
     if (!written) return failed(written.error().text());

@@ -8,10 +8,10 @@
 
 namespace gorvet::sim {
 
-using shape::dot;
-using shape::minus;
-using shape::plus;
-using shape::times;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 
 shape::Mesh scanFrom(const shape::DistanceTree& scene, const Point3& eye, const ScannerSettings& settings, std::mt19937& rng) {
     shape::Mesh cloud;
@@ -23,16 +23,16 @@ shape::Mesh scanFrom(const shape::DistanceTree& scene, const Point3& eye, const 
             most[axis] = std::max(most[axis], p[axis]);
         }
     // the cone of directions that holds the scene's box
-    const Point3 towards = shape::unit(minus(shape::along(least, most, 0.5), eye));
+    const Point3 towards = geometry::unit(minus(geometry::along(least, most, 0.5), eye));
     double widest = 0;
     for (int corner = 0; corner < 8; ++corner) {
         const Point3 c{corner & 1 ? most[0] : least[0], corner & 2 ? most[1] : least[1], corner & 4 ? most[2] : least[2]};
-        widest = std::max(widest, std::acos(std::clamp(dot(shape::unit(minus(c, eye)), towards), -1.0, 1.0)));
+        widest = std::max(widest, std::acos(std::clamp(dot(geometry::unit(minus(c, eye)), towards), -1.0, 1.0)));
     }
     const Point3 up{0, 0, 1};
-    Point3 right = shape::unit(shape::cross(towards, up));
-    if (shape::length(right) == 0) right = {0, 1, 0};
-    const Point3 above = shape::cross(right, towards);
+    Point3 right = geometry::unit(geometry::cross(towards, up));
+    if (geometry::length(right) == 0) right = {0, 1, 0};
+    const Point3 above = geometry::cross(right, towards);
     const auto steps = static_cast<std::int64_t>(std::ceil(widest / settings.step_rad));
     std::vector<Point3> ways;
     for (std::int64_t i = -steps; i <= steps; ++i)
@@ -51,7 +51,7 @@ shape::Mesh scanFrom(const shape::DistanceTree& scene, const Point3& eye, const 
     for (size_t i = 0; i < ways.size(); ++i) {
         if (hits[i].triangle == shape::kernel::nothing || hits[i].at > settings.reach_mm) continue;
         const shape::Corners c = cornersOf(scene.mesh(), hits[i].triangle);
-        const Point3 n = shape::unit(shape::cross(minus(c[1], c[0]), minus(c[2], c[0])));
+        const Point3 n = geometry::unit(geometry::cross(minus(c[1], c[0]), minus(c[2], c[0])));
         if (std::abs(dot(n, ways[i])) < settings.grazing_cosine) continue;
         if (share(rng) < settings.stray_share) {
             Point3 p;
@@ -75,7 +75,7 @@ Markers markersAround(size_t count, std::mt19937& rng) {
     while (m.centres.size() < count) {
         const Point3 p{x(rng), (m.centres.size() % 2 ? 1 : -1) * apart(rng), z(rng)};
         bool alike = false;
-        for (const Point3& q : m.centres) alike = alike || shape::between(p, q) < 250;
+        for (const Point3& q : m.centres) alike = alike || geometry::between(p, q) < 250;
         if (alike) continue;
         m.centres.push_back(p);
         addTurned(m.mesh, marker_radius_mm / 5, p, outline);

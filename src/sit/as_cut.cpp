@@ -8,12 +8,12 @@
 
 namespace gorvet::sit {
 
-using shape::cross;
-using shape::dot;
-using shape::minus;
-using shape::plus;
+using geometry::cross;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 using shape::Point3;
-using shape::times;
 
 namespace {
 
@@ -21,7 +21,7 @@ double toSegment(const Point3& p, const Point3& a, const Point3& b) {
     const Point3 along = minus(b, a);
     const double l2 = dot(along, along);
     const double share = l2 > 0 ? std::clamp(dot(minus(p, a), along) / l2, 0.0, 1.0) : 0;
-    return shape::between(p, plus(a, times(along, share)));
+    return geometry::between(p, plus(a, times(along, share)));
 }
 
 Point3 newell(const std::vector<Point3>& line) {
@@ -46,14 +46,14 @@ void keep(const std::vector<Point3>& line, size_t from, size_t to, double within
 
 } // namespace
 
-double enclosed(const std::vector<Point3>& line) { return line.size() < 3 ? 0 : shape::length(newell(line)) / 2; }
+double enclosed(const std::vector<Point3>& line) { return line.size() < 3 ? 0 : geometry::length(newell(line)) / 2; }
 
 std::vector<double> offTheLine(const std::vector<Point3>& line, bool closed, const std::vector<Point3>& measured) {
     std::vector<double> off;
     const bool has_inside = closed && line.size() >= 3;
-    const Point3 n = shape::unit(newell(line));
+    const Point3 n = geometry::unit(newell(line));
     const Point3 across = std::abs(n[0]) < 0.7 ? Point3{1, 0, 0} : Point3{0, 1, 0};
-    const Point3 u = shape::unit(cross(n, across)), v = cross(n, u);
+    const Point3 u = geometry::unit(cross(n, across)), v = cross(n, u);
     for (const Point3& p : measured) {
         double d = INFINITY;
         for (size_t k = 0; k + (closed ? 0 : 1) < line.size(); ++k)
@@ -87,7 +87,7 @@ std::vector<Point3> fewerCorners(const std::vector<Point3>& line, bool closed, d
     if (closed) {
         double most = 0;
         for (size_t k = 1; k + 1 < open.size(); ++k)
-            if (const double d = shape::between(open[k], open[0]); d > most) {
+            if (const double d = geometry::between(open[k], open[0]); d > most) {
                 most = d;
                 half = k;
             }
@@ -127,14 +127,15 @@ public:
         const std::vector<Point3>& line = line_;
         constexpr double sample_mm = 3, beyond_mm = 40;
         const auto along = [&](const Point3& a, const Point3& b) {
-            const int n = std::max(1, static_cast<int>(shape::between(a, b) / sample_mm));
-            for (int i = 0; i <= n; ++i) meet(sheet.tree->nearest(shape::along(a, b, static_cast<double>(i) / n), 1e6).triangle);
+            const int n = std::max(1, static_cast<int>(geometry::between(a, b) / sample_mm));
+            for (int i = 0; i <= n; ++i)
+                meet(sheet.tree->nearest(geometry::along(a, b, static_cast<double>(i) / n), 1e6).triangle);
         };
         for (size_t k = 0; k + 1 < line.size(); ++k) along(line[k], line[k + 1]);
         widen();
         // and on beyond its ends, where they stop short of the edge: only as a bank
         const auto beyond = [&](const Point3& from, const Point3& end) {
-            along(end, plus(end, times(shape::unit(minus(end, from)), beyond_mm)));
+            along(end, plus(end, times(geometry::unit(minus(end, from)), beyond_mm)));
         };
         beyond_from_ = panels_.size();
         if (closed) return;
@@ -200,7 +201,7 @@ Flooded flooded(const Ready& sheet, const Banks& banks, const std::vector<std::u
         if (const auto s = banks.sides.find(t); s != banks.sides.end() && s->second != side) return;
         taken[t] = true;
         const shape::Corners c = shape::cornersOf(m, t);
-        f.area_mm2 += shape::length(cross(minus(c[1], c[0]), minus(c[2], c[0]))) / 2;
+        f.area_mm2 += geometry::length(cross(minus(c[1], c[0]), minus(c[2], c[0]))) / 2;
         f.triangles.push_back(t);
     };
     for (const std::uint32_t t : panel) take(t);

@@ -1,6 +1,6 @@
 #include "sit/clearance.hpp"
 
-#include "shape/groups.hpp"
+#include "shape/disjoint_sets.hpp"
 #include "shape/parallel.hpp"
 
 #include <algorithm>
@@ -10,7 +10,7 @@
 namespace gorvet::sit {
 namespace {
 
-using shape::between;
+using geometry::between;
 using shape::Corners;
 using shape::cornersOf;
 
@@ -18,9 +18,9 @@ constexpr double depth_error_mm = 1;
 constexpr int most_places = 8000; ///< in one triangle
 constexpr double infinite = std::numeric_limits<double>::infinity();
 
-Corners movedCorners(const shape::Mesh& m, std::uint32_t t, const Motion& move) {
+Corners movedCorners(const shape::Mesh& m, std::uint32_t t, const RigidTransform& move) {
     Corners c = cornersOf(m, t);
-    for (Point3& p : c) p = move.moved(p);
+    for (Point3& p : c) p = move.transformed(p);
     return c;
 }
 double signedAt(const Ready& surface, const Point3& p, double cap) {
@@ -52,7 +52,7 @@ void deepest(const Ready& fixed, const Corners& c, double cap, Near& near) {
         const Corners t = left.top().corners;
         if (left.top().bound > std::min(near.distance_mm, 0.0) - depth_error_mm) break;
         left.pop();
-        const Point3 middle = shape::times(shape::plus(t[0], shape::plus(t[1], t[2])), 1.0 / 3);
+        const Point3 middle = geometry::times(geometry::plus(t[0], geometry::plus(t[1], t[2])), 1.0 / 3);
         const double reach = std::max({between(middle, t[0]), between(middle, t[1]), between(middle, t[2])});
         if (!fixed.sides->mayReachInside(middle, reach)) continue;
         const double d = signedAt(fixed, middle, cap);
@@ -62,7 +62,8 @@ void deepest(const Ready& fixed, const Corners& c, double cap, Near& near) {
         }
         // what lies farther out than it is wide can't reach in
         if (reach < depth_error_mm || d - reach > std::min(near.distance_mm, 0.0) - depth_error_mm) continue;
-        const Point3 a = shape::along(t[0], t[1], 0.5), b = shape::along(t[1], t[2], 0.5), e = shape::along(t[2], t[0], 0.5);
+        const Point3 a = geometry::along(t[0], t[1], 0.5), b = geometry::along(t[1], t[2], 0.5),
+                     e = geometry::along(t[2], t[0], 0.5);
         for (const Corners& part : {Corners{t[0], a, e}, Corners{a, t[1], b}, Corners{e, b, t[2]}, Corners{a, b, e}})
             left.push({d - reach, part});
     }
@@ -78,7 +79,7 @@ void outside(const Ready& fixed, const Corners& c, double limit, Near& near) {
             most[axis] = std::max(most[axis], p[axis]);
         }
     const Point3 reach{best, best, best};
-    fixed.tree->inBox(shape::minus(least, reach), shape::plus(most, reach), [&](std::uint32_t u) {
+    fixed.tree->inBox(geometry::minus(least, reach), geometry::plus(most, reach), [&](std::uint32_t u) {
         const Corners b = cornersOf(*fixed.mesh, u);
         for (size_t axis = 0; axis < 3; ++axis) {
             const double low = std::min(b[0][axis], std::min(b[1][axis], b[2][axis]));
@@ -101,10 +102,10 @@ struct Patch {
 };
 
 /// Triangles of one band that hang together, and whether they touch a worse band's.
-void addContacts(const Ready& moving, const Motion& move, const std::vector<Near>& near, const std::vector<Band>& band,
+void addContacts(const Ready& moving, const RigidTransform& move, const std::vector<Near>& near, const std::vector<Band>& band,
                  Band which, std::vector<Contact>& out) {
     const shape::Mesh& m = *moving.mesh;
-    shape::Groups groups(m.points.size());
+    shape::DisjointSets groups(m.points.size());
     std::vector<bool> foul_point(m.points.size(), false);
     for (std::uint32_t t = 0; t < m.triangles.size(); ++t) {
         const shape::Triangle& q = m.triangles[t];
@@ -126,14 +127,14 @@ void addContacts(const Ready& moving, const Motion& move, const std::vector<Near
             Patch fresh;
             fresh.contact.band = which;
             fresh.contact.distance_mm = infinite;
-            fresh.contact.least = {infinite, infinite, infinite};
-            fresh.contact.most = {-infinite, -infinite, -infinite};
             patches.push_back(fresh);
         }
         Patch& patch = patches[static_cast<size_t>(k)];
         Contact& c = patch.contact;
         const Corners corners = movedCorners(m, t, move);
-        c.area_mm2 += shape::length(shape::cross(shape::minus(corners[1], corners[0]), shape::minus(corners[2], corners[0]))) / 2;
+        c.area_mm2 +=
+            geometry::length(geometry::cross(geometry::minus(corners[1], corners[0]), geometry::minus(corners[2], corners[0]))) /
+            2;
         c.meets = c.meets || near[t].meets;
         if (near[t].distance_mm < c.distance_mm) {
             c.distance_mm = near[t].distance_mm;
@@ -141,10 +142,7 @@ void addContacts(const Ready& moving, const Motion& move, const std::vector<Near
         }
         for (size_t i = 0; i < 3; ++i) {
             patch.touches_foul = patch.touches_foul || foul_point[q[i]];
-            for (size_t axis = 0; axis < 3; ++axis) {
-                c.least[axis] = std::min(c.least[axis], corners[i][axis]);
-                c.most[axis] = std::max(c.most[axis], corners[i][axis]);
-            }
+            c.box.take(corners[i]);
         }
     }
     std::vector<bool> counted(m.points.size(), false);
@@ -171,7 +169,7 @@ Ready readyOf(std::shared_ptr<const shape::Mesh> mesh, int threads) {
     return r;
 }
 
-LiveClearance liveClearance(const Ready& moving, const Ready& fixed, const Motion& move, const Need& need, int threads,
+LiveClearance liveClearance(const Ready& moving, const Ready& fixed, const RigidTransform& move, const Need& need, int threads,
                             const std::function<bool()>& stop) {
     LiveClearance live;
     live.map = distancesTo(*fixed.tree, fixed.sides.get(), moving.order, move, need.cap_mm, threads, stop);
@@ -189,32 +187,26 @@ LiveClearance liveClearance(const Ready& moving, const Ready& fixed, const Motio
             worst = i;
         }
     }
-    if (!moving.mesh->points.empty()) live.at = move.moved(moving.mesh->points[worst]);
+    if (!moving.mesh->points.empty()) live.at = move.transformed(moving.mesh->points[worst]);
     return live;
 }
 
-std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, const Motion& move, const Need& need, int threads,
-                                   const std::function<bool()>& stop) {
-    Clearance result;
-    const auto stopped = [&] { return stop && stop(); };
-    result.live = liveClearance(moving, fixed, move, need, threads, stop);
-    if (stopped()) return std::nullopt;
-    result.crossings = shape::crossings(*moving.tree, *fixed.tree, move, threads, stop);
-    if (stopped()) return std::nullopt;
-    const shape::Mesh& m = *moving.mesh;
-    const auto& distance = result.live.map.distance_mm;
-    const bool fixed_inside = fixed.sides->any();
+namespace {
 
+/// How near each triangle of what moves comes, from its own side.
+std::vector<Near> fromItsSide(const Ready& moving, const Ready& fixed, const RigidTransform& move, const Clearance& so_far,
+                              const Need& need, int threads, const std::function<bool()>& stop) {
+    const shape::Mesh& m = *moving.mesh;
+    const auto& distance = so_far.live.map.distance_mm;
     std::vector<Near> near(m.triangles.size());
-    for (const shape::Meeting& meeting : result.crossings.meetings) {
+    for (const shape::Meeting& meeting : so_far.crossings.meetings) {
         near[meeting.moving].meets = true;
         // nobody gets inside without going through a closed piece's surface
         if (fixed.sides->pieces()[fixed.sides->pieceOf(meeting.fixed)].closed) near[meeting.moving].enters = true;
     }
-    result.meets = !result.crossings.meetings.empty();
     const double limit = std::min(need.cap_mm, need.tightBelow());
     shape::inPieces(m.triangles.size(), 512, shape::threadsOf(threads), [&](size_t from, size_t to) {
-        if (stopped()) return;
+        if (stop && stop()) return;
         for (size_t t = from; t < to; ++t) {
             Near& n = near[t];
             const Corners c = movedCorners(m, static_cast<std::uint32_t>(t), move);
@@ -236,38 +228,31 @@ std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, cons
             }
         }
     });
-    if (stopped()) return std::nullopt;
+    return near;
+}
 
-    // the other way: what of the fixed thing lies inside the moving one
-    if (moving.sides->any()) {
-        const Motion back = inverse(move);
-        const shape::DistanceMap other =
-            distancesTo(*moving.tree, moving.sides.get(), fixed.order, back, need.cap_mm, threads, stop);
-        for (size_t i = 0; i < other.distance_mm.size(); ++i) {
-            const double d = static_cast<double>(other.distance_mm[i]);
-            if (d >= 0) continue;
-            const Point3& p = fixed.mesh->points[i];
-            const shape::Nearest n = moving.tree->nearest(back.moved(p), need.cap_mm);
-            if (n.triangle == shape::kernel::nothing) continue;
-            if (Near& hit = near[n.triangle]; d < hit.distance_mm) {
-                hit.distance_mm = d;
-                hit.at = move.moved(n.foot.at);
-                hit.there = p;
-            }
+/// The other way: what of the fixed thing lies inside the moving one.
+void fromTheOtherSide(const Ready& moving, const Ready& fixed, const RigidTransform& move, const Need& need, int threads,
+                      const std::function<bool()>& stop, std::vector<Near>& near) {
+    if (!moving.sides->any()) return;
+    const RigidTransform back = inverse(move);
+    const shape::DistanceMap other = distancesTo(*moving.tree, moving.sides.get(), fixed.order, back, need.cap_mm, threads, stop);
+    for (size_t i = 0; i < other.distance_mm.size(); ++i) {
+        const double d = static_cast<double>(other.distance_mm[i]);
+        if (d >= 0) continue;
+        const Point3& p = fixed.mesh->points[i];
+        const shape::Nearest n = moving.tree->nearest(back.transformed(p), need.cap_mm);
+        if (n.triangle == shape::kernel::nothing) continue;
+        if (Near& hit = near[n.triangle]; d < hit.distance_mm) {
+            hit.distance_mm = d;
+            hit.at = move.transformed(n.foot.at);
+            hit.there = p;
         }
     }
-    if (stopped()) return std::nullopt;
+}
 
-    std::vector<Band> band(m.triangles.size(), Band::Clear);
-    result.least_mm = need.cap_mm;
-    for (size_t t = 0; t < near.size(); ++t) {
-        band[t] = near[t].meets ? Band::Fouls : need.band(near[t].distance_mm);
-        if (near[t].distance_mm < result.least_mm) {
-            result.least_mm = near[t].distance_mm;
-            result.at_moving = near[t].at;
-            result.at_fixed = near[t].there;
-        }
-    }
+/// Where the two are nearest, from faces, sides and corners of both.
+void findNearestPlaces(const Ready& moving, const Ready& fixed, const RigidTransform& move, const Need& need, Clearance& result) {
     if (!result.meets && result.least_mm > 0) {
         const shape::Closest c = shape::closest(*moving.tree, *fixed.tree, move, std::min(need.cap_mm, result.least_mm));
         if (c.least_mm < result.least_mm) {
@@ -282,6 +267,40 @@ std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, cons
         if (const shape::Nearest n = fixed.tree->nearest(result.at_moving, far); n.triangle != shape::kernel::nothing)
             result.at_fixed = n.foot.at;
     }
+}
+
+} // namespace
+
+std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, const RigidTransform& move, const Need& need,
+                                   int threads, const std::function<bool()>& stop) {
+    Clearance result;
+    const auto stopped = [&] { return stop && stop(); };
+    result.live = liveClearance(moving, fixed, move, need, threads, stop);
+    if (stopped()) return std::nullopt;
+    result.crossings = shape::crossings(*moving.tree, *fixed.tree, move, threads, stop);
+    if (stopped()) return std::nullopt;
+    const shape::Mesh& m = *moving.mesh;
+    const auto& distance = result.live.map.distance_mm;
+    const bool fixed_inside = fixed.sides->any();
+
+    std::vector<Near> near = fromItsSide(moving, fixed, move, result, need, threads, stop);
+    result.meets = !result.crossings.meetings.empty();
+    if (stopped()) return std::nullopt;
+
+    fromTheOtherSide(moving, fixed, move, need, threads, stop, near);
+    if (stopped()) return std::nullopt;
+
+    std::vector<Band> band(m.triangles.size(), Band::Clear);
+    result.least_mm = need.cap_mm;
+    for (size_t t = 0; t < near.size(); ++t) {
+        band[t] = near[t].meets ? Band::Fouls : need.band(near[t].distance_mm);
+        if (near[t].distance_mm < result.least_mm) {
+            result.least_mm = near[t].distance_mm;
+            result.at_moving = near[t].at;
+            result.at_fixed = near[t].there;
+        }
+    }
+    findNearestPlaces(moving, fixed, move, need, result);
     result.depth_known = !result.meets || fixed_inside || moving.sides->any();
     addContacts(moving, move, near, band, Band::Fouls, result.contacts);
     addContacts(moving, move, near, band, Band::Tight, result.contacts);

@@ -8,7 +8,7 @@
 /// Clearance: how near the body comes to what it sits on, where it fouls, and by how much.
 namespace gorvet::sit {
 
-using shape::Motion;
+using geometry::RigidTransform;
 using shape::Point3;
 
 /// A mesh made ready once: its tree, its sides, its points in order. It keeps the mesh alive.
@@ -24,12 +24,12 @@ enum class Band : std::uint8_t { Clear, Tight, Fouls };
 
 /// What counts as clear. With clearance c ± U: Fouls c − U < least, Tight c − U < 1.5 × least, else Clear.
 struct Need {
-    double cap_mm = 100;      ///< distances are looked for up to here; > 0
-    double least_mm = 10;     ///< ≥ 0
-    double finish_mm = 0;     ///< deadener, carpet, heat shield, seals: taken off the distance first
-    double half_width_mm = 0; ///< U: ± of the seat and of both shapes, at 95 %
-    double foulsBelow() const { return least_mm + half_width_mm + finish_mm; }
-    double tightBelow() const { return 1.5 * least_mm + half_width_mm + finish_mm; }
+    double cap_mm = 100;  ///< distances are looked for up to here; > 0
+    double least_mm = 10; ///< ≥ 0
+    double finish_mm = 0; ///< deadener, carpet, heat shield, seals: taken off the distance first
+    double u95_mm = 0;    ///< U: ± of the seat and of both shapes, at 95 %
+    double foulsBelow() const { return least_mm + u95_mm + finish_mm; }
+    double tightBelow() const { return 1.5 * least_mm + u95_mm + finish_mm; }
     Band band(double distance_mm) const {
         return distance_mm < foulsBelow() ? Band::Fouls : distance_mm < tightBelow() ? Band::Tight : Band::Clear;
     }
@@ -41,8 +41,7 @@ struct Contact {
     double distance_mm = 0; ///< the least, signed as in the map
     bool meets = false;     ///< surfaces cut each other in it
     Point3 at{};            ///< where, in the fixed frame
-    Point3 least{};         ///< a box round it, in the fixed frame
-    Point3 most{};
+    geometry::Box3 box;     ///< round it, in the fixed frame
     double area_mm2 = 0;
     size_t points = 0;
 };
@@ -57,8 +56,8 @@ struct LiveClearance {
     Point3 at{};         ///< there, in the fixed frame
     std::string pose;    ///< of what moves, when it is least; empty: as all stands
 };
-LiveClearance liveClearance(const Ready& moving, const Ready& fixed, const Motion& moving_to_fixed, const Need&, int threads = 0,
-                            const std::function<bool()>& stop = {});
+LiveClearance liveClearance(const Ready& moving, const Ready& fixed, const RigidTransform& moving_to_fixed, const Need&,
+                            int threads = 0, const std::function<bool()>& stop = {});
 
 struct Clearance {
     LiveClearance live;
@@ -76,7 +75,7 @@ struct Clearance {
 inline constexpr std::array<int, 5> percentile_ranks{1, 5, 25, 50, 75};
 /// All of it. What is outside is exact (triangle against triangle), so that a rail through the middle of a large panel, which
 /// touches no point, is found; depths are searched to 1 mm. Nothing when stopped.
-std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, const Motion& moving_to_fixed, const Need&,
+std::optional<Clearance> clearance(const Ready& moving, const Ready& fixed, const RigidTransform& moving_to_fixed, const Need&,
                                    int threads = 0, const std::function<bool()>& stop = {});
 
 } // namespace gorvet::sit

@@ -1,6 +1,6 @@
 #include "sit/cut_map.hpp"
 
-#include "shape/groups.hpp"
+#include "shape/disjoint_sets.hpp"
 
 #include <Eigen/Eigenvalues>
 #include <algorithm>
@@ -12,13 +12,13 @@
 namespace gorvet::sit {
 namespace {
 
-using shape::between;
-using shape::dot;
+using geometry::between;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 using shape::Mesh;
-using shape::minus;
-using shape::plus;
 using shape::Polyline;
-using shape::times;
 using shape::Triangle;
 
 constexpr double infinite = std::numeric_limits<double>::infinity();
@@ -34,11 +34,11 @@ struct Fine {
     Mesh mesh;
     std::vector<float> distance;
 };
-Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const Motion& move, const CutOptions& options,
+Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const RigidTransform& move, const CutOptions& options,
              int threads, const std::function<bool()>& stop) {
     Fine f;
     // of several parts the one counts that asks for most: each distance less what it asks for beyond the others
-    const auto distances = [&](const shape::PointOrder& order, const Motion& to_fixed) {
+    const auto distances = [&](const shape::PointOrder& order, const RigidTransform& to_fixed) {
         std::vector<float> least;
         for (const CutAgainst& part : against) {
             auto d = distancesTo(*part.fixed->tree, part.fixed->sides.get(), order, chained(inverse(part.pose), to_fixed),
@@ -52,7 +52,7 @@ Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const Mo
         }
         return least;
     };
-    f.mesh = moved(*body.mesh, move);
+    f.mesh = transformed(*body.mesh, move);
     f.mesh.normals.clear();
     f.mesh.colours.clear();
     f.distance = distances(body.order, move);
@@ -77,7 +77,7 @@ Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const Mo
                 // long sides first, so that slivers do not come of it
                 if (between(f.mesh.points[a], f.mesh.points[b]) < 0.6 * longest || middles.contains(key(a, b))) continue;
                 middles.emplace(key(a, b), static_cast<std::uint32_t>(f.mesh.points.size() + fresh.size()));
-                fresh.push_back(shape::along(f.mesh.points[a], f.mesh.points[b], 0.5));
+                fresh.push_back(geometry::along(f.mesh.points[a], f.mesh.points[b], 0.5));
             }
         }
         if (fresh.empty() || f.mesh.points.size() + fresh.size() > 8000000) break;
@@ -193,9 +193,10 @@ CutLine asCut(const Polyline& line, double room) {
         std::vector<Point3> next = places;
         for (size_t i = 0; i < n; ++i) {
             if (!line.closed && (i == 0 || i + 1 == n)) continue;
-            const Point3 middle = shape::along(places[(i + n - 1) % n], places[(i + 1) % n], 0.5);
-            Point3 to = shape::along(places[i], middle, 0.5);
-            if (const double d = between(to, line.places[i]); d > room / 2) to = shape::along(line.places[i], to, room / 2 / d);
+            const Point3 middle = geometry::along(places[(i + n - 1) % n], places[(i + 1) % n], 0.5);
+            Point3 to = geometry::along(places[i], middle, 0.5);
+            if (const double d = between(to, line.places[i]); d > room / 2)
+                to = geometry::along(line.places[i], to, room / 2 / d);
             next[i] = to;
         }
         places = std::move(next);
@@ -228,11 +229,12 @@ double areaBelow(const Fine& f, const Triangle& t, const std::vector<float>& val
         const std::uint32_t a = t[k], b = t[(k + 1) % 3];
         const double va = static_cast<double>(value[a]) - level, vb = static_cast<double>(value[b]) - level;
         if (va < 0) kept.push_back(f.mesh.points[a]);
-        if ((va < 0) != (vb < 0)) kept.push_back(shape::along(f.mesh.points[a], f.mesh.points[b], va / (va - vb)));
+        if ((va < 0) != (vb < 0)) kept.push_back(geometry::along(f.mesh.points[a], f.mesh.points[b], va / (va - vb)));
     }
     Point3 sum{};
-    for (size_t i = 2; i < kept.size(); ++i) sum = plus(sum, shape::cross(minus(kept[i - 1], kept[0]), minus(kept[i], kept[0])));
-    return shape::length(sum) / 2;
+    for (size_t i = 2; i < kept.size(); ++i)
+        sum = plus(sum, geometry::cross(minus(kept[i - 1], kept[0]), minus(kept[i], kept[0])));
+    return geometry::length(sum) / 2;
 }
 
 void fitPlane(Cut& cut) {
@@ -259,13 +261,14 @@ void fitPlane(Cut& cut) {
 
 } // namespace
 
-Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& move, const CutOptions& options, int threads,
+Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const RigidTransform& move, const CutOptions& options, int threads,
                       const std::function<bool()>& stop) {
     return cutMap(body, {CutAgainst{&fixed, 0, {}}}, move, options, threads, stop);
 }
 
-Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>& against, const Motion& move, const CutOptions& options,
-                      int threads, const std::function<bool()>& stop) {
+namespace {
+
+Result<void> possible(const std::vector<CutAgainst>& against, const CutOptions& options) {
     if (against.empty())
         return Error{Error::Code::BadInput, "cut map", "There is nothing the body is cut for.", "Add a scan of the chassis.", -1};
     if (!(options.margin_mm >= 0)) return wrong("margin_mm", options.margin_mm, "must not be below 0");
@@ -277,89 +280,91 @@ Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>& against,
                      "a flange stands inside the finished edge, so it can't be wider than the margin: it would foul");
     if (!(options.need.foulsBelow() < options.need.cap_mm))
         return wrong("cap_mm", options.need.cap_mm, "must be above the least clearance with finish and ±");
-    CutMap map;
-    const double limit = options.need.foulsBelow();
-    const Fine f = divided(body, against, move, options, threads, stop);
-    const auto near_lines = levelLines(f.mesh, f.distance, limit);
-    const double reach = 2 * options.margin_mm + 4 * options.fineness_mm;
-    const std::vector<float> value = fromLines(f, near_lines, limit, reach, threads);
-    const double level = options.margin_mm;
+    return {};
+}
 
-    // patches of sheet to take away
-    shape::Groups groups(f.mesh.points.size());
-    std::vector<bool> taken(f.mesh.triangles.size(), false);
-    const auto below = [&](std::uint32_t p) { return static_cast<double>(value[p]) < level; };
-    for (size_t t = 0; t < f.mesh.triangles.size(); ++t) {
-        const Triangle& q = f.mesh.triangles[t];
-        taken[t] = below(q[0]) || below(q[1]) || below(q[2]);
-        for (size_t k = 0; k < 3; ++k)
-            if (below(q[k]) && below(q[(k + 1) % 3])) groups.join(q[k], q[(k + 1) % 3]);
-    }
-    const Motion back = inverse(move);
-    std::unordered_map<std::uint32_t, size_t> number;
+/// The sheet that goes, in patches that hang together.
+struct Patches {
+    const Fine& f;
+    const std::vector<float>& value; ///< along the sheet from what is too near, by point
+    double level;
+    const CutOptions& options;
+    shape::DisjointSets groups{f.mesh.points.size()};
+    std::unordered_map<std::uint32_t, size_t> number; ///< of a group: its patch
     std::vector<Cut> cuts;
-    for (size_t t = 0; t < f.mesh.triangles.size(); ++t) {
-        if (!taken[t]) continue;
-        const Triangle& q = f.mesh.triangles[t];
-        const std::uint32_t inner = below(q[0]) ? q[0] : below(q[1]) ? q[1] : q[2];
-        const auto [at, fresh] = number.emplace(groups.find(inner), cuts.size());
-        if (fresh) {
-            Cut c;
-            c.deepest_mm = infinite;
-            c.least = {infinite, infinite, infinite};
-            c.most = {-infinite, -infinite, -infinite};
-            cuts.push_back(c);
+
+    bool below(std::uint32_t p) const { return static_cast<double>(value[p]) < level; }
+
+    void find(const RigidTransform& move) {
+        std::vector<bool> taken(f.mesh.triangles.size(), false);
+        for (size_t t = 0; t < f.mesh.triangles.size(); ++t) {
+            const Triangle& q = f.mesh.triangles[t];
+            taken[t] = below(q[0]) || below(q[1]) || below(q[2]);
+            for (size_t k = 0; k < 3; ++k)
+                if (below(q[k]) && below(q[(k + 1) % 3])) groups.join(q[k], q[(k + 1) % 3]);
         }
-        Cut& c = cuts[at->second];
-        c.area_mm2 += areaBelow(f, q, value, level);
-        for (const std::uint32_t p : q) {
-            if (!below(p)) continue;
-            for (size_t axis = 0; axis < 3; ++axis) {
-                c.least[axis] = std::min(c.least[axis], f.mesh.points[p][axis]);
-                c.most[axis] = std::max(c.most[axis], f.mesh.points[p][axis]);
+        const RigidTransform back = inverse(move);
+        for (size_t t = 0; t < f.mesh.triangles.size(); ++t) {
+            if (!taken[t]) continue;
+            const Triangle& q = f.mesh.triangles[t];
+            const std::uint32_t inner = below(q[0]) ? q[0] : below(q[1]) ? q[1] : q[2];
+            const auto [at, fresh] = number.emplace(groups.find(inner), cuts.size());
+            if (fresh) {
+                Cut c;
+                c.deepest_mm = infinite;
+                cuts.push_back(c);
             }
-            if (static_cast<double>(f.distance[p]) < c.deepest_mm) {
-                c.deepest_mm = static_cast<double>(f.distance[p]);
-                c.at = f.mesh.points[p];
-            }
-            const Point3 own = options.zones.empty() ? Point3{} : back.moved(f.mesh.points[p]);
-            for (const Zone& z : options.zones) {
-                bool in = true;
-                for (size_t axis = 0; axis < 3; ++axis) in = in && own[axis] >= z.least[axis] && own[axis] <= z.most[axis];
-                if (in && std::find(c.crosses.begin(), c.crosses.end(), z.name) == c.crosses.end()) {
-                    c.crosses.push_back(z.name);
-                    if (z.kind == ZoneKind::Never) c.never.push_back(z.name);
-                    if (z.kind == ZoneKind::Brace) c.brace.push_back(z.name);
+            Cut& c = cuts[at->second];
+            c.area_mm2 += areaBelow(f, q, value, level);
+            for (const std::uint32_t p : q) {
+                if (!below(p)) continue;
+                c.box.take(f.mesh.points[p]);
+                if (static_cast<double>(f.distance[p]) < c.deepest_mm) {
+                    c.deepest_mm = static_cast<double>(f.distance[p]);
+                    c.at = f.mesh.points[p];
+                }
+                const Point3 own = options.zones.empty() ? Point3{} : back.transformed(f.mesh.points[p]);
+                for (const Zone& z : options.zones) {
+                    if (z.box.contains(own) && std::find(c.crosses.begin(), c.crosses.end(), z.name) == c.crosses.end()) {
+                        c.crosses.push_back(z.name);
+                        if (z.kind == ZoneKind::Never) c.never.push_back(z.name);
+                        if (z.kind == ZoneKind::Brace) c.brace.push_back(z.name);
+                    }
                 }
             }
         }
     }
-    // each line belongs to the patch whose points its sides leave: told by the nearest point that goes
-    std::unordered_map<std::uint64_t, std::uint32_t> cell;
-    auto marks = std::make_shared<Mesh>();
-    std::vector<std::uint32_t> patch_of;
-    for (std::uint32_t p = 0; p < f.mesh.points.size(); ++p) {
-        if (!below(p)) continue;
-        const auto it = number.find(groups.find(p));
-        if (it == number.end()) continue;
-        const auto i = static_cast<std::uint32_t>(marks->points.size());
-        marks->points.push_back(f.mesh.points[p]);
-        marks->triangles.push_back({i, i, i});
-        patch_of.push_back(static_cast<std::uint32_t>(it->second));
-    }
-    const shape::DistanceTree mark_tree(marks);
-    const auto addLines = [&](double at_level, bool rough) {
-        for (const Polyline& l : levelLines(f.mesh, value, at_level)) {
-            if (l.places.size() < 2) continue;
-            const shape::Nearest n = mark_tree.nearest(l.places[l.places.size() / 2], 1e6);
-            if (n.triangle == shape::kernel::nothing) continue;
-            Cut& c = cuts[patch_of[n.triangle]];
-            (rough ? c.rough : c.lines).push_back(asCut(l, options.smooth_mm));
-        }
-    };
-    addLines(level, false);
-    if (options.flange_mm > 0) addLines(level - options.flange_mm, true);
 
+    void addLines() {
+        // each line belongs to the patch whose points its sides leave: told by the nearest point that goes
+        auto marks = std::make_shared<Mesh>();
+        std::vector<std::uint32_t> patch_of;
+        for (std::uint32_t p = 0; p < f.mesh.points.size(); ++p) {
+            if (!below(p)) continue;
+            const auto it = number.find(groups.find(p));
+            if (it == number.end()) continue;
+            const auto i = static_cast<std::uint32_t>(marks->points.size());
+            marks->points.push_back(f.mesh.points[p]);
+            marks->triangles.push_back({i, i, i});
+            patch_of.push_back(static_cast<std::uint32_t>(it->second));
+        }
+        const shape::DistanceTree mark_tree(marks);
+        const auto at = [&](double at_level, bool rough) {
+            for (const Polyline& l : levelLines(f.mesh, value, at_level)) {
+                if (l.places.size() < 2) continue;
+                const shape::Nearest n = mark_tree.nearest(l.places[l.places.size() / 2], 1e6);
+                if (n.triangle == shape::kernel::nothing) continue;
+                Cut& c = cuts[patch_of[n.triangle]];
+                (rough ? c.rough : c.lines).push_back(asCut(l, options.smooth_mm));
+            }
+        };
+        at(level, false);
+        if (options.flange_mm > 0) at(level - options.flange_mm, true);
+    }
+};
+
+/// What is left of them in the map: each with its mass, its edge and what it goes through, in the order to cut.
+void keepCuts(CutMap& map, std::vector<Cut>& cuts, const CutOptions& options) {
     for (Cut& c : cuts) {
         if (c.area_mm2 < options.least_area_mm2) {
             ++map.ground_off;
@@ -378,7 +383,7 @@ Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>& against,
     std::stable_sort(map.cuts.begin(), map.cuts.end(), [](const Cut& a, const Cut& b) {
         if (a.allowed() != b.allowed()) return a.allowed();
         if (a.brace.empty() != b.brace.empty()) return a.brace.empty();
-        return a.least[0] < b.least[0];
+        return a.box.min.x_mm < b.box.min.x_mm;
     });
     for (size_t i = 0; i < map.cuts.size(); ++i) {
         Cut& c = map.cuts[i];
@@ -393,6 +398,23 @@ Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>& against,
     if (map.ground_off > 0)
         map.remarks.push_back(
             fmt::format("{} places are smaller than {:.0f} mm² and are ground off.", map.ground_off, options.least_area_mm2));
+}
+
+} // namespace
+
+Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>& against, const RigidTransform& move,
+                      const CutOptions& options, int threads, const std::function<bool()>& stop) {
+    if (const auto ok = possible(against, options); !ok) return ok.error();
+    CutMap map;
+    const double limit = options.need.foulsBelow();
+    const Fine f = divided(body, against, move, options, threads, stop);
+    const auto near_lines = levelLines(f.mesh, f.distance, limit);
+    const double reach = 2 * options.margin_mm + 4 * options.fineness_mm;
+    const std::vector<float> value = fromLines(f, near_lines, limit, reach, threads);
+    Patches patches{f, value, options.margin_mm, options};
+    patches.find(move);
+    patches.addLines();
+    keepCuts(map, patches.cuts, options);
     if (stop && stop()) return Error{Error::Code::Conflict, "cut map", "The cut map was stopped.", "", -1};
     return map;
 }
@@ -401,9 +423,9 @@ std::vector<std::vector<std::array<double, 2>>> flattened(const Cut& cut) {
     // one axis rearward as far as the plane allows, so that the print lies as the car does
     const Point3 n = cut.plane_normal;
     Point3 u = minus(Point3{1, 0, 0}, times(n, n[0]));
-    if (shape::length(u) < 0.3) u = minus(Point3{0, 1, 0}, times(n, n[1]));
-    u = shape::unit(u);
-    Point3 v = shape::cross(n, u);
+    if (geometry::length(u) < 0.3) u = minus(Point3{0, 1, 0}, times(n, n[1]));
+    u = geometry::unit(u);
+    Point3 v = geometry::cross(n, u);
     // up, or to the right, on the page
     if (std::abs(v[2]) > 0.5 ? v[2] < 0 : v[1] < 0) v = times(v, -1);
     std::vector<std::vector<std::array<double, 2>>> all;
@@ -425,7 +447,7 @@ std::vector<Point3> placesAlong(const CutLine& cut, double step_mm) {
         const Point3& a = places[i];
         const Point3& b = places[(i + 1) % places.size()];
         const int n = std::max(1, static_cast<int>(std::ceil(between(a, b) / step_mm)));
-        for (int k = 0; k < n; ++k) all.push_back(shape::along(a, b, static_cast<double>(k) / n));
+        for (int k = 0; k < n; ++k) all.push_back(geometry::along(a, b, static_cast<double>(k) / n));
     }
     if (!cut.line.closed && !places.empty()) all.push_back(places.back());
     return all;

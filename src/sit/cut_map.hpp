@@ -18,8 +18,7 @@ enum class ZoneKind : std::uint8_t {
 struct Zone {
     std::string name;
     ZoneKind kind = ZoneKind::Named;
-    Point3 least{};
-    Point3 most{};
+    geometry::Box3 box;
 };
 
 struct CutOptions {
@@ -48,9 +47,8 @@ struct Cut {
     double mass_kg = 0;
     double deepest_mm = 0; ///< least distance in it, as in the map
     Point3 at{};           ///< there
-    Point3 least{};        ///< a box round it
-    Point3 most{};
-    bool flat = false; ///< within 3 mm of a plane: can be printed 1:1
+    geometry::Box3 box;    ///< round it
+    bool flat = false;     ///< within 3 mm of a plane: can be printed 1:1
     double off_plane_mm = 0;
     Point3 plane_at{}; ///< of the best plane through the lines
     Point3 plane_normal{};
@@ -70,14 +68,14 @@ struct CutMap {
 struct CutAgainst {
     const Ready* fixed = nullptr;
     double extra_mm = 0; ///< asked for beyond the options' need; may be < 0
-    Motion pose;         ///< where it stands in the fixed frame
+    RigidTransform pose; ///< where it stands in the fixed frame
 };
 /// From the clearance of the body where it stands, from all these together. As below.
-Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>&, const Motion& body_to_fixed, const CutOptions&,
+Result<CutMap> cutMap(const Ready& body, const std::vector<CutAgainst>&, const RigidTransform& body_to_fixed, const CutOptions&,
                       int threads = 0, const std::function<bool()>& stop = {});
 /// From the clearance of the body where it stands. Fails with BadInput for options out of their range.
-Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const Motion& body_to_fixed, const CutOptions&, int threads = 0,
-                      const std::function<bool()>& stop = {});
+Result<CutMap> cutMap(const Ready& body, const Ready& fixed, const RigidTransform& body_to_fixed, const CutOptions&,
+                      int threads = 0, const std::function<bool()>& stop = {});
 
 /// The lines of a cut laid flat: along the best plane's two axes, mm. What stands off the plane is pressed into it.
 std::vector<std::vector<std::array<double, 2>>> flattened(const Cut&);

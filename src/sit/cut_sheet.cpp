@@ -73,19 +73,16 @@ Drawing cutMapPage(const CutMap& map, double width, double height, const Format&
         d.add(Text{{0, f.lead()}, "Nothing needs to be cut.", f.lead()});
         return d;
     }
-    shape::Point3 least = map.cuts[0].least, most = map.cuts[0].most;
-    for (const Cut& c : map.cuts)
-        for (size_t axis = 0; axis < 3; ++axis) {
-            least[axis] = std::min(least[axis], c.least[axis]);
-            most[axis] = std::max(most[axis], c.most[axis]);
-        }
+    geometry::Box3 box;
+    for (const Cut& c : map.cuts) box.take(c.box);
     const double list = f.body() * 1.5 * static_cast<double>(map.cuts.size() + 1) + f.px(20);
     const double room = std::max(f.px(160), height - list - 3 * f.lead());
-    const double wide = most[1] - least[1], tall = most[2] - least[2];
+    const double wide = box.size().y_mm, tall = box.size().z_mm;
     const double scale =
-        std::min((width - f.px(40)) / std::max(1.0, most[0] - least[0]), (room - f.px(50)) / std::max(1.0, wide + tall));
+        std::min((width - f.px(40)) / std::max(1.0, box.size().x_mm), (room - f.px(50)) / std::max(1.0, wide + tall));
     const auto view = [&](size_t axis, double top, bool up, const char* title) {
-        const Projection p{scale, {f.px(20) - scale * least[0], up ? top + scale * most[axis] : top - scale * least[axis]}, up};
+        const Projection p{
+            scale, {f.px(20) - scale * box.min.x_mm, up ? top + scale * box.max[axis] : top - scale * box.min[axis]}, up};
         d.add(Text{{0, top - f.px(6)}, title, f.small(), Ink::Second});
         for (const Cut& c : map.cuts) {
             for (const CutLine& l : c.lines) {
@@ -95,7 +92,7 @@ Drawing cutMapPage(const CutMap& map, double width, double height, const Format&
                 s.pen = {Ink::Remove, f.medium(), c.allowed() ? Dash::Solid : Dash::Dotted};
                 d.add(std::move(s), fmt::format("cut:{}", c.number));
             }
-            const P at = p((c.least[0] + c.most[0]) / 2, (c.least[axis] + c.most[axis]) / 2);
+            const P at = p(c.box.middle().x_mm, c.box.middle()[axis]);
             d.add(Text{at, std::to_string(c.number), f.lead(), Ink::Ink, Anchor::Centre, Level::Middle, Face::Bold, Mark::None, 0,
                        true},
                   fmt::format("cut:{}", c.number));
@@ -111,8 +108,8 @@ Drawing cutMapPage(const CutMap& map, double width, double height, const Format&
         double sum = 0;
         for (const CutLine& l : c.lines) sum += l.length_mm;
         d.add(Text{{0, y}, fmt::format("{}", c.number), f.body(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
-        std::string text = fmt::format("station {:.0f} to {:.0f} · line {:.0f} mm · {:.0f} cm² · {:.2f} kg", c.least[0],
-                                       c.most[0], sum, c.area_mm2 / 100, c.mass_kg);
+        std::string text = fmt::format("station {:.0f} to {:.0f} · line {:.0f} mm · {:.0f} cm² · {:.2f} kg", c.box.min.x_mm,
+                                       c.box.max.x_mm, sum, c.area_mm2 / 100, c.mass_kg);
         if (!c.never.empty())
             text += " · NEVER: " + joined(c.never);
         else if (!c.brace.empty())

@@ -1,5 +1,7 @@
 #include "sit/measures.hpp"
 
+#include "build/planned_chassis.hpp"
+
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
@@ -14,13 +16,8 @@ namespace {
 
 Vector3d vec(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
 
-/// What stands behind the cut goes along with the rear wheels.
-Vec3 moved(const Input& in, Vec3 p, double change) {
-    p.x_mm += change;
-    p.z_mm -= change * std::tan(in.cut_slope_rad);
-    return p;
-}
-bool behindCut(const Input& in, double station) { return in.cut_station_mm && station > *in.cut_station_mm; }
+/// The chassis with that change of wheelbase.
+build::PlannedChassis plannedWith(const Input& in, double change_mm) { return {in.cut_station_mm, change_mm, in.cut_slope_rad}; }
 
 /// The body's axes in the chassis frame, worked out once for a pose.
 struct Placed {
@@ -53,20 +50,21 @@ struct Evaluator {
     const Scene& s;
     const Placed body;
     const double change;
+    const build::PlannedChassis planned;
     const std::optional<Ground> ground;
     const std::vector<Vec3> front;
     const std::vector<Vec3> rear;
 
     Evaluator(const Scene& scene, const Parameters& p)
-        : s(scene), body(poseOf(p)), change(p(6)), ground(groundOf(scene, p(6))), front(axle(scene, false, p(6))),
-          rear(axle(scene, true, p(6))) {}
+        : s(scene), body(poseOf(p)), change(p(6)), planned(plannedWith(*scene.input, p(6))), ground(groundOf(scene, p(6))),
+          front(axle(scene, false, p(6))), rear(axle(scene, true, p(6))) {}
 
     Vec3 at(const At& a) const {
         const auto i = static_cast<size_t>(a.index);
         if (!a.chassis) return body(s.body[i]);
         const Input& in = *s.input;
         const bool rear_hub = a.index == in.rear_left || a.index == in.rear_right;
-        return rear_hub || behindCut(in, s.chassis[i].x_mm) ? moved(in, s.chassis[i], change) : s.chassis[i];
+        return rear_hub ? plus(s.chassis[i], planned.shift()) : planned.map(s.chassis[i]);
     }
     std::vector<Vec3> all(const std::vector<At>& points) const {
         std::vector<Vec3> out;
@@ -94,8 +92,8 @@ struct Evaluator {
         return std::hypot(std::max(out, 0.0), std::max(aside, 0.0));
     }
 
-    /// The parts of a wish's figure; empty when what it needs is not known.
-    std::vector<double> parts(const Wish& w) const {
+    /// The parts of a pin's figure; empty when what it needs is not known.
+    std::vector<double> parts(const Pin& w) const {
         const auto points = all(w.points);
         std::vector<double> out;
         const auto between = [&]() -> Vector3d { return vec(mean(all(w.to))) - vec(mean(points)); };
@@ -158,12 +156,9 @@ struct Evaluator {
                 if (const auto gap = tyreGap(p, w.kind == PinKind::Bump)) out.push_back(*gap);
             break;
         case PinKind::Clear: {
-            if (!w.box) break;
-            const Input& in = *s.input;
-            const bool shifts = w.box->chassis && behindCut(in, (w.box->least.x_mm + w.box->most.x_mm) / 2);
-            const Vec3 least = shifts ? moved(in, w.box->least, change) : w.box->least;
-            const Vec3 most = shifts ? moved(in, w.box->most, change) : w.box->most;
-            for (const Vec3& p : points) out.push_back(toBox(w.box->chassis ? p : body.back(p), least, most));
+            if (!w.clear_of) break;
+            const geometry::Box3 box = w.clear_of->chassis ? planned.map(w.clear_of->box) : w.clear_of->box;
+            for (const Vec3& p : points) out.push_back(toBox(w.clear_of->chassis ? p : body.back(p), box.min, box.max));
             break;
         }
         }
@@ -180,7 +175,7 @@ struct Evaluator {
     }
 };
 
-double weightOf(const Input& in, const Wish& w) {
+double weightOf(const Input& in, const Pin& w) {
     double weight = 1 / w.tolerance;
     if (w.importance == Importance::Like) weight *= 0.25;
     const bool driveline = ofDriveline(w.kind);
@@ -222,7 +217,8 @@ std::vector<Vec3> axle(const Scene& s, bool rear, double change) {
     const Input& in = *s.input;
     for (const int i : {rear ? in.rear_left : in.front_left, rear ? in.rear_right : in.front_right})
         if (i >= 0)
-            hubs.push_back(rear ? moved(in, s.chassis[static_cast<size_t>(i)], change) : s.chassis[static_cast<size_t>(i)]);
+            hubs.push_back(rear ? plus(s.chassis[static_cast<size_t>(i)], plannedWith(in, change).shift())
+                                : s.chassis[static_cast<size_t>(i)]);
     return hubs;
 }
 
@@ -249,13 +245,13 @@ std::optional<Ground> groundOf(const Scene& s, double change) {
     return g;
 }
 
-double targetOf(const Wish& w) {
+double targetOf(const Pin& w) {
     const bool centring =
         w.kind == PinKind::Centred || w.kind == PinKind::Level || w.kind == PinKind::ArchFront || w.kind == PinKind::ArchRear;
     return centring && w.bound == Bound::Equal ? 0 : w.target;
 }
 
-bool isPlaneVector(const Wish& w, size_t parts) {
+bool isPlaneVector(const Pin& w, size_t parts) {
     return w.kind == PinKind::Line && w.bound == Bound::Equal && w.target == 0 && parts == 2;
 }
 
@@ -264,9 +260,9 @@ Evaluated evaluate(const Scene& s, const Parameters& p) {
     Evaluated e;
     double arch_front = std::nan("");
     double arch_rear = std::nan("");
-    const auto& wishes = s.input->wishes;
-    for (size_t i = 0; i < wishes.size(); ++i) {
-        const Wish& w = wishes[i];
+    const auto& pins = s.input->pins;
+    for (size_t i = 0; i < pins.size(); ++i) {
+        const Pin& w = pins[i];
         const std::vector<double> parts = here.parts(w);
         if (w.kind == PinKind::ArchFront) arch_front = mean(here.all(w.points)).x_mm;
         if (w.kind == PinKind::ArchRear) arch_rear = mean(here.all(w.points)).x_mm;

@@ -10,7 +10,7 @@ namespace {
 
 /// By how much the length of a plane vector known to `c` (2 × 2) misses the truth in 19 of 20: the vector's error over its
 /// whole circle, as near its own zero a length has no slope that a variance could follow.
-double halfWidthOfLength(const Eigen::Vector2d& v, const Eigen::Matrix2d& c) {
+double u95OfLength(const Eigen::Vector2d& v, const Eigen::Matrix2d& c) {
     constexpr int turns = 60;
     constexpr int rings = 60;
     Eigen::Matrix2d grown = c;
@@ -30,7 +30,7 @@ double halfWidthOfLength(const Eigen::Vector2d& v, const Eigen::Matrix2d& c) {
     return *at;
 }
 
-/// Achieved figures, then all parts of all wishes.
+/// Achieved figures, then all parts of all pins.
 Eigen::VectorXd figuresOf(const Scene& s, const Parameters& p) {
     const Evaluated e = evaluate(s, p);
     std::vector<double> all = e.achieved;
@@ -66,7 +66,7 @@ Outcome outcomeOf(const Scene& scene, const Parameters& p) {
             located.covariance.data(), static_cast<Eigen::Index>(n3), static_cast<Eigen::Index>(n3));
         spread += by * c * by.transpose();
     }
-    const auto half = [&](Eigen::Index k) { return build::halfWidth(std::sqrt(std::max(0.0, spread(k, k)))); };
+    const auto half = [&](Eigen::Index k) { return build::u95Of(std::sqrt(std::max(0.0, spread(k, k)))); };
     Outcome out;
     auto row = static_cast<Eigen::Index>(e.achieved.size());
     for (size_t i = 0; i < e.achieved.size(); ++i) {
@@ -74,8 +74,8 @@ Outcome outcomeOf(const Scene& scene, const Parameters& p) {
         out.achieved.push_back(half(static_cast<Eigen::Index>(i)));
         out.parts.emplace_back();
         for (size_t k = 0; k < parts.size(); ++k) out.parts.back().push_back(half(row + static_cast<Eigen::Index>(k)));
-        if (isPlaneVector(scene.input->wishes[i], parts.size()))
-            out.achieved.back() = halfWidthOfLength({parts[0], parts[1]}, spread.block<2, 2>(row, row));
+        if (isPlaneVector(scene.input->pins[i], parts.size()))
+            out.achieved.back() = u95OfLength({parts[0], parts[1]}, spread.block<2, 2>(row, row));
         row += static_cast<Eigen::Index>(parts.size());
     }
     return out;

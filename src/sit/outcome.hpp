@@ -2,12 +2,12 @@
 
 #include "sit/measures.hpp"
 
-/// How well it is known what the wishes come to. Internal to this room.
+/// How well it is known what the pins come to. Internal to this room.
 namespace gorvet::sit {
 
 /// ± at 95 % of the figures at one pose.
 struct Outcome {
-    std::vector<double> achieved;           ///< of each wish
+    std::vector<double> achieved;           ///< of each pin
     std::vector<std::vector<double>> parts; ///< of each of its parts
 };
 

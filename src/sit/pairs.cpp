@@ -20,7 +20,7 @@ struct Moment {
 struct Watcher {
     const Part& moving;
     const Part& fixed;
-    const Motion& move;
+    const RigidTransform& move;
     const Need& need;
     double least = 0;
     double deepest = 0; ///< of the points, once surfaces meet
@@ -28,8 +28,8 @@ struct Watcher {
     Moment at;
     int looked_at = 0;
 
-    Motion motion(const Moment& m) const {
-        Motion out = move;
+    RigidTransform motion(const Moment& m) const {
+        RigidTransform out = move;
         if (moving.sweep) out = chained(move, moving.sweep->pose(m.mu, m.mv));
         if (fixed.sweep) out = chained(inverse(fixed.sweep->pose(m.fu, m.fv)), out);
         return out;
@@ -54,7 +54,7 @@ struct Watcher {
     /// True when it is worse than what was found so far.
     bool look(const Moment& m) {
         ++looked_at;
-        const Motion now = motion(m);
+        const RigidTransform now = motion(m);
         if (!meets) {
             const shape::Closest c = shape::closest(*moving.ready->tree, *fixed.ready->tree, now, least);
             if (c.least_mm >= least) return false;
@@ -113,16 +113,16 @@ std::pair<double, double> speedOf(const Sweep& s, const std::array<Point3, 8>& c
     std::vector<std::array<Point3, 8>> poses(static_cast<size_t>((us + 1) * (vs + 1)));
     for (int i = 0; i <= us; ++i)
         for (int k = 0; k <= vs; ++k) {
-            const Motion m = s.pose(us ? at(i) : 0, v_at(k));
-            for (size_t c = 0; c < 8; ++c) poses[static_cast<size_t>(i * (vs + 1) + k)][c] = m.moved(corners[c]);
+            const RigidTransform m = s.pose(us ? at(i) : 0, v_at(k));
+            for (size_t c = 0; c < 8; ++c) poses[static_cast<size_t>(i * (vs + 1) + k)][c] = m.transformed(corners[c]);
         }
     double by_u = 0, by_v = 0;
     for (int i = 0; i <= us; ++i)
         for (int k = 0; k <= vs; ++k)
             for (size_t c = 0; c < 8; ++c) {
                 const Point3& p = poses[static_cast<size_t>(i * (vs + 1) + k)][c];
-                if (i < us) by_u = std::max(by_u, shape::between(p, poses[static_cast<size_t>((i + 1) * (vs + 1) + k)][c]));
-                if (k < vs) by_v = std::max(by_v, shape::between(p, poses[static_cast<size_t>(i * (vs + 1) + k + 1)][c]));
+                if (i < us) by_u = std::max(by_u, geometry::between(p, poses[static_cast<size_t>((i + 1) * (vs + 1) + k)][c]));
+                if (k < vs) by_v = std::max(by_v, geometry::between(p, poses[static_cast<size_t>(i * (vs + 1) + k + 1)][c]));
             }
     return {arc * by_u * n / (1 - from), arc * by_v * n / 2};
 }
@@ -206,8 +206,8 @@ private:
 
 } // namespace
 
-std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const Motion& move, const Need& need, int threads,
-                                  const std::function<bool()>& stop) {
+std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const RigidTransform& move, const Need& need,
+                                  int threads, const std::function<bool()>& stop) {
     Pair pair;
     pair.need = need;
     pair.least_mm = need.cap_mm;
@@ -256,7 +256,7 @@ std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const M
             }
     }
     // in the worst pose all of it; places then go back to where the fixed part's axes are
-    const Motion worst = watch.motion(watch.at);
+    const RigidTransform worst = watch.motion(watch.at);
     const auto c = clearance(*moving.ready, *fixed.ready, worst, need, threads, stop);
     if (!c) return std::nullopt;
     pair.least_mm = c->least_mm;
@@ -264,11 +264,11 @@ std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const M
     pair.depth_known = c->depth_known;
     pair.band = c->meets ? Band::Fouls : need.band(c->least_mm - pair.between_mm);
     pair.contacts = c->contacts;
-    const Motion to_frame = fixed.sweep ? fixed.sweep->pose(watch.at.fu, watch.at.fv) : Motion{};
-    pair.at = to_frame.moved(c->at_moving);
+    const RigidTransform to_frame = fixed.sweep ? fixed.sweep->pose(watch.at.fu, watch.at.fv) : RigidTransform{};
+    pair.at = to_frame.transformed(c->at_moving);
     for (Contact& k : pair.contacts) {
-        k.at = to_frame.moved(k.at);
-        if (fixed.sweep) k.least = k.most = k.at; // a box does not turn with it
+        k.at = to_frame.transformed(k.at);
+        if (fixed.sweep) k.box = {k.at, k.at}; // a box does not turn with it
     }
     return pair;
 }
@@ -284,13 +284,13 @@ std::vector<SweepEnd> endsOf(const Sweep& s) {
     return ends;
 }
 
-LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed, const Motion& move, const Need& shown,
+LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed, const RigidTransform& move, const Need& shown,
                       int threads, const std::function<bool()>& stop) {
     LiveClearance worst;
     const size_t n = moving.mesh->points.size();
     worst.map.distance_mm.assign(n, static_cast<float>(shown.cap_mm));
     const double band = std::max(1e-3, shown.tightBelow() - shown.foulsBelow());
-    std::vector<Motion> motions;
+    std::vector<RigidTransform> motions;
     for (const MapAgainst& f : fixed) {
         motions.push_back(chained(inverse(f.fixed_pose), chained(move, f.moving_pose)));
         worst.map.has_inside = worst.map.has_inside || (f.part->sides && f.part->sides->any());
@@ -335,7 +335,7 @@ LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed,
         case Band::Fouls: ++worst.fouls; break;
         }
     }
-    if (n > 0) worst.at = move.moved(moving.mesh->points[least.point]);
+    if (n > 0) worst.at = move.transformed(moving.mesh->points[least.point]);
     return worst;
 }
 

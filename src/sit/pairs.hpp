@@ -10,9 +10,9 @@ namespace gorvet::sit {
 
 /// How a part moves. u and v from −1 to 1, both 0 where it stands: bump and lock of a wheel, the swing of a bonnet.
 struct Sweep {
-    std::function<Motion(double u, double v)> pose;       ///< along its subject's axes
-    std::function<std::string(double u, double v)> words; ///< "at 70 bump, locked 35° to the left"
-    int u_steps = 1;                                      ///< between −1 and 1; 1: it does not move that way
+    std::function<RigidTransform(double u, double v)> pose; ///< along its subject's axes
+    std::function<std::string(double u, double v)> words;   ///< "at 70 bump, locked 35° to the left"
+    int u_steps = 1;                                        ///< between −1 and 1; 1: it does not move that way
     int v_steps = 1;
     bool one_way = false; ///< u from 0 only
 };
@@ -42,26 +42,26 @@ struct Pair {
 /// two surfaces, then by branch and bound: between two poses the distance falls at most as fast as the fastest place moves, and
 /// poses are halved until that leaves less than 1 mm (engineering.md, Scan and Sit). The band is that of the least less what is
 /// left. Where surfaces meet, the depth is that of the steps, ever finer about the worst. Nothing when stopped.
-std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const Motion& moving_to_fixed, const Need&,
+std::optional<Pair> pairClearance(const Part& moving, const Part& fixed, const RigidTransform& moving_to_fixed, const Need&,
                                   int threads = 0, const std::function<bool()>& stop = {});
 
 /// What a map is taken against: a part, in one pose of what moves.
 struct MapAgainst {
     const Ready* part = nullptr;
     Need need;
-    Motion moving_pose; ///< along the moving part's axes
-    Motion fixed_pose;  ///< along the fixed part's axes
-    std::string pose;   ///< its words
+    RigidTransform moving_pose; ///< along the moving part's axes
+    RigidTransform fixed_pose;  ///< along the fixed part's axes
+    std::string pose;           ///< its words
 };
 /// The map of one moving part against several, each with a need of its own. Every point is shown where it stands, by the part
 /// and pose for which it is worst, on the scale of `shown`: what fouls there is below shown.foulsBelow(), what is tight below
 /// shown.tightBelow(). The least distance is a true one.
-LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed, const Motion& moving_to_fixed, const Need& shown,
-                      int threads = 0, const std::function<bool()>& stop = {});
+LiveClearance worstOf(const Ready& moving, const std::vector<MapAgainst>& fixed, const RigidTransform& moving_to_fixed,
+                      const Need& shown, int threads = 0, const std::function<bool()>& stop = {});
 
 /// A moment of a travel.
 struct SweepEnd {
-    Motion pose;
+    RigidTransform pose;
     std::string words;
     bool operator==(const SweepEnd&) const = default;
 };

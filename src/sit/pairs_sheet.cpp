@@ -39,7 +39,7 @@ Drawing pairsSheet(const PairsView& v, double width, double height, const Format
                    Face::Sans,
                    row.assumed ? Mark::Assumed : Mark::None});
         if (!row.need_more.empty())
-            d.add(Text{{roughWidth(row.need, f.small(), Face::Sans) + f.px(row.assumed ? 24 : 8), middle + f.small() * 1.1},
+            d.add(Text{{textWidth(row.need, f.small(), Face::Sans) + f.px(row.assumed ? 24 : 8), middle + f.small() * 1.1},
                        row.need_more,
                        f.small(),
                        Ink::Second});
@@ -73,7 +73,7 @@ Drawing pairsSheet(const PairsView& v, double width, double height, const Format
             Text{{figure_at, middle + f.px(3)}, row.text, f.body(), ink, Anchor::Right, Level::Base, Face::Sans, Mark::Derived});
         addMark(d, {where_at + f.px(4), middle - f.px(6)}, f.px(11), row.severity);
         d.add(Text{{where_at + f.px(16), middle - f.px(2)}, row.word, f.small(), ink, Anchor::Left, Level::Base, Face::Bold});
-        d.add(Text{{where_at + f.px(24) + roughWidth(row.word, f.small(), Face::Bold), middle - f.px(2)},
+        d.add(Text{{where_at + f.px(24) + textWidth(row.word, f.small(), Face::Bold), middle - f.px(2)},
                    row.where,
                    f.small(),
                    Ink::Ink});

@@ -97,16 +97,16 @@ private:
             d_.add(Text{{moves_at_ + f_.px(6), f_.small()}, "what a move brings (+) or costs (−)", f_.small(), Ink::Ink});
         if (!v_.columns.empty()) {
             const std::string whole = "where each seating comes to; hatched: it holds";
-            const bool room = roughWidth(whole, f_.small(), Face::Sans) < moves_at_ - scale_at_ - f_.px(12);
+            const bool room = textWidth(whole, f_.small(), Face::Sans) < moves_at_ - scale_at_ - f_.px(12);
             d_.add(Text{{scale_at_, f_.small()}, room ? whole : "hatched: it holds", f_.small(), Ink::Ink});
         }
         return headHeight();
     }
     /// What fits into the width.
     std::string cut(const std::string& text, double width) const {
-        if (roughWidth(text, f_.small(), Face::Sans) < width - f_.px(14)) return text;
+        if (textWidth(text, f_.small(), Face::Sans) < width - f_.px(14)) return text;
         std::string s = text;
-        while (s.size() > 1 && roughWidth(s + "…", f_.small(), Face::Sans) > width - f_.px(14)) {
+        while (s.size() > 1 && textWidth(s + "…", f_.small(), Face::Sans) > width - f_.px(14)) {
             do s.pop_back();
             while (!s.empty() && (static_cast<unsigned char>(s.back()) & 0xC0U) == 0x80U);
         }
@@ -132,7 +132,7 @@ private:
                         Face::Sans,
                         g.usable ? Mark::Derived : Mark::None});
             if (g.usable && !row.plain)
-                addMark(d_, {x - roughWidth(g.text, f_.small(), Face::Sans) - f_.px(13), middle}, f_.px(9), g.severity);
+                addMark(d_, {x - textWidth(g.text, f_.small(), Face::Sans) - f_.px(13), middle}, f_.px(9), g.severity);
         }
         for (size_t k = 0; k < row.moves.size(); ++k) {
             if (!row.moves[k]) continue;

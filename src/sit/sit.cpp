@@ -14,8 +14,8 @@ namespace gorvet::sit {
 namespace {
 
 using build::Bound;
-using build::halfWidth;
 using build::Importance;
+using build::u95Of;
 using Eigen::Matrix;
 
 Eigen::VectorXd asVector(const std::vector<double>& v) {
@@ -44,7 +44,7 @@ Eigen::MatrixXd jacobian(const Scene& s, const Parameters& p, const std::vector<
     return j;
 }
 
-/// Gauss–Newton step; directions that no wish resists do not move (pseudo-inverse).
+/// Gauss–Newton step; directions that no pin resists do not move (pseudo-inverse).
 Eigen::VectorXd freeStep(const Eigen::MatrixXd& j, const Eigen::VectorXd& r) {
     const Spectrum by = spectrumOf(j);
     Eigen::VectorXd step = Eigen::VectorXd::Zero(j.cols());
@@ -57,8 +57,8 @@ Eigen::VectorXd freeStep(const Eigen::MatrixXd& j, const Eigen::VectorXd& r) {
 /// How the search ended.
 struct Settled {
     bool settled = false;
-    std::vector<int> contradictory; ///< wishes
-    std::vector<bool> pressed;      ///< by wish: a bound of it holds against the others
+    std::vector<int> contradictory; ///< pins
+    std::vector<bool> pressed;      ///< by pin: a bound of it holds against the others
 };
 
 /// Gauss–Newton under bounds: a bound that may be broken at a cost has a slack of its own, whose square is that cost.
@@ -77,7 +77,7 @@ Settled settle(const Scene& s, Parameters& p, const std::vector<int>& free) {
         }
         Eigen::VectorXd step;
         result.contradictory.clear();
-        result.pressed.assign(s.input->wishes.size(), false);
+        result.pressed.assign(s.input->pins.size(), false);
         if (soft + hard == 0) {
             step = freeStep(all, asVector(e.residuals));
         } else {
@@ -135,7 +135,7 @@ constexpr const char* open_sentences[7] = {
     "Nothing says whether the body leans: pin sill heights on both sides.",
     "Nothing asks for a wheelbase: centre the rear wheels in their arches, or decide the change."};
 
-/// What resists a move where the body stands: every wish that is no bound, and of the bounds those that are pressed against.
+/// What resists a move where the body stands: every pin that is no bound, and of the bounds those that are pressed against.
 Eigen::MatrixXd resisting(const Scene& s, const Parameters& p, const std::vector<int>& free, const Settled& how) {
     const Evaluated e = evaluate(s, p);
     const Eigen::MatrixXd all = jacobian(s, p, free);
@@ -143,8 +143,8 @@ Eigen::MatrixXd resisting(const Scene& s, const Parameters& p, const std::vector
     const size_t n = e.residuals.size();
     for (Eigen::Index k = 0; k < all.rows(); ++k) {
         const auto i = static_cast<size_t>(k);
-        const int wish = i < n ? -1 : i < n + e.bounds.size() ? e.bound_of[i - n] : e.must_of[i - n - e.bounds.size()];
-        if (wish < 0 || how.pressed[static_cast<size_t>(wish)]) rows.push_back(k);
+        const int pin = i < n ? -1 : i < n + e.bounds.size() ? e.bound_of[i - n] : e.must_of[i - n - e.bounds.size()];
+        if (pin < 0 || how.pressed[static_cast<size_t>(pin)]) rows.push_back(k);
     }
     Eigen::MatrixXd j(static_cast<Eigen::Index>(rows.size()), all.cols());
     for (size_t k = 0; k < rows.size(); ++k) j.row(static_cast<Eigen::Index>(k)) = all.row(rows[k]);
@@ -223,74 +223,60 @@ std::string missing(const Input& in, PinKind kind) {
     }
 }
 
-/// One part of a wish, with its own ±.
-build::PlanVerdict partVerdict(const Wish& wish, double part, double half_width) {
-    const double target = targetOf(wish);
-    if (wish.bound == Bound::Equal) return build::planVerdict(part - target, half_width, wish.tolerance);
-    // a thousandth of the tolerance is the search's own
-    const double spare = wish.bound == Bound::AtLeast ? part - target : target - part;
-    const double small = 1e-3 * wish.tolerance;
-    if (!std::isfinite(half_width)) return build::PlanVerdict::Marginal;
-    return spare + small >= half_width   ? build::PlanVerdict::Holds
-           : spare + half_width < -small ? build::PlanVerdict::Fails
-                                         : build::PlanVerdict::Marginal;
+/// What a part of a pin may come to. A thousandth of the tolerance is the search's own.
+build::Limit limitOf(const Pin& pin) {
+    const double target = targetOf(pin);
+    const double small = 1e-3 * pin.tolerance;
+    return pin.bound == Bound::Equal     ? build::Limit{target - pin.tolerance, target + pin.tolerance}
+           : pin.bound == Bound::AtLeast ? build::Limit::atLeast(target - small)
+                                         : build::Limit::atMost(target + small);
 }
 
-/// Verdict of a wish: that of its worst point. The ± of a miss is that of the point that misses most.
-void judge(const Input& in, const Evaluated& e, size_t i, const Outcome& outcome, bool on_bound, WishResult& w) {
-    const Wish& wish = in.wishes[i];
+/// Verdict of a pin: that of its worst point. The ± of a miss is that of the point that misses most.
+void judgePin(const Input& in, const Evaluated& e, size_t i, const Outcome& outcome, bool on_bound, PinResult& w) {
+    const Pin& pin = in.pins[i];
     w.usable = std::isfinite(e.achieved[i]);
     if (!w.usable) {
-        w.words = missing(in, wish.kind);
+        w.words = missing(in, pin.kind);
         return;
     }
-    w.achieved = e.achieved[i];
-    w.miss = e.miss[i];
-    w.half_width = w.miss_half_width = outcome.achieved[i];
+    const bool on_ground = pin.kind == PinKind::Height || pin.kind == PinKind::Level || pin.kind == PinKind::Rake;
+    const bool on_tyre = pin.kind == PinKind::Tyre || pin.kind == PinKind::Bump;
+    const auto provenance =
+        on_ground || on_tyre ? worst(pin.provenance, in.heights) : worst(pin.provenance, build::Provenance::Derived);
+    w.achieved = {e.achieved[i], outcome.achieved[i], provenance};
+    w.miss = {e.miss[i], outcome.achieved[i], provenance};
     w.on_bound = on_bound;
-    w.verdict = build::PlanVerdict::Holds;
     const auto& parts = e.parts[i];
-    if (isPlaneVector(wish, parts.size())) {
-        w.verdict = build::planVerdict(w.achieved, w.half_width, wish.tolerance);
-    } else {
-        double worst = -INFINITY;
-        for (size_t k = 0; k < parts.size(); ++k) {
-            const double half = outcome.parts[i][k];
-            w.verdict = std::max(w.verdict, partVerdict(wish, parts[k], half));
-            const double short_by = wish.bound == Bound::Equal     ? std::abs(parts[k] - targetOf(wish))
-                                    : wish.bound == Bound::AtLeast ? wish.target - parts[k]
-                                                                   : parts[k] - wish.target;
-            if (short_by > worst) {
-                worst = short_by;
-                w.miss_half_width = half;
-            }
-        }
-        if (wish.bound != Bound::Equal) {
-            w.half_width = w.miss_half_width;
-            if (worst < 1e-3 * wish.tolerance) w.miss = 0;
+    if (isPlaneVector(pin, parts.size())) {
+        w.verdict = judge(w.achieved, build::Limit::within(pin.tolerance));
+        return;
+    }
+    w.verdict = build::PlanVerdict::Holds;
+    double most = -INFINITY;
+    for (size_t k = 0; k < parts.size(); ++k) {
+        const build::Figure part{parts[k], outcome.parts[i][k], provenance};
+        w.verdict = std::max(w.verdict, judge(part, limitOf(pin)));
+        const double short_by = pin.bound == Bound::Equal     ? std::abs(part.value - targetOf(pin))
+                                : pin.bound == Bound::AtLeast ? pin.target - part.value
+                                                              : part.value - pin.target;
+        if (short_by > most) {
+            most = short_by;
+            w.miss.u95 = part.u95;
         }
     }
-    const bool on_ground = wish.kind == PinKind::Height || wish.kind == PinKind::Level || wish.kind == PinKind::Rake;
-    const bool on_tyre = wish.kind == PinKind::Tyre || wish.kind == PinKind::Bump;
-    if (wish.assumed || ((on_ground || on_tyre) && in.heights_assumed)) w.verdict = build::notBetterThanMarginal(w.verdict);
+    if (pin.bound == Bound::Equal) return;
+    w.achieved.u95 = w.miss.u95;
+    if (most < 1e-3 * pin.tolerance) w.miss.value = 0;
 }
 
 } // namespace
 
-Vec3 place(const Pose& pose, const Vec3& b) {
-    const double cy = std::cos(pose.yaw_rad);
-    const double sy = std::sin(pose.yaw_rad);
-    const double cp = std::cos(pose.pitch_rad);
-    const double sp = std::sin(pose.pitch_rad);
-    const double cr = std::cos(pose.roll_rad);
-    const double sr = std::sin(pose.roll_rad);
-    // Rx, then Ry, then Rz
-    const double y1 = cr * b.y_mm - sr * b.z_mm;
-    const double z1 = sr * b.y_mm + cr * b.z_mm;
-    const double x2 = cp * b.x_mm + sp * z1;
-    const double z2 = -sp * b.x_mm + cp * z1;
-    return {cy * x2 - sy * y1 + pose.shift.x_mm, sy * x2 + cy * y1 + pose.shift.y_mm, z2 + pose.shift.z_mm};
+geometry::RigidTransform transformOf(const Pose& p) {
+    return geometry::rigidTransform(p.shift, p.yaw_rad, p.pitch_rad, p.roll_rad);
 }
+
+Vec3 place(const Pose& pose, const Vec3& body) { return transformOf(pose).transformed(body); }
 
 double heightOver(const Ground& g, const Vec3& p) {
     return (p.z_mm - g.height_mm - g.along * p.x_mm - g.across * p.y_mm) / std::sqrt(1 + g.along * g.along + g.across * g.across);
@@ -304,16 +290,15 @@ Seat seat(const Input& in) {
     const bool rear_known = in.rear_left >= 0 || in.rear_right >= 0;
     const bool front_known = in.front_left >= 0 || in.front_right >= 0;
     if (rear_known && front_known) result.wheelbase_now_mm = mean(axle(scene, true, 0)).x_mm - mean(axle(scene, false, 0)).x_mm;
-    const bool rear_wish =
-        std::any_of(in.wishes.begin(), in.wishes.end(), [](const Wish& w) { return w.kind == PinKind::ArchRear; });
+    const bool rear_wish = std::any_of(in.pins.begin(), in.pins.end(), [](const Pin& w) { return w.kind == PinKind::ArchRear; });
     std::vector<int> free = {0, 1, 2, 3, 4, 5};
     const bool change_free = !in.decided_change_mm && rear_wish && rear_known;
     if (change_free) free.push_back(6);
-    result.wishes.resize(in.wishes.size());
+    result.pins.resize(in.pins.size());
     const Evaluated first = evaluate(scene, p);
     if (first.residuals.empty() && first.bounds.empty() && first.musts.empty()) {
         result.ground = groundOf(scene, p(6));
-        for (size_t i = 0; i < in.wishes.size(); ++i) result.wishes[i].words = missing(in, in.wishes[i].kind);
+        for (size_t i = 0; i < in.pins.size(); ++i) result.pins[i].words = missing(in, in.pins[i].kind);
         if (in.decided_change_mm) result.change_mm = p(6);
         result.change_decided = in.decided_change_mm.has_value();
         return result;
@@ -332,31 +317,31 @@ Seat seat(const Input& in) {
     Eigen::VectorXd variance = Eigen::VectorXd::Zero(5);
     addVariance(scene, p, free, true, variance);
     addVariance(scene, p, free, false, variance);
-    const auto half = [&](Eigen::Index k) { return halfWidth(std::sqrt(std::max(0.0, variance(k)))); };
-    for (int axis = 0; axis < 3; ++axis) result.pose_half_width_mm[axis] = half(axis);
+    const auto half = [&](Eigen::Index k) { return u95Of(std::sqrt(std::max(0.0, variance(k)))); };
+    for (int axis = 0; axis < 3; ++axis) result.pose_u95_mm[axis] = half(axis);
     result.change_decided = in.decided_change_mm.has_value();
     if (result.change_decided || change_free) {
         result.change_mm = p(6);
-        result.change_half_width_mm = result.change_decided ? 0 : half(3);
+        result.change_u95_mm = result.change_decided ? 0 : half(3);
     }
     if (std::isfinite(e.both_centred)) {
         result.change_both_centred_mm = e.both_centred;
-        result.change_both_half_width_mm = half(4);
+        result.change_both_u95_mm = half(4);
     }
     const Outcome outcome = outcomeOf(scene, p);
-    for (size_t i = 0; i < in.wishes.size(); ++i)
-        judge(in, e, i, outcome, i < how.pressed.size() && how.pressed[i], result.wishes[i]);
+    for (size_t i = 0; i < in.pins.size(); ++i)
+        judgePin(in, e, i, outcome, i < how.pressed.size() && how.pressed[i], result.pins[i]);
     return result;
 }
 
-std::vector<WishResult> achievedAt(const Input& in, const Pose& pose, double change_mm) {
+std::vector<PinResult> achievedAt(const Input& in, const Pose& pose, double change_mm) {
     const Scene scene = sceneOf(in);
     const Parameters p = parametersOf(pose, change_mm);
     const Evaluated e = evaluate(scene, p);
     const Outcome outcome = outcomeOf(scene, p);
-    std::vector<WishResult> wishes(in.wishes.size());
-    for (size_t i = 0; i < wishes.size(); ++i) judge(in, e, i, outcome, false, wishes[i]);
-    return wishes;
+    std::vector<PinResult> pins(in.pins.size());
+    for (size_t i = 0; i < pins.size(); ++i) judgePin(in, e, i, outcome, false, pins[i]);
+    return pins;
 }
 
 } // namespace gorvet::sit

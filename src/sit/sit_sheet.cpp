@@ -258,8 +258,8 @@ private:
 
     void boxes(const Projection& to, bool side) {
         for (const auto& b : v_.boxes) {
-            const P a = side ? to(b.least.x_mm, b.least.z_mm) : to(b.least.x_mm, b.least.y_mm);
-            const P c = side ? to(b.most.x_mm, b.most.z_mm) : to(b.most.x_mm, b.most.y_mm);
+            const P a = side ? to(b.box.min.x_mm, b.box.min.z_mm) : to(b.box.min.x_mm, b.box.min.y_mm);
+            const P c = side ? to(b.box.max.x_mm, b.box.max.z_mm) : to(b.box.max.x_mm, b.box.max.y_mm);
             const Ink ink = b.chassis ? Ink::Chassis : Ink::Body;
             d_.add(Stroke{{a, {c.x, a.y}, c, {a.x, c.y}}, true, {ink, f_.thin(), Dash::Dashed}});
             d_.add(Text{{std::min(a.x, c.x) + f_.px(3), std::min(a.y, c.y) + f_.small()}, b.name, f_.small(), ink});

@@ -37,8 +37,7 @@ struct SitView {
     std::vector<DrawnPin> pins;
     struct DrawnBox {
         std::string name;
-        Vec3 least; ///< in the chassis frame
-        Vec3 most;
+        geometry::Box3 box; ///< in the chassis frame
         bool chassis = true;
     };
     std::vector<DrawnBox> boxes; ///< envelopes that pins keep clear of

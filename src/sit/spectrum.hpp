@@ -5,7 +5,7 @@
 /// Internal to this room.
 namespace gorvet::sit {
 
-/// What the wishes resist: eigenvalues of jᵀ·j, ascending, with their directions as columns. A direction whose value is not above
+/// What the pins resist: eigenvalues of jᵀ·j, ascending, with their directions as columns. A direction whose value is not above
 /// `limit` (1e-10 of the largest) is resisted by none.
 struct Spectrum {
     Eigen::VectorXd values;

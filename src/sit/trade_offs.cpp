@@ -13,14 +13,14 @@ using build::Bound;
 
 namespace {
 
-/// How far a wish is from what is wanted: > 0 misses; a bound that is kept has a spare, < 0.
-double shortfall(const Wish& w, const WishResult& r) {
+/// How far a pin is from what is wanted: > 0 misses; a bound that is kept has a spare, < 0.
+double shortfall(const Pin& w, const PinResult& r) {
     switch (w.bound) {
-    case Bound::AtLeast: return w.target - r.achieved;
-    case Bound::AtMost: return r.achieved - w.target;
+    case Bound::AtLeast: return w.target - r.achieved.value;
+    case Bound::AtMost: return r.achieved.value - w.target;
     case Bound::Equal: break;
     }
-    return std::abs(r.miss);
+    return std::abs(r.miss.value);
 }
 
 } // namespace
@@ -51,9 +51,9 @@ std::vector<Moved> afterMoves(const Input& in, const Seat& seat, const std::vect
             pose.pitch_rad += m.pitch_rad;
             pose.shift.z_mm += m.pitch_rad * (middle - seat.pose.shift.x_mm);
         }
-        moved.wishes = achievedAt(in, pose, change);
-        for (size_t i = 0; i < in.wishes.size(); ++i)
-            moved.gain.push_back(now[i].usable ? shortfall(in.wishes[i], now[i]) - shortfall(in.wishes[i], moved.wishes[i]) : 0);
+        moved.pins = achievedAt(in, pose, change);
+        for (size_t i = 0; i < in.pins.size(); ++i)
+            moved.gain.push_back(now[i].usable ? shortfall(in.pins[i], now[i]) - shortfall(in.pins[i], moved.pins[i]) : 0);
         out.push_back(std::move(moved));
     }
     return out;
@@ -62,29 +62,29 @@ std::vector<Moved> afterMoves(const Input& in, const Seat& seat, const std::vect
 std::vector<GivenUp> givenUp(const Input& in, const Seat& seat) {
     std::vector<GivenUp> out;
     if (seat.status != Status::Seated && seat.status != Status::Underdetermined) return out;
-    for (size_t i = 0; i < in.wishes.size(); ++i) {
-        const WishResult& w = seat.wishes[i];
-        const bool contested = w.usable && (w.on_bound || std::abs(w.miss) > 0.25 * in.wishes[i].tolerance);
-        if (!contested || in.wishes.size() < 2) continue;
+    for (size_t i = 0; i < in.pins.size(); ++i) {
+        const PinResult& w = seat.pins[i];
+        const bool contested = w.usable && (w.on_bound || std::abs(w.miss.value) > 0.25 * in.pins[i].tolerance);
+        if (!contested || in.pins.size() < 2) continue;
         Input rest = in;
         rest.body.covariance.clear(); // the ± is not asked for
         rest.chassis.covariance.clear();
-        rest.wishes.erase(rest.wishes.begin() + static_cast<std::ptrdiff_t>(i));
-        // what only this wish asked for stays as it is
-        if (in.wishes[i].kind == PinKind::ArchRear && !rest.decided_change_mm) rest.decided_change_mm = seat.change_mm;
+        rest.pins.erase(rest.pins.begin() + static_cast<std::ptrdiff_t>(i));
+        // what only this pin asked for stays as it is
+        if (in.pins[i].kind == PinKind::ArchRear && !rest.decided_change_mm) rest.decided_change_mm = seat.change_mm;
         const Seat without = sit::seat(rest);
         if (without.status != Status::Seated && without.status != Status::Underdetermined) continue;
         GivenUp g;
-        g.wish = static_cast<int>(i);
-        g.wishes = achievedAt(in, without.pose, without.change_mm.value_or(0));
-        g.becomes = g.wishes[i];
-        std::vector<double> gain(in.wishes.size(), 0.0);
-        for (size_t k = 0; k < in.wishes.size(); ++k) {
-            if (k == i || !seat.wishes[k].usable) continue;
+        g.pin = static_cast<int>(i);
+        g.pins = achievedAt(in, without.pose, without.change_mm.value_or(0));
+        g.becomes = g.pins[i];
+        std::vector<double> gain(in.pins.size(), 0.0);
+        for (size_t k = 0; k < in.pins.size(); ++k) {
+            if (k == i || !seat.pins[k].usable) continue;
             // in tolerances, and no spare beyond a bound counts as a gain
-            const double before = std::max(0.0, shortfall(in.wishes[k], seat.wishes[k]));
-            const double after = std::max(0.0, shortfall(in.wishes[k], g.wishes[k]));
-            gain[k] = (before - after) / in.wishes[k].tolerance;
+            const double before = std::max(0.0, shortfall(in.pins[k], seat.pins[k]));
+            const double after = std::max(0.0, shortfall(in.pins[k], g.pins[k]));
+            gain[k] = (before - after) / in.pins[k].tolerance;
             if (gain[k] > 0.25) g.gains.push_back(static_cast<int>(k));
         }
         std::sort(g.gains.begin(), g.gains.end(),

@@ -12,11 +12,11 @@
 namespace gorvet::sit {
 namespace {
 
-using shape::cross;
-using shape::length;
+using geometry::cross;
+using geometry::length;
+using geometry::minus;
+using geometry::plus;
 using shape::Mesh;
-using shape::minus;
-using shape::plus;
 
 constexpr double looked_as_far_mm = 60;
 constexpr double comfort_mm = 30; ///< nearer than that, another way is preferred if it costs little
@@ -31,11 +31,11 @@ struct Surface {
 };
 
 /// By triangle of a body's part: whether it touches the chassis at the seat.
-std::vector<bool> touching(const Ready& body, const std::vector<DownPart>& chassis, const Motion& seat, double touches,
+std::vector<bool> touching(const Ready& body, const std::vector<DownPart>& chassis, const RigidTransform& seat, double touches,
                            int threads) {
     const Mesh& m = *body.mesh;
     std::vector<bool> near_point(m.points.size(), false), near_triangle(m.triangles.size(), false);
-    const Motion back = inverse(seat);
+    const RigidTransform back = inverse(seat);
     const auto limit = static_cast<float>(touches); // as the map has what is farther: rounded, it may be less than `touches`
     for (const DownPart& c : chassis) {
         if (!c.ready || c.ready->mesh->triangles.empty()) continue;
@@ -45,7 +45,7 @@ std::vector<bool> touching(const Ready& body, const std::vector<DownPart>& chass
         const auto to_body = distancesTo(*body.tree, nullptr, c.ready->order, back, touches, threads);
         for (size_t i = 0; i < to_body.distance_mm.size(); ++i)
             if (to_body.distance_mm[i] < limit)
-                if (const auto n = body.tree->nearest(back.moved(c.ready->mesh->points[i]), touches);
+                if (const auto n = body.tree->nearest(back.transformed(c.ready->mesh->points[i]), touches);
                     n.triangle != shape::kernel::nothing)
                     near_triangle[n.triangle] = true;
         for (const shape::Meeting& k : shape::crossings(*body.tree, *c.ready->tree, seat, threads).meetings)
@@ -63,37 +63,32 @@ double areaOf(const Mesh& m, size_t t) {
 }
 
 /// What more of the body would have to be cut for a straight way down: how much, and where it is.
-void sumUp(const Surface& body, const std::vector<bool>& more, const Motion& seat, WayDown::InTheWay& out) {
+void sumUp(const Surface& body, const std::vector<bool>& more, const RigidTransform& seat, WayDown::InTheWay& out) {
     const Mesh& m = *body.part->ready->mesh;
-    out.least = {1e300, 1e300, 1e300};
-    out.most = {-1e300, -1e300, -1e300};
     for (size_t t = 0; t < more.size(); ++t) {
         if (!more[t]) continue;
         out.more_mm2 += areaOf(m, t);
         for (const std::uint32_t q : m.triangles[t]) {
-            const Point3 p = seat.moved(m.points[q]);
-            for (size_t axis = 0; axis < 3; ++axis) {
-                out.least[axis] = std::min(out.least[axis], p[axis]);
-                out.most[axis] = std::max(out.most[axis], p[axis]);
-            }
+            const Point3 p = seat.transformed(m.points[q]);
+            out.box.take(p);
         }
     }
-    if (out.more_mm2 == 0) out.least = out.most = out.where;
+    if (out.more_mm2 == 0) out.box = {out.where, out.where};
 }
 
 /// Looks at poses of some of the body against some of the chassis.
 class Looker {
 public:
-    Looker(const Motion& seat, const Point3& least, const Point3& most) : seat_(seat), least_(least), most_(most) {
-        middle_ = shape::along(least, most, 0.5);
+    Looker(const RigidTransform& seat, const Point3& least, const Point3& most) : seat_(seat), least_(least), most_(most) {
+        middle_ = geometry::along(least, most, 0.5);
     }
     std::vector<std::pair<const Surface*, const Surface*>> pairs;
     int looks = 0;
 
     /// The motion on top of the seat.
-    Motion hung(const Hang& h) const {
-        Motion turn = shape::motionOf({}, 0, h.tilt_rad, 0);
-        turn.shift = plus(minus(middle_, turn.turned(middle_)), {h.back_mm, 0, h.up_mm});
+    RigidTransform hung(const Hang& h) const {
+        RigidTransform turn = geometry::rigidTransform({}, 0, h.tilt_rad, 0);
+        turn.translation = plus(minus(middle_, turn.rotated(middle_)), {h.back_mm, 0, h.up_mm});
         return turn;
     }
     DownStep look(const Hang& h) {
@@ -102,7 +97,7 @@ public:
         s.at = h;
         s.least_mm = looked_as_far_mm;
         s.far = true;
-        const Motion move = chained(hung(h), seat_);
+        const RigidTransform move = chained(hung(h), seat_);
         for (const auto& [body, chassis] : pairs) {
             const shape::Closest c = shape::closest(*body->tree, *chassis->tree, move, s.least_mm);
             if (c.least_mm >= s.least_mm) continue;
@@ -116,11 +111,11 @@ public:
     }
     /// How far any place of the body goes at most from one to the other: a corner of its box goes farthest.
     double travel(const Hang& a, const Hang& b) const {
-        const Motion from = hung(a), to = hung(b);
+        const RigidTransform from = hung(a), to = hung(b);
         double far = 0;
         for (int k = 0; k < 8; ++k) {
             const Point3 c{k & 1 ? least_[0] : most_[0], k & 2 ? least_[1] : most_[1], k & 4 ? least_[2] : most_[2]};
-            far = std::max(far, shape::between(from.moved(c), to.moved(c)));
+            far = std::max(far, geometry::between(from.transformed(c), to.transformed(c)));
         }
         return far;
     }
@@ -140,7 +135,7 @@ public:
     }
 
 private:
-    Motion seat_;
+    RigidTransform seat_;
     Point3 least_{}, most_{}, middle_{};
 };
 
@@ -297,84 +292,85 @@ std::string wordsOf(const WayDown& w, double lift_mm) {
     return words;
 }
 
-} // namespace
+/// The search for a way down, from the seat to where the body hangs free. Each part of it is false when it was stopped.
+class Finder {
+public:
+    Finder(const RigidTransform& at_seat, double lift, const DownOptions& how, int with_threads, const std::function<bool()>& asked)
+        : seat(at_seat), lift_mm(lift), options(how), threads(with_threads), stop(asked),
+          levels(std::max(1, static_cast<int>(std::ceil(lift / how.step_mm)))) {}
 
-std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis, const Motion& seat,
-                               double lift_mm, const DownOptions& options, int threads, const std::function<bool()>& stop) {
-    WayDown way;
-    const auto stopped = [&] { return stop && stop(); };
-    Point3 least{1e300, 1e300, 1e300}, most{-1e300, -1e300, -1e300};
-    std::vector<Surface> moving, fixed;
-    for (const DownPart& part : body) {
-        if (!part.ready || part.ready->mesh->triangles.empty()) continue;
-        if (stopped()) return std::nullopt;
-        const Mesh& m = *part.ready->mesh;
-        const auto touches = touching(*part.ready, chassis, seat, options.touches_mm, threads);
-        auto rest = std::make_shared<Mesh>();
-        rest->points = m.points;
-        for (size_t t = 0; t < m.triangles.size(); ++t)
-            if (touches[t])
-                way.left_out_mm2 += areaOf(m, t);
-            else
-                rest->triangles.push_back(m.triangles[t]);
-        for (const Point3& q : m.points) {
-            const Point3 p = seat.moved(q);
-            for (size_t axis = 0; axis < 3; ++axis) {
-                least[axis] = std::min(least[axis], p[axis]);
-                most[axis] = std::max(most[axis], p[axis]);
-            }
+    /// What moves and what stands, without what touches at the seat.
+    bool takeSurfaces(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis) {
+        for (const DownPart& part : body) {
+            if (!part.ready || part.ready->mesh->triangles.empty()) continue;
+            if (stopped()) return false;
+            const Mesh& m = *part.ready->mesh;
+            const auto touches = touching(*part.ready, chassis, seat, options.touches_mm, threads);
+            auto rest = std::make_shared<Mesh>();
+            rest->points = m.points;
+            for (size_t t = 0; t < m.triangles.size(); ++t)
+                if (touches[t])
+                    way.left_out_mm2 += areaOf(m, t);
+                else
+                    rest->triangles.push_back(m.triangles[t]);
+            for (const Point3& q : m.points) box.take(seat.transformed(q));
+            if (!rest->triangles.empty())
+                moving.push_back(
+                    {&part, rest,
+                     std::make_shared<const shape::DistanceTree>(rest, shape::TreeOptions{shape::Width::Auto, threads}),
+                     touches});
         }
-        if (!rest->triangles.empty())
-            moving.push_back({&part, rest,
-                              std::make_shared<const shape::DistanceTree>(rest, shape::TreeOptions{shape::Width::Auto, threads}),
-                              touches});
+        for (const DownPart& part : chassis)
+            if (part.ready && !part.ready->mesh->triangles.empty())
+                fixed.push_back({&part, part.ready->mesh, {part.ready->tree.get(), [](const auto*) {}}, {}});
+        return true;
     }
-    for (const DownPart& part : chassis)
-        if (part.ready && !part.ready->mesh->triangles.empty())
-            fixed.push_back({&part, part.ready->mesh, {part.ready->tree.get(), [](const auto*) {}}, {}});
-    if (moving.empty() || fixed.empty() || !(lift_mm > 0)) return way;
+    bool any() const { return !moving.empty() && !fixed.empty() && lift_mm > 0; }
 
-    Looker looker(seat, least, most);
-    const int levels = std::max(1, static_cast<int>(std::ceil(lift_mm / options.step_mm)));
-    // straight down, pair by pair, so that each that is in the way is known
-    for (const Surface& m : moving)
-        for (const Surface& f : fixed) {
-            looker.pairs = {{&m, &f}};
-            DownStep below = looker.look({});
-            bool blocks = false;
-            std::vector<bool> more(m.touches.size(), false);
-            for (int k = 1; k <= levels; ++k) {
-                if (stopped()) return std::nullopt;
-                const DownStep here = looker.look({0, lift_mm * k / levels, 0});
-                double surely = looked_as_far_mm;
-                const bool free = here.least_mm >= options.through_mm && looker.passes(below, here, options.through_mm, surely);
-                below = here;
-                if (free) continue;
-                const std::string off = f.part->comes_off ? f.part->name : m.part->comes_off ? m.part->name : "";
-                if (!blocks) {
-                    way.in_the_way.push_back({m.part->name, f.part->name, off});
-                    blocks = true;
+    bool goStraight(Looker& looker) {
+        // straight down, pair by pair, so that each that is in the way is known
+        for (const Surface& m : moving)
+            for (const Surface& f : fixed) {
+                looker.pairs = {{&m, &f}};
+                DownStep below = looker.look({});
+                bool blocks = false;
+                std::vector<bool> more(m.touches.size(), false);
+                for (int k = 1; k <= levels; ++k) {
+                    if (stopped()) return false;
+                    const DownStep here = looker.look({0, lift_mm * k / levels, 0});
+                    double surely = looked_as_far_mm;
+                    const bool free =
+                        here.least_mm >= options.through_mm && looker.passes(below, here, options.through_mm, surely);
+                    below = here;
+                    if (free) continue;
+                    const std::string off = f.part->comes_off ? f.part->name : m.part->comes_off ? m.part->name : "";
+                    if (!blocks) {
+                        way.in_the_way.push_back({m.part->name, f.part->name, off});
+                        blocks = true;
+                    }
+                    way.in_the_way.back().up_mm = here.at.up_mm;
+                    way.in_the_way.back().where = here.where;
+                    // what of the body is in the way at this height
+                    const auto now =
+                        touching(*m.part->ready, {*f.part}, chained(looker.hung(here.at), seat), options.through_mm, threads);
+                    for (size_t t = 0; t < now.size(); ++t) more[t] = more[t] || (now[t] && !m.touches[t]);
                 }
-                way.in_the_way.back().up_mm = here.at.up_mm;
-                way.in_the_way.back().where = here.where;
-                // what of the body is in the way at this height
-                const auto now =
-                    touching(*m.part->ready, {*f.part}, chained(looker.hung(here.at), seat), options.through_mm, threads);
-                for (size_t t = 0; t < now.size(); ++t) more[t] = more[t] || (now[t] && !m.touches[t]);
+                if (blocks) sumUp(m, more, seat, way.in_the_way.back());
             }
-            if (blocks) sumUp(m, more, seat, way.in_the_way.back());
-        }
-    std::stable_sort(way.in_the_way.begin(), way.in_the_way.end(),
-                     [](const auto& a, const auto& b) { return a.up_mm > b.up_mm; });
-    way.straight = way.in_the_way.empty();
+        std::stable_sort(way.in_the_way.begin(), way.in_the_way.end(),
+                         [](const auto& a, const auto& b) { return a.up_mm > b.up_mm; });
+        way.straight = way.in_the_way.empty();
+        return true;
+    }
 
-    looker.pairs.clear();
-    for (const Surface& m : moving)
-        for (const Surface& f : fixed) looker.pairs.emplace_back(&m, &f);
-    std::vector<DownStep> path; // from the seat up
-    if (way.straight) {
-        path = {looker.look({}), looker.look({0, lift_mm, 0})};
-    } else {
+    bool search(Looker& looker) {
+        looker.pairs.clear();
+        for (const Surface& m : moving)
+            for (const Surface& f : fixed) looker.pairs.emplace_back(&m, &f);
+        if (way.straight) {
+            path = {looker.look({}), looker.look({0, lift_mm, 0})};
+            return true;
+        }
         // near the seat with tilts; where there is none, level as far as the shop allows
         DownOptions far = options;
         far.most_back_mm = options.shop_mm;
@@ -386,9 +382,9 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
         for (const DownOptions* o : {&options, static_cast<const DownOptions*>(&far)}) {
             if (o == &far && (!places.empty() || !goes_far)) continue;
             looker.looks = 0;
-            search = std::make_unique<Search>(looker, *o, lift_mm, (most[0] - least[0]) / 2, stop);
+            search = std::make_unique<Search>(looker, *o, lift_mm, box.size().x_mm / 2, stop);
             places = search->find();
-            if (stopped()) return std::nullopt;
+            if (stopped()) return false;
             way.gave_up = places.empty() && (way.gave_up || search->gaveUp());
         }
         way.searched = searchedWords(options, goes_far, far.step_mm);
@@ -411,13 +407,23 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
             }
             i = next;
         }
+        return true;
     }
-    way.found = path.size() > 1;
-    if (way.found) {
+
+    /// The way in steps that a person can watch; where there is none, what is met straight down.
+    bool walk(Looker& looker) {
+        way.found = path.size() > 1;
+        if (!way.found) {
+            for (int k = levels; k >= 0; --k) {
+                if (stopped()) return false;
+                way.tried.push_back(looker.look({0, lift_mm * k / levels, 0}));
+            }
+            return true;
+        }
         way.no_nearer_mm = looked_as_far_mm;
         std::reverse(path.begin(), path.end());
         for (size_t k = 0; k + 1 < path.size(); ++k) {
-            if (stopped()) return std::nullopt;
+            if (stopped()) return false;
             const Hang &a = path[k].at, &b = path[k + 1].at;
             const int n = std::max(1, static_cast<int>(std::ceil(looker.travel(a, b) / options.step_mm)));
             way.corners.push_back(way.steps.size());
@@ -434,15 +440,38 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
                 way.no_nearer_mm = std::min(way.no_nearer_mm, options.through_mm - closest_looks_mm); // as the search saw it
         for (size_t k = 0; k + 1 < way.steps.size(); ++k)
             if (way.steps[k].least_mm < way.steps[way.tightest].least_mm) way.tightest = k;
+        return true;
     }
-    if (!way.found)
-        for (int k = levels; k >= 0; --k) {
-            if (stopped()) return std::nullopt;
-            way.tried.push_back(looker.look({0, lift_mm * k / levels, 0}));
-        }
-    way.looks = looker.looks;
-    way.words = wordsOf(way, lift_mm);
-    return way;
+
+    WayDown way;
+    geometry::Box3 box; ///< round the body at its seat
+
+private:
+    bool stopped() const { return stop && stop(); }
+
+    const RigidTransform& seat;
+    double lift_mm;
+    const DownOptions& options;
+    int threads;
+    const std::function<bool()>& stop;
+    int levels;
+    std::vector<Surface> moving, fixed;
+    std::vector<DownStep> path; ///< from the seat up
+};
+
+} // namespace
+
+std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis,
+                               const RigidTransform& seat, double lift_mm, const DownOptions& options, int threads,
+                               const std::function<bool()>& stop) {
+    Finder finder(seat, lift_mm, options, threads, stop);
+    if (!finder.takeSurfaces(body, chassis)) return std::nullopt;
+    if (!finder.any()) return std::move(finder.way);
+    Looker looker(seat, finder.box.min, finder.box.max);
+    if (!finder.goStraight(looker) || !finder.search(looker) || !finder.walk(looker)) return std::nullopt;
+    finder.way.looks = looker.looks;
+    finder.way.words = wordsOf(finder.way, lift_mm);
+    return std::move(finder.way);
 }
 
 } // namespace gorvet::sit

@@ -57,8 +57,7 @@ struct WayDown {
         double up_mm = 0;     ///< from here on straight down it would touch
         Point3 where{};       ///< there, on the chassis
         double more_mm2 = 0;  ///< of the body, besides what is left out at the seat, would have to be cut for it; from one side
-        Point3 least{};       ///< a box round that as it sits, in the chassis frame
-        Point3 most{};
+        geometry::Box3 box;   ///< round that as it sits, in the chassis frame
     };
     std::vector<InTheWay> in_the_way; ///< pairs that touch straight down, the highest first
     double left_out_mm2 = 0;          ///< of the body
@@ -72,7 +71,8 @@ struct WayDown {
 /// seat outward (A*), first near the seat with tilts, then level as far as the shop allows; what was searched is said. Between
 /// two poses no place goes farther than the two distances allow, so that nothing is jumped over: looked at ever closer until that
 /// holds, or to a millimetre. Sideways it stays on its line. Nothing when stopped.
-std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis, const Motion& seat,
-                               double lift_mm, const DownOptions& = {}, int threads = 0, const std::function<bool()>& stop = {});
+std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis,
+                               const RigidTransform& seat, double lift_mm, const DownOptions& = {}, int threads = 0,
+                               const std::function<bool()>& stop = {});
 
 } // namespace gorvet::sit

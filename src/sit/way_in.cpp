@@ -1,6 +1,6 @@
 #include "sit/way_in.hpp"
 
-#include "shape/groups.hpp"
+#include "shape/disjoint_sets.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -12,8 +12,8 @@
 namespace gorvet::sit {
 namespace {
 
+using geometry::RigidTransform;
 using shape::Mesh;
-using shape::Motion;
 using shape::Point3;
 
 constexpr float nothing_here = std::numeric_limits<float>::infinity();
@@ -29,9 +29,9 @@ struct Columns {
     }
 };
 
-void widen(const Mesh& m, const Motion& move, Point3& least, Point3& most) {
+void widen(const Mesh& m, const RigidTransform& move, Point3& least, Point3& most) {
     for (const Point3& q : m.points) {
-        const Point3 p = move.moved(q);
+        const Point3 p = move.transformed(q);
         for (size_t axis = 0; axis < 3; ++axis) {
             least[axis] = std::min(least[axis], p[axis]);
             most[axis] = std::max(most[axis], p[axis]);
@@ -41,13 +41,13 @@ void widen(const Mesh& m, const Motion& move, Point3& least, Point3& most) {
 
 /// The lowest (or, upside down, the highest) place of a mesh in each column it touches. A triangle counts in a column with its
 /// lowest place there: of its plane where that is known, never below its own lowest corner.
-std::vector<float> lowest(const Mesh& m, const Motion& move, const Columns& c, bool upside_down) {
+std::vector<float> lowest(const Mesh& m, const RigidTransform& move, const Columns& c, bool upside_down) {
     std::vector<float> low(c.size(), nothing_here);
     const double sign = upside_down ? -1 : 1;
     for (const shape::Triangle& t : m.triangles) {
         Point3 p[3];
         for (size_t k = 0; k < 3; ++k) {
-            p[k] = move.moved(m.points[t[k]]);
+            p[k] = move.transformed(m.points[t[k]]);
             p[k][2] *= sign;
         }
         const auto range = [&](size_t axis, double from, size_t n) {
@@ -60,8 +60,8 @@ std::vector<float> lowest(const Mesh& m, const Motion& move, const Columns& c, b
         const auto [x_from, x_to] = range(0, c.x0, c.nx);
         const auto [y_from, y_to] = range(1, c.y0, c.ny);
         const double floor = std::min({p[0][2], p[1][2], p[2][2]});
-        const Point3 n = shape::cross(shape::minus(p[1], p[0]), shape::minus(p[2], p[0]));
-        const bool flat = std::abs(n[2]) > 0.05 * shape::length(n);
+        const Point3 n = geometry::cross(geometry::minus(p[1], p[0]), geometry::minus(p[2], p[0]));
+        const bool flat = std::abs(n[2]) > 0.05 * geometry::length(n);
         for (size_t iy = y_from; iy <= y_to; ++iy)
             for (size_t ix = x_from; ix <= x_to; ++ix) {
                 double z = floor;
@@ -123,7 +123,7 @@ Lift liftFor(const Columns& c, const std::vector<float>& body_low,
 
 } // namespace
 
-WayIn wayIn(const Mesh& body, const Motion& seat, const std::vector<WayPart>& chassis, const WayOptions& options) {
+WayIn wayIn(const Mesh& body, const RigidTransform& seat, const std::vector<WayPart>& chassis, const WayOptions& options) {
     WayIn way;
     Point3 least{1e300, 1e300, 1e300}, most{-1e300, -1e300, -1e300};
     widen(body, seat, least, most);
@@ -147,12 +147,12 @@ WayIn wayIn(const Mesh& body, const Motion& seat, const std::vector<WayPart>& ch
     way.behind_is_less = way.from_behind.lift_mm <= way.from_front.lift_mm;
     way.tilted = way.behind_is_less ? way.from_behind : way.from_front;
     // hanging nose up or down, about the middle of the body
-    const Point3 middle = shape::along(least, most, 0.5);
+    const Point3 middle = geometry::along(least, most, 0.5);
     for (int step = -6; step <= 6; ++step) {
         if (step == 0) continue;
         const double tilt = options.most_tilt_rad * step / 6;
-        Motion turn = shape::motionOf({}, 0, tilt, 0);
-        turn.shift = shape::minus(middle, turn.turned(middle));
+        RigidTransform turn = geometry::rigidTransform({}, 0, tilt, 0);
+        turn.translation = geometry::minus(middle, turn.rotated(middle));
         const std::vector<float> hung = lowest(body, chained(turn, seat), c, false);
         for (const bool behind : {true, false}) {
             const Lift l = liftFor(c, hung, tops, behind, options.spare_mm);
@@ -173,7 +173,7 @@ WayIn wayIn(const Mesh& body, const Motion& seat, const std::vector<WayPart>& ch
                 over[i] = tops[k].second[i] - low[i];
                 whose[i] = k;
             }
-    shape::Groups groups(c.size());
+    shape::DisjointSets groups(c.size());
     const auto counts = [&](size_t i) { return static_cast<double>(over[i]) > 3; };
     for (size_t iy = 0; iy < c.ny; ++iy)
         for (size_t ix = 0; ix < c.nx; ++ix) {

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shape/vector3.hpp"
+#include "shape/transform.hpp"
 
 #include <memory>
 #include <string>
@@ -46,6 +46,7 @@ struct WayIn {
 };
 /// From above: in each column the body's lowest and the chassis' highest place count, so that the answer is a little too much
 /// rather than too little, by up to a cell's rise. Moves are along the car and straight down. Parts without a mesh are left out.
-WayIn wayIn(const shape::Mesh& body, const shape::Motion& seat, const std::vector<WayPart>& chassis, const WayOptions& = {});
+WayIn wayIn(const shape::Mesh& body, const geometry::RigidTransform& seat, const std::vector<WayPart>& chassis,
+            const WayOptions& = {});
 
 } // namespace gorvet::sit

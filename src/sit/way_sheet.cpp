@@ -50,8 +50,8 @@ double drawLifts(Drawing& d, const WayView& v, double x, double y, double width,
     double name_width = 0, figure_width = 0;
     for (const Row& r : rows) {
         const Face face = r.strong ? Face::Bold : Face::Sans;
-        name_width = std::max(name_width, roughWidth(r.name, f.small(), face));
-        figure_width = std::max(figure_width, roughWidth(r.figure, f.small(), face));
+        name_width = std::max(name_width, textWidth(r.name, f.small(), face));
+        figure_width = std::max(figure_width, textWidth(r.figure, f.small(), face));
     }
     const double bar_at = x + name_width + f.px(12), bar_width = std::max(f.px(40), width - name_width - figure_width - f.px(30));
     for (const Row& r : rows) {
@@ -149,7 +149,7 @@ double drawProfile(Drawing& d, const WayView& v, double x, double y, double widt
         const bool at_right = at.x > x + width * 0.6;
         // above the line, wherever that goes beside the mark
         const std::string figure = v.near(t.least_mm);
-        const double wide = roughWidth(figure, f.body(), Face::Bold) + f.px(12);
+        const double wide = textWidth(figure, f.body(), Face::Bold) + f.px(12);
         double clear = at.y;
         for (size_t k = 1; k < line.size(); ++k) {
             const double from = at_right ? at.x - wide : at.x, to = at_right ? at.x : at.x + wide;
@@ -234,7 +234,7 @@ Drawing waySheet(const WayView& v, double width, double height, const Format& f)
                                        i.body_part, i.chassis_part, v.length(i.up_mm), i.where[0]);
         text += i.take_off.empty() ? ": " : fmt::format(": take the {} off first, or ", i.take_off);
         text += fmt::format("cut about {:.0f} cm² more, station {:.0f} to {:.0f}, height {:.0f} to {:.0f}.", i.more_mm2 / 100,
-                            i.least[0], i.most[0], i.least[2], i.most[2]);
+                            i.box.min.x_mm, i.box.max.x_mm, i.box.min.z_mm, i.box.max.z_mm);
         say(text, Ink::Warn);
     }
     for (const std::string& r : v.remarks) say(r, Ink::Second);

@@ -116,53 +116,17 @@ std::optional<double> fatigueRange(const Plan& p, const Input& in, double rail_m
     return 2 * moment_Nm * 1000 / rail_modulus;             // from 0 g to 2 g
 }
 
-} // namespace
-
-void joinStrength(Plan& p, const Input& in) {
-    if (!p.sleeve) return;
-    const build::RailLine& rail = p.left.known ? in.left : in.right;
-    const Sleeve& sleeve = *p.sleeve;
-    const double h = rail.height_mm;
-    const double t = rail.thickness_mm;
-    const Section whole = sectionOf(h, rail.width_mm, t, in.channel);
-    const Section inner = sectionOf(sleeve.height_mm, sleeve.width_mm, sleeve.wall_mm, in.channel);
-    Splice s;
-    s.sleeve_carries = in.butt_counts || t >= least_structural_wall_mm;
-    s.rail_modulus_mm3 = whole.level_modulus_mm3;
-    s.sleeve_modulus_mm3 = inner.level_modulus_mm3;
-    s.moment_Nmm = s.rail_modulus_mm3 * working_stress_MPa;
-    const double joint = p.shortens ? in.root_gap_mm : std::max(p.left.length_mm, p.right.length_mm) + 2 * in.root_gap_mm;
-    s.joint_modulus_mm3 = s.sleeve_carries ? s.sleeve_modulus_mm3 : 0;
-    double plates_I = 0;
-    if (in.fish_plate_mm) {
-        s.plate = plateFor(rail, *in.fish_plate_mm, joint);
-        plates_I = platesLevel(*s.plate);
-        s.joint_modulus_mm3 = together(inner, sleeve.height_mm, s.sleeve_carries, *s.plate);
-    }
-    if (in.butt_counts) s.joint_modulus_mm3 = std::max(s.joint_modulus_mm3, s.rail_modulus_mm3);
-    const double sleeve_I = s.sleeve_carries ? inner.level_mm4 : 0;
-    const double total_I = sleeve_I + plates_I;
-    const double sleeve_share = total_I > 0 ? sleeve_I / total_I : 0;
-    s.flange_force_N = s.moment_Nmm * sleeve_share / (h - 2 * t);
-    s.plugs = plugsFor(rail, sleeve, in, s.flange_force_N);
-    if (s.plate) {
-        FishPlate& f = *s.plate;
-        f.weld_capacity_N = 2 * h * filletPerMm(f.weld_leg_mm, std::min(f.thickness_mm, t));
-        f.weld_force_N = in.butt_counts ? 0 : capacity_factor * s.moment_Nmm * (1 - sleeve_share) / 2 / f.height_mm;
-    }
-    otherShares(s, rail, whole, inner, in);
-    s.fatigue_range_MPa = fatigueRange(p, in, s.rail_modulus_mm3);
-    const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) -> Remark& {
+/// Takes remarks, one after the other.
+struct Remarks {
+    Plan& p;
+    Remark& operator()(const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) const {
         return p.remarks.emplace_back(Remark{code, verdict, std::move(sentence), std::move(remedy), {}, {}});
-    };
-    for (double more = 3; more <= 12 && !s.plate_need_mm; more += 1)
-        if (together(inner, sleeve.height_mm, s.sleeve_carries, plateFor(rail, more, joint)) >= s.rail_modulus_mm3)
-            s.plate_need_mm = more;
+    }
+};
+
+/// How strong the joint is beside the rail, in each way that it is loaded.
+void remarksOnStrength(const Splice& s, const Input& in, const Remarks& add) {
     if (s.share() < 1 - 1e-9) {
-        for (double wall = sleeve.wall_mm; s.sleeve_carries && wall < sleeve.height_mm / 2 && !s.wall_need_mm; wall += 0.5)
-            if (2 * wall < sleeve.width_mm &&
-                sectionOf(sleeve.height_mm, sleeve.width_mm, wall, in.channel).level_modulus_mm3 >= s.rail_modulus_mm3)
-                s.wall_need_mm = wall;
         std::string remedy;
         if (s.plate_need_mm)
             remedy += fmt::format("Add fish plates of {} (fish-plate {})", mm(*s.plate_need_mm), mm(*s.plate_need_mm));
@@ -203,6 +167,12 @@ void joinStrength(Plan& p, const Input& in) {
                 mm(*s.fatigue_range_MPa), mm(*in.mass_kg), mm(fatigue_MPa)),
             "Cut where the frame bends less, box the rail there, or let a licensed engineer work out the loads.")
             .of(mm(*s.fatigue_range_MPa) + " MPa", mm(fatigue_MPa) + " MPa at most");
+}
+
+/// Whether what is welded carries its share.
+void remarksOnWelds(const Splice& s, const build::RailLine& rail, const Input& in, const Remarks& add) {
+    const double h = rail.height_mm;
+    const double t = rail.thickness_mm;
     const Plugs& g = s.plugs;
     // in a thin wall plates have to carry all of it, or the butt weld; once they do, plugs only hold the sleeve in place
     if (!g.structural && s.share() < 1 - 1e-9)
@@ -240,6 +210,55 @@ void joinStrength(Plan& p, const Input& in) {
                         units::fixed(s.plate->weld_capacity_N / 1000, 0), units::fixed(s.plate->weld_force_N / 1000, 0)),
             "Take longer plates or a larger fillet.")
             .of(units::fixed(s.plate->weld_capacity_N / 1000, 0) + " kN", units::fixed(s.plate->weld_force_N / 1000, 0) + " kN");
+}
+
+} // namespace
+
+void joinStrength(Plan& p, const Input& in) {
+    if (!p.sleeve) return;
+    const build::RailLine& rail = p.left.known ? in.left : in.right;
+    const Sleeve& sleeve = *p.sleeve;
+    const double h = rail.height_mm;
+    const double t = rail.thickness_mm;
+    const Section whole = sectionOf(h, rail.width_mm, t, in.channel);
+    const Section inner = sectionOf(sleeve.height_mm, sleeve.width_mm, sleeve.wall_mm, in.channel);
+    Splice s;
+    s.sleeve_carries = in.butt_counts || t >= least_structural_wall_mm;
+    s.rail_modulus_mm3 = whole.level_modulus_mm3;
+    s.sleeve_modulus_mm3 = inner.level_modulus_mm3;
+    s.moment_Nmm = s.rail_modulus_mm3 * working_stress_MPa;
+    const double joint = p.shortens ? in.root_gap_mm : std::max(p.left.length_mm, p.right.length_mm) + 2 * in.root_gap_mm;
+    s.joint_modulus_mm3 = s.sleeve_carries ? s.sleeve_modulus_mm3 : 0;
+    double plates_I = 0;
+    if (in.fish_plate_mm) {
+        s.plate = plateFor(rail, *in.fish_plate_mm, joint);
+        plates_I = platesLevel(*s.plate);
+        s.joint_modulus_mm3 = together(inner, sleeve.height_mm, s.sleeve_carries, *s.plate);
+    }
+    if (in.butt_counts) s.joint_modulus_mm3 = std::max(s.joint_modulus_mm3, s.rail_modulus_mm3);
+    const double sleeve_I = s.sleeve_carries ? inner.level_mm4 : 0;
+    const double total_I = sleeve_I + plates_I;
+    const double sleeve_share = total_I > 0 ? sleeve_I / total_I : 0;
+    s.flange_force_N = s.moment_Nmm * sleeve_share / (h - 2 * t);
+    s.plugs = plugsFor(rail, sleeve, in, s.flange_force_N);
+    if (s.plate) {
+        FishPlate& f = *s.plate;
+        f.weld_capacity_N = 2 * h * filletPerMm(f.weld_leg_mm, std::min(f.thickness_mm, t));
+        f.weld_force_N = in.butt_counts ? 0 : capacity_factor * s.moment_Nmm * (1 - sleeve_share) / 2 / f.height_mm;
+    }
+    otherShares(s, rail, whole, inner, in);
+    s.fatigue_range_MPa = fatigueRange(p, in, s.rail_modulus_mm3);
+    for (double more = 3; more <= 12 && !s.plate_need_mm; more += 1)
+        if (together(inner, sleeve.height_mm, s.sleeve_carries, plateFor(rail, more, joint)) >= s.rail_modulus_mm3)
+            s.plate_need_mm = more;
+    if (s.share() < 1 - 1e-9)
+        for (double wall = sleeve.wall_mm; s.sleeve_carries && wall < sleeve.height_mm / 2 && !s.wall_need_mm; wall += 0.5)
+            if (2 * wall < sleeve.width_mm &&
+                sectionOf(sleeve.height_mm, sleeve.width_mm, wall, in.channel).level_modulus_mm3 >= s.rail_modulus_mm3)
+                s.wall_need_mm = wall;
+    const Remarks add{p};
+    remarksOnStrength(s, in, add);
+    remarksOnWelds(s, rail, in, add);
     p.splice = s;
 }
 

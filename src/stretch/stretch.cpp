@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace gorvet::stretch {
 namespace {
@@ -121,14 +122,16 @@ void findRemarks(Plan& p, const Input& in) {
                         units::fixed(p.left.length_mm, 0)),
             "Cut a longer piece out and put a longer one in.")
             .of(units::fixed(p.left.length_mm, 0) + " mm", "40 mm");
-    if (in.section_assumed)
-        add("section-assumed", PlanVerdict::Marginal, "The rail section is assumed: sleeve and distances rest on it.",
-            "Measure height, width and wall of the rail.");
-    if (in.change_half_width_mm > 3)
+    if (!in.assumed.empty())
+        add("section-assumed", PlanVerdict::Marginal,
+            fmt::format("The plan rests on assumed sizes: {}. Sleeve, distances and lengths follow them.",
+                        fmt::join(in.assumed, ", ")),
+            "Measure the rail and the saw's kerf, and type them.");
+    if (in.change_u95_mm > 3)
         add("change-uncertain", PlanVerdict::Marginal,
-            fmt::format("The change of wheelbase is known to ± {} mm only.", units::fixed(in.change_half_width_mm, 1)),
+            fmt::format("The change of wheelbase is known to ± {} mm only.", units::fixed(in.change_u95_mm, 1)),
             "Tape more between the wheel centres and the arches before cutting.")
-            .of("± " + units::fixed(in.change_half_width_mm, 1) + " mm", "± 3.0 mm");
+            .of("± " + units::fixed(in.change_u95_mm, 1) + " mm", "± 3.0 mm");
 }
 
 void makeSleeve(Plan& p, const Input& in) {

@@ -36,10 +36,10 @@ struct Input {
     build::RailLine right;
     bool channel = false;
     bool heat_treated = false;
-    bool section_assumed = false;
+    std::vector<std::string> assumed; ///< what of the rail's section and of the saw was never given: "thickness", "kerf"
     std::vector<Obstacle> obstacles;
     std::optional<double> change_mm; ///< of the wheelbase: > 0 longer
-    double change_half_width_mm = 0;
+    double change_u95_mm = 0;
     std::optional<double> cut_station_mm;
     std::optional<double> front_axle_mm;
     std::optional<double> rear_axle_mm;

@@ -13,10 +13,6 @@ using namespace sheet;
 
 namespace {
 
-Severity severityOf(build::PlanVerdict v) {
-    return v == build::PlanVerdict::Holds ? Severity::Good : v == build::PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
-
 class Drafter {
 public:
     Drafter(const StretchView& v, double width, double height, const Format& f) : v_(v), f_(f) {
@@ -221,6 +217,7 @@ private:
 
     /// Where else it could be cut: a notch under the rail with its score.
     void stations(const build::RailLine& rail, double from, double to, double height) {
+        std::vector<double> written; // where figures stand already
         for (const Candidate& c : v_.plan->candidates) {
             if (c.station_mm < from || c.station_mm > to) continue;
             const auto at = rail.at(c.station_mm);
@@ -237,6 +234,10 @@ private:
                           false,
                           {Ink::Second, f_.thin() * 1.5, Dash::Solid}},
                    tag);
+            // the best come first: where two stand too near, the notch alone tells of the other
+            const double wide = textWidth(units::fixed(c.score, 1) + " of 10", f_.small(), Face::Sans) + f_.px(8);
+            if (std::any_of(written.begin(), written.end(), [&](double x) { return std::abs(x - foot.x) < wide; })) continue;
+            written.push_back(foot.x);
             d_.add(Text{{foot.x, y + f_.px(24)},
                         len(c.station_mm),
                         f_.small(),

@@ -10,7 +10,7 @@ namespace gorvet::tape {
 
 namespace {
 
-using build::halfWidth;
+using build::u95Of;
 
 std::string keyOf(const char* what, int wheel) {
     std::string key = std::string(what) + "-" + wheel_names[wheel];
@@ -25,20 +25,20 @@ std::optional<double> casterOf(const WheelRead& w) {
 }
 
 /// The difference between left and right of an axle, judged.
-AlignmentFigure unlike(const char* key, const char* name, int axle, double left, double right, double half_width, double limit,
+AlignmentFigure unlike(const char* key, const char* name, int axle, double left, double right, double u95, double limit,
                        bool angle, const char* more, const char* what) {
     AlignmentFigure f;
     f.key = fmt::format("{}-{}-unlike", key, axle == 0 ? "front" : "rear");
     f.name = fmt::format("{} {}, left − right", name, axle == 0 ? "front" : "rear");
     f.angle = angle;
-    f.value = left - right;
-    f.half_width = half_width;
+    f.size.value = left - right;
+    f.size.u95 = u95;
     f.judged = true;
     f.limit = limit;
-    f.verdict = build::planVerdict(f.value, half_width, limit);
-    f.words = fmt::format("{} {}", f.value > 0 ? "left" : "right", more);
+    f.verdict = build::judge(f.size, build::Limit::within(limit));
+    f.words = fmt::format("{} {}", f.size.value > 0 ? "left" : "right", more);
     f.remedy = fmt::format("Take {} off the {} {} wheel, or give it to the other; look first for something bent or worn.", what,
-                           axle == 0 ? "front" : "rear", f.value > 0 ? "left" : "right");
+                           axle == 0 ? "front" : "rear", f.size.value > 0 ? "left" : "right");
     return f;
 }
 
@@ -58,8 +58,8 @@ void weights(const AlignmentInput& in, std::vector<AlignmentFigure>& figures) {
         f.angle = false;
         f.unit = "%";
         const double part = (w[a] + w[b]) / all;
-        f.value = 100 * part;
-        f.half_width = halfWidth(100 * weight_sigma_kg / all * std::sqrt(2 * (1 - part) * (1 - part) + 2 * part * part));
+        f.size.value = 100 * part;
+        f.size.u95 = u95Of(100 * weight_sigma_kg / all * std::sqrt(2 * (1 - part) * (1 - part) + 2 * part * part));
         f.words = words;
         figures.push_back(std::move(f));
     };
@@ -82,8 +82,8 @@ std::vector<AlignmentFigure> alignment(const AlignmentInput& in) {
             f.key = fmt::format("toe-{}", end);
             f.name = fmt::format("toe {}, both wheels", end);
             f.mm = toe->behind_mm - toe->ahead_mm;
-            f.value = std::atan2(*f.mm, toe->rim_mm);
-            f.half_width = std::atan2(halfWidth(toe_sigma_mm * std::sqrt(2.0)), toe->rim_mm);
+            f.size.value = std::atan2(*f.mm, toe->rim_mm);
+            f.size.u95 = std::atan2(u95Of(toe_sigma_mm * std::sqrt(2.0)), toe->rim_mm);
             f.words = std::abs(*f.mm) < 0.05 ? "straight ahead" : *f.mm > 0 ? "toe-in" : "toe-out";
             figures.push_back(std::move(f));
         }
@@ -96,34 +96,34 @@ std::vector<AlignmentFigure> alignment(const AlignmentInput& in) {
                 AlignmentFigure f;
                 f.key = keyOf("camber", wheel);
                 f.name = fmt::format("camber {}", wheel_names[wheel]);
-                f.value = *w.camber_rad;
-                f.half_width = halfWidth(camber_sigma_rad);
-                f.words = f.value > 0 ? "top out" : f.value < 0 ? "top in" : "upright";
+                f.size.value = *w.camber_rad;
+                f.size.u95 = u95Of(camber_sigma_rad);
+                f.words = f.size.value > 0 ? "top out" : f.size.value < 0 ? "top in" : "upright";
                 figures.push_back(std::move(f));
             }
             if (const auto caster = casterOf(w)) {
                 AlignmentFigure f;
                 f.key = keyOf("caster", wheel);
                 f.name = fmt::format("caster {}", wheel_names[wheel]);
-                f.value = *caster;
-                f.half_width = halfWidth(camber_sigma_rad * std::sqrt(2.0) / (2 * std::sin(*w.sweep_rad)));
-                f.words = f.value >= 0 ? "top of the pivot back" : "top of the pivot forward";
+                f.size.value = *caster;
+                f.size.u95 = u95Of(camber_sigma_rad * std::sqrt(2.0) / (2 * std::sin(*w.sweep_rad)));
+                f.words = f.size.value >= 0 ? "top of the pivot back" : "top of the pivot forward";
                 figures.push_back(std::move(f));
             }
         }
         if (left.camber_rad && right.camber_rad)
             figures.push_back(unlike("camber", "camber", axle, *left.camber_rad, *right.camber_rad,
-                                     halfWidth(camber_sigma_rad * std::sqrt(2.0)), unlike_limit_rad, true, "top further out",
+                                     u95Of(camber_sigma_rad * std::sqrt(2.0)), unlike_limit_rad, true, "top further out",
                                      units::formatAngle(std::abs(*left.camber_rad - *right.camber_rad)).c_str()));
         if (const auto l = casterOf(left), r = casterOf(right); l && r)
             figures.push_back(unlike("caster", "caster", axle, *l, *r,
-                                     halfWidth(camber_sigma_rad * std::sqrt(0.5) *
-                                               std::hypot(1 / std::sin(*left.sweep_rad), 1 / std::sin(*right.sweep_rad))),
+                                     u95Of(camber_sigma_rad * std::sqrt(0.5) *
+                                           std::hypot(1 / std::sin(*left.sweep_rad), 1 / std::sin(*right.sweep_rad))),
                                      unlike_limit_rad, true, "has more caster, it pulls to the other side",
                                      units::formatAngle(std::abs(*l - *r)).c_str()));
         if (left.ride_mm && right.ride_mm)
             figures.push_back(unlike("ride", "ride height", axle, *left.ride_mm, *right.ride_mm,
-                                     halfWidth(ride_sigma_mm * std::sqrt(2.0)), unlike_ride_mm, false, "stands higher",
+                                     u95Of(ride_sigma_mm * std::sqrt(2.0)), unlike_ride_mm, false, "stands higher",
                                      (units::fixed(std::abs(*left.ride_mm - *right.ride_mm), 0) + " mm").c_str()));
     }
     for (int wheel = 0; wheel < 4; ++wheel)
@@ -132,11 +132,11 @@ std::vector<AlignmentFigure> alignment(const AlignmentInput& in) {
             f.key = keyOf("run-out", wheel);
             f.name = fmt::format("run-out {}", wheel_names[wheel]);
             f.angle = false;
-            f.value = *run_out;
-            f.half_width = halfWidth(run_out_sigma_mm * std::sqrt(2.0));
+            f.size.value = *run_out;
+            f.size.u95 = u95Of(run_out_sigma_mm * std::sqrt(2.0));
             f.judged = true;
             f.limit = run_out_limit_mm;
-            f.verdict = build::planVerdict(f.value, f.half_width, f.limit);
+            f.verdict = build::judge(f.size, build::Limit::atMost(f.limit));
             f.remedy = "Find whether rim, hub or bearing runs out: turn the rim on the hub by a stud and read again.";
             figures.push_back(std::move(f));
         }

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 #include "units/quantity.hpp"
 
 #include <array>
@@ -51,9 +51,8 @@ struct AlignmentFigure {
     std::string key;  ///< "toe-front", "camber-front-left", "caster-front-unlike"
     std::string name; ///< as shown
     bool angle = true;
-    std::string unit; ///< "kg" or "%"; empty: mm, or rad of an angle
-    double value = 0; ///< rad, mm, kg or %; toe > 0 in, camber > 0 top out, unlike: left − right
-    double half_width = 0;
+    std::string unit;         ///< "kg" or "%"; empty: mm, or rad of an angle
+    build::Figure size;       ///< rad, mm, kg or %; toe > 0 in, camber > 0 top out, unlike: left − right
     std::optional<double> mm; ///< toe: the same between the rims
     std::string words;        ///< "toe-in", "top out", "left more than right"
     bool judged = false;

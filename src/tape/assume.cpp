@@ -2,7 +2,7 @@
 
 #include "tape/equations.hpp"
 #include "tape/propagate.hpp"
-#include "tape/unfixed.hpp"
+#include "tape/undetermined.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -16,7 +16,7 @@ std::vector<Claim> checkClaims(const Survey& survey, const Solution& s) {
     for (size_t i = 0; i < survey.assumed.size(); ++i) {
         const SurveyReading& r = survey.assumed[i];
         const bool two = r.to >= 0;
-        if (!s.points[r.from].fixed || (two && !s.points[r.to].fixed)) continue;
+        if (!s.points[r.from].determined || (two && !s.points[r.to].determined)) continue;
         const double sense = two ? senseOf(r.kind, at[r.from], at[r.to]) : 1.0;
         const Propagated p = propagate(s, at, two ? std::vector{r.from, r.to} : std::vector{r.from}, [&](const Positions& q) {
             return predict(r.kind, q[r.from], two ? q[r.to] : Vec3{}, two, sense).value;
@@ -24,16 +24,16 @@ std::vector<Claim> checkClaims(const Survey& survey, const Solution& s) {
         Claim c;
         c.claim = static_cast<int>(i);
         c.says = p.value;
-        c.half_width = halfWidth(p.sd);
+        c.u95 = u95Of(p.sd);
         const double least = build::isAngle(r.kind) ? 0.1 * 3.14159265358979323846 / 180 : 1.0;
-        c.contradicted = std::abs(p.value - r.value) > std::max(c.half_width, least);
+        c.contradicted = std::abs(p.value - r.value) > std::max(c.u95, least);
         claims.push_back(c);
     }
     return claims;
 }
 
 void placeByAssumption(const Survey& survey, Solution& s) {
-    if (std::all_of(s.points.begin(), s.points.end(), [](const AdjustedPoint& p) { return p.fixed; })) return;
+    if (std::all_of(s.points.begin(), s.points.end(), [](const AdjustedPoint& p) { return p.determined; })) return;
     Survey second = survey;
     second.assumed.clear();
     second.datum.clear();
@@ -41,7 +41,7 @@ void placeByAssumption(const Survey& survey, Solution& s) {
     second.readings.clear();
     for (size_t i = 0; i < s.points.size(); ++i) {
         const AdjustedPoint& p = s.points[i];
-        if (p.fixed) {
+        if (p.determined) {
             const double at[3] = {p.position.x_mm, p.position.y_mm, p.position.z_mm};
             for (int axis = 0; axis < 3; ++axis) second.holds.push_back({static_cast<int>(i), static_cast<Axis>(axis), at[axis]});
         } else {
@@ -57,14 +57,14 @@ void placeByAssumption(const Survey& survey, Solution& s) {
     if (placed.status == Status::NotConverged || placed.status == Status::NoReadings) return;
     for (size_t i = 0; i < s.points.size(); ++i) {
         AdjustedPoint& p = s.points[i];
-        if (p.fixed || !placed.points[i].fixed) continue;
+        if (p.determined || !placed.points[i].determined) continue;
         p.placed = true;
         p.assumed = true;
         p.position = placed.points[i].position;
         // the second adjustment scales nothing: its Ω says nothing of the measuring
-        for (int axis = 0; axis < 3; ++axis) p.sd_mm[axis] = placed.points[i].sd_mm[axis] / placed.sd_scale;
+        for (int axis = 0; axis < 3; ++axis) p.sd_mm[axis] = placed.points[i].sd_mm[axis] / placed.sigma_0;
     }
-    leaveOutAssumed(s.unfixed, survey, s);
+    leaveOutAssumed(s.undetermined, survey, s);
 }
 
 } // namespace gorvet::tape

@@ -9,7 +9,7 @@ namespace gorvet::tape {
 struct Claim {
     int claim = -1;            ///< index into Survey::assumed
     double says = 0;           ///< the survey, mm or rad
-    double half_width = 0;     ///< ± at 95 %
+    double u95 = 0;            ///< ± at 95 %
     bool contradicted = false; ///< off by more than that, and by more than a millimetre (or a tenth of a degree)
     bool operator==(const Claim&) const = default;
 };

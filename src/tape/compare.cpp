@@ -89,14 +89,14 @@ Differences differencesOf(const Solution& before, const Solution& after, std::ve
 }
 
 /// d and C with the second survey laid on the first over some points: S = I − G (Gᵀ D G)⁻¹ Gᵀ D.
-struct Laid {
+struct PointRegistration {
     bool possible = false;
     VectorXd d;
     MatrixXd spread;
     VectorXd motion; ///< the six
 };
-Laid lay(const Differences& all, const VectorXd& by) {
-    Laid out;
+PointRegistration lay(const Differences& all, const VectorXd& by) {
+    PointRegistration out;
     const MatrixXd weighted = by.asDiagonal() * all.motion;
     const Eigen::Matrix<double, 6, 6> n = all.motion.transpose() * weighted;
     const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 6, 6>> solver(n);
@@ -116,7 +116,7 @@ struct Congruency {
     int count = 0; ///< coordinates less 6
     std::vector<double> without;
 };
-Congruency congruency(const Differences& all, const Laid& laid, const std::vector<char>& lays) {
+Congruency congruency(const Differences& all, const PointRegistration& laid, const std::vector<char>& lays) {
     Congruency out;
     std::vector<Eigen::Index> rows;
     for (Eigen::Index k = 0; k < all.size(); ++k)
@@ -157,7 +157,7 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
     Comparison c;
     std::vector<Common> usable;
     for (const Common& p : common)
-        if (before.points[p.before].fixed && after.points[p.after].fixed) usable.push_back(p);
+        if (before.points[p.before].determined && after.points[p.after].determined) usable.push_back(p);
     if (usable.size() < 3) {
         c.message = "Fewer than three points are fixed in both surveys.";
         return c;
@@ -172,7 +172,7 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
     const Differences all = differencesOf(before, after, std::move(usable));
     std::vector<char> lays;
     for (const Common& p : all.points) lays.push_back(p.lays);
-    Laid laid{true, all.d, all.spread, VectorXd::Zero(6)};
+    PointRegistration laid{true, all.d, all.spread, VectorXd::Zero(6)};
     int count = static_cast<int>(all.size());
     if (!options.as_measured) {
         if (std::count(lays.begin(), lays.end(), char{1}) < 3) {
@@ -192,7 +192,7 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
             // with fewer than half of the points nobody knows which half moved
             if (2 * (std::count(lays.begin(), lays.end(), char{1}) - 1) <= static_cast<std::ptrdiff_t>(all.points.size())) break;
             lays[worst] = 0;
-            const Laid next = lay(all, all.laying(lays));
+            const PointRegistration next = lay(all, all.laying(lays));
             if (!next.possible) {
                 lays[worst] = 1;
                 break;
@@ -214,12 +214,12 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
         moved.before = all.points[point].before;
         moved.after = all.points[point].after;
         moved.lays = !options.as_measured && lays[point];
-        std::fill_n(moved.half_width, 3, std::numeric_limits<double>::infinity());
+        std::fill_n(moved.u95, 3, std::numeric_limits<double>::infinity());
         Eigen::Index size = 0;
         while (k + size < all.size() && all.coordinates[static_cast<size_t>(k + size)].point == point) {
             const int axis = all.coordinates[static_cast<size_t>(k + size)].axis;
             at(moved.by, axis) = laid.d(k + size);
-            moved.half_width[axis] = halfWidth(std::sqrt(std::max(0.0, laid.spread(k + size, k + size))));
+            moved.u95[axis] = u95Of(std::sqrt(std::max(0.0, laid.spread(k + size, k + size))));
             ++size;
         }
         const VectorXd own = laid.d.segment(k, size);

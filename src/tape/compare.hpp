@@ -21,11 +21,11 @@ struct Common {
 struct Moved {
     int before = -1;
     int after = -1;
-    Vec3 by;                ///< after − before − planned, once the second was laid on the first; 0 where not known
-    double half_width[3]{}; ///< ± at 95 % of each; infinite where not known
-    double t = 0;           ///< |by| against its own spread: √(byᵀ C⁻¹ by); 2.80 is passed by chance in 5 of 100
-    bool proven = false;    ///< byᵀ C⁻¹ by beyond χ² at 5 % of as many as are known of it
-    bool lays = false;      ///< it is one of those by which the surveys were laid on each other in the end
+    Vec3 by;             ///< after − before − planned, once the second was laid on the first; 0 where not known
+    double u95[3]{};     ///< ± at 95 % of each; infinite where not known
+    double t = 0;        ///< |by| against its own spread: √(byᵀ C⁻¹ by); 2.80 is passed by chance in 5 of 100
+    bool proven = false; ///< byᵀ C⁻¹ by beyond χ² at 5 % of as many as are known of it
+    bool lays = false;   ///< it is one of those by which the surveys were laid on each other in the end
 };
 
 struct Comparison {

@@ -70,7 +70,7 @@ public:
         hubs();
         axles();
         Condition c;
-        const auto judged = std::count_if(figures_.begin(), figures_.end(), [](const Figure& f) { return f.judged; });
+        const auto judged = std::count_if(figures_.begin(), figures_.end(), [](const ConditionFigure& f) { return f.judged; });
         c.by_chance = static_cast<int>(std::ceil(0.05 * static_cast<double>(judged)));
         if (!pairs_.empty()) c.station_mm = (middle(pairs_.front()) + middle(pairs_.back())) / 2;
         c.figures = std::move(figures_);
@@ -80,23 +80,21 @@ public:
 
 private:
     bool usable(const std::vector<int>& points) const {
-        return std::all_of(points.begin(), points.end(), [this](int p) { return p >= 0 && s_.points[p].fixed; });
+        return std::all_of(points.begin(), points.end(), [this](int p) { return p >= 0 && s_.points[p].determined; });
     }
     double middle(const FramePoints::Pair& p) const { return (positions_[p.left].x_mm + positions_[p.right].x_mm) / 2; }
 
-    Figure& add(FigureKind kind, const char* key, const char* name, const std::vector<int>& points,
-                const std::function<double(const Positions&)>& f, bool judged) {
+    ConditionFigure& add(FigureKind kind, const char* key, const char* name, const std::vector<int>& points,
+                         const std::function<double(const Positions&)>& f, bool judged) {
         const Propagated p = propagate(s_, positions_, points, f);
-        Figure figure;
+        ConditionFigure figure;
         figure.kind = kind;
         figure.key = key;
         figure.name = name;
-        figure.value_mm = p.value;
-        figure.half_width_mm = halfWidth(p.sd);
+        figure.size_mm = {p.value, u95Of(p.sd)};
         figure.judged = judged;
-        figure.proven = std::abs(p.value) > figure.half_width_mm;
         figure.limit = frame_.tolerance_mm;
-        if (judged) figure.verdict = planVerdict(p.value, figure.half_width_mm, frame_.tolerance_mm);
+        if (judged) figure.verdict = build::judge(figure.size_mm, Limit::within(frame_.tolerance_mm));
         figure.gradient = p.gradient;
         figures_.push_back(std::move(figure));
         return figures_.back();
@@ -109,22 +107,21 @@ private:
     };
     /// The worst of several stations, judged as such: with k of them looked at, each ± is that of z(1 − 0.05/2k), so that the
     /// largest of k straight ones is "proven" in 5 of 100 frames, not in 5k. The worst verdict counts, then the largest value.
-    Figure& addWorst(FigureKind kind, const char* key, const char* name, const std::vector<Candidate>& all) {
+    ConditionFigure& addWorst(FigureKind kind, const char* key, const char* name, const std::vector<Candidate>& all) {
         const int k = static_cast<int>(all.size());
         size_t worst = 0;
         PlanVerdict worst_verdict = PlanVerdict::Holds;
         double largest = -1;
         for (size_t i = 0; i < all.size(); ++i) {
             const Propagated p = propagate(s_, positions_, all[i].points, all[i].figure);
-            const PlanVerdict verdict = planVerdict(p.value, halfWidthOfWorst(p.sd, k), frame_.tolerance_mm);
+            const PlanVerdict verdict = build::judge({p.value, u95OfWorst(p.sd, k)}, Limit::within(frame_.tolerance_mm));
             if (verdict < worst_verdict || (verdict == worst_verdict && std::abs(p.value) <= largest)) continue;
             worst = i;
             worst_verdict = verdict;
             largest = std::abs(p.value);
         }
-        Figure& f = add(kind, key, name, all[worst].points, all[worst].figure, true);
-        f.half_width_mm = halfWidthOfWorst(f.half_width_mm / halfWidth(1), k);
-        f.proven = std::abs(f.value_mm) > f.half_width_mm;
+        ConditionFigure& f = add(kind, key, name, all[worst].points, all[worst].figure, true);
+        f.size_mm.u95 = u95OfWorst(f.size_mm.u95 / u95Of(1), k);
         f.verdict = worst_verdict;
         f.worst_of = k;
         return f;
@@ -137,7 +134,7 @@ private:
             all.push_back(pair.right);
         }
         const auto pairs = pairs_;
-        Figure& diamond = add(
+        ConditionFigure& diamond = add(
             FigureKind::Diamond, "diamond", "diamond", all,
             [pairs, carried = frame_.carried](const Positions& p) {
                 const auto [c, sn, mx, my] = lineOf(p, pairs, carried);
@@ -150,28 +147,27 @@ private:
                 return sum / static_cast<double>(pairs.size());
             },
             true);
-        diamond.words = diamond.value_mm > 0 ? "left rail aft" : "right rail aft";
+        diamond.words = diamond.size_mm.value > 0 ? "left rail aft" : "right rail aft";
 
         const auto front = pairs_.front();
         const auto rear = pairs_.back();
         const std::vector<int> ends = {front.left, front.right, rear.left, rear.right};
         const double width =
             (plan(positions_[front.left], positions_[front.right]) + plan(positions_[rear.left], positions_[rear.right])) / 2;
-        Figure& twist = add(
+        ConditionFigure& twist = add(
             FigureKind::Twist, "twist", "twist", ends,
             [front, rear, width](const Positions& p) { return width * std::tan(crossLevel(p, front) - crossLevel(p, rear)); },
             true);
-        twist.angle_rad = std::atan(twist.value_mm / width);
-        twist.angle_half_width_rad = std::atan(twist.half_width_mm / width);
-        twist.words = twist.value_mm > 0 ? "right side high at the front" : "left side high at the front";
+        twist.angle_rad = {std::atan(twist.size_mm.value / width), std::atan(twist.size_mm.u95 / width)};
+        twist.words = twist.size_mm.value > 0 ? "right side high at the front" : "left side high at the front";
 
         if (frame_.carried) aside();
         if (!frame_.rails) return;
-        Figure& rail = add(
+        ConditionFigure& rail = add(
             FigureKind::RailDifference, "rail-difference", "rails left − right", ends,
             [front, rear](const Positions& p) { return plan(p[front.left], p[rear.left]) - plan(p[front.right], p[rear.right]); },
             true);
-        rail.words = rail.value_mm > 0 ? "right rail short" : "left rail short";
+        rail.words = rail.size_mm.value > 0 ? "right rail short" : "left rail short";
 
         if (pairs_.size() < 3) return;
         sidesway(front, rear);
@@ -183,8 +179,8 @@ private:
         std::vector<Candidate> all;
         for (const auto& q : pairs_)
             all.push_back({{q.left, q.right}, [q](const Positions& p) { return (p[q.left].y_mm + p[q.right].y_mm) / 2; }});
-        Figure& f = addWorst(FigureKind::Aside, "aside", "off the centreline", all);
-        f.words = f.value_mm > 0 ? "it stands to the right of what carries it" : "it stands to the left of what carries it";
+        ConditionFigure& f = addWorst(FigureKind::Aside, "aside", "off the centreline", all);
+        f.words = f.size_mm.value > 0 ? "it stands to the right of what carries it" : "it stands to the left of what carries it";
     }
 
     /// The middle that stands furthest off the straight line from the front pair's middle to the rear pair's.
@@ -204,8 +200,8 @@ private:
             all.push_back({{front.left, front.right, q.left, q.right, rear.left, rear.right},
                            [off, q](const Positions& p) { return off(p, q); }});
         }
-        Figure& f = addWorst(FigureKind::Sidesway, "sidesway", "sidesway", all);
-        f.words = f.value_mm > 0 ? "middle stands to the right" : "middle stands to the left";
+        ConditionFigure& f = addWorst(FigureKind::Sidesway, "sidesway", "sidesway", all);
+        f.words = f.size_mm.value > 0 ? "middle stands to the right" : "middle stands to the left";
     }
 
     /// The middle that stands furthest under (or over) the chord of the end pairs, against the drawing's heights.
@@ -238,8 +234,8 @@ private:
                            [under, q, drawn](const Positions& p) { return under(p, q) - drawn; }});
         }
         if (all.empty()) return;
-        Figure& f = addWorst(FigureKind::Sag, "sag", "sag", all);
-        f.words = f.value_mm > 0 ? "middle low" : "middle high";
+        ConditionFigure& f = addWorst(FigureKind::Sag, "sag", "sag", all);
+        f.words = f.size_mm.value > 0 ? "middle low" : "middle high";
     }
 
     void hubs() {
@@ -258,10 +254,10 @@ private:
                 FigureKind::WheelbaseRight, "wheelbase-right", "wheelbase right", {fr, rr},
                 [=](const Positions& p) { return p[rr].x_mm - p[fr].x_mm; }, false);
         if (left && right) {
-            Figure& f = add(
+            ConditionFigure& f = add(
                 FigureKind::WheelbaseDifference, "wheelbase-difference", "wheelbase left − right", {fl, fr, rl, rr},
                 [=](const Positions& p) { return (p[rl].x_mm - p[fl].x_mm) - (p[rr].x_mm - p[fr].x_mm); }, true);
-            f.words = f.value_mm > 0 ? "left wheelbase longer" : "right wheelbase longer";
+            f.words = f.size_mm.value > 0 ? "left wheelbase longer" : "right wheelbase longer";
         }
         if (usable({fl, fr}))
             add(
@@ -305,44 +301,43 @@ private:
         };
         const auto round = [](double mm) { return units::fixed(std::abs(mm), 1) + " mm"; };
         if (usable({fl, fr})) {
-            Figure& f = add(
+            ConditionFigure& f = add(
                 FigureKind::SetBack, "set-back", "set-back front", with({fl, fr}),
                 [=](const Positions& p) { return axle(p, fl, fr).first; }, true);
-            f.words = f.value_mm > 0 ? "right front wheel back" : "left front wheel back";
-            f.remedy =
-                "Move the " + std::string(f.value_mm > 0 ? "right" : "left") + " front wheel " + round(f.value_mm) + " forward.";
+            f.words = f.size_mm.value > 0 ? "right front wheel back" : "left front wheel back";
+            f.remedy = "Move the " + std::string(f.size_mm.value > 0 ? "right" : "left") + " front wheel " +
+                       round(f.size_mm.value) + " forward.";
         }
         if (!usable({rl, rr})) return;
-        Figure& f = add(
+        ConditionFigure& f = add(
             FigureKind::Thrust, "thrust", "thrust angle", with({rl, rr}),
             [=](const Positions& p) { return axle(p, rl, rr).first; }, true);
         const double width = axle(positions_, rl, rr).second;
-        f.angle_rad = std::atan2(f.value_mm, width);
-        f.angle_half_width_rad = std::atan2(f.half_width_mm, width);
+        f.angle_rad = {std::atan2(f.size_mm.value, width), std::atan2(f.size_mm.u95, width)};
         f.limit = frame_.thrust_tolerance_rad;
-        f.verdict = planVerdict(f.angle_rad, f.angle_half_width_rad, f.limit);
+        f.verdict = build::judge(f.angle_rad, Limit::within(f.limit));
         f.words =
-            f.value_mm > 0 ? "right rear wheel back, it pushes to the right" : "left rear wheel back, it pushes to the left";
-        f.remedy =
-            "Move the " + std::string(f.value_mm > 0 ? "right" : "left") + " rear wheel " + round(f.value_mm) + " forward.";
+            f.size_mm.value > 0 ? "right rear wheel back, it pushes to the right" : "left rear wheel back, it pushes to the left";
+        f.remedy = "Move the " + std::string(f.size_mm.value > 0 ? "right" : "left") + " rear wheel " + round(f.size_mm.value) +
+                   " forward.";
         if (line.front().left == fl) return; // the line between the axles has no offset from itself
-        Figure& offset = add(
+        ConditionFigure& offset = add(
             FigureKind::RearOffset, "rear-offset", "rear axle offset", with({rl, rr}),
             [=](const Positions& p) {
                 const auto [c, sn, mx, my] = lineOf(p, line, carried);
                 return -((p[rl].x_mm + p[rr].x_mm) / 2 - mx) * sn + ((p[rl].y_mm + p[rr].y_mm) / 2 - my) * c;
             },
             true);
-        offset.words = offset.value_mm > 0 ? "it stands to the right" : "it stands to the left";
+        offset.words = offset.size_mm.value > 0 ? "it stands to the right" : "it stands to the left";
         offset.remedy =
-            "Move the rear axle " + round(offset.value_mm) + (offset.value_mm > 0 ? " to the left." : " to the right.");
+            "Move the rear axle " + round(offset.size_mm.value) + (offset.size_mm.value > 0 ? " to the left." : " to the right.");
     }
 
     const Solution& s_;
     const FramePoints& frame_;
     Positions positions_;
     std::vector<FramePoints::Pair> pairs_;
-    std::vector<Figure> figures_;
+    std::vector<ConditionFigure> figures_;
 };
 
 } // namespace

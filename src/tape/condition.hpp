@@ -1,6 +1,6 @@
 #pragma once
 
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 #include "tape/survey.hpp"
 
 #include <map>
@@ -29,8 +29,8 @@ struct FramePoints {
     bool operator==(const FramePoints&) const = default;
 };
 
+using build::Limit;
 using build::PlanVerdict;
-using build::planVerdict;
 
 enum class FigureKind {
     Diamond,
@@ -51,18 +51,15 @@ enum class FigureKind {
 /// Whether a figure is shown as an angle; its value in mm is then over the width.
 constexpr bool isAngle(FigureKind k) { return k == FigureKind::Twist || k == FigureKind::Thrust; }
 
-struct Figure {
+struct ConditionFigure {
     FigureKind kind = FigureKind::Diamond;
-    const char* key = "";  ///< for JSON and finding codes
-    const char* name = ""; ///< as shown
-    double value_mm = 0;
-    double half_width_mm = 0; ///< ± at 95 %; of the worst of several stations, that of all of them together
-    int worst_of = 1;         ///< how many stations it is the worst of
-    double angle_rad = 0;     ///< twist and thrust: the same as an angle
-    double angle_half_width_rad = 0;
-    bool judged = false; ///< a fault measured against the tolerance (else a plain dimension)
+    const char* key = "";    ///< for JSON and finding codes
+    const char* name = "";   ///< as shown
+    build::Figure size_mm;   ///< its ± that of the worst of several stations, of all of them together
+    int worst_of = 1;        ///< how many stations it is the worst of
+    build::Figure angle_rad; ///< twist and thrust: the same as an angle
+    bool judged = false;     ///< a fault measured against the tolerance (else a plain dimension)
     PlanVerdict verdict = PlanVerdict::Marginal;
-    bool proven = false;          ///< |value| > half width
     std::string words;            ///< what the sign means here: "left rail aft", "right side low at the front"
     std::string remedy;           ///< of an axle: what to move, by how much, which way; empty for the frame's own faults
     double limit = 0;             ///< what it was judged against: mm, rad for thrust
@@ -71,10 +68,8 @@ struct Figure {
 
 /// A deviation at one section.
 struct Deviation {
-    double value_mm = 0;
-    double half_width_mm = 0; ///< ± at 95 %
+    build::Figure size_mm;
     PlanVerdict verdict = PlanVerdict::Marginal;
-    bool proven = false;
 };
 /// How the frame stands at one pair, against the line through the middles of the end pairs.
 struct Section {
@@ -91,7 +86,7 @@ std::vector<Section> sections(const Solution&, const FramePoints&);
 
 struct Condition {
     std::vector<Section> sections; ///< along the length; of frames with rails
-    std::vector<Figure> figures;
+    std::vector<ConditionFigure> figures;
     double station_mm = 0; ///< middle of the frame, where its tags hang
     int by_chance = 0;     ///< of the judged figures, how many would look proven by chance alone (5 %), rounded up
 };
@@ -109,6 +104,6 @@ std::vector<std::string> likelyPairs(const Survey&, const Solution&, int reading
 
 /// A likely slip that explains the difference between a reading and what the rest say, in words: a centimetre mark, a
 /// decimetre, an inch read for another, exchanged digits. Empty when none fits within the ±.
-std::string likelySlip(double taped_mm, double rest_says_mm, double half_width_mm);
+std::string likelySlip(double taped_mm, double leave_one_out_mm, double u95_mm);
 
 } // namespace gorvet::tape

@@ -47,7 +47,7 @@ Eigen::MatrixXd inverseOf(const Eigen::MatrixXd& m, Eigen::MatrixXd& open) {
 bool counts(const Network& net, const Fixing& fixing, const DatumRule& r) {
     for (const int p : r.points)
         for (int axis = 0; axis < 3; ++axis)
-            if (!net.placed[static_cast<size_t>(p)] || !fixing.fixed[static_cast<size_t>(3 * p + axis)]) return false;
+            if (!net.placed[static_cast<size_t>(p)] || !fixing.determined[static_cast<size_t>(3 * p + axis)]) return false;
     return r.kind != DatumKind::Free;
 }
 
@@ -101,7 +101,8 @@ void OnDatum::turn(Network& net, const Eigen::MatrixXd& floats) {
     for (size_t i = 0; i < net.survey->datum.size(); ++i)
         if (counts(net, *fixing_, net.survey->datum[i])) ties.push_back(static_cast<Eigen::Index>(i));
     std::vector<char> sums(static_cast<size_t>(coordinates), 0);
-    for (size_t k = 0; k < sums.size(); ++k) sums[k] = net.placed[k / 3] && fixing_->fixed[k] && net.survey->points[k / 3].rough;
+    for (size_t k = 0; k < sums.size(); ++k)
+        sums[k] = net.placed[k / 3] && fixing_->determined[k] && net.survey->points[k / 3].rough;
     for (int round = 0; round < 12; ++round) {
         const RigidMotions motions = rigidMotions(net);
         g_.resize(all, 6);

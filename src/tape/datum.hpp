@@ -1,6 +1,6 @@
 #pragma once
 
-#include "tape/unfixed.hpp"
+#include "tape/undetermined.hpp"
 
 /// The datum in the workshop's terms: a survey that was adjusted freely, laid on pads, a centreline and a station. The shape does
 /// not change, the ± of the coordinates do. Internal to this room.

@@ -13,15 +13,14 @@ std::vector<GapTrend> gapTrends(const std::vector<GapReading>& readings) {
         trend->readings.push_back(r);
     }
     for (GapTrend& t : trends) {
-        t.half_width_mm = build::halfWidth(gap_sigma_mm * std::sqrt(2.0));
+        t.change_mm.u95 = build::u95Of(gap_sigma_mm * std::sqrt(2.0));
         t.since_first_mm = t.readings.back().value_mm - t.readings.front().value_mm;
         for (size_t i = 1; i < t.readings.size(); ++i) {
             const double move = t.readings[i].value_mm - t.readings[i - 1].value_mm;
             if (std::abs(move) > std::abs(t.largest_mm)) t.largest_mm = move;
-            t.change_mm = move;
+            t.change_mm.value = move;
         }
-        t.proven = std::abs(t.change_mm) > t.half_width_mm;
-        if (t.readings.size() > 1) t.verdict = build::planVerdict(t.change_mm, t.half_width_mm, t.readings.back().tolerance_mm);
+        if (t.readings.size() > 1) t.verdict = build::judge(t.change_mm, build::Limit::within(t.readings.back().tolerance_mm));
     }
     return trends;
 }

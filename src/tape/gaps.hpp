@@ -1,6 +1,6 @@
 #pragma once
 
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 
 #include <string>
 #include <vector>
@@ -22,12 +22,10 @@ inline constexpr double gap_sigma_mm = 0.3;
 struct GapTrend {
     std::string place;
     std::vector<GapReading> readings; ///< in the order of the events; at least one
-    double change_mm = 0;             ///< since the event before; 0 with a single reading
-    double half_width_mm = 0;         ///< ± of a change at 95 %: both gaps were read
+    build::Figure change_mm;          ///< since the event before, both gaps read; 0 with a single reading
     double since_first_mm = 0;
     double largest_mm = 0;                                  ///< the largest move between two events, with its sign
     build::PlanVerdict verdict = build::PlanVerdict::Holds; ///< of the last change against the tolerance
-    bool proven = false;                                    ///< |change| > its ±
 };
 
 /// Readings in the order they were taken; places in the order they first appear.

@@ -36,8 +36,8 @@ double familyLimit(int readings) {
     return std::max(retape_w, boost::math::quantile(boost::math::complement(boost::math::normal(), each)));
 }
 
-double halfWidthOfWorst(double sd, int k) {
-    return k <= 1 ? halfWidth(sd) : sd * boost::math::quantile(boost::math::complement(boost::math::normal(), 0.05 / (2.0 * k)));
+double u95OfWorst(double sd, int k) {
+    return k <= 1 ? u95Of(sd) : sd * boost::math::quantile(boost::math::complement(boost::math::normal(), 0.05 / (2.0 * k)));
 }
 
 std::vector<int> inseparableFrom(const Network& net, const Rows& rows, const Factor& factor, const Judged& judged, int reading) {

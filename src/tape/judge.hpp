@@ -24,7 +24,7 @@ inline constexpr double retape_w = 3.29;
 /// surveys (Bonferroni); never below retape_w.
 double familyLimit(int readings);
 /// ± of the worst of k figures at 95 %: z(1 − 0.05/2k)·sd (Bonferroni). k ≥ 1.
-double halfWidthOfWorst(double sd, int k);
+double u95OfWorst(double sd, int k);
 /// Readings whose w correlate above this may not be told apart…
 inline constexpr double inseparable_correlation = 0.9;
 /// …unless their w² differ by more than this (χ² of one unknown at 1 %).

@@ -9,9 +9,9 @@
 
 namespace gorvet::tape {
 
-std::string likelySlip(double taped_mm, double rest_says_mm, double half_width_mm) {
-    const double off = taped_mm - rest_says_mm;
-    const double allowed = half_width_mm + 1.0;
+std::string likelySlip(double taped_mm, double leave_one_out_mm, double u95_mm) {
+    const double off = taped_mm - leave_one_out_mm;
+    const double allowed = u95_mm + 1.0;
     const auto would = [](double value) { return units::fixed(value, 1) + " would agree."; };
     struct Slip {
         double size_mm;
@@ -31,7 +31,7 @@ std::string likelySlip(double taped_mm, double rest_says_mm, double half_width_m
         if (digits[i] == '.' || digits[i + 1] == '.') continue;
         std::swap(digits[i], digits[i + 1]);
         const double exchanged = std::stod(digits);
-        if (exchanged != taped_mm && std::abs(exchanged - rest_says_mm) <= allowed)
+        if (exchanged != taped_mm && std::abs(exchanged - leave_one_out_mm) <= allowed)
             return "Two digits exchanged? " + would(exchanged);
         std::swap(digits[i], digits[i + 1]);
     }
@@ -47,7 +47,8 @@ std::vector<std::string> likelyPairs(const Survey& survey, const Solution& s, in
     };
     std::vector<Fit> fits;
     const auto consider = [&](int from, int to) {
-        if (from == to || !s.points[static_cast<size_t>(from)].fixed || !s.points[static_cast<size_t>(to)].fixed) return;
+        if (from == to || !s.points[static_cast<size_t>(from)].determined || !s.points[static_cast<size_t>(to)].determined)
+            return;
         if ((from == r.from && to == r.to) || (from == r.to && to == r.from)) return;
         const Predicted p =
             predict(r.kind, s.points[static_cast<size_t>(from)].position, s.points[static_cast<size_t>(to)].position, true);
@@ -60,13 +61,13 @@ std::vector<std::string> likelyPairs(const Survey& survey, const Solution& s, in
             gradient[3 * static_cast<size_t>(to) + axis] = p.by_to[axis];
         }
         const double own = s.covariance.quadratic(coordinates, gradient);
-        const double allowed = halfWidth(std::sqrt(std::max(0.0, own) + r.sigma * r.sigma));
+        const double allowed = u95Of(std::sqrt(std::max(0.0, own) + r.sigma * r.sigma));
         const double off = std::abs(p.value - r.value);
         if (off <= allowed)
             fits.push_back(
                 {off / allowed, fmt::format("It would fit {}–{} ({} ± {}).", survey.points[static_cast<size_t>(from)].name,
                                             survey.points[static_cast<size_t>(to)].name, units::fixed(p.value, 1),
-                                            units::fixed(halfWidth(std::sqrt(std::max(0.0, own))), 1))});
+                                            units::fixed(u95Of(std::sqrt(std::max(0.0, own))), 1))});
     };
     for (int k = 0; k < static_cast<int>(survey.points.size()); ++k) {
         consider(r.from, k);

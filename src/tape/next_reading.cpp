@@ -1,7 +1,7 @@
 #include "tape/next_reading.hpp"
 
 #include "tape/equations.hpp"
-#include "tape/unfixed.hpp"
+#include "tape/undetermined.hpp"
 
 #include <Eigen/Core>
 #include <algorithm>
@@ -146,7 +146,7 @@ std::vector<Target> targetsOf(const Survey& survey, const Condition& c, const Wa
         everyPoint();
         return targets;
     }
-    for (const Figure& f : c.figures) {
+    for (const ConditionFigure& f : c.figures) {
         const std::string key = f.key;
         const bool is = wanted.key == "figures"     ? f.judged
                         : wanted.key == "rails"     ? key == "rail-difference"
@@ -235,8 +235,8 @@ public:
             if (gain > top) {
                 top = gain;
                 rated.what = targets_[k].name;
-                rated.before_mm = build::halfWidth(std::sqrt(std::max(0.0, variance_[k])));
-                rated.after_mm = build::halfWidth(std::sqrt(std::max(0.0, variance_[k] - gain)));
+                rated.before_mm = build::u95Of(std::sqrt(std::max(0.0, variance_[k])));
+                rated.after_mm = build::u95Of(std::sqrt(std::max(0.0, variance_[k] - gain)));
             }
         }
         return rated;
@@ -365,7 +365,7 @@ void countFixed(std::vector<RankedReading>& ranked, const Survey& survey, const 
     if (std::none_of(net.active.begin(), net.active.end(), [](char a) { return a != 0; })) return;
     for (size_t i = 0; i < s.points.size(); ++i)
         if (s.points[i].placed && net.placed[i]) net.at[i] = s.points[i].position;
-    const Fixing fixing = findUnfixed(net, activeRows(net, designMatrix(net)));
+    const Fixing fixing = findUndetermined(net, activeRows(net, designMatrix(net)));
     const Eigen::MatrixXd& open = fixing.factor->nullSpace();
     const auto& untouched = fixing.factor->untouched();
     const Eigen::Index d = open.cols() + static_cast<Eigen::Index>(untouched.size());

@@ -49,7 +49,7 @@ Part partOf(const Survey& whole, const std::vector<int>& own, bool on_rules, con
         for (const SurveyReading& r : whole.readings)
             if (r.to >= 0 && mine[static_cast<size_t>(r.from)] != mine[static_cast<size_t>(r.to)]) {
                 const int other = mine[static_cast<size_t>(r.from)] ? r.to : r.from;
-                if (solved->points[static_cast<size_t>(other)].fixed &&
+                if (solved->points[static_cast<size_t>(other)].determined &&
                     std::find(part.points.begin(), part.points.end(), other) == part.points.end())
                     part.points.push_back(other);
             }
@@ -154,7 +154,7 @@ std::optional<std::vector<std::vector<int>>> partsOf(const Survey& survey) {
 }
 
 std::optional<std::vector<std::vector<int>>> attaching(const Survey& survey, const Solution& whole, const Options& options) {
-    if (survey.datum.empty() || whole.status != Status::NotFixed) return std::nullopt;
+    if (survey.datum.empty() || whole.status != Status::NotDetermined) return std::nullopt;
     std::vector<int> marked; // points that were placed along or across by themselves
     for (const SurveyReading& r : survey.readings)
         if (fromDatum(r) && r.kind != ReadingKind::Height && std::find(marked.begin(), marked.end(), r.from) == marked.end())
@@ -170,7 +170,7 @@ std::optional<std::vector<std::vector<int>>> attaching(const Survey& survey, con
     const Part rest = partOf(survey, parts[0], true, nullptr);
     const Solution alone = solve(rest.survey, options);
     const auto fixed = [](const Solution& s) {
-        return std::count_if(s.points.begin(), s.points.end(), [](const AdjustedPoint& p) { return p.fixed; });
+        return std::count_if(s.points.begin(), s.points.end(), [](const AdjustedPoint& p) { return p.determined; });
     };
     if (fixed(alone) <= fixed(whole)) return std::nullopt;
     return parts;
@@ -194,7 +194,7 @@ Solution solveParts(const Survey& survey, const std::vector<std::vector<int>>& p
         if (k == 0) {
             s.status = own.status;
             s.message = own.message;
-            s.sd_scale = own.sd_scale;
+            s.sigma_0 = own.sigma_0;
             s.datum_missed_mm = own.datum_missed_mm;
         } else if (s.status == Status::Solved && own.status != Status::Solved && own.status != Status::NoReadings) {
             s.status = own.status;
@@ -208,7 +208,7 @@ Solution solveParts(const Survey& survey, const std::vector<std::vector<int>>& p
         for (size_t i = 0; i < own.readings.size(); ++i) s.readings[static_cast<size_t>(part.readings[i])] = own.readings[i];
         for (size_t i = 0; i < own.setups.size(); ++i)
             if (own.setups[i].readings) s.setups[i] = own.setups[i];
-        for (Unfixed u : own.unfixed) {
+        for (Undetermined u : own.undetermined) {
             for (int& p : u.points) p = part.points[static_cast<size_t>(p)];
             if (k > 0 && u.points.empty()) { // not the survey as a whole: these
                 u.points = parts[k];
@@ -218,7 +218,7 @@ Solution solveParts(const Survey& survey, const std::vector<std::vector<int>>& p
                 u.sentence = "Too few readings say where " + names + (u.points.size() == 1 ? " stands." : " stand.");
                 u.remedy = "Measure station, offset and height, or tape to three points that are known.";
             }
-            s.unfixed.push_back(std::move(u));
+            s.undetermined.push_back(std::move(u));
         }
         for (Mirror m : own.mirrors) {
             if (m.point >= 0) m.point = part.points[static_cast<size_t>(m.point)];

@@ -111,82 +111,81 @@ JudgedFlaw judgeFlaw(const FoundFlaw& found) {
     return j;
 }
 
-RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& rates, bool heat_treated, int crooked) {
-    RepairView view;
-    double patches = 0;
-    double single = 0; // what is left to do one by one when lengths are renewed
-    int places = 0;
-    int single_places = 0;
-    int steel_fails = 0;
-    int lengths_let_in = 0; // when every place is seen to by itself
-    int single_lengths = 0;
+namespace {
+
+/// What the flaws add up to, by the ways of seeing to them.
+struct Sum {
     struct OnRail {
         const FoundFlaw* flaw;
         bool patch;
         double hours;
         bool length;
     };
+    double patches = 0; ///< hours, every place by itself
+    double single = 0;  ///< what is left to do one by one when lengths are renewed
+    int places = 0;
+    int single_places = 0;
+    int steel_fails = 0;
+    int lengths_let_in = 0; ///< when every place is seen to by itself
+    int single_lengths = 0;
     std::vector<OnRail> on_rails;
-    for (const FoundFlaw& f : flaws) {
-        view.flaws.push_back(judgeFlaw(f));
-        const JudgedFlaw& j = view.flaws.back();
-        if (j.verdict == PlanVerdict::Holds || f.elsewhere) continue;
-        if (f.of_body) {
-            ++view.body_places;
-            view.body_hours += hoursOf(f, j, rates);
-            continue;
-        }
-        const bool length = needsLength(f, j);
-        const bool patch = j.steel && !length && f.kind != FlawKind::Crack && f.kind != FlawKind::Repair;
-        const double hours = hoursOf(f, j, rates);
-        patches += hours;
-        places += patch ? 1 : 0;
-        lengths_let_in += length ? 1 : 0;
-        if (j.steel && j.verdict == PlanVerdict::Fails) ++steel_fails;
-        if (j.steel && f.on_rail && f.station_mm && f.side != build::Side::None) {
-            on_rails.push_back({&f, patch, hours, length});
-        } else {
-            single += hours;
-            single_places += patch ? 1 : 0;
-            single_lengths += length ? 1 : 0;
-        }
-    }
-    const std::string body = view.body_places ? fmt::format("The body has {} place{} of its own, {} hours.", view.body_places,
-                                                            view.body_places == 1 ? "" : "s", units::fixed(view.body_hours, 1))
-                                              : std::string();
-    if (patches == 0) {
-        const bool none = std::all_of(flaws.begin(), flaws.end(), [](const FoundFlaw& f) { return f.elsewhere; });
-        view.sentence = none ? ""
-                        : view.body_places == 0
-                            ? "Nothing that was found takes more than cleaning and coating."
-                            : "Nothing that was found on the frame takes more than cleaning and coating. " + body;
-        return view;
-    }
-    std::sort(on_rails.begin(), on_rails.end(), [](const auto& a, const auto& b) {
-        return std::pair(a.flaw->side, *a.flaw->station_mm) < std::pair(b.flaw->side, *b.flaw->station_mm);
-    });
-    std::vector<Length> lengths;
-    for (const OnRail& on : on_rails) {
-        const FoundFlaw* f = on.flaw;
-        if (!lengths.empty() && lengths.back().side == f->side && *f->station_mm - lengths.back().from <= renewed_length_mm) {
-            lengths.back().to = *f->station_mm;
-            ++lengths.back().flaws;
-        } else {
-            lengths.push_back({f->side, *f->station_mm, *f->station_mm, 1});
-        }
-    }
-    int renewed = 0;
+    int renewed = 0; ///< lengths of rail where places stand close together
     double renew_hours = 0;
-    for (size_t i = 0, first = 0; i < lengths.size(); first += static_cast<size_t>(lengths[i].flaws), ++i) {
-        if (lengths[i].flaws > 1) {
-            ++renewed;
-            renew_hours += rates.section_hours;
-            continue;
+
+    void take(RepairView& view, const std::vector<FoundFlaw>& flaws, const build::Rates& rates) {
+        for (const FoundFlaw& f : flaws) {
+            view.flaws.push_back(judgeFlaw(f));
+            const JudgedFlaw& j = view.flaws.back();
+            if (j.verdict == PlanVerdict::Holds || f.elsewhere) continue;
+            if (f.of_body) {
+                ++view.body_places;
+                view.body_hours += hoursOf(f, j, rates);
+                continue;
+            }
+            const bool length = needsLength(f, j);
+            const bool patch = j.steel && !length && f.kind != FlawKind::Crack && f.kind != FlawKind::Repair;
+            const double hours = hoursOf(f, j, rates);
+            patches += hours;
+            places += patch ? 1 : 0;
+            lengths_let_in += length ? 1 : 0;
+            if (j.steel && j.verdict == PlanVerdict::Fails) ++steel_fails;
+            if (j.steel && f.on_rail && f.station_mm && f.side != build::Side::None) {
+                on_rails.push_back({&f, patch, hours, length});
+            } else {
+                single += hours;
+                single_places += patch ? 1 : 0;
+                single_lengths += length ? 1 : 0;
+            }
         }
-        single += on_rails[first].hours;
-        single_places += on_rails[first].patch ? 1 : 0;
-        single_lengths += on_rails[first].length ? 1 : 0;
     }
+    void joinLengths(const build::Rates& rates) {
+        std::sort(on_rails.begin(), on_rails.end(), [](const auto& a, const auto& b) {
+            return std::pair(a.flaw->side, *a.flaw->station_mm) < std::pair(b.flaw->side, *b.flaw->station_mm);
+        });
+        std::vector<Length> lengths;
+        for (const OnRail& on : on_rails) {
+            const FoundFlaw* f = on.flaw;
+            if (!lengths.empty() && lengths.back().side == f->side && *f->station_mm - lengths.back().from <= renewed_length_mm) {
+                lengths.back().to = *f->station_mm;
+                ++lengths.back().flaws;
+            } else {
+                lengths.push_back({f->side, *f->station_mm, *f->station_mm, 1});
+            }
+        }
+        for (size_t i = 0, first = 0; i < lengths.size(); first += static_cast<size_t>(lengths[i].flaws), ++i) {
+            if (lengths[i].flaws > 1) {
+                ++renewed;
+                renew_hours += rates.section_hours;
+                continue;
+            }
+            single += on_rails[first].hours;
+            single_places += on_rails[first].patch ? 1 : 0;
+            single_lengths += on_rails[first].length ? 1 : 0;
+        }
+    }
+};
+
+std::vector<Way> waysOf(const Sum& sum, const build::Rates& rates, bool heat_treated) {
     const auto price = [&](Way& way, double material) {
         if (!way.possible) return;
         if (!rates.hour)
@@ -194,23 +193,27 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
         else
             way.cost = way.hours * *rates.hour + material;
     };
-    Way repair{"repair", "repair each place", !heat_treated, "", patches, {}, ""};
+    Way repair{"repair", "repair each place", !heat_treated, "", sum.patches, {}, ""};
     repair.why = heat_treated ? "The rails are heat-treated: they are not welded."
-                              : fmt::format("{} to do one by one.", units::fixed(patches, 1) + " hours");
-    price(repair, places * rates.patch_material + lengths_let_in * rates.section_material);
-    Way part{"part-replace", "renew lengths of rail", !heat_treated && renewed > 0, "", single + renew_hours, {}, ""};
-    part.why = heat_treated   ? "The rails are heat-treated: they are not welded."
-               : renewed == 0 ? "No two places stand close enough to be renewed together."
-                              : fmt::format("{} length{} of rail where places stand within {}, the rest one by one.", renewed,
-                                            renewed == 1 ? "" : "s", mm(renewed_length_mm));
-    price(part, (renewed + single_lengths) * rates.section_material + single_places * rates.patch_material);
+                              : fmt::format("{} to do one by one.", units::fixed(sum.patches, 1) + " hours");
+    price(repair, sum.places * rates.patch_material + sum.lengths_let_in * rates.section_material);
+    Way part{"part-replace", "renew lengths of rail", !heat_treated && sum.renewed > 0, "", sum.single + sum.renew_hours, {}, ""};
+    part.why = heat_treated       ? "The rails are heat-treated: they are not welded."
+               : sum.renewed == 0 ? "No two places stand close enough to be renewed together."
+                                  : fmt::format("{} length{} of rail where places stand within {}, the rest one by one.",
+                                                sum.renewed, sum.renewed == 1 ? "" : "s", mm(renewed_length_mm));
+    price(part, (sum.renewed + sum.single_lengths) * rates.section_material + sum.single_places * rates.patch_material);
     Way other{"other-frame", "another frame", true, "", rates.other_frame_hours, {}, ""};
     other.why = "Find one, measure it here before it is bought, and swap everything over.";
     if (!rates.other_frame)
         other.missing = "the price of another frame";
     else
         price(other, *rates.other_frame);
-    view.ways = {repair, part, other};
+    return {repair, part, other};
+}
+
+/// The way that costs least, by hours where not all have a price; and why.
+void advise(RepairView& view, const Sum& sum, bool heat_treated) {
     // by cost where all that can be done has one, else by hours
     const bool priced = std::all_of(view.ways.begin(), view.ways.end(), [](const Way& w) { return !w.possible || w.cost; });
     for (int i = 0; i < 3; ++i) {
@@ -225,13 +228,35 @@ RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& r
                                             : "it takes the fewest hours; " +
                                               (best.missing.empty() ? view.ways.back().missing : best.missing) + " is not said";
     view.sentence = fmt::format("{} {}: {}.",
-                                steel_fails ? fmt::format("{} place{} of the steel fail{}.", steel_fails,
-                                                          steel_fails == 1 ? "" : "s", steel_fails == 1 ? "s" : "")
-                                            : "No steel fails yet.",
+                                sum.steel_fails ? fmt::format("{} place{} of the steel fail{}.", sum.steel_fails,
+                                                              sum.steel_fails == 1 ? "" : "s", sum.steel_fails == 1 ? "s" : "")
+                                                : "No steel fails yet.",
                                 best.key == std::string("repair")         ? "Repair each place"
                                 : best.key == std::string("part-replace") ? "Renew lengths of rail"
                                                                           : "Look for another frame",
                                 reason);
+}
+
+} // namespace
+
+RepairView repairView(const std::vector<FoundFlaw>& flaws, const build::Rates& rates, bool heat_treated, int crooked) {
+    RepairView view;
+    Sum sum;
+    sum.take(view, flaws, rates);
+    const std::string body = view.body_places ? fmt::format("The body has {} place{} of its own, {} hours.", view.body_places,
+                                                            view.body_places == 1 ? "" : "s", units::fixed(view.body_hours, 1))
+                                              : std::string();
+    if (sum.patches == 0) {
+        const bool none = std::all_of(flaws.begin(), flaws.end(), [](const FoundFlaw& f) { return f.elsewhere; });
+        view.sentence = none ? ""
+                        : view.body_places == 0
+                            ? "Nothing that was found takes more than cleaning and coating."
+                            : "Nothing that was found on the frame takes more than cleaning and coating. " + body;
+        return view;
+    }
+    sum.joinLengths(rates);
+    view.ways = waysOf(sum, rates, heat_treated);
+    advise(view, sum, heat_treated);
     if (!body.empty()) view.sentence += " " + body;
     if (crooked > 0)
         view.sentence += fmt::format(

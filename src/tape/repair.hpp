@@ -1,7 +1,7 @@
 #pragma once
 
 #include "build/build.hpp"
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 
 /// What was found at points and parts, judged; and whether to repair, renew a length, or look for another frame.
 namespace gorvet::tape {

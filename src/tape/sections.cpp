@@ -46,7 +46,7 @@ std::vector<Section> sections(const Solution& s, const FramePoints& frame) {
     const Positions at = positionsOf(s);
     std::vector<Pair> pairs;
     for (const Pair& q : frame.pairs)
-        if (q.left >= 0 && q.right >= 0 && s.points[q.left].fixed && s.points[q.right].fixed) pairs.push_back(q);
+        if (q.left >= 0 && q.right >= 0 && s.points[q.left].determined && s.points[q.right].determined) pairs.push_back(q);
     if (pairs.size() < 2) return {};
     std::sort(pairs.begin(), pairs.end(), [&](const Pair& a, const Pair& b) { return middle(at, a).x_mm < middle(at, b).x_mm; });
     const Pair front = pairs.front();
@@ -73,12 +73,8 @@ std::vector<Section> sections(const Solution& s, const FramePoints& frame) {
             if (std::find(points.begin(), points.end(), p) == points.end()) points.push_back(p);
         const auto deviation = [&](const std::function<double(const Positions&)>& figure) {
             const Propagated p = propagate(s, at, points, figure);
-            Deviation d;
-            d.value_mm = p.value;
-            d.half_width_mm = halfWidth(p.sd);
-            d.verdict = planVerdict(d.value_mm, d.half_width_mm, frame.tolerance_mm);
-            d.proven = std::abs(d.value_mm) > d.half_width_mm;
-            return d;
+            const build::Figure size{p.value, u95Of(p.sd)};
+            return Deviation{size, build::judge(size, Limit::within(frame.tolerance_mm))};
         };
         Deviation none;
         none.verdict = PlanVerdict::Holds;

@@ -18,8 +18,6 @@ struct Strip {
     std::function<std::optional<Deviation>(const Section&)> of;
 };
 
-Ink inkFor(PlanVerdict v) { return v == PlanVerdict::Holds ? Ink::Good : v == PlanVerdict::Marginal ? Ink::Warn : Ink::Bad; }
-
 } // namespace
 
 Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey, double tolerance_mm, double width,
@@ -41,7 +39,7 @@ Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey
     double most = tolerance_mm;
     for (const Section& s : sections)
         for (const Strip& strip : strips)
-            if (const auto v = strip.of(s)) most = std::max(most, std::abs(v->value_mm) + v->half_width_mm);
+            if (const auto v = strip.of(s)) most = std::max(most, std::abs(v->size_mm.value) + v->size_mm.u95);
     const double foot = f.small() * 3.2;
     const double strip_height = (height - foot) / static_cast<double>(strips.size());
     const double scale = (strip_height * 0.5 - f.small() * 1.2) / most;
@@ -63,7 +61,7 @@ Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey
             const auto v = strip.of(s);
             if (!v) continue;
             any = true;
-            line.path.push_back({at(s.station_mm), y - scale * v->value_mm});
+            line.path.push_back({at(s.station_mm), y - scale * v->size_mm.value});
         }
         if (!any) {
             d.add(Text{{left + f.px(8), y - f.px(4)},
@@ -75,17 +73,17 @@ Drawing sectionsSheet(const std::vector<Section>& sections, const Survey& survey
         if (line.path.size() > 1) d.add(line);
         for (const Section& s : sections) {
             const auto v = strip.of(s);
-            if (!v || v->half_width_mm == 0) continue;
+            if (!v || v->size_mm.u95 == 0) continue;
             const double x = at(s.station_mm);
-            const double low = y - scale * (v->value_mm - v->half_width_mm);
-            const double high = y - scale * (v->value_mm + v->half_width_mm);
-            const Pen pen{inkFor(v->verdict), f.medium(), Dash::Solid};
+            const double low = y - scale * (v->size_mm.value - v->size_mm.u95);
+            const double high = y - scale * (v->size_mm.value + v->size_mm.u95);
+            const Pen pen{inkOf(severityOf(v->verdict)), f.medium(), Dash::Solid};
             d.add(Stroke{{{x, low}, {x, high}}, false, pen});
             for (const double end : {low, high}) d.add(Stroke{{{x - f.px(4), end}, {x + f.px(4), end}}, false, pen});
             // the figure stands at the end of its bar that is further from the line of zero
-            const bool above = v->value_mm >= 0;
+            const bool above = v->size_mm.value >= 0;
             d.add(Text{{x, above ? high - f.px(4) : low + f.small() * 1.05},
-                       units::fixed(std::abs(v->value_mm), 1),
+                       units::fixed(std::abs(v->size_mm.value), 1),
                        f.small(),
                        pen.ink,
                        Anchor::Centre});

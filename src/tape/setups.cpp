@@ -90,7 +90,7 @@ void tellSetUps(Network& net) {
     std::array<bool, setup_unknowns> datum{};
     for (;;) {
         const Rows rows = designMatrix(net);
-        const Fixing fixing = findUnfixed(net, activeRows(net, rows));
+        const Fixing fixing = findUndetermined(net, activeRows(net, rows));
         const auto list = untold(net, fixing);
         if (list.empty()) return;
         const auto [s, u] = list.front();

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "tape/unfixed.hpp"
+#include "tape/undetermined.hpp"
 
 /// What readings of one set-up share and nobody measured: which of it the readings tell. Internal to this room.
 namespace gorvet::tape {

@@ -20,7 +20,8 @@ void record(Solution& s, const Searched& at, int i) {
     a.redundancy = at.judged.redundancy(i);
     a.w = at.judged.w(i);
     a.check = a.redundancy <= 0 ? Check::Nothing : a.redundancy < barely_r ? Check::Barely : Check::Checked;
-    a.hides = a.redundancy <= 0 ? std::numeric_limits<double>::infinity() : 4.13 * r.sigma / std::sqrt(a.redundancy);
+    a.minimal_detectable_error =
+        a.redundancy <= 0 ? std::numeric_limits<double>::infinity() : 4.13 * r.sigma / std::sqrt(a.redundancy);
 }
 
 /// The |w| beyond which a reading is set aside as things stand.
@@ -32,7 +33,7 @@ double limitOf(const Searched& at) {
     return familyLimit(static_cast<int>(judged));
 }
 
-/// Takes readings out and adjusts again. False, and all as before, when that would leave something unfixed.
+/// Takes readings out and adjusts again. False, and all as before, when that would leave something undetermined.
 bool takeOut(Searched& at, const std::vector<int>& readings) {
     const Network before = at.net;
     // a gross one has thrown the points about: back from there by the robust way
@@ -46,7 +47,7 @@ bool takeOut(Searched& at, const std::vector<int>& readings) {
     }
     adjust(at.net, Loss::Plain);
     Rows rows = designMatrix(at.net);
-    Fixing fixing = findUnfixed(at.net, activeRows(at.net, rows));
+    Fixing fixing = findUndetermined(at.net, activeRows(at.net, rows));
     if (fixing.defect > at.fixing.defect) {
         at.net = before;
         return false;
@@ -104,7 +105,7 @@ void bringBack(Solution& s, Searched& at, const Options& options) {
 
 void refresh(Searched& at) {
     at.rows = designMatrix(at.net);
-    at.fixing = findUnfixed(at.net, activeRows(at.net, at.rows));
+    at.fixing = findUndetermined(at.net, activeRows(at.net, at.rows));
     at.judged = judge(at.net, at.rows, *at.fixing.factor);
 }
 
@@ -119,10 +120,10 @@ std::vector<int> leaveOutGrossAngles(Survey& survey, Network& net) {
     Network start = net;
     for (size_t s = 0; s < net.setups.size(); ++s)
         for (int u = 1; u < setup_unknowns; ++u) holdSetUp(start, static_cast<int>(s), u);
-    const int defect = findUnfixed(start, activeRows(start, designMatrix(start))).defect;
+    const int defect = findUndetermined(start, activeRows(start, designMatrix(start))).defect;
     Network without = start;
     for (const int i : angles) without.active[static_cast<size_t>(i)] = 0;
-    const bool needed = findUnfixed(without, activeRows(without, designMatrix(without))).defect > defect;
+    const bool needed = findUndetermined(without, activeRows(without, designMatrix(without))).defect > defect;
     std::vector<double> sigmas;
     for (const int i : angles) sigmas.push_back(survey.readings[static_cast<size_t>(i)].sigma);
     if (needed)
@@ -131,7 +132,7 @@ std::vector<int> leaveOutGrossAngles(Survey& survey, Network& net) {
     if (std::none_of(from.active.begin(), from.active.end(), [](char a) { return a != 0; })) return {};
     adjust(from, Loss::Huber);
     const Rows rows = designMatrix(from);
-    const Fixing fixing = findUnfixed(from, activeRows(from, rows));
+    const Fixing fixing = findUndetermined(from, activeRows(from, rows));
     std::vector<int> out;
     for (size_t k = 0; k < angles.size(); ++k) {
         const int i = angles[k];
@@ -144,7 +145,7 @@ std::vector<int> leaveOutGrossAngles(Survey& survey, Network& net) {
         if (std::abs(off) > gross * spread && std::abs(off) > gross * (needed ? soft / 5 : 1)) out.push_back(i);
     }
     for (const int i : out) net.active[static_cast<size_t>(i)] = 0;
-    if (!out.empty() && findUnfixed(net, activeRows(net, designMatrix(net))).defect > defect) {
+    if (!out.empty() && findUndetermined(net, activeRows(net, designMatrix(net))).defect > defect) {
         for (const int i : out) net.active[static_cast<size_t>(i)] = 1; // they are all there is
         return {};
     }
@@ -173,7 +174,7 @@ std::vector<int> leaveOutGrossLengths(const Survey& survey, Network& net) {
     const double limit = times_usual * (usual[usual.size() / 2] + rough_mm);
     std::erase_if(off, [&](const auto& o) { return o.first <= limit; });
     if (off.empty() || off.size() > most || off.size() * 5 > usual.size()) return {};
-    const int defect = findUnfixed(net, activeRows(net, designMatrix(net))).defect;
+    const int defect = findUndetermined(net, activeRows(net, designMatrix(net))).defect;
     std::vector<int> out;
     for (const auto& [by, i] : off) {
         net.active[static_cast<size_t>(i)] = 0;
@@ -181,10 +182,10 @@ std::vector<int> leaveOutGrossLengths(const Survey& survey, Network& net) {
     }
     // rather a rough place is wrong, where something would hang on nothing else, or could as well stand on the other side
     Network trial = net;
-    bool needed = findUnfixed(trial, activeRows(trial, designMatrix(trial))).defect > defect;
+    bool needed = findUndetermined(trial, activeRows(trial, designMatrix(trial))).defect > defect;
     if (!needed) {
         adjust(trial, Loss::Huber);
-        const Fixing fixing = findUnfixed(trial, activeRows(trial, designMatrix(trial)));
+        const Fixing fixing = findUndetermined(trial, activeRows(trial, designMatrix(trial)));
         for (const Mirror& m : findMirrors(trial, coordinateSds(trial, fixing)))
             for (const int i : out) {
                 const SurveyReading& r = survey.readings[static_cast<size_t>(i)];
@@ -208,7 +209,7 @@ bool leaveOutFar(Network& net, const Network& robust, std::vector<int>& left_out
     net.setups = robust.setups;
     for (int k = 0; k < most; ++k) {
         const Rows rows = designMatrix(net);
-        const Fixing fixing = findUnfixed(net, activeRows(net, rows));
+        const Fixing fixing = findUndetermined(net, activeRows(net, rows));
         const Judged judged = judge(net, rows, *fixing.factor);
         int worst = -1;
         for (Eigen::Index i = 0; i < judged.v.size(); ++i)

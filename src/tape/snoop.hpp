@@ -1,7 +1,7 @@
 #pragma once
 
 #include "tape/judge.hpp"
-#include "tape/unfixed.hpp"
+#include "tape/undetermined.hpp"
 
 /// The search for misread readings. Internal to this room.
 namespace gorvet::tape {
@@ -35,7 +35,7 @@ bool leaveOutFar(Network&, const Network& robust, std::vector<int>& left_out);
 
 /// Data snooping (Baarda): the reading with the largest |w| beyond the limit is set aside, adjusted again, and so on. The limit
 /// is retape_w while Ω fails, familyLimit once it passes. Readings that may not be told from it by their correlation and whose w²
-/// is as large (inseparableFrom) go out together; where that, or one alone, would leave something unfixed, they stay in with
+/// is as large (inseparableFrom) go out together; where that, or one alone, would leave something undetermined, they stay in with
 /// their σ widened to the error they may have, so that the ± of what they reach says so. At the end what was set aside and agrees
 /// with the rest comes back. Fills `set_aside`, `widened_sigma` and what each showed when it was judged, and `inseparable`.
 /// `left_out`: set aside from the start.

@@ -22,7 +22,7 @@ const char* checkWords(Check c) {
 const char* statusWord(Status s) {
     switch (s) {
     case Status::Solved: return "solved";
-    case Status::NotFixed: return "not fixed";
+    case Status::NotDetermined: return "not fixed";
     case Status::NoReadings: return "no readings";
     case Status::NotConverged: return "not converged";
     }
@@ -44,15 +44,15 @@ void sayTheRest(const Survey& survey, Solution& s, const Network& net, const Row
         const SurveyReading& r = net.survey->readings[i];
         if (a.set_aside) {
             const Eigen::VectorXd row = rows.row(static_cast<Eigen::Index>(i)).transpose();
-            a.rest_says = predict(net, static_cast<int>(i)).value;
-            a.rest_half_width = halfWidth(r.sigma * std::sqrt(std::max(0.0, fixing.factor->quadraticOf(row)))) * s.sd_scale;
+            a.leave_one_out = predict(net, static_cast<int>(i)).value;
+            a.leave_one_out_u95 = u95Of(r.sigma * std::sqrt(std::max(0.0, fixing.factor->quadraticOf(row)))) * s.sigma_0;
         } else if (a.redundancy > 0) {
             const double sigma = survey.readings[i].sigma; // its own, not what it may be wrong by
-            a.rest_says = r.value + a.residual / a.redundancy;
-            a.rest_half_width = halfWidth(sigma * std::sqrt((1 - a.redundancy) / a.redundancy)) * s.sd_scale;
+            a.leave_one_out = r.value + a.residual / a.redundancy;
+            a.leave_one_out_u95 = u95Of(sigma * std::sqrt((1 - a.redundancy) / a.redundancy)) * s.sigma_0;
         } else {
-            a.rest_says = nan;
-            a.rest_half_width = nan;
+            a.leave_one_out = nan;
+            a.leave_one_out_u95 = nan;
         }
     }
 }
@@ -110,8 +110,8 @@ void fillSetUps(Solution& s, const Network& net, const Fixing& fixing) {
             u.value[k] = net.setups[i][k];
             const int index = net.setup_index[i][k];
             u.prior[k] = index >= 0 ? net.setup_prior[i][k] : 0;
-            u.told[k] = index >= 0 && u.prior[k] == 0;
-            if (index >= 0) u.sd[k] = std::sqrt(std::max(0.0, fixing.factor->entry(index, index))) * s.sd_scale;
+            u.estimable[k] = index >= 0 && u.prior[k] == 0;
+            if (index >= 0) u.sd[k] = std::sqrt(std::max(0.0, fixing.factor->entry(index, index))) * s.sigma_0;
         }
     }
 }
@@ -119,15 +119,15 @@ void fillSetUps(Solution& s, const Network& net, const Fixing& fixing) {
 void fillPoints(Solution& s, const Network& net, const Fixing& fixing) {
     const size_t n = net.at.size();
     const auto sds = coordinateSds(net, fixing);
-    s.covariance = Covariance(3 * n, std::make_shared<Columns>(fixing.factor, net.free_index, s.sd_scale * s.sd_scale));
+    s.covariance = Covariance(3 * n, std::make_shared<Columns>(fixing.factor, net.free_index, s.sigma_0 * s.sigma_0));
     for (size_t i = 0; i < n; ++i) {
         AdjustedPoint& p = s.points[i];
         p.placed = net.placed[i];
         p.position = net.at[i];
-        p.fixed = p.placed;
+        p.determined = p.placed;
         for (int axis = 0; axis < 3; ++axis) {
-            p.sd_mm[axis] = sds[3 * i + axis] * s.sd_scale;
-            p.fixed = p.fixed && fixing.fixed[3 * i + axis];
+            p.sd_mm[axis] = sds[3 * i + axis] * s.sigma_0;
+            p.determined = p.determined && fixing.determined[3 * i + axis];
         }
     }
 }
@@ -140,17 +140,17 @@ void layOnDatum(Solution& s, Network& net, const Fixing& fixing, const Eigen::Ma
         s.points[i].position = net.at[i];
         for (int axis = 0; axis < 3; ++axis)
             if (!std::isnan(s.points[i].sd_mm[axis]))
-                s.points[i].sd_mm[axis] = std::sqrt(std::max(0.0, datum->variance(3 * i + axis))) * s.sd_scale;
+                s.points[i].sd_mm[axis] = std::sqrt(std::max(0.0, datum->variance(3 * i + axis))) * s.sigma_0;
     }
     for (size_t i = 0; i < s.setups.size(); ++i) {
         AdjustedSetUp& u = s.setups[i];
         for (int k = 0; k < setup_unknowns; ++k) {
             u.value[k] = net.setups[i][k];
             if (!std::isnan(u.sd[k]))
-                u.sd[k] = std::sqrt(std::max(0.0, datum->variance(3 * net.at.size() + setup_unknowns * i + k))) * s.sd_scale;
+                u.sd[k] = std::sqrt(std::max(0.0, datum->variance(3 * net.at.size() + setup_unknowns * i + k))) * s.sigma_0;
         }
     }
-    s.covariance = Covariance(3 * net.at.size(), std::make_shared<DatumColumns>(datum, fixing.fixed, s.sd_scale * s.sd_scale));
+    s.covariance = Covariance(3 * net.at.size(), std::make_shared<DatumColumns>(datum, fixing.determined, s.sigma_0 * s.sigma_0));
     s.datum_missed_mm = datum->missed_mm();
 }
 
@@ -205,7 +205,7 @@ bool placesOthers(const Survey& survey, const Solution& s, const std::vector<int
     for (size_t i = 0; i < s.points.size(); ++i) {
         const bool own = std::any_of(holds.begin(), holds.end(),
                                      [&](int k) { return survey.holds[static_cast<size_t>(k)].point == static_cast<int>(i); });
-        if (!own && !without.points[i].fixed) return true;
+        if (!own && !without.points[i].determined) return true;
     }
     return false;
 }
@@ -222,9 +222,70 @@ Solution solveWithout(const Survey& survey, const HoldsTest& test, const Options
         const HeldCoordinate& h = survey.holds[static_cast<size_t>(k)];
         const AdjustedPoint& p = s.points[static_cast<size_t>(h.point)];
         s.blamed_holds.push_back(
-            {k, coordinate(p.position, static_cast<int>(h.axis)) - h.value_mm, halfWidth(p.sd_mm[static_cast<int>(h.axis)])});
+            {k, coordinate(p.position, static_cast<int>(h.axis)) - h.value_mm, u95Of(p.sd_mm[static_cast<int>(h.axis)])});
     }
     return s;
+}
+
+/// No reading joins anything: the points stand where they roughly are.
+Solution nothingToAdjust(const Survey& survey, const Network& net) {
+    Solution s;
+    s.points.resize(survey.points.size());
+    s.readings.resize(survey.readings.size());
+    s.message = survey.readings.empty() ? "There are no readings yet." : "No reading joins two points that have a place.";
+    for (size_t i = 0; i < s.points.size(); ++i) {
+        s.points[i].placed = net.placed[i];
+        s.points[i].position = net.at[i];
+        std::fill_n(s.points[i].sd_mm, 3, nan);
+    }
+    s.covariance = Covariance(3 * survey.points.size(), nullptr);
+    s.setups.resize(survey.setups.size());
+    return s;
+}
+
+/// Tests held coordinates beyond a datum; the survey solved again without those that contradict the readings, or nothing.
+std::optional<Solution> releasedHolds(const Survey& survey, Solution& s, const Survey& free, const Network& net,
+                                      const Searched& at, const Options& options) {
+    HoldsTest test = lookAtHolds(free, net, *at.fixing.factor);
+    const int slips = slipsOf(s);
+    if (test.redundant > 0 && (test.omega > test.limit || (slips > 0 && !asideInAnyCase(free, s, net)))) {
+        const HoldsTest whole = testHolds(survey, options);
+        if (!whole.blamed.empty()) {
+            Solution released = solveWithout(survey, whole, options);
+            // one reading alone against what places the car: it is asked for again, and the datum stays until another says
+            // the same
+            if (test.omega > test.limit || slips - slipsOf(released) > 1 || !placesOthers(survey, s, whole.blamed, options))
+                return released;
+        } else {
+            test = whole;
+        }
+    }
+    s.redundant_holds = test.redundant;
+    s.holds_omega = test.omega;
+    s.holds_limit = test.limit;
+    return std::nullopt;
+}
+
+/// Ω of the readings that were kept, and the a-posteriori σ₀ where it fails high.
+void keptOmega(Solution& s, const Network& net) {
+    s.kept_redundancy = s.redundancy - static_cast<int>(std::count_if(s.readings.begin(), s.readings.end(),
+                                                                      [](const AdjustedReading& r) { return r.set_aside; }));
+    s.kept_omega = omega(net);
+    s.kept_omega_limit = omegaLimit(s.kept_redundancy);
+    if (s.kept_redundancy > 0 && s.kept_omega > s.kept_omega_limit) s.sigma_0 = std::sqrt(s.kept_omega / s.kept_redundancy);
+}
+
+void sayStatus(Solution& s) {
+    switch (s.status) {
+    case Status::NotDetermined:
+        s.message =
+            s.undetermined.empty() ? "What no reading fixes stands where it is assumed." : s.undetermined.front().sentence;
+        break;
+    case Status::NotConverged:
+        s.message = "The readings do not close on a shape. Check the rough positions and the units.";
+        break;
+    default: break;
+    }
 }
 
 } // namespace
@@ -249,15 +310,7 @@ Solution solve(const Survey& survey, const Options& options) {
         net = begin(free);
     }
     if (activeCount(net) == 0) {
-        s.message = survey.readings.empty() ? "There are no readings yet." : "No reading joins two points that have a place.";
-        for (size_t i = 0; i < s.points.size(); ++i) {
-            s.points[i].placed = net.placed[i];
-            s.points[i].position = net.at[i];
-            std::fill_n(s.points[i].sd_mm, 3, nan);
-        }
-        s.covariance = Covariance(3 * survey.points.size(), nullptr);
-        s.setups.resize(survey.setups.size());
-        return s;
+        return nothingToAdjust(survey, net);
     }
     std::vector<int> left_out; // from the start
     if (options.set_aside) {
@@ -280,7 +333,7 @@ Solution solve(const Survey& survey, const Options& options) {
         }
     }
     const int out = static_cast<int>(left_out.size());
-    s.unfixed = at.fixing.unfixed;
+    s.undetermined = at.fixing.undetermined;
     s.redundancy = activeCount(net) + out + priorCount(net) - net.free_count +
                    (at.fixing.defect - 3 * static_cast<int>(std::count(net.placed.begin(), net.placed.end(), char{0})));
     s.omega_limit = omegaLimit(s.redundancy);
@@ -288,38 +341,18 @@ Solution solve(const Survey& survey, const Options& options) {
     for (const int i : left_out) s.omega += at.judged.v(i) * at.judged.v(i);
     // readings to points without a place never count
     at.redundancy = s.redundancy + static_cast<int>(net.active.size()) - activeCount(net) - out;
-    s.status = !converged ? Status::NotConverged : at.fixing.defect > 0 ? Status::NotFixed : Status::Solved;
+    s.status = !converged ? Status::NotConverged : at.fixing.defect > 0 ? Status::NotDetermined : Status::Solved;
     if (options.set_aside && s.status == Status::Solved) {
         snoop(s, at, options, left_out);
     } else {
         for (const int i : left_out) s.readings[static_cast<size_t>(i)].set_aside = true;
     }
     if (survey.datum.empty() && options.set_aside && options.test_holds && s.status != Status::NotConverged) {
-        HoldsTest test = lookAtHolds(free, net, *at.fixing.factor);
-        const int slips = slipsOf(s);
-        if (test.redundant > 0 && (test.omega > test.limit || (slips > 0 && !asideInAnyCase(free, s, net)))) {
-            const HoldsTest whole = testHolds(survey, options);
-            if (!whole.blamed.empty()) {
-                Solution released = solveWithout(survey, whole, options);
-                // one reading alone against what places the car: it is asked for again, and the datum stays until another says
-                // the same
-                if (test.omega > test.limit || slips - slipsOf(released) > 1 || !placesOthers(survey, s, whole.blamed, options))
-                    return released;
-            } else {
-                test = whole;
-            }
-        }
-        s.redundant_holds = test.redundant;
-        s.holds_omega = test.omega;
-        s.holds_limit = test.limit;
+        if (auto released = releasedHolds(survey, s, free, net, at, options)) return *std::move(released);
     }
     const Rows& rows = at.rows;
     const Fixing& fixing = at.fixing;
-    s.kept_redundancy = s.redundancy - static_cast<int>(std::count_if(s.readings.begin(), s.readings.end(),
-                                                                      [](const AdjustedReading& r) { return r.set_aside; }));
-    s.kept_omega = omega(net);
-    s.kept_omega_limit = omegaLimit(s.kept_redundancy);
-    if (s.kept_redundancy > 0 && s.kept_omega > s.kept_omega_limit) s.sd_scale = std::sqrt(s.kept_omega / s.kept_redundancy);
+    keptOmega(s, net);
     giveVerdicts(s, at);
     sayTheRest(survey, s, net, rows, fixing);
     fillPoints(s, net, fixing);
@@ -332,15 +365,7 @@ Solution solve(const Survey& survey, const Options& options) {
         if (!survey.assumed.empty() && together.status != Status::NotConverged) placeByAssumption(survey, together);
         return together;
     }
-    switch (s.status) {
-    case Status::NotFixed:
-        s.message = s.unfixed.empty() ? "What no reading fixes stands where it is assumed." : s.unfixed.front().sentence;
-        break;
-    case Status::NotConverged:
-        s.message = "The readings do not close on a shape. Check the rough positions and the units.";
-        break;
-    default: break;
-    }
+    sayStatus(s);
     return s;
 }
 

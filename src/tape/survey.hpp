@@ -1,7 +1,7 @@
 #pragma once
 
 #include "build/build.hpp"
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 
 #include "tape/covariance.hpp"
 
@@ -92,46 +92,46 @@ const char* verdictWord(Verdict);
 const char* checkWords(Check);
 
 struct AdjustedPoint {
-    bool placed = false;  ///< it has a position at all
-    bool fixed = false;   ///< the readings and the datum fix all three coordinates
-    bool assumed = false; ///< not fixed, and placed by what is assumed: no figure and no check comes from it
+    bool placed = false;     ///< it has a position at all
+    bool determined = false; ///< the readings and the datum fix all three coordinates
+    bool assumed = false;    ///< not fixed, and placed by what is assumed: no figure and no check comes from it
     Vec3 position;
     double sd_mm[3] =
         {}; ///< 1σ; NaN for a coordinate that is not fixed, 0 for a held one; of an assumed point, if what is assumed holds
 };
 
 struct AdjustedReading {
-    double computed = 0;   ///< from the adjusted points, mm or rad
-    double residual = 0;   ///< adjusted − observed, mm or rad
-    double redundancy = 0; ///< r, 0…1: how much of an error in it shows
-    double w = 0;          ///< residual / (σ √r); 0 when r is 0
-    double hides = 0;      ///< smallest error it could hide, 4.13 σ/√r; infinite at r = 0. Baarda
+    double computed = 0;                 ///< from the adjusted points, mm or rad
+    double residual = 0;                 ///< adjusted − observed, mm or rad
+    double redundancy = 0;               ///< r, 0…1: how much of an error in it shows
+    double w = 0;                        ///< residual / (σ √r); 0 when r is 0
+    double minimal_detectable_error = 0; ///< smallest error it could hide, 4.13 σ/√r; infinite at r = 0. Baarda
     Verdict verdict = Verdict::Doubtful;
     Check check = Check::Nothing;
-    bool set_aside = false;     ///< Re-tape: not used for the points
-    double widened_sigma = 0;   ///< Re-tape, but needed: it counts with this σ, the error it may have; 0: with its own
-    double rest_says = 0;       ///< what the other readings say it should be
-    double rest_half_width = 0; ///< its ± at 95 %
+    bool set_aside = false;       ///< Re-tape: not used for the points
+    double widened_sigma = 0;     ///< Re-tape, but needed: it counts with this σ, the error it may have; 0: with its own
+    double leave_one_out = 0;     ///< what the other readings say it should be
+    double leave_one_out_u95 = 0; ///< its ± at 95 %
 };
 
 /// What was found of a set-up.
 struct AdjustedSetUp {
-    int readings = 0;                           ///< read from it
-    std::array<double, setup_unknowns> value{}; ///< plane: mm, mm/m, mm/m · string: mm, mm/m · tape: mm
-    std::array<double, setup_unknowns> sd{};    ///< 1σ; NaN where it is the datum
-    std::array<bool, setup_unknowns> told{};    ///< the readings tell it apart from the shape of the frame
-    std::array<double, setup_unknowns> prior{}; ///< 1σ about zero that is stated of it, as nothing tells it; 0: none is needed
+    int readings = 0;                             ///< read from it
+    std::array<double, setup_unknowns> value{};   ///< plane: mm, mm/m, mm/m · string: mm, mm/m · tape: mm
+    std::array<double, setup_unknowns> sd{};      ///< 1σ; NaN where it is the datum
+    std::array<bool, setup_unknowns> estimable{}; ///< the readings tell it apart from the shape of the frame
+    std::array<double, setup_unknowns> prior{};   ///< 1σ about zero that is stated of it, as nothing tells it; 0: none is needed
 };
 
 /// A held coordinate that contradicts the readings: released, and named.
 struct BlamedHold {
-    int hold = -1;            ///< index into the survey's holds
-    double off_mm = 0;        ///< where the readings put it, less what was held
-    double half_width_mm = 0; ///< ± at 95 %
+    int hold = -1;     ///< index into the survey's holds
+    double off_mm = 0; ///< where the readings put it, less what was held
+    double u95_mm = 0; ///< ± at 95 %
 };
 
 /// Something that neither datum nor readings fix.
-struct Unfixed {
+struct Undetermined {
     std::vector<int> points; ///< empty: the survey as a whole
     std::string what;        ///< "heights", "stations", "fore and aft", …
     std::string sentence;    ///< "Nothing fixes the heights of A4 and B4."
@@ -150,9 +150,9 @@ struct Mirror {
 
 enum class Status {
     Solved,
-    NotFixed,    ///< see `unfixed`; the points that are fixed are still given
-    NoReadings,  ///< nothing to adjust
-    NotConverged ///< rough positions too far off; see `message`
+    NotDetermined, ///< see `undetermined`; the points that are fixed are still given
+    NoReadings,    ///< nothing to adjust
+    NotConverged   ///< rough positions too far off; see `message`
 };
 const char* statusWord(Status);
 
@@ -165,21 +165,21 @@ struct Solution {
     int kept_redundancy = 0; ///< the same for the readings that were not set aside
     double kept_omega = 0;
     double kept_omega_limit = 0;
-    double sd_scale = 1; ///< √(Ω/redundancy) when Ω of the kept readings fails high, else 1; contained in every sd
+    double sigma_0 = 1; ///< √(Ω/redundancy) when Ω of the kept readings fails high, else 1; contained in every sd
     std::vector<AdjustedPoint> points;
     std::vector<AdjustedReading> readings;
     std::vector<AdjustedSetUp> setups;
     Covariance covariance; ///< of the points' coordinates, 3·point + axis
-    std::vector<Unfixed> unfixed;
+    std::vector<Undetermined> undetermined;
     std::vector<Mirror> mirrors;
     double datum_missed_mm =
         0; ///< by how much the worst rule of the datum is missed: they contradict each other when it is not 0
     std::vector<std::vector<int>> inseparable; ///< groups of readings of which one is wrong and none can be told: out of the
                                                ///< solution together, or in with `widened_sigma`
-    int redundant_holds = 0;              ///< held coordinates beyond what a datum needs
-    double holds_omega = 0;               ///< Ω with them less Ω of a minimal datum
-    double holds_limit = 0;               ///< χ² at 1 % for them
-    std::vector<BlamedHold> blamed_holds; ///< what of them does not agree with the readings, the worst first
+    int redundant_holds = 0;                   ///< held coordinates beyond what a datum needs
+    double holds_omega = 0;                    ///< Ω with them less Ω of a minimal datum
+    double holds_limit = 0;                    ///< χ² at 1 % for them
+    std::vector<BlamedHold> blamed_holds;      ///< what of them does not agree with the readings, the worst first
 };
 
 struct Options {
@@ -194,9 +194,9 @@ struct Options {
 /// Computations, ch. 15, 21; Baarda, A Testing Procedure.
 /// With rules of a datum: a free network with as many coordinates held as nothing else resists, laid on the rules afterwards;
 /// what the rules leave open stays about the rough positions (inner constraints). Ghilani ch. 17; Baarda's S-transformation.
-/// Never fails: what it can't do is said by `status`, `unfixed` and `message`. Same input, same output.
+/// Never fails: what it can't do is said by `status`, `undetermined` and `message`. Same input, same output.
 Solution solve(const Survey&, const Options& = {});
 
-using build::halfWidth;
+using build::u95Of;
 
 } // namespace gorvet::tape

@@ -14,10 +14,6 @@ using namespace sheet;
 
 namespace {
 
-Severity severityOf(PlanVerdict v) {
-    return v == PlanVerdict::Holds ? Severity::Good : v == PlanVerdict::Marginal ? Severity::Warn : Severity::Bad;
-}
-
 /// The largest of 1, 2, 5, 10, 20, 50 by which `size` may be enlarged and stay within `room`.
 double enlargement(double size, double room, double most) {
     double best = 1;
@@ -108,13 +104,13 @@ private:
         if (sections.size() < 2) return 1;
         double mean = 0;
         double worst = 0;
-        for (const Section& s : sections) mean += s.lean.value_mm / static_cast<double>(sections.size());
+        for (const Section& s : sections) mean += s.lean.size_mm.value / static_cast<double>(sections.size());
         for (const Section& s : sections)
-            worst = std::max({worst, std::abs(s.lean.value_mm - mean) / 2, s.low ? std::abs(s.low->value_mm) : 0.0});
+            worst = std::max({worst, std::abs(s.lean.size_mm.value - mean) / 2, s.low ? std::abs(s.low->size_mm.value) : 0.0});
         const double factor = worst > 0.2 ? enlargement(worst * scale, f_.px(22), 20) : 1;
         for (const Section& s : sections) {
-            const double lean = (factor - 1) * (s.lean.value_mm - mean) / 2;
-            const double low = s.low ? (factor - 1) * s.low->value_mm : 0.0;
+            const double lean = (factor - 1) * (s.lean.size_mm.value - mean) / 2;
+            const double low = s.low ? (factor - 1) * s.low->size_mm.value : 0.0;
             shown_[s.pair.left].z_mm += -lean - low;
             shown_[s.pair.right].z_mm += lean - low;
         }
@@ -234,7 +230,7 @@ private:
             // a point that is not fixed yet is drawn hollow and dotted
             d_.add(Circle{at,
                           radius,
-                          {p.fixed ? Ink::Ink : Ink::Warn, f_.thin() * 1.6, p.fixed ? Dash::Solid : Dash::Dotted},
+                          {p.determined ? Ink::Ink : Ink::Warn, f_.thin() * 1.6, p.determined ? Dash::Solid : Dash::Dotted},
                           false,
                           true},
                    tag);
@@ -246,7 +242,7 @@ private:
             if (!p.placed) continue;
             const P at = where(static_cast<int>(i));
             const std::string name = v_.survey->points[i].name + (p.assumed ? " ?" : "");
-            const double w = roughWidth(name, f_.small(), Face::Sans);
+            const double w = textWidth(name, f_.small(), Face::Sans);
             const double h = f_.small() * 0.85;
             const double away = f_.px(7);
             const bool up = p.position.y_mm >= 0;
@@ -272,7 +268,7 @@ private:
                     break;
                 }
             taken.push_back(box(chosen));
-            d_.add(Text{{chosen.x, chosen.y + h * 0.42}, name, f_.small(), p.fixed ? Ink::Ink : Ink::Warn, Anchor::Centre},
+            d_.add(Text{{chosen.x, chosen.y + h * 0.42}, name, f_.small(), p.determined ? Ink::Ink : Ink::Warn, Anchor::Centre},
                    tagOf(v_.point_tags, i));
         }
     }
@@ -310,17 +306,17 @@ private:
         const double line = f_.px(line_px);
         const double right = d_.width - f_.px(2);
         double y = at.y + f_.px(14);
-        for (const Figure& figure : v_.condition->figures) {
+        for (const ConditionFigure& figure : v_.condition->figures) {
             if (y > d_.height - f_.px(4)) break;
             const std::string tag = std::string("figure:") + figure.key;
             if (figure.judged) addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(14), severityOf(figure.verdict), tag);
             d_.add(Text{{at.x + f_.px(26), y}, figure.name, f_.body(), Ink::Ink}, tag);
-            const double shown = figure.judged ? std::abs(figure.value_mm) : figure.value_mm;
+            const double shown = figure.judged ? std::abs(figure.size_mm.value) : figure.size_mm.value;
             std::string value =
-                fmt::format("{} ± {}", units::formatSmall(shown, v_.step), units::formatSmall(figure.half_width_mm, v_.step));
+                fmt::format("{} ± {}", units::formatSmall(shown, v_.step), units::formatSmall(figure.size_mm.u95, v_.step));
             if (isAngle(figure.kind))
-                value = fmt::format("{} ± {}", units::formatAngle(std::abs(figure.angle_rad)),
-                                    units::formatAngle(figure.angle_half_width_rad));
+                value = fmt::format("{} ± {}", units::formatAngle(std::abs(figure.angle_rad.value)),
+                                    units::formatAngle(figure.angle_rad.u95));
             d_.add(Text{{right, y},
                         value,
                         f_.body(),
@@ -331,7 +327,7 @@ private:
                         Mark::Derived},
                    tag);
             y += line;
-            if (figure.judged && !figure.proven) {
+            if (figure.judged && !proven(figure.size_mm)) {
                 d_.add(Text{{at.x + f_.px(26), y - f_.px(10)}, "not proven", f_.small(), Ink::Second}, tag);
                 y += f_.px(not_proven_px);
             }
@@ -378,8 +374,8 @@ double surveySheetHeight(const SurveyView& v, const Format& f) {
     double need = plan_least_px;
     if (v.figures) {
         double column = 40;
-        for (const Figure& figure : v.condition->figures)
-            column += line_px + (figure.judged && !figure.proven ? not_proven_px : 0);
+        for (const ConditionFigure& figure : v.condition->figures)
+            column += line_px + (figure.judged && !proven(figure.size_mm) ? not_proven_px : 0);
         for (const SideLine& line : v.lines) column += line_px + (line.heading ? heading_px : 0);
         need = std::max(need, column);
     }

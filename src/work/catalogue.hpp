@@ -139,7 +139,7 @@ private:
             c.to = l.to;
             c.level = l;
             c.plan_mm = planned ? l.planned_mm : l.now_mm;
-            c.half_width_mm = l.half_width_mm;
+            c.u95_mm = l.u95_mm;
             c.tolerance_mm = f_.tolerance_mm;
             s.checks.push_back(c);
         }
@@ -154,7 +154,7 @@ private:
             c.from = d.from;
             c.to = d.to;
             c.plan_mm = planned ? d.planned_mm : d.now_mm;
-            c.half_width_mm = d.half_width_mm;
+            c.u95_mm = d.u95_mm;
             c.tolerance_mm = f_.tolerance_mm;
             s.checks.push_back(c);
         }

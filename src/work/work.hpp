@@ -1,7 +1,7 @@
 #pragma once
 
 #include "build/build.hpp"
-#include "build/verdict.hpp"
+#include "build/figure.hpp"
 
 #include <optional>
 #include <string>
@@ -26,7 +26,7 @@ struct Distance {
     std::string name;         ///< "Bl–Dr"
     double now_mm = 0;        ///< as surveyed
     double planned_mm = 0;    ///< after the change of wheelbase
-    double half_width_mm = 0; ///< ± of either, from the survey
+    double u95_mm = 0; ///< ± of either, from the survey
     bool operator==(const Distance&) const = default;
 };
 
@@ -42,7 +42,7 @@ struct Levelled {
     double width_mm = 0;   ///< of its pair
     double now_mm = 0;     ///< height of `to` over `from`, as surveyed
     double planned_mm = 0; ///< after the change
-    double half_width_mm = 0;
+    double u95_mm = 0;
     bool operator==(const Levelled&) const = default;
 };
 
@@ -117,7 +117,7 @@ struct CheckItem {
     build::TemporarySteelId gap_of;
     std::optional<Levelled> level; ///< it is a height, judged with the others: twist and bow, whatever the frame stands on
     double plan_mm = 0;
-    double half_width_mm = 0; ///< ± of the planned figure; 0 for a gap that was measured
+    double u95_mm = 0; ///< ± of the planned figure; 0 for a gap that was measured
     double tolerance_mm = 3;
     bool out = false;              ///< of a height: with the others it shows a twist or a bow
     std::optional<double> read_mm; ///< the newest reading taken since all steps before the hold point were done

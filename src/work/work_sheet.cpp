@@ -190,7 +190,7 @@ private:
         double x = at.x + f_.px(6);
         const auto word = [&](const char* text) {
             d_.add(Text{{x + f_.px(14), at.y}, text, f_.small(), Ink::Second});
-            x += f_.px(34) + roughWidth(text, f_.small(), Face::Sans);
+            x += f_.px(34) + textWidth(text, f_.small(), Face::Sans);
         };
         d_.add(Circle{{x, y}, f_.px(5), {Ink::NewSteel, f_.thin(), Dash::Solid}, true});
         word("done");

@@ -3,6 +3,7 @@
 #include "analysis/pages.hpp"
 #include "entry/entry.hpp"
 
+#include "store/store.hpp"
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
@@ -99,4 +100,48 @@ TEST_CASE("a sheet that wants more height than its page is drawn smaller, and st
         CHECK(foot > last);
     }
     CHECK(found);
+}
+
+TEST_CASE("the build sheet: one page to sign, then drawings and work, readings as an annex, on the paper that is there",
+          "[analysis][files][demo]") {
+    const auto path = test::demoBuild(test::freshFolder("export-paper"));
+    auto store = store::Store::open(path);
+    REQUIRE(store);
+    build::Build b = (*store)->build();
+    const auto r = analysis::analyse(b, 1);
+    const auto says = [](const sheet::Drawing& page, std::string_view what) {
+        for (const sheet::Item& item : sheet::flatten(page))
+            if (const auto* t = std::get_if<sheet::Text>(&item.shape); t && t->text.find(what) != std::string::npos) return true;
+        return false;
+    };
+    std::map<build::Paper, size_t> count;
+    for (const auto paper : {build::Paper::A4, build::Paper::Letter, build::Paper::A3}) {
+        b.settings.paper = paper;
+        const auto size = analysis::paperOf(b);
+        const auto pages = analysis::buildSheet(b, r);
+        count[paper] = pages.size();
+        CHECK(says(pages.front(), "approved by (licensed)"));
+        CHECK(says(pages.front(), "built as planned, by"));
+        size_t order = 0, seen_to = 0, first_annex = pages.size(), readings = 0;
+        for (size_t i = 0; i < pages.size(); ++i) {
+            CHECK(pages[i].width == size.width);
+            CHECK(pages[i].height == size.height);
+            INFO("page " << i + 1 << " on " << build::word(paper));
+            const sheet::Extent e = sheet::extent(sheet::flatten(pages[i]));
+            CHECK(e.left >= 4);
+            CHECK(e.right <= size.width - 4);
+            CHECK(e.top >= 4);
+            CHECK(e.bottom <= size.height - 3);
+            if (says(pages[i], "Order of work")) order = i;
+            if (says(pages[i], "What to see to") && i > 0) seen_to = i;
+            if (says(pages[i], "annex")) first_annex = std::min(first_annex, i);
+            if (says(pages[i], "Readings of the chassis") && !readings) readings = i;
+        }
+        CHECK(order > 0);
+        CHECK(seen_to > order);
+        CHECK(first_annex > seen_to);
+        CHECK(readings >= first_annex);
+        for (size_t i = first_annex; i < pages.size(); ++i) CHECK(says(pages[i], "annex"));
+    }
+    CHECK(count[build::Paper::A3] < count[build::Paper::A4]);
 }

@@ -1,6 +1,6 @@
 // Every finding can be provoked, says what it means, and goes away when its remedy is taken.
-#include "analysis/cards.hpp"
 #include "analysis/bench.hpp"
+#include "analysis/cards.hpp"
 #include "analysis/findings.hpp"
 #include "prompt/context.hpp"
 #include "store/store.hpp"
@@ -76,7 +76,7 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
         {"stretch.kick-up", {"cut 2000"}, "The rail slopes", Severity::Warn},
         {"stretch.sleeve-fit", {"sleeve-fit 3"}, "fit is 3.0 mm a side", Severity::Warn},
         {"stretch.sleeve-overlap", {"overlap 1"}, "overlaps 1.0 rail heights", Severity::Bad},
-        {"stretch.section-assumed", {"rail 100? x 60 x 4 box top"}, "section is assumed", Severity::Warn},
+        {"stretch.section-assumed", {"rail 100? x 60 x 4 box top"}, "assumed sizes: rail height", Severity::Warn},
         {"stretch.short-piece", {"change 25"}, "new piece is only", Severity::Warn},
         {"make.mount-gap-short", {"biscuit 60"}, "Washer and biscuit need 54.0", Severity::Bad},
         {"make.crossmember-below-rail", {"crossmember form straight", "isolator 150"}, "below the rails", Severity::Bad},
@@ -217,8 +217,10 @@ TEST_CASE("what moved between two sessions is said, and unlike supports with it"
     CHECK(r.chassis.since->before == "before");
     // heights read from a floor that carries the datum itself: nothing tells whether it is level
     type(b, "setup floor plane");
-    for (auto& [id, reading] : b.readings)
-        if (reading.kind == build::ReadingKind::Height) reading.setup = b.setups.begin()->first;
+    std::vector<build::ReadingId> heights;
+    for (const auto& [id, reading] : b.readings)
+        if (reading.kind == build::ReadingKind::Height) heights.push_back(id);
+    for (const auto id : heights) b.readings[id].setup = b.setups.begin()->first;
     const auto now = analysis::analyse(b, 1);
     const auto untold = withCode(now, "tape.setup-untold");
     REQUIRE(untold.size() == 1);

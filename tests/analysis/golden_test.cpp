@@ -6,6 +6,7 @@
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
+#include <cmath>
 #include <cstdlib>
 #include <fmt/format.h>
 #include <fstream>
@@ -14,17 +15,28 @@ using namespace gorvet;
 
 namespace {
 
-/// A drawing as text: its words in order, and how many shapes of each kind it has.
+/// A drawing as text: its words in order, then every stroke and circle by its places, to the whole pixel, or half a millimetre on
+/// paper: a line that moved is a line that differs.
 std::string described(const sheet::Drawing& d) {
-    std::string text;
-    int strokes = 0;
-    int circles = 0;
+    const bool on_paper = d.width < 500;
+    std::string words;
+    std::string lines;
+    const auto at = [&](double v) {
+        const double rounded = on_paper ? std::floor(2 * v + 0.5) / 2 : std::floor(v + 0.5);
+        return fmt::format("{:g}", rounded + 0.0); // no −0
+    };
+    const auto name = [](const sheet::Item& item) { return item.tag.empty() ? std::string() : item.tag + " "; };
     for (const auto& item : sheet::flatten(d)) {
-        strokes += std::holds_alternative<sheet::Stroke>(item.shape);
-        circles += std::holds_alternative<sheet::Circle>(item.shape);
-        if (const auto* t = std::get_if<sheet::Text>(&item.shape)) text += t->text + "\n";
+        if (const auto* t = std::get_if<sheet::Text>(&item.shape)) words += t->text + "\n";
+        if (const auto* c = std::get_if<sheet::Circle>(&item.shape))
+            lines += fmt::format("{}o {},{} r{}\n", name(item), at(c->centre.x), at(c->centre.y), at(c->radius));
+        if (const auto* s = std::get_if<sheet::Stroke>(&item.shape)) {
+            lines += name(item) + (s->closed ? "[]" : "-");
+            for (const sheet::P& p : s->path) lines += fmt::format(" {},{}", at(p.x), at(p.y));
+            lines += "\n";
+        }
     }
-    return text + fmt::format("({} strokes, {} circles)\n", strokes, circles);
+    return words + lines;
 }
 
 void approve(const std::string& name, const std::string& text) {

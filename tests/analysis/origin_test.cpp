@@ -60,9 +60,7 @@ TEST_CASE("with zero at a hole 380 ahead of the axle every sheet says from the h
     for (const char* line : {"rail 100 x 60 x 4 box top", "change -140", "cut 2000"}) type(b, line);
     r = analysis::analyse(b, 2);
     REQUIRE(r.stretch->status == stretch::Status::Planned);
-    CHECK(
-        analysis::headline(b, r, "stretch", the_chassis).sentence.find("Cut at 2000.0 from Hornl and take out") ==
-        0);
+    CHECK(analysis::headline(b, r, "stretch", the_chassis).sentence.find("Cut at 2000.0 from Hornl and take out") == 0);
     const auto* scribe = r.work->find("scribe");
     REQUIRE(scribe);
     CHECK(scribe->title.find("from Hornl, the front axle stands at 380") != std::string::npos);

@@ -1,10 +1,10 @@
 #include "analysis/fit_picks.hpp"
 #include "analysis/kept_cuts.hpp"
 #include "analysis/lay_scan.hpp"
-#include "analysis/overlay_clearance.hpp"
-#include "analysis/scan_edits.hpp"
 #include "analysis/move_body.hpp"
+#include "analysis/overlay_clearance.hpp"
 #include "analysis/overlay_parts.hpp"
+#include "analysis/scan_edits.hpp"
 #include "analysis/scene_layers.hpp"
 #include "analysis/way_in.hpp"
 
@@ -16,8 +16,8 @@
 
 using namespace gorvet;
 using namespace gorvet::build;
+using geometry::RigidTransform;
 using shape::Mesh;
-using shape::Motion;
 using shape::Point3;
 
 namespace {
@@ -78,10 +78,10 @@ TEST_CASE("what a pair needs: usual practice, assumed, until the build says it",
 }
 
 TEST_CASE("a turn about an axis is right-handed and keeps what lies on it", "[analysis][overlay][closed-form]") {
-    const Motion m = analysis::turnedAbout({100, 0, 50}, {100, 0, 60}, units::radians(90));
-    const Point3 p = m.moved({110, 0, 0});
-    CHECK(shape::between(p, {100, 10, 0}) < 1e-9);
-    CHECK(shape::between(m.moved({100, 0, -7}), {100, 0, -7}) < 1e-9);
+    const RigidTransform m = analysis::turnedAbout({100, 0, 50}, {100, 0, 60}, units::radians(90));
+    const Point3 p = m.transformed({110, 0, 0});
+    CHECK(geometry::between(p, {100, 10, 0}) < 1e-9);
+    CHECK(geometry::between(m.transformed({100, 0, -7}), {100, 0, -7}) < 1e-9);
 }
 
 TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
@@ -104,10 +104,10 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     const auto sweep = sweepOf(car.b, front, wheel);
     REQUIRE(sweep);
     CHECK(sweep->assumed); // nobody said about which pivot it is steered
-    CHECK(sweep->sweep.pose(1, 0).moved({0, -600, 400})[2] == Approx(460));
-    CHECK(sweep->sweep.pose(-1, 0).moved({0, -600, 400})[2] == Approx(320));
+    CHECK(sweep->sweep.pose(1, 0).transformed({0, -600, 400})[2] == Approx(460));
+    CHECK(sweep->sweep.pose(-1, 0).transformed({0, -600, 400})[2] == Approx(320));
     // locked to the left: the wheel's front goes to the left
-    CHECK(sweep->sweep.pose(0, 1).moved({-300, -600, 400})[1] < -700);
+    CHECK(sweep->sweep.pose(0, 1).transformed({-300, -600, 400})[1] < -700);
     CHECK(sweep->sweep.words(1, 1).find("60 bump, locked 30") != std::string::npos);
     CHECK(sweep->sweep.words(1, 1).find("left") != std::string::npos);
     // about a pivot that leans and stands inboard, it is no longer assumed, and the wheel's foot swings wider
@@ -123,17 +123,18 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     REQUIRE(about);
     CHECK_FALSE(about->assumed);
     for (const Point3& on : {Point3{0, -520, 200}, Point3{20, -480, 600}}) // what stands on the axis stays
-        CHECK(shape::between(about->sweep.pose(0, 1).moved(on), on) < 1e-6);
-    CHECK(about->sweep.pose(0, 1).moved({-300, -700, 100})[1] < sweep->sweep.pose(0, 1).moved({-300, -700, 100})[1] + 60);
-    CHECK(about->sweep.pose(1, 0).moved({0, -600, 400})[2] == Approx(460));
+        CHECK(geometry::between(about->sweep.pose(0, 1).transformed(on), on) < 1e-6);
+    CHECK(about->sweep.pose(0, 1).transformed({-300, -700, 100})[1] <
+          sweep->sweep.pose(0, 1).transformed({-300, -700, 100})[1] + 60);
+    CHECK(about->sweep.pose(1, 0).transformed({0, -600, 400})[2] == Approx(460));
     // a beam axle rises and rolls: one end at bump, the other at droop
     const Mesh beam = box({2650, -600, 350}, {2750, 600, 450});
     const ScanId axle = car.add(the_chassis, ScanPart::Axle, "axle", beam);
     const auto rolls = sweepOf(car.b, axle, beam);
     REQUIRE(rolls);
     const double bump = car.b.travel.rear_bump.value, droop = car.b.travel.rear_droop.value;
-    CHECK(rolls->sweep.pose(1, -1).moved({2700, -600, 400})[2] == Approx(400 + bump).margin(2));
-    CHECK(rolls->sweep.pose(1, -1).moved({2700, 600, 400})[2] == Approx(400 - droop).margin(2));
+    CHECK(rolls->sweep.pose(1, -1).transformed({2700, -600, 400})[2] == Approx(400 + bump).margin(2));
+    CHECK(rolls->sweep.pose(1, -1).transformed({2700, 600, 400})[2] == Approx(400 - droop).margin(2));
     CHECK(rolls->sweep.words(1, -1).find("left end at 80 bump, right end at 90 droop") != std::string::npos);
     car.b.scans.erase(axle); // the rear wheels below are on their own again
     // a rear wheel does not steer, and its travel was not read
@@ -144,21 +145,21 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     REQUIRE(back);
     CHECK(back->sweep.v_steps == 1);
     CHECK(back->assumed);
-    CHECK(back->sweep.pose(1, 0).moved({2700, -600, 400})[2] == Approx(400 + car.b.travel.rear_bump.value));
+    CHECK(back->sweep.pose(1, 0).transformed({2700, -600, 400})[2] == Approx(400 + car.b.travel.rear_bump.value));
     // a shaft hangs at the gearbox; its rear end goes up with the axle
     const Mesh shaft = box({900, -30, 370}, {2600, 30, 430});
     const ScanId prop = car.add(the_chassis, ScanPart::PropShaft, "shaft", shaft);
     const auto swung = sweepOf(car.b, prop, shaft);
     REQUIRE(swung);
-    CHECK(swung->sweep.pose(1, 0).moved({2600, 0, 400})[2] == Approx(400 + car.b.travel.rear_bump.value).margin(0.01));
-    CHECK(shape::between(swung->sweep.pose(1, 0).moved({900, 0, 400}), {900, 0, 400}) < 1e-6);
+    CHECK(swung->sweep.pose(1, 0).transformed({2600, 0, 400})[2] == Approx(400 + car.b.travel.rear_bump.value).margin(0.01));
+    CHECK(geometry::between(swung->sweep.pose(1, 0).transformed({900, 0, 400}), {900, 0, 400}) < 1e-6);
     // an engine rocks about its length, a bonnet swings as it is said
     const Mesh engine = box({100, -200, 300}, {700, 200, 800});
     const ScanId motor = car.add(the_chassis, ScanPart::Engine, "engine", engine);
     const auto rock = sweepOf(car.b, motor, engine);
     REQUIRE(rock);
     CHECK(rock->assumed);
-    CHECK(rock->sweep.pose(1, 0).moved({400, 0, 800})[1] < -10); // its top to the left
+    CHECK(rock->sweep.pose(1, 0).transformed({400, 0, 800})[1] < -10); // its top to the left
     CHECK(rock->sweep.words(1, 0).find("left") != std::string::npos);
     const Mesh lid = box({-500, -600, 900}, {500, 600, 905});
     const ScanId bonnet = car.add(the_body, ScanPart::Bonnet, "bonnet", lid);
@@ -168,7 +169,7 @@ TEST_CASE("what moves, moves as it does on a car", "[analysis][overlay]") {
     const auto open = sweepOf(car.b, bonnet, lid);
     REQUIRE(open);
     CHECK(open->sweep.one_way);
-    CHECK(open->sweep.pose(1, 0).moved({-500, 0, 900})[2] == Approx(900 + 1000 * std::sin(units::radians(60))));
+    CHECK(open->sweep.pose(1, 0).transformed({-500, 0, 900})[2] == Approx(900 + 1000 * std::sin(units::radians(60))));
     CHECK_FALSE(sweepOf(car.b, ScanId{99}, lid));
 }
 
@@ -255,7 +256,8 @@ TEST_CASE("a floor that is channelled, raised, and rails that are kicked", "[ana
     // raised: only in the zone that is the floor
     b.lowering.channel.value = 0;
     b.lowering.raise = {25, "25", Provenance::Measured};
-    CHECK(farthest(analysis::withFloorWork(analysis::overlayInput(b, r, nullptr), floor), [](const Point3& p) { return p[2]; }) == 505); // no zone says which
+    CHECK(farthest(analysis::withFloorWork(analysis::overlayInput(b, r, nullptr), floor), [](const Point3& p) { return p[2]; }) ==
+          505); // no zone says which
     b.zones[ZoneId{1}] = {ZoneId{1}, "floor", ZoneRule::Named, {500, -300, 400}, {1500, 300, 600}};
     const Mesh raised = analysis::withFloorWork(analysis::overlayInput(b, r, nullptr), floor);
     for (size_t k = 0; k < floor.points.size(); ++k) {
@@ -269,35 +271,36 @@ TEST_CASE("a floor that is channelled, raised, and rails that are kicked", "[ana
         if (x >= 900 && x <= 2000) CHECK(kicked.points[k][2] == Approx(475));
         if (x <= 800 || x >= 2100) CHECK(kicked.points[k][2] == Approx(505));
     }
-    CHECK(analysis::withKickedRails(analysis::overlayInput(b, r, nullptr), ScanPart::Engine, floor) == floor); // the driveline stays
+    CHECK(analysis::withKickedRails(analysis::overlayInput(b, r, nullptr), ScanPart::Engine, floor) ==
+          floor); // the driveline stays
 }
 
 TEST_CASE("a scan is laid by its mid-plane, by three, two, one, and by marker balls", "[analysis][lay]") {
     Car car;
     const Mesh shell = sim::bodyShell(40);
     // it lies off the centreline, turned
-    const Motion off = shape::motionOf({0, 23, 0}, 0.02, 0, 0.015);
-    const ScanId id = car.add(the_body, ScanPart::Body, "shell", moved(shell, off));
+    const RigidTransform off = geometry::rigidTransform({0, 23, 0}, 0.02, 0, 0.015);
+    const ScanId id = car.add(the_body, ScanPart::Body, "shell", transformed(shell, off));
     const auto laid = analysis::layBySymmetry(car.b, car.meshes, id);
     REQUIRE(laid);
     REQUIRE(enact(car.b, laid->edit));
-    const Motion pose = analysis::poseOf(car.b.scans.at(id));
+    const RigidTransform pose = analysis::poseOf(car.b.scans.at(id));
     // mirrored pairs of the true shell stand alike on both sides again
     for (const Point3 p : {Point3{700, -650, 500}, Point3{2400, -600, 900}}) {
-        const Point3 left = pose.moved(off.moved(p)), right = pose.moved(off.moved({p[0], -p[1], p[2]}));
+        const Point3 left = pose.transformed(off.transformed(p)), right = pose.transformed(off.transformed({p[0], -p[1], p[2]}));
         CHECK(left[1] == Approx(-right[1]).margin(0.4));
         CHECK(left[2] == Approx(right[2]).margin(0.4));
     }
     CHECK(car.b.scans.at(id).note.find("by its mid-plane") == 0);
 
     // three, two, one: places of the true shell, seen where they stand now
-    const auto now = [&](const Point3& p) { return analysis::poseOf(car.b.scans.at(id)).moved(off.moved(p)); };
+    const auto now = [&](const Point3& p) { return analysis::poseOf(car.b.scans.at(id)).transformed(off.transformed(p)); };
     const auto datum = analysis::layByDatum(car.b, id,
                                             {now({500, -300, 0}), now({2500, -300, 0}), now({1500, 400, 0}), now({100, 0, 50}),
                                              now({2900, 0, 80}), now({0, 200, 30})});
     REQUIRE(datum);
     REQUIRE(enact(car.b, datum->edit));
-    for (const Point3 p : {Point3{0, 0, 0}, Point3{1500, 300, 700}}) CHECK(shape::between(now(p), p) < 1e-6);
+    for (const Point3 p : {Point3{0, 0, 0}, Point3{1500, 300, 700}}) CHECK(geometry::between(now(p), p) < 1e-6);
     CHECK_FALSE(
         analysis::layByDatum(car.b, id, {Point3{0, 0, 0}, {1, 0, 0}, {2, 0, 0}, {0, 0, 0}, {1, 0, 0}, {0, 0, 0}})); // on one line
 
@@ -308,21 +311,21 @@ TEST_CASE("a scan is laid by its mid-plane, by three, two, one, and by marker ba
     CHECK(none.error().remedy.find("radius") != std::string::npos);
 
     // by picks as they are seen: in the chassis frame, the body where it sits; stopped, nothing is kept
-    const Motion seat = shape::motionOf({300, 0, 450}, 0, 0.01, 0);
+    const RigidTransform seat = geometry::rigidTransform({300, 0, 450}, 0, 0.01, 0);
     std::vector<std::array<Point3, 2>> picks;
     for (const Point3 p : {Point3{700, -650, 500}, Point3{2400, -600, 900}, Point3{1500, 600, 700}, Point3{200, 300, 400}})
-        picks.push_back({seat.moved(now(p)), seat.moved(shape::plus(p, {5, 0, 0}))});
+        picks.push_back({seat.transformed(now(p)), seat.transformed(geometry::plus(p, {5, 0, 0}))});
     const auto by_picks = analysis::layByPicks(car.b, car.meshes, seat, id, picks, false);
     REQUIRE(by_picks);
     REQUIRE(*by_picks);
     REQUIRE(enact(car.b, (*by_picks)->edit));
-    CHECK(shape::between(now({1000, 100, 600}), {1005, 100, 600}) < 1e-6);
+    CHECK(geometry::between(now({1000, 100, 600}), {1005, 100, 600}) < 1e-6);
     // then by surfaces on the other scan of the same subject: the 5 mm are found again
     const auto by_surfaces = analysis::layByPicks(car.b, car.meshes, seat, id, {}, true);
     REQUIRE(by_surfaces);
     REQUIRE(*by_surfaces);
     REQUIRE(enact(car.b, (*by_surfaces)->edit));
-    CHECK(shape::between(now({1000, 100, 600}), {1000, 100, 600}) < 0.5);
+    CHECK(geometry::between(now({1000, 100, 600}), {1000, 100, 600}) < 0.5);
     CHECK_FALSE(analysis::layByPicks(car.b, car.meshes, seat, id, {}, true, [](double) { return false; }));
 
     car.b.scans.erase(other);
@@ -394,7 +397,7 @@ TEST_CASE("cuts are kept along the body, told when it moves, and compared with w
     REQUIRE(edit);
     REQUIRE(enact(car.b, *edit));
     REQUIRE(car.b.planned_cuts.size() == 1);
-    PlannedCut& cut = car.b.planned_cuts.begin()->second;
+    PlannedCut& cut = car.b.planned_cuts[car.b.planned_cuts.begin()->first];
     CHECK(cut.name == "cut-1");
     CHECK(cut.brace == "sill");
     CHECK(cut.closed);
@@ -422,15 +425,15 @@ TEST_CASE("cuts are kept along the body, told when it moves, and compared with w
         return all;
     };
     CHECK(codes().empty());
-    PlannedCut& first = car.b.planned_cuts.begin()->second;
-    first.as_cut = {{600, 47, 0}};
+    const auto first = [&]() -> PlannedCut& { return car.b.planned_cuts[car.b.planned_cuts.begin()->first]; };
+    first().as_cut = {{600, 47, 0}};
     CHECK(codes() == "work.cut-short ");
-    first.as_cut = {{600, 38, 0}}; // beyond the margin: it fouls again
+    first().as_cut = {{600, 38, 0}}; // beyond the margin: it fouls again
     CHECK(analysis::keptCutFindings(car.b, car.results())[0].word == "Fails");
-    first.as_cut = {{600, 56, 0}};
+    first().as_cut = {{600, 56, 0}};
     CHECK(codes() == "work.cut-far ");
-    first.as_cut.clear();
-    first.made_at = "5 0 0 0 0 0";
+    first().as_cut.clear();
+    first().made_at = "5 0 0 0 0 0";
     CHECK(codes() == "work.cut-stale ");
     CHECK_FALSE(analysis::keepCuts(car.b, r, {}));
 }
@@ -444,7 +447,7 @@ TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]
     CHECK(still == Approx(80).margin(1e-3));
     sit::Sweep bump;
     bump.u_steps = 4;
-    bump.pose = [](double u, double) { return shape::motionOf({0, 0, 70 * u}, 0, 0, 0); };
+    bump.pose = [](double u, double) { return geometry::rigidTransform({0, 0, 70 * u}, 0, 0, 0); };
     bump.words = [](double u, double) { return u > 0 ? std::string("at 70 bump") : std::string("at 70 droop"); };
     o.on_chassis[0].part.sweep = bump;
     o.on_chassis[0].sweep_assumed = true;

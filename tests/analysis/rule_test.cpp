@@ -97,7 +97,7 @@ TEST_CASE("tags stand beside each other, the worst nearest to its station; the r
             if (!t) continue;
             if (item.tag == "findings") more = std::stoi(t->text.substr(1));
             if (!item.tag.starts_with("finding:")) continue;
-            spans[item.tag] = {t->at.x, t->at.x + sheet::roughWidth(t->text, t->size, t->face)};
+            spans[item.tag] = {t->at.x, t->at.x + sheet::textWidth(t->text, t->size, t->face)};
         }
         REQUIRE(spans.size() >= 3);
         for (const auto& [a, x] : spans)

@@ -182,8 +182,8 @@ TEST_CASE("half a body, mirrored, can be seated, and never gets a green verdict 
     for (size_t i = 0; i < t.r.pin_ids.size(); ++i) {
         const bool rests_on_it = t.b.pins.at(t.r.pin_ids[i]).kind == PinKind::Centred;
         INFO(std::string(word(t.b.pins.at(t.r.pin_ids[i]).kind)));
-        REQUIRE(t.r.seat->wishes[i].usable);
-        if (rests_on_it) CHECK(t.r.seat->wishes[i].verdict != PlanVerdict::Holds);
+        REQUIRE(t.r.seat->pins[i].usable);
+        if (rests_on_it) CHECK(t.r.seat->pins[i].verdict != PlanVerdict::Holds);
     }
     const auto card = analysis::cardFor(t.b, t.r, the_body, "point:" + std::to_string(hr.value));
     REQUIRE(card);

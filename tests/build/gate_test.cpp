@@ -168,8 +168,8 @@ TEST_CASE("a build read from a file must be one that edits could have made", "[g
         c.points[PointId{2}] = Point{PointId{2}, the_chassis, "A"};
         c.next_id = 3;
     }));
-    CHECK(broken([](Build& c) { c.points.begin()->second.name = ""; }));
-    CHECK(broken([](Build& c) { c.points.begin()->second.rough = Vec3{no_number, 0, 0}; }));
+    CHECK(broken([](Build& c) { c.points[c.points.begin()->first].name = ""; }));
+    CHECK(broken([](Build& c) { c.points[c.points.begin()->first].rough = Vec3{no_number, 0, 0}; }));
     CHECK(broken([](Build& c) {
         c.pins[PinId{2}].id = PinId{2};
         c.next_id = 3;

@@ -431,8 +431,8 @@ point,Dr,,,mm,,,,
         self.assertEqual(done.returncode, 1)
         j = json.loads(done.stdout)
         self.assertEqual(j["status"], "not fixed")
-        self.assertIn("swinging in plan", j["unfixed"][0]["sentence"])
-        self.assertIn("hold-y", j["unfixed"][0]["remedy"])
+        self.assertIn("swinging in plan", j["undetermined"][0]["sentence"])
+        self.assertIn("hold-y", j["undetermined"][0]["remedy"])
         self.assertIn("swinging in plan", done.stderr)
         self.assertIsNone({p["name"]: p for p in j["points"]}["Br"]["sd_y_mm"])
 
@@ -542,7 +542,7 @@ point,Dr,,,mm,,,,
         self.assertEqual(answer["wanted"], "twist")
         self.assertEqual(len(answer["round"]), 14)
         self.assertTrue(all(r["what"] == "twist" for r in answer["round"]))
-        self.assertTrue(all(r["half_width_after_mm"] <= r["half_width_before_mm"] for r in answer["best"]))
+        self.assertTrue(all(r["u95_after_mm"] <= r["u95_before_mm"] for r in answer["best"]))
         text = subprocess.run(["pdftotext", "-layout", sheet, "-"], text=True, capture_output=True).stdout
         for reading in answer["round"]:
             name = f"{reading['from']} – {reading['to']}" if reading["to"] else f"height of {reading['from']}"

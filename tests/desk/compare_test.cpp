@@ -42,7 +42,7 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
         d.keep("pin up chassis:Cl to M2l least 80 must");
         REQUIRE(settled(d));
         CHECK(shows(sheet, "M2l over Cl"));
-        CHECK(d.window.document().results().seat->wishes.back().on_bound);
+        CHECK(d.window.document().results().seat->pins.back().on_bound);
         d.keep("seating keep high note room for the boxes");
         REQUIRE(settled(d));
         CHECK(shows(sheet, "5 high"));

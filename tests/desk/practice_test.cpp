@@ -90,7 +90,7 @@ TEST_CASE("a practice frame is measured and diagnosed by keyboard alone", "[desk
         for (const auto& f : d.survey().condition->figures) {
             if (!f.judged) continue;
             ++judged;
-            if (f.half_width_mm > 2.6) return false;
+            if (f.size_mm.u95 > 2.6) return false;
         }
         for (const auto& r : d.survey().solution->readings)
             if (r.verdict == tape::Verdict::Retape) return false;
@@ -102,7 +102,7 @@ TEST_CASE("a practice frame is measured and diagnosed by keyboard alone", "[desk
         ++taken;
     }
     INFO(taken << " readings");
-    for (const auto& f : d.survey().condition->figures) UNSCOPED_INFO(f.key << " ± " << f.half_width_mm);
+    for (const auto& f : d.survey().condition->figures) UNSCOPED_INFO(f.key << " ± " << f.size_mm.u95);
     for (size_t i = 0; i < d.survey().solution->readings.size(); ++i)
         if (d.survey().solution->readings[i].verdict == tape::Verdict::Retape)
             UNSCOPED_INFO("to be read again: "
@@ -114,8 +114,8 @@ TEST_CASE("a practice frame is measured and diagnosed by keyboard alone", "[desk
     for (const auto& f : figures)
         if (f.judged)
             d.keep(QString("answer %1 %2")
-                       .arg(QString(f.key),
-                            std::abs(f.value_mm) > 3 ? QString::number(std::abs(f.value_mm), 'f', 1) : QString("straight")));
+                       .arg(QString(f.key), std::abs(f.size_mm.value) > 3 ? QString::number(std::abs(f.size_mm.value), 'f', 1)
+                                                                          : QString("straight")));
     d.keep("hand-in");
     const auto result = analysis::markPractice(d.window.document().build(), d.window.document().results());
     for (const auto& m : result.marks) {

@@ -61,26 +61,26 @@ TEST_CASE("a camera keeps what is under the pointer when it zooms, and a drag mo
         desk::lookFrom(c, from);
         desk::Point3 p, way;
         c.ray(120, -40, p, way);
-        const auto at = shape::plus(p, shape::times(way, 20000));
+        const auto at = geometry::plus(p, geometry::times(way, 20000));
         CHECK(c.onScreen(at)[0] == Approx(120).margin(1e-6));
         CHECK(c.onScreen(at)[1] == Approx(-40).margin(1e-6));
         c.zoom(1.7, 120, -40);
         CHECK(c.onScreen(at)[0] == Approx(120).margin(1e-6));
         CHECK(c.onScreen(at)[1] == Approx(-40).margin(1e-6));
-        const auto moved = shape::plus(at, c.dragged(30, 12));
+        const auto moved = geometry::plus(at, c.dragged(30, 12));
         CHECK(c.onScreen(moved)[0] == Approx(150).margin(1e-6));
         CHECK(c.onScreen(moved)[1] == Approx(-28).margin(1e-6));
         c.px_per_mm = 0.25;
     }
     // the nose to the left and the right side on top, as on the sheets
     desk::lookFrom(c, desk::ViewFrom::Left);
-    CHECK(c.onScreen(shape::plus(c.at, {100, 0, 0}))[0] > 0);
-    CHECK(c.onScreen(shape::plus(c.at, {0, 0, 100}))[1] < 0);
+    CHECK(c.onScreen(geometry::plus(c.at, {100, 0, 0}))[0] > 0);
+    CHECK(c.onScreen(geometry::plus(c.at, {0, 0, 100}))[1] < 0);
     desk::lookFrom(c, desk::ViewFrom::Above);
-    CHECK(c.onScreen(shape::plus(c.at, {100, 0, 0}))[0] > 0);
-    CHECK(c.onScreen(shape::plus(c.at, {0, 100, 0}))[1] < 0);
+    CHECK(c.onScreen(geometry::plus(c.at, {100, 0, 0}))[0] > 0);
+    CHECK(c.onScreen(geometry::plus(c.at, {0, 100, 0}))[1] < 0);
     desk::lookFrom(c, desk::ViewFrom::Behind);
-    CHECK(c.onScreen(shape::plus(c.at, {0, 100, 0}))[0] > 0);
+    CHECK(c.onScreen(geometry::plus(c.at, {0, 100, 0}))[0] > 0);
 }
 
 TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a cut map comes out", "[desk][scan]") {
@@ -100,9 +100,9 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
         for (const auto& t : shell.triangles)
             if ((shell.points[t[0]][0] < 1500) == (half == &front)) half->triangles.push_back(t);
     }
-    const shape::Motion away = shape::motionOf({260, -140, 55}, 0.06, 0.01, -0.02);
+    const geometry::RigidTransform away = geometry::rigidTransform({260, -140, 55}, 0.06, 0.01, -0.02);
     addScan(d, written(folder, "shell.ply", front), "the body");
-    addScan(d, written(folder, "Tail scan.ply", moved(rear, away)), "the body");
+    addScan(d, written(folder, "Tail scan.ply", transformed(rear, away)), "the body");
     addScan(d, written(folder, "frame.ply", sim::ladderFrame(40)), "the chassis");
     REQUIRE(d.window.document().latest().scans.size() == 3);
     REQUIRE(waitLong([&] { return current(d) && idle(d); }));
@@ -118,22 +118,22 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     desk::ask::presets().answers = {"tail-scan", "by picked places"};
     d.action("layScan");
     CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("Pick a place on tail-scan") && Catch::Contains("0 pairs"));
-    const shape::Motion seat = scans(d).overlay->seat;
+    const geometry::RigidTransform seat = scans(d).overlay->seat;
     for (const desk::Point3 place : {desk::Point3{1700, -700, 600}, desk::Point3{3000, 500, 700}, desk::Point3{1900, 600, 1200},
                                      desk::Point3{2600, -400, 1000}}) {
-        emit view->picked({seat.moved(away.moved(place)), SceneView::Body});
+        emit view->picked({seat.transformed(away.transformed(place)), SceneView::Body});
         CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("where it belongs"));
-        emit view->picked({seat.moved(place), SceneView::Body});
+        emit view->picked({seat.transformed(place), SceneView::Body});
     }
     CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("4 pairs"));
     auto revision = d.window.document().store()->revision();
     QTest::mouseClick(d.find<QPushButton>("toolAnswer0"), Qt::LeftButton);
     REQUIRE(waitLong([&] { return d.window.document().store()->revision() > revision; }));
     const build::Scan& laid = d.window.document().latest().scans.at(tail);
-    const shape::Motion right = inverse(away);
+    const geometry::RigidTransform right = inverse(away);
     const auto pose = analysis::poseOf(laid);
     for (const desk::Point3 p : {desk::Point3{0, 0, 0}, desk::Point3{2500, 300, 900}})
-        CHECK(shape::between(pose.moved(p), right.moved(p)) < 0.01);
+        CHECK(geometry::between(pose.transformed(p), right.transformed(p)) < 0.01);
     CHECK_THAT(laid.note, Catch::Contains("picked at 4 places"));
     REQUIRE(waitLong([&] {
         return current(d) && idle(d) && d.window.document().results().revision == d.window.document().store()->revision();
@@ -141,19 +141,20 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
 
     // a click reads a place; two read their distance
     QTest::mouseClick(d.find<QPushButton>("view_left"), Qt::LeftButton);
-    const desk::Point3 on_screen = view->camera().onScreen(seat.moved({2100, -730, 700})); // on the rear quarter, behind the door
+    const desk::Point3 on_screen =
+        view->camera().onScreen(seat.transformed({2100, -730, 700})); // on the rear quarter, behind the door
     const QPoint middle = view->rect().center() + QPoint(static_cast<int>(on_screen[0]), static_cast<int>(on_screen[1]));
     QTest::mouseClick(view, Qt::LeftButton, {}, middle);
     REQUIRE(view->picks().size() == 1);
     CHECK(view->picks()[0].at[1] < -600); // from the left the left side is met first
-    CHECK(view->picks()[0].at[0] == Approx(seat.moved({2100, -730, 700})[0]).margin(4 / view->camera().px_per_mm));
+    CHECK(view->picks()[0].at[0] == Approx(seat.transformed({2100, -730, 700})[0]).margin(4 / view->camera().px_per_mm));
 
     // a shape through picked places, in words
     desk::ask::presets().answers = {"a plane"};
     d.action("fitShape");
     CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("0 so far, 3 at least"));
     for (const desk::Point3 place : {desk::Point3{1000, -300, 632}, desk::Point3{1500, -300, 632}, desk::Point3{1200, -500, 632}})
-        emit view->picked({seat.moved(place), SceneView::Body});
+        emit view->picked({seat.transformed(place), SceneView::Body});
     QTest::mouseClick(d.find<QPushButton>("toolAnswer0"), Qt::LeftButton);
     REQUIRE(waitFor([&] { return !d.find<QWidget>("toolRow")->isVisible(); }));
     CHECK_THAT(d.text("sceneWords").toStdString(), Catch::Contains("Plane at station") && Catch::Contains("points of the scan"));
@@ -164,7 +165,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     const auto kept_pose = d.window.document().latest().scans.at(tail).shift;
     for (const desk::Point3 place : {desk::Point3{1700, -500, 100}, desk::Point3{3000, -500, 100}, desk::Point3{2400, 500, 100},
                                      desk::Point3{1600, 0, 300}, desk::Point3{3000, 0, 300}, desk::Point3{10, 0, 0}})
-        emit view->picked({seat.moved(place), SceneView::Body});
+        emit view->picked({seat.transformed(place), SceneView::Body});
     CHECK(d.window.document().latest().scans.at(tail).note == "three, two, one");
     CHECK(d.window.document().latest().scans.at(tail).shift.z_mm == Approx(kept_pose.z_mm - 100).margin(0.5));
     d.action("undo");
@@ -205,12 +206,12 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     QTest::mouseRelease(view, Qt::LeftButton, Qt::ControlModifier, middle + QPoint(0, -30));
     REQUIRE(waitLong([&] { return d.window.document().store()->revision() > revision; }));
     CHECK_THAT(d.window.document().store()->undoSentence(), Catch::Contains("move the body") && Catch::Contains("up"));
-    REQUIRE(waitLong([&] { return current(d) && idle(d) && scans(d).overlay->seat.shift[2] > seat.shift[2] + 20; }));
+    REQUIRE(waitLong([&] { return current(d) && idle(d) && scans(d).overlay->seat.translation[2] > seat.translation[2] + 20; }));
     CHECK(scans(d).clearance->least_mm != before);
 
     // what is to be cut, as files
     d.action("undo");
-    REQUIRE(waitLong([&] { return idle(d) && std::abs(scans(d).overlay->seat.shift[2] - seat.shift[2]) < 0.5; }));
+    REQUIRE(waitLong([&] { return idle(d) && std::abs(scans(d).overlay->seat.translation[2] - seat.translation[2]) < 0.5; }));
     CHECK(scans(d).clearance->places.size() == contacts);
     const auto out = folder / "cuts";
     std::filesystem::create_directories(out);
@@ -244,7 +245,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
                     const QPoint at = view->rect().center() + QPoint(qRound(s[0]), qRound(s[1]));
                     const auto hit = view->pickAt(at), beside = view->pickAt(at + QPoint(14, 0));
                     if (view->rect().contains(at) && hit && beside && hit->layer == SceneView::Body &&
-                        beside->layer == SceneView::Body && shape::between(hit->at, line.places[k]) < 12)
+                        beside->layer == SceneView::Body && geometry::between(hit->at, line.places[k]) < 12)
                         grip = {build::PlannedCutId{line.cut}, k, at};
                 }
         }

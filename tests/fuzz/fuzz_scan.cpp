@@ -74,17 +74,17 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     }
     case 1: {
         const double bound = 0.001 + 0.5 * data[2] * data[2];
-        const auto t = scan::thinned(*mesh, bound);
+        const auto t = scan::downsampled(*mesh, bound);
         for (const Point3& p : mesh->points) {
             bool near = false;
             for (const Point3& q : t.mesh.points)
-                near = near || shape::between(p, q) <= bound * (1 + 1e-9) + 1e-7 * (1 + shape::length(p));
+                near = near || geometry::between(p, q) <= bound * (1 + 1e-9) + 1e-7 * (1 + geometry::length(p));
             if (!near) std::abort(); // the bound is a promise
         }
         break;
     }
     case 2: {
-        const auto kept = scan::withoutStrays(mesh->points, 12, 3, 1);
+        const auto kept = scan::withoutOutliers(mesh->points, 12, 3, 1);
         (void)shape::look(scan::onlyPoints(*mesh, kept));
         break;
     }

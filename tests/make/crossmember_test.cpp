@@ -114,7 +114,7 @@ TEST_CASE("what does not fit is said", "[make]") {
     CHECK(remarks(unlike, "rails-unlevel"));
     CHECK(unlike.left.box_bottom_mm - unlike.right.box_bottom_mm == Approx(5)); // each flange is made for its own rail
     in = straight();
-    in.design.assumed = true;
+    in.design.assumed = {"isolator"};
     CHECK(remarks(make::crossmember(in), "assumed"));
     in = straight();
     in.channel = true;

@@ -106,7 +106,7 @@ TEST_CASE("its solids weigh what the cut list says and clear the pan", "[make][d
     }
     // the middle's longest edge is what the solid measures from end to end
     const auto b = shape::bounds(solids.at("middle"));
-    CHECK(b.high.y_mm - b.low.y_mm == Approx(p.dropped->middle_long_mm).margin(0.1 + 2 * 6 * std::tan(0.4)));
+    CHECK(b.max.y_mm - b.min.y_mm == Approx(p.dropped->middle_long_mm).margin(0.1 + 2 * 6 * std::tan(0.4)));
     const auto pan = panBlock(in);
     for (const auto& [name, solid] : solids) {
         if (name == "pad" || name == "riser") continue; // they meet the gearbox behind its pan
@@ -130,13 +130,13 @@ TEST_CASE("the straight bridge as a solid", "[make]") {
     REQUIRE(solids.size() == 4);
     CHECK(shape::steelMass(solids.at("bridge")) == Approx(p.pieces[0].mass_kg).epsilon(1e-3));
     const auto b = shape::bounds(solids.at("bridge"));
-    CHECK(b.high.y_mm - b.low.y_mm == Approx(p.box_length_mm).margin(1e-3));
-    CHECK(b.high.z_mm == Approx(p.box_top_mm));
+    CHECK(b.max.y_mm - b.min.y_mm == Approx(p.box_length_mm).margin(1e-3));
+    CHECK(b.max.z_mm == Approx(p.box_top_mm));
     const auto flange = shape::bounds(solids.at("flange left"));
-    CHECK(flange.low.y_mm == Approx(-420 + 1)); // one clearance from the rail's inner face
-    CHECK(flange.high.y_mm == Approx(-420 + 9));
+    CHECK(flange.min.y_mm == Approx(-420 + 1)); // one clearance from the rail's inner face
+    CHECK(flange.max.y_mm == Approx(-420 + 9));
     const auto other = shape::bounds(solids.at("flange right"));
-    CHECK(other.high.y_mm == Approx(420 - 1));
+    CHECK(other.max.y_mm == Approx(420 - 1));
     const auto file = test::freshFolder("make-step") / "crossmember.step";
     REQUIRE(shape::writeStep(*make::crossmemberSolids(in, p), file));
     const auto read = test::stepVolumes(file);

@@ -21,7 +21,7 @@ make::MountInput mount(double gap, double y = -440) {
     make::MountInput m;
     m.name = "Ml";
     m.body_point = {1000, y, 500 + gap};
-    m.height_half_width_mm = 1;
+    m.height_u95_mm = 1;
     return m;
 }
 } // namespace
@@ -41,12 +41,12 @@ TEST_CASE("bolt lengths are the next standard size above what is needed", "[make
 
 TEST_CASE("a stack by hand", "[make][closed-form]") {
     make::MountDesign d;
-    d.biscuit_free_mm = 25;
-    d.biscuit_squash = 0.2;
+    d.biscuit_free_mm = {25};
+    d.biscuit_squash = {0.2};
     const auto s = make::mountStack(mount(42.6), rail(), d);
     // 42.6 − 3 − 20 = 19.6: standoff 15, shims 3 + 1 + 0.5, 0.1 over
-    CHECK(s.gap_mm == Approx(42.6));
-    CHECK(s.biscuit_mm == Approx(20));
+    CHECK(s.gap_mm.value == Approx(42.6));
+    CHECK(s.biscuit_mm.value == Approx(20));
     CHECK(s.standoff_mm == Approx(15));
     CHECK(s.shims_mm == std::vector<double>{3, 1, 0.5});
     CHECK(s.leftover_mm == Approx(0.1));
@@ -63,9 +63,9 @@ TEST_CASE("the stack makes up the gap to a quarter of a millimetre", "[make][pro
         make::MountDesign d;
         d.standoff_step_mm = *rc::gen::element(1.0, 5.0, 10.0);
         const auto s = make::mountStack(mount(gap), rail(), d);
-        RC_PRE(gap >= d.washer_mm + s.biscuit_mm);
+        RC_PRE(gap >= (d.washer_mm + s.biscuit_mm).value);
         const double shims = std::accumulate(s.shims_mm.begin(), s.shims_mm.end(), 0.0);
-        RC_ASSERT(std::abs(s.washer_mm + s.biscuit_mm + s.standoff_mm + shims + s.leftover_mm - gap) < 1e-9);
+        RC_ASSERT(std::abs((s.washer_mm + s.biscuit_mm).value + s.standoff_mm + shims + s.leftover_mm - gap) < 1e-9);
         RC_ASSERT(std::abs(s.leftover_mm) <= 0.25 + 1e-9);
         RC_ASSERT(shims < d.standoff_step_mm + 0.26);
     }));
@@ -95,13 +95,16 @@ TEST_CASE("what can't be made says why", "[make]") {
     CHECK(s.lean_mm == Approx(10));
     CHECK(s.verdict == PlanVerdict::Marginal);
     m = mount(40);
-    m.height_half_width_mm = 4;
+    m.height_u95_mm = 4;
     CHECK(make::mountStack(m, rail(), d).sentence.find("± 4.0 mm") != std::string::npos);
     make::MountDesign assumed;
-    assumed.assumed = true;
+    assumed.washer_mm.provenance = build::Provenance::Assumed;
     CHECK(make::mountStack(mount(40), rail(), assumed).verdict == PlanVerdict::Marginal);
+    make::MountDesign guessed_rail;
+    guessed_rail.rail = build::Provenance::Assumed;
+    CHECK(make::mountStack(mount(40), rail(), guessed_rail).code == "assumed");
     make::MountDesign thin;
-    thin.biscuit_free_mm = 5;
+    thin.biscuit_free_mm = {5};
     CHECK(make::mountStack(mount(8), rail(), thin).sentence.find("Soft mounts need 10") != std::string::npos);
 }
 

@@ -9,23 +9,23 @@
 
 using namespace gorvet;
 using namespace gorvet::scan;
-using shape::minus;
-using shape::plus;
-using shape::times;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 
 namespace {
 
 constexpr double degree = std::numbers::pi / 180;
 
 /// A turn about any axis through `at`, then a shift.
-Motion turnAbout(const Point3& axis, double angle, const Point3& at, const Point3& shift) {
-    const Point3 a = shape::unit(axis);
-    Motion m;
+RigidTransform turnAbout(const Point3& axis, double angle, const Point3& at, const Point3& shift) {
+    const Point3 a = geometry::unit(axis);
+    RigidTransform m;
     const double c = std::cos(angle), s = std::sin(angle);
     const double cross[3][3] = {{0, -a[2], a[1]}, {a[2], 0, -a[0]}, {-a[1], a[0], 0}};
     for (size_t i = 0; i < 3; ++i)
-        for (size_t j = 0; j < 3; ++j) m.turn[i][j] = (i == j ? c : 0) + (1 - c) * a[i] * a[j] + s * cross[i][j];
-    m.shift = plus(minus(at, m.turned(at)), shift);
+        for (size_t j = 0; j < 3; ++j) m.rotation[i][j] = (i == j ? c : 0) + (1 - c) * a[i] * a[j] + s * cross[i][j];
+    m.translation = plus(minus(at, m.rotated(at)), shift);
     return m;
 }
 Point3 middleOf(const std::vector<Point3>& points) {
@@ -58,7 +58,7 @@ TwoScans twoScans(const shape::DistanceTree& shell, const Point3& first, const P
     } else {
         const Point3 middle = middleOf(common);
         std::sort(alone.begin(), alone.end(),
-                  [&](const Point3& a, const Point3& b) { return shape::between(a, middle) < shape::between(b, middle); });
+                  [&](const Point3& a, const Point3& b) { return geometry::between(a, middle) < geometry::between(b, middle); });
         alone.resize(common.size() * 7 / 3);
     }
     s.moving = common;
@@ -103,9 +103,9 @@ TEST_CASE("a scan is laid on another: 30 % in common, noise 0.3 mm, every tenth 
         REQUIRE(fixed);
         std::normal_distribution<double> any(0, 1);
         const Point3 middle = middleOf(scene.moving);
-        const Motion start = turnAbout({any(rng), any(rng), any(rng)}, 5 * degree, middle,
-                                       times(shape::unit({any(rng), any(rng), any(rng)}), 100));
-        const Aligned a = alignScans(**moving, **fixed, start);
+        const RigidTransform start = turnAbout({any(rng), any(rng), any(rng)}, 5 * degree, middle,
+                                               times(geometry::unit({any(rng), any(rng), any(rng)}), 100));
+        const ScanRegistration a = registerScans(**moving, **fixed, start);
         const Apart off = apart(a.motion, {}, middle);
         const bool right = off.shift_mm < 0.15 && off.turn_rad < 0.01 * degree;
         good += right;
@@ -124,7 +124,7 @@ TEST_CASE("what two flat plates share holds them in one direction only, and that
     for (int i = 0; i < 5000; ++i) one.push_back({place(rng), place(rng), 0}), two.push_back({place(rng), place(rng), 0});
     const auto a = preparedFor(one), b = preparedFor(two);
     REQUIRE(a);
-    const Aligned laid = alignScans(**a, **b, shape::motionOf({0, 0, 7}, 0, 0, 0));
+    const ScanRegistration laid = registerScans(**a, **b, geometry::rigidTransform({0, 0, 7}, 0, 0, 0));
     CHECK_FALSE(laid.settled);
     CHECK(laid.loose.size() == 2);
     for (const Point3& d : laid.loose) CHECK(std::abs(d[2]) < 0.05);
@@ -139,6 +139,6 @@ TEST_CASE("scans of different things do not settle, and a handful of points is r
         fog.push_back({place(rng), place(rng), place(rng)}), other.push_back({place(rng), place(rng), place(rng)});
     const auto a = preparedFor(fog), b = preparedFor(other);
     REQUIRE(a);
-    CHECK_FALSE(alignScans(**a, **b, {}).settled);
+    CHECK_FALSE(registerScans(**a, **b, {}).settled);
     CHECK_FALSE(preparedFor({{0, 0, 0}, {1, 0, 0}}));
 }

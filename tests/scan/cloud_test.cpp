@@ -11,15 +11,15 @@
 
 using namespace gorvet;
 using namespace gorvet::scan;
-using shape::between;
-using shape::dot;
-using shape::plus;
-using shape::times;
+using geometry::between;
+using geometry::dot;
+using geometry::plus;
+using geometry::times;
 
 TEST_CASE("a thinned scan keeps its own points, none farther than the bound from what went", "[scan][cloud]") {
     const Mesh shell = sim::bodyShell(30);
     for (const double bound : {25.0, 70.0, 300.0}) {
-        const Thinned t = thinned(shell, bound);
+        const Downsampled t = downsampled(shell, bound);
         CHECK(t.mesh.points.size() < shell.points.size());
         CHECK(t.mesh.points.size() > 20);
         const Neighbours near(t.mesh.points);
@@ -28,7 +28,7 @@ TEST_CASE("a thinned scan keeps its own points, none farther than the bound from
         CHECK(worst <= bound);
         for (const shape::Triangle& q : t.mesh.triangles) CHECK((q[0] != q[1] && q[1] != q[2] && q[2] != q[0]));
     }
-    CHECK(thinned({}, 10).mesh.points.empty());
+    CHECK(downsampled({}, 10).mesh.points.empty());
 }
 
 TEST_CASE("strays go, the surface stays; normals of a ball point outwards when the eye does", "[scan][cloud]") {
@@ -36,9 +36,9 @@ TEST_CASE("strays go, the surface stays; normals of a ball point outwards when t
     std::normal_distribution<double> any(0, 1);
     std::uniform_real_distribution<double> far(300, 900);
     std::vector<Point3> points;
-    for (int i = 0; i < 4000; ++i) points.push_back(times(shape::unit({any(rng), any(rng), any(rng)}), 200));
-    for (int i = 0; i < 40; ++i) points.push_back(times(shape::unit({any(rng), any(rng), any(rng)}), far(rng)));
-    const auto kept = withoutStrays(points);
+    for (int i = 0; i < 4000; ++i) points.push_back(times(geometry::unit({any(rng), any(rng), any(rng)}), 200));
+    for (int i = 0; i < 40; ++i) points.push_back(times(geometry::unit({any(rng), any(rng), any(rng)}), far(rng)));
+    const auto kept = withoutOutliers(points);
     size_t surface = 0, strays = 0;
     for (const std::uint32_t i : kept) ++(i < 4000 ? surface : strays);
     CHECK(surface > 3900);
@@ -48,8 +48,8 @@ TEST_CASE("strays go, the surface stays; normals of a ball point outwards when t
     const Normals n = normalsOf(ball, 16);
     int rims = 0;
     for (size_t i = 0; i < ball.size(); ++i) {
-        CHECK(std::abs(dot(n.normal[i], shape::unit(ball[i]))) > 0.98);
-        rims += n.at_rim[i];
+        CHECK(std::abs(dot(n.normal[i], geometry::unit(ball[i]))) > 0.98);
+        rims += n.on_boundary[i];
     }
     CHECK(rims < 600); // a ball has none; by chance some points lie unevenly
     const Point3 eye{0, 0, 5000};
@@ -67,9 +67,9 @@ TEST_CASE("the rim of a plate is known as one", "[scan][cloud]") {
         for (int j = 0; j < 40; ++j) {
             const bool edge = i == 0 || j == 0 || i == 39 || j == 39;
             if (edge)
-                CHECK(n.at_rim[static_cast<size_t>(40 * i + j)]);
+                CHECK(n.on_boundary[static_cast<size_t>(40 * i + j)]);
             else if (i > 2 && j > 2 && i < 37 && j < 37)
-                CHECK_FALSE(n.at_rim[static_cast<size_t>(40 * i + j)]);
+                CHECK_FALSE(n.on_boundary[static_cast<size_t>(40 * i + j)]);
         }
 }
 
@@ -96,7 +96,7 @@ TEST_CASE("marker balls are found in a scan of the car, and matched between two 
     sim::ScannerSettings settings;
     settings.step_rad = 0.0022;
     settings.stray_share = 0.02;
-    const Motion away = shape::motionOf({900, -400, 120}, 0.8, 0.03, -0.02);
+    const RigidTransform away = geometry::rigidTransform({900, -400, 120}, 0.8, 0.03, -0.02);
     std::vector<std::vector<Point3>> centres;
     for (const Point3 eye : {Point3{-2400, -2600, 1600}, Point3{4600, -2900, 1700}}) {
         const auto found = findMarkers(scanFrom(tree, eye, settings, rng).points, sim::marker_radius_mm);
@@ -108,14 +108,14 @@ TEST_CASE("marker balls are found in a scan of the car, and matched between two 
         }
         CHECK(found.size() >= 4);
         centres.emplace_back();
-        for (const Marker& m : found) centres.back().push_back(centres.size() == 2 ? away.moved(m.centre) : m.centre);
+        for (const Marker& m : found) centres.back().push_back(centres.size() == 2 ? away.transformed(m.centre) : m.centre);
     }
     const auto matched = matchMarkers(centres[1], centres[0]);
     REQUIRE(matched);
     CHECK(matched->pairs.size() >= 3);
     CHECK(matched->laid.rms_mm < 1);
-    const Point3 place = away.moved({1300, 0, 700});
-    CHECK(between(matched->laid.motion.moved(place), {1300, 0, 700}) < 2);
+    const Point3 place = away.transformed({1300, 0, 700});
+    CHECK(between(matched->laid.motion.transformed(place), {1300, 0, 700}) < 2);
 }
 
 TEST_CASE("markers at the corners of a square match in more than one way, and that is said; a moved one is left out",
@@ -125,9 +125,9 @@ TEST_CASE("markers at the corners of a square match in more than one way, and th
     REQUIRE(turned);
     CHECK_FALSE(turned->only_one);
     std::vector<Point3> odd{{0, 0, 0}, {1300, 0, 0}, {1000, 1100, 200}, {0, 700, 500}, {600, 300, 900}};
-    const Motion m = shape::motionOf({50, 60, 70}, 1, 0.2, 0.1);
+    const RigidTransform m = geometry::rigidTransform({50, 60, 70}, 1, 0.2, 0.1);
     std::vector<Point3> there;
-    for (const Point3& p : odd) there.push_back(m.moved(p));
+    for (const Point3& p : odd) there.push_back(m.transformed(p));
     there[4] = plus(there[4], {40, 0, 0}); // someone kicked it
     std::swap(there[0], there[2]);
     const auto matched = matchMarkers(odd, there);
@@ -146,13 +146,13 @@ TEST_CASE("markers at the corners of a square match in more than one way, and th
 TEST_CASE("the point of the survey that disagrees with the rest is named and does not pull the scan", "[scan][survey]") {
     std::mt19937 rng(9);
     std::normal_distribution<double> noise(0, 0.6);
-    const Motion truth = shape::motionOf({300, -200, 80}, 0.4, 0.02, -0.05);
+    const RigidTransform truth = geometry::rigidTransform({300, -200, 80}, 0.4, 0.02, -0.05);
     std::vector<PickedPoint> points;
     for (int i = 0; i < 10; ++i) {
         PickedPoint p;
         p.name = "P" + std::to_string(i);
         p.picked = {300.0 * i, i % 2 ? 500.0 : -480.0, 60.0 * (i % 3)};
-        p.surveyed = plus(truth.moved(p.picked), {noise(rng), noise(rng), noise(rng)});
+        p.surveyed = plus(truth.transformed(p.picked), {noise(rng), noise(rng), noise(rng)});
         points.push_back(p);
     }
     points[6].surveyed[1] += 14;
@@ -171,10 +171,11 @@ TEST_CASE("the mid-plane of a scanned shell is found, and a low sill is told", "
     for (int i = 0; i < 6; ++i) {
         Mesh shell = sim::bodyShell(17);
         // as it stands somewhere in the workshop
-        const Motion m = shape::motionOf({400.0 - 90 * i, -300.0 + 111 * i, 50}, -0.7 + 0.25 * i, 0.01 * i, 0.03 - 0.01 * i);
+        const RigidTransform m =
+            geometry::rigidTransform({400.0 - 90 * i, -300.0 + 111 * i, 50}, -0.7 + 0.25 * i, 0.01 * i, 0.03 - 0.01 * i);
         for (Point3& p : shell.points) {
             // meshed scans have no two rows of points alike on both sides
-            p = m.moved(plus(p, {noise(rng), noise(rng), noise(rng)}));
+            p = m.transformed(plus(p, {noise(rng), noise(rng), noise(rng)}));
         }
         std::vector<Point3> some;
         for (const Point3& p : shell.points)
@@ -182,9 +183,9 @@ TEST_CASE("the mid-plane of a scanned shell is found, and a low sill is told", "
         const auto plane = midPlaneOf(some);
         REQUIRE(plane);
         CHECK(plane->settled);
-        const Point3 across = m.turned({0, 1, 0});
+        const Point3 across = m.rotated({0, 1, 0});
         worst_turn = std::max(worst_turn, std::acos(std::min(1.0, std::abs(dot(across, plane->normal)))));
-        worst_off = std::max(worst_off, std::abs(dot(plane->normal, shape::minus(m.moved({1300, 0, 700}), plane->at))));
+        worst_off = std::max(worst_off, std::abs(dot(plane->normal, geometry::minus(m.transformed({1300, 0, 700}), plane->at))));
     }
     CHECK(worst_off < 0.2);
     CHECK(worst_turn < 0.02 * std::numbers::pi / 180);
@@ -202,7 +203,7 @@ TEST_CASE("the mid-plane of a scanned shell is found, and a low sill is told", "
     REQUIRE_FALSE(unlike.empty());
     CHECK(std::abs(unlike[0].by_mm) == Approx(6).margin(0.5));
     CHECK_THAT(unlike[0].words, Catch::Contains("lower than the right"));
-    CHECK(unlike[0].most[1] < 0);
+    CHECK(unlike[0].box.max.y_mm < 0);
     // and nothing of a shell that is alike
     std::vector<Point3> even;
     for (const Point3& p : sim::bodyShell(17).points) even.push_back(plus(p, {noise(rng), noise(rng), noise(rng)}));

@@ -99,9 +99,9 @@ TEST_CASE("the ± of a radius is what repeated scans show", "[scan][fit]") {
         const auto sphere = scan::fitSphere(ball);
         const auto cylinder = scan::fitCylinder(tube(r, 30, 120, 2 * M_PI, 60, 0.3, turn, {500, 20, -90}));
         REQUIRE((circle && sphere && cylinder));
-        inside[0] += std::abs(circle->radius_mm - 40) <= circle->radius_half_width_mm;
-        inside[1] += std::abs(sphere->radius_mm - 19) <= sphere->radius_half_width_mm;
-        inside[2] += std::abs(cylinder->radius_mm - 30) <= cylinder->radius_half_width_mm;
+        inside[0] += std::abs(circle->radius_mm - 40) <= circle->radius_u95_mm;
+        inside[1] += std::abs(sphere->radius_mm - 19) <= sphere->radius_u95_mm;
+        inside[2] += std::abs(cylinder->radius_mm - 30) <= cylinder->radius_u95_mm;
     }
     for (const int n : inside) { // 95 %, with few points to spare a little less
         CHECK(n >= rounds * 91 / 100);
@@ -117,8 +117,8 @@ TEST_CASE("what stands off is left out, and said", "[scan][fit]") {
     const auto with = scan::fitPlane(points, false);
     const auto without = scan::fitPlane(points, true);
     REQUIRE((with && without));
-    CHECK(without->fit.left_out >= 20);
-    CHECK(without->fit.left_out <= 24);
+    CHECK(without->fit.outliers >= 20);
+    CHECK(without->fit.outliers <= 24);
     CHECK(without->fit.rms_mm == Approx(0.2).epsilon(0.15));
     CHECK(with->fit.rms_mm > 3);
     CHECK(without->at[2] == Approx(50).margin(0.1));
@@ -153,16 +153,16 @@ TEST_CASE("one set of points is laid on another, with its ±", "[scan][lay]") {
             exact.push_back(point(turn * p + shift));
             noisy.push_back(point(turn * p + shift + r.noise(0.5)));
         }
-        const auto laid = scan::layOn(from, exact);
+        const auto laid = scan::registerPoints(from, exact);
         REQUIRE(laid);
         CHECK(laid->rms_mm < 1e-9);
-        for (size_t i = 0; i < from.size(); ++i) CHECK((vec(laid->motion.moved(from[i])) - vec(exact[i])).norm() < 1e-8);
-        const auto rough = scan::layOn(from, noisy);
+        for (size_t i = 0; i < from.size(); ++i) CHECK((vec(laid->motion.transformed(from[i])) - vec(exact[i])).norm() < 1e-8);
+        const auto rough = scan::registerPoints(from, noisy);
         REQUIRE(rough);
         Eigen::Vector3d mid = Eigen::Vector3d::Zero();
         for (const Point3& p : from) mid += vec(p) / 12;
-        const Eigen::Vector3d off = vec(rough->motion.moved(point(mid))) - (turn * mid + shift);
-        for (int k = 0; k < 3; ++k) inside += std::abs(off(k)) <= rough->shift_half_width[static_cast<size_t>(k)];
+        const Eigen::Vector3d off = vec(rough->motion.transformed(point(mid))) - (turn * mid + shift);
+        for (int k = 0; k < 3; ++k) inside += std::abs(off(k)) <= rough->translation_u95[static_cast<size_t>(k)];
     }
     CHECK(inside >= 3 * rounds * 92 / 100);
     CHECK(inside <= 3 * rounds * 98 / 100);
@@ -176,23 +176,23 @@ TEST_CASE("a mirrored set is laid by a turn, never by a mirror; a wrong unit sho
         mirrored.push_back({p[0], -p[1], p[2]});
         inches.push_back({p[0] / 25.4 + 7, p[1] / 25.4, p[2] / 25.4});
     }
-    const auto m = scan::layOn(from, mirrored);
+    const auto m = scan::registerPoints(from, mirrored);
     REQUIRE(m);
     Eigen::Matrix3d turn;
     for (int i = 0; i < 3; ++i)
-        for (int k = 0; k < 3; ++k) turn(i, k) = m->motion.turn[static_cast<size_t>(i)][static_cast<size_t>(k)];
+        for (int k = 0; k < 3; ++k) turn(i, k) = m->motion.rotation[static_cast<size_t>(i)][static_cast<size_t>(k)];
     CHECK(turn.determinant() == Approx(1));
     CHECK(m->rms_mm > 5);
-    CHECK(*scan::layOn(from, inches, {}, true)->scale == Approx(1 / 25.4));
-    CHECK_FALSE(scan::layOn(from, inches)->scale);
-    CHECK(scan::layOn({{0, 0, 0}, {1, 0, 0}, {2, 0, 0}}, {{0, 0, 0}, {1, 0, 0}, {2, 0, 0}}).error().code ==
+    CHECK(*scan::registerPoints(from, inches, {}, true)->scale == Approx(1 / 25.4));
+    CHECK_FALSE(scan::registerPoints(from, inches)->scale);
+    CHECK(scan::registerPoints({{0, 0, 0}, {1, 0, 0}, {2, 0, 0}}, {{0, 0, 0}, {1, 0, 0}, {2, 0, 0}}).error().code ==
           Error::Code::Degenerate);
-    CHECK_FALSE(scan::layOn(from, {{0, 0, 0}}));
-    CHECK_FALSE(scan::layOn(from, from, {1, 1, 1, 0}));
+    CHECK_FALSE(scan::registerPoints(from, {{0, 0, 0}}));
+    CHECK_FALSE(scan::registerPoints(from, from, {1, 1, 1, 0}));
     // weights: the point that counts a hundred times is met
     auto off = from;
     off[3][2] += 10;
-    CHECK(scan::layOn(from, off, {1, 1, 1, 10000})->off_mm[3] < 0.01);
+    CHECK(scan::registerPoints(from, off, {1, 1, 1, 10000})->off_mm[3] < 0.01);
 }
 
 TEST_CASE("three, two, one: a scan on the workshop's axes", "[scan][lay]") {
@@ -208,7 +208,7 @@ TEST_CASE("three, two, one: a scan on the workshop's axes", "[scan][lay]") {
         const auto m = scan::threeTwoOne({seen(0, -400, 0), seen(0, 400, 0), seen(2500, 10, 0)},
                                          {seen(100, 0, 77), seen(2000, 0, 30)}, seen(0, 700, 430));
         REQUIRE(m);
-        const Point3 p = m->moved(seen(1234, -321, 56));
+        const Point3 p = m->transformed(seen(1234, -321, 56));
         CHECK(p[0] == Approx(1234).margin(1e-8));
         CHECK(p[1] == Approx(-321).margin(1e-8));
         CHECK(p[2] == Approx(56).margin(1e-8));

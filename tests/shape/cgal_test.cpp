@@ -30,9 +30,9 @@ Surface surfaceOf(const Mesh& m) {
         s.add_face(Surface::Vertex_index(t[0]), Surface::Vertex_index(t[1]), Surface::Vertex_index(t[2]));
     return s;
 }
-shape::Motion seated(double down) {
+geometry::RigidTransform seated(double down) {
     const sim::BodyPlace p = sim::bodyPlace();
-    return shape::motionOf({p.shift[0], p.shift[1], p.shift[2] - down}, 0, p.pitch_rad, 0);
+    return geometry::rigidTransform({p.shift[0], p.shift[1], p.shift[2] - down}, 0, p.pitch_rad, 0);
 }
 
 } // namespace
@@ -48,11 +48,11 @@ TEST_CASE("distances of the demo pair agree with CGAL's tree", "[cgal]") {
     const shape::DistanceTree tree(frame);
     const shape::Sides sides(tree);
     const Mesh body = sim::bodyShell(60);
-    const shape::Motion seat = seated(20);
+    const geometry::RigidTransform seat = seated(20);
     const auto map = distancesTo(tree, &sides, shape::ordered(body.points), seat, 1e5);
     double worst = 0;
     for (size_t i = 0; i < body.points.size(); ++i) {
-        const double right = std::sqrt(theirs.squared_distance(at(seat.moved(body.points[i]))));
+        const double right = std::sqrt(theirs.squared_distance(at(seat.transformed(body.points[i]))));
         worst = std::max(worst, std::abs(right - std::abs(static_cast<double>(map.distance_mm[i]))));
     }
     CHECK(worst < 1e-3);
@@ -79,7 +79,7 @@ TEST_CASE("what is inside of a closed piece agrees with CGAL's side of a mesh", 
 
 TEST_CASE("cut lines of the demo pair agree with CGAL's surface intersection", "[cgal]") {
     for (const double down : {0.0, 40.0}) {
-        const Mesh body = moved(sim::bodyShell(40), seated(down));
+        const Mesh body = transformed(sim::bodyShell(40), seated(down));
         const auto frame = std::make_shared<const Mesh>(sim::ladderFrame(30));
         auto a = surfaceOf(body), b = surfaceOf(*frame);
         std::vector<std::vector<Kernel::Point_3>> lines;

@@ -141,14 +141,14 @@ TEST_CASE("distances agree with brute force, whatever the width, the size and th
             std::vector<Point3> points;
             for (int i = 0; i < 60; ++i) points.push_back({place(rng), place(rng), place(rng)});
             for (int i = 0; i < 20; ++i) points.push_back(mesh->points[static_cast<size_t>(rng()) % mesh->points.size()]);
-            const Motion move = motionOf({3, -7, 11}, 0.02, -0.01, 0.03);
+            const RigidTransform move = geometry::rigidTransform({3, -7, 11}, 0.02, -0.01, 0.03);
             for (const double cap : {80.0, 1e5}) {
                 const DistanceMap map = distancesTo(tree, nullptr, ordered(points), move, cap);
                 CHECK_FALSE(map.has_inside);
                 for (size_t i = 0; i < points.size(); ++i) {
-                    const double right = std::min(cap, bruteForce(*mesh, move.moved(points[i])));
+                    const double right = std::min(cap, bruteForce(*mesh, move.transformed(points[i])));
                     worst = std::max(worst, std::abs(static_cast<double>(map.distance_mm[i]) - right));
-                    const Nearest one = tree.nearest(move.moved(points[i]), cap);
+                    const Nearest one = tree.nearest(move.transformed(points[i]), cap);
                     worst = std::max(worst, std::abs(one.distance_mm - right));
                 }
             }
@@ -232,7 +232,7 @@ TEST_CASE("sixteen feet at once are the feet one by one: place, what of the tria
         const size_t n = 1 + static_cast<size_t>(rng()) % kernel::run_width;
         std::vector<Point3> points;
         for (size_t k = 0; k < n; ++k) points.push_back({place(rng), place(rng), place(rng)});
-        const Motion move = motionOf({3, -7, 11}, 0.2, -0.1, 0.3);
+        const RigidTransform move = geometry::rigidTransform({3, -7, 11}, 0.2, -0.1, 0.3);
         kernel::Places places = tree.placesOf(move);
         kernel::Run run;
         run.cap = 1e6F;
@@ -243,7 +243,7 @@ TEST_CASE("sixteen feet at once are the feet one by one: place, what of the tria
         const Corners c = cornersOf(*mesh, 0);
         const Point3 normal = cross(minus(c[1], c[0]), minus(c[2], c[0]));
         for (size_t k = 0; k < n; ++k) {
-            const Point3 p = move.moved(points[k]);
+            const Point3 p = move.transformed(points[k]);
             const Foot foot = footOn(c, p);
             REQUIRE(run.triangle[k] == 0);
             worst = std::max({worst, std::abs(feet.distance[k] - between(p, foot.at)),

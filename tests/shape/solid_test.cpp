@@ -50,9 +50,9 @@ TEST_CASE("tubes weigh what their section and length say", "[shape]") {
     CHECK(volume(round) == Approx(pi / 4 * (48.3 * 48.3 - 41.9 * 41.9) * 1000));
     CHECK(steelMass(round) == Approx(3.559).margin(0.002)); // 3.56 kg/m, as steel tables have it
     CHECK(centreOfMass(round).x_mm == Approx(500));
-    const Bounds b = bounds(round);
-    CHECK(b.low.y_mm == Approx(-24.15).margin(1e-6));
-    CHECK(b.high.x_mm == Approx(1000));
+    const geometry::Box3 b = bounds(round);
+    CHECK(b.min.y_mm == Approx(-24.15).margin(1e-6));
+    CHECK(b.max.x_mm == Approx(1000));
     // walls, ends, and the two ring faces
     CHECK(surfaceArea(round) == Approx(pi * 48.3 * 1000 + pi * 41.9 * 1000 + 2 * pi / 4 * (48.3 * 48.3 - 41.9 * 41.9)));
 }
@@ -71,9 +71,9 @@ TEST_CASE("a bend has the volume that Pappus gives it", "[shape]") {
     const double area = pi / 4 * (42.4 * 42.4 - 36.4 * 36.4);
     const Solid bent = made(bentTube(pipe(42.4, 3), 200, 120, pi / 2, 300));
     CHECK(volume(bent) == Approx(area * (200 + 120 * pi / 2 + 300)));
-    const Bounds b = bounds(bent);
-    CHECK(b.high.x_mm == Approx(200 + 120 + 21.2)); // turned up
-    CHECK(b.high.z_mm == Approx(120 + 300));
+    const geometry::Box3 b = bounds(bent);
+    CHECK(b.max.x_mm == Approx(200 + 120 + 21.2)); // turned up
+    CHECK(b.max.z_mm == Approx(120 + 300));
     const Solid square = made(bentTube(box(50, 30, 2, 4), 0, 90, pi / 6, 0));
     CHECK(volume(square) == Approx(boxAreaOf(50, 30, 2, 4) * 90 * pi / 6));
     CHECK_FALSE(bentTube(pipe(42.4, 3), 200, 20, pi / 2, 300));
@@ -86,7 +86,7 @@ TEST_CASE("a mitre takes nothing from the length along the middle", "[shape]") {
     const Solid one = made(sawn(bar, {900, 0, 0}, {std::cos(pi / 6), 0, std::sin(pi / 6)}));
     const Solid both = made(sawn(one, {100, 0, 0}, {-std::cos(pi / 6), 0, std::sin(pi / 6)}));
     CHECK(volume(both) == Approx(boxAreaOf(60, 40, 3, 6) * 800));
-    CHECK(bounds(both).high.x_mm - bounds(both).low.x_mm == Approx(800 + 2 * 20 * std::tan(pi / 6)).margin(0.01));
+    CHECK(bounds(both).max.x_mm - bounds(both).min.x_mm == Approx(800 + 2 * 20 * std::tan(pi / 6)).margin(0.01));
     const auto nothing = sawn(bar, {-10, 0, 0}, {1, 0, 0});
     REQUIRE_FALSE(nothing);
     CHECK(nothing.error().code == Error::Code::Degenerate);
@@ -131,9 +131,9 @@ TEST_CASE("union, cut, shared volume and distance", "[shape]") {
     CHECK_FALSE(cut(a, a)); // nothing is left
     // a frame turns as it says: local x to vehicle up, local y to the left
     const Solid bar = placed(made(tube(box(10, 20, 1), 100)), {{5, 6, 7}, {0, 0, 2}, {0, -3, 0}});
-    CHECK(bounds(bar).high.z_mm == Approx(107));
-    CHECK(bounds(bar).high.y_mm == Approx(11));
-    CHECK(bounds(bar).high.x_mm == Approx(15)); // its height, 20, runs along x × y
+    CHECK(bounds(bar).max.z_mm == Approx(107));
+    CHECK(bounds(bar).max.y_mm == Approx(11));
+    CHECK(bounds(bar).max.x_mm == Approx(15)); // its height, 20, runs along x × y
 }
 
 TEST_CASE("a mesh encloses the volume of its solid", "[shape]") {

@@ -84,13 +84,13 @@ TEST_CASE("tables run on where they do not fit, and texts wrap", "[sheet]") {
         const size_t before = next;
         next = addTable(page, area, {{"x", 20}, {"y", 20, Anchor::Right}}, rows, on_paper.small(), next);
         REQUIRE(next > before);
-        CHECK(extent(flatten(page)).bottom <= a4_short_mm);
+        CHECK(extent(flatten(page)).bottom <= a4.height);
         ++pages;
     }
     CHECK(pages >= 2);
     const auto lines = wrapped("one two three four five", 40, 10);
     CHECK(lines.size() > 1);
-    for (const auto& line : lines) CHECK(roughWidth(line, 10, Face::Sans) <= 60);
+    for (const auto& line : lines) CHECK(textWidth(line, 10, Face::Sans) <= 60);
 }
 
 TEST_CASE("the check bar is 100 mm", "[sheet]") {

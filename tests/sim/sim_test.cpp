@@ -139,8 +139,8 @@ TEST_CASE("one who measures well and believes the bench is marked right", "[sim]
         for (const auto& f : r.chassis.condition->figures) {
             const std::string key = f.key;
             if (key != "diamond" && key != "twist" && key != "rail-difference" && key != "sidesway" && key != "sag") continue;
-            if (std::abs(f.value_mm) > b.settings.frame_tolerance_mm)
-                type(b, r, "answer " + key + " " + units::fixed(std::abs(f.value_mm), 1));
+            if (std::abs(f.size_mm.value) > b.settings.frame_tolerance_mm)
+                type(b, r, "answer " + key + " " + units::fixed(std::abs(f.size_mm.value), 1));
             else
                 type(b, r, "answer " + key + " straight");
         }

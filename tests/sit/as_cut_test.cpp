@@ -113,7 +113,8 @@ TEST_CASE("the sheet that a line takes out, round or from edge to edge", "[sit][
     const auto panel = [&](const Point3& u, const Point3& v, bool turned) {
         const auto first = static_cast<std::uint32_t>(two.points.size());
         for (int j = 0; j <= 20; ++j)
-            for (int i = 0; i <= 20; ++i) two.points.push_back(shape::plus(shape::times(u, 10.0 * i), shape::times(v, 10.0 * j)));
+            for (int i = 0; i <= 20; ++i)
+                two.points.push_back(geometry::plus(geometry::times(u, 10.0 * i), geometry::times(v, 10.0 * j)));
         for (std::uint32_t j = 0; j < 20; ++j)
             for (std::uint32_t i = 0; i < 20; ++i) {
                 const std::uint32_t a = first + j * 21 + i;

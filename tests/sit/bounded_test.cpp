@@ -117,7 +117,7 @@ TEST_CASE("bounds that contradict are named, and only these", "[sit]") {
     CHECK(can.pressures[1] == 0);
 }
 
-TEST_CASE("what no wish resists stays, and moves when a bound pushes", "[sit]") {
+TEST_CASE("what no pin resists stays, and moves when a bound pushes", "[sit]") {
     MatrixXd j(1, 2);
     j << 1, 0; // nothing resists y
     const VectorXd r = VectorXd::Constant(1, -4);

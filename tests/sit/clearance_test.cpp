@@ -10,7 +10,7 @@
 
 using namespace gorvet;
 using namespace gorvet::sit;
-using shape::between;
+using geometry::between;
 using shape::Mesh;
 
 namespace {
@@ -38,7 +38,7 @@ Mesh sheet(double half_x, double half_y, double height) {
     m.triangles = {{0, 1, 2}, {0, 2, 3}};
     return m;
 }
-Motion shifted(double x, double y, double z) { return shape::motionOf({x, y, z}, 0, 0, 0); }
+RigidTransform shifted(double x, double y, double z) { return geometry::rigidTransform({x, y, z}, 0, 0, 0); }
 
 } // namespace
 
@@ -53,10 +53,10 @@ TEST_CASE("a ball cut by a sheet gives one closed circle, by two balls too", "[s
     CHECK(length(c.lines[0]) == Approx(2 * std::numbers::pi * std::sqrt(200.0 * 200 - 40 * 40)).epsilon(0.002));
     for (const Point3& p : c.lines[0].places) {
         CHECK(p[2] == Approx(40).margin(1e-9));
-        CHECK(shape::length(p) == Approx(200).margin(0.2));
+        CHECK(geometry::length(p) == Approx(200).margin(0.2));
     }
     const Ready other = ready(ball(150, {0, 0, 0}, 40));
-    const auto lens = shape::crossings(*other.tree, *b.tree, shape::motionOf({220, 30, -20}, 0.3, 0.1, 0.2));
+    const auto lens = shape::crossings(*other.tree, *b.tree, geometry::rigidTransform({220, 30, -20}, 0.3, 0.1, 0.2));
     REQUIRE(lens.lines.size() == 1);
     CHECK(lens.lines[0].closed);
     const double d = std::sqrt(220.0 * 220 + 900 + 400);
@@ -69,7 +69,7 @@ TEST_CASE("lines of the demo pair close or end at the sheet's rim, whatever the 
     const Ready body = ready(sim::bodyShell(30));
     const Ready frame = ready(sim::ladderFrame(25));
     const sim::BodyPlace p = sim::bodyPlace();
-    const Motion m = shape::motionOf({p.shift[0], p.shift[1], p.shift[2] - 25}, 0, p.pitch_rad, 0);
+    const RigidTransform m = geometry::rigidTransform({p.shift[0], p.shift[1], p.shift[2] - 25}, 0, p.pitch_rad, 0);
     const auto one = shape::crossings(*body.tree, *frame.tree, m, 1);
     const auto two = shape::crossings(*body.tree, *frame.tree, m, 2);
     REQUIRE(one.lines.size() > 5);
@@ -84,10 +84,11 @@ TEST_CASE("the least distance of two bodies is exact: balls, and bars that cross
     CHECK(c.least_mm == Approx(std::sqrt(140.0 * 140 + 90 * 90 + 120 * 120) - 170).margin(0.15));
     // two bars, one above the other: their sides are nearest, no corner of either is
     const Ready lower = ready(box({0, 0, 0}, {2000, 40, 40})), upper = ready(box({0, 0, 0}, {40, 2000, 40}));
-    const auto bars = shape::closest(*upper.tree, *lower.tree, shape::motionOf({3, 5, 52.5}, 0.4, 0, 0), 500);
+    const auto bars = shape::closest(*upper.tree, *lower.tree, geometry::rigidTransform({3, 5, 52.5}, 0.4, 0, 0), 500);
     CHECK(bars.least_mm == Approx(12.5).margin(1e-9));
     const Ready knife = ready(box({0, 0, 0}, {2000, 30, 30}));
-    const auto edges = shape::closest(*knife.tree, *lower.tree, shape::motionOf({0, 0, 80}, 1.1, 0, std::numbers::pi / 4), 500);
+    const auto edges =
+        shape::closest(*knife.tree, *lower.tree, geometry::rigidTransform({0, 0, 80}, 1.1, 0, std::numbers::pi / 4), 500);
     CHECK(edges.least_mm == Approx(80 - 20 - 30 / std::numbers::sqrt2).margin(1e-9));
     CHECK(shape::closest(*a.tree, *b.tree, shifted(1000, 0, 0), 100).least_mm > 100);
     CHECK(shape::closest(*a.tree, *b.tree, shifted(50, 0, 0), 100).least_mm == 0);
@@ -130,7 +131,7 @@ TEST_CASE("finish and ± are taken off before the verdict; what is wholly inside
     CHECK(need.band(16) == Band::Clear);
     need.finish_mm = 5;
     CHECK(need.band(14.9) == Band::Fouls);
-    need.half_width_mm = 2;
+    need.u95_mm = 2;
     CHECK(need.band(16.9) == Band::Fouls);
     CHECK(need.band(21.9) == Band::Tight);
     CHECK(need.band(22) == Band::Clear);
@@ -175,8 +176,8 @@ TEST_CASE("what is cut from a floor over a rail is the rail's outline, grown", "
     CHECK(c.mass_kg == Approx(area * 0.9 * 7.85e-6).epsilon(0.01));
     CHECK(c.flat);
     CHECK(c.deepest_mm < 0);
-    CHECK(c.least[0] == Approx(-425).margin(5));
-    CHECK(c.most[1] == Approx(55).margin(5));
+    CHECK(c.box.min.x_mm == Approx(-425).margin(5));
+    CHECK(c.box.max.y_mm == Approx(55).margin(5));
     // no place of the line is nearer to the rail than wanted
     for (const Point3& p : placesAlong(c.lines[0])) {
         const double d = rail.tree->nearest(p, 1000).distance_mm;
@@ -201,9 +202,9 @@ TEST_CASE("zones forbid a cut or ask for a brace first, and set the order", "[si
     CutOptions o;
     o.margin_mm = 20;
     o.flange_mm = 12;
-    o.zones = {{"number-plate", ZoneKind::Never, {-800, -50, -10}, {-650, 50, 10}},
-               {"sill", ZoneKind::Brace, {-60, -500, -10}, {60, 500, 10}},
-               {"tunnel", ZoneKind::Named, {600, -50, -10}, {800, 50, 10}}};
+    o.zones = {{"number-plate", ZoneKind::Never, {{-800, -50, -10}, {-650, 50, 10}}},
+               {"sill", ZoneKind::Brace, {{-60, -500, -10}, {60, 500, 10}}},
+               {"tunnel", ZoneKind::Named, {{600, -50, -10}, {800, 50, 10}}}};
     const auto map = cutMap(body, frame, {}, o);
     REQUIRE(map);
     REQUIRE(map->cuts.size() == 3);
@@ -256,6 +257,6 @@ TEST_CASE("the place on the chassis lies on the chassis, open or closed, however
     for (const double x : {0.0, 60.0, 150.0, 260.0}) {
         const auto c = clearance(small, closed, shifted(x, 5, 3), need, 1);
         REQUIRE(c);
-        CHECK(shape::length(c->at_fixed) == Approx(200).margin(1.0));
+        CHECK(geometry::length(c->at_fixed) == Approx(200).margin(1.0));
     }
 }

@@ -46,7 +46,7 @@ struct Car {
                     located->covariance[k * n + l] = (k == l ? 1.0 : 0.0) + (k % 3 == l % 3 ? 0.36 : 0.0);
         }
         const auto two = [](int first) { return std::vector<At>{first, first + 1}; };
-        auto& w = truth.wishes;
+        auto& w = truth.pins;
         w.push_back({PinKind::Station, two(0), 570, 2});
         w.push_back({PinKind::Centred, two(0), 0, 2});
         w.push_back({PinKind::Centred, two(6), 0, 2});
@@ -56,15 +56,21 @@ struct Car {
         w.push_back({PinKind::Rake, {2, 3, 4, 5}, 0.002, 0.01});
         w.push_back({PinKind::ArchFront, two(8), 0, 2});
         w.push_back({PinKind::ArchRear, two(6), 0, 2});
-        w.push_back({PinKind::Along, {At(5, true)}, 380, 3, false, {At(0)}});
-        w.push_back({PinKind::Across, {At(5, true)}, -390, 3, false, {At(0)}});
-        w.push_back({PinKind::Up, {At(4, true)}, 60, 3, false, {At(10), At(11)}});
-        w.push_back({PinKind::Straight, {At(6, true)}, 110, 3, false, {At(13)}});
-        w.push_back({PinKind::Line, {At(13)}, 0, 5, false, {At(5, true), At(6, true)}});
-        w.push_back({PinKind::Under, {At(4, true)}, 55, 3, false, {At(10), At(11), At(12)}});
+        w.push_back({PinKind::Along, {At(5, true)}, 380, 3, build::Provenance::Derived, {At(0)}});
+        w.push_back({PinKind::Across, {At(5, true)}, -390, 3, build::Provenance::Derived, {At(0)}});
+        w.push_back({PinKind::Up, {At(4, true)}, 60, 3, build::Provenance::Derived, {At(10), At(11)}});
+        w.push_back({PinKind::Straight, {At(6, true)}, 110, 3, build::Provenance::Derived, {At(13)}});
+        w.push_back({PinKind::Line, {At(13)}, 0, 5, build::Provenance::Derived, {At(5, true), At(6, true)}});
+        w.push_back({PinKind::Under, {At(4, true)}, 55, 3, build::Provenance::Derived, {At(10), At(11), At(12)}});
         w.push_back({PinKind::Tyre, {At(8)}, 10, 5}); // of two points the nearer one counts: that is covered a little more often
         w.push_back({PinKind::Bump, two(6), 12, 5});
-        w.push_back({PinKind::Clear, {At(13)}, 60, 5, false, {}, sit::Box{{820, -480, 640}, {900, -280, 700}, true}});
+        w.push_back({PinKind::Clear,
+                     {At(13)},
+                     60,
+                     5,
+                     build::Provenance::Derived,
+                     {},
+                     sit::Envelope{{{820, -480, 640}, {900, -280, 700}}, true}});
     }
     sit::Input survey(std::mt19937& rng) const {
         sit::Input in = truth;
@@ -91,8 +97,8 @@ TEST_CASE("2,000 surveys of one car: the ± of every kind of pin covers what the
           "[sit][simulation]") {
     const Car car;
     std::mt19937 rng(1410);
-    std::vector<int> covered(car.truth.wishes.size(), 0);
-    std::vector<double> half(car.truth.wishes.size(), 0);
+    std::vector<int> covered(car.truth.pins.size(), 0);
+    std::vector<double> half(car.truth.pins.size(), 0);
     constexpr int rounds = 2000;
     for (int k = 0; k < rounds; ++k) {
         const sit::Input in = car.survey(rng);
@@ -102,19 +108,18 @@ TEST_CASE("2,000 surveys of one car: the ± of every kind of pin covers what the
         const auto has = sit::achievedAt(car.truth, seat.pose, change);
         if (k == 0) { // the seat says the same
             const sit::Seat full = sit::seat(in);
-            for (size_t i = 0; i < said.size(); ++i) CHECK(full.wishes[i].half_width == Approx(said[i].half_width));
+            for (size_t i = 0; i < said.size(); ++i) CHECK(full.pins[i].achieved.u95 == Approx(said[i].achieved.u95));
         }
         for (size_t i = 0; i < said.size(); ++i) {
             REQUIRE(said[i].usable);
-            covered[i] += std::abs(said[i].achieved - has[i].achieved) <= said[i].half_width;
-            half[i] += said[i].half_width / rounds;
+            covered[i] += std::abs(said[i].achieved.value - has[i].achieved.value) <= said[i].achieved.u95;
+            half[i] += said[i].achieved.u95 / rounds;
         }
     }
     for (size_t i = 0; i < covered.size(); ++i) {
         const double share = static_cast<double>(covered[i]) / rounds;
-        INFO("pin " << i << " of kind " << static_cast<int>(car.truth.wishes[i].kind) << ": ± " << half[i] << " covers "
-                    << share);
-        CHECK(half[i] > (car.truth.wishes[i].kind == PinKind::Rake ? 1e-4 : 0.5)); // never the fit's own residual
+        INFO("pin " << i << " of kind " << static_cast<int>(car.truth.pins[i].kind) << ": ± " << half[i] << " covers " << share);
+        CHECK(half[i] > (car.truth.pins[i].kind == PinKind::Rake ? 1e-4 : 0.5)); // never the fit's own residual
         CHECK(share >= 0.93);
         CHECK(share <= 0.97);
     }
@@ -122,7 +127,7 @@ TEST_CASE("2,000 surveys of one car: the ± of every kind of pin covers what the
 
 TEST_CASE("a must on its bound is an even chance, and is not said to hold; 1,000 seeds", "[sit][simulation]") {
     Car car;
-    auto& w = car.truth.wishes;
+    auto& w = car.truth.pins;
     w.clear();
     const auto two = [](int first) { return std::vector<At>{first, first + 1}; };
     w.push_back({PinKind::Station, two(0), 570, 2});
@@ -130,7 +135,7 @@ TEST_CASE("a must on its bound is an even chance, and is not said to hold; 1,000
     w.push_back({PinKind::Centred, two(6), 0, 2});
     w.push_back({PinKind::Height, two(4), 288, 2});
     w.push_back({PinKind::Height, two(2), 284, 2}); // presses down on it
-    sit::Wish must{PinKind::Height, two(2), 290, 2};
+    sit::Pin must{PinKind::Height, two(2), 290, 2};
     must.bound = Bound::AtLeast;
     must.importance = Importance::Must;
     w.push_back(must);
@@ -143,18 +148,18 @@ TEST_CASE("a must on its bound is an even chance, and is not said to hold; 1,000
         const sit::Seat seat = Car::seatOnly(in);
         const auto said = sit::achievedAt(in, seat.pose, 0).back();
         const auto has = sit::achievedAt(car.truth, seat.pose, 0).back();
-        CHECK(said.achieved == Approx(290).margin(0.05));
-        CHECK(said.half_width > 1);
+        CHECK(said.achieved.value == Approx(290).margin(0.05));
+        CHECK(said.achieved.u95 > 1);
         CHECK(said.verdict == build::PlanVerdict::Marginal);
-        broken += has.achieved < 290;
+        broken += has.achieved.value < 290;
         // asked for with 4.5 mm to spare it is said to hold, and does
-        in.wishes.back().target = 294.5;
+        in.pins.back().target = 294.5;
         const sit::Seat higher = Car::seatOnly(in);
-        in.wishes.back().target = 290;
+        in.pins.back().target = 290;
         const auto now = sit::achievedAt(in, higher.pose, 0).back();
         held += now.verdict == build::PlanVerdict::Holds;
         held_but_broken +=
-            now.verdict == build::PlanVerdict::Holds && sit::achievedAt(car.truth, higher.pose, 0).back().achieved < 290;
+            now.verdict == build::PlanVerdict::Holds && sit::achievedAt(car.truth, higher.pose, 0).back().achieved.value < 290;
     }
     INFO(broken << " of 1000 under the bound; " << held << " said to hold with 4.5 more asked for, of which " << held_but_broken
                 << " do not");
@@ -166,7 +171,7 @@ TEST_CASE("a must on its bound is an even chance, and is not said to hold; 1,000
 TEST_CASE("a pin's verdict is that of its worst point with that point's own ±", "[sit]") {
     Car car;
     auto& in = car.truth;
-    in.wishes = {{PinKind::Station, {0, 1}, 560, 3}};
+    in.pins = {{PinKind::Station, {0, 1}, 560, 3}};
     // the left hinge is known to 0.1 mm, the right to 3 mm
     std::fill(in.body.covariance.begin(), in.body.covariance.end(), 0.0);
     std::fill(in.chassis.covariance.begin(), in.chassis.covariance.end(), 0.0);
@@ -174,6 +179,6 @@ TEST_CASE("a pin's verdict is that of its worst point with that point's own ±",
     in.body.covariance[0] = 0.01;
     in.body.covariance[3 * n + 3] = 9;
     const auto w = sit::achievedAt(in, {}, 0).front();
-    CHECK(w.half_width == Approx(build::halfWidth(std::sqrt(9.01) / 2)).epsilon(1e-6)); // of the mean
-    CHECK(w.verdict == build::PlanVerdict::Marginal);                                   // ± 5.9 against 3
+    CHECK(w.achieved.u95 == Approx(build::u95Of(std::sqrt(9.01) / 2)).epsilon(1e-6)); // of the mean
+    CHECK(w.verdict == build::PlanVerdict::Marginal);                                 // ± 5.9 against 3
 }

@@ -7,8 +7,8 @@
 #include <cmath>
 
 using namespace gorvet;
+using geometry::RigidTransform;
 using shape::Mesh;
-using shape::Motion;
 using shape::Point3;
 
 namespace {
@@ -21,7 +21,7 @@ Mesh box(const Point3& least, const Point3& most, int n = 4) {
         Point3 p{};
         for (size_t axis = 0; axis < 3; ++axis) p[axis] = least[axis] + (most[axis] - least[axis]) * step[axis] / n;
         for (std::uint32_t q = 0; q < m.points.size(); ++q)
-            if (shape::between(m.points[q], p) < 1e-9) return q;
+            if (geometry::between(m.points[q], p) < 1e-9) return q;
         m.points.push_back(p);
         return static_cast<std::uint32_t>(m.points.size() - 1);
     };
@@ -50,8 +50,8 @@ sit::Part part(const std::string& name, Mesh m) {
 sit::Sweep lifted(double up, double down) {
     sit::Sweep s;
     s.pose = [=](double u, double) {
-        Motion m;
-        m.shift[2] = u > 0 ? u * up : u * down;
+        RigidTransform m;
+        m.translation[2] = u > 0 ? u * up : u * down;
         return m;
     };
     s.words = [=](double u, double) { return u > 0 ? "up" : "down"; };
@@ -99,7 +99,7 @@ TEST_CASE("between the steps of a sweep the worst is searched for", "[sit][pairs
     beam.sweep = sit::Sweep{};
     beam.sweep->pose = [](double u, double) {
         const double a = u * 0.7 + 0.237; // straight at the post where u = −0.339, on no step
-        return shape::motionOf({}, a, 0, 0);
+        return geometry::rigidTransform({}, a, 0, 0);
     };
     beam.sweep->words = [](double, double) { return "turned"; };
     beam.sweep->u_steps = 8;
@@ -113,7 +113,7 @@ TEST_CASE("between the steps of a sweep the worst is searched for", "[sit][pairs
     // never farther than any pose that is looked at by hand
     double by_hand = INFINITY;
     for (int k = -1000; k <= 1000; ++k) {
-        const Motion m = beam.sweep->pose(k / 1000.0, 0);
+        const RigidTransform m = beam.sweep->pose(k / 1000.0, 0);
         by_hand = std::min(by_hand, shape::closest(*post.ready->tree, *beam.ready->tree, inverse(m), 100).least_mm);
     }
     CHECK(found->least_mm <= by_hand + found->between_mm);
@@ -130,10 +130,11 @@ TEST_CASE("40 rods and posts at every angle: what is left between poses is a bou
         rod.sweep = sit::Sweep{};
         // steered about a leaning, inboard axis, and it rises
         rod.sweep->pose = [=](double u, double v) {
-            const Motion about = shape::motionOf({0, inboard, 0}, v * lock, 0, 0);
-            const Motion to_axis = shape::motionOf({0, -inboard, 0}, 0, 0, 0), tilt = shape::motionOf({}, 0, 0, lean);
-            Motion m = chained(tilt, chained(about, chained(to_axis, inverse(tilt))));
-            m.shift[2] += u * bump;
+            const RigidTransform about = geometry::rigidTransform({0, inboard, 0}, v * lock, 0, 0);
+            const RigidTransform to_axis = geometry::rigidTransform({0, -inboard, 0}, 0, 0, 0),
+                                 tilt = geometry::rigidTransform({}, 0, 0, lean);
+            RigidTransform m = chained(tilt, chained(about, chained(to_axis, inverse(tilt))));
+            m.translation[2] += u * bump;
             return m;
         };
         rod.sweep->words = [](double, double) { return "turned"; };
@@ -218,9 +219,10 @@ TEST_CASE("a map against several is the same however the work is shared out, the
     const auto plate = part("plate", box({0, 300, -40}, {1500, 400, -20}));
     sit::Need shown;
     shown.least_mm = 15;
-    const std::vector<sit::MapAgainst> against{{rail.ready.get(), shown, {}, {}, "as it stands"},
-                                               {plate.ready.get(), shown, {}, {}, "beside"},
-                                               {rail.ready.get(), shown, {}, shape::motionOf({0, 50, 0}, 0, 0, 0), "moved over"}};
+    const std::vector<sit::MapAgainst> against{
+        {rail.ready.get(), shown, {}, {}, "as it stands"},
+        {plate.ready.get(), shown, {}, {}, "beside"},
+        {rail.ready.get(), shown, {}, geometry::rigidTransform({0, 50, 0}, 0, 0, 0), "moved over"}};
     const auto one = sit::worstOf(*floor.ready, against, {}, shown, 1);
     CHECK(one.least_mm == Approx(20).margin(1e-4));
     for (const int threads : {2, 3, 7}) {
@@ -268,8 +270,8 @@ TEST_CASE("a cut map asks more where a part needs more, and looks at where it go
     const double r = std::sqrt(700.0);
     CHECK(hot->area_mm2 == Approx(200 * 40 + 2 * r * 240 + units::pi * 700).epsilon(0.01));
     // and with 10 clear but risen by 25
-    Motion up;
-    up.shift[2] = 25;
+    RigidTransform up;
+    up.translation[2] = 25;
     const auto risen = sit::cutMap(*body.ready, {{pipe.ready.get(), 0, {}}, {pipe.ready.get(), 0, up}}, {}, o, 1);
     REQUIRE(risen->cuts.size() == 1);
     const double q = std::sqrt(75.0);
@@ -283,7 +285,7 @@ TEST_CASE("a map counts what moves at the ends of its travel, on either side", "
     axle.sweep = lifted(30, 40);
     const auto ends = sit::endsOf(*axle.sweep);
     REQUIRE(ends.size() == 2);
-    CHECK(ends[0].pose.shift[2] == Approx(-40));
+    CHECK(ends[0].pose.translation.z_mm == Approx(-40));
     CHECK(ends[1].words == "up");
     sit::Need need;
     std::vector<sit::MapAgainst> against{{axle.ready.get(), need, {}, {}, {}}};

@@ -38,12 +38,12 @@ struct Scene {
             for (size_t k = 0; k < n; ++k) located->covariance[k * n + k] = sd * sd;
         }
     }
-    sit::Wish wish(PinKind kind, int first, double target, double tolerance = 2) {
-        return {kind, {first, first + 1}, target, tolerance, false};
+    sit::Pin pin(PinKind kind, int first, double target, double tolerance = 2) {
+        return {kind, {first, first + 1}, target, tolerance, build::Provenance::Derived};
     }
     void usual() {
-        in.wishes = {wish(PinKind::Station, h, 560), wish(PinKind::Centred, h, 0),   wish(PinKind::Centred, ar, 0),
-                     wish(PinKind::Height, sf, 285), wish(PinKind::Height, sr, 285), wish(PinKind::ArchRear, ar, 0)};
+        in.pins = {pin(PinKind::Station, h, 560), pin(PinKind::Centred, h, 0),   pin(PinKind::Centred, ar, 0),
+                   pin(PinKind::Height, sf, 285), pin(PinKind::Height, sr, 285), pin(PinKind::ArchRear, ar, 0)};
     }
 };
 
@@ -70,9 +70,9 @@ TEST_CASE("pins that can all hold are all held, and the wheelbase follows", "[si
     const auto seat = sit::seat(s.in);
     REQUIRE(seat.status == sit::Status::Seated);
     CHECK(seat.open.empty());
-    for (const auto& w : seat.wishes) {
+    for (const auto& w : seat.pins) {
         CHECK(w.usable);
-        CHECK(std::abs(w.miss) < 1e-4);
+        CHECK(std::abs(w.miss.value) < 1e-4);
         CHECK(w.verdict == build::PlanVerdict::Holds);
     }
     // arches are 2650 apart, the axles 2790: by hand
@@ -88,13 +88,13 @@ TEST_CASE("pins that can all hold are all held, and the wheelbase follows", "[si
 TEST_CASE("rake and level", "[sit]") {
     Scene s;
     s.usual();
-    s.in.wishes.erase(s.in.wishes.begin() + 4);
-    s.in.wishes.push_back({PinKind::Rake, {2, 3, 4, 5}, units::radians(0.5), units::radians(0.1), false});
+    s.in.pins.erase(s.in.pins.begin() + 4);
+    s.in.pins.push_back({PinKind::Rake, {2, 3, 4, 5}, units::radians(0.5), units::radians(0.1), build::Provenance::Derived});
     auto seat = sit::seat(s.in);
     REQUIRE(seat.status == sit::Status::Seated);
     CHECK(units::degrees(seat.pose.pitch_rad) == Approx(-0.5).margin(1e-6)); // nose down
-    CHECK(seat.wishes.back().achieved == Approx(units::radians(0.5)).margin(1e-9));
-    s.in.wishes.back() = {PinKind::Level, {2, 3, 4, 5}, 0, 1, false};
+    CHECK(seat.pins.back().achieved.value == Approx(units::radians(0.5)).margin(1e-9));
+    s.in.pins.back() = {PinKind::Level, {2, 3, 4, 5}, 0, 1, build::Provenance::Derived};
     seat = sit::seat(s.in);
     CHECK(seat.pose.pitch_rad == Approx(0).margin(1e-9));
 }
@@ -107,40 +107,40 @@ TEST_CASE("the ground leans with unequal tyres, and heights are measured from it
     REQUIRE(seat.status == sit::Status::Seated);
     REQUIRE(seat.ground);
     CHECK(seat.ground->along == Approx(-30.0 / (2790 + *seat.change_mm)).epsilon(1e-6));
-    CHECK(std::abs(seat.wishes[4].miss) < 1e-3);
+    CHECK(std::abs(seat.pins[4].miss.value) < 1e-3);
     CHECK(seat.pose.pitch_rad > 0); // level over the ground means nose up against the frame
 }
 
-TEST_CASE("wishes that contradict share the miss by their tolerances", "[sit][closed-form]") {
+TEST_CASE("pins that contradict share the miss by their tolerances", "[sit][closed-form]") {
     Scene s;
     s.usual();
-    s.in.wishes[3].tolerance = s.in.wishes[4].tolerance = 1e-3; // heights hold, so that nothing tips
+    s.in.pins[3].tolerance = s.in.pins[4].tolerance = 1e-3; // heights hold, so that nothing tips
     s.noise(0.02);
-    s.in.wishes.push_back({PinKind::ArchFront, {8, 9}, 0, 4, false});
-    s.in.wishes[0].target = 565; // 5 mm further back than the front arch would like
+    s.in.pins.push_back({PinKind::ArchFront, {8, 9}, 0, 4, build::Provenance::Derived});
+    s.in.pins[0].target = 565; // 5 mm further back than the front arch would like
     const auto seat = sit::seat(s.in);
     // two hinge points with tolerance 2, one arch figure with 4: weights 2/4 and 1/16; x minimises 0.5 (x−5)² + x²/16
     const double x = 5 * 0.5 / (0.5 + 1.0 / 16);
     CHECK(seat.pose.shift.x_mm == Approx(x).margin(1e-3));
-    CHECK(seat.wishes[0].miss == Approx(x - 5).margin(1e-3));
-    CHECK(seat.wishes.back().miss == Approx(x).margin(1e-3));
+    CHECK(seat.pins[0].miss.value == Approx(x - 5).margin(1e-3));
+    CHECK(seat.pins.back().miss.value == Approx(x).margin(1e-3));
     CHECK(*seat.change_mm == Approx(-140 + x).margin(1e-3));          // the rear arch is centred where the body now stands
     CHECK(*seat.change_both_centred_mm == Approx(-140).margin(1e-3)); // both would be centred by the arch distance
-    CHECK(seat.wishes.back().verdict == build::PlanVerdict::Fails);   // 4.4 misses a tolerance of 4, if the ± allow
+    CHECK(seat.pins.back().verdict == build::PlanVerdict::Fails);     // 4.4 misses a tolerance of 4, if the ± allow
 }
 
 TEST_CASE("a decided change is kept, and the rear arch shows what it costs", "[sit]") {
     Scene s;
     s.usual();
-    s.in.wishes[3].tolerance = s.in.wishes[4].tolerance = 1e-3;
+    s.in.pins[3].tolerance = s.in.pins[4].tolerance = 1e-3;
     s.in.decided_change_mm = -130;
     const auto seat = sit::seat(s.in);
     CHECK(seat.change_decided);
     CHECK(*seat.change_mm == -130);
-    CHECK(seat.change_half_width_mm == 0);
+    CHECK(seat.change_u95_mm == 0);
     // hinge (2 points, tol 2) against arch (1, tol 2): 10 mm shared 2 to 1
-    CHECK(seat.wishes[5].miss == Approx(-10 + 10.0 / 3).margin(1e-3));
-    CHECK(seat.wishes[0].miss == Approx(10.0 / 3).margin(1e-3));
+    CHECK(seat.pins[5].miss.value == Approx(-10 + 10.0 / 3).margin(1e-3));
+    CHECK(seat.pins[0].miss.value == Approx(10.0 / 3).margin(1e-3));
 }
 
 TEST_CASE("along a sloping rail the rear axle moves down or up with the change", "[sit]") {
@@ -156,7 +156,7 @@ TEST_CASE("along a sloping rail the rear axle moves down or up with the change",
 
 TEST_CASE("what no pin decides is named with what to pin", "[sit]") {
     Scene s;
-    s.in.wishes = {s.wish(PinKind::Centred, s.h, 0)};
+    s.in.pins = {s.pin(PinKind::Centred, s.h, 0)};
     auto seat = sit::seat(s.in);
     CHECK(seat.status == sit::Status::Underdetermined);
     std::string all;
@@ -165,12 +165,12 @@ TEST_CASE("what no pin decides is named with what to pin", "[sit]") {
     for (const char* part : {"fore and aft", "how high", "nose stands", "wheelbase"}) CHECK(all.find(part) != std::string::npos);
     s.usual();
     for (auto& p : s.in.body.at) p.z_mm = 500; // centring at two heights would tell a lean
-    s.in.wishes[3].points = {2};               // sill heights on the left alone
-    s.in.wishes[4].points = {4};
+    s.in.pins[3].points = {2};                 // sill heights on the left alone
+    s.in.pins[4].points = {4};
     seat = sit::seat(s.in);
     REQUIRE(seat.open.size() == 1);
     CHECK(seat.open[0].find("leans") != std::string::npos);
-    CHECK(sit::seat({}).status == sit::Status::NoWishes);
+    CHECK(sit::seat({}).status == sit::Status::NoPins);
 }
 
 TEST_CASE("pins wait for what they need, and the others still hold", "[sit]") {
@@ -178,13 +178,13 @@ TEST_CASE("pins wait for what they need, and the others still hold", "[sit]") {
     s.usual();
     s.in.front_height_mm.reset();
     auto seat = sit::seat(s.in);
-    CHECK_FALSE(seat.wishes[3].usable);
-    CHECK(seat.wishes[3].words == "waits for the ground: type the tyre radii, or the heights of the axles");
-    CHECK(seat.wishes[0].usable);
-    CHECK(std::abs(seat.wishes[0].miss) < 1e-4);
+    CHECK_FALSE(seat.pins[3].usable);
+    CHECK(seat.pins[3].words == "waits for the ground: type the tyre radii, or the heights of the axles");
+    CHECK(seat.pins[0].usable);
+    CHECK(std::abs(seat.pins[0].miss.value) < 1e-4);
     s.in.rear_left = s.in.rear_right = -1;
     seat = sit::seat(s.in);
-    CHECK(seat.wishes[5].words.find("rear-hub") != std::string::npos);
+    CHECK(seat.pins[5].words.find("rear-hub") != std::string::npos);
 }
 
 TEST_CASE("± of the change: simulated surveys scatter as it says", "[sit][property]") {
@@ -206,16 +206,16 @@ TEST_CASE("± of the change: simulated surveys scatter as it says", "[sit][prope
         sum += std::pow(*n.change_mm - *seat.change_mm, 2);
         height += std::pow(n.pose.shift.z_mm - seat.pose.shift.z_mm, 2);
     }
-    CHECK(seat.change_half_width_mm == Approx(build::halfWidth(std::sqrt(sum / rounds))).epsilon(0.12));
-    CHECK(seat.pose_half_width_mm[2] == Approx(build::halfWidth(std::sqrt(height / rounds))).epsilon(0.12));
+    CHECK(seat.change_u95_mm == Approx(build::u95Of(std::sqrt(sum / rounds))).epsilon(0.12));
+    CHECK(seat.pose_u95_mm[2] == Approx(build::u95Of(std::sqrt(height / rounds))).epsilon(0.12));
 }
 
 TEST_CASE("an assumed figure never makes a green verdict", "[sit]") {
     Scene s;
     s.usual();
     s.noise(0.1);
-    s.in.heights_assumed = true;
+    s.in.heights = build::Provenance::Assumed;
     const auto seat = sit::seat(s.in);
-    CHECK(seat.wishes[3].verdict == build::PlanVerdict::Marginal); // over an assumed tyre
-    CHECK(seat.wishes[0].verdict == build::PlanVerdict::Holds);
+    CHECK(seat.pins[3].verdict == build::PlanVerdict::Marginal); // over an assumed tyre
+    CHECK(seat.pins[0].verdict == build::PlanVerdict::Holds);
 }

@@ -73,13 +73,13 @@ TEST_CASE("500 pairs of small surveys: the ± of the change of wheelbase covers 
         in.chassis = located(c);
         in.front_left = 0, in.front_right = 1, in.rear_left = 6, in.rear_right = 7;
         in.front_height_mm = in.rear_height_mm = 340;
-        const auto wish = [](PinKind kind, int first, double target) { return sit::Wish{kind, {first, first + 1}, target, 2}; };
-        in.wishes = {wish(PinKind::ArchFront, 0, 0), wish(PinKind::ArchRear, 6, 0), wish(PinKind::Centred, 2, 0),
-                     wish(PinKind::Centred, 6, 0),   wish(PinKind::Height, 4, 285), wish(PinKind::Height, 2, 585)};
+        const auto pin = [](PinKind kind, int first, double target) { return sit::Pin{kind, {first, first + 1}, target, 2}; };
+        in.pins = {pin(PinKind::ArchFront, 0, 0), pin(PinKind::ArchRear, 6, 0), pin(PinKind::Centred, 2, 0),
+                   pin(PinKind::Centred, 6, 0),   pin(PinKind::Height, 4, 285), pin(PinKind::Height, 2, 585)};
         const auto seat = sit::seat(in);
         REQUIRE(seat.change_mm);
-        covered += std::abs(*seat.change_mm - (2650 - 2791)) <= seat.change_half_width_mm;
-        half += seat.change_half_width_mm / rounds;
+        covered += std::abs(*seat.change_mm - (2650 - 2791)) <= seat.change_u95_mm;
+        half += seat.change_u95_mm / rounds;
     }
     INFO(covered << " of 500 covered, ± " << half << " on the mean, " << static_cast<double>(spare) / rounds << " spare of 26");
     CHECK(covered >= 0.93 * rounds);

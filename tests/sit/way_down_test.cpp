@@ -25,14 +25,14 @@ void checkFree(const WayDown& way, const Ready& body, const Ready& chassis, doub
     Point3 least{1e9, 1e9, 1e9}, most{-1e9, -1e9, -1e9};
     for (const Point3& p : body.mesh->points)
         for (size_t a = 0; a < 3; ++a) least[a] = std::min(least[a], p[a]), most[a] = std::max(most[a], p[a]);
-    const Point3 middle = shape::along(least, most, 0.5);
+    const Point3 middle = geometry::along(least, most, 0.5);
     for (size_t k = 0; k + 2 < way.steps.size(); ++k)
         for (int i = 0; i < 10; ++i) {
             const Hang &a = way.steps[k].at, &b = way.steps[k + 1].at;
             const double s = i / 10.0;
-            Motion m = shape::motionOf({}, 0, std::lerp(a.tilt_rad, b.tilt_rad, s), 0);
-            m.shift = shape::plus(shape::minus(middle, m.turned(middle)),
-                                  {std::lerp(a.back_mm, b.back_mm, s), 0, std::lerp(a.up_mm, b.up_mm, s)});
+            RigidTransform m = geometry::rigidTransform({}, 0, std::lerp(a.tilt_rad, b.tilt_rad, s), 0);
+            m.translation = geometry::plus(geometry::minus(middle, m.rotated(middle)),
+                                           {std::lerp(a.back_mm, b.back_mm, s), 0, std::lerp(a.up_mm, b.up_mm, s)});
             const double d = shape::closest(*body.tree, *chassis.tree, m, 60).least_mm;
             CHECK(d >= way.no_nearer_mm - 1e-9);
             CHECK(d >= through - 1.01);
@@ -80,9 +80,9 @@ TEST_CASE("a lip under an outrigger: the body comes down beside it and goes back
     CHECK(way.in_the_way[0].take_off.empty());
     // what of the lip is under the outrigger would have to go: 60 long, and a ring of triangles round it
     CHECK(way.in_the_way[0].more_mm2 >= 60 * 50);
-    CHECK(way.in_the_way[0].least[0] >= 1000 - 31 - 60);
-    CHECK(way.in_the_way[0].most[0] <= 1000 + 31 + 60);
-    CHECK(way.in_the_way[0].most[2] <= 410);
+    CHECK(way.in_the_way[0].box.min.x_mm >= 1000 - 31 - 60);
+    CHECK(way.in_the_way[0].box.max.x_mm <= 1000 + 31 + 60);
+    CHECK(way.in_the_way[0].box.max.z_mm <= 410);
     // it must be 65 off at least while the lip passes the outrigger
     double aside = 0;
     for (const DownStep& s : way.steps) aside = std::max(aside, std::abs(s.at.back_mm) + 600 * std::abs(s.at.tilt_rad));

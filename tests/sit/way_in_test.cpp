@@ -57,7 +57,7 @@ TEST_CASE("what hooks over the body stops it from coming straight down", "[sit][
     CHECK(w.undercuts[0].at[0] == Approx(1000).margin(40));
     CHECK_THAT(w.undercut_words, Catch::Contains("The frame stands 85 mm over the body's lowest there"));
     // raised over it, nothing hooks
-    CHECK(wayIn(body, shape::motionOf({0, 0, 200}, 0, 0, 0), chassis, {10, 0, 0}).undercuts.empty());
+    CHECK(wayIn(body, geometry::rigidTransform({0, 0, 200}, 0, 0, 0), chassis, {10, 0, 0}).undercuts.empty());
 }
 
 TEST_CASE("hung nose up, less lift is enough when the nose is what is low", "[sit][way]") {

@@ -10,12 +10,12 @@ using namespace gorvet;
 using build::Bound;
 using build::Importance;
 using sit::At;
+using sit::Pin;
 using sit::PinKind;
-using sit::Wish;
 
 namespace {
 
-/// A body that is held by six exact pins on a chassis with level ground at z = 90; wishes are added to it.
+/// A body that is held by six exact pins on a chassis with level ground at z = 90; pins are added to it.
 struct Scene {
     sit::Input in;
     Scene() {
@@ -27,11 +27,11 @@ struct Scene {
         in.rear_right = 3;
         in.front_height_mm = in.rear_height_mm = 340;
         in.decided_change_mm = 0;
-        in.wishes = {{PinKind::Station, {0, 1}, 560, 2},
-                     {PinKind::Centred, {0, 1}, 0, 2},
-                     {PinKind::Centred, {4, 5}, 0, 2},
-                     {PinKind::Height, {2, 3}, 285, 2},
-                     {PinKind::Height, {4, 5}, 285, 2}};
+        in.pins = {{PinKind::Station, {0, 1}, 560, 2},
+                   {PinKind::Centred, {0, 1}, 0, 2},
+                   {PinKind::Centred, {4, 5}, 0, 2},
+                   {PinKind::Height, {2, 3}, 285, 2},
+                   {PinKind::Height, {4, 5}, 285, 2}};
         noise();
     }
     void noise(double sd = 0.2) {
@@ -51,18 +51,18 @@ struct Scene {
         noise();
         return {static_cast<int>(in.chassis.at.size()) - 1, true};
     }
-    /// What a wish comes to when it has no say.
-    double figure(Wish w) {
+    /// What a pin comes to when it has no say.
+    double figure(Pin w) {
         w.tolerance = 1e6;
         sit::Input copy = in;
-        copy.wishes.push_back(std::move(w));
-        return sit::seat(copy).wishes.back().achieved;
+        copy.pins.push_back(std::move(w));
+        return sit::seat(copy).pins.back().achieved.value;
     }
 };
 
-Wish between(PinKind kind, std::vector<At> from, std::vector<At> to, double target = 0, Bound bound = Bound::Equal,
-             Importance importance = Importance::Want) {
-    Wish w;
+Pin between(PinKind kind, std::vector<At> from, std::vector<At> to, double target = 0, Bound bound = Bound::Equal,
+            Importance importance = Importance::Want) {
+    Pin w;
     w.kind = kind;
     w.points = std::move(from);
     w.to = std::move(to);
@@ -101,7 +101,7 @@ TEST_CASE("an engine under a bonnet, a tyre in its arch, a booster beside a bulk
     // height of the plane over the engine: 725 + 20 − 700 = 45, along the normal
     CHECK(s.figure(between(PinKind::Under, {top}, bonnet)) == Approx(45 / std::sqrt(1.01)).margin(1e-3));
     // an arch lip right over the hub: 830 − 125 − 430 = 275 below … the tyre's radius is 340
-    Wish tyre;
+    Pin tyre;
     tyre.kind = PinKind::Tyre;
     tyre.points = {s.body({0, -720, 955})};
     CHECK(s.figure(tyre) == Approx(955 - 125 - 430 - 340).margin(1e-3));
@@ -116,15 +116,15 @@ TEST_CASE("an engine under a bonnet, a tyre in its arch, a booster beside a bulk
     tyre.points = {s.body({0, -840, 455})};
     CHECK(s.figure(tyre) == Approx(20).margin(1e-3));
     // a box of the chassis: 30 behind it and 40 over it
-    Wish clear;
+    Pin clear;
     clear.kind = PinKind::Clear;
-    clear.box = sit::Box{{100, -100, 300}, {400, 100, 500}, true};
+    clear.clear_of = sit::Envelope{{{100, -100, 300}, {400, 100, 500}}, true};
     clear.points = {s.body({430, 0, 665})};
     CHECK(s.figure(clear) == Approx(50).margin(1e-3));
     clear.points = {s.body({300, 0, 605})}; // 20 deep inside
     CHECK(s.figure(clear) == Approx(-20).margin(1e-3));
     // a box of the body against a point of the chassis
-    clear.box = sit::Box{{100, -100, 425}, {400, 100, 625}, false};
+    clear.clear_of = sit::Envelope{{{100, -100, 425}, {400, 100, 625}}, false};
     clear.points = {s.chassis({430, 0, 400})};
     CHECK(s.figure(clear) == Approx(30).margin(1e-3));
 }
@@ -134,54 +134,54 @@ TEST_CASE("a must is kept whatever it costs, and the others share the rest", "[s
     const At floor = s.body({1200, 0, 520});
     const At tunnel = s.chassis({1200, 0, 380});
     // seated by the sills the floor lies 15 over the shaft: 25 is a must
-    s.in.wishes.push_back(between(PinKind::Up, {tunnel}, {floor}, 25, Bound::AtLeast, Importance::Must));
+    s.in.pins.push_back(between(PinKind::Up, {tunnel}, {floor}, 25, Bound::AtLeast, Importance::Must));
     const auto seat = sit::seat(s.in);
     REQUIRE(seat.status == sit::Status::Seated);
-    CHECK(seat.wishes[5].achieved == Approx(25).margin(1e-4));
-    CHECK(seat.wishes[5].on_bound);
-    CHECK(seat.wishes[5].miss == 0);
+    CHECK(seat.pins[5].achieved.value == Approx(25).margin(1e-4));
+    CHECK(seat.pins[5].on_bound);
+    CHECK(seat.pins[5].miss.value == 0);
     // set down by it, the built car has it in one case of two: floor and shaft are known to 0.2 each
-    CHECK(seat.wishes[5].half_width == Approx(build::halfWidth(0.2 * std::sqrt(2))).epsilon(0.02));
-    CHECK(seat.wishes[5].verdict == build::PlanVerdict::Marginal);
+    CHECK(seat.pins[5].achieved.u95 == Approx(build::u95Of(0.2 * std::sqrt(2))).epsilon(0.02));
+    CHECK(seat.pins[5].verdict == build::PlanVerdict::Marginal);
     // the sills go up by 10 on the mean at that station, more at the end that is nearer to it: the least turn that does it
-    CHECK(seat.wishes[3].miss + seat.wishes[4].miss == Approx(20).epsilon(0.2));
-    CHECK(seat.wishes[3].miss > 5);
+    CHECK(seat.pins[3].miss.value + seat.pins[4].miss.value == Approx(20).epsilon(0.2));
+    CHECK(seat.pins[3].miss.value > 5);
     // as a want it shares the miss
-    s.in.wishes[5].importance = Importance::Want;
+    s.in.pins[5].importance = Importance::Want;
     const auto shared = sit::seat(s.in);
-    CHECK(shared.wishes[5].achieved > 16);
-    CHECK(shared.wishes[5].achieved < 24);
-    CHECK(shared.wishes[5].miss == Approx(shared.wishes[5].achieved - 25));
+    CHECK(shared.pins[5].achieved.value > 16);
+    CHECK(shared.pins[5].achieved.value < 24);
+    CHECK(shared.pins[5].miss.value == Approx(shared.pins[5].achieved.value - 25));
     // liked only, it gets less
-    s.in.wishes[5].importance = Importance::Like;
-    CHECK(sit::seat(s.in).wishes[5].achieved < shared.wishes[5].achieved - 0.9);
+    s.in.pins[5].importance = Importance::Like;
+    CHECK(sit::seat(s.in).pins[5].achieved.value < shared.pins[5].achieved.value - 0.9);
     // and where there is room to spare it does not pull at all
-    s.in.wishes[5] = between(PinKind::Up, {tunnel}, {floor}, 5, Bound::AtLeast);
+    s.in.pins[5] = between(PinKind::Up, {tunnel}, {floor}, 5, Bound::AtLeast);
     const auto idle = sit::seat(s.in);
-    CHECK(std::abs(idle.wishes[3].miss) < 1e-4);
-    CHECK(idle.wishes[5].achieved == Approx(15).margin(1e-3));
-    CHECK_FALSE(idle.wishes[5].on_bound);
-    CHECK(idle.wishes[5].verdict == build::PlanVerdict::Holds);
+    CHECK(std::abs(idle.pins[3].miss.value) < 1e-4);
+    CHECK(idle.pins[5].achieved.value == Approx(15).margin(1e-3));
+    CHECK_FALSE(idle.pins[5].on_bound);
+    CHECK(idle.pins[5].verdict == build::PlanVerdict::Holds);
 }
 
 TEST_CASE("two weights share a miss as the squares of their tolerances, a like a quarter as heavy", "[sit][closed-form]") {
     Scene s;
-    for (auto& w : s.in.wishes)
+    for (auto& w : s.in.pins)
         if (w.kind != PinKind::Station) w.tolerance = 1e-3;
     const At b = s.body({1000, 0, 500});
     const At c = s.chassis({1110, 0, 400});
-    Wish w = between(PinKind::Along, {b}, {c}, 100); // 10 too far forward for it
+    Pin w = between(PinKind::Along, {b}, {c}, 100); // 10 too far forward for it
     w.tolerance = 2;
-    s.in.wishes.push_back(w);
-    // two points of the station wish pull with 2/σ², the other with 1/σ²
-    CHECK(sit::seat(s.in).wishes[0].miss == Approx(10.0 / 3).epsilon(1e-3));
-    s.in.wishes.back().importance = Importance::Like;
-    CHECK(sit::seat(s.in).wishes[0].miss == Approx(10.0 * (1.0 / 16) / (2 + 1.0 / 16)).epsilon(1e-3));
-    s.in.wishes.back().importance = Importance::Want;
+    s.in.pins.push_back(w);
+    // two points of the station pin pull with 2/σ², the other with 1/σ²
+    CHECK(sit::seat(s.in).pins[0].miss.value == Approx(10.0 / 3).epsilon(1e-3));
+    s.in.pins.back().importance = Importance::Like;
+    CHECK(sit::seat(s.in).pins[0].miss.value == Approx(10.0 * (1.0 / 16) / (2 + 1.0 / 16)).epsilon(1e-3));
+    s.in.pins.back().importance = Importance::Want;
     s.in.leads = build::Leads::Driveline; // nine times as heavy in the squares
-    CHECK(sit::seat(s.in).wishes[0].miss == Approx(10.0 * 9 / 11).epsilon(1e-3));
+    CHECK(sit::seat(s.in).pins[0].miss.value == Approx(10.0 * 9 / 11).epsilon(1e-3));
     s.in.leads = build::Leads::Body;
-    CHECK(sit::seat(s.in).wishes[0].miss == Approx(10.0 / 19).epsilon(1e-3));
+    CHECK(sit::seat(s.in).pins[0].miss.value == Approx(10.0 / 19).epsilon(1e-3));
 }
 
 TEST_CASE("musts that can't all be kept are named, and the rest is still seated", "[sit]") {
@@ -189,33 +189,33 @@ TEST_CASE("musts that can't all be kept are named, and the rest is still seated"
     const At floor = s.body({1200, 0, 520});
     const At over = s.chassis({1200, 0, 380});
     const At under = s.chassis({1200, 0, 420});
-    s.in.wishes.push_back(between(PinKind::Up, {over}, {floor}, 25, Bound::AtLeast, Importance::Must));  // floor ≥ 405
-    s.in.wishes.push_back(between(PinKind::Up, {floor}, {under}, 25, Bound::AtLeast, Importance::Must)); // floor ≤ 395
+    s.in.pins.push_back(between(PinKind::Up, {over}, {floor}, 25, Bound::AtLeast, Importance::Must));  // floor ≥ 405
+    s.in.pins.push_back(between(PinKind::Up, {floor}, {under}, 25, Bound::AtLeast, Importance::Must)); // floor ≤ 395
     const auto seat = sit::seat(s.in);
     CHECK(seat.contradictory == std::vector<int>{5, 6});
     CHECK((seat.status == sit::Status::Seated || seat.status == sit::Status::Underdetermined));
     // half-way between, as both are worth the same
-    CHECK(seat.wishes[5].achieved == Approx(20).margin(0.1));
-    CHECK(seat.wishes[6].achieved == Approx(20).margin(0.1));
-    CHECK(seat.wishes[5].verdict == build::PlanVerdict::Fails);
-    CHECK(std::abs(seat.wishes[0].miss) < 0.01);
+    CHECK(seat.pins[5].achieved.value == Approx(20).margin(0.1));
+    CHECK(seat.pins[6].achieved.value == Approx(20).margin(0.1));
+    CHECK(seat.pins[5].verdict == build::PlanVerdict::Fails);
+    CHECK(std::abs(seat.pins[0].miss.value) < 0.01);
 }
 
 TEST_CASE("bounds leave open what they do not press, and say so", "[sit]") {
     Scene s;
-    s.in.wishes.erase(s.in.wishes.begin() + 3, s.in.wishes.end()); // no heights
-    s.in.wishes.push_back({PinKind::Height, {2, 3, 4, 5}, 200, 2});
-    s.in.wishes.back().bound = Bound::AtLeast;
+    s.in.pins.erase(s.in.pins.begin() + 3, s.in.pins.end()); // no heights
+    s.in.pins.push_back({PinKind::Height, {2, 3, 4, 5}, 200, 2});
+    s.in.pins.back().bound = Bound::AtLeast;
     const auto seat = sit::seat(s.in);
     CHECK(seat.status == sit::Status::Underdetermined);
     CHECK(std::any_of(seat.open.begin(), seat.open.end(),
                       [](const std::string& o) { return o.find("how high") != std::string::npos; }));
-    CHECK(seat.wishes.back().achieved == Approx(410).margin(1e-6)); // it stays where it was
+    CHECK(seat.pins.back().achieved.value == Approx(410).margin(1e-6)); // it stays where it was
     // and goes no farther than the bound asks
-    s.in.wishes.back().target = 450;
+    s.in.pins.back().target = 450;
     const auto pushed = sit::seat(s.in);
-    CHECK(pushed.wishes.back().achieved == Approx(450).margin(1e-3));
-    CHECK_FALSE(pushed.wishes.back().on_bound); // it lies on the bound, but nothing presses against it
+    CHECK(pushed.pins.back().achieved.value == Approx(450).margin(1e-3));
+    CHECK_FALSE(pushed.pins.back().on_bound); // it lies on the bound, but nothing presses against it
 }
 
 TEST_CASE("points of the chassis behind the cut go along with the rear wheels", "[sit][closed-form]") {
@@ -235,19 +235,19 @@ TEST_CASE("± of a figure between two surveys comes from both", "[sit][closed-fo
     Scene s;
     const At b = s.body({1000, 0, 500});
     const At c = s.chassis({1110, 0, 400});
-    Wish w = between(PinKind::Along, {b}, {c}, 110);
+    Pin w = between(PinKind::Along, {b}, {c}, 110);
     w.tolerance = 1e6;
-    s.in.wishes.push_back(w);
+    s.in.pins.push_back(w);
     // own point and chassis point: the body is built in where it was seated, what it was seated by no longer counts
     const double sd = 0.2 * std::sqrt(1 + 1);
-    CHECK(sit::seat(s.in).wishes.back().half_width == Approx(build::halfWidth(sd)).epsilon(0.02));
+    CHECK(sit::seat(s.in).pins.back().achieved.u95 == Approx(build::u95Of(sd)).epsilon(0.02));
 }
 
 TEST_CASE("what a move costs and brings, by hand", "[sit][closed-form]") {
     Scene s;
     const At floor = s.body({1200, 0, 520});
     const At shaft = s.chassis({1200, 0, 360});
-    s.in.wishes.push_back(between(PinKind::Up, {shaft}, {floor}, 25, Bound::AtLeast));
+    s.in.pins.push_back(between(PinKind::Up, {shaft}, {floor}, 25, Bound::AtLeast));
     const auto seat = sit::seat(s.in);
     const auto moved = sit::afterMoves(s.in, seat, sit::usualMoves(20));
     REQUIRE(moved.size() == 6);
@@ -258,29 +258,29 @@ TEST_CASE("what a move costs and brings, by hand", "[sit][closed-form]") {
     CHECK(moved[1].gain[5] == Approx(20).margin(1e-3));
     CHECK(moved[2].gain[0] == Approx(-20).margin(1e-3));
     // nose up by half a degree about the middle between the axles, 1395: the front sill rises, the rear one sinks
-    CHECK(moved[5].wishes[3].achieved == Approx(285 + (1395 - 720) * std::tan(units::radians(0.5))).margin(0.1));
-    CHECK(moved[5].wishes[4].achieved == Approx(285 - (1920 - 1395) * std::tan(units::radians(0.5))).margin(0.1));
+    CHECK(moved[5].pins[3].achieved.value == Approx(285 + (1395 - 720) * std::tan(units::radians(0.5))).margin(0.1));
+    CHECK(moved[5].pins[4].achieved.value == Approx(285 - (1920 - 1395) * std::tan(units::radians(0.5))).margin(0.1));
 }
 
-TEST_CASE("giving up the wish that is in the way lets the others have theirs", "[sit]") {
+TEST_CASE("giving up the pin that is in the way lets the others have theirs", "[sit]") {
     Scene s;
     s.in.body.at.push_back({0, -730, 560});
     s.in.body.at.push_back({0, 730, 560});
     s.noise();
-    s.in.wishes.push_back({PinKind::ArchFront, {6, 7}, 0, 4});
-    s.in.wishes[0].target = 575; // 15 further back than the front arch would like
+    s.in.pins.push_back({PinKind::ArchFront, {6, 7}, 0, 4});
+    s.in.pins[0].target = 575; // 15 further back than the front arch would like
     const auto seat = sit::seat(s.in);
     const auto given = sit::givenUp(s.in, seat);
     REQUIRE(given.size() == 2);
-    CHECK(given[0].wish == 0);
+    CHECK(given[0].pin == 0);
     CHECK(given[0].gains == std::vector<int>{5});
-    CHECK(std::abs(given[0].wishes[5].miss) < 1e-4);
-    CHECK(given[0].becomes.achieved == Approx(560).margin(1e-3));
-    CHECK(given[1].wish == 5);
-    CHECK(given[1].becomes.achieved == Approx(15).margin(1e-3));
-    CHECK(std::abs(given[1].wishes[0].miss) < 1e-4);
+    CHECK(std::abs(given[0].pins[5].miss.value) < 1e-4);
+    CHECK(given[0].becomes.achieved.value == Approx(560).margin(1e-3));
+    CHECK(given[1].pin == 5);
+    CHECK(given[1].becomes.achieved.value == Approx(15).margin(1e-3));
+    CHECK(std::abs(given[1].pins[0].miss.value) < 1e-4);
     // nothing to give up where all hold
-    s.in.wishes[0].target = 560;
+    s.in.pins[0].target = 560;
     CHECK(sit::givenUp(s.in, sit::seat(s.in)).empty());
 }
 

@@ -240,6 +240,36 @@ TEST_CASE("a file of version 3 knew two subjects by their words, and reads the s
     CHECK((*again)->keptCopy().empty());
 }
 
+TEST_CASE("a file of version 4 did not know what it is printed on, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-4");
+    const auto path = quick.path / "four.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-4.gorvet", path);
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "four.version-4.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.settings.paper == Paper::A4);
+        CHECK(b.subjects.size() == 3);
+        CHECK(b.points.size() == 9);
+        Settings s = b.settings;
+        s.paper = Paper::Letter;
+        REQUIRE((*store)->keep(Edit{"on letter", {Set<Settings>{s}}}, author));
+        REQUIRE((*store)->undo(author));
+        REQUIRE((*store)->undo(author)); // what the old program wrote, too
+        CHECK((*store)->build().pins.empty());
+        REQUIRE((*store)->redo(author));
+        REQUIRE((*store)->redo(author));
+        CHECK((*store)->build().settings.paper == Paper::Letter);
+    }
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK((*again)->build().settings.paper == Paper::Letter);
+}
+
 TEST_CASE("readers stand in nobody's way, and see what is kept", "[store][lock]") {
     const test::QuickFolder quick("store-readers");
     const auto path = made(quick.path, 3);

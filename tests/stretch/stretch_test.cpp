@@ -126,11 +126,11 @@ TEST_CASE("remarks", "[stretch]") {
     in.overlap_heights = 1.2;
     CHECK(remarks(stretch::plan(in), "sleeve-overlap"));
     in = level(-140);
-    in.section_assumed = true;
+    in.assumed = {"rail thickness"};
     CHECK(remarks(stretch::plan(in), "section-assumed"));
     CHECK(stretch::plan(in).verdict == PlanVerdict::Marginal);
     in = level(-140);
-    in.change_half_width_mm = 5;
+    in.change_u95_mm = 5;
     CHECK(remarks(stretch::plan(in), "change-uncertain"));
     in = level(-140);
     in.right = rail(1, units::radians(1));

@@ -41,9 +41,9 @@ TEST_CASE("caster by sweep is that of the pivot", "[tape][alignment]") {
             const auto list = tape::alignment(in);
             const auto* f = figure(list, "caster-front-right");
             REQUIRE(f);
-            INFO(caster << " " << inclination << ": " << units::degrees(f->value));
-            CHECK(units::degrees(f->value) == Approx(caster).margin(0.03 * caster + 0.01));
-            CHECK(units::degrees(f->half_width) == Approx(1.96 * 0.1 * std::sqrt(2.0) / (2 * std::sin(deg(20)))).epsilon(1e-3));
+            INFO(caster << " " << inclination << ": " << units::degrees(f->size.value));
+            CHECK(units::degrees(f->size.value) == Approx(caster).margin(0.03 * caster + 0.01));
+            CHECK(units::degrees(f->size.u95) == Approx(1.96 * 0.1 * std::sqrt(2.0) / (2 * std::sin(deg(20)))).epsilon(1e-3));
         }
 }
 
@@ -58,20 +58,20 @@ TEST_CASE("toe, camber and ride, in words", "[tape][alignment]") {
     const auto* toe = figure(list, "toe-front");
     REQUIRE(toe);
     CHECK(*toe->mm == Approx(3));
-    CHECK(units::degrees(toe->value) == Approx(0.43).margin(0.005));
+    CHECK(units::degrees(toe->size.value) == Approx(0.43).margin(0.005));
     CHECK(toe->words == "toe-in");
     CHECK_FALSE(toe->judged);
     CHECK(figure(list, "camber-front-left")->words == "top out");
     CHECK(figure(list, "camber-front-right")->words == "top in");
     const auto* unlike = figure(list, "camber-front-unlike");
     REQUIRE(unlike);
-    CHECK(units::degrees(unlike->value) == Approx(1.1));
+    CHECK(units::degrees(unlike->size.value) == Approx(1.1));
     CHECK(unlike->verdict == build::PlanVerdict::Fails);
     CHECK(unlike->words == "left top further out");
     CHECK(unlike->remedy.find("Take 1.10° off the front left wheel") == 0);
     const auto* ride = figure(list, "ride-rear-unlike");
     REQUIRE(ride);
-    CHECK(ride->value == Approx(3));
+    CHECK(ride->size.value == Approx(3));
     CHECK(ride->verdict == build::PlanVerdict::Marginal); // 3 ± 2.8 against 5
     CHECK_FALSE(figure(list, "caster-front-left"));
     CHECK_FALSE(figure(list, "toe-rear"));
@@ -89,12 +89,12 @@ TEST_CASE("corner weights and run-out", "[tape][alignment]") {
     const auto list = tape::alignment(in);
     const auto* front = figure(list, "weight-front");
     REQUIRE(front);
-    CHECK(front->value == Approx(62));
+    CHECK(front->size.value == Approx(62));
     // σ of each scale 1 kg: each front one counts (1 − 0.62)/1000, each rear one 0.62/1000
-    CHECK(front->half_width == Approx(1.96 * 100 * std::sqrt(2 * 0.38 * 0.38 + 2 * 0.62 * 0.62) / 1000).epsilon(0.001));
-    CHECK(figure(list, "weight-cross")->value == Approx(52));
+    CHECK(front->size.u95 == Approx(1.96 * 100 * std::sqrt(2 * 0.38 * 0.38 + 2 * 0.62 * 0.62) / 1000).epsilon(0.001));
+    CHECK(figure(list, "weight-cross")->size.value == Approx(52));
     CHECK(figure(list, "weight-cross")->words == "front right and rear left carry more");
     CHECK(figure(list, "run-out-front-left")->verdict == build::PlanVerdict::Holds);
     CHECK(figure(list, "run-out-rear-right")->verdict == build::PlanVerdict::Fails);
-    CHECK(tape::shownFigure(*front, front->value, units::LengthStep::Mm01) == "62.0 %");
+    CHECK(tape::shownFigure(*front, front->size.value, units::LengthStep::Mm01) == "62.0 %");
 }

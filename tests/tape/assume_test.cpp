@@ -44,9 +44,9 @@ TEST_CASE("a mirrored side stands where the other one says, marked as assumed", 
     for (size_t i = 0; i < 8; i += 2) {
         const auto& l = s.points[i];
         const auto& r = s.points[i + 1];
-        CHECK(l.fixed);
+        CHECK(l.determined);
         CHECK_FALSE(l.assumed);
-        CHECK_FALSE(r.fixed);
+        CHECK_FALSE(r.determined);
         REQUIRE(r.assumed);
         CHECK(r.position.x_mm == Approx(l.position.x_mm).margin(1e-3));
         CHECK(r.position.y_mm == Approx(-l.position.y_mm).margin(1e-3));
@@ -54,8 +54,8 @@ TEST_CASE("a mirrored side stands where the other one says, marked as assumed", 
         CHECK(r.sd_mm[1] == Approx(5).epsilon(0.01));
     }
     // they are said once, as assumed, not as having too few readings besides
-    CHECK_FALSE(before.unfixed.empty());
-    CHECK(s.unfixed.empty());
+    CHECK_FALSE(before.undetermined.empty());
+    CHECK(s.undetermined.empty());
     // nothing that was measured knows of it
     CHECK(s.omega == before.omega);
     CHECK(s.redundancy == before.redundancy);
@@ -94,7 +94,7 @@ TEST_CASE("an assumed figure gives way to readings", "[tape][assumed]") {
     double truth = 0;
     for (int i = 0; i < 6; i += 2) truth += (m.truth[static_cast<size_t>(i)].x_mm - m.truth[static_cast<size_t>(i) + 1].x_mm) / 3;
     CHECK(std::abs(truth) > 4);
-    CHECK(c.figures.front().value_mm == Approx(truth).margin(1.0));
+    CHECK(c.figures.front().size_mm.value == Approx(truth).margin(1.0));
 }
 
 TEST_CASE("a data sheet's figure places a point that only half is measured", "[tape][assumed]") {
@@ -106,12 +106,12 @@ TEST_CASE("a data sheet's figure places a point that only half is measured", "[t
     for (int i = 0; i < 4; ++i) m.read(ReadingKind::Height, i, -1, 0, 0.7);
     m.read(ReadingKind::Height, hub, -1, 0, 0.7);
     m.read(ReadingKind::Offset, hub, -1, 0, 1.0);
-    CHECK_FALSE(tape::solve(m.survey).points[static_cast<size_t>(hub)].fixed);
+    CHECK_FALSE(tape::solve(m.survey).points[static_cast<size_t>(hub)].determined);
     m.survey.assumed.push_back({9, ReadingKind::Station, hub, -1, 2790, 5, -1, {}});
     const auto s = tape::solve(m.survey);
     const auto& p = s.points[static_cast<size_t>(hub)];
     CHECK(p.assumed);
     CHECK(p.position.x_mm == Approx(2790).margin(0.01));
     CHECK(p.position.z_mm == Approx(430).margin(0.5));
-    CHECK(s.status == tape::Status::NotFixed); // it is still not measured
+    CHECK(s.status == tape::Status::NotDetermined); // it is still not measured
 }

@@ -109,9 +109,9 @@ TEST_CASE("held coordinates are no better known than their neighbours: unchanged
         for (const auto& m : c.moved) {
             proven += m.proven;
             ++points;
-            covered += std::abs(m.by.x_mm) <= m.half_width[0];
-            covered += std::abs(m.by.y_mm) <= m.half_width[1];
-            covered += std::abs(m.by.z_mm) <= m.half_width[2];
+            covered += std::abs(m.by.x_mm) <= m.u95[0];
+            covered += std::abs(m.by.y_mm) <= m.u95[1];
+            covered += std::abs(m.by.z_mm) <= m.u95[2];
         }
         omega += c.omega > c.omega_limit;
     }
@@ -173,14 +173,14 @@ TEST_CASE("gaps: change since the event before, against its ± and its tolerance
     REQUIRE(trends.size() == 2);
     CHECK(trends[0].place == "left");
     CHECK(trends[0].readings.size() == 3);
-    CHECK(trends[0].change_mm == Approx(0.2));
+    CHECK(trends[0].change_mm.value == Approx(0.2));
     CHECK(trends[0].since_first_mm == Approx(0.7));
     CHECK(trends[0].largest_mm == Approx(0.5));
-    CHECK(trends[0].half_width_mm == Approx(1.96 * 0.3 * std::sqrt(2)).epsilon(1e-3));
+    CHECK(trends[0].change_mm.u95 == Approx(1.96 * 0.3 * std::sqrt(2)).epsilon(1e-3));
     CHECK(trends[0].verdict == build::PlanVerdict::Holds);
-    CHECK_FALSE(trends[0].proven);
-    CHECK(trends[1].change_mm == Approx(2.6));
-    CHECK(trends[1].proven);
+    CHECK_FALSE(proven(trends[0].change_mm));
+    CHECK(trends[1].change_mm.value == Approx(2.6));
+    CHECK(proven(trends[1].change_mm));
     CHECK(trends[1].verdict == build::PlanVerdict::Fails);
     CHECK(tape::gapTrends({}).empty());
     CHECK(tape::gapTrends({{"left", "brace in", 4.5, 1.5}})[0].verdict == build::PlanVerdict::Holds);

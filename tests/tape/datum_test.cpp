@@ -71,7 +71,7 @@ TEST_CASE("a free network has the least ± of all: its covariance is the pseudo-
     Eigen::MatrixXd inverse = Eigen::MatrixXd::Zero(n, n);
     for (Eigen::Index k = 6; k < n; ++k)
         inverse += solver.eigenvectors().col(k) * solver.eigenvectors().col(k).transpose() / values(k);
-    const double scale2 = s.sd_scale * s.sd_scale;
+    const double scale2 = s.sigma_0 * s.sigma_0;
     double trace = 0;
     for (Eigen::Index k = 0; k < n; ++k) {
         trace += inverse(k, k) * scale2;
@@ -147,8 +147,8 @@ TEST_CASE("a change of datum moves the axes, not the shape", "[tape][datum]") {
     REQUIRE(a.figures.size() == b.figures.size());
     for (size_t k = 0; k < a.figures.size(); ++k) {
         if (!a.figures[k].judged) continue;
-        CHECK(a.figures[k].value_mm == Approx(b.figures[k].value_mm).margin(1e-4));
-        CHECK(a.figures[k].half_width_mm == Approx(b.figures[k].half_width_mm).epsilon(1e-3));
+        CHECK(a.figures[k].size_mm.value == Approx(b.figures[k].size_mm.value).margin(1e-4));
+        CHECK(a.figures[k].size_mm.u95 == Approx(b.figures[k].size_mm.u95).epsilon(1e-3));
     }
 }
 
@@ -173,7 +173,7 @@ TEST_CASE("± on pads agree with a thousand surveys", "[tape][datum]") {
         }
     }
     for (size_t k = 0; k < 24; ++k) {
-        const double stated = s.points[k / 3].sd_mm[k % 3] / s.sd_scale;
+        const double stated = s.points[k / 3].sd_mm[k % 3] / s.sigma_0;
         if (stated < 1e-6)
             CHECK(std::sqrt(square[k]) < 1e-5);
         else

@@ -44,7 +44,7 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
             }
         // the hidden diamond of 5.2 mm lies inside its ± (here widened to three σ, so that ten of ten may be asked for)
         for (const auto& f : r.chassis.condition->figures)
-            if (f.kind == tape::FigureKind::Diamond) CHECK(std::abs(f.value_mm - 5.2) < f.half_width_mm * 3 / 1.96);
+            if (f.kind == tape::FigureKind::Diamond) CHECK(std::abs(f.size_mm.value - 5.2) < f.size_mm.u95 * 3 / 1.96);
         const auto body = surveyed(test::fileText(folder / "petrel-body.csv"), b, build::the_body);
         REQUIRE(body.body.solution->status == tape::Status::Solved);
         CHECK(body.body.survey.points.size() >= 20);

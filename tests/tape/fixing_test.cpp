@@ -12,7 +12,7 @@ using tape::ReadingKind;
 namespace {
 std::string sentences(const tape::Solution& s) {
     std::string all;
-    for (const auto& u : s.unfixed) all += u.sentence + " " + u.remedy + "\n";
+    for (const auto& u : s.undetermined) all += u.sentence + " " + u.remedy + "\n";
     return all;
 }
 bool says(const tape::Solution& s, const std::string& part) {
@@ -35,8 +35,8 @@ test::SurveyMaker fullFrame(bool holds) {
 TEST_CASE("a survey without a datum floats, and it says in which ways", "[tape]") {
     auto m = fullFrame(false);
     const auto s = tape::solve(m.survey);
-    REQUIRE(s.status == tape::Status::NotFixed);
-    CHECK(s.unfixed.size() == 6);
+    REQUIRE(s.status == tape::Status::NotDetermined);
+    CHECK(s.undetermined.size() == 6);
     for (const char* part : {"fore and aft", "sideways", "up and down", "rolling", "tipping", "swinging in plan"})
         CHECK(says(s, part));
     CHECK(s.redundancy == 28 - 24 + 6);
@@ -48,8 +48,8 @@ TEST_CASE("heights fix the plane, so only the plan is open", "[tape]") {
     m.hold(0, Axis::X, 0);
     m.hold(0, Axis::Y, -400);
     const auto s = tape::solve(m.survey);
-    REQUIRE(s.status == tape::Status::NotFixed);
-    REQUIRE(s.unfixed.size() == 1);
+    REQUIRE(s.status == tape::Status::NotDetermined);
+    REQUIRE(s.undetermined.size() == 1);
     CHECK(says(s, "Nothing stops the survey from swinging in plan. Hold or measure the offset of a second point"));
     m.hold(6, Axis::Y, m.truth[6].y_mm);
     CHECK(tape::solve(m.survey).status == tape::Status::Solved);
@@ -70,11 +70,11 @@ TEST_CASE("heights that nothing fixes are named, and what to measure", "[tape]")
         m.read(ReadingKind::Tape, b4, p);
     }
     const auto s = tape::solve(m.survey);
-    REQUIRE(s.status == tape::Status::NotFixed);
+    REQUIRE(s.status == tape::Status::NotDetermined);
     CHECK(says(s, "Nothing fixes the heights of A4 and B4."));
     CHECK(says(s, "Measure the height of one of them"));
     CHECK(std::isnan(s.points[a4].sd_mm[2]));
-    CHECK_FALSE(s.points[a4].fixed);
+    CHECK_FALSE(s.points[a4].determined);
     CHECK(std::isfinite(s.points[a4].sd_mm[0])); // the plan is fixed all the same
     m.read(ReadingKind::Height, a4);
     const auto one = tape::solve(m.survey);
@@ -88,10 +88,10 @@ TEST_CASE("a point with too few readings is named with what is open", "[tape]") 
     const int z = m.point("Z", 900, 0, 700);
     m.read(ReadingKind::Tape, z, 0);
     auto s = tape::solve(m.survey);
-    REQUIRE(s.status == tape::Status::NotFixed);
+    REQUIRE(s.status == tape::Status::NotDetermined);
     CHECK(says(s, "of Z."));
-    CHECK(s.points[0].fixed); // the others stay fixed
-    CHECK(s.points[5].fixed);
+    CHECK(s.points[0].determined); // the others stay fixed
+    CHECK(s.points[5].determined);
     m.read(ReadingKind::Height, z);
     m.read(ReadingKind::Offset, z);
     s = tape::solve(m.survey);
@@ -101,10 +101,10 @@ TEST_CASE("a point with too few readings is named with what is open", "[tape]") 
     m.survey.points[static_cast<size_t>(y)].rough.reset();
     m.read(ReadingKind::Tape, y, 0, 500);
     s = tape::solve(m.survey);
-    REQUIRE(s.status == tape::Status::NotFixed);
+    REQUIRE(s.status == tape::Status::NotDetermined);
     CHECK(says(s, "Y has neither a rough position nor enough readings"));
     CHECK_FALSE(s.points[static_cast<size_t>(y)].placed);
-    CHECK(s.points[3].fixed);
+    CHECK(s.points[3].determined);
 }
 
 TEST_CASE("a mirror image is recognised and said; a height decides", "[tape]") {

@@ -63,7 +63,7 @@ TEST_CASE("four sides and two diagonals with one 8 mm blunder: six equal w of 2.
     CHECK(std::abs(s.readings[0].w) < 2.8);
     REQUIRE(s.inseparable.size() == 1);
     CHECK(s.inseparable[0].size() == 6);
-    CHECK(s.sd_scale == Approx(std::sqrt(s.omega)));
+    CHECK(s.sigma_0 == Approx(std::sqrt(s.omega)));
 }
 
 TEST_CASE("a larger blunder in the same figure is still not pinned on one reading", "[tape]") {
@@ -94,7 +94,7 @@ TEST_CASE("one misread reading is named, set aside, and its neighbours are clear
     REQUIRE(s.status == tape::Status::Solved);
     CHECK(s.omega > s.omega_limit);
     CHECK(s.kept_omega < s.kept_omega_limit);
-    CHECK(s.sd_scale == 1);
+    CHECK(s.sigma_0 == 1);
     for (int i = 0; i < static_cast<int>(s.readings.size()); ++i) {
         INFO(i << " w " << s.readings[i].w);
         if (i == bad) {
@@ -103,7 +103,7 @@ TEST_CASE("one misread reading is named, set aside, and its neighbours are clear
             CHECK(std::abs(s.readings[i].w) > 3.29);
             // the rest know what it should be
             const double truth = m.survey.readings[i].value - 12;
-            CHECK(std::abs(s.readings[i].rest_says - truth) < 4);
+            CHECK(std::abs(s.readings[i].leave_one_out - truth) < 4);
         } else {
             CHECK(s.readings[i].verdict != Verdict::Retape);
             CHECK_FALSE(s.readings[i].set_aside);
@@ -112,7 +112,7 @@ TEST_CASE("one misread reading is named, set aside, and its neighbours are clear
     const auto everything = tape::solve(m.survey, {.set_aside = false});
     CHECK_FALSE(everything.readings[bad].set_aside);
     CHECK(everything.readings[bad].verdict == Verdict::Retape);
-    CHECK(everything.sd_scale > 1);
+    CHECK(everything.sigma_0 > 1);
     CHECK(everything.omega == Approx(s.omega));
 }
 
@@ -128,7 +128,7 @@ TEST_CASE("two separate misread readings are both found, the larger first", "[ta
     const auto s = tape::solve(m.survey);
     std::vector<double> aside;
     for (size_t i = 0; i < s.readings.size(); ++i)
-        if (s.readings[i].set_aside) aside.push_back(m.survey.readings[i].value - s.readings[i].rest_says);
+        if (s.readings[i].set_aside) aside.push_back(m.survey.readings[i].value - s.readings[i].leave_one_out);
     REQUIRE(aside.size() == 2);
     std::sort(aside.begin(), aside.end());
     CHECK(aside[0] == Approx(-11).margin(3));

@@ -43,10 +43,10 @@ tape::Survey with(tape::Survey survey, const tape::RankedReading& r) {
     return survey;
 }
 
-double halfWidthOf(const tape::Survey& survey, const tape::FramePoints& frame, const std::string& name) {
+double u95OfPart(const tape::Survey& survey, const tape::FramePoints& frame, const std::string& name) {
     const auto s = tape::solve(survey, {.set_aside = false});
     for (const auto& f : tape::condition(s, frame).figures)
-        if (f.name == name) return f.half_width_mm / s.sd_scale;
+        if (f.name == name) return f.size_mm.u95 / s.sigma_0;
     return -1;
 }
 
@@ -60,18 +60,18 @@ TEST_CASE("± before and after are what solving again gives", "[tape][next]") {
         const auto ranked = tape::rankReadings(f.m.survey, f.s, f.c, {key, -1}, {}, 30);
         REQUIRE(ranked.size() == 30);
         for (const size_t i : {size_t{0}, size_t{7}, size_t{29}}) {
-            CHECK(ranked[i].before_mm / f.s.sd_scale == Approx(halfWidthOf(f.m.survey, f.frame, ranked[i].what)).epsilon(0.01));
-            CHECK(ranked[i].after_mm / f.s.sd_scale ==
-                  Approx(halfWidthOf(with(f.m.survey, ranked[i]), f.frame, ranked[i].what)).epsilon(0.03));
+            CHECK(ranked[i].before_mm / f.s.sigma_0 == Approx(u95OfPart(f.m.survey, f.frame, ranked[i].what)).epsilon(0.01));
+            CHECK(ranked[i].after_mm / f.s.sigma_0 ==
+                  Approx(u95OfPart(with(f.m.survey, ranked[i]), f.frame, ranked[i].what)).epsilon(0.03));
         }
     }
     const auto of_point = tape::rankReadings(f.m.survey, f.s, f.c, {"point", 9}, {}, 5);
     REQUIRE_FALSE(of_point.empty());
     const auto spread = [](const tape::Solution& s) {
-        return tape::halfWidth(std::hypot(s.points[9].sd_mm[0], s.points[9].sd_mm[1], s.points[9].sd_mm[2]) / s.sd_scale);
+        return tape::u95Of(std::hypot(s.points[9].sd_mm[0], s.points[9].sd_mm[1], s.points[9].sd_mm[2]) / s.sigma_0);
     };
-    CHECK(of_point[0].before_mm / f.s.sd_scale == Approx(spread(f.s)).epsilon(0.01));
-    CHECK(of_point[0].after_mm / f.s.sd_scale ==
+    CHECK(of_point[0].before_mm / f.s.sigma_0 == Approx(spread(f.s)).epsilon(0.01));
+    CHECK(of_point[0].after_mm / f.s.sigma_0 ==
           Approx(spread(tape::solve(with(f.m.survey, of_point[0]), {.set_aside = false}))).epsilon(0.03));
     CHECK(of_point[0].words().find("would take " + f.m.survey.points[9].name + " from ± ") == 0);
 }
@@ -111,9 +111,9 @@ TEST_CASE("a round of readings counts each with those before it", "[tape][next]"
     REQUIRE(plan.size() == 8);
     tape::Survey survey = f.m.survey;
     for (size_t i = 0; i < plan.size(); ++i) {
-        CHECK(plan[i].before_mm / f.s.sd_scale == Approx(halfWidthOf(survey, f.frame, plan[i].what)).epsilon(0.05));
+        CHECK(plan[i].before_mm / f.s.sigma_0 == Approx(u95OfPart(survey, f.frame, plan[i].what)).epsilon(0.05));
         survey = with(survey, plan[i]);
-        CHECK(plan[i].after_mm / f.s.sd_scale == Approx(halfWidthOf(survey, f.frame, plan[i].what)).epsilon(0.05));
+        CHECK(plan[i].after_mm / f.s.sigma_0 == Approx(u95OfPart(survey, f.frame, plan[i].what)).epsilon(0.05));
     }
     // together they are worth more than the eight that are best one by one
     const auto alone = tape::rankReadings(f.m.survey, f.s, f.c, {"rails", -1}, {8000, false}, 8);
@@ -123,7 +123,7 @@ TEST_CASE("a round of readings counts each with those before it", "[tape][next]"
         const auto s = tape::solve(more, {.set_aside = false});
         double total = 0;
         for (const auto& figure : tape::condition(s, f.frame).figures)
-            if (figure.kind == tape::FigureKind::RailDifference) total += std::pow(figure.half_width_mm / s.sd_scale, 2);
+            if (figure.kind == tape::FigureKind::RailDifference) total += std::pow(figure.size_mm.u95 / s.sigma_0, 2);
         return total;
     };
     CHECK(sum(plan) <= sum(alone) * 1.001);
@@ -166,7 +166,7 @@ TEST_CASE("before the survey is fixed, the one reading that fixes most comes fir
     }
     m.read(ReadingKind::Level, a, b);
     const auto s = tape::solve(m.survey);
-    REQUIRE(s.status == tape::Status::NotFixed);
+    REQUIRE(s.status == tape::Status::NotDetermined);
     const auto ranked = tape::rankReadings(m.survey, s, {}, {"everything", -1}, {}, 500);
     REQUIRE_FALSE(ranked.empty());
     CHECK(ranked.front().fixes == 2);

@@ -33,7 +33,7 @@ tape::FramePoints pairsOf(const test::SurveyMaker& m) {
     return frame;
 }
 
-const tape::Figure& figure(const tape::Condition& c, tape::FigureKind kind) {
+const tape::ConditionFigure& figure(const tape::Condition& c, tape::FigureKind kind) {
     const auto found = std::find_if(c.figures.begin(), c.figures.end(), [&](const auto& f) { return f.kind == kind; });
     REQUIRE(found != c.figures.end());
     return *found;
@@ -52,7 +52,7 @@ struct Coverage {
                 const double sd = s.points[i].sd_mm[axis];
                 if (!(sd > 0)) continue;
                 ++all;
-                covered += std::abs(off[axis]) <= tape::halfWidth(sd);
+                covered += std::abs(off[axis]) <= tape::u95Of(sd);
                 worst = std::max(worst, std::abs(off[axis]) / sd);
             }
         }
@@ -94,7 +94,7 @@ TEST_CASE("an 8 mm diamond is not hidden by holding the drawing's stations: hold
         const auto c = tape::condition(s, pairsOf(m));
         const auto& d = figure(c, tape::FigureKind::Diamond);
         CHECK(d.verdict == build::PlanVerdict::Fails);
-        CHECK(std::abs(d.value_mm - 8) < 2 * d.half_width_mm);
+        CHECK(std::abs(d.size_mm.value - 8) < 2 * d.size_mm.u95);
     }
 }
 
@@ -129,7 +129,7 @@ TEST_CASE("a wrong held height is named by itself", "[tape]") {
     const auto s = tape::solve(m.survey);
     REQUIRE(s.blamed_holds.size() == 1);
     CHECK(m.survey.holds[static_cast<size_t>(s.blamed_holds[0].hold)].point == 7);
-    CHECK(std::abs(s.blamed_holds[0].off_mm + 12) < 1.5 * s.blamed_holds[0].half_width_mm);
+    CHECK(std::abs(s.blamed_holds[0].off_mm + 12) < 1.5 * s.blamed_holds[0].u95_mm);
     CHECK(std::none_of(s.readings.begin(), s.readings.end(), [](const auto& r) { return r.set_aside; }));
 }
 
@@ -247,7 +247,7 @@ TEST_CASE("one slope with its sign slipped accuses no good reading; one rail's a
         if (k % 2) CHECK(s.readings[turned].set_aside);
         for (size_t i = 0; i < s.readings.size(); ++i)
             accused += i != slipped && !(k % 2 && i == turned) && s.readings[i].verdict == tape::Verdict::Retape;
-        CHECK(s.readings[slipped].rest_says == Approx(-m.survey.readings[slipped].value).margin(6 * tenth));
+        CHECK(s.readings[slipped].leave_one_out == Approx(-m.survey.readings[slipped].value).margin(6 * tenth));
     }
     INFO(accused << " good readings accused in 40 surveys of some 130");
     CHECK(accused <= 3);
@@ -279,11 +279,11 @@ TEST_CASE("front heights from one floor, rear ones from another: the twist's ± 
         const auto truth = [&] {
             tape::Solution exact = s;
             for (size_t i = 0; i < 12; ++i) exact.points[i].position = m.truth[i];
-            return figure(tape::condition(exact, pairsOf(m)), tape::FigureKind::Twist).value_mm;
+            return figure(tape::condition(exact, pairsOf(m)), tape::FigureKind::Twist).size_mm.value;
         }();
         const auto& twist = figure(tape::condition(s, pairsOf(m)), tape::FigureKind::Twist);
-        covered += std::abs(twist.value_mm - truth) <= twist.half_width_mm;
-        proven += std::abs(twist.value_mm - truth) > twist.half_width_mm;
+        covered += std::abs(twist.size_mm.value - truth) <= twist.size_mm.u95;
+        proven += std::abs(twist.size_mm.value - truth) > twist.size_mm.u95;
         CHECK(std::any_of(s.setups.begin(), s.setups.end(), [](const auto& u) { return u.prior[2] > 0; }));
     }
     INFO("twist covered in " << covered << " of 400");
@@ -305,7 +305,7 @@ TEST_CASE("straight frames of nine pairs: sidesway and sag look proven in 5 of 1
         s.covariance = tape::Covariance::of(54, std::move(all));
         for (int i = 0; i < 18; ++i) {
             tape::AdjustedPoint p;
-            p.placed = p.fixed = true;
+            p.placed = p.determined = true;
             p.position = {400.0 * (i / 2) + test::normal(rng, 1), (i % 2 ? 400 : -400) + test::normal(rng, 1),
                           300 + test::normal(rng, 1)};
             s.points.push_back(p);
@@ -314,8 +314,8 @@ TEST_CASE("straight frames of nine pairs: sidesway and sag look proven in 5 of 1
         }
         const auto c = tape::condition(s, frame);
         CHECK(figure(c, tape::FigureKind::Sidesway).worst_of == 7);
-        sidesway += figure(c, tape::FigureKind::Sidesway).proven;
-        sag += figure(c, tape::FigureKind::Sag).proven;
+        sidesway += proven(figure(c, tape::FigureKind::Sidesway).size_mm);
+        sag += proven(figure(c, tape::FigureKind::Sag).size_mm);
     }
     INFO("sidesway " << sidesway << ", sag " << sag << " of 600 proven");
     CHECK(sidesway <= 0.07 * rounds);
@@ -334,8 +334,8 @@ TEST_CASE("a claim that the survey contradicts is named, one that it does not is
     const auto claims = tape::checkClaims(m.survey, s);
     REQUIRE(claims.size() == 2);
     CHECK(claims[0].contradicted);
-    CHECK(std::abs(claims[0].says - is) < 2 * claims[0].half_width);
-    CHECK(claims[0].half_width < 5);
+    CHECK(std::abs(claims[0].says - is) < 2 * claims[0].u95);
+    CHECK(claims[0].u95 < 5);
     CHECK_FALSE(claims[1].contradicted);
 }
 
@@ -347,7 +347,7 @@ TEST_CASE("a subframe 1.5 aside and yawed so that its front stands 5.8 to the ri
     for (int i = 0; i < 3; ++i)
         for (const int side : {-1, 1}) {
             tape::AdjustedPoint p;
-            p.placed = p.fixed = true;
+            p.placed = p.determined = true;
             const double x = 400.0 * i - 400, y = 380.0 * side;
             p.position = {x * std::cos(yaw) + y * std::sin(yaw), 1.5 - x * std::sin(yaw) + y * std::cos(yaw), 200};
             s.points.push_back(p);
@@ -363,10 +363,10 @@ TEST_CASE("a subframe 1.5 aside and yawed so that its front stands 5.8 to the ri
     frame.carried = true;
     const auto c = tape::condition(s, frame);
     const auto& aside = figure(c, tape::FigureKind::Aside);
-    CHECK(aside.value_mm == Approx(5.8).margin(0.05));
+    CHECK(aside.size_mm.value == Approx(5.8).margin(0.05));
     CHECK(aside.worst_of == 3);
     CHECK(aside.verdict == build::PlanVerdict::Fails);
-    CHECK(figure(c, tape::FigureKind::Diamond).value_mm == Approx(-2 * 380 * std::sin(yaw)).margin(0.01));
+    CHECK(figure(c, tape::FigureKind::Diamond).size_mm.value == Approx(-2 * 380 * std::sin(yaw)).margin(0.01));
 }
 
 TEST_CASE("the next reading for twist is a level where a level helps most", "[tape][next]") {
@@ -387,7 +387,7 @@ TEST_CASE("the next reading for twist is a level where a level helps most", "[ta
     auto with = m;
     with.read(ReadingKind::Level, ranked.front().from, ranked.front().to, 0, build::defaultSigma(ReadingKind::Level, 0));
     const auto after = tape::condition(tape::solve(with.survey), pairsOf(m));
-    CHECK(figure(after, tape::FigureKind::Twist).half_width_mm == Approx(ranked.front().after_mm).epsilon(0.03));
+    CHECK(figure(after, tape::FigureKind::Twist).size_mm.u95 == Approx(ranked.front().after_mm).epsilon(0.03));
     // without gauge or level no level is offered; a cross-level once one was read
     tape::Means bare;
     bare.gauge = false;
@@ -415,7 +415,7 @@ TEST_CASE("station, offset and height of one new point leave the chosen datum an
     const auto s = tape::solve(m.survey);
     REQUIRE(s.status == tape::Status::Solved); // it was "not fixed", and wheelbase, cut and mounts were gone
     for (size_t i = 0; i < 10; ++i) {
-        CHECK(s.points[i].fixed);
+        CHECK(s.points[i].determined);
         CHECK(s.points[i].position.x_mm == Approx(before.points[i].position.x_mm).margin(1e-6));
         CHECK(s.points[i].position.y_mm == Approx(before.points[i].position.y_mm).margin(1e-6));
         CHECK(s.points[i].position.z_mm == Approx(before.points[i].position.z_mm).margin(1e-6));
@@ -423,7 +423,7 @@ TEST_CASE("station, offset and height of one new point leave the chosen datum an
         CHECK(s.covariance(3 * i, 6) == Approx(before.covariance(3 * i, 6)).margin(1e-9));
     }
     const auto& q = s.points[static_cast<size_t>(lone)];
-    CHECK(q.fixed);
+    CHECK(q.determined);
     CHECK(q.position.x_mm == Approx(900));
     CHECK(q.position.y_mm == Approx(250));
     CHECK(q.position.z_mm == Approx(700));
@@ -433,16 +433,16 @@ TEST_CASE("station, offset and height of one new point leave the chosen datum an
     const auto joined = tape::solve(m.survey);
     CHECK(joined.status == tape::Status::Solved);
     for (size_t i = 0; i < 10; ++i) CHECK(joined.points[i].position.x_mm == Approx(before.points[i].position.x_mm).margin(1e-6));
-    CHECK(joined.points[static_cast<size_t>(lone)].fixed);
+    CHECK(joined.points[static_cast<size_t>(lone)].determined);
     CHECK(joined.readings.back().redundancy > 0);
     // one with too few readings is open by itself, and names itself alone
     m = test::SurveyMaker(m);
     m.survey.readings.resize(m.survey.readings.size() - 2);
     const auto open = tape::solve(m.survey);
-    CHECK(open.status == tape::Status::NotFixed);
-    for (size_t i = 0; i < 10; ++i) CHECK(open.points[i].fixed);
-    REQUIRE_FALSE(open.unfixed.empty());
-    CHECK(open.unfixed.front().points == std::vector<int>{lone});
+    CHECK(open.status == tape::Status::NotDetermined);
+    for (size_t i = 0; i < 10; ++i) CHECK(open.points[i].determined);
+    REQUIRE_FALSE(open.undetermined.empty());
+    CHECK(open.undetermined.front().points == std::vector<int>{lone});
 }
 
 TEST_CASE(
@@ -462,7 +462,7 @@ TEST_CASE(
         const auto one = tape::solve(m.survey);
         CHECK(one.blamed_holds.empty());
         CHECK(one.readings.back().set_aside);
-        CHECK(std::abs(one.readings.back().rest_says - m.truth[7].x_mm) < 5);
+        CHECK(std::abs(one.readings.back().leave_one_out - m.truth[7].x_mm) < 5);
         for (size_t i = 0; i < before.points.size(); ++i)
             CHECK(one.points[i].position.x_mm == Approx(before.points[i].position.x_mm).margin(1e-6));
         from_another_zero(8);

@@ -20,7 +20,7 @@ tape::Solution exactly(const std::vector<build::Vec3>& at, double sd = 0.5) {
     s.covariance = tape::Covariance::of(n, std::move(all));
     for (const auto& p : at) {
         tape::AdjustedPoint a;
-        a.placed = a.fixed = true;
+        a.placed = a.determined = true;
         a.position = p;
         s.points.push_back(a);
     }
@@ -53,11 +53,11 @@ TEST_CASE("each deviation shows in its own strip, by its own amount", "[tape][se
     const auto straight = tape::sections(exactly(frame([](auto&, int, double) {})), pairsOf(true));
     REQUIRE(straight.size() == 5);
     for (const auto& s : straight) {
-        CHECK(s.lead.value_mm == Approx(0).margin(1e-9));
-        CHECK(s.lean.value_mm == Approx(0).margin(1e-9));
-        CHECK(s.aside.value_mm == Approx(0).margin(1e-9));
+        CHECK(s.lead.size_mm.value == Approx(0).margin(1e-9));
+        CHECK(s.lean.size_mm.value == Approx(0).margin(1e-9));
+        CHECK(s.aside.size_mm.value == Approx(0).margin(1e-9));
         REQUIRE(s.low);
-        CHECK(s.low->value_mm == Approx(0).margin(1e-9));
+        CHECK(s.low->size_mm.value == Approx(0).margin(1e-9));
     }
     // the middle pair 7 low, the second twisted by 5 over its width, the fourth 6 to the left, the rear left 9 aft
     const auto bent = tape::sections(exactly(frame([](build::Vec3& p, int i, double side) {
@@ -67,18 +67,18 @@ TEST_CASE("each deviation shows in its own strip, by its own amount", "[tape][se
                                          if (i == 4 && side < 0) p.x_mm += 9;
                                      })),
                                      pairsOf(true));
-    CHECK(bent[2].low->value_mm == Approx(7).margin(0.01));
-    CHECK(bent[2].low->proven);
+    CHECK(bent[2].low->size_mm.value == Approx(7).margin(0.01));
+    CHECK(proven(bent[2].low->size_mm));
     CHECK(bent[2].low->verdict == tape::PlanVerdict::Fails);
-    CHECK(bent[1].lean.value_mm == Approx(5).margin(0.01));
-    CHECK(bent[3].aside.value_mm == Approx(-6).margin(0.02));
-    CHECK(bent[4].lead.value_mm == Approx(9).margin(0.01));
-    CHECK(std::abs(bent[0].lead.value_mm) < 0.05);
+    CHECK(bent[1].lean.size_mm.value == Approx(5).margin(0.01));
+    CHECK(bent[3].aside.size_mm.value == Approx(-6).margin(0.02));
+    CHECK(bent[4].lead.size_mm.value == Approx(9).margin(0.01));
+    CHECK(std::abs(bent[0].lead.size_mm.value) < 0.05);
     // the ends are what the others are measured against
-    CHECK(bent[4].aside.half_width_mm == 0);
-    CHECK(bent[0].lean.half_width_mm == 0);
+    CHECK(bent[4].aside.size_mm.u95 == 0);
+    CHECK(bent[0].lean.size_mm.u95 == 0);
     // ± of a cross-level's change: four heights of σ 0.5 each, 1.96 σ √4
-    CHECK(bent[1].lean.half_width_mm == Approx(1.96 * 0.5 * 2).epsilon(0.01));
+    CHECK(bent[1].lean.size_mm.u95 == Approx(1.96 * 0.5 * 2).epsilon(0.01));
 }
 
 TEST_CASE("sag is judged against the drawing only", "[tape][sections]") {
@@ -86,7 +86,7 @@ TEST_CASE("sag is judged against the drawing only", "[tape][sections]") {
         p.z_mm += i >= 3 ? 80 : 0; // a kick-up
         if (i == 1) p.z_mm -= 6;
     });
-    const auto sag = [](const tape::Condition& c) -> const tape::Figure* {
+    const auto sag = [](const tape::Condition& c) -> const tape::ConditionFigure* {
         for (const auto& f : c.figures)
             if (f.kind == tape::FigureKind::Sag) return &f;
         return nullptr;
@@ -97,7 +97,7 @@ TEST_CASE("sag is judged against the drawing only", "[tape][sections]") {
     for (const int p : {6, 7, 8, 9}) drawn.design_heights[p] = 480;
     const auto c = tape::condition(exactly(at), drawn);
     REQUIRE(sag(c));
-    CHECK(sag(c)->value_mm == Approx(6).margin(0.01));
+    CHECK(sag(c)->size_mm.value == Approx(6).margin(0.01));
     CHECK(sag(c)->words == "middle low");
     CHECK(sag(c)->judged);
 }
@@ -115,9 +115,9 @@ TEST_CASE("a frame turned in plan or leaning as a whole is as straight as before
                                       })),
                                       pairsOf(true));
         for (const auto& section : s) {
-            CHECK(section.lead.value_mm == Approx(0).margin(1e-6));
-            CHECK(section.aside.value_mm == Approx(0).margin(1e-6));
-            CHECK(section.lean.value_mm == Approx(0).margin(0.01));
+            CHECK(section.lead.size_mm.value == Approx(0).margin(1e-6));
+            CHECK(section.aside.size_mm.value == Approx(0).margin(1e-6));
+            CHECK(section.lean.size_mm.value == Approx(0).margin(0.01));
         }
     }
 }

@@ -89,7 +89,7 @@ TEST_CASE("a floor that is not level is found out, and the frame is not blamed f
     REQUIRE(s.setups.size() == 1);
     CHECK(s.setups[0].readings == 12);
     for (int u = 0; u < 3; ++u) {
-        CHECK(s.setups[0].told[u]);
+        CHECK(s.setups[0].estimable[u]);
         CHECK(s.setups[0].sd[u] < 1.5);
         CHECK(std::abs(s.setups[0].value[u] - floor[u]) < 4 * s.setups[0].sd[u]);
     }
@@ -114,7 +114,7 @@ TEST_CASE("a floor that is itself the datum is taken as level, and it is said", 
     const auto s = tape::solve(m.survey);
     REQUIRE(s.status == tape::Status::Solved);
     for (int u = 0; u < 3; ++u) {
-        CHECK_FALSE(s.setups[0].told[u]);
+        CHECK_FALSE(s.setups[0].estimable[u]);
         CHECK(s.setups[0].value[u] == 0);
         CHECK(std::isnan(s.setups[0].sd[u]));
     }
@@ -143,7 +143,7 @@ TEST_CASE("two floors: the second is found by the first", "[tape][setup]") {
     // one of the two carries the datum, the other is told by it: their difference is what can be known
     const auto& floor = s.setups[0];
     const auto& pit = s.setups[1];
-    CHECK((floor.told[0] != pit.told[0] || floor.told[2] != pit.told[2]));
+    CHECK((floor.estimable[0] != pit.estimable[0] || floor.estimable[2] != pit.estimable[2]));
     CHECK(pit.value[0] - floor.value[0] == Approx(-40).margin(3));
     CHECK(pit.value[1] - floor.value[1] == Approx(2).margin(1.5));
     CHECK(pit.value[2] - floor.value[2] == Approx(6).margin(4));
@@ -157,13 +157,13 @@ TEST_CASE("a string beside the centreline and a tape that reads long are found",
     for (int i = 0; i + 3 < 12; ++i) readBy(m, 1, {3, 0, 0}, ReadingKind::Tape, i, i + 3, test::normal(rng, 0.8), 0.8);
     const auto s = tape::solve(m.survey);
     REQUIRE(s.status == tape::Status::Solved);
-    CHECK(s.setups[0].told[0]);
+    CHECK(s.setups[0].estimable[0]);
     CHECK(s.setups[0].value[0] == Approx(-6).margin(4 * s.setups[0].sd[0]));
     CHECK(s.setups[0].value[1] == Approx(2.5).margin(4 * s.setups[0].sd[1]));
-    CHECK(s.setups[1].told[0]);
+    CHECK(s.setups[1].estimable[0]);
     CHECK(s.setups[1].value[0] == Approx(3).margin(4 * s.setups[1].sd[0]));
     CHECK(s.setups[1].sd[0] < 0.6);
-    CHECK_FALSE(s.setups[1].told[1]);
+    CHECK_FALSE(s.setups[1].estimable[1]);
 }
 
 TEST_CASE("a set-up without readings, and one with a single reading, change nothing", "[tape][setup]") {
@@ -175,8 +175,8 @@ TEST_CASE("a set-up without readings, and one with a single reading, change noth
     const auto s = tape::solve(m.survey);
     REQUIRE(s.status == tape::Status::Solved);
     CHECK(s.setups[1].readings == 0);
-    CHECK(s.setups[0].told[0]); // its height, with its slopes taken as level
-    CHECK_FALSE(s.setups[0].told[1]);
+    CHECK(s.setups[0].estimable[0]); // its height, with its slopes taken as level
+    CHECK_FALSE(s.setups[0].estimable[1]);
     CHECK(s.readings.back().check == tape::Check::Nothing);
     for (size_t i = 0; i < 12; ++i) CHECK(s.points[i].position.z_mm == Approx(before.points[i].position.z_mm).margin(1e-4));
 }

@@ -51,7 +51,7 @@ TEST_CASE("200 frames: 95 % covers between 93 and 97 %, false alarms as theory s
                 if (s.points[i].sd_mm[axis] == 0) continue; // held
                 ++coordinates;
                 // the scale that widens ± in the 5 % of surveys that disagree by chance is taken out again
-                covered += std::abs(off[axis]) <= tape::halfWidth(s.points[i].sd_mm[axis]) / s.sd_scale;
+                covered += std::abs(off[axis]) <= tape::u95Of(s.points[i].sd_mm[axis]) / s.sigma_0;
             }
         }
         for (const auto& r : s.readings) {
@@ -82,7 +82,7 @@ TEST_CASE("a planted blunder of 1.5 times its smallest hidden error is named in 
         const auto clean = tape::solve(m.survey, {.set_aside = false});
         const auto i = static_cast<size_t>(rng() % m.survey.readings.size());
         if (m.survey.readings[i].kind != ReadingKind::Tape || clean.readings[i].check != tape::Check::Checked) continue;
-        m.survey.readings[i].value += 1.5 * clean.readings[i].hides * (rng() % 2 ? 1 : -1);
+        m.survey.readings[i].value += 1.5 * clean.readings[i].minimal_detectable_error * (rng() % 2 ? 1 : -1);
         const auto s = tape::solve(m.survey);
         ++planted;
         // first: nothing was set aside before it; or the group it cannot be told from

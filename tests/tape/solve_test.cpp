@@ -56,10 +56,10 @@ TEST_CASE("the mean of repeated readings, and its σ", "[tape][closed-form]") {
     CHECK(s.readings[2].residual == Approx(-2));
     for (const auto& r : s.readings) CHECK(r.redundancy == Approx(0.75));
     CHECK(s.readings[2].w == Approx(-1 / std::sqrt(0.75)));
-    CHECK(s.readings[0].hides == Approx(4.13 * 2 / std::sqrt(0.75)));
+    CHECK(s.readings[0].minimal_detectable_error == Approx(4.13 * 2 / std::sqrt(0.75)));
     // what the other three say of the third: their mean, with σ 2/√3
-    CHECK(s.readings[2].rest_says == Approx((1001 + 1002 + 1001) / 3.0));
-    CHECK(s.readings[2].rest_half_width == Approx(1.959964 * 2 / std::sqrt(3.0)));
+    CHECK(s.readings[2].leave_one_out == Approx((1001 + 1002 + 1001) / 3.0));
+    CHECK(s.readings[2].leave_one_out_u95 == Approx(1.959964 * 2 / std::sqrt(3.0)));
 }
 
 TEST_CASE("weights count: 2 mm and 1 mm readings mix as 1 to 4", "[tape][closed-form]") {
@@ -113,7 +113,7 @@ TEST_CASE("the adjustment agrees with an independent dense QR solver", "[tape][i
         std::vector<double> ours;
         for (const auto& p : s.points)
             for (const double sd : p.sd_mm)
-                if (sd > 0) ours.push_back(sd * sd / (s.sd_scale * s.sd_scale));
+                if (sd > 0) ours.push_back(sd * sd / (s.sigma_0 * s.sigma_0));
         REQUIRE(ours.size() == static_cast<size_t>(independent.covariance.rows()));
         for (size_t k = 0; k < ours.size(); ++k)
             CHECK(ours[k] ==
@@ -138,7 +138,7 @@ TEST_CASE("± mean what they say: the truth lies inside them about 95 times in 1
             for (int axis = 0; axis < 3; ++axis) {
                 if (s.points[i].sd_mm[axis] == 0) continue;
                 ++all;
-                inside += std::abs(got[axis] - true_at[axis]) <= tape::halfWidth(s.points[i].sd_mm[axis]);
+                inside += std::abs(got[axis] - true_at[axis]) <= tape::u95Of(s.points[i].sd_mm[axis]);
             }
         }
     }

@@ -63,9 +63,18 @@ void addFiles(const build::Build& b, const Results&, FileKeeper& out) {
 
 std::string json(const build::Build& b, const Results&) { return fmt::format("{{\"total_kg\": {}}}\n", total(b)); }
 
-const BenchInfo weigh_bench{
-    "weigh",  "Weigh", "What do the wheels carry?", "what the wheels carry", begun, headlineOf, {{"sheet", "The sheet", view}}, addFindings, card, addPages,
-    addFiles, json};
+const BenchInfo weigh_bench{"weigh",
+                            "Weigh",
+                            "What do the wheels carry?",
+                            "what the wheels carry",
+                            begun,
+                            headlineOf,
+                            {{"sheet", "The sheet", view}},
+                            addFindings,
+                            card,
+                            addPages,
+                            addFiles,
+                            json};
 
 } // namespace
 

@@ -38,7 +38,7 @@ void FitTool::answered(int) {
     const bool on_body = layer_ == SceneView::Body;
     std::vector<shape::Point3> points;
     if (const auto& ready = on_body ? o.body : o.chassis; ready->mesh)
-        for (const auto& p : ready->mesh->points) points.push_back(on_body ? o.seat.moved(p) : p);
+        for (const auto& p : ready->mesh->points) points.push_back(on_body ? o.seat.transformed(p) : p);
     const auto fit = analysis::fitThrough(static_cast<analysis::PickShape>(shape_), places_, points,
                                           desk().document().build().settings.length_step);
     if (fit)

@@ -13,10 +13,10 @@ namespace gorvet::desk {
 namespace {
 
 using analysis::LaidScan;
-using Laid = std::optional<Result<LaidScan>>;
+using PointRegistration = std::optional<Result<LaidScan>>;
 
 /// Keeps how it was laid, and says how well.
-void finish(Desk& desk, const Laid& laid) {
+void finish(Desk& desk, const PointRegistration& laid) {
     if (!laid) return;
     if (!*laid) return desk.say(QString::fromStdString(laid->error().text()), "bad");
     if (desk.keep((*laid)->edit)) desk.space().pane()->say(QString::fromStdString((*laid)->words));
@@ -24,11 +24,11 @@ void finish(Desk& desk, const Laid& laid) {
 
 /// Beside the window: on the build and the scans as they are now.
 void layBeside(Desk& desk, build::ScanId id,
-               std::function<Laid(const build::Build&, const analysis::Scans&, const analysis::Progress&)> how) {
+               std::function<PointRegistration(const build::Build&, const analysis::Scans&, const analysis::Progress&)> how) {
     if (desk.worker().running())
         return desk.say(QCoreApplication::translate("Desk", "Something else is still being worked out. Do it again in a moment."),
                         "warn");
-    auto laid = std::make_shared<Laid>();
+    auto laid = std::make_shared<PointRegistration>();
     desk.worker().start(
         QCoreApplication::translate("Desk", "laying the scan"),
         [=, b = desk.document().latest(), scans = desk.document().results().scans](const Worker::Progress& progress) {
@@ -73,12 +73,12 @@ void beginLaying(Desk& desk) {
         const int radius = ask::choice(desk.over(), tr("What radius have the balls?"),
                                        tr("Their distances from each other tell which is which."), list);
         if (radius < 0) return;
-        return layBeside(desk, id, [id, r = radii[radius]](const auto& b, const auto& s, const auto&) -> Laid {
+        return layBeside(desk, id, [id, r = radii[radius]](const auto& b, const auto& s, const auto&) -> PointRegistration {
             return analysis::layByMarkers(b, *s.read->meshes, id, r);
         });
     }
     case 2:
-        return layBeside(desk, id, [id](const auto& b, const auto& s, const auto&) -> Laid {
+        return layBeside(desk, id, [id](const auto& b, const auto& s, const auto&) -> PointRegistration {
             return analysis::layBySymmetry(b, *s.read->meshes, id);
         });
     case 3: return desk.take(std::make_unique<LayByDatum>(desk, id));
@@ -95,7 +95,7 @@ QString LayTool::scanName() const {
 
 shape::Point3 LayTool::onItsAxes(const shape::Point3& at) const {
     const bool on_body = desk().document().latest().scans.at(scan_).subject == build::the_body;
-    return on_body ? inverse(desk().document().results().scans->overlay->seat).moved(at) : at;
+    return on_body ? inverse(desk().document().results().scans->overlay->seat).transformed(at) : at;
 }
 
 // ---- by picks

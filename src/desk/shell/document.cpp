@@ -101,9 +101,10 @@ const build::Build& Document::latest() const { return store_ ? store_->build() :
 void Document::analyse() {
     if (!store_) return;
     std::map<build::SubjectId, size_t> readings;
-    for (const auto& [id, r] : store_->build().readings)
-        if (const auto from = store_->build().points.find(r.from); from != store_->build().points.end())
-            ++readings[from->second.subject];
+    if (store_->build().readings.size() > large_) // else no subject can have so many
+        for (const auto& [id, r] : store_->build().readings)
+            if (const auto from = store_->build().points.find(r.from); from != store_->build().points.end())
+                ++readings[from->second.subject];
     const bool large = std::any_of(readings.begin(), readings.end(), [this](const auto& n) { return n.second > large_; });
     if (worker_.running()) {
         again_ = true;

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/shell/desk.hpp"
-#include "shape/vector3.hpp"
+#include "shape/transform.hpp"
 
 #include <QStringList>
 

@@ -107,9 +107,9 @@ void Space::judgePick(const ScenePick& pick) {
     const analysis::Overlay& o = *document_.results().scans->overlay;
     const bool on_body = pick.layer == SceneView::Body || pick.layer == SceneView::ToRemove;
     if (!view() || (!on_body && pick.layer != SceneView::Chassis) || !(on_body ? o.hasBody() : o.hasChassis())) return;
-    const Point3 own = on_body ? inverse(o.seat).moved(pick.at) : pick.at;
+    const Point3 own = on_body ? inverse(o.seat).transformed(pick.at) : pick.at;
     if (const auto scatter = analysis::scatterAt(on_body ? *o.body : *o.chassis, own))
-        view()->setPickHalfWidth(std::hypot(*scatter, on_body ? o.need.half_width_mm : 0.0));
+        view()->setPickU95(std::hypot(*scatter, on_body ? o.need.u95_mm : 0.0));
 }
 
 void Space::tryBody(const Point3& by) {
@@ -118,8 +118,8 @@ void Space::tryBody(const Point3& by) {
     if (!view() || !o.complete()) return;
     // along and up only: sideways the body stays on the centreline
     const Point3 held{by[0], 0, by[2]};
-    shape::Motion seat = o.seat;
-    seat.shift = shape::plus(seat.shift, held);
+    geometry::RigidTransform seat = o.seat;
+    seat.translation = geometry::plus(seat.translation, held);
     view()->setSeat(seat);
     view()->setLines({}); // they belong to where it sat
     const sit::LiveClearance live = analysis::triedClearance(r, held);

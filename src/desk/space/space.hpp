@@ -41,7 +41,7 @@ private:
     struct Of {
         std::shared_ptr<const void> overlay;
         std::shared_ptr<const void> clearance;
-        std::map<build::PlannedCutId, build::PlannedCut> cuts;
+        build::Rows<build::PlannedCut> cuts;
         bool operator==(const Of&) const = default;
     };
     Of of_; ///< what is shown now

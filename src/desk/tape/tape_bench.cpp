@@ -81,7 +81,7 @@ std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& 
         const QString points = name(r.from) + (r.to >= 0 ? " " + name(r.to) : QString());
         const QString kind = QString::fromUtf8(build::word(r.kind).data());
         const bool taped = r.kind == build::ReadingKind::Tape;
-        const double rest = s.solution->readings[worst].rest_says;
+        const double rest = s.solution->readings[worst].leave_one_out;
         // what the rest say is only worth saying where they check it, and where it is the only suspect
         const bool known = suspects(static_cast<size_t>(worst)) == 1 && s.solution->readings[worst].check == tape::Check::Checked;
         const QString says = known ? tr("the rest say %1")

@@ -5,11 +5,11 @@
 
 namespace gorvet::desk {
 
-using shape::cross;
-using shape::dot;
-using shape::minus;
-using shape::plus;
-using shape::times;
+using geometry::cross;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
 
 namespace {
 constexpr double right_angle = std::numbers::pi / 2;
@@ -51,7 +51,7 @@ void Camera::zoom(double factor, double x_px, double y_px) {
 }
 
 void Camera::showAll(const Point3& least, const Point3& most, double width_px, double height_px) {
-    at = shape::along(least, most, 0.5);
+    at = geometry::along(least, most, 0.5);
     double wide = 1, tall = 1;
     for (int corner = 0; corner < 8; ++corner) {
         const Point3 d =

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "shape/vector3.hpp"
+#include "shape/transform.hpp"
 
 /// Where one looks from: to scale, without perspective. No Qt.
 namespace gorvet::desk {

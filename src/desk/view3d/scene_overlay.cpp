@@ -80,14 +80,14 @@ void SceneOverlay::paintPicks(QPainter& p) {
                   .arg(q[0], 0, 'f', 1)
                   .arg(q[1], 0, 'f', 1)
                   .arg(q[2], 0, 'f', 1)
-                  .arg(picks[i].half_width_mm ? QString::fromUtf8("  ± %1").arg(*picks[i].half_width_mm, 0, 'f', 1) : QString()));
+                  .arg(picks[i].u95_mm ? QString::fromUtf8("  ± %1").arg(*picks[i].u95_mm, 0, 'f', 1) : QString()));
     }
     if (picks.size() == 2) {
-        const Point3 d = shape::minus(picks[1].at, picks[0].at);
-        const auto &a = picks[0].half_width_mm, &b = picks[1].half_width_mm;
+        const Point3 d = geometry::minus(picks[1].at, picks[0].at);
+        const auto &a = picks[0].u95_mm, &b = picks[1].u95_mm;
         const QString sharp = a && b ? QString::fromUtf8(" ± %1").arg(std::hypot(*a, *b), 0, 'f', 1) : QString();
         label((at[0] + at[1]) / 2, tr("%1%5 mm  (%2 along, %3 across, %4 up)%6")
-                                       .arg(shape::length(d), 0, 'f', 1)
+                                       .arg(geometry::length(d), 0, 'f', 1)
                                        .arg(d[0], 0, 'f', 1)
                                        .arg(d[1], 0, 'f', 1)
                                        .arg(d[2], 0, 'f', 1)

@@ -70,15 +70,15 @@ QVector3D rgb(const QColor& c) {
 std::vector<float> pointData(const shape::Mesh& m) {
     std::vector<Point3> normal(m.points.size());
     for (const shape::Triangle& t : m.triangles) {
-        const Point3 n = shape::cross(shape::minus(m.points[t[1]], m.points[t[0]]), shape::minus(m.points[t[2]], m.points[t[0]]));
-        for (const std::uint32_t p : t) normal[p] = shape::plus(normal[p], n);
+        const Point3 n = geometry::cross(geometry::minus(m.points[t[1]], m.points[t[0]]), geometry::minus(m.points[t[2]], m.points[t[0]]));
+        for (const std::uint32_t p : t) normal[p] = geometry::plus(normal[p], n);
     }
     std::vector<float> data;
     data.reserve(6 * m.points.size());
     for (size_t i = 0; i < m.points.size(); ++i) {
-        const Point3 n = shape::unit(normal[i]);
-        for (const double v : m.points[i]) data.push_back(static_cast<float>(v));
-        for (const double v : n) data.push_back(static_cast<float>(v));
+        const Point3 n = geometry::unit(normal[i]);
+        for (const double v : {m.points[i].x_mm, m.points[i].y_mm, m.points[i].z_mm}) data.push_back(static_cast<float>(v));
+        for (const double v : {n.x_mm, n.y_mm, n.z_mm}) data.push_back(static_cast<float>(v));
     }
     return data;
 }
@@ -90,9 +90,9 @@ std::shared_ptr<SceneMesh> sceneMeshOf(std::shared_ptr<const shape::Mesh> mesh, 
     s->mesh = std::move(mesh);
     s->tree = std::move(tree);
     if (s->mesh->triangles.size() > most_while_moving / 2) {
-        scan::Thinned t = scan::thinned(*s->mesh, 25);
+        scan::Downsampled t = scan::downsampled(*s->mesh, 25);
         for (double bound = 35; t.mesh.triangles.size() > most_while_moving / 2 && bound < 500; bound *= 1.4)
-            t = scan::thinned(*s->mesh, bound);
+            t = scan::downsampled(*s->mesh, bound);
         s->thinned = std::move(t.mesh);
         s->thinned_from = std::move(t.kept);
     }
@@ -209,7 +209,7 @@ void SceneView::setShown(Layer l, bool shown) {
     overlay_->update();
 }
 
-void SceneView::setSeat(const shape::Motion& seat) {
+void SceneView::setSeat(const geometry::RigidTransform& seat) {
     seat_ = seat;
     findOutlines();
     overlay_->update();
@@ -243,14 +243,14 @@ void SceneView::findOutlines() {
     for (int l = 0; l < layers; ++l) {
         outline_[l].clear();
         if (!section_ || !meshes_[l]) continue;
-        const shape::Motion move = placed(static_cast<Layer>(l));
+        const geometry::RigidTransform move = placed(static_cast<Layer>(l));
         const shape::Mesh& m = in_motion_ && !meshes_[l]->thinned.points.empty() ? meshes_[l]->thinned : *meshes_[l]->mesh;
         std::vector<float> station;
         station.reserve(m.points.size());
-        for (const Point3& p : m.points) station.push_back(static_cast<float>(shape::dot(move.turn[0], p) + move.shift[0]));
+        for (const Point3& p : m.points) station.push_back(static_cast<float>(geometry::dot(move.rotation[0], p) + move.translation[0]));
         outline_[l] = shape::levelLines(m, station, *section_);
         for (shape::Polyline& line : outline_[l])
-            for (Point3& p : line.places) p = move.moved(p);
+            for (Point3& p : line.places) p = move.transformed(p);
     }
 }
 
@@ -264,10 +264,10 @@ std::optional<std::pair<Point3, Point3>> SceneView::box() const {
     std::optional<std::pair<Point3, Point3>> all;
     for (int l = 0; l < layers; ++l) {
         if (!meshes_[l] || !shown_[l]) continue;
-        const shape::Motion move = placed(static_cast<Layer>(l));
+        const geometry::RigidTransform move = placed(static_cast<Layer>(l));
         const auto& points = meshes_[l]->thinned.points.empty() ? meshes_[l]->mesh->points : meshes_[l]->thinned.points;
         for (const Point3& q : points) {
-            const Point3 p = move.moved(q);
+            const Point3 p = move.transformed(q);
             if (!all) all = {p, p};
             for (size_t axis = 0; axis < 3; ++axis) {
                 all->first[axis] = std::min(all->first[axis], p[axis]);
@@ -357,19 +357,19 @@ sheet::Ink SceneView::inkOf(Layer l) {
     }
 }
 
-void SceneView::setPickHalfWidth(double mm) {
+void SceneView::setPickU95(double mm) {
     if (picks_.empty()) return;
-    picks_.back().half_width_mm = mm;
+    picks_.back().u95_mm = mm;
     overlay_->update();
 }
 
 void SceneView::draw(Layer l) {
     if (!meshes_[l] || !shown_[l]) return;
     QMatrix4x4 pose;
-    const shape::Motion m = placed(l);
+    const geometry::RigidTransform m = placed(l);
     for (int i = 0; i < 3; ++i) {
-        for (int j = 0; j < 3; ++j) pose(i, j) = static_cast<float>(m.turn[static_cast<size_t>(i)][static_cast<size_t>(j)]);
-        pose(i, 3) = static_cast<float>(m.shift[static_cast<size_t>(i)]);
+        for (int j = 0; j < 3; ++j) pose(i, j) = static_cast<float>(m.rotation[static_cast<size_t>(i)][static_cast<size_t>(j)]);
+        pose(i, 3) = static_cast<float>(m.translation[static_cast<size_t>(i)]);
     }
     program_->setUniformValue("pose", pose);
     program_->setUniformValue("own", rgb(theme_.color(inkOf(l))));
@@ -394,10 +394,10 @@ void SceneView::paintGL() {
     const Point3 right = camera_.right(), up = camera_.up(), towards = camera_.towards();
     QMatrix4x4 view;
     const double sx = 2 * camera_.px_per_mm / width(), sy = 2 * camera_.px_per_mm / height(), sz = -1.0 / 20000;
-    const Point3 rows[3] = {shape::times(right, sx), shape::times(up, sy), shape::times(towards, sz)};
+    const Point3 rows[3] = {geometry::times(right, sx), geometry::times(up, sy), geometry::times(towards, sz)};
     for (int i = 0; i < 3; ++i) {
         for (int j = 0; j < 3; ++j) view(i, j) = static_cast<float>(rows[i][static_cast<size_t>(j)]);
-        view(i, 3) = static_cast<float>(-shape::dot(rows[i], camera_.at));
+        view(i, 3) = static_cast<float>(-geometry::dot(rows[i], camera_.at));
     }
     program_->setUniformValue("view", view);
     // of the two sides of a section, the one away from the eye is left
@@ -413,7 +413,7 @@ void SceneView::paintGL() {
     program_->setUniformValue("ground", rgb(ground));
     program_->setUniformValue("tight_ink", rgb(theme_.color(sheet::Ink::Warn)));
     program_->setUniformValue("foul_ink", rgb(theme_.color(sheet::Ink::Bad)));
-    const Point3 light = shape::unit(shape::plus(towards, shape::plus(shape::times(up, 0.5), shape::times(right, -0.3))));
+    const Point3 light = geometry::unit(geometry::plus(towards, geometry::plus(geometry::times(up, 0.5), geometry::times(right, -0.3))));
     program_->setUniformValue(
         "light", QVector3D(static_cast<float>(light[0]), static_cast<float>(light[1]), static_cast<float>(light[2])));
     program_->setUniformValue("fouls", static_cast<float>(need_.foulsBelow()));

@@ -36,7 +36,7 @@ struct SceneLine {
 struct ScenePick {
     Point3 at{}; ///< in the chassis frame
     int layer = 0;
-    std::optional<double> half_width_mm = {}; ///< ± at 95 %: how sharp the scan is there, with the seat's for what is on the body
+    std::optional<double> u95_mm = {}; ///< ± at 95 %: how sharp the scan is there, with the seat's for what is on the body
 };
 
 /// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or
@@ -53,7 +53,7 @@ public:
     void setMesh(Layer, std::shared_ptr<SceneMesh>);
     void setShown(Layer, bool);
     bool shown(Layer l) const { return shown_[l]; }
-    void setSeat(const shape::Motion&);
+    void setSeat(const geometry::RigidTransform&);
     /// Of the body's points, in their order; empty: no bands.
     /// `unlike`: parts need unlike clearances, and each point is shown on the scale of `need`.
     void setDistances(const std::vector<float>&, const sit::Need&, bool unlike = false);
@@ -69,7 +69,7 @@ public:
     const std::vector<ScenePick>& picks() const { return picks_; }
     void clearPicks();
     /// What the newest pick is good for.
-    void setPickHalfWidth(double mm);
+    void setPickU95(double mm);
     const Theme& theme() const { return theme_; }
     const sit::Need& need() const { return need_; }
     bool hasBands() const { return !distances_.empty(); }
@@ -109,7 +109,7 @@ private:
     void moving();
     void findOutlines();
     QPointF onWidget(const Point3&) const;
-    shape::Motion placed(Layer l) const { return l == Body || l == ToRemove ? seat_ : shape::Motion{}; }
+    geometry::RigidTransform placed(Layer l) const { return l == Body || l == ToRemove ? seat_ : geometry::RigidTransform{}; }
 
     Theme theme_{Ground::Day, 1.0};
     Camera camera_;
@@ -118,7 +118,7 @@ private:
     std::unique_ptr<Buffers> buffers_[layers];
     bool dirty_[layers] = {};
     bool dirty_distances_ = false;
-    shape::Motion seat_;
+    geometry::RigidTransform seat_;
     std::vector<float> distances_;
     sit::Need need_;
     bool unlike_needs_ = false;

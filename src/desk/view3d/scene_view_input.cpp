@@ -19,23 +19,23 @@ std::optional<ScenePick> SceneView::pickAt(const QPointF& at) const {
     double nearest = 1e300;
     for (int l = 0; l < layers; ++l) {
         if (!meshes_[l] || !shown_[l] || !meshes_[l]->tree) continue;
-        const shape::Motion back = inverse(placed(static_cast<Layer>(l)));
+        const geometry::RigidTransform back = inverse(placed(static_cast<Layer>(l)));
         Point3 start = from;
         if (section_) {
             // what is cut away can't be picked
             const double side = camera_.towards()[0] > 0.02 ? -1 : 1;
             const double ahead = side * (start[0] - *section_), speed = side * way[0];
             if (ahead < 0 && speed > 1e-9)
-                start = shape::plus(start, shape::times(way, -ahead / speed));
+                start = geometry::plus(start, geometry::times(way, -ahead / speed));
             else if (ahead < 0)
                 continue;
         }
-        const auto hit = meshes_[l]->tree->firstHit(back.moved(start), back.turned(way));
+        const auto hit = meshes_[l]->tree->firstHit(back.transformed(start), back.rotated(way));
         if (hit.triangle == shape::kernel::nothing) continue;
-        const double depth = hit.at + shape::between(from, start);
+        const double depth = hit.at + geometry::between(from, start);
         if (depth >= nearest) continue;
         nearest = depth;
-        best = ScenePick{shape::plus(start, shape::times(way, hit.at)), l};
+        best = ScenePick{geometry::plus(start, geometry::times(way, hit.at)), l};
     }
     return best;
 }
@@ -67,7 +67,7 @@ std::optional<std::pair<size_t, size_t>> SceneView::cornerAt(const QPointF& at) 
             if (far >= nearest) continue;
             // what lies behind the sheet is not taken by mistake
             const auto front = pickAt(onWidget(place));
-            if (front && shape::dot(shape::minus(front->at, place), camera_.towards()) > 15) continue;
+            if (front && geometry::dot(geometry::minus(front->at, place), camera_.towards()) > 15) continue;
             nearest = far;
             best = {i, k};
         }

@@ -34,8 +34,8 @@ CardView::CardView(QWidget* parent) : QFrame(parent), layout_(new QVBoxLayout(th
     hide();
 }
 
-void CardView::show(const analysis::Card& card, const QString& history, const QPoint& near, const Theme& theme) {
-    const auto clear = [](QLayout* layout, const auto& self) -> void {
+void CardView::clear() {
+    const auto empty = [](QLayout* layout, const auto& self) -> void {
         while (QLayoutItem* child = layout->takeAt(0)) {
             if (child->widget()) {
                 child->widget()->hide();
@@ -45,11 +45,10 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
             delete child;
         }
     };
-    clear(layout_, clear);
-    setProperty("severity", card.word.empty() ? "good" : severityName(card.severity));
-    setStyleSheet(QString()); // re-polish after the property changed
-    setAccessibleName(QString::fromStdString(card.title + (card.word.empty() ? "" : ": " + card.word)));
+    empty(layout_, empty);
+}
 
+QPushButton* CardView::addHead(const analysis::Card& card, const Theme& theme) {
     auto* head = new QHBoxLayout;
     auto* title = new QLabel(QString::fromStdString(card.title));
     title->setObjectName("cardTitle");
@@ -73,7 +72,10 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
     connect(shut, &QPushButton::clicked, this, &CardView::close);
     head->addWidget(shut);
     layout_->addLayout(head);
+    return shut;
+}
 
+void CardView::addRows(const analysis::Card& card) {
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(18);
     grid->setVerticalSpacing(3);
@@ -95,6 +97,9 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
         text->setObjectName("cardSentence");
         layout_->addWidget(text);
     }
+}
+
+QLineEdit* CardView::addActions(const analysis::Card& card) {
     QLineEdit* first_field = nullptr;
     for (const auto& action : card.actions) {
         const QString prefix = QString::fromStdString(action.line);
@@ -124,6 +129,31 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
             layout_->addWidget(button);
         }
     }
+    return first_field;
+}
+
+void CardView::standNear(const QPoint& near, const Theme& theme) {
+    setFixedWidth(std::min(parentWidget()->width() - 20, theme.px(350)));
+    layout_->activate();
+    // sentences break at this width: what they need in height follows from it, not from the size they would like
+    const int needed = layout_->hasHeightForWidth() ? layout_->totalHeightForWidth(width()) : sizeHint().height();
+    const int height = std::min(needed, parentWidget()->height() - 8);
+    resize(width(), height);
+    int x = near.x() + theme.px(28);
+    if (x + width() > parentWidget()->width() - 8) x = near.x() - theme.px(28) - width();
+    x = std::clamp(x, 8, std::max(8, parentWidget()->width() - width() - 8));
+    const int y = std::clamp(near.y() - height / 3, 4, std::max(4, parentWidget()->height() - height - 4));
+    move(x, y);
+}
+
+void CardView::show(const analysis::Card& card, const QString& history, const QPoint& near, const Theme& theme) {
+    clear();
+    setProperty("severity", card.word.empty() ? "good" : severityName(card.severity));
+    setStyleSheet(QString()); // re-polish after the property changed
+    setAccessibleName(QString::fromStdString(card.title + (card.word.empty() ? "" : ": " + card.word)));
+    QPushButton* shut = addHead(card, theme);
+    addRows(card);
+    QLineEdit* first_field = addActions(card);
     error_ = new QLabel;
     error_->setObjectName("cardError");
     error_->setProperty("role", "bad");
@@ -136,17 +166,7 @@ void CardView::show(const analysis::Card& card, const QString& history, const QP
         who->setObjectName("cardHistory");
         layout_->addWidget(who);
     }
-    setFixedWidth(std::min(parentWidget()->width() - 20, theme.px(350)));
-    layout_->activate();
-    // sentences break at this width: what they need in height follows from it, not from the size they would like
-    const int needed = layout_->hasHeightForWidth() ? layout_->totalHeightForWidth(width()) : sizeHint().height();
-    const int height = std::min(needed, parentWidget()->height() - 8);
-    resize(width(), height);
-    int x = near.x() + theme.px(28);
-    if (x + width() > parentWidget()->width() - 8) x = near.x() - theme.px(28) - width();
-    x = std::clamp(x, 8, std::max(8, parentWidget()->width() - width() - 8));
-    const int y = std::clamp(near.y() - height / 3, 4, std::max(4, parentWidget()->height() - height - 4));
-    move(x, y);
+    standNear(near, theme);
     QFrame::show();
     raise();
     if (first_field) {

@@ -6,6 +6,8 @@
 #include <QFrame>
 
 class QLabel;
+class QLineEdit;
+class QPushButton;
 class QVBoxLayout;
 
 namespace gorvet::desk {
@@ -29,6 +31,14 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
+    void clear();
+    /// Title and verdict; returns the button that closes.
+    QPushButton* addHead(const analysis::Card&, const Theme&);
+    void addRows(const analysis::Card&);
+    /// Returns the first field to type into; null when nothing is asked.
+    QLineEdit* addActions(const analysis::Card&);
+    void standNear(const QPoint&, const Theme&);
+
     QVBoxLayout* layout_;
     QLabel* error_ = nullptr;
 };

@@ -126,7 +126,7 @@ public:
     double operator()(const Hatch&) const { return 1e9; }
     double operator()(const sheet::Dimension&) const { return 1e9; }
     double operator()(const Text& t) const {
-        const double width = roughWidth(t.text, t.size, t.face);
+        const double width = textWidth(t.text, t.size, t.face);
         const double left = t.at.x + (t.anchor == Anchor::Left ? 0 : t.anchor == Anchor::Centre ? -width / 2 : -width);
         const double dx = std::max({left - at_.x, 0.0, at_.x - left - width});
         const double middle = t.level == Level::Middle ? t.at.y

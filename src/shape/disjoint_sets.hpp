@@ -8,9 +8,9 @@
 namespace gorvet::shape {
 
 /// What hangs together (union by smaller root, paths halved).
-class Groups {
+class DisjointSets {
 public:
-    explicit Groups(size_t n) : root_(n) { std::iota(root_.begin(), root_.end(), 0U); }
+    explicit DisjointSets(size_t n) : root_(n) { std::iota(root_.begin(), root_.end(), 0U); }
     std::uint32_t find(std::uint32_t i) {
         while (root_[i] != i) i = root_[i] = root_[root_[i]];
         return i;

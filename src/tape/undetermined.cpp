@@ -1,4 +1,4 @@
-#include "tape/unfixed.hpp"
+#include "tape/undetermined.hpp"
 
 #include "tape/rigid.hpp"
 
@@ -43,7 +43,8 @@ constexpr Motion motions[6] = {
      "Hold or measure the offset of a second point far from the first (hold-y)."},
 };
 
-void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vector<char>& untouched, std::vector<Unfixed>& out) {
+void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vector<char>& untouched,
+              std::vector<Undetermined>& out) {
     const Survey& survey = *net.survey;
     std::map<int, std::vector<int>> by_axes; // bit set of open axes → points
     for (size_t i = 0; i < net.at.size(); ++i) {
@@ -57,7 +58,7 @@ void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vecto
     for (const auto& [axes, points] : by_axes) {
         const bool one = points.size() == 1;
         const std::string names = nameList(survey, points);
-        Unfixed u;
+        Undetermined u;
         u.points = points;
         u.of_points = true;
         switch (axes) {
@@ -92,23 +93,23 @@ void sayLocal(const Network& net, const Eigen::MatrixXd& local, const std::vecto
 
 } // namespace
 
-Fixing findUnfixed(const Network& net, const Rows& rows) {
+Fixing findUndetermined(const Network& net, const Rows& rows) {
     Fixing result;
     const Survey& survey = *net.survey;
-    result.fixed.assign(net.free_index.size(), 1);
+    result.determined.assign(net.free_index.size(), 1);
     std::vector<int> nowhere;
     for (size_t i = 0; i < net.at.size(); ++i)
         if (!net.placed[i]) {
             nowhere.push_back(static_cast<int>(i));
-            for (int axis = 0; axis < 3; ++axis) result.fixed[3 * i + axis] = 0;
+            for (int axis = 0; axis < 3; ++axis) result.determined[3 * i + axis] = 0;
         }
     if (!nowhere.empty()) {
         const bool one = nowhere.size() == 1;
-        result.unfixed.push_back({nowhere, "position",
-                                  fmt::format("{} {} neither a rough position nor enough readings to find one.",
-                                              nameList(survey, nowhere), one ? "has" : "have"),
-                                  "Type a rough position, to the nearest hand's breadth, or tape it to three known points.",
-                                  true});
+        result.undetermined.push_back({nowhere, "position",
+                                       fmt::format("{} {} neither a rough position nor enough readings to find one.",
+                                                   nameList(survey, nowhere), one ? "has" : "have"),
+                                       "Type a rough position, to the nearest hand's breadth, or tape it to three known points.",
+                                       true});
         result.defect += static_cast<int>(3 * nowhere.size());
     }
     result.factor = std::make_shared<const Factor>(rows);
@@ -121,11 +122,11 @@ Fixing findUnfixed(const Network& net, const Rows& rows) {
     for (size_t k = 0; k < net.free_index.size(); ++k)
         if (const int f = net.free_index[k];
             f >= 0 && (untouched[f] || (null_space.cols() > 0 && null_space.row(f).squaredNorm() > 1e-4)))
-            result.fixed[k] = 0;
+            result.determined[k] = 0;
 
     Eigen::MatrixXd basis;
     for (const int name : openMotions(net, rows, basis))
-        result.unfixed.push_back({{}, motions[name].what, motions[name].sentence, motions[name].remedy});
+        result.undetermined.push_back({{}, motions[name].what, motions[name].sentence, motions[name].remedy});
     // what is left of the null space without the rigid motions
     Eigen::MatrixXd local = null_space;
     if (basis.cols() > 0 && null_space.cols() > 0) {
@@ -139,7 +140,7 @@ Fixing findUnfixed(const Network& net, const Rows& rows) {
         const Eigen::Index rank = std::min<Eigen::Index>(basis.cols(), null_space.cols());
         local = null_space * svd.matrixU().rightCols(null_space.cols() - rank);
     }
-    if (local.cols() > 0 || !factor.untouched().empty()) sayLocal(net, local, untouched, result.unfixed);
+    if (local.cols() > 0 || !factor.untouched().empty()) sayLocal(net, local, untouched, result.undetermined);
     return result;
 }
 
@@ -147,23 +148,23 @@ std::vector<double> coordinateSds(const Network& net, const Fixing& fixing) {
     std::vector<double> sds(net.free_index.size(), 0.0);
     for (size_t k = 0; k < sds.size(); ++k) {
         const int f = net.free_index[k];
-        sds[k] = !fixing.fixed[k] ? std::numeric_limits<double>::quiet_NaN()
-                 : f < 0          ? 0.0
-                                  : std::sqrt(std::max(0.0, fixing.factor->entry(f, f)));
+        sds[k] = !fixing.determined[k] ? std::numeric_limits<double>::quiet_NaN()
+                 : f < 0               ? 0.0
+                                       : std::sqrt(std::max(0.0, fixing.factor->entry(f, f)));
     }
     return sds;
 }
 
-void leaveOutAssumed(std::vector<Unfixed>& unfixed, const Survey& survey, const Solution& s) {
+void leaveOutAssumed(std::vector<Undetermined>& undetermined, const Survey& survey, const Solution& s) {
     const auto assumed = [&](int p) { return s.points[static_cast<size_t>(p)].assumed; };
-    for (Unfixed& u : unfixed) {
+    for (Undetermined& u : undetermined) {
         const std::string before = nameList(survey, u.points);
         if (std::erase_if(u.points, assumed) == 0 || u.points.empty()) continue;
         if (const size_t at = u.sentence.find(before); at != std::string::npos)
             u.sentence.replace(at, before.size(), nameList(survey, u.points));
     }
     // what concerned points and concerns none any more
-    std::erase_if(unfixed, [](const Unfixed& u) { return u.points.empty() && !u.what.empty() && u.of_points; });
+    std::erase_if(undetermined, [](const Undetermined& u) { return u.points.empty() && !u.what.empty() && u.of_points; });
 }
 
 } // namespace gorvet::tape

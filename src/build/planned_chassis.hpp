@@ -1,0 +1,41 @@
+#pragma once
+
+#include "build/rail_line.hpp"
+#include "geometry/box3.hpp"
+
+#include <optional>
+
+/// The chassis as planned: the one place that says where what lies behind the cut goes.
+namespace gorvet::build {
+
+/// A change of length at one cut. What lies behind the cut moves along the rail, as far as the change; what comes out is pressed
+/// into the cut, so that a surface over it stays closed. Without a cut all stays.
+struct PlannedChassis {
+    std::optional<double> cut_station_mm; ///< front cut line, on the rail as it is
+    double change_mm = 0;                 ///< > 0 longer
+    double slope_rad = 0;                 ///< of the rail at the cut, down rearward
+    bool operator==(const PlannedChassis&) const = default;
+
+    bool changes() const { return cut_station_mm && change_mm != 0; }
+    bool behind(double station_mm) const { return cut_station_mm && station_mm > *cut_station_mm; }
+    /// What all that lies behind the piece that comes out moves by.
+    Vec3 shift() const;
+    Vec3 map(Vec3) const;
+    /// The rail without what comes out, with a point at the joint.
+    RailLine map(const RailLine&) const;
+    /// Moved as a whole, by its middle: a box is a part, and parts are not cut.
+    geometry::Box3 map(const geometry::Box3&) const;
+    /// Meshes, and whatever else has `points`.
+    template <class Mesh>
+    requires requires(Mesh m) { m.points.begin()->x_mm; }
+    Mesh map(Mesh mesh) const {
+        if (changes())
+            for (auto& p : mesh.points) p = map(Vec3(p));
+        return mesh;
+    }
+    /// Where a station of the planned chassis is on the one that stands there: the way back of `map` along the rail. In a piece
+    /// that is let in: its front.
+    double stationNow(double planned_mm) const;
+};
+
+} // namespace gorvet::build
