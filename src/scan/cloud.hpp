@@ -41,8 +41,9 @@ struct Normals {
 /// The plane through each point's k nearest (least squares). k ≥ 6.
 Normals normalsOf(const std::vector<Point3>&, size_t k = 16, const std::optional<Point3>& eye = {}, int threads = 0);
 
-/// The points to keep: those whose mean distance to their k nearest is not beyond the mean of all by more than `spreads` standard
-/// deviations. In their own order.
+/// The points to keep: those whose mean distance to their k nearest is not beyond the median of all by more than `spreads` times
+/// 1.4826 MAD (the median of their distances from the median, which is σ where they are normal; far outliers do not widen it). In
+/// their own order.
 std::vector<std::uint32_t> withoutOutliers(const std::vector<Point3>&, size_t k = 12, double spreads = 3, int threads = 0);
 /// The mesh of these points alone; triangles of lost points go with them.
 Mesh onlyPoints(const Mesh&, const std::vector<std::uint32_t>& kept);
