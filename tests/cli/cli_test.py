@@ -75,9 +75,9 @@ point,Dr,,,mm,,,,
         self.assertEqual(kinds, {"tape", "plan", "height", "level", "offset", "station", "slope", "cross-level", "rail-angle", "coordinates"})
         self.assertEqual(sum(r["kind"] == "coordinates" for r in j["readings"]), 9)  # three parts each
         points = {p["name"]: p for p in j["points"]}
-        self.assertTrue(points["Br"]["fixed"] and not points["Br"]["assumed"])
+        self.assertTrue(points["Br"]["determined"] and not points["Br"]["assumed"])
         for name, x, y in (("C", 1000, -400), ("Dr", 1500, 300)):
-            self.assertTrue(points[name]["assumed"] and not points[name]["fixed"])
+            self.assertTrue(points[name]["assumed"] and not points[name]["determined"])
             self.assertAlmostEqual(points[name]["x_mm"], x, 0)
             self.assertAlmostEqual(points[name]["y_mm"], y, 0)
         self.assertLess(max(abs(r["w"]) for r in j["readings"]), 3.3)

@@ -5,6 +5,7 @@
 
 #include "support/support.hpp"
 
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <fstream>
 
@@ -50,7 +51,9 @@ TEST_CASE("a bench in the table is judged, shown, printed, exported and typed fo
     };
     CHECK(says(pages.front(), "Weigh"));
     CHECK(says(pages.front(), "The wheels carry 1600 kg."));
-    CHECK(says(pages.back(), "Weighed: 1600 kg"));
+    CHECK(
+        std::any_of(pages.begin() + 1, pages.end(), [&](const sheet::Drawing& page) { return says(page, "Weighed: 1600 kg"); }));
+    CHECK_FALSE(says(pages.back(), "Weighed: 1600 kg")); // what is to be seen to comes behind the benches' pages
     const auto folder = test::freshFolder("tiny-bench");
     const auto files = analysis::exportAll(shop.b, shop.r, folder);
     REQUIRE(files);
