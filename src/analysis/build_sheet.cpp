@@ -5,6 +5,8 @@
 #include "analysis/pages.hpp"
 #include "analysis/views.hpp"
 
+#include <algorithm>
+
 #include <fmt/format.h>
 
 namespace gorvet::analysis {
@@ -43,9 +45,14 @@ void addWorst(Drawing& page, const Area& area, const Results& r) {
         page.add(Text{{area.x, area.y + 9}, "Nothing was found that needs seeing to.", on_paper.body()});
         return;
     }
+    std::vector<const Finding*> worst_first;
+    for (const Finding& f : r.findings) worst_first.push_back(&f);
+    std::stable_sort(worst_first.begin(), worst_first.end(),
+                     [](const Finding* a, const Finding* b) { return a->severity > b->severity; });
     double y = area.y + 9;
     size_t shown = 0;
-    for (const Finding& f : r.findings) {
+    for (const Finding* finding : worst_first) {
+        const Finding& f = *finding;
         const auto lines = wrapped(f.sentence, area.width - 7, on_paper.small());
         const double height = 3.6 * static_cast<double>(lines.size()) + 0.8;
         if (y + height > area.y + area.height - 4) break;
