@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace gorvet::analysis {
 
@@ -191,7 +192,17 @@ double gapU95(const Results& r, PointId body_point, double station) {
     return u95Of(std::sqrt(own * own + seat * seat + rail * rail));
 }
 
+/// Something of the body's pose is decided by no pin. (That the wheelbase is open is no part of its pose.)
+bool poseOpen(const Results& r) {
+    const auto& pins = r.seat.input().pins;
+    const bool says_wheelbase =
+        !r.seat.input().decided_change_mm &&
+        std::none_of(pins.begin(), pins.end(), [](const sit::Pin& p) { return p.kind == PinKind::ArchRear; });
+    return r.seat->open.size() > (says_wheelbase ? 1U : 0U);
+}
+
 void makeMounts(const Build& b, Results& r) {
+    const bool open = poseOpen(r);
     for (const auto& [id, mount] : b.mounts) {
         const auto at = r.bodyInChassis(mount.body_point);
         if (!at) continue;
@@ -200,7 +211,8 @@ void makeMounts(const Build& b, Results& r) {
         in.body_point = *at;
         in.side = sideOf(in.name);
         if (mount.rail_station) in.rail_station_mm = mount.rail_station->value;
-        in.height_u95_mm = gapU95(r, mount.body_point, in.rail_station_mm.value_or(at->x_mm));
+        in.height_u95_mm =
+            open ? std::numeric_limits<double>::infinity() : gapU95(r, mount.body_point, in.rail_station_mm.value_or(at->x_mm));
         r.mount_ids.push_back(id);
         r.mounts.push_back(make::mountStack(in, in.side == Side::Left ? r.planned_left : r.planned_right, mountDesign(b, r)));
         r.mount_inputs.push_back(std::move(in));

@@ -132,7 +132,11 @@ MountStack mountStack(const MountInput& in, const build::RailLine& rail, const M
                       fmt::format("{}: the rail's hole stands {} mm {} the body's: the mount leans.", in.name,
                                   units::fixed(std::abs(s.lean_mm), 0), s.lean_mm > 0 ? "behind" : "ahead of"),
                       "Drill the rail straight below the body's hole.");
-    if (s.gap_mm.u95 > 3)
+    if (!std::isfinite(s.gap_mm.u95))
+        says.marginal("uncertain", "± –", "± 3.0 mm",
+                      fmt::format("{}: no pin decides how the body stands here, so the gap may be anything.", in.name),
+                      "Pin on Sit what it names as open, before cutting the standoff.");
+    else if (s.gap_mm.u95 > 3)
         says.marginal("uncertain", "± " + millimetres(s.gap_mm.u95, 1), "± 3.0 mm",
                       fmt::format("{}: the gap is known to ± {} mm only.", in.name, units::fixed(s.gap_mm.u95, 1)),
                       "Take heights of the rail and the body near this mount before cutting the standoff.");

@@ -282,3 +282,18 @@ TEST_CASE("a variant is worked out beside its build, and shares what it does not
     nowhere.points = {build::PointId{99999}};
     CHECK_FALSE(analysis::variantOf(b, r, {"no such point", {build::Put<build::Pin>{nowhere}}}));
 }
+
+TEST_CASE("no mount holds under a body whose height no pin decides", "[analysis][demo]") {
+    build::Build b = demo();
+    const auto before = analysis::analyse(b, 1);
+    CHECK(std::any_of(before.mounts.begin(), before.mounts.end(),
+                      [](const auto& m) { return m.verdict == build::PlanVerdict::Holds; }));
+    erase_if(b.pins,
+             [](const auto& row) { return row.second.kind == build::PinKind::Height || row.second.kind == build::PinKind::Up; });
+    const auto r = analysis::analyse(b, 2);
+    REQUIRE(r.seat->status == sit::Status::Underdetermined);
+    REQUIRE(r.mounts.size() == before.mounts.size());
+    for (const auto& m : r.mounts) CHECK(m.verdict != build::PlanVerdict::Holds);
+    CHECK(std::any_of(r.mounts.begin(), r.mounts.end(),
+                      [](const auto& m) { return m.sentence.find("no pin decides how the body stands") != std::string::npos; }));
+}
