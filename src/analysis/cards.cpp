@@ -46,6 +46,8 @@ std::optional<Card> cardFor(const build::Build& b, const Results& r, build::Subj
     for (const BenchInfo* bench : benches())
         if (bench->card)
             if (auto card = bench->card(b, r, subject, t)) return card;
+    for (const Finding& f : r.findings) // what is on no card of its own says itself
+        if (f.tag == tag) return cardOfOne(f);
     return std::nullopt;
 }
 

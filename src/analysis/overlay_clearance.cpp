@@ -7,6 +7,7 @@
 #include "units/quantity.hpp"
 
 #include <algorithm>
+#include <charconv>
 
 #include <fmt/format.h>
 
@@ -256,6 +257,15 @@ std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const O
         list.push_back(std::move(f));
     }
     return list;
+}
+
+const OverlayClearance::Place* placeOf(const OverlayClearance& c, std::string_view tag) {
+    constexpr std::string_view begins = "contact:";
+    size_t number = 0;
+    if (!tag.starts_with(begins) ||
+        std::from_chars(tag.data() + begins.size(), tag.data() + tag.size(), number).ec != std::errc{})
+        return nullptr;
+    return number >= 1 && number <= c.places.size() ? &c.places[number - 1] : nullptr;
 }
 
 Headline overlayHeadline(const Build& b, const Overlay& o, const OverlayClearance* c) {

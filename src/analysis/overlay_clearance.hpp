@@ -52,6 +52,8 @@ std::string partName(const Overlay&, build::SubjectId, size_t part);
 
 /// Findings of a clearance: one for each place that is too near, the worst first, at most `most`.
 std::vector<Finding> clearanceFindings(const build::Build&, const Overlay&, const OverlayClearance&, size_t most = 6);
+/// The place that such a finding is about, by its tag; nullptr when it is none of these.
+const OverlayClearance::Place* placeOf(const OverlayClearance&, std::string_view tag);
 /// The sentence of the Scan bench, and the one below.
 Headline overlayHeadline(const build::Build&, const Overlay&, const OverlayClearance*);
 /// Every pair on one ruled scale: what it needs, how near it comes, in which pose, where.

@@ -5,6 +5,16 @@
 
 namespace gorvet::build {
 
+Build::Build() = default;
+Build::Build(const Build&) = default;
+Build::Build(Build&&) noexcept = default;
+Build& Build::operator=(const Build&) = default;
+Build& Build::operator=(Build&&) noexcept = default;
+Build::~Build() = default;
+bool Build::operator==(const Build& o) const {
+    return static_cast<const BuildMembers&>(*this) == static_cast<const BuildMembers&>(o);
+}
+
 const Subject* subjectNamed(const Build& b, std::string_view name) {
     for (const auto& [id, subject] : b.subjects)
         if (subject.name == name) return &subject;

@@ -14,7 +14,8 @@
 /// The document: what was measured and what was decided, as plain values. Lengths mm, angles rad, masses kg.
 namespace gorvet::build {
 
-struct Build {
+/// The members of a build.
+struct BuildMembers {
     Settings settings;
     Rows<Subject> subjects = bodyAndChassis();
     Rows<Session> sessions;
@@ -56,7 +57,17 @@ struct Build {
     Rows<Seating> seatings;
     Rows<PlannedCut> planned_cuts;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
-    bool operator==(const Build&) const = default;
+    bool operator==(const BuildMembers&) const = default;
+};
+/// A build. What copies, compares and destroys it stands in one file, as with a change.
+struct Build : BuildMembers {
+    Build();
+    Build(const Build&);
+    Build(Build&&) noexcept;
+    Build& operator=(const Build&);
+    Build& operator=(Build&&) noexcept;
+    ~Build();
+    bool operator==(const Build&) const;
 };
 
 /// What a build holds, in the order of its members. Everything that goes over the document loops over this.

@@ -48,6 +48,25 @@ std::string bounds(Unit unit, const Range& r) {
 
 } // namespace
 
+namespace {
+constexpr int newest() {
+    int newest = 1;
+    []<class... T>(Types<T...>, int& most) {
+        const auto table = [&most]<class U>(U*) {
+            most = Schema<U>::table.since > most ? Schema<U>::table.since : most;
+            eachField<U>([&most](const auto& f) { most = f.since > most ? f.since : most; });
+        };
+        (table(static_cast<T*>(nullptr)), ...);
+    }(Document{}, newest);
+    return newest;
+}
+} // namespace
+
+int newestVersion() {
+    static constexpr int version = newest();
+    return version;
+}
+
 std::vector<FieldLine> fieldLines() {
     std::vector<FieldLine> lines;
     eachOfDocument([&]<class T>() {

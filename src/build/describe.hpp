@@ -6,17 +6,7 @@
 namespace gorvet::build {
 
 /// The file version in which a table, a part or a field came last: what a program must know to read such a build whole.
-constexpr int newestVersion() {
-    int newest = 1;
-    []<class... T>(Types<T...>, int& most) {
-        const auto table = [&most]<class U>(U*) {
-            most = Schema<U>::table.since > most ? Schema<U>::table.since : most;
-            eachField<U>([&most](const auto& f) { most = f.since > most ? f.since : most; });
-        };
-        (table(static_cast<T*>(nullptr)), ...);
-    }(Document{}, newest);
-    return newest;
-}
+int newestVersion();
 
 /// One line of what a build holds.
 struct FieldLine {

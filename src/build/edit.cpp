@@ -6,6 +6,15 @@
 #include <algorithm>
 
 namespace gorvet::build {
+
+Change::Change() = default;
+Change::Change(const Change&) = default;
+Change::Change(Change&&) noexcept = default;
+Change& Change::operator=(const Change&) = default;
+Change& Change::operator=(Change&&) noexcept = default;
+Change::~Change() = default;
+bool Change::operator==(const Change& o) const { return static_cast<const Variant&>(*this) == static_cast<const Variant&>(o); }
+
 namespace {
 
 /// The single part of a build that is held as a T: the struct itself, or an optional of it.

@@ -38,8 +38,21 @@ template <class Document> struct ChangesOf;
 template <class... T> struct ChangesOf<Types<T...>> : Joined<typename ChangesTo<T>::List...> {};
 } // namespace details
 
-/// `Put` and `Drop` of every table, `Set` of every single part.
-using Change = details::ChangesOf<Document>::Variant;
+/// `Put` and `Drop` of every table, `Set` of every single part. What copies, compares and destroys it stands in one file: who
+/// only makes or hands on changes does not compile all sixty of them.
+struct Change : details::ChangesOf<Document>::Variant {
+    using Variant = details::ChangesOf<Document>::Variant;
+    Change();
+    template <class A>
+    requires std::is_constructible_v<Variant, std::in_place_type_t<A>, A> Change(A change)
+        : Variant(std::in_place_type<A>, std::move(change)) {}
+    Change(const Change&);
+    Change(Change&&) noexcept;
+    Change& operator=(const Change&);
+    Change& operator=(Change&&) noexcept;
+    ~Change();
+    bool operator==(const Change&) const;
+};
 
 /// One step that a person takes and can undo: changes that stand or fall together, and the sentence that names the step.
 struct Edit {

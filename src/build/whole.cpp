@@ -28,7 +28,7 @@ template <class... T> constexpr bool wholeAll(Types<T...>) { return (wholeWithin
 
 static_assert(wholeAll(Document{}));
 // nor is one of the build without a name in the list
-static_assert(counting::members<Build>() ==
+static_assert(counting::members<BuildMembers>() ==
               std::tuple_size_v<decltype([]<class... T>(Types<T...>) { return std::tuple<T*...>(); }(Document{}))> + 1);
 
 } // namespace gorvet::build

@@ -76,13 +76,15 @@ Result<bool> enterLine(store::Store& store, entry::Context& context, const std::
         if (understood->subject) context.subject = *understood->subject;
         return true;
     }
+    const std::string doubt = understood->doubt;
     if (auto kept = store.keep(understood->edit, author(why)); !kept) {
         if (kept.error().code == Error::Code::BadInput || kept.error().code == Error::Code::Conflict)
             return refused(kept.error());
         return kept.error();
     }
     if (understood->subject) context.subject = *understood->subject;
-    std::cerr << understood->echo << (understood->remark.empty() ? "" : " (" + understood->remark + ")") << "\n";
+    std::cerr << understood->echo << (understood->remark.empty() ? "" : " (" + understood->remark + ")")
+              << (doubt.empty() ? "" : " (" + doubt + ": if it is a slip, undo takes it back)") << "\n";
     return true;
 }
 

@@ -2,6 +2,7 @@
 
 #include "build/gate.hpp"
 #include "entry/commands.hpp"
+#include "entry/nearest.hpp"
 #include "units/text.hpp"
 
 #include <map>
@@ -27,6 +28,27 @@ Understood Reader::read() {
     }
     line_.mustEnd();
     return std::move(out_);
+}
+
+void Reader::unknown(SubjectId subject, const Word& w, bool may_be_command) const {
+    std::vector<std::string> known_words;
+    for (const auto& [id, p] : b_.points)
+        if (p.subject == subject) known_words.push_back(p.name);
+    if (may_be_command) {
+        for (const CommandTable* table : commandTables())
+            for (const Command& command : table->commands)
+                known_words.insert(known_words.end(), command.words.begin(), command.words.end());
+        known_words.insert(known_words.end(), Words<ReadingKind>::text.begin(), Words<ReadingKind>::text.end());
+        known_words.emplace_back("retape");
+    }
+    std::string remedy;
+    for (const std::string& word : nearest(w.text, known_words)) remedy += (remedy.empty() ? "Did you mean " : ", ") + word;
+    if (!remedy.empty()) remedy += "? ";
+    if (subject == context_.subject) remedy += fmt::format("Mark it first: point {} and roughly where: x y z.", w.text);
+    throw Failure{w.column,
+                  may_be_command ? fmt::format("{} is no command, and no point of the {}.", w.text, nameOf(b_, subject))
+                                 : fmt::format("There is no point {} on the {}.", w.text, nameOf(b_, subject)),
+                  remedy};
 }
 
 bool isAboutWork(std::string_view line) {

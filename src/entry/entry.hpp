@@ -48,7 +48,8 @@ struct Context {
 struct Understood {
     build::Edit edit;
     std::string echo;                        ///< how the line was read: "tape Al–Br 2164 mm"
-    std::string remark;                      ///< a doubt about a unit; may be empty
+    std::string remark;                      ///< what it does besides, or how a figure was read; may be empty
+    std::string doubt;                       ///< why it may be a slip: asked about before it is kept; may be empty
     std::optional<build::SubjectId> subject; ///< the line turns to another subject instead of editing
 };
 

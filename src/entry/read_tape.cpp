@@ -1,5 +1,5 @@
-#include "build/unit_doubt.hpp"
 #include "build/figure.hpp"
+#include "build/unit_doubt.hpp"
 #include "entry/commands.hpp"
 
 #include <algorithm>
@@ -231,6 +231,8 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
     if (kind == ReadingKind::Coordinates) return coordinates(assumed);
     if (kind == ReadingKind::Symmetry) return assume();
     const Word first = line_.next("a point's name");
+    if (first.column == 0 && !first.quoted && !pointNamed(b_, context_.subject, first.text))
+        unknown(context_.subject, first, true);
     const Point& from = known(context_.subject, first);
     Reading r;
     r.kind = kind;
@@ -258,9 +260,9 @@ void Reader::reading(ReadingKind kind, bool retape, bool assumed) {
         throw Failure{typed.column, "A distance must be above 0.", ""};
     if (const auto about = roughly(b_, kind, r.from, r.to))
         if (const auto doubt = doubtUnit(r.value.value, *about))
-            out_.remark = fmt::format("roughly {} is expected there: {} would fit ({}); if so, take it back and type it so",
-                                      units::formatLength(*about, b_.settings.length_step, true),
-                                      units::formatLength(doubt->would_be_mm, b_.settings.length_step, true), doubt->words);
+            out_.doubt = fmt::format("roughly {} is expected there; {} would fit ({})",
+                                     units::formatLength(*about, b_.settings.length_step, true),
+                                     units::formatLength(doubt->would_be_mm, b_.settings.length_step, true), doubt->words);
     if (line_.atEnd() && !retape && countsAsCheck(kind, r.from, r.to, r.value)) return;
     if (line_.take("sigma"))
         r.sigma = figure(line_.upTo({"by", "with", "note"}), angle ? units::Kind::Angle : units::Kind::Length, "σ").value;

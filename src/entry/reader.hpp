@@ -101,12 +101,11 @@ public:
 
     const Point& known(SubjectId subject, const Word& w) const {
         const Point* p = pointNamed(b_, subject, w.text);
-        if (!p)
-            throw Failure{w.column, fmt::format("There is no point {} on the {}.", w.text, nameOf(b_, subject)),
-                          subject == context_.subject ? fmt::format("Mark it first: point {} and roughly where: x y z.", w.text)
-                                                      : ""};
+        if (!p) unknown(subject, w, false);
         return *p;
     }
+    /// Says that a word is no point of the subject, nor a command where one could stand, and what it may have been meant as.
+    [[noreturn]] void unknown(SubjectId subject, const Word&, bool may_be_command) const;
     /// The next words as long as they name points.
     std::vector<const Point*> points(SubjectId subject) {
         std::vector<const Point*> list;

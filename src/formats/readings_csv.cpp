@@ -354,7 +354,7 @@ std::pair<std::string, std::string> valueAndUnit(const Dimension& d, bool angle,
 std::string CsvProblem::sentence() const {
     std::string s = fmt::format("line {}", line);
     if (!column.empty()) s += fmt::format(", column {}", column);
-    if (!text.empty()) s += fmt::format(" ({})", text.size() > 60 ? text.substr(0, 60) + "…" : text);
+    if (!text.empty()) s += fmt::format(" ({}{})", text.substr(0, 60), text.size() > 60 ? "…" : "");
     s += ": " + message;
     if (!s.ends_with('.')) s += '.';
     for (char& c : s) // what stood there may be anything: it must not reach a terminal

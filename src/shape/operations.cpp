@@ -42,12 +42,11 @@ bool empty(const TopoDS_Shape& shape) { return !TopExp_Explorer(shape, TopAbs_SO
 /// The result of a boolean operation, or why there is none.
 template <class Operation> Result<Solid> checked(const char* what, Operation& operation) {
     if (!operation.IsDone() || operation.HasErrors())
-        return Error{Error::Code::Degenerate, what, std::string("The ") + what + " could not be computed.",
+        return Error{Error::Code::Degenerate, what, fmt::format("The {} could not be computed.", what),
                      "Move the parts a little, so that faces do not just graze each other.", -1};
     const TopoDS_Shape& shape = operation.Shape();
     if (shape.IsNull() || empty(shape))
-        return Error{Error::Code::Degenerate, what, std::string("Nothing is left after the ") + what + ".", "Check its place.",
-                     -1};
+        return Error{Error::Code::Degenerate, what, fmt::format("Nothing is left after the {}.", what), "Check its place.", -1};
     return solidOf(shape);
 }
 

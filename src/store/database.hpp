@@ -15,7 +15,7 @@ inline constexpr std::int64_t application_id = 0x476F7276; // "Gorv"
 /// 1: journal and snapshots. 2: a checksum on each line, blobs. 3: each sum made over the one before it, and the newest line
 /// named. From 4 on the version is that of the newest table or field: what was written by a program that knows more is never
 /// taken for damage.
-inline constexpr std::int64_t schema_version = std::max(3, build::newestVersion());
+inline std::int64_t schemaVersion() { return std::max(3, build::newestVersion()); }
 inline constexpr std::int64_t snapshot_every = 200; ///< lines, at first: docs/file-format.md
 
 /// The connection, and a second descriptor that carries the kernel's lock. It is closed after SQLite's own, because closing
@@ -23,7 +23,7 @@ inline constexpr std::int64_t snapshot_every = 200; ///< lines, at first: docs/f
 struct Store::Database {
     sqlite3* handle = nullptr;
     int lock_fd = -1;
-    std::int64_t version = schema_version; ///< of the file
+    std::int64_t version = schemaVersion(); ///< of the file
     bool sums() const { return version >= 2; }
     bool chained() const { return version >= 3; }
     ~Database() {

@@ -139,7 +139,8 @@ Result<std::unique_ptr<Store>> Store::create(const std::filesystem::path& path) 
         execute(db, schema);
         execute(db, blob_schema);
         execute(db, head_schema);
-        execute(db, fmt::format("PRAGMA application_id = {}; PRAGMA user_version = {};", application_id, schema_version).c_str());
+        execute(db,
+                fmt::format("PRAGMA application_id = {}; PRAGMA user_version = {};", application_id, schemaVersion()).c_str());
         transaction.commit();
     } catch (const SqlError& e) {
         Error error = fileError(path, e);
@@ -176,17 +177,17 @@ Result<void> Store::checkVersion() {
         return Error{Error::Code::Damaged, path_.string(), fmt::format("{} is no Gorvet build.", name),
                      "Nothing in it was changed.", -1};
     const std::int64_t version = pragma("PRAGMA user_version");
-    if (version > schema_version)
+    if (version > schemaVersion())
         return Error{
             Error::Code::TooNew, path_.string(),
-            fmt::format("{} was made by a newer Gorvet (file version {}, this one reads {}).", name, version, schema_version),
+            fmt::format("{} was made by a newer Gorvet (file version {}, this one reads {}).", name, version, schemaVersion()),
             "Open it with that one. Nothing in it was changed.", -1};
     if (version < 1)
         return Error{Error::Code::Damaged, path_.string(),
                      fmt::format("{} has the file version {}, which never was.", name, version),
                      "Nothing in it was changed. Open a copy you kept.", -1};
     db_->version = version;
-    if (version < schema_version && !readOnly()) return migrate(version);
+    if (version < schemaVersion() && !readOnly()) return migrate(version);
     return {};
 }
 
@@ -241,9 +242,9 @@ Result<void> Store::migrate(std::int64_t from_version) {
         execute(db, blob_schema);
     }
     if (from_version < 3) chainSums(db);
-    execute(db, fmt::format("PRAGMA user_version = {}", schema_version).c_str());
+    execute(db, fmt::format("PRAGMA user_version = {}", schemaVersion()).c_str());
     transaction.commit();
-    db_->version = schema_version;
+    db_->version = schemaVersion();
     kept_copy_ = copy;
     return {};
 }

@@ -1,11 +1,11 @@
 #include "tape/compare.hpp"
 
 #include "tape/judge.hpp"
+#include "tape/quantile.hpp"
 
 #include <Eigen/Cholesky>
 #include <Eigen/Dense>
 #include <algorithm>
-#include <boost/math/distributions/chi_squared.hpp>
 #include <cmath>
 #include <limits>
 
@@ -19,10 +19,6 @@ using Eigen::VectorXd;
 
 double at(const Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
 double& at(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
-
-double chiSquared(int count, double share) {
-    return count <= 0 ? 0.0 : boost::math::quantile(boost::math::complement(boost::math::chi_squared(count), share));
-}
 
 /// One coordinate that both surveys have.
 struct Coordinate {
@@ -186,7 +182,7 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
         }
         while (!options.keep_laying) {
             const Congruency now = congruency(all, laid, lays);
-            if (now.omega <= chiSquared(now.count, 0.01)) break;
+            if (now.omega <= chiSquaredBeyond(now.count, 0.01)) break;
             const auto worst =
                 static_cast<size_t>(std::max_element(now.without.begin(), now.without.end()) - now.without.begin());
             // with fewer than half of the points nobody knows which half moved
@@ -226,7 +222,7 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
         const MatrixXd spread = laid.spread.block(k, k, size, size);
         const double square = own.dot(spread.ldlt().solve(own));
         moved.t = std::sqrt(std::max(0.0, square));
-        moved.proven = square > chiSquared(static_cast<int>(size), 0.05);
+        moved.proven = square > chiSquaredBeyond(static_cast<int>(size), 0.05);
         c.moved.push_back(moved);
         k += size;
     }

@@ -26,7 +26,7 @@ public:
     double operator()(size_t k, size_t l) const { return column(k)[l]; }
     /// Entries beside coordinate k; valid as long as this or a copy lives.
     const std::vector<double>& column(size_t k) const;
-    /// gᵀQg over some coordinates.
+    /// gᵀQg over some coordinates; the gradient is of all.
     double quadratic(const std::vector<size_t>& coordinates, const std::vector<double>& gradient) const;
 
 private:

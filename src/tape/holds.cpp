@@ -1,8 +1,9 @@
 #include "tape/holds.hpp"
 
+#include "tape/quantile.hpp"
+
 #include <Eigen/Eigenvalues>
 #include <algorithm>
-#include <boost/math/distributions/chi_squared.hpp>
 
 namespace gorvet::tape {
 namespace {
@@ -10,10 +11,7 @@ namespace {
 /// More than these are not released one by one when they fail: all beyond a minimal datum are blamed.
 constexpr size_t most_one_by_one = 60;
 
-double limitOf(int redundant) {
-    if (redundant <= 0) return 0;
-    return boost::math::quantile(boost::math::complement(boost::math::chi_squared(redundant), 0.01));
-}
+double limitOf(int redundant) { return chiSquaredBeyond(redundant, 0.01); }
 
 size_t place(const HeldCoordinate& h) { return 3 * static_cast<size_t>(h.point) + static_cast<size_t>(h.axis); }
 

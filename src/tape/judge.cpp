@@ -1,7 +1,7 @@
 #include "tape/judge.hpp"
 
-#include <boost/math/distributions/chi_squared.hpp>
-#include <boost/math/distributions/normal.hpp>
+#include "tape/quantile.hpp"
+
 #include <cmath>
 
 namespace gorvet::tape {
@@ -25,20 +25,15 @@ Judged judge(const Network& net, const Rows& rows, const Factor& factor) {
     return judged;
 }
 
-double omegaLimit(int redundancy) {
-    if (redundancy <= 0) return 0;
-    return boost::math::quantile(boost::math::complement(boost::math::chi_squared(redundancy), 0.05));
-}
+double omegaLimit(int redundancy) { return chiSquaredBeyond(redundancy, 0.05); }
 
 double familyLimit(int readings) {
     constexpr double lost = 0.01; // of good surveys
     const double each = lost / (2.0 * std::max(readings, 1));
-    return std::max(retape_w, boost::math::quantile(boost::math::complement(boost::math::normal(), each)));
+    return std::max(retape_w, normalBeyond(each));
 }
 
-double u95OfWorst(double sd, int k) {
-    return k <= 1 ? u95Of(sd) : sd * boost::math::quantile(boost::math::complement(boost::math::normal(), 0.05 / (2.0 * k)));
-}
+double u95OfWorst(double sd, int k) { return k <= 1 ? u95Of(sd) : sd * normalBeyond(0.05 / (2.0 * k)); }
 
 std::vector<int> inseparableFrom(const Network& net, const Rows& rows, const Factor& factor, const Judged& judged, int reading) {
     std::vector<int> group;

@@ -126,6 +126,15 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
     return pairs.empty() ? feasible(survey, s, means, points, 3) : pairs;
 }
 
+/// A gain to seven figures: two readings that mirror each other gain the same, and which comes first is not left to the last bit
+/// of a sum.
+double toSevenFigures(double gain) {
+    int exponent = 0;
+    const double mantissa = std::frexp(gain, &exponent);
+    return std::ldexp(std::round(std::ldexp(mantissa, 24)), exponent - 24);
+}
+bool gainsMore(double gain, double than) { return toSevenFigures(gain) > toSevenFigures(than); }
+
 /// Something wanted: a figure's gradient, or the coordinates of points.
 struct Target {
     std::string name;
@@ -232,7 +241,7 @@ public:
             const double gain =
                 (targets_[k].points.empty() ? along(a, spread_[k]) : ofPoint(a, targets_[k].points.front())) / denominator;
             rated.gain_mm2 += gain;
-            if (gain > top) {
+            if (gainsMore(gain, top)) {
                 top = gain;
                 rated.what = targets_[k].name;
                 rated.before_mm = build::u95Of(std::sqrt(std::max(0.0, variance_[k])));
@@ -414,7 +423,7 @@ void countFixed(std::vector<RankedReading>& ranked, const Survey& survey, const 
 }
 
 void bestFirst(std::vector<RankedReading>& ranked, size_t most) {
-    const auto better = [](const RankedReading& a, const RankedReading& b) { return a.gain_mm2 > b.gain_mm2; };
+    const auto better = [](const RankedReading& a, const RankedReading& b) { return gainsMore(a.gain_mm2, b.gain_mm2); };
     std::stable_sort(ranked.begin(), ranked.end(), better);
     if (ranked.size() > most) ranked.resize(most);
 }
@@ -424,30 +433,6 @@ bool usable(const Survey& survey, const Solution& s) {
 }
 
 } // namespace
-
-std::string searchedWords(const Survey& survey) {
-    if (survey.points.size() <= most_points_searched) return {};
-    return fmt::format("looked for among {} of {} points: those asked for, and those with the fewest readings",
-                       most_points_searched, survey.points.size());
-}
-
-std::string RankedReading::words() const {
-    if (fixes) return fmt::format("would fix {} point{}", fixes, fixes == 1 ? "" : "s");
-    const std::string before = units::fixed(before_mm, 1);
-    const std::string after = units::fixed(after_mm, 1);
-    return what.empty() || before == after ? std::string() : fmt::format("would take {} from ± {} to ± {}", what, before, after);
-}
-
-std::string RankedReading::aboutWords(units::LengthStep step) const {
-    return build::isAngle(kind) ? units::formatAngle(about) : units::formatLength(about, step);
-}
-
-std::string RankedReading::whatWords(const Survey& survey) const {
-    const std::string& one = survey.points[static_cast<size_t>(from)].name;
-    if (to < 0) return fmt::format("{} of {}", build::word(kind), one);
-    const std::string pair = one + " – " + survey.points[static_cast<size_t>(to)].name;
-    return kind == ReadingKind::Tape ? pair : fmt::format("{} {}", build::word(kind), pair);
-}
 
 std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s, const Condition& c, const Wanted& wanted,
                                         const Means& means, size_t most) {
@@ -481,7 +466,7 @@ std::vector<RankedReading> planReadings(const Survey& survey, const Solution& s,
         RankedReading top;
         top.gain_mm2 = -1;
         for (size_t i = 0; i < pairs.size(); ++i)
-            if (RankedReading r = ranker.rate(pairs[i]); r.gain_mm2 > top.gain_mm2) {
+            if (RankedReading r = ranker.rate(pairs[i]); gainsMore(r.gain_mm2, top.gain_mm2)) {
                 top = std::move(r);
                 best = i;
             }

@@ -37,12 +37,43 @@ TEST_CASE("call-out: a figure and Enter from under the car", "[desk]") {
     const QString proposed = d.text("callOutPair");
     QTest::keyClick(field, Qt::Key_Down);
     CHECK(d.text("callOutPair") != proposed);
+    // far off what is expected, it is asked about before it is kept
+    const auto kept = d.window.document().build().readings.size();
     QTest::keyClicks(field, "9999");
     QTest::keyClick(field, Qt::Key_Return);
+    CHECK(d.text("callOutError").contains("is expected there: Enter again keeps"));
+    CHECK(field->text() == "9999");
+    CHECK(d.window.document().latest().readings.size() == kept);
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(d.window.document().latest().readings.size() == kept + 1);
     CHECK(d.text("callOutWord") == "Re-tape");
     QTest::keyClick(field, Qt::Key_Escape);
     CHECK(d.find<QLineEdit>("entry")->isVisible());
     d.action("undo");
+}
+
+TEST_CASE("a reading far off what is expected is kept by a second Enter alone", "[desk]") {
+    const auto path = test::demoBuild(test::freshFolder("window-weigh"));
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    const auto readings = [&] { return d.window.document().latest().readings.size(); };
+    const auto before = readings();
+    auto* entry = d.find<QLineEdit>("entry");
+    d.type("Al Dr 16915");
+    CHECK(readings() == before);
+    CHECK(entry->text() == "Al Dr 16915"); // nothing typed is lost
+    CHECK_THAT(d.text("entryEcho").toStdString(), Catch::Contains("is expected there: Enter again keeps"));
+    QTest::keyClick(entry, Qt::Key_Return);
+    CHECK(readings() == before + 1);
+    d.action("undo");
+    CHECK(readings() == before);
+    // another line in between is asked about anew
+    d.type("Al Dr 16915");
+    d.type("Al Dr 16916");
+    CHECK(readings() == before);
+    entry->clear();
+    d.type("hieght Al 300");
+    CHECK_THAT(d.text("entryEcho").toStdString(), Catch::Contains("no command") && Catch::Contains("Did you mean height"));
 }
 
 TEST_CASE("what was left is found again: bench, ground, text size, sound", "[desk]") {

@@ -45,6 +45,8 @@ struct Practised : Driver {
         INFO(text("entryEcho").toStdString());
         REQUIRE(waitFor([&] { return entry()->text() != was; }));
         QTest::keyClick(entry(), Qt::Key_Return);
+        if (text("entryEcho").contains("Enter again keeps"))
+            QTest::keyClick(entry(), Qt::Key_Return); // a misread that is planted
         INFO(text("entryEcho").toStdString());
         REQUIRE(window.document().store()->revision() > before);
     }

@@ -109,6 +109,34 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("fouls the chassis"));
     CHECK(view->hasBands());
     CHECK_FALSE(view->lines().empty());
+    // it takes the sheet: the head stands on it, its own buttons fold away
+    CHECK(view->height() >= 0.6 * d.window.height());
+    CHECK(view->roomAbove() > 40);
+    const int room = view->roomBelow();
+    d.find<QPushButton>("sceneFold")->click();
+    CHECK(view->roomBelow() < room);
+    CHECK_FALSE(d.find<QPushButton>("view_left")->isVisible());
+    d.find<QPushButton>("sceneFold")->click();
+    CHECK(view->roomBelow() == room);
+    // what fouls is said at its place; a tap on it turns there, cuts open and shows its sentence
+    REQUIRE_FALSE(view->labels().empty());
+    const desk::SceneLabel foul = view->labels().front();
+    CHECK(foul.severity == sheet::Severity::Bad);
+    view->grab(); // where its words stand is known once they are painted
+    std::optional<QPoint> tap;
+    for (int x = 0; x < view->width() && !tap; x += 8)
+        for (int y = 0; y < view->height() && !tap; y += 8)
+            if (const auto* label = view->labelAt(QPointF(x, y)); label && label->tag == foul.tag) tap = QPoint(x, y);
+    REQUIRE(tap);
+    QTest::mouseClick(view, Qt::LeftButton, Qt::NoModifier, *tap);
+    REQUIRE(view->section());
+    CHECK(*view->section() == Approx(foul.at[0]).margin(1));
+    const desk::Point3 there = view->camera().onScreen(foul.at);
+    CHECK(std::abs(there[0]) < 2);
+    CHECK(d.window.findChild<QFrame*>("card")->isVisible());
+    QTest::keyClick(&d.window, Qt::Key_Escape);
+    d.find<QCheckBox>("sectionOn")->setChecked(false);
+    view->showAll();
 
     // laid by four picks on each: first on the scan, then where the same place belongs
     build::ScanId tail;

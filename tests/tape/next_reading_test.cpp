@@ -7,6 +7,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <set>
+#include <tuple>
 
 using namespace gorvet;
 using tape::ReadingKind;
@@ -127,6 +128,33 @@ TEST_CASE("a round of readings counts each with those before it", "[tape][next]"
         return total;
     };
     CHECK(sum(plan) <= sum(alone) * 1.001);
+}
+
+TEST_CASE("which of two equal readings comes first is not left to the last bit of a sum", "[tape][next]") {
+    // a frame that mirrors itself: left and right gain the same
+    std::mt19937 rng(15);
+    Frame f{test::frameSurvey(6, rng, 0), {}, {}, {}};
+    f.frame.rails = true;
+    for (int i = 0; i < 12; ++i)
+        for (int j = i + 1; j < std::min(12, i + 4); ++j) f.m.read(ReadingKind::Tape, i, j);
+    for (int i = 0; i < 12; ++i) f.m.read(ReadingKind::Height, i);
+    for (int p = 0; p < 6; ++p) f.frame.pairs.push_back({2 * p, 2 * p + 1});
+    const auto order = [&](double last_bits) {
+        tape::Survey survey = f.m.survey;
+        for (auto& r : survey.readings) r.value *= 1 + test::normal(rng, last_bits);
+        const auto s = tape::solve(survey);
+        REQUIRE(s.status == tape::Status::Solved);
+        std::vector<std::tuple<ReadingKind, int, int>> list;
+        const auto c = tape::condition(s, f.frame);
+        for (const auto& r : tape::rankReadings(survey, s, c, {"rails", -1}, {8000, false}, 20))
+            list.emplace_back(r.kind, r.from, r.to);
+        for (const auto& r : tape::planReadings(survey, s, c, {"rails", -1}, {8000, false}, 6))
+            list.emplace_back(r.kind, r.from, r.to);
+        return list;
+    };
+    const auto once = order(1e-16);
+    REQUIRE(once.size() == 26);
+    for (int run = 0; run < 20; ++run) CHECK(order(1e-14) == once);
 }
 
 TEST_CASE("the walk goes round once", "[tape][next]") {

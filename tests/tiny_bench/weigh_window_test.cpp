@@ -1,5 +1,4 @@
 // The window shows a bench that has no side of its own on the desk: verb, headline, view, cards, entry line.
-#define CATCH_CONFIG_RUNNER
 #include "desk/driver.hpp"
 #include "store/store.hpp"
 
@@ -22,10 +21,4 @@ TEST_CASE("a bench more in the table has its verb in the window", "[desk][tiny-b
     CHECK(d.find<desk::SheetView>("sheet")->placeOf("total"));
     d.window.setBench("sit"); // not there: nothing happens
     CHECK(d.window.shownBench() == "weigh");
-}
-
-int main(int argc, char** argv) {
-    QApplication app(argc, argv);
-    QApplication::setStyle("Fusion");
-    return Catch::Session().run(argc, argv);
 }

@@ -115,7 +115,7 @@ void savePicture(Desk& desk) {
     const int where = ask::choice(desk.over(), tr("Where does the picture go?"), tr("As it is seen now."),
                                   {tr("as a file"), tr("into the build sheet")});
     if (where < 0) return;
-    QImage picture = desk.space().view()->grab().toImage();
+    QImage picture = desk.space().view()->finished();
     if (where == 0) {
         QString path = ask::fileToMake(desk.over(), tr("Save the picture"), tr("Pictures (*.png)"), "scans.png");
         if (path.isEmpty()) return;

@@ -129,7 +129,7 @@ void MainWindow::refresh() {
     refreshMarks();
     refreshSubjects();
     slide_mm_ = 0;
-    sheet_stack_->setCurrentIndex(inSpace() ? 1 : 0);
+    if (sheet_stack_->currentIndex() != (inSpace() ? 1 : 0)) placeSheet();
     refreshWords();
     refreshViews();
     refreshStarters();

@@ -14,6 +14,7 @@ class QLabel;
 class QMenu;
 class QStackedWidget;
 class QBoxLayout;
+class QGridLayout;
 class QHBoxLayout;
 class QPushButton;
 class QScrollArea;
@@ -58,6 +59,8 @@ public:
     enum class From { EntryLine, Card, Elsewhere };
     /// Reads and keeps one line, as if typed. True when it was taken.
     bool enter(const QString& line, From from = From::Elsewhere);
+    /// What speaks against keeping it, the first time that this line is entered; empty: nothing, or it was asked already.
+    QString weighed(const entry::Understood&, const QString& line);
     /// Window, bench, ground, text size and sound as they were left.
     void recall(QSettings&);
     void remember(QSettings&) const;
@@ -84,8 +87,9 @@ private:
     QAction* addAct(QMenu*, const Act&);
     void buildCentral();
     QWidget* buildWelcome();
-    QLayout* buildHead();
+    QWidget* buildHead();
     QLayout* buildSheet();
+    void placeSheet();
     QLayout* buildFoot();
     QWidget* buildRule();
     void buildCard(QWidget* over);
@@ -149,6 +153,7 @@ private:
     std::unique_ptr<Tool> tool_;
     bool calling_out_ = false;
     bool called_out_ = false; ///< a figure of the call-out waits for its verdict
+    QString doubted_;         ///< a line that was asked about: entered again it is kept
     bool more_words_ = false; ///< all that begins a line here is offered
     bool tapping_ = false;    ///< the line is made by taps: keys are shown, too
     QTimer patience_;
@@ -167,6 +172,8 @@ private:
     QWidget* view_buttons_ = nullptr;
     SheetView* sheet_ = nullptr;
     QStackedWidget* sheet_stack_ = nullptr;
+    QWidget* head_ = nullptr;
+    QGridLayout* sheet_place_ = nullptr; ///< the sheet under its head, or behind it
     Space* space_ = nullptr;
     CardView* card_ = nullptr;
     QWidget* tool_row_ = nullptr;

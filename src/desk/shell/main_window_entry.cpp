@@ -13,6 +13,7 @@
 #include "desk/widgets/rule_view.hpp"
 #include "entry/next_words.hpp"
 #include "prompt/context.hpp"
+#include "prompt/weigh.hpp"
 
 #include <algorithm>
 
@@ -82,11 +83,21 @@ void MainWindow::preview() {
     const auto understood = entry::understand(document_.latest(), context(), line.toStdString());
     if (understood) {
         QString echo = QString::fromStdString(understood->echo);
-        if (!understood->remark.empty()) echo += QString::fromUtf8(" · ") + QString::fromStdString(understood->remark);
-        entry_->setEcho(echo, understood->remark.empty() ? "" : "warn");
+        const std::string doubt = prompt::doubtOf(document_.latest(), document_.results(), *understood);
+        for (const std::string& more : {understood->remark, doubt})
+            if (!more.empty()) echo += QString::fromUtf8(" · ") + QString::fromStdString(more);
+        entry_->setEcho(echo, understood->remark.empty() && doubt.empty() ? "" : "warn");
     } else { // while typing, a line is unfinished rather than wrong
         entry_->setEcho(QString::fromStdString(understood.error().text()), "");
     }
+}
+
+QString MainWindow::weighed(const entry::Understood& understood, const QString& line) {
+    const std::string doubt = prompt::doubtOf(document_.latest(), document_.results(), understood);
+    const bool asked = line == doubted_;
+    doubted_ = doubt.empty() || asked ? QString() : line;
+    if (doubt.empty() || asked) return {};
+    return tr("%1: Enter again keeps %2").arg(QString::fromStdString(doubt), QString::fromStdString(understood.echo));
 }
 
 bool MainWindow::enter(const QString& line, From from) {
@@ -108,6 +119,10 @@ bool MainWindow::enter(const QString& line, From from) {
         if (from == From::EntryLine) entry_->clear();
         refresh();
         return true;
+    }
+    if (const QString doubt = weighed(*understood, line); !doubt.isEmpty()) {
+        from == From::Card && card_->isVisible() ? card_->say(doubt) : say(doubt, "warn");
+        return false;
     }
     state_.skip = 0;
     if (auto kept = document_.keep(understood->edit); !kept) return complain(kept.error()); // what follows is drawn by `changed`

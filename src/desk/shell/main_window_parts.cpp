@@ -14,6 +14,7 @@
 #include "desk/widgets/rule_view.hpp"
 
 #include <QAction>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -45,7 +46,6 @@ void MainWindow::buildCentral() {
     auto* area = new QVBoxLayout(desk);
     area->setContentsMargins(0, 0, 0, 0);
     area->setSpacing(0);
-    area->addLayout(buildHead());
     area->addLayout(buildSheet(), 1);
     area->addLayout(buildFoot());
     area->addWidget(buildRule());
@@ -93,8 +93,11 @@ QWidget* MainWindow::buildWelcome() {
     return welcome;
 }
 
-QLayout* MainWindow::buildHead() {
-    auto* head = new QHBoxLayout;
+QWidget* MainWindow::buildHead() {
+    head_ = new QWidget;
+    head_->setObjectName("head");
+    head_->setAttribute(Qt::WA_StyledBackground);
+    auto* head = new QHBoxLayout(head_);
     head->setContentsMargins(32, 14, 24, 4);
     auto* words = new QVBoxLayout;
     words->setSpacing(2);
@@ -114,7 +117,7 @@ QLayout* MainWindow::buildHead() {
     head->addWidget(view_buttons_, 0, Qt::AlignTop);
     subject_row_ = new QHBoxLayout;
     head->addLayout(subject_row_);
-    return head;
+    return head_;
 }
 
 QLayout* MainWindow::buildSheet() {
@@ -125,15 +128,30 @@ QLayout* MainWindow::buildSheet() {
     sheet_->setMaker([this](double w, double h, const sheet::Format& f) {
         return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{};
     });
-    auto* box = new QVBoxLayout;
-    box->setContentsMargins(32, 4, 24, 4);
     sheet_stack_ = new QStackedWidget;
     sheet_stack_->addWidget(sheet_);
     // made before the window is first shown: a window that gets its first OpenGL part later is made anew by the system
     buildSpace();
     sheet_stack_->addWidget(space_->pane());
-    box->addWidget(sheet_stack_);
-    return box;
+    sheet_place_ = new QGridLayout;
+    sheet_place_->setContentsMargins(0, 0, 0, 0);
+    sheet_place_->setSpacing(0);
+    sheet_place_->setRowStretch(1, 1);
+    sheet_place_->addWidget(buildHead(), 0, 0);
+    sheet_place_->addWidget(sheet_stack_, 1, 0);
+    space_->pane()->standUnder(head_);
+    placeSheet();
+    return sheet_place_;
+}
+
+/// A drawing stands under the head; the view of the scans takes the whole sheet, and the head stands on it.
+void MainWindow::placeSheet() {
+    const bool space = inSpace();
+    sheet_stack_->setCurrentIndex(space ? 1 : 0);
+    sheet_stack_->setContentsMargins(space ? 0 : 32, space ? 0 : 4, space ? 0 : 24, space ? 0 : 4);
+    sheet_place_->removeWidget(sheet_stack_);
+    sheet_place_->addWidget(sheet_stack_, space ? 0 : 1, 0, space ? 2 : 1, 1);
+    head_->raise();
 }
 
 void MainWindow::buildSpace() {
@@ -144,6 +162,10 @@ void MainWindow::buildSpace() {
     connect(view, &SceneView::picked, this, [this](const ScenePick& pick) {
         space_->judgePick(pick);
         picked({pick.at, pick.layer});
+    });
+    connect(view, &SceneView::labelPicked, this, [this, view](const QString& tag, const QPoint& at) {
+        space_->turnTo(tag.toStdString());
+        showCard(tag, at, view);
     });
     connect(view, &SceneView::bodyDragged, this, [this](const Point3& by) { drag({Drag::What::Body, by}, false); });
     connect(view, &SceneView::bodyDropped, this, [this](const Point3& by) { drag({Drag::What::Body, by}, true); });

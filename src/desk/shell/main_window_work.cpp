@@ -69,6 +69,7 @@ void MainWindow::takeCalledOut(const QString& text) {
     if (!proposal) return;
     auto understood = entry::understand(document_.latest(), context(), (proposal->prefix + text).toStdString());
     if (!understood) return call_out_->say(QString::fromStdString(understood.error().text()));
+    if (const QString doubt = weighed(*understood, proposal->prefix + text); !doubt.isEmpty()) return call_out_->say(doubt);
     state_.skip = 0;
     called_out_ = true; // its verdict is told once the results are in
     if (auto kept = document_.keep(understood->edit); !kept) {

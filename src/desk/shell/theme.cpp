@@ -58,6 +58,9 @@ QLineEdit:focus { border: 2px solid %INK; }
 QFrame#entryFrame { background: %PANEL; border: 2px solid %INK; }
 QFrame#entryFrame QLineEdit { background: transparent; border: none; font-size: %HEADpx; }
 QFrame#entryFrame QLabel { background: transparent; }
+QWidget#head { background: %VEIL; }
+QFrame#sceneEdge { background: %SHEET; border: none; }
+QFrame#sceneEdge QPushButton { padding: 4px 5px; }
 QFrame[card="true"] { background: %SHEET; border: 2px solid %INK; }
 QFrame[card="true"][severity="bad"] { border-color: %BAD; }
 QFrame[card="true"][severity="warn"] { border-color: %WARN; }
@@ -93,6 +96,8 @@ QTableView::item { padding: 3px 4px; }
         .replace("%MONO", sheet::mono_family)
         .replace("%BODY", body)
         .replace("%HEAD", QString::number(px(24)));
+    const QColor sheet = color(Ink::Sheet); // what is behind words is seen, and they are read
+    s.replace("%VEIL", QString("rgba(%1, %2, %3, 215)").arg(sheet.red()).arg(sheet.green()).arg(sheet.blue()));
     s.replace("%INK", c(Ink::Ink))
         .replace("%SHEET", c(Ink::Sheet))
         .replace("%PANEL", c(Ink::Panel))

@@ -5,6 +5,8 @@
 #include "analysis/scans.hpp"
 #include "desk/view3d/scene_pane.hpp"
 
+#include <algorithm>
+
 namespace gorvet::desk {
 
 Space::Space(Document& document) : document_(document), pane_(new ScenePane) {
@@ -96,7 +98,22 @@ void Space::show() {
     for (const auto& [id, cut] : document_.build().planned_cuts)
         lines.push_back({analysis::keptCutPlaces(document_.results(), cut), cut.closed, sheet::Ink::Remove, id.value});
     view()->setLines(std::move(lines));
+    std::vector<SceneLabel> labels;
+    if (fits && c.input() == s.overlay.share())
+        for (const analysis::Finding& f : document_.results().findings)
+            if (const auto* place = analysis::placeOf(*c, f.tag))
+                labels.push_back({place->contact.at, QString::fromStdString(f.brief), f.severity, f.tag});
+    view()->setLabels(std::move(labels));
     pane_->refreshRange();
+}
+
+void Space::turnTo(const std::string& tag) {
+    const auto& labels = view() ? view()->labels() : std::vector<SceneLabel>{};
+    const auto label = std::find_if(labels.begin(), labels.end(), [&](const SceneLabel& l) { return l.tag == tag; });
+    if (label == labels.end()) return;
+    const Point3 place = label->at;
+    pane_->cutOpenAt(place[0]);
+    view()->lookAt(place);
 }
 
 void Space::showLines(const std::vector<SceneLine>& lines) {
@@ -122,6 +139,7 @@ void Space::tryBody(const Point3& by) {
     seat.translation = geometry::plus(seat.translation, held);
     view()->setSeat(seat);
     view()->setLines({}); // they belong to where it sat
+    view()->setLabels({});
     const sit::LiveClearance live = analysis::triedClearance(r, held);
     view()->setDistances(live.map.distance_mm, o.need, analysis::unlikeNeeds(o));
     clearance_.reset();

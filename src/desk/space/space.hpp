@@ -22,6 +22,8 @@ public:
     void putBack();
     /// The body moved by so much from where it sits, with its bands, and in words how near it comes.
     void tryBody(const Point3& by_mm);
+    /// Turns to the place of a label and cuts the picture open there. Nothing where no label has the tag.
+    void turnTo(const std::string& tag);
     /// Lines over the meshes until the results change: a cut map.
     void showLines(const std::vector<SceneLine>&);
     /// How sharp the scan is where it was picked, with what the seat is good for.
@@ -44,7 +46,7 @@ private:
         build::Rows<build::PlannedCut> cuts;
         bool operator==(const Of&) const = default;
     };
-    Of of_; ///< what is shown now
+    Of of_;         ///< what is shown now
     Worker worker_; ///< last: it stops before what it works on goes
 };
 

@@ -50,16 +50,20 @@ void Camera::zoom(double factor, double x_px, double y_px) {
     at = plus(at, minus(before, dragged(x_px, y_px)));
 }
 
-void Camera::showAll(const Point3& least, const Point3& most, double width_px, double height_px) {
-    at = geometry::along(least, most, 0.5);
-    double wide = 1, tall = 1;
-    for (int corner = 0; corner < 8; ++corner) {
-        const Point3 d =
-            minus({corner & 1 ? most[0] : least[0], corner & 2 ? most[1] : least[1], corner & 4 ? most[2] : least[2]}, at);
-        wide = std::max(wide, 2 * std::abs(dot(d, right())));
-        tall = std::max(tall, 2 * std::abs(dot(d, up())));
+void Camera::showAll(const std::vector<Point3>& places, double width_px, double height_px) {
+    if (places.empty()) return;
+    const Point3 x = right(), y = up(), z = towards();
+    double least[3] = {1e300, 1e300, 1e300}, most[3] = {-1e300, -1e300, -1e300};
+    for (const Point3& p : places) {
+        const double own[3] = {dot(p, x), dot(p, y), dot(p, z)};
+        for (int i = 0; i < 3; ++i) {
+            least[i] = std::min(least[i], own[i]);
+            most[i] = std::max(most[i], own[i]);
+        }
     }
-    px_per_mm = std::clamp(0.92 * std::min(width_px / wide, height_px / tall), 0.01, 40.0);
+    at = plus(plus(times(x, (least[0] + most[0]) / 2), times(y, (least[1] + most[1]) / 2)), times(z, (least[2] + most[2]) / 2));
+    const double wide = std::max(1.0, most[0] - least[0]), tall = std::max(1.0, most[1] - least[1]);
+    px_per_mm = std::clamp(0.94 * std::min(width_px / wide, height_px / tall), 0.01, 40.0);
 }
 
 void lookFrom(Camera& c, ViewFrom v) {

@@ -2,6 +2,8 @@
 
 #include "shape/transform.hpp"
 
+#include <vector>
+
 /// Where one looks from: to scale, without perspective. No Qt.
 namespace gorvet::desk {
 
@@ -26,8 +28,8 @@ struct Camera {
     void zoom(double factor, double x_px, double y_px);
     /// What a drag in the picture's plane is in the car's axes.
     Point3 dragged(double dx_px, double dy_px) const;
-    /// The whole box in a picture of so many pixels.
-    void showAll(const Point3& least, const Point3& most, double width_px, double height_px);
+    /// All of the places in a picture of so many pixels, as large as it goes. Nothing happens without a place.
+    void showAll(const std::vector<Point3>&, double width_px, double height_px);
 };
 
 enum class ViewFrom { Left, Above, Behind, Underneath, Corner };

@@ -23,6 +23,7 @@ void SceneOverlay::paintEvent(QPaintEvent*) {
         const Point3 s = camera.onScreen(q);
         return QPointF(width() / 2.0 + s[0], height() / 2.0 + s[1]);
     };
+    if (view_->section()) paintCutFaces(p, at);
     // what a section takes away takes its lines along
     const double side = camera.towards()[0] > 0.02 ? -1 : 1;
     const auto kept = [&](const Point3& q) { return !view_->section() || side * (q[0] - *view_->section()) >= 0; };
@@ -48,7 +49,108 @@ void SceneOverlay::paintEvent(QPaintEvent*) {
     paintPicks(p);
     if (view_->section()) paintSection(p);
     paintScale(p);
+    legend_ = {};
     if (view_->hasBands()) paintBands(p);
+    paintLabels(p, at);
+}
+
+/// Where the section goes through: faces of solid steel hatched, sheet as a double line. Nothing stands before it.
+void SceneOverlay::paintCutFaces(QPainter& p, const std::function<QPointF(const Point3&)>& at) {
+    const Theme& theme = view_->theme();
+    for (const auto layer : {SceneView::Chassis, SceneView::NewSteel, SceneView::ToRemove, SceneView::Body}) {
+        if (!view_->shown(layer)) continue;
+        const bool solid = layer == SceneView::Chassis || layer == SceneView::NewSteel;
+        QPainterPath faces, lines;
+        for (const shape::Polyline& line : view_->outline(layer)) {
+            QPainterPath path;
+            for (size_t i = 0; i < line.places.size(); ++i)
+                i == 0 ? path.moveTo(at(line.places[i])) : path.lineTo(at(line.places[i]));
+            if (line.closed) path.closeSubpath();
+            (line.closed ? faces : lines).addPath(path);
+        }
+        const QColor ink = theme.color(SceneView::inkOf(layer));
+        if (solid) {
+            p.fillPath(faces, theme.color(sheet::Ink::Sheet));
+            p.fillPath(faces, QBrush(ink, layer == SceneView::Chassis ? Qt::BDiagPattern : Qt::FDiagPattern));
+        }
+        lines.addPath(faces);
+        p.setPen(QPen(ink, solid ? 2.5 : 4));
+        p.drawPath(lines);
+        if (solid) continue;
+        p.setPen(QPen(theme.color(sheet::Ink::Sheet), 1.5));
+        p.drawPath(lines);
+    }
+}
+
+const SceneLabel* SceneOverlay::labelAt(const QPointF& at) const {
+    for (const auto& [box, which] : labelled_)
+        if (box.contains(at) && which < view_->labels().size()) return &view_->labels()[which];
+    return nullptr;
+}
+
+/// Finds a place for the words of each label, beside its own place and away from the middle, clear of those before it.
+void SceneOverlay::placeLabels(const QFontMetricsF& metrics, const std::function<QPointF(const Point3&)>& at) {
+    labelled_.clear();
+    const Theme& theme = view_->theme();
+    const QRectF room = QRectF(rect()).adjusted(28, view_->roomAbove() + 6, -28, -view_->roomBelow() - 6);
+    const double side = view_->camera().towards()[0] > 0.02 ? -1 : 1;
+    const double reach = theme.px(40), high = theme.px(40);
+    const QRectF model = view_->modelOnWidget();
+    for (size_t i = 0; i < view_->labels().size(); ++i) {
+        const SceneLabel& label = view_->labels()[i];
+        const QPointF place = at(label.at);
+        if (!room.contains(place)) continue;
+        if (view_->section() && side * (label.at[0] - *view_->section()) < -60) continue; // it is cut away
+        const double wide = metrics.horizontalAdvance(label.words) + theme.px(38);
+        const bool leftward = place.x() < (model.left() + model.right()) / 2;
+        QRectF box(leftward ? std::min(place.x() - reach, model.left() - 8) - wide
+                            : std::max(place.x() + reach, model.right() + 8),
+                   place.y() - reach - high / 2, wide, high);
+        box.moveLeft(std::clamp(box.left(), room.left(), std::max(room.left(), room.right() - wide)));
+        const auto taken = [&](const QRectF& r) {
+            return r.top() < room.top() || r.bottom() > room.bottom() || r.adjusted(-8, -8, 8, 8).contains(place) ||
+                   r.intersects(legend_) || (view_->section() && r.intersects(sectionPanel())) ||
+                   std::any_of(labelled_.begin(), labelled_.end(),
+                               [&](const auto& l) { return l.first.adjusted(-4, -3, 4, 3).intersects(r); });
+        };
+        for (int step = 0; step < 24; ++step) {
+            const QRectF moved = box.translated(0, (step % 2 ? 1 : -1) * ((step + 1) / 2) * 0.5 * (high + 6));
+            if (taken(moved)) continue;
+            labelled_.emplace_back(moved, i);
+            break;
+        }
+    }
+}
+
+void SceneOverlay::paintLabels(QPainter& p, const std::function<QPointF(const Point3&)>& at) {
+    const Theme& theme = view_->theme();
+    p.setFont(theme.font(15));
+    placeLabels(QFontMetricsF(p.font()), at);
+    const auto inkOf = [&](const SceneLabel& l) {
+        return theme.color(l.severity == sheet::Severity::Bad ? sheet::Ink::Bad : sheet::Ink::Warn);
+    };
+    for (const auto& [box, which] : labelled_) { // leaders first: they pass behind the words
+        const SceneLabel& label = view_->labels()[which];
+        const QPointF place = at(label.at);
+        p.setPen(QPen(inkOf(label), 1.5));
+        p.drawLine(place, QPointF(place.x() < box.center().x() ? box.left() : box.right(), box.center().y()));
+        p.setBrush(theme.color(sheet::Ink::Sheet));
+        p.drawEllipse(place, 4, 4);
+        p.setBrush(Qt::NoBrush);
+    }
+    for (const auto& [box, which] : labelled_) {
+        const SceneLabel& label = view_->labels()[which];
+        p.fillRect(box, theme.color(sheet::Ink::Sheet));
+        p.setPen(QPen(inkOf(label), 1.5));
+        p.drawRect(box);
+        // crossed lines foul, one line is tight
+        const double m = theme.px(6);
+        const QPointF mark(box.left() + theme.px(16), box.center().y());
+        p.setPen(QPen(inkOf(label), 2));
+        p.drawLine(mark + QPointF(-m, m), mark + QPointF(m, -m));
+        if (label.severity == sheet::Severity::Bad) p.drawLine(mark + QPointF(-m, -m), mark + QPointF(m, m));
+        p.drawText(box.adjusted(theme.px(30), 0, -4, 0), Qt::AlignVCenter | Qt::AlignLeft, label.words);
+    }
 }
 
 void SceneOverlay::paintPicks(QPainter& p) {
@@ -75,12 +177,11 @@ void SceneOverlay::paintPicks(QPainter& p) {
         p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
         p.drawEllipse(at[i], 5, 5);
         const Point3& q = picks[i].at;
-        label(at[i],
-              tr("station %1  offset %2  height %3%4")
-                  .arg(q[0], 0, 'f', 1)
-                  .arg(q[1], 0, 'f', 1)
-                  .arg(q[2], 0, 'f', 1)
-                  .arg(picks[i].u95_mm ? QString::fromUtf8("  ± %1").arg(*picks[i].u95_mm, 0, 'f', 1) : QString()));
+        label(at[i], tr("station %1  offset %2  height %3%4")
+                         .arg(q[0], 0, 'f', 1)
+                         .arg(q[1], 0, 'f', 1)
+                         .arg(q[2], 0, 'f', 1)
+                         .arg(picks[i].u95_mm ? QString::fromUtf8("  ± %1").arg(*picks[i].u95_mm, 0, 'f', 1) : QString()));
     }
     if (picks.size() == 2) {
         const Point3 d = geometry::minus(picks[1].at, picks[0].at);
@@ -95,9 +196,14 @@ void SceneOverlay::paintPicks(QPainter& p) {
     }
 }
 
+QRectF SceneOverlay::sectionPanel() const {
+    const double wide = view_->theme().px(330), high = view_->theme().px(230);
+    return {width() - wide - 24, height() - view_->roomBelow() - high - 8, wide, high};
+}
+
 void SceneOverlay::paintSection(QPainter& p) {
     const Theme& theme = view_->theme();
-    const QRectF frame(width() - theme.px(330) - 8, height() - theme.px(230) - 8, theme.px(330), theme.px(230));
+    const QRectF frame = sectionPanel();
     p.fillRect(frame, theme.color(sheet::Ink::Panel));
     p.setPen(QPen(theme.color(sheet::Ink::Second), 1));
     p.drawRect(frame);
@@ -146,7 +252,7 @@ void SceneOverlay::paintScale(QPainter& p) {
     const double ten = std::pow(10, std::floor(std::log10(about)));
     const double length = about / ten >= 5 ? 5 * ten : about / ten >= 2 ? 2 * ten : ten;
     const double px = length * view_->camera().px_per_mm;
-    const double x = 12, y = height() - 14;
+    const double x = 32, y = height() - view_->roomBelow() - 16;
     p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
     p.drawLine(QPointF(x, y), QPointF(x + px, y));
     for (const double e : {x, x + px}) p.drawLine(QPointF(e, y - 5), QPointF(e, y + 5));
@@ -159,14 +265,16 @@ void SceneOverlay::paintBands(QPainter& p) {
     p.setFont(theme.font(13));
     const sit::Need& need = view_->need();
     const double row = theme.px(20), box = theme.px(26);
-    double y = 8;
+    double y = view_->roomAbove() + 8;
     const auto line = [&](sheet::Ink ink, bool hatched, bool crossed, const QString& text) {
-        const QRectF r(10, y, box, row - 5);
+        const QRectF r(32, y, box, row - 5);
         p.fillRect(r, theme.color(sheet::Ink::Sheet));
         p.save();
         p.setClipRect(r);
         p.setPen(QPen(theme.color(ink), 2));
-        if (!hatched) p.fillRect(r, theme.color(ink));
+        QColor tone = theme.color(ink);
+        tone.setAlphaF(0.16F);
+        if (!hatched) p.fillRect(r, tone);
         if (hatched)
             for (double x = r.left() - row; x < r.right() + row; x += 7) {
                 p.drawLine(QPointF(x, r.bottom()), QPointF(x + row, r.bottom() - row));
@@ -175,11 +283,12 @@ void SceneOverlay::paintBands(QPainter& p) {
         p.restore();
         p.setPen(theme.color(sheet::Ink::Ink));
         p.drawRect(r);
-        const QRectF words(10 + box + 8, y - 2, p.fontMetrics().horizontalAdvance(text) + 6, row - 1);
+        const QRectF words(32 + box + 8, y - 2, p.fontMetrics().horizontalAdvance(text) + 6, row - 1);
         QColor ground = theme.color(sheet::Ink::Sheet);
         ground.setAlpha(200);
         p.fillRect(words, ground);
         p.drawText(words, Qt::AlignVCenter | Qt::AlignLeft, text);
+        legend_ = legend_.united(r.united(words)).toAlignedRect();
         y += row;
     };
     line(sheet::Ink::Bad, true, true,

@@ -3,6 +3,9 @@
 #include "desk/view3d/scene_view.hpp"
 
 #include <QCheckBox>
+#include <QEvent>
+#include <QFrame>
+#include <QGridLayout>
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -11,7 +14,6 @@
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QSlider>
-#include <QVBoxLayout>
 #include <cmath>
 
 namespace gorvet::desk {
@@ -38,28 +40,53 @@ bool openGlWorks() {
 
 ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
     setObjectName("scenePane");
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(4);
-    auto* row = new QHBoxLayout;
-    row->setSpacing(6);
-    column->addLayout(row);
-    words_ = new QLabel;
+    missing_ = new QLabel(
+        tr("This system shows no 3-D pictures (OpenGL 3.3 is missing). All figures, findings and the cut map work without them."),
+        this);
+    missing_->setObjectName("sceneMissing");
+    missing_->setAlignment(Qt::AlignCenter);
+    missing_->setWordWrap(true);
+    words_ = new QLabel(this);
     words_->setObjectName("sceneWords");
     words_->setProperty("second", true);
     words_->setWordWrap(true);
     words_->hide();
-    column->addWidget(words_);
-    missing_ = new QLabel(tr(
-        "This system shows no 3-D pictures (OpenGL 3.3 is missing). All figures, findings and the cut map work without them."));
-    missing_->setObjectName("sceneMissing");
-    missing_->setAlignment(Qt::AlignCenter);
-    missing_->setWordWrap(true);
-    column->addWidget(missing_, 1);
-    if (qEnvironmentVariableIsSet("GORVET_NO_OPENGL") || QGuiApplication::platformName() == "offscreen") return;
-    missing_->hide();
-    view_ = new SceneView;
-    column->addWidget(view_, 1);
+    const bool can = !qEnvironmentVariableIsSet("GORVET_NO_OPENGL") && QGuiApplication::platformName() != "offscreen";
+    if (can) {
+        missing_->hide();
+        view_ = new SceneView(this);
+        edge_ = new QFrame(this);
+        edge_->setObjectName("sceneEdge");
+        rows_ = new QGridLayout(edge_);
+        rows_->setContentsMargins(0, 0, 0, 0);
+        rows_->setVerticalSpacing(2);
+        rows_->setHorizontalSpacing(10);
+        views_ = buildEdge();
+        more_ = new QWidget;
+        auto* more = new QHBoxLayout(more_);
+        more->setContentsMargins(0, 0, 0, 0);
+        more->setSpacing(10);
+        buildLayers();
+        buildSection();
+        fold_ = new QPushButton;
+        fold_->setObjectName("sceneFold");
+        fold_->setProperty("key", true);
+        fold_->setToolTip(tr("the picture without its buttons"));
+        fold_->setMinimumHeight(40);
+        connect(fold_, &QPushButton::clicked, this, [this] {
+            folded_by_hand_ = true;
+            fold(!views_->isHidden());
+        });
+        fold(false);
+    }
+}
+
+/// From where one looks.
+QWidget* ScenePane::buildEdge() {
+    auto* views = new QWidget;
+    auto* row = new QHBoxLayout(views);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(3);
     for (const auto& [label, name, from] : {std::tuple{tr("from the left"), "view_left", ViewFrom::Left},
                                             std::tuple{tr("from above"), "view_above", ViewFrom::Above},
                                             std::tuple{tr("from behind"), "view_behind", ViewFrom::Behind},
@@ -67,6 +94,7 @@ ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
                                             std::tuple{tr("from the corner"), "view_corner", ViewFrom::Corner}}) {
         auto* button = new QPushButton(label);
         button->setObjectName(name);
+        button->setProperty("key", true);
         button->setMinimumHeight(40);
         button->setFocusPolicy(Qt::TabFocus);
         connect(button, &QPushButton::clicked, this, [this, v = from] {
@@ -74,12 +102,10 @@ ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
         });
         row->addWidget(button);
     }
-    second_row_ = new QWidget;
-    auto* more = new QHBoxLayout(second_row_);
-    more->setContentsMargins(0, 0, 0, 0);
-    more->setSpacing(6);
-    first_row_ = row;
-    column_ = column;
+    return views;
+}
+
+void ScenePane::buildLayers() {
     for (const auto& [label, name, layer] :
          {std::tuple{tr("body"), "layer_body", SceneView::Body}, std::tuple{tr("chassis"), "layer_chassis", SceneView::Chassis},
           std::tuple{tr("new steel"), "layer_new_steel", SceneView::NewSteel},
@@ -91,37 +117,50 @@ ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
         connect(box, &QCheckBox::toggled, this, [this, l = layer](bool on) {
             if (view_) view_->setShown(l, on);
         });
-        more->addWidget(box);
+        more_->layout()->addWidget(box);
     }
-    more->addSpacing(12);
+}
+
+void ScenePane::buildSection() {
     section_on_ = new QCheckBox(tr("cut open at"));
     section_on_->setObjectName("sectionOn");
     section_on_->setMinimumHeight(40);
     section_ = new QSlider(Qt::Horizontal);
     section_->setObjectName("sectionStation");
     section_->setAccessibleName(tr("station of the section"));
-    section_->setMinimumWidth(70);
+    section_->setMinimumHeight(40);
     section_->setRange(-1000, 4000);
     section_->setValue(1300);
     section_->setPageStep(50);
     station_ = new QLabel;
     station_->setMinimumWidth(44);
-    more->addWidget(section_on_);
-    more->addWidget(section_, 1);
-    more->addWidget(station_);
-    row->addSpacing(12);
-    row->addWidget(second_row_, 1);
+    more_->layout()->addWidget(section_on_);
+    cut_ = new QWidget;
+    auto* row = new QHBoxLayout(cut_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(section_, 1);
+    row->addWidget(station_);
     const auto set = [this] {
         station_->setText(section_on_->isChecked() ? QString::number(section_->value()) : QString());
         if (view_) view_->setSection(section_on_->isChecked() ? std::optional<double>(section_->value()) : std::nullopt);
     };
-    connect(section_on_, &QCheckBox::toggled, this, set);
+    connect(section_on_, &QCheckBox::toggled, this, [this, set] {
+        arrange();
+        set();
+    });
     connect(section_, &QSlider::valueChanged, this, [this, set] {
         if (section_on_->isChecked())
             set();
         else
             section_on_->setChecked(true);
     });
+}
+
+void ScenePane::fold(bool away) {
+    views_->setVisible(!away);
+    more_->setVisible(!away);
+    fold_->setText(away ? tr("views and layers") : tr("fold"));
+    arrange();
 }
 
 void ScenePane::showEvent(QShowEvent* event) {
@@ -131,8 +170,8 @@ void ScenePane::showEvent(QShowEvent* event) {
         view_->hide();
         view_->deleteLater();
         view_ = nullptr;
-        for (QWidget* w : findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
-            if (w != missing_ && w != words_) w->setEnabled(false);
+        edge_->setEnabled(false);
+        arrange();
     }
     asked_ = true;
     QWidget::showEvent(event);
@@ -144,16 +183,47 @@ void ScenePane::setTheme(const Theme& theme) {
     arrange();
 }
 
-/// Layers and section beside the views where there is room, else below them.
+void ScenePane::standUnder(QWidget* head) {
+    head_ = head;
+    head_->installEventFilter(this);
+    arrange();
+}
+
+bool ScenePane::eventFilter(QObject* who, QEvent* event) {
+    if (who == head_ && event->type() == QEvent::Resize) arrange();
+    return QWidget::eventFilter(who, event);
+}
+
+/// Layers beside the views where there is room, else below them; the station of a section has a row of its own.
 void ScenePane::arrange() {
-    if (!second_row_) return;
-    first_row_->removeWidget(second_row_);
-    column_->removeWidget(second_row_);
-    const int views = first_row_->sizeHint().width();
-    if (views + second_row_->sizeHint().width() > width())
-        column_->insertWidget(1, second_row_);
-    else
-        first_row_->addWidget(second_row_, 1);
+    missing_->setGeometry(rect().adjusted(32, 0, -32, 0));
+    if (!view_) return;
+    view_->setGeometry(rect());
+    for (QWidget* w : {views_, more_, cut_, static_cast<QWidget*>(fold_)}) rows_->removeWidget(w);
+    fold_->ensurePolished();
+    const int wide = width() - 56, gaps = 2 * rows_->horizontalSpacing();
+    const bool two = views_->sizeHint().width() + more_->sizeHint().width() + fold_->sizeHint().width() + gaps > wide;
+    const bool folded = views_->isHidden();
+    cut_->setVisible(!folded && section_on_->isChecked());
+    int rows = two ? 2 : 1;
+    rows_->addWidget(views_, 0, 0);
+    rows_->addWidget(more_, two ? 1 : 0, two ? 0 : 1, 1, two ? 3 : 1, Qt::AlignLeft);
+    rows_->addWidget(fold_, 0, 2, Qt::AlignRight);
+    rows_->addWidget(cut_, rows, 0, 1, 3);
+    rows_->setColumnStretch(1, 1);
+    if (section_on_->isChecked()) ++rows;
+    const int row = std::max(fold_->sizeHint().height(), 40), head = head_ ? head_->height() : 0;
+    const int open = rows * row + (rows - 1) * rows_->verticalSpacing();
+    // where they would leave less than half to the picture they are away until somebody wants them
+    if (const bool too_high = 2 * (height() - head - open) < height(); !folded_by_hand_ && too_high != folded)
+        return fold(too_high);
+    const int high = folded ? row : open;
+    const int own = folded ? fold_->sizeHint().width() + 12 : wide;
+    edge_->setGeometry(width() - 24 - own, height() - high - 4, own, high);
+    const int words = words_->isHidden() ? 0 : words_->heightForWidth(width() - 64) + 4;
+    words_->setGeometry(32, height() - high - 6 - words, width() - 64, words);
+    for (QWidget* w : {static_cast<QWidget*>(edge_), static_cast<QWidget*>(words_)}) w->raise();
+    view_->setRoom(head, (folded ? 4 : high + 6) + words);
 }
 
 void ScenePane::resizeEvent(QResizeEvent* event) {
@@ -163,16 +233,20 @@ void ScenePane::resizeEvent(QResizeEvent* event) {
 
 QSize ScenePane::minimumSizeHint() const {
     // as wide as the views alone
-    int wide = 0;
-    for (int i = 0; first_row_ && i < first_row_->count(); ++i)
-        if (const QWidget* w = first_row_->itemAt(i)->widget(); w && w != second_row_)
-            wide += w->minimumSizeHint().width() + first_row_->spacing();
-    return {wide, QWidget::minimumSizeHint().height()};
+    return view_ ? QSize(views_->minimumSizeHint().width() + fold_->minimumSizeHint().width() + 60, 200)
+                 : QWidget::minimumSizeHint();
 }
 
 void ScenePane::say(const QString& text) {
     words_->setText(text);
     words_->setVisible(!text.isEmpty());
+    arrange();
+}
+
+void ScenePane::cutOpenAt(double station_mm) {
+    if (!section_) return;
+    section_->setValue(static_cast<int>(std::lround(station_mm)));
+    section_on_->setChecked(true);
 }
 
 void ScenePane::refreshRange() {

@@ -2,12 +2,9 @@
 
 #include "desk/shell/theme.hpp"
 #include "desk/view3d/camera.hpp"
+#include "desk/view3d/scribed_picture.hpp"
 #include "sit/clearance.hpp"
 
-#include <QOpenGLBuffer>
-#include <QOpenGLFunctions_3_3_Core>
-#include <QOpenGLShaderProgram>
-#include <QOpenGLVertexArrayObject>
 #include <QOpenGLWidget>
 #include <QTimer>
 #include <memory>
@@ -17,21 +14,19 @@ namespace gorvet::desk {
 
 class SceneOverlay;
 
-/// What is shown: made ready beside the window, shown here.
-struct SceneMesh {
-    std::shared_ptr<const shape::Mesh> mesh;
-    std::shared_ptr<const shape::DistanceTree> tree; ///< for picks
-    shape::Mesh thinned;                             ///< drawn while the view moves
-    std::vector<std::uint32_t> thinned_from;         ///< of its points, which they are in `mesh`
-};
-std::shared_ptr<SceneMesh> sceneMeshOf(std::shared_ptr<const shape::Mesh>, std::shared_ptr<const shape::DistanceTree>);
-
 /// A line drawn over the meshes, in the chassis frame.
 struct SceneLine {
     std::vector<Point3> places;
     bool closed = false;
     sheet::Ink ink = sheet::Ink::Remove;
     std::uint32_t cut = 0; ///< a kept cut, whose corners can be dragged over the body; 0: none
+};
+/// Words at a place, on a leader: what is wrong there.
+struct SceneLabel {
+    Point3 at{}; ///< in the chassis frame
+    QString words;
+    sheet::Severity severity = sheet::Severity::Bad;
+    std::string tag;
 };
 struct ScenePick {
     Point3 at{}; ///< in the chassis frame
@@ -42,7 +37,7 @@ struct ScenePick {
 /// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or
 /// the middle button shifts, the wheel zooms, a click picks; with Ctrl a drag moves the body. A kept
 /// cut's corner is dragged over the sheet.
-class SceneView : public QOpenGLWidget, protected QOpenGLFunctions_3_3_Core {
+class SceneView : public QOpenGLWidget, protected Gl {
     Q_OBJECT
 public:
     enum Layer { Body, Chassis, NewSteel, ToRemove, layers };
@@ -59,10 +54,23 @@ public:
     void setDistances(const std::vector<float>&, const sit::Need&, bool unlike = false);
     bool unlikeNeeds() const { return unlike_needs_; }
     void setLines(std::vector<SceneLine>);
+    /// The worst first: what has no room is left out.
+    void setLabels(std::vector<SceneLabel>);
+    const std::vector<SceneLabel>& labels() const { return labels_; }
+    /// The label whose words were painted there; nullptr when there is none.
+    const SceneLabel* labelAt(const QPointF&) const;
     void setSection(std::optional<double> station_mm);
     std::optional<double> section() const { return section_; }
+    /// What stands over the view at its upper and lower edge: the picture keeps clear of it.
+    void setRoom(int above_px, int below_px);
+    int roomAbove() const { return room_above_; }
+    int roomBelow() const { return room_below_; }
+    /// About where what is shown stands in the picture.
+    QRectF modelOnWidget() const;
     void lookFrom(ViewFrom);
     void showAll();
+    /// Turns to a place, near enough to see what is there.
+    void lookAt(const Point3&);
     /// Zooms to a station as The Rule has it.
     void showStation(double station_mm);
     const Camera& camera() const { return camera_; }
@@ -82,10 +90,14 @@ public:
     std::optional<ScenePick> pickAt(const QPointF&) const;
     /// The station range of what is shown.
     std::optional<std::pair<Point3, Point3>> box() const;
-    double framesPerSecond() const { return fps_; }
+    /// Whether the picture is as fine as it becomes: nothing moves, and its edges are smooth.
+    bool isSettled() const { return !in_motion_ && picture_.isDone(); }
+    /// The picture with what is written over it, as fine as it becomes.
+    QImage finished();
 
 signals:
     void picked(const gorvet::desk::ScenePick&);
+    void labelPicked(const QString& tag, const QPoint& at);
     void bodyDragged(const gorvet::desk::Point3& by_mm); ///< from where the drag began
     void bodyDropped(const gorvet::desk::Point3& by_mm);
     void cornerDropped(quint32 cut, int corner, const gorvet::desk::Point3& at); ///< in the chassis frame
@@ -102,20 +114,23 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
-    struct Buffers;
-    void draw(Layer);
-    void fill(Layer);
-    void fillDistances();
+    /// Something in the picture changed.
+    void redraw();
+    void fillBuffers();
+    ScribedView scribedView() const;
+    std::vector<ScribedPart> scribedParts() const;
     void moving();
     void findOutlines();
     QPointF onWidget(const Point3&) const;
+    /// Of all that is shown, in the chassis frame; of large meshes the thinned ones.
+    std::vector<Point3> shownPlaces() const;
     geometry::RigidTransform placed(Layer l) const { return l == Body || l == ToRemove ? seat_ : geometry::RigidTransform{}; }
 
     Theme theme_{Ground::Day, 1.0};
     Camera camera_;
     std::shared_ptr<SceneMesh> meshes_[layers];
     bool shown_[layers] = {true, true, true, true};
-    std::unique_ptr<Buffers> buffers_[layers];
+    std::unique_ptr<MeshBuffers> buffers_[layers];
     bool dirty_[layers] = {};
     bool dirty_distances_ = false;
     geometry::RigidTransform seat_;
@@ -123,15 +138,18 @@ private:
     sit::Need need_;
     bool unlike_needs_ = false;
     std::vector<SceneLine> lines_;
+    std::vector<SceneLabel> labels_;
     std::optional<double> section_;
+    std::optional<std::pair<Point3, Point3>> box_; ///< of what is shown, when it was shown
     std::vector<shape::Polyline> outline_[layers];
     std::vector<ScenePick> picks_;
-    std::unique_ptr<QOpenGLShaderProgram> program_;
+    ScribedPicture picture_;
+    bool can_draw_ = false;
     SceneOverlay* overlay_ = nullptr;
     QTimer rest_; ///< the full meshes are drawn once the view stands still
     bool in_motion_ = false;
+    int room_above_ = 0, room_below_ = 0;
     bool turned_ = false; ///< somebody chose what is in the picture
-    double fps_ = 0;
     QPointF pressed_, last_;
     bool clicked_ = false;
     bool dragging_body_ = false;

@@ -12,6 +12,8 @@
 
 namespace gorvet::desk {
 
+const SceneLabel* SceneView::labelAt(const QPointF& at) const { return overlay_->labelAt(at); }
+
 std::optional<ScenePick> SceneView::pickAt(const QPointF& at) const {
     Point3 from, way;
     camera_.ray(at.x() - width() / 2.0, at.y() - height() / 2.0, from, way);
@@ -126,6 +128,10 @@ void SceneView::mouseReleaseEvent(QMouseEvent* e) {
     }
     corner_.reset();
     if (!clicked_) return;
+    if (const SceneLabel* label = labelAt(e->position())) {
+        emit labelPicked(QString::fromStdString(label->tag), e->position().toPoint());
+        return;
+    }
     if (const auto hit = pickAt(e->position())) {
         if (picks_.size() >= 2) picks_.clear();
         picks_.push_back(*hit);

@@ -1,0 +1,359 @@
+#include "desk/view3d/scribed_picture.hpp"
+
+#include <QElapsedTimer>
+#include <array>
+
+namespace gorvet::desk {
+
+namespace {
+
+// ---- first: what stands where, and how it faces
+
+const char* face_vertex = R"(#version 330 core
+layout(location = 0) in vec3 place;
+layout(location = 1) in vec3 normal;
+layout(location = 2) in float distance_mm;
+uniform mat4 view;
+uniform mat4 pose;
+uniform mat3 turn;
+uniform vec4 section;
+out vec3 facing;
+out float clearance;
+void main() {
+    vec4 at = pose * vec4(place, 1.0);
+    gl_Position = view * at;
+    gl_ClipDistance[0] = dot(section, at);
+    facing = turn * normal;
+    clearance = distance_mm;
+    gl_PointSize = 2.0;
+}
+)";
+
+const char* face_fragment = R"(#version 330 core
+in vec3 facing;
+in float clearance;
+uniform int dress;
+uniform int banded;
+uniform float fouls;
+uniform float tight;
+out vec4 face;
+void main() {
+    float size = length(facing);
+    vec3 n = size > 0.1 ? facing / size : vec3(0.0, 0.0, 1.0);
+    if (n.z < 0.0) n = -n; // a sheet has two sides
+    int band = banded == 0 || clearance >= tight ? 0 : clearance < fouls ? 2 : 1;
+    face = vec4(n.xy * 0.5 + 0.5, float(dress + 8 * band) / 255.0, 1.0);
+}
+)";
+
+// ---- then: the picture, from that
+
+const char* line_vertex = R"(#version 330 core
+void main() {
+    vec2 corner = vec2(gl_VertexID == 1 ? 3.0 : -1.0, gl_VertexID == 2 ? 3.0 : -1.0);
+    gl_Position = vec4(corner, 0.0, 1.0);
+}
+)";
+
+const char* line_fragment = R"(#version 330 core
+uniform sampler2D stands_face, stands_depth, body_face, body_depth;
+uniform ivec2 size;
+uniform float depth_mm;
+uniform float mm_per_px;
+uniform vec2 far_near;
+uniform int dark;
+uniform int fine;
+uniform int wide; // pixels of a line
+uniform vec3 ground;
+uniform vec3 inks[7]; // by dress; 5 tight, 6 foul
+out vec4 colour;
+
+const float nothing = -1e8;
+
+float near(sampler2D t, ivec2 p) {
+    float d = texelFetch(t, clamp(p, ivec2(0), size - 1), 0).r;
+    return d >= 1.0 ? 2.0 * nothing : (1.0 - 2.0 * d) * depth_mm;
+}
+vec3 unpacked(vec4 f) {
+    vec2 n = f.xy * 2.0 - 1.0;
+    return vec3(n, sqrt(max(0.0, 1.0 - dot(n, n))));
+}
+vec3 normalAt(sampler2D t, ivec2 p) { return unpacked(texelFetch(t, clamp(p, ivec2(0), size - 1), 0)); }
+
+// a step of depth that no slanted face makes
+float limit(float slope) { return max(1.0, 1.25 * mm_per_px * float(wide)) + 0.6 * slope; }
+
+// How strongly a line is scribed here. A silhouette by the nearer side alone, a crease by one side alone: lines are one pixel wide.
+float scribed(sampler2D face, sampler2D depth, ivec2 p, float d, vec3 n) {
+    ivec2 x = ivec2(wide, 0), y = ivec2(0, wide);
+    float l = near(depth, p - x), r = near(depth, p + x), b = near(depth, p - y), t = near(depth, p + y);
+    float slope_x = min(abs(d - l), abs(r - d)), slope_y = min(abs(d - b), abs(t - d));
+    bool outline = (2.0 * d - l - r > limit(slope_x) && d > min(l, r)) || (2.0 * d - b - t > limit(slope_y) && d > min(b, t));
+    float strength = 0.0;
+    if (outline) {
+        strength = 1.0;
+    } else {
+        bool joined_x = r > nothing && abs(r - d) < limit(abs(d - l)), joined_y = t > nothing && abs(t - d) < limit(abs(d - b));
+        if ((joined_x && dot(n, normalAt(face, p + x)) < 0.86) || (joined_y && dot(n, normalAt(face, p + y)) < 0.86))
+            strength = 0.85;
+    }
+    // what is nearer is stronger
+    return strength * mix(0.6, 1.0, clamp((d - far_near.x) / (far_near.y - far_near.x), 0.0, 1.0));
+}
+
+// the second of two lines along the edge of sheet
+float doubled(sampler2D depth, ivec2 p, float d) {
+    for (int k = 0; k < 4; ++k) {
+        ivec2 way = k == 0 ? ivec2(1, 0) : k == 1 ? ivec2(-1, 0) : k == 2 ? ivec2(0, 1) : ivec2(0, -1);
+        float back = near(depth, p - way), at = near(depth, p + 3 * wide * way), beyond = near(depth, p + 4 * wide * way);
+        float slope = abs(d - back);
+        if (back < nothing || at < nothing || abs(at - d) > 3.0 * slope + 3.0 * limit(0.0)) continue;
+        if (beyond < nothing || at - beyond > 4.0 * limit(slope)) return 0.45;
+    }
+    return 0.0;
+}
+
+float stripe(float along, float pitch, float half_width) {
+    float off = abs(mod(along, pitch) - 0.5 * pitch);
+    return 1.0 - smoothstep(half_width - 0.5, half_width + 0.5, off);
+}
+
+vec3 toned(int dress, vec3 n) {
+    vec3 ink = inks[dress];
+    float lit = clamp(dot(n, normalize(vec3(-0.35, 0.6, 0.72))), 0.0, 1.0);
+    bool solid = dress == 1 || dress == 2;
+    vec3 c = mix(ground, ink, solid ? mix(0.36, 0.12, lit) : mix(0.24, 0.05, lit));
+    float hatched = dark == 1 ? smoothstep(0.72, 0.95, lit) : smoothstep(0.62, 0.3, lit);
+    vec2 at = gl_FragCoord.xy;
+    float way = solid ? at.x + at.y : at.x - at.y;
+    if (dress == 4) return mix(c, ink, 0.75 * max(stripe(at.x + at.y, 9.0, 0.8), stripe(at.x - at.y, 9.0, 0.8)));
+    return mix(c, ink, (dark == 1 ? 0.22 : 0.30) * hatched * stripe(way, solid ? 6.0 : 8.0, 0.7));
+}
+
+void main() {
+    ivec2 p = ivec2(gl_FragCoord.xy);
+    float s = near(stands_depth, p), b = near(body_depth, p);
+    vec3 c = ground;
+    vec3 stands_ink = ground;
+    float stands_line = 0.0;
+    if (s > nothing) {
+        vec4 f = texelFetch(stands_face, p, 0);
+        vec3 n = unpacked(f);
+        int dress = int(f.z * 255.0 + 0.5) % 8;
+        stands_ink = inks[dress];
+        stands_line = scribed(stands_face, stands_depth, p, s, n);
+        c = toned(dress, n);
+        if (b < s) c = mix(c, stands_ink, stands_line);
+    }
+    if (b > nothing && b >= s) {
+        vec4 f = texelFetch(body_face, p, 0);
+        vec3 n = unpacked(f);
+        int code = int(f.z * 255.0 + 0.5), dress = code % 8, band = code / 8;
+        vec3 own = toned(dress, n);
+        c = s > nothing ? mix(c, own, 0.6) : own;
+        c = mix(c, stands_ink, 0.45 * stands_line);
+        if (band > 0) { // crossed lines foul, single ones are tight
+            vec3 ink = inks[4 + band];
+            vec2 at = gl_FragCoord.xy;
+            float lines = stripe(at.x + at.y, 9.0, 1.0);
+            if (band == 2) lines = max(lines, stripe(at.x - at.y, 9.0, 1.0));
+            c = mix(mix(c, ink, 0.25), ink, lines);
+        }
+        float line = scribed(body_face, body_depth, p, b, n);
+        if (line == 0.0 && fine == 1) line = doubled(body_depth, p, b);
+        c = mix(c, inks[dress], line);
+    }
+    colour = vec4(c, 1.0);
+}
+)";
+
+std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const char* fragment) {
+    auto p = std::make_unique<QOpenGLShaderProgram>();
+    p->addShaderFromSourceCode(QOpenGLShader::Vertex, vertex);
+    p->addShaderFromSourceCode(QOpenGLShader::Fragment, fragment);
+    p->link();
+    return p;
+}
+
+bool isBody(Dress d) { return d == Dress::Body || d == Dress::ToRemove; }
+
+/// Where in its pixel the k-th picture looks, −0.5 … 0.5 each way: no two in one row or column.
+std::array<double, 2> besideBy(int k) {
+    constexpr std::array<int, ScribedPicture::laid_over> rows = {2, 5, 0, 3, 1, 4};
+    const double n = ScribedPicture::laid_over;
+    return {(k + 0.5) / n - 0.5, (rows[static_cast<size_t>(k)] + 0.5) / n - 0.5};
+}
+
+} // namespace
+
+bool ScribedPicture::make(Gl& gl) {
+    faces_ = program(face_vertex, face_fragment);
+    lines_ = program(line_vertex, line_fragment);
+    nothing_.create();
+    for (Layer& l : layers_) {
+        gl.glGenFramebuffers(1, &l.framebuffer);
+        gl.glGenTextures(1, &l.face);
+        gl.glGenTextures(1, &l.depth);
+    }
+    size_ = {};
+    laid_ = 0;
+    return faces_->isLinked() && lines_->isLinked();
+}
+
+void ScribedPicture::destroy() {
+    faces_.reset();
+    lines_.reset();
+    laid_picture_.reset();
+    nothing_.destroy(); // the textures go with the context
+}
+
+void ScribedPicture::resize(Gl& gl, QSize size) {
+    if (size == size_) return;
+    size_ = size;
+    laid_ = 0;
+    for (const Layer& l : layers_) {
+        const auto texture = [&](GLuint name, GLint inside, GLenum format, GLenum type) {
+            gl.glBindTexture(GL_TEXTURE_2D, name);
+            gl.glTexImage2D(GL_TEXTURE_2D, 0, inside, size.width(), size.height(), 0, format, type, nullptr);
+            gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, GL_NEAREST);
+            gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
+        };
+        texture(l.face, GL_RGBA8, GL_RGBA, GL_UNSIGNED_BYTE);
+        texture(l.depth, GL_DEPTH_COMPONENT24, GL_DEPTH_COMPONENT, GL_UNSIGNED_INT);
+        gl.glBindFramebuffer(GL_FRAMEBUFFER, l.framebuffer);
+        gl.glFramebufferTexture2D(GL_FRAMEBUFFER, GL_COLOR_ATTACHMENT0, GL_TEXTURE_2D, l.face, 0);
+        gl.glFramebufferTexture2D(GL_FRAMEBUFFER, GL_DEPTH_ATTACHMENT, GL_TEXTURE_2D, l.depth, 0);
+    }
+    laid_picture_ =
+        std::make_unique<QOpenGLFramebufferObject>(size, QOpenGLFramebufferObject::NoAttachment, GL_TEXTURE_2D, GL_RGBA16F);
+}
+
+void ScribedPicture::drawGroup(Gl& gl, Group group, const ScribedView& v, const QMatrix4x4& view,
+                               const std::vector<ScribedPart>& parts, bool moving) {
+    gl.glBindFramebuffer(GL_FRAMEBUFFER, layers_[static_cast<size_t>(group)].framebuffer);
+    gl.glViewport(0, 0, part_.width(), part_.height());
+    gl.glClearColor(0, 0, 0, 0);
+    gl.glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
+    gl.glEnable(GL_DEPTH_TEST);
+    gl.glDisable(GL_BLEND);
+    gl.glEnable(GL_PROGRAM_POINT_SIZE);
+    const bool cut = v.section != QVector4D(0, 0, 0, 1);
+    cut ? gl.glEnable(GL_CLIP_DISTANCE0) : gl.glDisable(GL_CLIP_DISTANCE0);
+    faces_->bind();
+    faces_->setUniformValue("view", view);
+    faces_->setUniformValue("section", v.section);
+    faces_->setUniformValue("fouls", v.fouls_mm);
+    faces_->setUniformValue("tight", v.tight_mm);
+    for (const ScribedPart& part : parts) {
+        if (isBody(part.dress) != (group == Group::Body)) continue;
+        // the picture's own right, up and towards the eye
+        const QMatrix4x4 both = view * part.pose;
+        QMatrix3x3 turn;
+        for (int row = 0; row < 3; ++row) {
+            const QVector3D r(both(row, 0), both(row, 1), both(row, 2));
+            const float size = (row == 2 ? -1.0F : 1.0F) * r.length();
+            for (int column = 0; column < 3; ++column) turn(row, column) = both(row, column) / size;
+        }
+        faces_->setUniformValue("turn", turn);
+        faces_->setUniformValue("pose", part.pose);
+        faces_->setUniformValue("dress", static_cast<int>(part.dress));
+        faces_->setUniformValue("banded", part.banded ? 1 : 0);
+        part.buffers->draw(gl, moving);
+    }
+    faces_->release();
+    gl.glDisable(GL_CLIP_DISTANCE0);
+}
+
+void ScribedPicture::scribe(Gl& gl, const ScribedView& v, bool moving) {
+    gl.glDisable(GL_DEPTH_TEST);
+    lines_->bind();
+    int unit = 0;
+    const auto bind = [&](const char* name, GLuint texture) {
+        gl.glActiveTexture(static_cast<GLenum>(GL_TEXTURE0 + unit));
+        gl.glBindTexture(GL_TEXTURE_2D, texture);
+        lines_->setUniformValue(name, unit++);
+    };
+    bind("stands_face", layers_[0].face);
+    bind("stands_depth", layers_[0].depth);
+    bind("body_face", layers_[1].face);
+    bind("body_depth", layers_[1].depth);
+    gl.glActiveTexture(GL_TEXTURE0);
+    gl.glUniform2i(lines_->uniformLocation("size"), part_.width(), part_.height());
+    lines_->setUniformValue("depth_mm", static_cast<float>(depth_mm));
+    lines_->setUniformValue("mm_per_px", static_cast<float>(v.mm_per_px));
+    lines_->setUniformValue("far_near",
+                            QVector2D(static_cast<float>(v.far_mm), static_cast<float>(std::max(v.near_mm, v.far_mm + 1))));
+    lines_->setUniformValue("dark", v.dark ? 1 : 0);
+    lines_->setUniformValue("fine", moving ? 0 : 1);
+    lines_->setUniformValue("wide", v.line_px);
+    lines_->setUniformValue("ground", v.ground);
+    const std::array<QVector3D, 7> inks = {v.ground, v.chassis, v.new_steel, v.body, v.remove, v.tight, v.foul};
+    lines_->setUniformValueArray("inks", inks.data(), static_cast<int>(inks.size()));
+    nothing_.bind();
+    gl.glDrawArrays(GL_TRIANGLES, 0, 3);
+    nothing_.release();
+    lines_->release();
+}
+
+void ScribedPicture::paint(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts, QSize size, GLuint framebuffer,
+                           bool moving) {
+    resize(gl, size);
+    if (moving)
+        paintMoving(gl, v, parts, framebuffer);
+    else
+        layOver(gl, v, parts, framebuffer);
+    gl.glBindFramebuffer(GL_FRAMEBUFFER, framebuffer);
+}
+
+void ScribedPicture::paintMoving(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts, GLuint framebuffer) {
+    QElapsedTimer took;
+    took.start();
+    laid_ = 0;
+    part_ = size_ / coarse_;
+    ScribedView coarse = v;
+    coarse.mm_per_px *= coarse_;
+    for (const Group g : {Group::Stands, Group::Body}) drawGroup(gl, g, coarse, v.view, parts, true);
+    gl.glBindFramebuffer(GL_FRAMEBUFFER, coarse_ == 1 ? framebuffer : laid_picture_->handle());
+    gl.glViewport(0, 0, part_.width(), part_.height());
+    scribe(gl, coarse, true);
+    if (coarse_ > 1) put(gl, framebuffer, GL_LINEAR);
+    gl.glFinish();
+    // software that draws keeps up with fewer and larger pixels
+    constexpr double too_long_ms = 35, short_ms = 8;
+    const double ms = static_cast<double>(took.nsecsElapsed()) / 1e6;
+    if (ms > too_long_ms && coarse_ < most_coarse)
+        ++coarse_;
+    else if (ms < short_ms && coarse_ > 1)
+        --coarse_;
+}
+
+void ScribedPicture::layOver(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts, GLuint framebuffer) {
+    part_ = size_;
+    if (!isDone()) {
+        QMatrix4x4 view = v.view;
+        const auto beside = besideBy(laid_);
+        view(0, 3) += static_cast<float>(2 * beside[0] / size_.width());
+        view(1, 3) += static_cast<float>(2 * beside[1] / size_.height());
+        for (const Group g : {Group::Stands, Group::Body}) drawGroup(gl, g, v, view, parts, false);
+        gl.glBindFramebuffer(GL_FRAMEBUFFER, laid_picture_->handle());
+        gl.glViewport(0, 0, size_.width(), size_.height());
+        if (laid_ > 0) {
+            gl.glEnable(GL_BLEND);
+            gl.glBlendColor(0, 0, 0, 1.0F / static_cast<float>(laid_ + 1));
+            gl.glBlendFunc(GL_CONSTANT_ALPHA, GL_ONE_MINUS_CONSTANT_ALPHA);
+        }
+        scribe(gl, v, false);
+        gl.glDisable(GL_BLEND);
+        ++laid_;
+    }
+    put(gl, framebuffer, GL_NEAREST);
+}
+
+/// What was made, over the whole of the framebuffer.
+void ScribedPicture::put(Gl& gl, GLuint framebuffer, GLenum filter) {
+    gl.glBindFramebuffer(GL_READ_FRAMEBUFFER, laid_picture_->handle());
+    gl.glBindFramebuffer(GL_DRAW_FRAMEBUFFER, framebuffer);
+    gl.glBlitFramebuffer(0, 0, part_.width(), part_.height(), 0, 0, size_.width(), size_.height(), GL_COLOR_BUFFER_BIT, filter);
+}
+
+} // namespace gorvet::desk
