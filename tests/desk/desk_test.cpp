@@ -71,6 +71,10 @@ TEST_CASE("a reading far off what is expected is kept by a second Enter alone", 
     d.type("Al Dr 16915");
     d.type("Al Dr 16916");
     CHECK(readings() == before);
+    // so is one that was given up and is typed once more
+    entry->clear();
+    d.type("Al Dr 16916");
+    CHECK(readings() == before);
     entry->clear();
     d.type("hieght Al 300");
     CHECK_THAT(d.text("entryEcho").toStdString(), Catch::Contains("no command") && Catch::Contains("Did you mean height"));

@@ -78,6 +78,15 @@ TEST_CASE("a slip is asked about, and what a bent frame may give is not", "[entr
     CHECK(t.doubt("Al Br 9000").find("expected there") != std::string::npos);
     CHECK(t.doubt("height Cl 43").find("about 4") == 0); // a figure of 430 lost
     CHECK(t.doubt("height Cl 431").empty());
+    // what is expected of a point that is badly known counts for as little as its ±
+    Taped loose = t;
+    loose.type("point W 1400 200 400");
+    loose.type("coordinates W 1400 200 400 sigma 150");
+    loose.r = analysis::analyse(loose.b, 2);
+    const double there = geometry::between(t.places[0], {1400, 200, 400});
+    CHECK(loose.doubt(fmt::format("Al W {:.1f}", there + 300)).empty());
+    CHECK_FALSE(t.doubt(fmt::format("Al Br {:.1f}", geometry::between(t.places[0], t.places[3]) + 300)).empty());
+    CHECK_FALSE(loose.doubt(fmt::format("Al W {:.1f}", there + 1500)).empty());
     // of a point that nothing fixes yet only the rough place tells
     Taped more = t;
     more.type("point Q 1000 100 400");

@@ -153,7 +153,7 @@ private:
     std::unique_ptr<Tool> tool_;
     bool calling_out_ = false;
     bool called_out_ = false; ///< a figure of the call-out waits for its verdict
-    QString doubted_;         ///< a line that was asked about: entered again it is kept
+    QString doubted_;         ///< a line that was asked about: entered again, unchanged, it is kept
     bool more_words_ = false; ///< all that begins a line here is offered
     bool tapping_ = false;    ///< the line is made by taps: keys are shown, too
     QTimer patience_;

@@ -227,6 +227,7 @@ QLayout* MainWindow::buildFoot() {
     });
     connect(entry_, &EntryLine::submitted, this, [this](const QString& line) { enter(line, From::EntryLine); });
     connect(entry_, &EntryLine::edited, this, [this] {
+        doubted_.clear(); // who changes the line is asked about it anew
         preview();
         words_soon_.start(0);
     });
@@ -294,6 +295,7 @@ void MainWindow::buildCallOut() {
     call_out_ = new CallOut;
     connect(call_out_, &CallOut::left, this, &MainWindow::toggleCallOut);
     connect(call_out_, &CallOut::figure, this, &MainWindow::takeCalledOut);
+    connect(call_out_->field(), &QLineEdit::textChanged, this, [this] { doubted_.clear(); });
     connect(call_out_, &CallOut::otherPair, this, [this](int step) {
         state_.skip = std::max(0, state_.skip + step);
         refreshCallOut(false);

@@ -170,7 +170,7 @@ void ScenePane::showEvent(QShowEvent* event) {
         view_->hide();
         view_->deleteLater();
         view_ = nullptr;
-        edge_->setEnabled(false);
+        edge_->hide();
         arrange();
     }
     asked_ = true;
