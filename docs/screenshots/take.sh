@@ -23,15 +23,19 @@ take() { # NAME KEYS ARGUMENTS…
             last=$sum
         done
         import -window root -strip "$out"
-        kill $app; wait $app || true # the next one opens the same build' take "$out" "$keys" "$build/gorvet" "$@" "${shown:-$build/petrel_on_tern.gorvet}"
+        kill $app; wait $app || true # the next one opens the same build' take "$out" "$keys" "$build/gorvet" "$@" ${shown-"$build/petrel_on_tern.gorvet"}
     echo "$out"
 }
 # what was left last time must not show
 settings=$(mktemp -d)
 trap 'rm -rf "$settings"' EXIT
-export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings
+export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings XDG_CACHE_HOME=$settings HOME=$settings
+shown="" take start-day "ctrl+n"
+shown="" calm=2 take sketch-day "ctrl+n Return"
 take tape-day "" --bench tape
 take tape-body-day "F6" --bench tape
+take readings-day "F5" --bench tape
+take handbook-day "F3" --bench stretch
 settle=12 take scan-day "" --bench scan
 settle=12 take scan-dye "" --bench scan --dye
 settle=12 take sit-day "" --bench sit
@@ -41,9 +45,7 @@ settle=12 calm=25 take scan-way-day "shift+F5" --bench scan
 take stretch-day "" --bench stretch
 take make-day "" --bench make
 take tape-dye "" --bench tape --dye
-take make-dye "" --bench make --dye
 take work-day "" --bench work
-take work-dye "" --bench work --dye
 take call-out-dye "F4" --bench tape --dye
 take stretch-large "" --bench stretch --text 150
 # a practice frame half measured, its next reading taken by the simulated tape

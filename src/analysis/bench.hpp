@@ -12,18 +12,23 @@
 /// over this table and knows none by name.
 namespace gorvet::analysis {
 
+struct Lack;
+struct Listing;
 struct Tag;
 
 /// One sheet of a bench: on screen one at a time, the first of the list first.
 struct BenchView {
     std::string_view key; ///< "costs": never changes
     const char* name;     ///< "What costs what"
-    /// nullptr: it is the view of the scans
+    /// nullptr: it is a list, or the view of the scans
     sheet::Drawing (*draw)(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
                            const sheet::Format&);
     std::vector<std::string_view> needs = {}; ///< slow nodes that are made while it is shown
     /// Its own sentence; nullptr: the bench's.
     Headline (*headline)(const build::Build&, const Results&, build::SubjectId) = nullptr;
+    /// Rows in place of a drawing.
+    Listing (*list)(const build::Build&, const Results&, build::SubjectId) = nullptr;
+    bool isSpace() const { return !draw && !list; }
 };
 
 /// Takes the files that benches export, one after the other; none after the first that failed, or after a stop.
@@ -51,6 +56,8 @@ struct BenchInfo {
     /// Whether anything was entered or planned yet that it can judge.
     bool (*begun)(const build::Build&, const Results&);
     Headline (*headline)(const build::Build&, const Results&, build::SubjectId);
+    /// What it waits for, by name (lead.hpp).
+    std::vector<Lack> (*lacks)(const build::Build&, const Results&, build::SubjectId);
     std::vector<BenchView> views;
     void (*findings)(const build::Build&, const Results&, std::vector<Finding>&) = nullptr;
     std::optional<Card> (*card)(const build::Build&, const Results&, build::SubjectId, const Tag&) = nullptr;

@@ -24,9 +24,8 @@ std::string ask(const build::Dimension& d, const Build& b) {
 
 Headline makeHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
-    if (b.mounts.empty() && !b.crossmember)
-        return {"Nothing is planned to be made yet.",
-                "Set the body mounts (mount all), and the crossmember under the gearbox (crossmember)."};
+    if (const auto lacks = makeLacks(b, r, the_body); b.mounts.empty() && !b.crossmember && !lacks.empty())
+        return lackHeadline(lacks);
     double low = 1e9;
     double high = -1e9;
     int bad = 0;
@@ -43,8 +42,8 @@ Headline makeHeadline(const Build& b, const Results& r) {
     else if (bad)
         h.sentence = fmt::format("{} of {} body mounts can't be made as planned.", bad, r.mounts.size());
     else
-        h.sentence = fmt::format("{} body mounts, gaps from {} to {}.", r.mounts.size(), units::formatLength(low, step),
-                                 units::formatLength(high, step, true));
+        h.sentence = fmt::format("{}, gaps from {} to {}.", units::counted(r.mounts.size(), "a body mount"),
+                                 units::formatLength(low, step), units::formatLength(high, step, true));
     if (r.crossmember->possible && r.crossmember->dropped)
         h.below = fmt::format("Crossmember at {}: middle {} dropped by {}, legs at {} and {}, {} in all.",
                               units::formatLength(r.crossmember->station_mm, step),
@@ -173,6 +172,7 @@ const BenchInfo make_bench{"make",
                            "mounts and crossmember",
                            [](const Build& b, const Results&) { return !b.mounts.empty() || b.crossmember.has_value(); },
                            headlineOf,
+                           makeLacks,
                            {{"sheet", "The sheet", view}},
                            addMakeFindings,
                            makeCard,

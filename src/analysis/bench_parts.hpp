@@ -2,6 +2,7 @@
 
 #include "analysis/bench.hpp"
 #include "analysis/card_maker.hpp"
+#include "analysis/lead.hpp"
 
 /// Parts of the benches that stand in files beside them. Internal to this room.
 namespace gorvet::analysis {
@@ -16,5 +17,12 @@ std::optional<Card> sitCard(const build::Build&, const Results&, build::SubjectI
 std::optional<Card> stretchCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
 std::optional<Card> makeCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
 std::optional<Card> workCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
+
+std::vector<Lack> tapeLacks(const build::Build&, const Results&, build::SubjectId);
+std::vector<Lack> sitLacks(const build::Build&, const Results&, build::SubjectId);
+std::vector<Lack> stretchLacks(const build::Build&, const Results&, build::SubjectId);
+std::vector<Lack> makeLacks(const build::Build&, const Results&, build::SubjectId);
+/// The sentence of a bench that waits: the first of what it lacks, then the rest. There must be one.
+Headline lackHeadline(const std::vector<Lack>&);
 
 } // namespace gorvet::analysis

@@ -87,6 +87,7 @@ const BenchInfo scan_bench{"scan",
                            // not before it is known: a good mark would say that nothing fouls
                            [](const Build& b, const Results& r) { return !b.scans.empty() && clearanceKnown(b, r); },
                            headlineOf,
+                           nullptr,
                            {{"space", "The scans", nullptr},
                             {"pairs", "Pair by pair", pairs, {slow::clearance}},
                             {"way", "The way in", wayDown, {slow::way, slow::clearance}, wayHeadlineOf}},

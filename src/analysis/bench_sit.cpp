@@ -17,15 +17,9 @@ namespace {
 
 Headline sitHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
-    if (r.body.survey.points.empty() || r.chassis.survey.points.empty())
-        return {"The body has no place yet: it must be taped first.",
-                "Sit needs the points of body and chassis, each taped in its own frame. Go to Tape."};
-    if (b.pins.empty())
-        return {
-            "Nothing says where the body sits.",
-            "Pin what must hold: the hinge pillar at a station, the body centred, the sill heights, the wheels in their arches."};
-    if (r.seat->status == sit::Status::NoPins)
-        return {"The pins wait for their points.", "See the findings below for what is missing."};
+    if (const auto lacks = sitLacks(b, r, the_body); !lacks.empty() && r.seat->status == sit::Status::NoPins)
+        return lackHeadline(lacks);
+    if (r.seat->status == sit::Status::NoPins) return {"The pins wait for their points.", "The tags on The Rule say for which."};
     if (r.seat->status == sit::Status::NotConverged)
         return {"The pins contradict each other.", "No place for the body comes near to all of them."};
     Headline h;
@@ -50,7 +44,7 @@ Headline sitHeadline(const Build& b, const Results& r) {
         h.sentence = "The body sits.";
     }
     const auto holds = r.seat->pins.size() - static_cast<size_t>(fails) - static_cast<size_t>(marginal);
-    h.below = fmt::format("{} pins: {} hold, {} marginal, {} missed.", b.pins.size(), holds, marginal, fails);
+    h.below = fmt::format("{}: {} hold, {} marginal, {} missed.", units::counted(b.pins.size(), "a pin"), holds, marginal, fails);
     if (!r.seat->open.empty()) h.below = r.seat->open.front();
     return h;
 }
@@ -88,6 +82,7 @@ const BenchInfo sit_bench{
     "where the body sits",
     [](const Build& b, const Results&) { return !b.pins.empty(); },
     headlineOf,
+    sitLacks,
     {{"sheet", "The sheet", view}, {"space", "The scans", nullptr}, {"costs", "What costs what", costs, {slow::seatings}}},
     addSitFindings,
     sitCard,

@@ -18,9 +18,9 @@ namespace {
 Headline stretchHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
     const auto& p = *r.stretch;
-    if (p.status == stretch::Status::Waiting && !r.seat->change_mm)
-        return {"No change of wheelbase is asked for yet.",
-                "Pin the rear wheels in their arches on Sit, or decide the change here: change -75."};
+    if (const auto lacks = stretchLacks(b, r, the_chassis);
+        p.status == stretch::Status::Waiting && !r.seat->change_mm && !lacks.empty())
+        return lackHeadline(lacks);
     if (p.status == stretch::Status::NoChange) return {"The wheelbase stays as it is: nothing to cut.", ""};
     const std::string by = units::formatLength(std::abs(p.change_mm), step, true);
     if (p.status == stretch::Status::Waiting)
@@ -67,6 +67,7 @@ const BenchInfo stretch_bench{
     "the change of wheelbase",
     [](const Build&, const Results& r) { return r.stretch->status != stretch::Status::Waiting || r.seat->change_mm.has_value(); },
     headlineOf,
+    stretchLacks,
     {{"sheet", "The sheet", view}},
     addStretchFindings,
     stretchCard,

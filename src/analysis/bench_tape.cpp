@@ -1,5 +1,6 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/json.hpp"
+#include "analysis/listing.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/pages.hpp"
 #include "files/out_file.hpp"
@@ -25,12 +26,12 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
     const auto step = b.settings.length_step;
     const auto small = [&](double mm) { return units::formatSmall(std::abs(mm), step, true); };
     if (s.survey.points.empty())
-        return {
-            fmt::format("No point of the {} has been marked yet.", name),
-            "A survey needs points, readings between them, and a datum. Start with a point: its name, and roughly where it is."};
+        return {fmt::format("Nothing of the {} is marked yet.", name),
+                "Tap on the sketch what you can reach, or type a point: its name, and roughly where it is."};
     if (s.survey.readings.empty())
-        return {fmt::format("{} points of the {} and no reading yet.", s.survey.points.size(), name),
-                "Tape between any two of them: the two names and the length."};
+        return {fmt::format("{} of the {} and no reading yet.", units::counted(s.survey.points.size(), "a point"), name),
+                s.survey.points.size() < 2 ? "Mark more: a tape goes from one to another."
+                                           : "Tape between any two of them: the two names and the length."};
     int flagged = 0;
     std::string worst;
     double worst_w = 0;
@@ -44,8 +45,9 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
             worst = s.survey.points[r.from].name + (r.to >= 0 ? "–" + s.survey.points[r.to].name : "");
         }
     }
-    const std::string readings = fmt::format("{} readings of {} points, {} more than needed.", s.survey.readings.size(),
-                                             s.survey.points.size(), s.solution->redundancy);
+    const std::string readings =
+        fmt::format("{} of {}, {} more than needed.", units::counted(s.survey.readings.size(), "a reading"),
+                    units::counted(s.survey.points.size(), "a point"), s.solution->redundancy);
     if (s.solution->status != tape::Status::Solved) {
         const std::string remedy = s.solution->undetermined.empty() ? "" : " " + s.solution->undetermined.front().remedy;
         return {fmt::format("The {}'s shape is not fixed yet.", name), s.solution->message + remedy};
@@ -208,7 +210,10 @@ const BenchInfo tape_bench{"tape",
                            nullptr,
                            [](const Build& b, const Results&) { return !b.readings.empty(); },
                            headlineOf,
-                           {{"sheet", "The sheet", tapeView}},
+                           tapeLacks,
+                           {{"sheet", "The sheet", tapeView},
+                            {"readings", "Readings", nullptr, {}, nullptr, readingsList},
+                            {"points", "Points", nullptr, {}, nullptr, pointsList}},
                            addTapeFindings,
                            tapeCard,
                            addPages,

@@ -23,7 +23,9 @@ Headline workHeadline(const Results& r) {
         return {"There is nothing to do yet: nothing is planned.",
                 "The order of work comes from the plan: a cut on Stretch, mounts or a crossmember on Make."};
     const work::Order& o = *r.work;
-    if (!o.next) return {"All is done.", fmt::format("{} steps, each ticked with a name.", o.done)};
+    if (!o.next)
+        return {"All is done.",
+                fmt::format("{}, each ticked with a name.", units::counted(static_cast<std::size_t>(o.done), "a step"))};
     const work::Step& s = o.steps[*o.next];
     Headline h;
     h.sentence = fmt::format("{}: {}.", s.hold ? "Hold point" : "Next", s.title);
@@ -76,6 +78,7 @@ const BenchInfo work_bench{"work",
                            "the order of work: what next, and is it safe",
                            [](const Build&, const Results& r) { return r.work.made(); },
                            headlineOf,
+                           nullptr,
                            {{"sheet", "The sheet", view}},
                            addFindings,
                            workCard,

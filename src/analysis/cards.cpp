@@ -14,13 +14,6 @@ using sheet::Severity;
 
 namespace {
 
-Card cardOfAll(const Results& r_) {
-    Card c;
-    c.title = fmt::format("{} findings", r_.findings.size());
-    for (const Finding& f : r_.findings) c.rows.push_back({f.brief, f.word, Mark::None, f.severity == Severity::Bad});
-    return c;
-}
-
 Card cardOfOne(const Finding& f) {
     Card c;
     c.title = f.subject;
@@ -41,7 +34,6 @@ std::optional<Card> cardFor(const build::Build& b, const Results& r, build::Subj
     t.kind = tag.substr(0, colon);
     t.rest = colon == std::string::npos ? "" : tag.substr(colon + 1);
     std::from_chars(t.rest.data(), t.rest.data() + t.rest.size(), t.id);
-    if (t.kind == "findings") return cardOfAll(r);
     if (t.kind == "finding") return t.id < r.findings.size() ? std::optional(cardOfOne(r.findings[t.id])) : std::nullopt;
     for (const BenchInfo* bench : benches())
         if (bench->card)

@@ -141,6 +141,10 @@ private:
         if (p.subject == subject_) c.actions.push_back({"found there", "found ", "crack " + p.name + " ", true});
         if (p.subject == subject_)
             c.actions.push_back({"role", "role " + p.name + " ", p.role == Role::None ? "" : std::string(word(p.role)), true});
+        if (p.subject == subject_) {
+            c.actions.push_back({"call it", "rename " + p.name + " ", p.name, true});
+            c.actions.push_back({"remove", "remove " + p.name, "", false});
+        }
         c.journal_table = "point";
         c.journal_id = id.value;
         return c;

@@ -1,4 +1,5 @@
 #include "analysis/json_parts.hpp"
+#include "analysis/lead.hpp"
 #include "sim/plan_player.hpp"
 
 namespace gorvet::analysis {
@@ -277,6 +278,24 @@ std::string whatIfJson(const build::Build& b, const Results& r, const Variant& v
     return text({{"benches", changed},
                  {"findings_that_come", only(v.results.findings, r.findings)},
                  {"findings_that_go", only(r.findings, v.results.findings)}});
+}
+
+std::string lacksJson(const build::Build& b, const Results& r) {
+    Json j = Json::object();
+    for (const BenchInfo* bench : benches()) {
+        Json& of = j[std::string(bench->key)] = Json::array();
+        for (const build::SubjectId subject : build::subjectsInOrder(b)) {
+            if (!bench->by_subject && subject != build::the_chassis) continue;
+            for (const Lack& lack : lacksOf(*bench, b, r, subject)) {
+                Json row{{"sentence", lack.sentence}, {"do", lack.label}};
+                if (bench->by_subject) row["subject"] = build::nameOf(b, subject);
+                if (!lack.line.empty()) row["line"] = lack.line;
+                if (!lack.edit.changes.empty()) row["would"] = lack.edit.sentence;
+                of.push_back(std::move(row));
+            }
+        }
+    }
+    return text(j);
 }
 
 std::string findingsJson(const std::vector<Finding>& list) { return text({{"findings", findings(list)}}); }

@@ -35,5 +35,7 @@ std::string playedJson(const analysis::Results&, bool& to_the_end);
 std::string findingsJson(const std::vector<analysis::Finding>&);
 /// What a variant of a build changes: the sentences of the benches that differ, findings that come and go.
 std::string whatIfJson(const build::Build&, const analysis::Results&, const analysis::Variant&);
+/// What each bench waits for, by name (lead.hpp).
+std::string lacksJson(const build::Build&, const Results&);
 
 } // namespace gorvet::analysis

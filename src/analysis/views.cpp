@@ -1,5 +1,6 @@
 #include "analysis/views.hpp"
 
+#include "analysis/lead.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
 
@@ -44,11 +45,36 @@ std::string signedFigure(double mm, units::LengthStep step) {
     return (zero ? "" : mm < 0 ? "−" : "+") + size;
 }
 
+/// What nothing fixes is shown as no shape: a sketch of its kind, with what was marked on it.
+Drawing sketchView(const Build& b, const Results& r, SubjectId subject, const ViewOptions& o, double width, double height,
+                   const Format& f) {
+    const SurveyOf& s = r.of(subject);
+    const bool body = kindOf(b, subject) == SubjectKind::Body;
+    tape::GhostView v;
+    v.ink = body ? sheet::Ink::Body : sheet::Ink::Chassis;
+    std::vector<int> drawn(s.point_ids.size(), -1);
+    for (size_t i = 0; i < s.point_ids.size(); ++i) {
+        const Point& p = b.points.at(s.point_ids[i]);
+        if (!p.rough) continue;
+        drawn[i] = static_cast<int>(v.marked.size());
+        v.marked.push_back({p.name, *p.rough, fmt::format("point:{}", p.id.value)});
+    }
+    const auto pair = [&](int from, int to) -> std::optional<std::pair<int, int>> {
+        if (from < 0 || to < 0 || drawn[static_cast<size_t>(from)] < 0 || drawn[static_cast<size_t>(to)] < 0) return std::nullopt;
+        return std::pair{drawn[static_cast<size_t>(from)], drawn[static_cast<size_t>(to)]};
+    };
+    for (const auto& reading : s.survey.readings)
+        if (const auto line = pair(reading.from, reading.to)) v.readings.push_back(*line);
+    if (o.next) v.next = pair(o.next->first, o.next->second);
+    return tape::ghostSheet(*sketchOf(b, subject), v, width, height, f);
+}
+
 } // namespace
 
 Drawing tapeView(const Build& b, const Results& r, SubjectId subject, const ViewOptions& o, double width, double height,
                  const Format& f) {
     const SurveyOf& s = r.of(subject);
+    if (showsSketch(b, r, subject)) return sketchView(b, r, subject, o, width, height, f);
     tape::SurveyView v;
     v.survey = &s.survey;
     v.solution = &*s.solution;
@@ -91,8 +117,10 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
     const auto step = b.settings.length_step;
     sit::SitView v;
     v.selected = o.selected;
+    // what nothing settles is no shape: the chassis stands alone, with what is open
+    const bool settled = r.seat->status == sit::Status::Seated;
     for (const PointId id : r.body.point_ids)
-        if (const auto at = r.bodyInChassis(id)) v.body.push_back({nameOf(b, id), b.points.at(id).role, *at});
+        if (const auto at = r.bodyInChassis(id); at && settled) v.body.push_back({nameOf(b, id), b.points.at(id).role, *at});
     v.rail_left = topLine(r.planned_left);
     v.rail_right = topLine(r.planned_right);
     v.rail_height_mm = b.rail.height.value > 0 ? b.rail.height.value : 80;
@@ -113,7 +141,7 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
     v.ground = r.seat->ground;
     v.zero = zeroName(b, r);
     if (r.seat->wheelbase_now_mm) v.wheelbase_text = units::formatLength(*r.seat->wheelbase_now_mm + change, step, true);
-    for (size_t i = 0; i < r.pin_ids.size() && i < r.seat->pins.size(); ++i) {
+    for (size_t i = 0; settled && i < r.pin_ids.size() && i < r.seat->pins.size(); ++i) {
         const Pin& pin = b.pins.at(r.pin_ids[i]);
         const sit::PinResult& w = r.seat->pins[i];
         sit::DrawnPin drawn;
@@ -155,7 +183,22 @@ Drawing sitView(const Build& b, const Results& r, const ViewOptions& o, double w
         }
         v.pins.push_back(std::move(drawn));
     }
-    return sit::sitSheet(v, width, std::max(height, f.px(sit::sit_sheet_least_px)), f);
+    Drawing d = sit::sitSheet(v, width, std::max(height, f.px(sit::sit_sheet_least_px)), f);
+    double y = f.body() * 2.6;
+    for (const std::string& open : r.seat->open) {
+        d.add(sheet::Text{{0, y},
+                          open,
+                          f.body(),
+                          sheet::Ink::Warn,
+                          sheet::Anchor::Left,
+                          sheet::Level::Base,
+                          sheet::Face::Sans,
+                          Mark::None,
+                          0,
+                          true});
+        y += f.body() * 1.5;
+    }
+    return d;
 }
 
 Drawing stretchView(const Build& b, const Results& r, const ViewOptions&, double width, double height, const Format& f) {

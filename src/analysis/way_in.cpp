@@ -112,6 +112,35 @@ std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, int threads, const std
     return way ? cutsForWay(o, *way) : std::vector<sit::CutAgainst>{};
 }
 
+std::vector<WayMoment> wayMoments(const build::Build& b, const Overlay& o, const WayFound& way) {
+    const auto step = b.settings.length_step;
+    const auto length = [&](double mm) { return units::formatLength(std::abs(mm), step, true); };
+    std::vector<WayMoment> moments;
+    const auto& steps = way.down.found ? way.down.steps : way.down.tried;
+    for (std::size_t k = 0; k < steps.size(); ++k) {
+        const sit::DownStep& s = steps[k];
+        WayMoment m;
+        m.seat = geometry::chained(sit::hungAt(way.down.about, s.at), o.seat);
+        // at the seat it rests, and is cut where it fouls: that is told elsewhere
+        const bool seated = k + 1 == steps.size() && way.down.found;
+        m.touches = !seated && !s.far && s.least_mm < passing(o);
+        m.words = seated ? std::string("on its seat") : fmt::format("{} over its seat", length(s.at.up_mm));
+        if (std::abs(s.at.back_mm) >= 0.5)
+            m.words += fmt::format(", {} {}", length(s.at.back_mm), s.at.back_mm > 0 ? "rearward" : "forward");
+        if (std::abs(s.at.tilt_rad) > 1e-4)
+            m.words +=
+                fmt::format(", nose {} by {}", s.at.tilt_rad > 0 ? "up" : "down", units::formatAngle(std::abs(s.at.tilt_rad)));
+        if (!s.far && !seated) {
+            m.words += s.least_mm <= 0 ? fmt::format(": {} touches {}", s.body_part, s.chassis_part)
+                                       : fmt::format(": {} between {} and {}", length(s.least_mm), s.body_part, s.chassis_part);
+            m.brief = s.chassis_part + " " + length(std::max(0.0, s.least_mm));
+            m.where = s.where;
+        }
+        moments.push_back(std::move(m));
+    }
+    return moments;
+}
+
 sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& way, double width, double height,
                        const sheet::Format& f) {
     sit::WayView v;

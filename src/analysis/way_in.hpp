@@ -23,6 +23,16 @@ std::optional<WayFound> wayOf(const Overlay&, const PlannedCuts&, int threads = 
 std::vector<sit::CutAgainst> cutsForWay(const Overlay&, const WayFound&);
 /// The same whatever cuts are kept already: made again, a cut map does not lose those for the way. Empty when stopped.
 std::vector<sit::CutAgainst> cutsForWay(const Overlay&, int threads = 0, const std::function<bool()>& stop = {});
+/// One moment of the way down, to be watched.
+struct WayMoment {
+    geometry::RigidTransform seat; ///< of the body in the chassis frame
+    std::string words;             ///< how it hangs, and what is nearest
+    std::string brief;             ///< "12 mm": at the place that is nearest; empty: nothing is near
+    shape::Point3 where{};         ///< it, on the chassis
+    bool touches = false;          ///< nearer than it may pass
+};
+/// The way from hanging free to the seat, pose by pose; where none was found, straight down as far as that was looked at.
+std::vector<WayMoment> wayMoments(const build::Build&, const Overlay&, const WayFound&);
 /// In a sentence, and below it how high the body hangs.
 Headline wayHeadline(const build::Build&, const WayFound&);
 /// How high it hangs for each part, and how near it passes on the way down, with the moves.

@@ -1,52 +1,20 @@
 #include "build/check.hpp"
 
 namespace gorvet::build {
-namespace {
-
-/// Looks through structs for one reference.
-struct UseOf {
-    std::size_t table;
-    std::uint32_t id;
-
-    template <class T> bool in(const T& row) const {
-        bool used = false;
-        eachField<T>([&](const auto& f) {
-            if (!used && !isOwnId(f) && !f.is_loose) used = value(row.*(f.member));
-        });
-        return used;
-    }
-    template <class V> bool value(const V& v) const {
-        if constexpr (IsId<V>::value) {
-            return v.value == id && placeInDocument<typename V::To>() == table;
-        } else if constexpr (IsOptional<V>::value) {
-            return v && value(*v);
-        } else if constexpr (IsList<V>::value) {
-            for (const auto& item : v)
-                if (value(item)) return true;
-            return false;
-        } else if constexpr (Structured<V>) {
-            return in(v);
-        } else {
-            return false;
-        }
-    }
-};
-
-} // namespace
 
 const char* usedBy(const Build& b, std::size_t place, std::uint32_t id) {
-    const UseOf use{place, id};
+    const Reference use{place, id};
     const char* by = nullptr;
     eachOfDocument([&]<class T>() {
         if (by) return;
         const auto& held = Schema<T>::in(b);
         bool used = false;
         if constexpr (is_row<T>) {
-            for (const auto& [key, row] : held) used = used || use.in(row);
+            for (const auto& [key, row] : held) used = used || use.isIn(row);
         } else if constexpr (IsOptional<Held<T>>::value) {
-            used = held && use.in(*held);
+            used = held && use.isIn(*held);
         } else {
-            used = use.in(held);
+            used = use.isIn(held);
         }
         if (used) by = Schema<T>::table.noun;
     });

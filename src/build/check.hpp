@@ -137,6 +137,36 @@ template <class T> Checked check(const Build& b, const T& row) {
 }
 template <class T> Checked check(const Build& b, const std::optional<T>& part) { return part ? check(b, *part) : Checked{}; }
 
+/// A reference to one row, looked for in structs: `table` is the place of its type in `Document`.
+struct Reference {
+    std::size_t table;
+    std::uint32_t id;
+
+    /// Whether a struct refers to it where it must stay.
+    template <class T> bool isIn(const T& row) const {
+        bool used = false;
+        eachField<T>([&](const auto& f) {
+            if (!used && !isOwnId(f) && !f.is_loose) used = isValue(row.*(f.member));
+        });
+        return used;
+    }
+    template <class V> bool isValue(const V& v) const {
+        if constexpr (IsId<V>::value) {
+            return v.value == id && placeInDocument<typename V::To>() == table;
+        } else if constexpr (IsOptional<V>::value) {
+            return v && isValue(*v);
+        } else if constexpr (IsList<V>::value) {
+            for (const auto& item : v)
+                if (isValue(item)) return true;
+            return false;
+        } else if constexpr (Structured<V>) {
+            return isIn(v);
+        } else {
+            return false;
+        }
+    }
+};
+
 /// Whether anything refers to the row of that id in that table, wherever it must stay: the noun of what does, or nullptr. `table`
 /// is the place of its type in `Document`.
 const char* usedBy(const Build&, std::size_t table, std::uint32_t id);

@@ -56,6 +56,13 @@ int printFindings(const std::string& path, bool without_scans) {
     return 0;
 }
 
+int printLacks(const std::string& path) {
+    auto opened = openAndAnalyse(path);
+    if (!opened) return fail(opened.error());
+    std::cout << lacksJson(opened->store->build(), opened->results);
+    return 0;
+}
+
 int playWork(const std::string& path) {
     bool to_the_end = false;
     const int code = withResults(path, [&](const Opened& o) { std::cout << playedJson(o.results, to_the_end); });
@@ -143,6 +150,11 @@ void addLookingUp(Commands& commands) {
         fileArgument(c, a.path);
         c.add_flag("--without-scans", a.flag, "leave out the clearances of the scans, which take some seconds");
         commands.runs(c, [&a = a] { return printFindings(a.path, a.flag); });
+    }
+    {
+        auto [c, a] = commands.add(app, "lacks", "what each bench waits for, by name");
+        fileArgument(c, a.path);
+        commands.runs(c, [&a = a] { return printLacks(a.path); });
     }
     {
         auto [c, a] = commands.add(app, "log", "the logbook");

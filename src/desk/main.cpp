@@ -1,4 +1,5 @@
 #include "analysis/bench.hpp"
+#include "desk/handbook/handbook.hpp"
 #include "desk/shell/main_window.hpp"
 
 #include <QApplication>
@@ -39,6 +40,8 @@ int main(int argc, char** argv) {
     QApplication::setApplicationName("gorvet");
     QApplication::setApplicationVersion(GORVET_VERSION);
     QApplication::setStyle("Fusion");
+    // a caret that flashes has a window with an OpenGL part in it composed anew twice a second, for ever
+    QApplication::setCursorFlashTime(0);
     QApplication::setDesktopFileName("gorvet");
     QIcon icon;
     for (const char* size : {"48", "128", "256"}) icon.addFile(QStringLiteral(":/icons/gorvet-%1.png").arg(size));
@@ -55,13 +58,20 @@ int main(int argc, char** argv) {
     const QCommandLineOption text("text", "Text size in %: 100 to 150.", "percent");
     QCommandLineOption time_start("time-start", "Say in ms when the window could be used, and leave (bench/start.sh).");
     time_start.setFlags(QCommandLineOption::HiddenFromHelp);
-    parser.addOptions({bench, dye, text, time_start});
+    const QCommandLineOption handbook("handbook", "Write the handbook as one PDF, and leave.", "file.pdf");
+    parser.addOptions({bench, dye, text, handbook, time_start});
     parser.process(app);
     if (!gorvet::desk::registerTypefaces()) qWarning("A typeface could not be loaded; the text will look different.");
+    if (parser.isSet(handbook)) {
+        const QString trouble = gorvet::desk::handbook::writePdf(parser.value(handbook));
+        if (!trouble.isEmpty()) std::fprintf(stderr, "gorvet: %s\n", qPrintable(trouble));
+        return trouble.isEmpty() ? 0 : 2;
+    }
     gorvet::desk::MainWindow window;
     // what the command line says goes before what was left last time
     QSettings settings("gorvet", "gorvet");
     window.recall(settings);
+    QObject::connect(&window, &gorvet::desk::MainWindow::buildsChanged, &window, [&] { window.remember(settings); });
     if (parser.isSet(dye)) window.setGround(gorvet::desk::Ground::Dye);
     if (parser.isSet(text)) window.setTextScale(std::clamp(parser.value(text).toDouble() / 100.0, 1.0, 1.5));
     if (!parser.positionalArguments().isEmpty()) window.openFile(parser.positionalArguments().first());
@@ -82,6 +92,7 @@ int main(int argc, char** argv) {
         poll.start(0);
     }
     const int code = QApplication::exec();
+    window.keepPicture();
     window.remember(settings);
     return code;
 }

@@ -185,7 +185,7 @@ const CommandTable tape_commands{
          {
              {"session NEW ATTITUDE SUPPORT [at text]", "session monday right-way-up stands at 300 and 2700",
               "how it stood when it was measured"},
-             {"remove session SESSION", "remove session monday", "takes a session away that has no readings"},
+             {"remove session SESSION", "remove session monday", "takes a session away"},
          }},
         {{},
          nullptr,
@@ -197,7 +197,17 @@ const CommandTable tape_commands{
          &Reader::remove,
          nullptr,
          {
-             {"remove NAME [NAME]", "remove A3 B7", "takes a reading, point, hold, pin or mount away"},
+             {"remove NAME [NAME]", "remove A3 B7",
+              "takes a reading, point, hold, pin or mount away; what hangs on it goes with it, which is asked about"},
+         }},
+        {{"rename"},
+         &Reader::rename,
+         nullptr,
+         {
+             {"rename NAME NEW, rename session SESSION NEW, rename setup SETUP NEW, rename blocked BOX NEW, "
+              "rename instrument INSTRUMENT NEW, rename subject SUBJECT NEW, rename scan SCAN NEW, rename zone ZONE NEW, "
+              "rename seating SEATING NEW",
+              "rename Al Rail1l", "gives a point, or what is named, another name; all that refers to it follows"},
          }},
         {{"subject"},
          &Reader::subject,
@@ -206,7 +216,7 @@ const CommandTable tape_commands{
              {"subject SUBJECT", "subject body", "turns to another thing that is measured"},
              {"subject NEW candidate|component|as-built [note text]", "subject second-frame candidate note seen on Friday",
               "another frame, an engine or axle, or the frame as built: points, readings and axes of its own"},
-             {"remove subject SUBJECT", "remove subject second-frame", "takes it away when it has no points"},
+             {"remove subject SUBJECT", "remove subject second-frame", "takes it away"},
          }},
         {{"reach"}, &Reader::reach, nullptr, {}},
         {{"run-out"}, &Reader::runOut, nullptr, {}},

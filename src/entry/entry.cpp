@@ -1,6 +1,7 @@
 #include "entry/entry.hpp"
 
 #include "build/gate.hpp"
+#include "build/removal.hpp"
 #include "entry/commands.hpp"
 #include "entry/nearest.hpp"
 #include "units/text.hpp"
@@ -56,6 +57,20 @@ bool isAboutWork(std::string_view line) {
     return words.peekIs("done") || words.peekIs("check");
 }
 
+namespace {
+
+/// What hangs on what a line removes goes with it, and that is asked about. False where that does not make the line possible.
+bool takeAlong(const Build& b, Understood& understood) {
+    const auto removal = withAllThatHangs(b, understood.edit);
+    const std::string with = removal ? inWords(*removal) : std::string();
+    if (with.empty() || !wouldAdmit(b, removal->edit)) return false;
+    understood.edit.changes = removal->edit.changes;
+    understood.doubt = with;
+    return true;
+}
+
+} // namespace
+
 Result<Understood> understand(const Build& b, const Context& context, std::string_view line) {
     const std::string seen(line.substr(0, 200));
     if (line.size() > most_line_bytes)
@@ -67,7 +82,10 @@ Result<Understood> understand(const Build& b, const Context& context, std::strin
                      "Type it again; a file is saved as UTF-8.", bad->column};
     try {
         Understood understood = Reader(b, context, line).read();
-        if (auto ok = wouldAdmit(b, understood.edit); !ok) return ok.error();
+        if (auto ok = wouldAdmit(b, understood.edit); ok)
+            return understood;
+        else if (!takeAlong(b, understood))
+            return ok.error();
         return understood;
     } catch (const Failure& f) {
         return Error{Error::Code::BadInput, std::string(line), f.message, f.remedy, f.column};

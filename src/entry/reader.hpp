@@ -142,6 +142,7 @@ public:
     SessionId session(SubjectId subject);
     void reading(ReadingKind kind, bool retape, bool assumed = false);
     void remove();
+    void rename();
     void removeSetUp(const Word&);
     void removeGap(const Word&);
     void removeHold(const Word&);

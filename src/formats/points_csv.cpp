@@ -157,7 +157,8 @@ Result<ReadPoints> readPoints(std::string_view bytes, const Build& build, Subjec
     for (size_t i = 1; i < records.size(); ++i) reader.line(records[i]);
     static constexpr const char* what[3] = {"rough places", "the drawing's figures", "measured coordinates"};
     reader.out.edit.sentence =
-        fmt::format("import {} of {} points of the {}", what[static_cast<int>(are)], reader.out.points, nameOf(build, subject));
+        fmt::format("import {} of {} of the {}", what[static_cast<int>(are)],
+                    units::counted(static_cast<std::size_t>(reader.out.points), "a point"), nameOf(build, subject));
     reader.out.remark = std::move(decoded->remark);
     return std::move(reader.out);
 }

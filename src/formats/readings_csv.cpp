@@ -374,7 +374,9 @@ Result<ReadReadings> readReadings(std::string_view bytes, const Build& build, Su
         return Error{Error::Code::BadInput, "line 1", "The first line is not the header of a readings file.",
                      "It must be: kind,from,to,value,unit,sigma_mm,note. Nothing was changed.", -1};
     for (size_t i = 1; i < records.size(); ++i) importer.line(records[i]);
-    importer.out.edit.sentence = fmt::format("import {} readings of the {}", importer.out.readings, nameOf(build, subject));
+    importer.out.edit.sentence =
+        fmt::format("import {} of the {}", units::counted(static_cast<std::size_t>(importer.out.readings), "a reading"),
+                    nameOf(build, subject));
     importer.out.remark = std::move(decoded->remark);
     return std::move(importer.out);
 }

@@ -86,11 +86,7 @@ public:
     int looks = 0;
 
     /// The motion on top of the seat.
-    RigidTransform hung(const Hang& h) const {
-        RigidTransform turn = geometry::rigidTransform({}, 0, h.tilt_rad, 0);
-        turn.translation = plus(minus(middle_, turn.rotated(middle_)), {h.back_mm, 0, h.up_mm});
-        return turn;
-    }
+    RigidTransform hung(const Hang& h) const { return hungAt(middle_, h); }
     DownStep look(const Hang& h) {
         ++looks;
         DownStep s;
@@ -295,7 +291,8 @@ std::string wordsOf(const WayDown& w, double lift_mm) {
 /// The search for a way down, from the seat to where the body hangs free. Each part of it is false when it was stopped.
 class Finder {
 public:
-    Finder(const RigidTransform& at_seat, double lift, const DownOptions& how, int with_threads, const std::function<bool()>& asked)
+    Finder(const RigidTransform& at_seat, double lift, const DownOptions& how, int with_threads,
+           const std::function<bool()>& asked)
         : seat(at_seat), lift_mm(lift), options(how), threads(with_threads), stop(asked),
           levels(std::max(1, static_cast<int>(std::ceil(lift / how.step_mm)))) {}
 
@@ -461,6 +458,12 @@ private:
 
 } // namespace
 
+RigidTransform hungAt(const Point3& about, const Hang& h) {
+    RigidTransform turn = geometry::rigidTransform({}, 0, h.tilt_rad, 0);
+    turn.translation = plus(minus(about, turn.rotated(about)), {h.back_mm, 0, h.up_mm});
+    return turn;
+}
+
 std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vector<DownPart>& chassis,
                                const RigidTransform& seat, double lift_mm, const DownOptions& options, int threads,
                                const std::function<bool()>& stop) {
@@ -470,6 +473,7 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
     Looker looker(seat, finder.box.min, finder.box.max);
     if (!finder.goStraight(looker) || !finder.search(looker) || !finder.walk(looker)) return std::nullopt;
     finder.way.looks = looker.looks;
+    finder.way.about = geometry::along(finder.box.min, finder.box.max, 0.5);
     finder.way.words = wordsOf(finder.way, lift_mm);
     return std::move(finder.way);
 }

@@ -62,10 +62,14 @@ struct WayDown {
     std::vector<InTheWay> in_the_way; ///< pairs that touch straight down, the highest first
     double left_out_mm2 = 0;          ///< of the body
     int looks = 0;
+    Point3 about{};       ///< what a tilt turns about: the middle of the box round the body at its seat
     std::string searched; ///< how far and how finely; empty when straight down will do
     std::string none;     ///< the sentence when none was found, with what was searched
     std::string words;
 };
+
+/// The motion that brings the body from its seat to where it hangs; `about` as in WayDown.
+RigidTransform hungAt(const Point3& about, const Hang&);
 
 /// From `lift_mm` above the seat, where the body hangs free. The least of moves along, up, down and tilts, looked for from the
 /// seat outward (A*), first near the seat with tilts, then level as far as the shop allows; what was searched is said. Between

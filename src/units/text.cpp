@@ -1,5 +1,6 @@
 #include "units/text.hpp"
 
+#include <algorithm>
 #include <array>
 #include <cstdint>
 
@@ -126,6 +127,27 @@ std::string visible(std::string_view text) {
         append(out, !c || isControl(*c) || turns(*c) ? U'\uFFFD' : *c);
     }
     return out;
+}
+
+std::string counted(std::size_t count, std::string_view noun) {
+    for (const std::string_view stays : {"the ", "what ", "how "})
+        if (noun.starts_with(stays)) return std::string(noun);
+    for (const std::string_view article : {"a ", "an "})
+        if (noun.starts_with(article)) noun.remove_prefix(article.size());
+    std::size_t end = noun.size();
+    for (const std::string_view link : {" at ", " of ", " found "}) end = std::min(end, noun.find(link));
+    std::string one(noun.substr(0, end));
+    const std::string rest(noun.substr(end));
+    const std::string number = count ? std::to_string(count) : "no";
+    if (count == 1) return number + " " + one + rest;
+    const auto ends = [&](std::string_view with) { return std::string_view(one).ends_with(with); };
+    constexpr std::string_view vowels = "aeiou";
+    if (ends("y") && one.size() > 1 && vowels.find(one[one.size() - 2]) == std::string_view::npos) {
+        one.pop_back();
+        return number + " " + one + "ies" + rest;
+    }
+    const bool hisses = ends("s") || ends("x") || ends("ch") || ends("sh");
+    return number + " " + one + (hisses ? "es" : "s") + rest;
 }
 
 std::optional<std::string> fromWindows1252(std::string_view text) {

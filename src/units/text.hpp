@@ -29,6 +29,10 @@ size_t characters(std::string_view);
 /// The text with every control sign and broken byte as U+FFFD: for a terminal.
 std::string visible(std::string_view);
 
+/// "1 point", "3 points", "no reading": a number with its noun in the right form. An article before the noun is left out; of
+/// "check at a hold point" the first word is counted; a noun with "the" stays as it is.
+std::string counted(std::size_t, std::string_view noun);
+
 /// A text of Windows-1252 (what most old spreadsheets of the West write; Latin-1 is part of it) as UTF-8; nothing when it has one
 /// of the five bytes that are not in it.
 std::optional<std::string> fromWindows1252(std::string_view);

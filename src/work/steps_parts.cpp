@@ -43,13 +43,16 @@ void Catalogue::crossmember() {
 }
 
 void Catalogue::mounts() {
-    Step& make = add("make-mounts", fmt::format("Cut the standoffs and shims of {} body mounts", f_.mounts), {"survey-agrees"});
+    Step& make =
+        add("make-mounts",
+            fmt::format("Cut the standoffs and shims of {}", units::counted(static_cast<std::size_t>(f_.mounts), "a body mount")),
+            {"survey-agrees"});
     if (!f_.mounts_open.empty()) make.conditions = {{f_.mounts_open, false}};
     if (f_.mount_nuts > 0) {
         Step& nuts = add("mount-nuts",
-                         fmt::format("Drill the rails and let the nuts of {} mounts in on plates through slots below, weld them "
+                         fmt::format("Drill the rails and let the nuts of {} in on plates through slots below, weld them "
                                      "and the slots",
-                                     f_.mount_nuts),
+                                     units::counted(static_cast<std::size_t>(f_.mount_nuts), "a mount")),
                          plus({"make-mounts", "weld-below", "support-frame", "strip-frame"}, cold()));
         fromBelow(nuts); // in the same turn as the joint's underside
         nuts.cautions = {licensed_welds, hot_work, fumes};

@@ -166,8 +166,9 @@ private:
             const Step& gate = o_.steps[i];
             if (!gate.hold) continue;
             y = lines({at.x, y + f_.px(10)}, width,
-                      fmt::format("The next hold point is {}: {}{}", i + 1, gate.title,
-                                  gate.checks.empty() ? "." : fmt::format(", with {} readings.", gate.checks.size())),
+                      fmt::format(
+                          "The next hold point is {}: {}{}", i + 1, gate.title,
+                          gate.checks.empty() ? "." : fmt::format(", with {}.", units::counted(gate.checks.size(), "a reading"))),
                       f_.body(), Ink::Second);
             if (!gate.checks.empty()) break;
             for (const Condition& c : gate.conditions)

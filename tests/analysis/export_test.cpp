@@ -28,7 +28,7 @@ TEST_CASE("an empty build exports its build sheet and nothing else", "[analysis]
     REQUIRE(files);
     CHECK(names(*files) == std::vector<std::string>{"build-sheet.pdf"});
     const auto text = test::run("pdftotext -layout " + (folder / "new" / "folder" / "build-sheet.pdf").string() + " -");
-    CHECK(text.out.find("No point of the chassis has been marked yet.") != std::string::npos);
+    CHECK(text.out.find("Nothing of the chassis is marked yet.") != std::string::npos);
     CHECK(text.out.find("Nothing was found that needs seeing to.") != std::string::npos);
 }
 

@@ -63,7 +63,7 @@ bool contains(const std::string& text, const std::string& part) {
 
 TEST_CASE("Tape says first what it lacks", "[analysis]") {
     Grower g;
-    CHECK(g.sentence("tape") == "No point of the chassis has been marked yet.");
+    CHECK(g.sentence("tape") == "Nothing of the chassis is marked yet.");
     g.type("point Al rail 0 -400 500");
     g.type("point Ar rail 0 400 500");
     CHECK(g.sentence("tape") == "2 points of the chassis and no reading yet.");
@@ -71,7 +71,7 @@ TEST_CASE("Tape says first what it lacks", "[analysis]") {
     CHECK(g.sentence("tape") == "The chassis's shape is not fixed yet.");
     contains(g.below("tape"), "Nothing holds the survey");
     g.subject = build::the_body;
-    CHECK(g.sentence("tape") == "No point of the body has been marked yet.");
+    CHECK(g.sentence("tape") == "Nothing of the body is marked yet.");
 }
 
 TEST_CASE("Tape says what shape the frame is in", "[analysis]") {
@@ -114,17 +114,20 @@ TEST_CASE("Tape says what shape the frame is in", "[analysis]") {
 
 TEST_CASE("Sit, Stretch and Make say what they wait for", "[analysis]") {
     Grower g;
-    contains(g.sentence("sit"), "it must be taped first");
-    contains(g.sentence("stretch"), "No change of wheelbase is asked for");
-    contains(g.sentence("make"), "Nothing is planned to be made yet");
+    contains(g.sentence("sit"), "Nothing of the chassis is marked yet.");
+    contains(g.below("sit"), "Nothing of the body is marked yet.");
+    contains(g.sentence("stretch"), "Nothing of the chassis is marked yet.");
+    contains(g.sentence("make"), "The places where the body bolts down are not marked on it.");
     g.rectangle(0);
     g.type("subject body");
     g.type("point Hl hinge-pillar 500 -600 700");
     g.type("point Hr hinge-pillar 500 600 700");
     g.type("point Ml body-mount 400 -400 600");
-    contains(g.sentence("sit"), "Nothing says where the body sits");
+    contains(g.sentence("sit"), "The body's readings do not fix its shape yet.");
+    contains(g.sentence("stretch"), "The middles of the rear arches are not marked on the body.");
+    contains(g.below("stretch"), "No change of wheelbase is asked for.");
     g.type("hinge 500");
-    contains(g.sentence("sit"), "wait for their points"); // nothing of the body is taped
+    contains(g.sentence("sit"), "The body's readings do not fix its shape yet."); // nothing of the body is taped
     g.type("mount Ml");
     contains(g.sentence("make"), "mounts wait until the body has a place");
     bool waits = false;

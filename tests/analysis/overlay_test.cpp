@@ -490,6 +490,22 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
         if (const auto* t = std::get_if<sheet::Text>(&item.shape))
             caution = caution || t->text.find("Nobody under a hung body") == 0;
     CHECK(caution);
+    // to be watched: each moment says of its own pose what the two meshes do there, and the last one is the seat
+    const auto moments = analysis::wayMoments(car.b, o, *way);
+    REQUIRE(moments.size() == way->down.tried.size());
+    bool touched = false;
+    for (std::size_t k = 0; k < moments.size(); ++k) {
+        const auto& m = moments[k];
+        INFO(m.words);
+        const double apart = shape::closest(*o.body->tree, *o.chassis->tree, m.seat, 50).least_mm;
+        CHECK(m.touches == (apart < 5));
+        if (k) CHECK(m.seat.translation[2] < moments[k - 1].seat.translation[2]);
+        if (m.touches) CHECK_THAT(m.words, Catch::Contains("engine"));
+        touched = touched || m.touches;
+    }
+    CHECK(touched);
+    for (const Point3 p : {Point3{0, 0, 0}, Point3{2000, 600, 700}})
+        CHECK(geometry::between(moments.back().seat.transformed(p), o.seat.transformed(p)) < 1e-6);
     // without the engine it does; as a cloud it says what that is worth
     Mesh cloud;
     cloud.points = car.meshes.at(ScanId{2})->points;
@@ -499,6 +515,10 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     const auto free = analysis::wayOf(bare.overlay(), bare.b.planned_cuts, 1);
     REQUIRE(free);
     CHECK(free->down.straight);
+    const auto down = analysis::wayMoments(bare.b, bare.overlay(), *free);
+    REQUIRE(down.size() > 3);
+    CHECK(down.back().words == "on its seat");
+    for (const auto& m : down) CHECK_FALSE(m.touches);
     CHECK(free->clouds == std::vector<std::string>{"frame"});
     CHECK_THAT(free->words, Catch::Contains("frame is a cloud"));
     CHECK_THAT(analysis::wayHeadline(bare.b, *free).sentence, Catch::Contains("straight down"));

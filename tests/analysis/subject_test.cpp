@@ -132,7 +132,8 @@ TEST_CASE("a subject is turned to, made, used and taken away on the line", "[ent
            "point Q 300 0 0"});
     CHECK(pointNamed(t.b, t.context.subject, "Q"));
     CHECK_FALSE(pointNamed(t.b, the_chassis, "Q"));
-    CHECK(t.type("remove subject mill").find("is used by a reading") != std::string::npos);
+    CHECK(entry::understand(t.b, t.context, "remove subject mill")->doubt ==
+          "With it goes what hangs on it: 3 points (Fl, Fr, Q) and 1 reading (Fl–Fr)");
     CHECK(t.type("pin along mill:Fl to chassis:Al").find("Fl") != std::string::npos);
     // everything that can be shown of it is shown
     const auto r = analysis::analyse(t.b, 1);

@@ -144,8 +144,24 @@ point,Dr,,,mm,,,,
         sheet = subprocess.run(["pdftotext", "-layout", self.dir / "x" / "survey-second.pdf", "-"], text=True, capture_output=True).stdout
         self.assertIn("stations on the axes of the second", sheet)  # nobody marks the chassis by them
         self.assertNotIn("stations from", sheet)
-        self.assertEqual(cli("enter", build, "remove subject second").returncode, 1)
+        # what hangs on it goes with it, which is said, and all of it comes back
+        points = cli("tape", "points", build, "--subject", "second").stdout
+        removed = cli("enter", build, "remove subject second")
+        self.assertEqual(removed.returncode, 0)
+        self.assertIn("With it goes what hangs on it", removed.stdout + removed.stderr)
+        self.assertEqual(cli("tape", "points", build, "--subject", "second").returncode, 2)
         self.assertEqual(cli("undo", build).returncode, 0)
+        self.assertEqual(cli("tape", "points", build, "--subject", "second").stdout, points)
+
+    def test_what_a_new_build_lacks_is_said_by_name(self):
+        f = self.dir / "n.gorvet"
+        cli("new", f)
+        lacks = json.loads(cli("lacks", f).stdout)
+        self.assertEqual(lacks["tape"][0]["sentence"], "Nothing of the chassis is marked yet.")
+        self.assertIn("mark Al and Ar of the chassis", lacks["tape"][0]["would"])
+        self.assertEqual({row["subject"] for row in lacks["tape"]}, {"chassis", "body"})
+        self.assertEqual(cli("enter", f, "point Al rail 0 -400 300", "rename Al Frontl").returncode, 0)
+        self.assertIn("Frontl", cli("tape", "points", f).stdout)
 
     def test_what_was_found_with_a_photo_and_what_it_costs(self):
         f = self.dir / "b.gorvet"

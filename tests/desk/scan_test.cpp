@@ -217,7 +217,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
         for (const auto& p : line.places) CHECK(p[0] == Approx(900).margin(0.01));
     d.find<QCheckBox>("sectionOn")->setChecked(false);
 
-    // dragged up: the least clearance changes while it is held, and the drop is one edit of the pins
+    // dragged up: the least clearance changes while it is held; the drop is a trial, and only keeping it is one edit of the pins
     const double before = scans(d).clearance->least_mm;
     const size_t contacts = scans(d).clearance->places.size();
     revision = d.window.document().store()->revision();
@@ -232,6 +232,20 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     move(middle + QPoint(0, -30));
     CHECK(d.text("sceneWords") != first);
     QTest::mouseRelease(view, Qt::LeftButton, Qt::ControlModifier, middle + QPoint(0, -30));
+    REQUIRE(waitLong([&] { return d.find<QPushButton>("toolAnswer0")->isVisible(); }));
+    CHECK(d.window.document().store()->revision() == revision);
+    CHECK_THAT(d.text("toolAsks").toStdString(), Catch::Contains("up") && Catch::Contains("Nothing is changed yet"));
+    // put back, it stands as it stood, and nothing was changed
+    d.find<QPushButton>("toolAnswer1")->click();
+    REQUIRE(waitLong([&] { return !d.find<QWidget>("toolRow")->isVisible(); }));
+    CHECK(d.window.document().store()->revision() == revision);
+    CHECK(view->seat().translation[2] == Approx(seat.translation[2]).margin(1e-9));
+    // again, and sat there
+    QTest::mousePress(view, Qt::LeftButton, Qt::ControlModifier, middle);
+    move(middle + QPoint(0, -30));
+    QTest::mouseRelease(view, Qt::LeftButton, Qt::ControlModifier, middle + QPoint(0, -30));
+    REQUIRE(waitLong([&] { return d.find<QWidget>("toolRow")->isVisible(); }));
+    d.find<QPushButton>("toolAnswer0")->click();
     REQUIRE(waitLong([&] { return d.window.document().store()->revision() > revision; }));
     CHECK_THAT(d.window.document().store()->undoSentence(), Catch::Contains("move the body") && Catch::Contains("up"));
     REQUIRE(waitLong([&] { return current(d) && idle(d) && scans(d).overlay->seat.translation[2] > seat.translation[2] + 20; }));
@@ -346,6 +360,24 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK(shows("Nobody under a hung body"));
     d.window.setView("space");
     CHECK_FALSE(sheet->isVisible());
+    // seen coming down: a slider over its moments; nothing is kept, and left it sits again
+    const auto before_way = d.window.document().store()->revision();
+    d.action("seeWay");
+    auto* time = d.find<QSlider>("sceneTime");
+    REQUIRE(waitLong([&] { return time->isVisible(); }));
+    const auto sits = scans(d).overlay->seat;
+    CHECK(view->seat().translation[2] > sits.translation[2] + 50);
+    CHECK(d.text("sceneWords").contains("over its seat"));
+    QTest::mouseClick(time, Qt::LeftButton, {}, QPoint(time->width() / 2, time->height() / 2)); // there, not a page towards it
+    CHECK(std::abs(time->value() - time->maximum() / 2) <= 2);
+    time->setValue(time->maximum());
+    CHECK(view->seat().translation[2] == Approx(sits.translation[2]).margin(1e-6));
+    d.find<QPushButton>("toolAnswer1")->click(); // where it is tightest, or touches first
+    REQUIRE(waitFor([&] { return time->value() < time->maximum() && !view->labels().empty(); }));
+    d.find<QPushButton>("toolStop")->click();
+    REQUIRE(waitFor([&] { return !time->isVisible(); }));
+    CHECK(view->seat().translation[2] == Approx(sits.translation[2]).margin(1e-9));
+    CHECK(d.window.document().store()->revision() == before_way);
     d.window.setView("way");
     CHECK(sheet->isVisible());
     // the cuts for it are kept, and the way is looked for again with them

@@ -64,6 +64,7 @@ TEST_CASE("all of a build is made by tapping, from New build to the crossmember'
     Tapper d;
     desk::ask::presets().answers << QString::fromStdString((folder / "mine.gorvet").string());
     d.tap("welcome_newBuild");
+    d.tap("newElsewhere");
     REQUIRE(d.window.document().isOpen());
     d.line("session monday right-way-up stands");
     const auto measure = [&](const char* name, const char* role, const char* places) {

@@ -64,8 +64,9 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         CHECK(d.find<QLabel>("welcomeSentence")->isVisible());
         desk::ask::presets().answers << path;
         d.find<QPushButton>("welcome_newBuild")->click();
+        d.find<QPushButton>("newElsewhere")->click();
         REQUIRE(d.window.document().isOpen());
-        CHECK(d.text("headline") == "No point of the chassis has been marked yet.");
+        CHECK(d.text("headline") == "Nothing of the chassis is marked yet.");
 
         // what is wrong is said beside the line, and nothing typed is lost
         d.type("Al Br 12");
@@ -117,7 +118,7 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
 
         // pins
         d.bench(3);
-        CHECK(d.text("headline") == "Nothing says where the body sits.");
+        CHECK(d.text("headline") == "No pin says where the body stands along.");
         for (const char* line :
              {"tyre front 340", "tyre rear 340", "hinge 500 tol 2", "centred", "sill front 290", "sill rear 290"})
             d.keep(line);
@@ -226,13 +227,26 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
         CHECK(d.window.document().results().seat->pose.shift.x_mm == before); // a preview only
         const auto revision = d.window.document().store()->revision();
         QTest::mouseRelease(rule, Qt::LeftButton, {}, from + QPoint(20, 0));
-        CHECK(d.window.document().store()->revision() == revision + 1);
+        CHECK(d.window.document().store()->revision() == revision); // a trial, shown slid until it is decided
+        REQUIRE(waitFor([&] { return d.find<QWidget>("toolRow")->isVisible(); }));
+        // held to its height there is nothing left of it; freed again there is
+        d.find<QPushButton>("toolAnswer3")->click();
+        REQUIRE(waitFor([&] { return d.text("toolAsks").contains("tried 0.0 mm"); }));
+        d.find<QPushButton>("toolAnswer3")->click();
+        REQUIRE(waitFor([&] { return !d.text("toolAsks").contains("tried 0.0 mm"); }));
+        d.find<QPushButton>("toolAnswer0")->click();
+        REQUIRE(waitFor([&] { return d.window.document().store()->revision() == revision + 1; }));
         CHECK(d.window.document().results().seat->pose.shift.x_mm > before + 20);
         d.action("undo");
         CHECK(d.window.document().results().seat->pose.shift.x_mm == Approx(before).margin(1e-6));
         rule->setFocus();
         QTest::keyClick(rule, Qt::Key_Left, Qt::ControlModifier);
-        CHECK(d.window.document().store()->undoSentence().find("move the body") == 0);
+        QTest::keyClick(rule, Qt::Key_Left, Qt::ControlModifier);
+        REQUIRE(waitFor([&] { return d.text("toolAsks").contains("tried 2.0 mm forward"); }));
+        const auto revision_before = d.window.document().store()->revision();
+        QTest::keyClick(&d.window, Qt::Key_Escape);
+        REQUIRE(waitFor([&] { return !d.find<QWidget>("toolRow")->isVisible(); }));
+        CHECK(d.window.document().store()->revision() == revision_before);
     }
     SECTION("another pair on Down; a tag of The Rule opens its finding") {
         const QString first = d.text("entryPair");

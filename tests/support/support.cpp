@@ -117,4 +117,16 @@ SurveyMaker frameSurvey(int pairs, std::mt19937& rng, double rough_error_mm) {
     return m;
 }
 
+double trueReading(build::ReadingKind kind, const build::Vec3& from, const std::optional<build::Vec3>& to) {
+    const build::Vec3 d = to ? build::Vec3{to->x_mm - from.x_mm, to->y_mm - from.y_mm, to->z_mm - from.z_mm} : from;
+    switch (kind) {
+    case build::ReadingKind::Height:
+    case build::ReadingKind::Level: return d.z_mm;
+    case build::ReadingKind::Offset: return d.y_mm;
+    case build::ReadingKind::Station: return d.x_mm;
+    case build::ReadingKind::Plan: return std::hypot(d.x_mm, d.y_mm);
+    default: return std::hypot(d.x_mm, d.y_mm, d.z_mm);
+    }
+}
+
 } // namespace gorvet::test

@@ -4,6 +4,7 @@
 #include "tape/survey.hpp"
 
 #include <filesystem>
+#include <optional>
 #include <random>
 #include <string>
 
@@ -45,5 +46,7 @@ struct SurveyMaker {
 /// A box-like frame of `pairs` pairs, datum held at the first and last left points, roughly known, truth in `truth`.
 SurveyMaker frameSurvey(int pairs, std::mt19937& rng, double rough_error_mm = 30);
 double normal(std::mt19937&, double sigma);
+/// What a true instrument reads from one place, or between two: tape, plan, height, level, offset or station.
+double trueReading(build::ReadingKind, const build::Vec3& from, const std::optional<build::Vec3>& to);
 
 } // namespace gorvet::test

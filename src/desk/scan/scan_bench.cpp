@@ -4,6 +4,7 @@
 #include "desk/scan/fit_tool.hpp"
 #include "desk/scan/lay_tool.hpp"
 #include "desk/scan/scan_acts.hpp"
+#include "desk/scan/way_tool.hpp"
 #include "desk/space/space.hpp"
 
 namespace gorvet::desk {
@@ -13,6 +14,7 @@ std::vector<Act> ScanBench::acts() const {
             {"layScan", tr("Lay a scan on another…"), QKeySequence("Ctrl+L"), beginLaying},
             {"cutMap", tr("Cut map…"), QKeySequence("Ctrl+K"), exportCutMap},
             {"keepCuts", tr("Keep the cuts as steps of the work"), QKeySequence("Ctrl+Shift+K"), keepCuts},
+            {"seeWay", tr("See it come down"), {}, watchWay},
             {"fitShape", tr("Fit a shape through places of a scan…"), QKeySequence("Ctrl+J"), beginFitting},
             {"savePicture", tr("Picture of the scans…"), QKeySequence("Ctrl+G"), savePicture}};
 }
@@ -20,7 +22,11 @@ std::vector<Act> ScanBench::acts() const {
 std::vector<Starter> ScanBench::starters(const Document& d, const ViewState& state) const {
     const std::string_view shown = view(state)->key;
     const Starter least{tr("least clearance"), "clearance least "};
-    if (shown == "way") return {{tr("Cut map for it…"), {}, "cutMap"}, {tr("Keep the cuts for it"), {}, "keepCuts"}, least};
+    if (shown == "way")
+        return {{tr("See it come down"), {}, "seeWay"},
+                {tr("Cut map for it…"), {}, "cutMap"},
+                {tr("Keep the cuts for it"), {}, "keepCuts"},
+                least};
     if (shown == "pairs")
         return {{tr("what a pair needs"), "clearance between "},
                 {tr("wheel travel"), "travel "},
@@ -32,6 +38,7 @@ std::vector<Starter> ScanBench::starters(const Document& d, const ViewState& sta
     list.push_back({tr("Lay one on another…"), {}, "layScan"});
     list.push_back({tr("Cut map…"), {}, "cutMap"});
     list.push_back({tr("Keep the cuts"), {}, "keepCuts"});
+    list.push_back({tr("See it come down"), {}, "seeWay"});
     list.push_back({tr("Fit a shape…"), {}, "fitShape"});
     list.push_back({tr("Picture…"), {}, "savePicture"});
     list.push_back(least);

@@ -1,7 +1,9 @@
 #include "desk/shell/ask.hpp"
 
 #include <QDialog>
+#include <QDir>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QLabel>
 #include <QMessageBox>
 #include <QPushButton>
@@ -15,6 +17,15 @@ Presets& presets() {
 }
 
 namespace {
+QString& place() {
+    static QString folder;
+    return folder;
+}
+/// What was picked is where the next one is looked for.
+QString went(const QString& path) {
+    if (!path.isEmpty()) place() = QFileInfo(path).absolutePath();
+    return path;
+}
 bool preset(QString& answer) {
     Presets& p = presets();
     if (!p.active) return false;
@@ -23,19 +34,21 @@ bool preset(QString& answer) {
 }
 } // namespace
 
+void startIn(const QString& folder) { place() = folder; }
+
 QString fileToOpen(QWidget* parent, const QString& title, const QString& filter) {
     QString answer;
-    return preset(answer) ? answer : QFileDialog::getOpenFileName(parent, title, QString(), filter);
+    return preset(answer) ? answer : went(QFileDialog::getOpenFileName(parent, title, place(), filter));
 }
 
 QString fileToMake(QWidget* parent, const QString& title, const QString& filter, const QString& proposal) {
     QString answer;
-    return preset(answer) ? answer : QFileDialog::getSaveFileName(parent, title, proposal, filter);
+    return preset(answer) ? answer : went(QFileDialog::getSaveFileName(parent, title, QDir(place()).filePath(proposal), filter));
 }
 
 QString folder(QWidget* parent, const QString& title) {
     QString answer;
-    return preset(answer) ? answer : QFileDialog::getExistingDirectory(parent, title);
+    return preset(answer) ? answer : QFileDialog::getExistingDirectory(parent, title, place());
 }
 
 int choice(QWidget* parent, const QString& title, const QString& why, const QStringList& choices) {

@@ -9,6 +9,10 @@ class QWidget;
 /// The modal questions of the application, one function each. A test presets the answers instead of clicking dialogs.
 namespace gorvet::desk::ask {
 
+/// What a file dialog shows of builds.
+inline constexpr const char* build_filter = "Gorvet builds (*.gorvet)";
+/// Where file dialogs open: the folder of the builds, until a file was picked elsewhere.
+void startIn(const QString& folder);
 /// An empty answer means cancelled.
 QString fileToOpen(QWidget* parent, const QString& title, const QString& filter);
 QString fileToMake(QWidget* parent, const QString& title, const QString& filter, const QString& proposal);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/bench.hpp"
+#include "analysis/lead.hpp"
 #include "desk/shell/desk.hpp"
 
 #include <memory>
@@ -59,6 +60,8 @@ public:
     virtual std::vector<Act> acts() const { return {}; }
     /// A build was opened.
     virtual void opened(Desk&) const {}
+    /// Takes what was picked on its sheet; false: it has a card, or nothing.
+    virtual bool picked(Desk&, const QString& /*tag*/) const { return false; }
     /// Takes something that is dragged, or was let go; false: it is not this bench's.
     virtual bool dragged(Desk&, const Drag&, bool /*let_go*/) const { return false; }
 

@@ -2,6 +2,7 @@
 
 #include "desk/shell/sounds.hpp"
 #include "desk/widgets/drawing_painter.hpp"
+#include "sheet/fonts.hpp"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -19,6 +20,7 @@ CallOut::CallOut(QWidget* parent)
       word_(new QLabel), sentence_(new QLabel), mute_(new QPushButton), sketch_(new SheetView) {
     setObjectName("callOut");
     pair_->setObjectName("callOutPair");
+    pair_->setWordWrap(true);
     hint_->setObjectName("callOutHint");
     field_->setObjectName("callOutField");
     field_->setAccessibleName(tr("reading of the pair that is called out"));
@@ -28,6 +30,7 @@ CallOut::CallOut(QWidget* parent)
     last_->setObjectName("callOutLast");
     word_->setObjectName("callOutWord");
     sentence_->setObjectName("callOutSentence");
+    sentence_->setWordWrap(true);
     mute_->setObjectName("callOutMute");
     sketch_->setObjectName("callOutSketch");
     sketch_->setFocusPolicy(Qt::NoFocus);
@@ -76,21 +79,18 @@ void CallOut::setTheme(const Theme& theme) {
         widget->setStyleSheet(QString("font-size: %1px;%2").arg(px).arg(bold ? " font-weight: bold;" : ""));
     };
     // what must be read from afar stays large at every text size; at 150 % it would no longer fit beside the sketch
-    pair_->setStyleSheet(QString("font-size: 96px; font-family: \"Gorvet Mono\";"));
-    last_->setStyleSheet(QString("font-size: 72px;"));
-    word_->setStyleSheet(QString("font-size: 64px; font-weight: bold; padding-left: 72px;"));
-    field_->setStyleSheet(QString("font-size: 64px; min-height: 84px;"));
-    size(hint_, std::min<double>(30, theme.px(24)));
-    size(sentence_, std::min<double>(30, theme.px(24)));
+    fitPair();
+    fitValues();
     size(error_, theme.px(18), true);
     sketch_->setTheme(theme);
 }
 
 void CallOut::setSketch(SheetView::Maker maker) { sketch_->setMaker(std::move(maker)); }
 
-void CallOut::showPair(const std::optional<Proposal>& proposal) {
-    pair_->setText(proposal ? proposal->pair : tr("nothing to tape"));
-    hint_->setText(proposal ? proposal->hint : tr("This bench asks for no reading now."));
+void CallOut::showPair(const std::optional<Proposal>& proposal, const QString& instead) {
+    pair_->setText(proposal ? proposal->pair : tr("Nothing to read"));
+    hint_->setText(proposal ? proposal->hint : instead);
+    fitPair();
     field_->setEnabled(proposal.has_value());
     field_->setPlaceholderText(proposal ? tr("length") : QString());
     sketch_->refresh();
@@ -106,6 +106,35 @@ void CallOut::showLast(const std::optional<analysis::LastRead>& last, bool sound
     word_->style()->polish(word_);
     update();
     if (sound && last && !muted_) playVerdict(severity_);
+}
+
+/// As large as it can be read, and no larger than its half of the window.
+void CallOut::fitPair() {
+    constexpr int largest = 96;
+    constexpr int least = 36;
+    QFont font(sheet::mono_family);
+    font.setPixelSize(largest);
+    const int room = std::max(1, (width() - 96) * 5 / 11 - 24);
+    const int need = std::max(1, QFontMetrics(font).horizontalAdvance(pair_->text()));
+    pair_->setStyleSheet(QString("font-size: %1px; font-family: \"%2\";")
+                             .arg(std::clamp(largest * room / need, least, largest))
+                             .arg(sheet::mono_family));
+}
+
+void CallOut::resizeEvent(QResizeEvent* e) {
+    QWidget::resizeEvent(e);
+    fitPair();
+    fitValues();
+}
+
+/// The last value keeps its 64 px whatever happens; the rest gives way in a low window.
+void CallOut::fitValues() {
+    const bool low = height() < 720;
+    last_->setStyleSheet(QString("font-size: %1px;").arg(low ? 64 : 72));
+    word_->setStyleSheet(QString("font-size: %1px; font-weight: bold; padding-left: 72px;").arg(low ? 48 : 64));
+    field_->setStyleSheet(QString("font-size: %1px; min-height: %2px;").arg(low ? 44 : 64).arg(low ? 56 : 84));
+    const double words = std::min<double>(low ? 22 : 30, theme_.px(24));
+    for (QLabel* label : {hint_, sentence_}) label->setStyleSheet(QString("font-size: %1px;").arg(words));
 }
 
 void CallOut::say(const QString& text) { error_->setText(text); }

@@ -20,7 +20,8 @@ public:
     explicit CallOut(QWidget* parent = nullptr);
     void setTheme(const Theme&);
     void setSketch(SheetView::Maker);
-    void showPair(const std::optional<Proposal>&);
+    /// Without a pair: what to do instead.
+    void showPair(const std::optional<Proposal>&, const QString& instead);
     /// Shows the newest figure; `sound` plays its verdict.
     void showLast(const std::optional<analysis::LastRead>&, bool sound);
     void say(const QString& text); ///< what was wrong with a figure
@@ -36,8 +37,11 @@ signals:
 protected:
     bool eventFilter(QObject*, QEvent*) override;
     void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
+    void fitPair();
+    void fitValues();
     QLabel* pair_;
     QLabel* hint_;
     QLineEdit* field_;

@@ -39,7 +39,7 @@ public:
     virtual void take(std::unique_ptr<Tool>) = 0;
     /// Ends the tool that is on.
     virtual void putDown() = 0;
-    virtual bool makeFile(const QString& path) = 0;
+    virtual bool makeFile(const QString& path, const build::Settings& = {}) = 0;
 };
 
 /// Something that can be done, with its name and keys: in the Build menu, beside a bench's line, and where everything is found.

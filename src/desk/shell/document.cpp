@@ -39,12 +39,11 @@ void Document::lookAgain() {
     if (!store_->readOnly()) emit writable();
 }
 
-Result<void> Document::create(const QString& path) {
+Result<void> Document::create(const QString& path, build::Settings settings) {
     if (auto free = busy(); !free) return free;
     auto made = store::Store::create(path.toStdString());
     if (!made) return made.error();
-    build::Settings settings;
-    settings.name = std::filesystem::path(path.toStdString()).stem().string();
+    if (settings.name == build::Settings().name) settings.name = std::filesystem::path(path.toStdString()).stem().string();
     if (auto kept = (*made)->keep({"begin the build " + settings.name, {build::Set<build::Settings>{settings}}}, author()); !kept)
         return kept.error();
     take(std::move(*made));

@@ -19,7 +19,8 @@ class Document : public QObject {
 public:
     explicit Document(QObject* parent = nullptr);
     bool isOpen() const { return store_ != nullptr; }
-    Result<void> create(const QString& path);
+    /// A new build begins with those settings; without a name it is called as its file.
+    Result<void> create(const QString& path, build::Settings = {});
     Result<void> open(const QString& path);
     void close();
 

@@ -5,15 +5,20 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QStyle>
+#include <QVBoxLayout>
 
 namespace gorvet::desk {
 
 EntryLine::EntryLine(QWidget* parent)
     : QFrame(parent), pair_(new QLabel), field_(new QLineEdit), echo_(new QLabel), keys_(new QLabel), instrument_(new QLabel) {
     setObjectName("entryFrame");
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(14, 2, 14, 2);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, 2, 14, 6);
+    column->setSpacing(0);
+    auto* row = new QHBoxLayout;
     row->setSpacing(10);
+    column->addLayout(row);
+    column->addWidget(echo_); // what it says never takes the room of what is typed
     pair_->setObjectName("entryPair");
     field_->setObjectName("entry");
     field_->setAccessibleName(tr("entry line"));
@@ -23,7 +28,6 @@ EntryLine::EntryLine(QWidget* parent)
     keys_->setProperty("second", true);
     row->addWidget(pair_);
     row->addWidget(field_, 3);
-    row->addWidget(echo_, 4);
     row->addWidget(keys_);
     instrument_->setObjectName("instrument");
     instrument_->setAccessibleName(tr("measuring instrument"));
@@ -33,7 +37,7 @@ EntryLine::EntryLine(QWidget* parent)
     field_->installEventFilter(this);
     connect(field_, &QLineEdit::textChanged, this, [this] {
         pair_->setEnabled(takesProposal() || field_->text().isEmpty());
-        keys_->setVisible(field_->text().isEmpty() && instrument_->isHidden()); // what is typed needs the room
+        showKeys();
         pair_->setVisible(proposal_ && (field_->text().isEmpty() || takesProposal()));
         emit edited();
     });
@@ -46,7 +50,7 @@ bool EntryLine::takesProposal() const {
     const QString text = field_->text().trimmed();
     if (!proposal_ || text.isEmpty()) return false;
     if (is_name_ && is_name_(text.section(' ', 0, 0))) return false;
-    // a level or an angle may be below 0
+    if (text == "-" || text == QString(QChar(0x2212))) return true; // a level or an angle may be below 0
     const bool negative = text.size() > 1 && (text.front() == '-' || text.front() == QChar(0x2212));
     const QChar first = negative ? text.at(1) : text.front();
     return first.isDigit() || first == '.' || first == ',' || first.category() == QChar::Number_Other;
@@ -60,12 +64,24 @@ QString EntryLine::fullLine() const {
 void EntryLine::setProposal(const std::optional<Proposal>& proposal, const QString& placeholder) {
     proposal_ = proposal;
     pair_->setText(proposal ? proposal->pair : QString());
-    pair_->setStyleSheet(QString("font-family: \"Gorvet Mono\"; font-size: %1px").arg(field_->fontInfo().pixelSize()));
+    pair_->setStyleSheet(QString("font-size: %1px").arg(field_->fontInfo().pixelSize()));
     pair_->setVisible(proposal && (field_->text().isEmpty() || takesProposal()));
     field_->setPlaceholderText(proposal ? tr("length") : QString());
     keys_->setText(proposal ? tr("Enter keeps · Down other pair · F1 find anything")
                             : tr("Enter keeps · Tab completes · F1 find anything"));
+    showKeys();
     if (field_->text().isEmpty()) setEcho(proposal ? proposal->hint : placeholder, "");
+}
+
+/// F1 lists the keys: here they stand only where nothing else needs the room.
+void EntryLine::showKeys() {
+    const bool room = width() > pair_->sizeHint().width() + keys_->sizeHint().width() + field_->minimumWidth() + 80;
+    keys_->setVisible(room && field_->text().isEmpty() && instrument_->isHidden());
+}
+
+void EntryLine::resizeEvent(QResizeEvent* e) {
+    QFrame::resizeEvent(e);
+    showKeys();
 }
 
 void EntryLine::beginWith(const QString& text) {
@@ -97,7 +113,7 @@ void EntryLine::browse(int step) {
 void EntryLine::setInstrument(const QString& words, bool trouble) {
     instrument_->setText(words.isEmpty() || trouble ? words : words + tr(" · F7 takes the reading"));
     instrument_->setVisible(!words.isEmpty());
-    keys_->setVisible(words.isEmpty()); // F1 lists the keys; the row has no room for both
+    showKeys();
     instrument_->setProperty("role", trouble ? "bad" : "");
     instrument_->setProperty("second", !trouble);
     instrument_->style()->unpolish(instrument_);

@@ -41,8 +41,10 @@ signals:
 
 protected:
     bool eventFilter(QObject*, QEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
+    void showKeys();
     bool takesProposal() const;
     QLabel* pair_;
     QLineEdit* field_;

@@ -53,7 +53,9 @@ void LineWords::show(const entry::NextWords& next, bool keys) {
     }
     if (keys) {
         const QString begun = QString::fromStdString(next.begun);
-        const bool in_figure = next.figure || (!begun.isEmpty() && begun.front().isDigit());
+        const bool in_figure =
+            next.figure ||
+            (!begun.isEmpty() && (begun.front().isDigit() || begun.front() == '-' || begun.front() == QChar(0x2212)));
         if (!begun.isEmpty()) {
             add(QString::fromUtf8("␣"), "key_blank", [this] { emit letters(" "); });
             add(QString::fromUtf8("⌫"), "key_back", [this] { emit rubOut(); });

@@ -2,13 +2,16 @@
 #include "desk/shell/main_window.hpp"
 
 #include "analysis/views.hpp"
+#include "desk/handbook/handbook_view.hpp"
 #include "desk/instruments/instrument_link.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
+#include "desk/shell/start_page.hpp"
 #include "desk/shell/verb_strip.hpp"
 #include "desk/space/space.hpp"
 #include "desk/view3d/scene_pane.hpp"
 #include "desk/widgets/card_view.hpp"
+#include "desk/widgets/list_pane.hpp"
 #include "desk/widgets/rule_view.hpp"
 
 #include <QAction>
@@ -62,12 +65,14 @@ void MainWindow::setTextScale(double scale) {
     const auto size = [this](QLabel* label, double px) { label->setStyleSheet(QString("font-size: %1px").arg(theme_.px(px))); };
     size(headline_, 24);
     size(below_, 15);
-    size(findChild<QLabel*>("welcomeSentence"), 24);
+    start_->setTheme(theme_);
     sheet_->setTheme(theme_);
     space_->pane()->setTheme(theme_);
+    list_->setTheme(theme_);
     rule_->setTheme(theme_);
     call_out_->setTheme(theme_);
-    rule_->setFixedHeight(theme_.px(110));
+    handbook_->setTheme(theme_);
+    placeRule();
     entry_->setMinimumHeight(std::max(56, theme_.px(40)));
     card_->hide();
     refreshStarters();
@@ -83,7 +88,7 @@ void MainWindow::showBench(int index) {
     // a bench that is shown already goes back to its first sheet
     if (index == current_) views_.erase(bench().key());
     current_ = index;
-    calling_out_ = false;
+    calling_out_ = reading_ = false;
     strip_->setCurrent(index);
     state_.selected.clear();
     state_.skip = 0;
@@ -115,11 +120,17 @@ void MainWindow::showView(std::size_t index) {
 
 std::string_view MainWindow::shownView() const { return view() ? view()->key : std::string_view{}; }
 
-bool MainWindow::inSpace() const { return document_.isOpen() && view() && !view()->draw; }
+bool MainWindow::inSpace() const { return document_.isOpen() && view() && view()->isSpace(); }
+
+int MainWindow::sheetPage() const { return inSpace() ? 1 : document_.isOpen() && view() && view()->list ? 2 : 0; }
+
+void MainWindow::refreshList() {
+    if (sheetPage() == 2) list_->show(view()->list(document_.build(), document_.results(), state_.subject));
+}
 
 void MainWindow::refresh() {
     if (!document_.isOpen()) calling_out_ = false;
-    pages_->setCurrentIndex(!document_.isOpen() ? 0 : calling_out_ ? 2 : 1);
+    pages_->setCurrentIndex(reading_ ? 3 : !document_.isOpen() ? 0 : calling_out_ ? 2 : 1);
     if (calling_out_) {
         refreshCallOut(called_out_ && !document_.stale());
         if (!document_.stale()) called_out_ = false;
@@ -129,7 +140,8 @@ void MainWindow::refresh() {
     refreshMarks();
     refreshSubjects();
     slide_mm_ = 0;
-    if (sheet_stack_->currentIndex() != (inSpace() ? 1 : 0)) placeSheet();
+    if (sheet_stack_->currentIndex() != sheetPage()) placeSheet();
+    refreshList();
     refreshWords();
     refreshViews();
     refreshStarters();
@@ -139,6 +151,7 @@ void MainWindow::refresh() {
                                                      : 0);
     sheet_->refresh();
     rule_->refresh();
+    if (tool_) tool_->showAgain();
     askInstrument();
     if (!document_.store()) return;
     const auto undo = QString::fromStdString(document_.store()->undoSentence());
@@ -216,6 +229,21 @@ void MainWindow::refreshViews() {
     view_buttons_->setVisible(document_.isOpen() && views.size() > 1);
     const auto buttons = view_buttons_->findChildren<QPushButton*>(QString(), Qt::FindDirectChildrenOnly);
     for (int i = 0; i < buttons.size(); ++i) buttons[i]->setChecked(static_cast<size_t>(i) == state_.view);
+    placeHead();
+}
+
+void MainWindow::resizeEvent(QResizeEvent* e) {
+    QMainWindow::resizeEvent(e);
+    placeHead();
+    placeRule();
+}
+
+/// The Rule gives way first where a window is low for its text.
+void MainWindow::placeRule() {
+    const int most = theme_.px(110);
+    constexpr int roomy = 760;
+    const int low = theme_.px(82);
+    rule_->setFixedHeight(height() >= roomy ? most : std::clamp(height() * 18 / 100, low, most));
 }
 
 void MainWindow::refreshStarters() {
@@ -226,7 +254,28 @@ void MainWindow::refreshStarters() {
         }
         delete item;
     }
-    if (document_.isOpen())
+    if (document_.isOpen()) {
+        const auto lacks = analysis::lacksOf(bench().info(), document_.build(), document_.results(), state_.subject);
+        constexpr std::size_t shown = 3; // the next ones come when these are there
+        for (std::size_t i = 0; i < std::min(shown, lacks.size()); ++i) {
+            auto* button = new QPushButton(QString::fromStdString(lacks[i].label));
+            button->setObjectName(QString("lead%1").arg(i));
+            button->setToolTip(QString::fromStdString(lacks[i].sentence));
+            button->setProperty("lead", true);
+            button->setFocusPolicy(Qt::TabFocus);
+            connect(button, &QPushButton::clicked, this, [this, lack = lacks[i]] { mend(lack); });
+            starter_row_->addWidget(button);
+        }
+        if (bench().proposal(document_, state_)) { // what is read can be tapped in, too
+            auto* figure = new QPushButton(tr("figures"));
+            figure->setObjectName("start_figure");
+            figure->setFocusPolicy(Qt::TabFocus);
+            connect(figure, &QPushButton::clicked, this, [this] {
+                tap_figure_ = tapping_ = true;
+                refreshLineWords();
+            });
+            starter_row_->addWidget(figure);
+        }
         for (const Starter& starter : bench().starters(document_, state_)) {
             auto* button = new QPushButton(starter.label);
             button->setObjectName("start_" + (starter.act ? QString(starter.act) : starter.line.trimmed().replace(' ', '_')));
@@ -242,15 +291,6 @@ void MainWindow::refreshStarters() {
             });
             starter_row_->addWidget(button);
         }
-    if (document_.isOpen()) {
-        auto* more = new QPushButton(tr("more …"));
-        more->setObjectName("start_more");
-        more->setFocusPolicy(Qt::TabFocus);
-        connect(more, &QPushButton::clicked, this, [this] {
-            more_words_ = tapping_ = true;
-            refreshLineWords();
-        });
-        starter_row_->addWidget(more);
     }
     starter_row_->addStretch(1);
     starter_scroll_->setFixedHeight(std::max(theme_.px(15) + 30, 44));
@@ -263,8 +303,22 @@ void MainWindow::refreshStarters() {
 
 /// With very large text the sheet needs the room until a line is begun; F1 finds the same.
 void MainWindow::showWords() {
-    const bool begun = !entry_->field()->text().isEmpty() || more_words_;
+    const bool begun = !entry_->field()->text().isEmpty() || more_words_ || tap_figure_;
     starter_scroll_->setVisible(!tool_ && (theme_.textScale() < 1.4 || begun));
+    more_->setVisible(document_.isOpen() && !tool_ && !begun);
+}
+
+/// What a bench lacks, begun by one tap where it is done.
+void MainWindow::mend(const analysis::Lack& lack) {
+    if (!lack.bench.empty() && bench().key() != lack.bench) setBench(lack.bench);
+    if (lack.subject && state_.subject != lack.subject) turnTo(lack.subject);
+    const QString line = QString::fromStdString(lack.line);
+    if (!lack.edit.changes.empty())
+        keep(lack.edit);
+    else if (line.endsWith(' '))
+        tapping_ = true, entry_->beginWith(line);
+    else if (!line.isEmpty())
+        enter(line);
 }
 
 void MainWindow::say(const QString& text, const char* role) { entry_->setEcho(text, role); }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/shell/bench.hpp"
+#include "desk/shell/recent.hpp"
 #include "desk/shell/theme.hpp"
 #include "desk/shell/tool.hpp"
 
@@ -27,12 +28,15 @@ class CallOut;
 class CardView;
 class EntryLine;
 class Finder;
+class HandbookView;
 struct Findable;
 class InstrumentLink;
 class LineWords;
+class ListPane;
 class RuleView;
 class SheetView;
 class Space;
+class StartPage;
 class VerbStrip;
 
 /// The desk: verb strip, one sentence, the sheet with its cards, the entry line, The Rule. It knows no bench by name.
@@ -43,7 +47,7 @@ public:
     ~MainWindow() override;
     /// Opens a build; says in the window why it can't.
     bool openFile(const QString& path);
-    bool makeFile(const QString& path) override;
+    bool makeFile(const QString& path, const build::Settings& = {}) override;
     Document& document() override { return document_; }
     SlowWork& slow() override { return slow_; }
     Space& space() override { return *space_; }
@@ -67,9 +71,21 @@ public:
     InstrumentLink& instruments() override { return *instruments_; }
     /// Fills the window with the next reading, or goes back to the desk.
     void toggleCallOut();
+    /// Opens the handbook at a page; the bench's own where none is said.
+    void openHandbook(const QString& key = {}, const QString& heading = {});
+    /// Leaves the build for the start page.
+    void closeBuild();
+    /// How the build that is open looks, for the start page.
+    void keepPicture();
+
+signals:
+    /// Another build was opened or made: worth remembering at once.
+    void buildsChanged();
 
 protected:
     void keyPressEvent(QKeyEvent*) override;
+    bool eventFilter(QObject*, QEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
     // what acts and tools use
@@ -86,14 +102,17 @@ private:
     void buildMenu();
     QAction* addAct(QMenu*, const Act&);
     void buildCentral();
-    QWidget* buildWelcome();
+    StartPage* buildStart();
     QWidget* buildHead();
     QLayout* buildSheet();
     void placeSheet();
+    void placeHead();
+    void placeRule();
     QLayout* buildFoot();
     QWidget* buildRule();
     void buildCard(QWidget* over);
     void buildCallOut();
+    void buildHandbook();
     void buildSpace();
     void buildInstruments(QMenu*);
     void shortcuts();
@@ -117,9 +136,13 @@ private:
     void replaceBegun(const QString& word);
     bool pickedPoint(const QString& tag); ///< its name goes on the line that waits for one
     std::vector<Findable> findables();
+    std::vector<Findable> findings();
     void find();
+    void findFindings(); ///< all of them in a list: a tap on what has no room
     void showCard(const QString& tag, const QPoint& at, QWidget* from);
-    bool inSpace() const; ///< the sheet shows the scans
+    bool inSpace() const;  ///< the sheet shows the scans
+    int sheetPage() const; ///< of the stack: a drawing, the scans, a list
+    void refreshList();
     void drag(const Drag&, bool let_go);
     void picked(const Pick&);
     bool escape();
@@ -132,6 +155,10 @@ private:
     void refreshCallOut(bool sound);
     void takeCalledOut(const QString& text);
     void showLog();
+    void arrived();
+    static QString demoFile(); ///< that came with the program; empty: none did
+    void openDemo();
+    void mend(const analysis::Lack&);
     void addPhoto(const QString& line);
     void connectInstrument(const QString& address);
     void askInstrument();
@@ -155,10 +182,14 @@ private:
     bool called_out_ = false; ///< a figure of the call-out waits for its verdict
     QString doubted_;         ///< a line that was asked about: entered again, unchanged, it is kept
     bool more_words_ = false; ///< all that begins a line here is offered
+    bool tap_figure_ = false; ///< the figure that completes what is proposed is tapped
+    bool handing_on_ = false; ///< a key goes to the line
     bool tapping_ = false;    ///< the line is made by taps: keys are shown, too
     QTimer patience_;
     QTimer words_soon_; ///< what may stand next is looked for once the key was taken
 
+    Recent recent_;
+    StartPage* start_ = nullptr;
     std::map<std::string_view, QAction*> acts_;
     QMenu* menu_ = nullptr;
     QAction* undo_ = nullptr;
@@ -173,19 +204,24 @@ private:
     SheetView* sheet_ = nullptr;
     QStackedWidget* sheet_stack_ = nullptr;
     QWidget* head_ = nullptr;
+    QBoxLayout* head_row_ = nullptr;
     QGridLayout* sheet_place_ = nullptr; ///< the sheet under its head, or behind it
     Space* space_ = nullptr;
+    ListPane* list_ = nullptr;
     CardView* card_ = nullptr;
     QWidget* tool_row_ = nullptr;
     QWidget* starters_ = nullptr;
     QHBoxLayout* starter_row_ = nullptr;
     QScrollArea* starter_scroll_ = nullptr;
+    QPushButton* more_ = nullptr;       ///< all that begins a line here
     QToolButton* bench_acts_ = nullptr; ///< all that the bench can do
     EntryLine* entry_ = nullptr;
     LineWords* line_words_ = nullptr;
     Finder* finder_ = nullptr;
     RuleView* rule_ = nullptr;
     CallOut* call_out_ = nullptr;
+    HandbookView* handbook_ = nullptr;
+    bool reading_ = false; ///< the handbook is open
     InstrumentLink* instruments_ = nullptr;
     QAction* keep_at_once_ = nullptr;
     Worker worker_; ///< exports and imports; last: it stops before what it tells goes

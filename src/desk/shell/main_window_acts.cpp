@@ -6,9 +6,12 @@
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
 #include "desk/shell/paper.hpp"
+#include "desk/shell/start_page.hpp"
 #include "desk/widgets/card_view.hpp"
+#include "desk/widgets/rule_view.hpp"
 
 #include <QAction>
+#include <QApplication>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -17,11 +20,9 @@
 #include <QPushButton>
 #include <QShortcut>
 
-namespace gorvet::desk {
+#include <algorithm>
 
-namespace {
-const char* build_filter = "Gorvet builds (*.gorvet)";
-}
+namespace gorvet::desk {
 
 QAction* MainWindow::addAct(QMenu* to, const Act& act) {
     auto* action = to ? to->addAction(act.text) : new QAction(act.text, this);
@@ -42,13 +43,16 @@ void MainWindow::buildMenu() {
         return addAct(menu_, {name, text, keys, std::move(run)});
     };
     add(tr("New build…"), "newBuild", QKeySequence::New, [this](Desk&) {
-        const QString path = ask::fileToMake(this, tr("Where to keep the new build"), build_filter, "build.gorvet");
-        if (!path.isEmpty()) makeFile(path.endsWith(".gorvet") ? path : path + ".gorvet");
+        if (document_.isOpen()) closeBuild();
+        start_->askForNew();
     });
     add(tr("Open…"), "openBuild", QKeySequence::Open, [this](Desk&) {
-        const QString path = ask::fileToOpen(this, tr("Open a build"), build_filter);
+        const QString path = ask::fileToOpen(this, tr("Open a build"), ask::build_filter);
         if (!path.isEmpty()) openFile(path);
     });
+    add(tr("Look at the demo build"), "openDemo", {}, [this](Desk&) { openDemo(); });
+    acts_.at("openDemo")->setVisible(!demoFile().isEmpty());
+    add(tr("Close, to the start page"), "closeBuild", QKeySequence("Ctrl+W"), [this](Desk&) { closeBuild(); });
     menu_->addSeparator();
     const auto told = [this](const QString& words, const Result<std::string>& done) {
         say(done ? words.arg(QString::fromStdString(*done)) : QString::fromStdString(done.error().text()),
@@ -76,6 +80,7 @@ void MainWindow::buildMenu() {
           std::pair{"inches to 1/16", "show inch 1/16"}, std::pair{"inches to 1/32", "show inch 1/32"},
           std::pair{"inches to 0.001", "show inch 0.001"}})
         connect(lengths->addAction(tr(text)), &QAction::triggered, this, [this, line = QString(line)] { enter(line); });
+    add(tr("Handbook"), "handbook", QKeySequence("F3"), [this](Desk&) { openHandbook(); });
     add(tr("Find anything…"), "find", QKeySequence::Find, [this](Desk&) { find(); });
     menu_->addSeparator();
     add(tr("Quit"), "quit", QKeySequence::Quit, [this](Desk&) { close(); });
@@ -84,6 +89,7 @@ void MainWindow::buildMenu() {
 }
 
 void MainWindow::shortcuts() {
+    qApp->installEventFilter(this);
     const auto key = [this](const QKeySequence& keys, auto&& use) {
         connect(new QShortcut(keys, this), &QShortcut::activated, this, use);
     };
@@ -106,17 +112,21 @@ void MainWindow::shortcuts() {
 // ---- tools
 
 void MainWindow::take(std::unique_ptr<Tool> tool) {
+    putDown();
     tool_ = std::move(tool);
     refreshTool();
+    rule_->refresh();
 }
 
 void MainWindow::putDown() {
     if (!tool_) return;
     // it may be the one that asks for it: it goes when it has returned
     std::shared_ptr<Tool> gone = std::move(tool_);
+    gone->left();
     QMetaObject::invokeMethod(
         this, [gone] {}, Qt::QueuedConnection);
     refreshTool();
+    rule_->refresh();
 }
 
 /// What the tool waits for stands where the line's first words stand else.
@@ -159,6 +169,10 @@ void MainWindow::picked(const Pick& pick) {
 
 void MainWindow::drag(const Drag& what, bool let_go) {
     if (!document_.isOpen()) return;
+    if (tool_ && tool_->dragged(what, let_go)) {
+        if (let_go) refreshTool();
+        return;
+    }
     for (const auto& b : benches_)
         if (b->dragged(*this, what, let_go)) return;
 }
@@ -170,12 +184,31 @@ bool MainWindow::keep(const Result<build::Edit>& edit) {
     return true;
 }
 
+/// Keys of the build win over those of a text field. A field takes its own letters back only while a line is being changed.
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() != QEvent::ShortcutOverride) return QMainWindow::eventFilter(watched, event);
+    const auto* field = qobject_cast<QLineEdit*>(watched);
+    const auto& key = *static_cast<QKeyEvent*>(event);
+    if (!field || field->window() != this || !(key.modifiers() & (Qt::ControlModifier | Qt::AltModifier))) return false;
+    const QKeySequence typed(key.keyCombination());
+    const auto all = actions();
+    const auto ours = std::find_if(all.begin(), all.end(), [&](const QAction* a) { return a->shortcut() == typed; });
+    if (ours == all.end()) return false;
+    const bool changing = !field->text().isEmpty() &&
+                          ((*ours == undo_ && field->isUndoAvailable()) || (*ours == redo_ && field->isRedoAvailable()));
+    if (changing) return false;
+    event->ignore();
+    return true;
+}
+
 /// Closes what is open: the tool, the card, the call-out. False when there is nothing.
 bool MainWindow::escape() {
+    if (reading_) return reading_ = false, refresh(), true;
     if (calling_out_) return toggleCallOut(), true;
     if (tool_) return putDown(), true;
+    if (more_words_ || tap_figure_) return more_words_ = tap_figure_ = false, refreshLineWords(), true;
     if (card_->isVisible()) return card_->close(), true;
-    return false;
+    return !document_.isOpen() && start_->leaveQuestions();
 }
 
 /// What is typed over a view, and means nothing there, goes on the line.
@@ -183,13 +216,16 @@ void MainWindow::keyPressEvent(QKeyEvent* e) {
     if (e->key() == Qt::Key_Escape && escape()) return;
     QLineEdit* const field = calling_out_ ? call_out_->field() : entry_->field();
     const bool command = e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier);
-    if (command || e->text().isEmpty() || !e->text().front().isPrint() || !field->isVisible() || focusWidget() == field) {
+    if (command || e->text().isEmpty() || !e->text().front().isPrint() || !field->isVisible() || !field->isEnabled() ||
+        handing_on_ || focusWidget() == field) {
         QMainWindow::keyPressEvent(e);
         return;
     }
     field->setFocus();
     QKeyEvent typed(e->type(), e->key(), e->modifiers(), e->text());
+    handing_on_ = true; // what the field does not take comes back here
     QCoreApplication::sendEvent(field, &typed);
+    handing_on_ = false;
 }
 
 } // namespace gorvet::desk

@@ -139,7 +139,8 @@ bool MainWindow::enter(const QString& line, From from) {
 }
 
 void MainWindow::showCard(const QString& tag, const QPoint& at, QWidget* from) {
-    if (pickedPoint(tag)) return;
+    if (tag == "findings") return findFindings();
+    if (pickedPoint(tag) || bench().picked(*this, tag)) return;
     const auto card = analysis::cardFor(document_.build(), document_.results(), state_.subject, tag.toStdString());
     if (!card) return;
     state_.selected = tag.toStdString();
@@ -155,10 +156,13 @@ void MainWindow::refreshLineWords() {
     // a figure that completes what is proposed counts with it
     QString line = entry_->field()->text();
     if (const QString full = entry_->fullLine(); full != line.trimmed()) line = full + (line.endsWith(' ') ? " " : "");
-    if (!line.isEmpty()) more_words_ = false;
+    if (!line.isEmpty()) more_words_ = tap_figure_ = false;
+    const auto proposal = document_.isOpen() && tap_figure_ ? bench().proposal(document_, state_) : std::nullopt;
+    if (proposal) line = proposal->prefix;
     const bool begun = document_.isOpen() && (!line.isEmpty() || more_words_);
     if (begun) {
         auto next = entry::nextWords(document_.latest(), context(), line.toStdString(), bench().info().name);
+        if (proposal) next.figure = true;
         if (more_words_) // what can be typed on every bench
             for (std::string& w : entry::nextWords(document_.latest(), context(), {}, "Build").words)
                 next.words.push_back(std::move(w));

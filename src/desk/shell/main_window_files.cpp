@@ -1,12 +1,18 @@
 // The window's dealings with files, and the log.
 #include "desk/shell/main_window.hpp"
 
+#include "analysis/emblem.hpp"
 #include "desk/shell/ask.hpp"
+#include "desk/shell/start_page.hpp"
+#include "desk/widgets/drawing_painter.hpp"
 #include "formats/picture.hpp"
 
 #include <QDateTime>
 #include <QDialog>
+#include <QDir>
+#include <QFile>
 #include <QHeaderView>
+#include <QPainter>
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
@@ -16,10 +22,12 @@ namespace gorvet::desk {
 // ---- files
 
 bool MainWindow::openFile(const QString& path) {
+    keepPicture();
     if (auto opened = document_.open(path); !opened) {
         ask::tell(this, tr("Not opened"), QString::fromStdString(opened.error().text()));
         return false;
     }
+    arrived();
     showBench(current_);
     for (const auto& b : benches_) b->opened(*this);
     const auto& store = *document_.store();
@@ -34,13 +42,73 @@ bool MainWindow::openFile(const QString& path) {
     return true;
 }
 
-bool MainWindow::makeFile(const QString& path) {
-    if (auto made = document_.create(path); !made) {
+bool MainWindow::makeFile(const QString& path, const build::Settings& settings) {
+    keepPicture();
+    if (auto made = document_.create(path, settings); !made) {
         ask::tell(this, tr("Not made"), QString::fromStdString(made.error().text()));
         return false;
     }
+    arrived();
     showBench(0);
     return true;
+}
+
+/// Another build is open: it is begun with on its frame, found again on the start page, and files are looked for beside it.
+void MainWindow::arrived() {
+    state_.subject = build::the_chassis;
+    const QString path = QString::fromStdString(document_.store()->path().string());
+    recent_.add(path, QString::fromStdString(document_.latest().settings.name));
+    ask::startIn(recent_.folder());
+    start_->leaveQuestions();
+    // how it looks now: who ends the program by force finds it so
+    constexpr int settled_ms = 1500;
+    QTimer::singleShot(settled_ms, this, [this, path] {
+        if (document_.isOpen() && QString::fromStdString(document_.store()->path().string()) == path) keepPicture();
+    });
+    emit buildsChanged();
+}
+
+/// How the build that is left looks: The Rule, without its words.
+void MainWindow::keepPicture() {
+    if (!document_.isOpen()) return;
+    const QString path = QString::fromStdString(document_.store()->path().string());
+    recent_.add(path, QString::fromStdString(document_.latest().settings.name));
+    constexpr int width = 540;
+    constexpr int height = 200;
+    const auto drawing =
+        sheet::flatten(analysis::emblem(document_.build(), document_.results(), width, height, sheet::Format{1.4}));
+    for (const Ground ground : {Ground::Day, Ground::Dye}) {
+        const Theme theme(ground, 1.0);
+        QImage image(width, height, QImage::Format_ARGB32);
+        image.fill(theme.color(sheet::Ink::Sheet));
+        QPainter painter(&image);
+        painter.setRenderHint(QPainter::Antialiasing);
+        paintItems(painter, drawing, theme);
+        painter.end();
+        recent_.keepPicture(path, ground, image);
+    }
+}
+
+QString MainWindow::demoFile() {
+    const QString here = QCoreApplication::applicationDirPath();
+    for (const char* place : {"/../share/gorvet/petrel_on_tern.gorvet", "/petrel_on_tern.gorvet"})
+        if (QFileInfo(here + place).isFile()) return QDir::cleanPath(here + place);
+    return {};
+}
+
+/// A copy of it: what is tried on it harms nothing, and it stays where builds are.
+void MainWindow::openDemo() {
+    const QString copy = recent_.freePath("Petrel on Tern");
+    QFile file(demoFile());
+    if (!file.copy(copy)) return ask::tell(this, tr("Not opened"), tr("%1 can't be written: %2.").arg(copy, file.errorString()));
+    QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner | QFile::ReadGroup | QFile::ReadOther);
+    openFile(copy);
+}
+
+void MainWindow::closeBuild() {
+    keepPicture();
+    document_.close();
+    start_->refresh();
 }
 
 void MainWindow::addPhoto(const QString& line) {

@@ -1,6 +1,8 @@
 // Everything that can be found by its words.
 #include "desk/shell/main_window.hpp"
 
+#include "desk/handbook/handbook.hpp"
+#include "desk/handbook/handbook_view.hpp"
 #include "desk/shell/entry_line.hpp"
 #include "desk/shell/finder.hpp"
 #include "desk/widgets/rule_view.hpp"
@@ -21,6 +23,18 @@ QString beginningOf(const char* example) {
 }
 
 } // namespace
+
+std::vector<Findable> MainWindow::findings() {
+    std::vector<Findable> all;
+    for (const analysis::Finding& f : document_.results().findings)
+        all.push_back({tr("findings"), QString::fromStdString(f.sentence), QString::fromStdString(f.word),
+                       [this, key = std::string(f.bench()), tag = f.tag] {
+                           if (bench().key() != key) setBench(key);
+                           sheet_->reveal(tag);
+                           if (const auto at = sheet_->placeOf(tag)) showCard(QString::fromStdString(tag), at->toPoint(), sheet_);
+                       }});
+    return all;
+}
 
 std::vector<Findable> MainWindow::findables() {
     std::vector<Findable> all;
@@ -49,13 +63,7 @@ std::vector<Findable> MainWindow::findables() {
                          entry_->beginWith(beginningOf(example));
                      }});
     }
-    for (const analysis::Finding& f : document_.results().findings)
-        all.push_back({tr("findings"), QString::fromStdString(f.sentence), QString::fromStdString(f.word),
-                       [this, key = std::string(f.bench()), tag = f.tag] {
-                           if (bench().key() != key) setBench(key);
-                           sheet_->reveal(tag);
-                           if (const auto at = sheet_->placeOf(tag)) showCard(QString::fromStdString(tag), at->toPoint(), sheet_);
-                       }});
+    for (Findable& f : findings()) all.push_back(std::move(f));
     for (const auto& [id, p] : document_.build().points)
         all.push_back({tr("points"), QString::fromStdString(p.name),
                        QString::fromStdString(build::nameOf(document_.build(), p.subject)), [this, id = id, subject = p.subject] {
@@ -75,6 +83,14 @@ std::vector<Findable> MainWindow::findables() {
         if (std::none_of(benches_.begin(), benches_.end(), [&](const auto& b) { return b->name() == form.bench; }))
             all.push_back({tr("Build"), QString::fromUtf8(form.what), QString::fromUtf8(form.example),
                            [this, example = form.example] { entry_->beginWith(beginningOf(example)); }});
+    for (const handbook::Page& page : handbook::pages()) {
+        all.push_back({tr("handbook"), page.title, page.key == QString::fromUtf8(bench().key().data()) ? tr("F3") : QString(),
+                       [this, key = page.key] { openHandbook(key); }});
+        for (const QString& line : page.markdown.split('\n'))
+            if (line.startsWith("## "))
+                all.push_back({tr("handbook"), line.mid(3), page.title.section(':', 0, 0),
+                               [this, key = page.key, heading = line.mid(3)] { openHandbook(key, heading); }});
+    }
     for (const auto& [keys, what] :
          {std::pair{"F2", "to the entry line"}, std::pair{"F5, Shift+F5", "the sheets of this bench"},
           std::pair{"F6", "chassis, body, and whatever else is measured"}, std::pair{"Tab", "completes the word on the line"},
@@ -85,6 +101,15 @@ std::vector<Findable> MainWindow::findables() {
           std::pair{"Ctrl+arrow", "on The Rule: slide the body 1 mm, with Shift 10"}})
         all.push_back({tr("keys"), tr(what), QString::fromUtf8(keys), [] {}});
     return all;
+}
+
+void MainWindow::findFindings() { finder_->open(findings(), tr("Everything that was found, the worst first")); }
+
+void MainWindow::openHandbook(const QString& key, const QString& heading) {
+    reading_ = true;
+    refresh();
+    handbook_->open(key.isEmpty() ? QString::fromUtf8(bench().key().data(), static_cast<qsizetype>(bench().key().size())) : key,
+                    heading);
 }
 
 void MainWindow::find() { finder_->open(findables(), tr("Find anything: what can be done, typed, or was found")); }

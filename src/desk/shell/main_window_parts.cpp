@@ -2,18 +2,24 @@
 #include "desk/shell/main_window.hpp"
 
 #include "analysis/views.hpp"
+#include "desk/handbook/handbook.hpp"
+#include "desk/handbook/handbook_view.hpp"
+#include "desk/shell/ask.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
 #include "desk/shell/finder.hpp"
 #include "desk/shell/line_words.hpp"
+#include "desk/shell/start_page.hpp"
 #include "desk/shell/verb_strip.hpp"
 #include "desk/space/space.hpp"
 #include "desk/view3d/scene_pane.hpp"
 #include "desk/view3d/scene_view.hpp"
 #include "desk/widgets/card_view.hpp"
+#include "desk/widgets/list_pane.hpp"
 #include "desk/widgets/rule_view.hpp"
 
 #include <QAction>
+#include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -40,7 +46,7 @@ void MainWindow::buildCentral() {
     column->addWidget(strip_);
     pages_ = new QStackedWidget;
     column->addWidget(pages_, 1);
-    pages_->addWidget(buildWelcome());
+    pages_->addWidget(buildStart());
     auto* desk = new QWidget;
     desk->setObjectName("sheetArea");
     auto* area = new QVBoxLayout(desk);
@@ -53,52 +59,42 @@ void MainWindow::buildCentral() {
     pages_->addWidget(desk);
     buildCallOut();
     pages_->addWidget(call_out_);
+    buildHandbook();
+    pages_->addWidget(handbook_);
     setCentralWidget(central);
     finder_ = new Finder(central);
     connect(finder_, &Finder::closed, this, [this] { entry_->field()->setFocus(); });
 }
 
-QWidget* MainWindow::buildWelcome() {
-    auto* welcome = new QWidget;
-    auto* middle = new QVBoxLayout(welcome);
-    auto* hello = new QLabel(tr("A body, a chassis, and a tape."));
-    hello->setObjectName("welcomeSentence");
-    hello->setAlignment(Qt::AlignCenter);
-    auto* what = new QLabel(
-        tr("Gorvet needs a file to keep your readings in. Everything you enter is kept at once; there is nothing to save."));
-    what->setProperty("second", true);
-    what->setAlignment(Qt::AlignCenter);
-    auto* buttons = new QHBoxLayout;
-    buttons->addStretch(1);
-    std::vector<std::string_view> names{"newBuild", "openBuild"};
+StartPage* MainWindow::buildStart() {
+    QList<QAction*> first{acts_.at("newBuild"), acts_.at("openBuild")};
     for (const auto& bench : benches_)
         for (const Act& act : bench->acts())
-            if (act.at_start) names.push_back(act.name);
-    for (const std::string_view name : names) {
-        QAction* action = acts_.at(name);
-        auto* button = new QPushButton(action->text());
-        button->setObjectName(QString("welcome_%1").arg(name.data()));
-        button->setMinimumHeight(56);
-        button->setMinimumWidth(220);
-        connect(button, &QPushButton::clicked, action, &QAction::trigger);
-        buttons->addWidget(button);
-    }
-    buttons->addStretch(1);
-    middle->addStretch(1);
-    middle->addWidget(hello);
-    middle->addWidget(what);
-    middle->addSpacing(24);
-    middle->addLayout(buttons);
-    middle->addStretch(1);
-    return welcome;
+            if (act.at_start) first << acts_.at(act.name);
+    if (acts_.at("openDemo")->isVisible()) first << acts_.at("openDemo");
+    start_ = new StartPage(recent_, first);
+    connect(start_, &StartPage::opened, this, [this](const QString& path) {
+        if (!openFile(path)) start_->refresh();
+    });
+    connect(start_, &StartPage::begun, this, [this](const build::Settings& settings, const QString& path) {
+        QString to = path;
+        if (to.isEmpty()) {
+            to = ask::fileToMake(this, tr("Where to keep the new build"), ask::build_filter,
+                                 QFileInfo(recent_.freePath(QString::fromStdString(settings.name))).fileName());
+            if (to.isEmpty()) return;
+            if (!to.endsWith(".gorvet")) to += ".gorvet";
+        }
+        makeFile(to, settings);
+    });
+    return start_;
 }
 
 QWidget* MainWindow::buildHead() {
     head_ = new QWidget;
     head_->setObjectName("head");
     head_->setAttribute(Qt::WA_StyledBackground);
-    auto* head = new QHBoxLayout(head_);
-    head->setContentsMargins(32, 14, 24, 4);
+    head_row_ = new QBoxLayout(QBoxLayout::LeftToRight, head_);
+    head_row_->setContentsMargins(32, 14, 24, 4);
     auto* words = new QVBoxLayout;
     words->setSpacing(2);
     headline_ = new QLabel;
@@ -110,13 +106,17 @@ QWidget* MainWindow::buildHead() {
     below_->setWordWrap(true);
     words->addWidget(headline_);
     words->addWidget(below_);
-    head->addLayout(words, 1);
+    head_row_->addLayout(words, 1);
+    auto* buttons = new QHBoxLayout;
     view_buttons_ = new QWidget;
     auto* views = new QHBoxLayout(view_buttons_);
     views->setContentsMargins(0, 0, 0, 0);
-    head->addWidget(view_buttons_, 0, Qt::AlignTop);
+    buttons->addStretch(1);
+    buttons->addWidget(view_buttons_, 0, Qt::AlignTop);
+    buttons->addSpacing(20);
     subject_row_ = new QHBoxLayout;
-    head->addLayout(subject_row_);
+    buttons->addLayout(subject_row_);
+    head_row_->addLayout(buttons);
     return head_;
 }
 
@@ -129,10 +129,19 @@ QLayout* MainWindow::buildSheet() {
         return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{};
     });
     sheet_stack_ = new QStackedWidget;
+    // the sheet takes what is left: no page of it holds the window larger than its words do
+    sheet_stack_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
+    sheet_stack_->setMinimumSize(300, 100);
     sheet_stack_->addWidget(sheet_);
     // made before the window is first shown: a window that gets its first OpenGL part later is made anew by the system
     buildSpace();
     sheet_stack_->addWidget(space_->pane());
+    list_ = new ListPane;
+    connect(list_, &ListPane::picked, this, [this](const QString& tag, const QPoint& at) { showCard(tag, at, list_); });
+    connect(list_, &ListPane::typed, this, [this](const QString& line) {
+        if (!enter(line)) refreshList();
+    });
+    sheet_stack_->addWidget(list_);
     sheet_place_ = new QGridLayout;
     sheet_place_->setContentsMargins(0, 0, 0, 0);
     sheet_place_->setSpacing(0);
@@ -144,10 +153,25 @@ QLayout* MainWindow::buildSheet() {
     return sheet_place_;
 }
 
+/// The buttons stand beside the words, or below them where that takes less height.
+void MainWindow::placeHead() {
+    int wide = 20;
+    for (const QWidget* b : head_->findChildren<QPushButton*>())
+        if (b->isVisibleTo(head_)) wide += b->sizeHint().width() + 8;
+    const int room = head_->width() - 56;
+    const auto words = [&](int width) {
+        return headline_->heightForWidth(std::max(120, width)) + below_->heightForWidth(std::max(120, width));
+    };
+    constexpr int button = 48;
+    const bool below = words(room) + button < std::max(words(room - wide), button);
+    const auto direction = below ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight;
+    if (head_row_->direction() != direction) head_row_->setDirection(direction);
+}
+
 /// A drawing stands under the head; the view of the scans takes the whole sheet, and the head stands on it.
 void MainWindow::placeSheet() {
     const bool space = inSpace();
-    sheet_stack_->setCurrentIndex(space ? 1 : 0);
+    sheet_stack_->setCurrentIndex(sheetPage());
     sheet_stack_->setContentsMargins(space ? 0 : 32, space ? 0 : 4, space ? 0 : 24, space ? 0 : 4);
     sheet_place_->removeWidget(sheet_stack_);
     sheet_place_->addWidget(sheet_stack_, space ? 0 : 1, 0, space ? 2 : 1, 1);
@@ -211,6 +235,14 @@ QLayout* MainWindow::buildFoot() {
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
     row->addWidget(starter_scroll_, 1);
+    more_ = new QPushButton(tr("more …")); // beside what scrolls: it is never out of sight
+    more_->setObjectName("start_more");
+    more_->setFocusPolicy(Qt::TabFocus);
+    connect(more_, &QPushButton::clicked, this, [this] {
+        more_words_ = tapping_ = true;
+        refreshLineWords();
+    });
+    row->addWidget(more_, 0, Qt::AlignRight);
     row->addWidget(bench_acts_);
     tool_row_ = new QWidget;
     tool_row_->setObjectName("toolRow");
@@ -256,16 +288,17 @@ QWidget* MainWindow::buildRule() {
     box->addWidget(rule_);
     rule_->setMaker([this](double w, double h, const sheet::Format& f) {
         if (!document_.isOpen()) return sheet::Drawing{};
-        return analysis::ruleView(document_.build(), document_.results(), {state_.selected, {}, slide_mm_}, w, h, f);
+        return analysis::ruleView(document_.build(), document_.results(),
+                                  {state_.selected, {}, tool_ ? tool_->slide_mm() : slide_mm_}, w, h, f);
     });
     connect(rule_, &SheetView::picked, this, [this](const QString& tag, const QPoint& at) { showCard(tag, at, rule_); });
     connect(rule_, &SheetView::pickedNothing, this, [this] { card_->close(); });
     connect(rule_, &RuleView::slid, this, [this](double mm) {
         slide_mm_ = mm;
+        if (inSpace() || tool_) drag({Drag::What::Body, {mm, 0, 0}}, false);
         rule_->refresh();
-        if (inSpace()) drag({Drag::What::Body, {mm, 0, 0}}, false);
     });
-    // sliding the body edge is a decision about where its pins stand: the same as dragging it in space
+    // sliding the body edge is the same trial as dragging it in space
     connect(rule_, &RuleView::letGo, this, [this](double mm) {
         slide_mm_ = 0;
         drag({Drag::What::Body, {mm, 0, 0}}, true);
@@ -306,6 +339,20 @@ void MainWindow::buildCallOut() {
         if (!next || !next->ends) return sheet::Drawing{};
         const auto of = bench().info().by_subject ? state_.subject : build::the_chassis;
         return analysis::pairView(document_.results(), of, *next->ends, w, h, f);
+    });
+}
+
+void MainWindow::buildHandbook() {
+    handbook_ = new HandbookView;
+    connect(handbook_, &HandbookView::left, this, [this] {
+        reading_ = false;
+        refresh();
+    });
+    connect(handbook_, &HandbookView::pdfWanted, this, [this] {
+        const QString path = ask::fileToMake(this, tr("The handbook as one PDF"), tr("PDF (*.pdf)"), "gorvet-handbook.pdf");
+        if (path.isEmpty()) return;
+        const QString trouble = handbook::writePdf(path);
+        if (!trouble.isEmpty()) ask::tell(this, tr("Not written"), trouble);
     });
 }
 

@@ -1,11 +1,14 @@
 // The window's long work, its call-out, and what it remembers.
 #include "desk/shell/main_window.hpp"
 
+#include "desk/shell/ask.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
+#include "desk/shell/start_page.hpp"
 #include "desk/shell/verb_strip.hpp"
 #include "desk/space/space.hpp"
 
+#include <QLabel>
 #include <QLineEdit>
 #include <QSettings>
 #include <QStackedWidget>
@@ -59,7 +62,13 @@ void MainWindow::toggleCallOut() {
 }
 
 void MainWindow::refreshCallOut(bool sound) {
-    call_out_->showPair(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt);
+    // what the bench lacks, or says, where there is nothing to read
+    QString instead;
+    if (document_.isOpen()) {
+        const auto lacks = analysis::lacksOf(bench().info(), document_.build(), document_.results(), state_.subject);
+        instead = lacks.empty() ? headline_->text() : QString::fromStdString(lacks.front().sentence);
+    }
+    call_out_->showPair(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt, instead);
     call_out_->showLast(
         document_.isOpen() ? analysis::lastRead(document_.build(), document_.results(), state_.subject) : std::nullopt, sound);
 }
@@ -90,6 +99,9 @@ void MainWindow::recall(QSettings& settings) {
     setTextScale(theme_.textScale());
     showBench(0);
     setBench(settings.value("window/bench").toString().toStdString());
+    recent_.recall(settings);
+    ask::startIn(recent_.folder());
+    start_->refresh();
     call_out_->setMuted(settings.value("window/muted", false).toBool());
 }
 
@@ -99,6 +111,7 @@ void MainWindow::remember(QSettings& settings) const {
     settings.setValue("window/text", theme_.textScale());
     settings.setValue("window/bench", QString::fromUtf8(bench().key().data(), static_cast<qsizetype>(bench().key().size())));
     settings.setValue("window/muted", call_out_->muted());
+    recent_.remember(settings);
     if (document_.store()) settings.setValue("window/build", QString::fromStdString(document_.store()->path().string()));
 }
 

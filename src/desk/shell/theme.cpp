@@ -47,13 +47,16 @@ QPushButton:hover, QToolButton:hover { background: %SHEET; }
 QPushButton:focus, QToolButton:focus { border: %FOCUSpx solid %INK; }
 QPushButton:disabled { color: %SECOND; border-color: %FAINT; }
 QPushButton:checked { background: %INK; color: %SHEET; }
+QPushButton[lead="true"] { border: 2px solid %INK; font-weight: bold; }
+QPushButton[tall="true"] { min-height: 46px; }
+QToolButton:checked { background: %SHEET; border: 3px solid %INK; }
 QPushButton[verb="true"] { background: transparent; border: none; padding: 0 4px; }
 QToolButton::menu-indicator { image: none; }
 QMenu { background: %SHEET; border: 1px solid %INK; }
 QMenu::item { padding: 8px 24px; min-height: %MENUpx; }
 QMenu::item:selected { background: %INK; color: %SHEET; }
 QMenu::item:disabled { color: %SECOND; }
-QLineEdit { background: %SHEET; border: 1px solid %SECOND; padding: 4px 8px; min-height: %TARGETpx; selection-background-color: %INK; selection-color: %SHEET; font-family: "%MONO"; }
+QLineEdit { background: %SHEET; border: 1px solid %SECOND; padding: 4px 8px; min-height: %TARGETpx; selection-background-color: %INK; selection-color: %SHEET; }
 QLineEdit:focus { border: 2px solid %INK; }
 QFrame#entryFrame { background: %PANEL; border: 2px solid %INK; }
 QFrame#entryFrame QLineEdit { background: transparent; border: none; font-size: %HEADpx; }
@@ -85,17 +88,16 @@ QCheckBox::indicator { width: 16px; height: 16px; border: 2px solid %SECOND; bac
 QCheckBox::indicator:checked { background: %INK; border-color: %INK; }
 QCheckBox:focus { text-decoration: underline; }
 QListWidget { background: %SHEET; border: 1px solid %SECOND; }
-QListWidget::item { padding: 6px 8px; }
+QListWidget::item { padding: 6px 8px; border: none; background: transparent; }
+QTableView { background: %SHEET; border: 1px solid %SECOND; selection-background-color: %INK; selection-color: %SHEET; }
+QTextBrowser#handbookText { background: %SHEET; border: none; }
 QListWidget::item:selected, QTableView::item:selected { background: %INK; color: %SHEET; }
 QListWidget::item:disabled { color: %SECOND; }
 QPushButton[key="true"] { padding: 4px 10px; min-height: 32px; }
-QHeaderView, QHeaderView::section { background: %PANEL; color: %SECOND; border: none; padding: 4px; }
-QTableView::item { padding: 3px 4px; }
+QHeaderView, QHeaderView::section { background: %PANEL; color: %SECOND; border: none; padding: 4px 10px; }
+QTableView::item { padding: 3px 10px; }
 )");
-    s.replace("%FAMILY", sheet::sans_family)
-        .replace("%MONO", sheet::mono_family)
-        .replace("%BODY", body)
-        .replace("%HEAD", QString::number(px(24)));
+    s.replace("%FAMILY", sheet::sans_family).replace("%BODY", body).replace("%HEAD", QString::number(px(24)));
     const QColor sheet = color(Ink::Sheet); // what is behind words is seen, and they are read
     s.replace("%VEIL", QString("rgba(%1, %2, %3, 215)").arg(sheet.red()).arg(sheet.green()).arg(sheet.blue()));
     s.replace("%INK", c(Ink::Ink))

@@ -36,6 +36,14 @@ public:
     virtual QStringList answers() const { return {}; }
     virtual void picked(const Pick&) {}
     virtual void answered(int) {}
+    /// Takes something that is dragged, or was let go, while it is on; false: it is none of its own.
+    virtual bool dragged(const Drag&, bool /*let_go*/) { return false; }
+    /// By how much the body edge of The Rule is shown slid while it is on, mm.
+    virtual double slide_mm() const { return 0; }
+    /// The views were shown anew: what it shows over them is shown again.
+    virtual void showAgain() {}
+    /// It is put down: what it showed of things that were not kept goes.
+    virtual void left() {}
     /// Whether what it works on is still there: it is put down when an undo or another line took it away.
     virtual bool possible() const { return true; }
 

@@ -39,8 +39,8 @@ void VerbButton::setTheme(const Theme& theme) {
 }
 
 QSize VerbButton::sizeHint() const {
-    const QFontMetrics m(theme_.font(22, isChecked() ? sheet::Face::Bold : sheet::Face::Sans));
-    return {m.horizontalAdvance(text()) + theme_.px(any_ ? 60 : 24), theme_.px(54)};
+    const QFontMetrics m(theme_.font(22, sheet::Face::Bold)); // as wide when it is chosen and marked as when it is not
+    return {m.horizontalAdvance(text()) + theme_.px(60), theme_.px(54)};
 }
 
 void VerbButton::paintEvent(QPaintEvent*) {

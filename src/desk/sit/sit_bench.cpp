@@ -1,6 +1,6 @@
 #include "desk/sit/sit_bench.hpp"
 
-#include "analysis/move_body.hpp"
+#include "desk/sit/trial_tool.hpp"
 #include "desk/space/space.hpp"
 
 namespace gorvet::desk {
@@ -31,8 +31,8 @@ bool SitBench::dragged(Desk& desk, const Drag& drag, bool let_go) const {
     if (drag.what != Drag::What::Body) return false;
     if (!let_go)
         desk.space().tryBody(drag.to);
-    else if (!desk.keep(analysis::movePins(desk.document().latest(), drag.to[0], drag.to[2])))
-        desk.space().putBack(); // what can't be kept goes back to where it was
+    else
+        desk.take(std::make_unique<TrialTool>(desk, drag.to));
     return true;
 }
 

@@ -107,6 +107,19 @@ void Space::show() {
     pane_->refreshRange();
 }
 
+void Space::showMoment(const analysis::WayMoment& m) {
+    if (!view()) return;
+    view()->setSeat(m.seat);
+    view()->setLines({}); // they belong to where it sits
+    view()->setDistances({}, document_.results().scans->overlay->need);
+    clearance_.reset();
+    view()->setLabels(m.brief.empty()
+                          ? std::vector<SceneLabel>{}
+                          : std::vector<SceneLabel>{{m.where, QString::fromStdString(m.brief),
+                                                     m.touches ? sheet::Severity::Bad : sheet::Severity::Good, "way"}});
+    pane_->say(QString::fromStdString(m.words));
+}
+
 void Space::turnTo(const std::string& tag) {
     const auto& labels = view() ? view()->labels() : std::vector<SceneLabel>{};
     const auto label = std::find_if(labels.begin(), labels.end(), [&](const SceneLabel& l) { return l.tag == tag; });
@@ -143,17 +156,19 @@ void Space::tryBody(const Point3& by) {
     const sit::LiveClearance live = analysis::triedClearance(r, held);
     view()->setDistances(live.map.distance_mm, o.need, analysis::unlikeNeeds(o));
     clearance_.reset();
-    const QString least = live.least_mm < 0               ? tr("fouls by %1 mm").arg(-live.least_mm, 0, 'f', 1)
-                          : live.least_mm < o.need.cap_mm ? tr("least clearance %1 mm").arg(live.least_mm, 0, 'f', 1)
-                                                          : tr("nothing nearer than %1 mm").arg(o.need.cap_mm, 0, 'f', 0);
-    pane_->say(tr("tried: %1 mm %2, %3 mm %4: %5, at station %6; %7 points foul")
-                   .arg(std::abs(held[0]), 0, 'f', 1)
-                   .arg(held[0] < 0 ? tr("forward") : tr("rearward"))
-                   .arg(std::abs(held[2]), 0, 'f', 1)
-                   .arg(held[2] < 0 ? tr("down") : tr("up"))
-                   .arg(least + (live.pose.empty() ? QString() : " " + QString::fromStdString(live.pose)))
-                   .arg(live.at[0], 0, 'f', 0)
-                   .arg(live.fouls));
+    const auto length = [step = document_.build().settings.length_step](double mm) {
+        return QString::fromStdString(units::formatLength(std::abs(mm), step, true));
+    };
+    const QString least = live.least_mm < 0               ? tr("fouls by %1").arg(length(live.least_mm))
+                          : live.least_mm < o.need.cap_mm ? tr("least clearance %1").arg(length(live.least_mm))
+                                                          : tr("nothing nearer than %1").arg(length(o.need.cap_mm));
+    pane_->say(tr("tried: %1 %2, %3 %4: %5, at station %6; %7")
+                   .arg(length(held[0]), held[0] < 0 ? tr("forward") : tr("rearward"), length(held[2]),
+                        held[2] < 0 ? tr("down") : tr("up"),
+                        least + (live.pose.empty() ? QString() : " " + QString::fromStdString(live.pose)),
+                        QString::fromStdString(units::formatLength(live.at[0], document_.build().settings.length_step)),
+                        QString::fromStdString(units::counted(static_cast<std::size_t>(live.fouls), "a point")) +
+                            (live.fouls == 1 ? tr(" fouls") : tr(" foul"))));
 }
 
 } // namespace gorvet::desk

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "analysis/way_in.hpp"
 #include "desk/shell/document.hpp"
 #include "desk/view3d/scene_view.hpp"
 
@@ -22,6 +23,8 @@ public:
     void putBack();
     /// The body moved by so much from where it sits, with its bands, and in words how near it comes.
     void tryBody(const Point3& by_mm);
+    /// One moment of the way down: the body there, what is nearest marked, in words how it hangs.
+    void showMoment(const analysis::WayMoment&);
     /// Turns to the place of a label and cuts the picture open there. Nothing where no label has the tag.
     void turnTo(const std::string& tag);
     /// Lines over the meshes until the results change: a cut map.

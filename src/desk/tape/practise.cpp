@@ -12,7 +12,7 @@ namespace gorvet::desk {
 void practise(Desk& desk, int difficulty) {
     const auto tr = [](const char* text) { return QCoreApplication::translate("Practise", text); };
     const QString path =
-        ask::fileToMake(desk.over(), tr("Where to keep the practice frame"), tr("Gorvet builds (*.gorvet)"), "practice.gorvet");
+        ask::fileToMake(desk.over(), tr("Where to keep the practice frame"), ask::build_filter, "practice.gorvet");
     if (path.isEmpty()) return;
     if (!desk.makeFile(path.endsWith(".gorvet") ? path : path + ".gorvet")) return;
     const auto seed = static_cast<std::uint32_t>(qEnvironmentVariableIsSet("GORVET_PRACTICE_SEED")

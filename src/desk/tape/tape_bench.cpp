@@ -1,5 +1,6 @@
 #include "desk/tape/tape_bench.hpp"
 
+#include "analysis/lead.hpp"
 #include "analysis/survey_lines.hpp"
 #include "desk/tape/practise.hpp"
 #include "desk/tape/tape_acts.hpp"
@@ -57,6 +58,13 @@ std::vector<Starter> TapeBench::starters(const Document& d, const ViewState& sta
     if (state.subject == build::the_body) list.push_back({tr("a gap"), "gap "});
     list.push_back({tr("how it stands"), "session "});
     return list;
+}
+
+bool TapeBench::picked(Desk& desk, const QString& tag) const {
+    const QString place = "ghost:";
+    if (!tag.startsWith(place)) return false;
+    desk.keep(analysis::markFromSketch(desk.document().latest(), desk.subject(), tag.mid(place.size()).toStdString()));
+    return true;
 }
 
 std::optional<Proposal> TapeBench::proposal(const Document& d, const ViewState& state) const {

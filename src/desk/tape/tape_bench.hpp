@@ -16,6 +16,8 @@ public:
     void opened(Desk& desk) const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     std::optional<Proposal> proposal(const Document&, const ViewState&) const override;
+    /// A place of the sketch is marked.
+    bool picked(Desk&, const QString& tag) const override;
     QString placeholder() const override { return tr("a point, like  point Al 0 -420 310, or a reading, like  A3 B7 2164"); }
 };
 

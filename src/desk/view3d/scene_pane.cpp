@@ -9,11 +9,13 @@
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QMouseEvent>
 #include <QOffscreenSurface>
 #include <QOpenGLContext>
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QSlider>
+#include <QStyle>
 #include <cmath>
 
 namespace gorvet::desk {
@@ -140,6 +142,13 @@ void ScenePane::buildSection() {
     row->setContentsMargins(0, 0, 0, 0);
     row->addWidget(section_, 1);
     row->addWidget(station_);
+    time_ = new QSlider(Qt::Horizontal);
+    time_->setObjectName("sceneTime");
+    time_->setAccessibleName(tr("the moment that is shown"));
+    time_->setMinimumHeight(40);
+    time_->setPageStep(1);
+    connect(time_, &QSlider::valueChanged, this, &ScenePane::timeMoved);
+    for (QSlider* slider : {section_, time_}) slider->installEventFilter(this);
     const auto set = [this] {
         station_->setText(section_on_->isChecked() ? QString::number(section_->value()) : QString());
         if (view_) view_->setSection(section_on_->isChecked() ? std::optional<double>(section_->value()) : std::nullopt);
@@ -154,6 +163,16 @@ void ScenePane::buildSection() {
         else
             section_on_->setChecked(true);
     });
+}
+
+void ScenePane::setTimes(int count, int at) {
+    if (!view_) return;
+    const QSignalBlocker quiet(time_);
+    time_->setRange(0, std::max(0, count - 1));
+    time_->setValue(at);
+    if (time_->property("on").toBool() == (count > 0)) return;
+    time_->setProperty("on", count > 0);
+    arrange();
 }
 
 void ScenePane::fold(bool away) {
@@ -191,6 +210,19 @@ void ScenePane::standUnder(QWidget* head) {
 
 bool ScenePane::eventFilter(QObject* who, QEvent* event) {
     if (who == head_ && event->type() == QEvent::Resize) arrange();
+    // a tap beside the handle goes there, not a page towards it
+    if (auto* slider = qobject_cast<QSlider*>(who); slider && event->type() == QEvent::MouseButtonPress) {
+        const auto* press = static_cast<QMouseEvent*>(event);
+        constexpr int handle = 14;
+        const int at = QStyle::sliderValueFromPosition(slider->minimum(), slider->maximum(), press->pos().x() - handle / 2,
+                                                       slider->width() - handle);
+        const int on =
+            QStyle::sliderPositionFromValue(slider->minimum(), slider->maximum(), slider->value(), slider->width() - handle);
+        if (press->button() == Qt::LeftButton && std::abs(press->pos().x() - handle / 2 - on) > handle) {
+            slider->setValue(at);
+            return true;
+        }
+    }
     return QWidget::eventFilter(who, event);
 }
 
@@ -199,7 +231,7 @@ void ScenePane::arrange() {
     missing_->setGeometry(rect().adjusted(32, 0, -32, 0));
     if (!view_) return;
     view_->setGeometry(rect());
-    for (QWidget* w : {views_, more_, cut_, static_cast<QWidget*>(fold_)}) rows_->removeWidget(w);
+    for (QWidget* w : {views_, more_, cut_, static_cast<QWidget*>(time_), static_cast<QWidget*>(fold_)}) rows_->removeWidget(w);
     fold_->ensurePolished();
     const int wide = width() - 56, gaps = 2 * rows_->horizontalSpacing();
     const bool two = views_->sizeHint().width() + more_->sizeHint().width() + fold_->sizeHint().width() + gaps > wide;
@@ -212,6 +244,10 @@ void ScenePane::arrange() {
     rows_->addWidget(cut_, rows, 0, 1, 3);
     rows_->setColumnStretch(1, 1);
     if (section_on_->isChecked()) ++rows;
+    const bool timed = time_->property("on").toBool();
+    time_->setVisible(!folded && timed);
+    rows_->addWidget(time_, rows, 0, 1, 3);
+    if (timed) ++rows;
     const int row = std::max(fold_->sizeHint().height(), 40), head = head_ ? head_->height() : 0;
     const int open = rows * row + (rows - 1) * rows_->verticalSpacing();
     // where they would leave less than half to the picture they are away until somebody wants them

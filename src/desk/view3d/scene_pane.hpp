@@ -33,7 +33,13 @@ public:
     /// As if the section had been put there by hand.
     void cutOpenAt(double station_mm);
 
+    /// A slider over so many moments, at one of them; 0 takes it away.
+    void setTimes(int count, int at = 0);
+
     QSize minimumSizeHint() const override;
+
+signals:
+    void timeMoved(int at);
 
 protected:
     void showEvent(QShowEvent*) override;
@@ -60,6 +66,7 @@ private:
     QGridLayout* rows_ = nullptr;
     QCheckBox* section_on_ = nullptr;
     QSlider* section_ = nullptr;
+    QSlider* time_ = nullptr;
     QLabel* station_ = nullptr;
 };
 

@@ -49,6 +49,7 @@ public:
     void setShown(Layer, bool);
     bool shown(Layer l) const { return shown_[l]; }
     void setSeat(const geometry::RigidTransform&);
+    const geometry::RigidTransform& seat() const { return seat_; }
     /// Of the body's points, in their order; empty: no bands.
     /// `unlike`: parts need unlike clearances, and each point is shown on the scale of `need`.
     void setDistances(const std::vector<float>&, const sit::Need&, bool unlike = false);

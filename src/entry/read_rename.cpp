@@ -1,0 +1,86 @@
+// Names that are changed, with all that goes by them.
+#include "entry/reader.hpp"
+
+namespace gorvet::entry {
+
+namespace {
+
+/// "a,b" with one of its names changed.
+std::string listWith(const std::string& list, const std::string& from, const std::string& to) {
+    std::string changed;
+    for (std::size_t at = 0; at <= list.size();) {
+        const std::size_t end = std::min(list.find(',', at), list.size());
+        std::string one = list.substr(at, end - at);
+        const std::string blanks =
+            one.substr(0, one.find_first_not_of(' ') == std::string::npos ? 0 : one.find_first_not_of(' '));
+        if (one.substr(blanks.size()) == from) one = blanks + to;
+        changed += (at ? "," : "") + one;
+        at = end + 1;
+    }
+    return changed;
+}
+
+} // namespace
+
+void Reader::rename() {
+    const Word what = line_.next("what is renamed");
+    const auto row = [&](const auto& rows, const char* kind, auto counts) {
+        using T = std::decay_t<decltype(rows.begin()->second)>;
+        const Word old = line_.next("its name");
+        const Word name = line_.next("its new name");
+        for (const auto& [id, one] : rows)
+            if (one.name == old.text && counts(one)) {
+                T renamed = one;
+                renamed.name = name.text;
+                put(Put<T>{renamed});
+                say(fmt::format("the {} {} is now {}", kind, old.text, name.text));
+                return std::pair{old.text, name.text};
+            }
+        throw Failure{old.column, fmt::format("There is no {} {}.", kind, old.text), ""};
+    };
+    const auto here = [this](const auto& one) { return one.subject == context_.subject; };
+    const auto any = [](const auto&) { return true; };
+    if (!what.quoted && line_.left() >= 2) {
+        if (what.text == "session") return (void)row(b_.sessions, "session", here);
+        if (what.text == "setup") return (void)row(b_.setups, "set-up", here);
+        if (what.text == "blocked") return (void)row(b_.obstacles, "box", here);
+        if (what.text == "instrument") return (void)row(b_.instruments, "instrument", any);
+        if (what.text == "scan") return (void)row(b_.scans, "scan", any);
+        if (what.text == "seating") return (void)row(b_.seatings, "seating", any);
+        if (what.text == "subject")
+            return (void)row(b_.subjects, "subject", [](const Subject& s) { return s.id != the_body && s.id != the_chassis; });
+        if (what.text == "zone") {
+            const auto [from, to] = row(b_.zones, "zone", any);
+            if (b_.lowering.floor == from) {
+                Lowering l = b_.lowering;
+                l.floor = to;
+                put(Set<Lowering>{l});
+            }
+            for (const auto& [id, cut] : b_.planned_cuts) {
+                PlannedCut named = cut;
+                named.crosses = listWith(cut.crosses, from, to);
+                named.brace = listWith(cut.brace, from, to);
+                if (!(named == cut)) put(Put<PlannedCut>{named});
+            }
+            return;
+        }
+    }
+    Point p = known(context_.subject, what);
+    const std::string old = p.name;
+    p.name = line_.next("its new name").text;
+    put(Put<Point>{p});
+    if (b_.settings.want == "point " + old) {
+        Settings s = b_.settings;
+        s.want = "point " + p.name;
+        put(Set<Settings>{s});
+    }
+    say(fmt::format("the point {} is now {}", old, p.name));
+    // left and right of the same thing go by their names
+    const std::string twin = twinName(old);
+    if (!twin.empty() && pointNamed(b_, context_.subject, twin) && twinName(p.name) != twin)
+        out_.remark = twinName(p.name).empty()
+                          ? fmt::format("it is no longer the other side of {}", twin)
+                          : fmt::format("it is the other side of {} now, no longer of {}", twinName(p.name), twin);
+}
+
+} // namespace gorvet::entry
