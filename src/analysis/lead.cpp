@@ -4,6 +4,7 @@
 #include "analysis/bench_parts.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <optional>
 
 #include <fmt/format.h>
@@ -83,6 +84,23 @@ std::vector<std::pair<const Point*, const Point*>> pairsOf(const Build& b, Subje
     return pairs;
 }
 
+/// The two of the pairs through which the level plane goes: as far apart as there are any of nearly the same height. A plane
+/// through a kick-up would tilt every height and rake.
+std::optional<std::pair<std::size_t, std::size_t>> levelPairs(const std::vector<std::pair<const Point*, const Point*>>& pairs) {
+    constexpr double alike_mm = 30;
+    std::optional<std::pair<std::size_t, std::size_t>> best;
+    double longest = 500; // on less a misread millimetre tilts it too far
+    for (std::size_t i = 0; i < pairs.size(); ++i)
+        for (std::size_t j = i + 1; j < pairs.size(); ++j) {
+            const Vec3& a = *pairs[i].first->rough;
+            const Vec3& b = *pairs[j].first->rough;
+            if (std::abs(b.z_mm - a.z_mm) > alike_mm || b.x_mm - a.x_mm <= longest) continue;
+            longest = b.x_mm - a.x_mm;
+            best = {i, j};
+        }
+    return best;
+}
+
 /// A datum from what is marked: three places level, two pairs centred, one pair at station 0.
 std::optional<Lack> datumLack(const Build& b, SubjectId subject) {
     const auto of = [&](const auto& rows) {
@@ -97,8 +115,11 @@ std::optional<Lack> datumLack(const Build& b, SubjectId subject) {
     const bool body = kindOf(b, subject) == SubjectKind::Body;
     const auto level = body ? pairsOf(b, subject, {Role::SillFront, Role::SillRear}) : pairsOf(b, subject, {Role::Rail});
     const auto zero = body ? pairsOf(b, subject, {Role::HingePillar}) : pairsOf(b, subject, {Role::FrontHub});
-    if (level.size() < 2) return std::nullopt;
-    const auto& at_zero = zero.empty() ? level.front() : zero.front();
+    const auto plane = levelPairs(level);
+    if (!plane) return std::nullopt;
+    const auto& front = level[plane->first];
+    const auto& rear = level[plane->second];
+    const auto& at_zero = zero.empty() ? front : zero.front();
     Lack lack;
     std::uint32_t next = b.next_id;
     const auto add = [&](DatumKind kind, std::vector<PointId> points) {
@@ -106,17 +127,16 @@ std::optional<Lack> datumLack(const Build& b, SubjectId subject) {
         lack.edit.changes.emplace_back(Put<DatumRule>{{DatumRuleId{next++}, subject, kind, std::move(points),
                                                        figure ? Dimension{0, "0", Provenance::Measured} : Dimension{}}});
     };
-    for (const Point* p : {level.front().first, level.front().second, level.back().first}) add(DatumKind::Height, {p->id});
-    for (const auto& pair : {level.front(), level.back()}) add(DatumKind::Centred, {pair.first->id, pair.second->id});
+    for (const Point* p : {front.first, front.second, rear.first}) add(DatumKind::Height, {p->id});
+    for (const auto& pair : {front, rear}) add(DatumKind::Centred, {pair.first->id, pair.second->id});
     add(DatumKind::Station, {at_zero.first->id, at_zero.second->id});
     lack.sentence = fmt::format("Nothing says where the {} is measured from: its zero.", nameOf(b, subject));
     lack.label = fmt::format("zero at {} {}", at_zero.first->name, at_zero.second->name);
     lack.edit.sentence =
         fmt::format("measure the {} from the middle of {} and {}, from the plane of {}, {} and {}, centred between "
                     "{} {} and {} {}",
-                    nameOf(b, subject), at_zero.first->name, at_zero.second->name, level.front().first->name,
-                    level.front().second->name, level.back().first->name, level.front().first->name, level.front().second->name,
-                    level.back().first->name, level.back().second->name);
+                    nameOf(b, subject), at_zero.first->name, at_zero.second->name, front.first->name, front.second->name,
+                    rear.first->name, front.first->name, front.second->name, rear.first->name, rear.second->name);
     lack.bench = "tape";
     lack.subject = subject;
     return lack;

@@ -58,6 +58,8 @@ TEST_CASE("from nothing to a fixed frame by what is offered, and the readings th
     lacks = led.lacks("tape");
     REQUIRE(lacks.size() == 1);
     CHECK_THAT(lacks[0].label, Catch::StartsWith("zero at Fl Fr"));
+    // not through the kick-up, which would tilt every height
+    CHECK_THAT(lacks[0].edit.sentence, Catch::Contains("the plane of Al, Ar and Cl"));
     led.keep(lacks[0].edit);
     CHECK(led.lacks("tape").empty());
     // from here the proposals lead: each is answered from the true places, and the frame becomes fixed
@@ -92,6 +94,26 @@ TEST_CASE("from nothing to a fixed frame by what is offered, and the readings th
     CHECK(led.r.of(the_chassis).solution->status != tape::Status::Solved);
     CHECK_FALSE(led.tags(the_chassis).contains("ghost:Zz"));
     CHECK(analysis::hasShape(led.r.of(the_chassis)));
+}
+
+TEST_CASE("the zero that is offered lies level on every kind of frame, as far as the sketch knows", "[lead]") {
+    for (std::size_t k = 0; k <= static_cast<std::size_t>(FrameKind::SpaceFrame); ++k)
+        for (const SubjectId subject : {the_chassis, the_body}) {
+            Led led;
+            led.b.settings.frame_kind = static_cast<FrameKind>(k);
+            led.r = analysis::analyse(led.b, 0);
+            led.keep(led.lacks("tape", subject)[1].edit);
+            INFO(k << " " << nameOf(led.b, subject));
+            const auto lacks = led.lacks("tape", subject);
+            REQUIRE(lacks.size() == 1);
+            led.keep(lacks[0].edit);
+            std::vector<Vec3> pads;
+            for (const auto& [id, rule] : led.b.datum)
+                if (rule.kind == DatumKind::Height) pads.push_back(*led.b.points.at(rule.points[0]).rough);
+            REQUIRE(pads.size() == 3);
+            CHECK(std::abs(pads[2].z_mm - pads[0].z_mm) <= 30);
+            CHECK(pads[2].x_mm - pads[0].x_mm > 500);
+        }
 }
 
 TEST_CASE("each bench says by name what it lacks, and every tap can be made", "[lead]") {
