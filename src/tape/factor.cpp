@@ -54,6 +54,19 @@ Factor::Factor(const Rows& rows)
     findNullSpace(normal);
 }
 
+/// The unknowns whose pivots are not above a limit. A pivot of exactly nothing ends the factoring: what comes after it is not
+/// known, and not looked at.
+std::vector<int> Factor::notStiff(double limit) const {
+    const Eigen::VectorXd& d = impl_->ldlt.vectorD();
+    const auto& unknown_at = impl_->ldlt.permutationPinv().indices();
+    std::vector<int> open;
+    for (int p = 0; p < size_; ++p) {
+        if (!(d(p) > limit)) open.push_back(unknown_at(p));
+        if (d(p) == 0) break;
+    }
+    return open;
+}
+
 /// Factors with the pinned unknowns taken out, and pins more until what is left is stiff in every direction.
 void Factor::pin(const Sparse& normal) {
     const Eigen::VectorXd diagonal = normal.diagonal();
@@ -85,17 +98,16 @@ void Factor::pin(const Sparse& normal) {
         // a touch on the diagonal keeps the pivots after an empty one meaningful; it is far below the limit
         ldlt.setShift(1e-11 * largest);
         ldlt.factorize(reduced);
-        const Eigen::VectorXd& d = ldlt.vectorD();
-        const auto& unknown_at = ldlt.permutationPinv().indices();
-        std::vector<int> open;
-        for (int p = 0; p < size_; ++p)
-            if (!(d(p) > limit)) open.push_back(unknown_at(p));
-        if (!open.empty()) {
+        if (const std::vector<int> open = notStiff(limit); !open.empty()) {
             pinAll(open);
             continue;
         }
         ldlt.setShift(0);
         ldlt.factorize(reduced);
+        if (const std::vector<int> open = notStiff(0); !open.empty()) {
+            pinAll(open);
+            continue;
+        }
         // the softest direction, by inverse iteration: a chain of stiff-looking pivots can still be soft as a whole
         Eigen::VectorXd x(size_);
         for (int k = 0; k < size_; ++k) x(k) = 1 + 0.37 * std::sin(1.7 * k); // no direction is missed, and always the same

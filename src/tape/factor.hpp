@@ -41,6 +41,7 @@ public:
 
 private:
     struct Impl;
+    std::vector<int> notStiff(double limit) const;
     void pin(const Eigen::SparseMatrix<double>& normal);
     void selectInverse();
     void findNullSpace(const Eigen::SparseMatrix<double>& normal);

@@ -22,6 +22,15 @@ tape::Rows randomRows(std::mt19937& rng, int m, int n) {
     return rows;
 }
 
+/// Rows of small whole numbers: their products cancel exactly, as those of a frame's nominal figures do.
+Eigen::MatrixXd wholeNumbers(std::mt19937& rng, int rows, int columns) {
+    Eigen::MatrixXd m = Eigen::MatrixXd::Zero(rows, columns);
+    std::uniform_int_distribution<int> column(0, columns - 1), value(-2, 2);
+    for (int r = 0; r < rows; ++r)
+        for (int k = 0; k < 3; ++k) m(r, column(rng)) = value(rng);
+    return m;
+}
+
 } // namespace
 
 TEST_CASE("entries of the inverse are those of the dense inverse", "[tape][factor]") {
@@ -97,4 +106,49 @@ TEST_CASE("covariances are found column by column and remembered", "[tape][facto
     CHECK(source->asked == 1);
     CHECK(c.quadratic({0, 1}, {2, 3, 0}) == Approx(2 * 0 * 2 + 2 * 2 * 3 + 3 * 1 * 2 + 3 * 2 * 3));
     CHECK(tape::Covariance(3, nullptr).column(1) == std::vector<double>(3, 0.0));
+}
+
+TEST_CASE("what is open is found where pivots are exactly nothing, and the same each time", "[tape][factor]") {
+    std::mt19937 rng(12);
+    int singular = 0;
+    for (int round = 0; round < 1500; ++round) {
+        const int columns = std::uniform_int_distribution<int>(3, 14)(rng);
+        const int rows = std::uniform_int_distribution<int>(2, 18)(rng);
+        const Eigen::MatrixXd m = wholeNumbers(rng, rows, columns);
+        const auto rank = static_cast<int>(Eigen::FullPivLU<Eigen::MatrixXd>(m).rank());
+        const tape::Factor factor(m.sparseView());
+        INFO(round << ": " << rows << " × " << columns << "\n" << m);
+        CHECK(factor.defect() == columns - rank);
+        singular += rank < columns;
+        // nothing resists along what is called open, and these are ways at right angles to each other
+        const Eigen::MatrixXd& open = factor.nullSpace();
+        if (open.cols() > 0) {
+            CHECK((m * open).cwiseAbs().maxCoeff() < 1e-6);
+            CHECK((open.transpose() * open - Eigen::MatrixXd::Identity(open.cols(), open.cols())).cwiseAbs().maxCoeff() < 1e-9);
+        }
+        const tape::Factor again(m.sparseView());
+        CHECK(again.nullSpace() == open);
+    }
+    CHECK(singular > 300);
+}
+
+TEST_CASE("a pivot that is nothing only without the touch on the diagonal is open, too", "[tape][factor]") {
+    // a soft pair: 2⁻²⁸ is above what counts as open, and what is left of the other after it is exactly nothing; the touch of
+    // 10⁻¹¹ on the diagonal makes more of it than counts as open
+    for (int order = 0; order < 6; ++order) {
+        Eigen::MatrixXd m = Eigen::MatrixXd::Zero(4, 7);
+        for (int pair = 0; pair < 3; ++pair) {
+            const bool turned = order >> pair & 1;
+            m(pair, 2 * pair + turned) = std::ldexp(1, -14);
+            m(pair, 2 * pair + !turned) = std::ldexp(1, -9);
+        }
+        m(3, 6) = 1;
+        const tape::Factor factor(m.sparseView());
+        INFO(order);
+        CHECK(factor.defect() == 3);
+        const Eigen::MatrixXd& open = factor.nullSpace();
+        REQUIRE(open.cols() == 3);
+        CHECK((m * open).cwiseAbs().maxCoeff() < 1e-9);
+        CHECK(factor.entry(6, 6) == Approx(1));
+    }
 }
