@@ -12,6 +12,7 @@ take() { # NAME KEYS ARGUMENTS…
         out=$1 keys=$2; shift 2
         "$@" & app=$!; sleep "${settle:-8}" # what fouls is worked out beside the window
         window=$(xdotool search --sync --onlyvisible --pid $app | tail -1)
+        xdotool windowmove "$window" 0 0 # nobody manages windows here
         xdotool windowfocus --sync "$window" 2>/dev/null || true
         for key in $keys; do xdotool key --window "$window" "$key"; done
         sleep "${calm:-0}" # what is worked out beside the window
@@ -37,9 +38,9 @@ take tape-body-day "F6" --bench tape
 take readings-day "F5" --bench tape
 take handbook-day "F3" --bench stretch
 settle=12 take scan-day "" --bench scan
-settle=12 take scan-dye "" --bench scan --dye
+settle=14 calm=16 take watch-dye "F1 a x l e s space m o v e Return" --bench scan --dye
 settle=12 take sit-day "" --bench sit
-settle=12 calm=12 take sit-costs-day "shift+F5" --bench sit
+settle=16 calm=30 take sit-costs-day "shift+F5" --bench sit
 settle=12 take scan-pairs-day "F5" --bench scan
 settle=12 calm=25 take scan-way-day "shift+F5" --bench scan
 take stretch-day "" --bench stretch

@@ -1,6 +1,7 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/scans.hpp"
+#include "sheet/write.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -56,12 +57,41 @@ void addFindings(const Build& b, const Results& r, std::vector<Finding>& all) {
     for (Finding& f : clearanceFindings(b, *r.scans->overlay, *r.scans->clearance)) all.push_back(std::move(f));
 }
 
+/// The corner above, below it both sides at one scale.
+void addScribed(Drawing& page, const Area& area, const Build& b, const Results& r) {
+    const Scribed& s = *r.scans->scribed;
+    const Format f = on_paper;
+    const double words = f.body() * 1.6, gap = 4;
+    const bool wide = area.width > area.height;
+    const Area upper{area.x, area.y, wide ? area.width * 0.58 : area.width, wide ? area.height : area.height * 0.42};
+    const Area lower = wide ? Area{upper.x + upper.width + gap, area.y, area.width - upper.width - gap, area.height}
+                            : Area{area.x, upper.y + upper.height + gap, area.width, area.height - upper.height - gap};
+    const double each = lower.height / 2;
+    const double scale = scribedScale(s, {"left", "above"}, lower.width, each - words - 2);
+    for (const ScribedView& v : s.views) {
+        const bool corner = std::string_view(v.key) == "corner", above = std::string_view(v.key) == "above";
+        const Area to = corner ? upper : Area{lower.x, lower.y + (above ? each : 0), lower.width, each};
+        page.add(Text{{to.x, to.y + f.body()},
+                      corner ? std::string(v.words) : fmt::format("{}, 1 : {:.0f}", v.words, std::round(scale)),
+                      f.body(),
+                      Ink::Second});
+        const OverlayClearance* fouls = corner && clearanceKnown(b, r) ? &*r.scans->clearance : nullptr;
+        page.place(scribedDrawing(s, v, to.width, to.height - words, f, corner ? 0 : scale, fouls, r.findings),
+                   {to.x, to.y + words});
+    }
+}
+
 /// Only what is of now: on paper nothing can be worked out anew.
 void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     Area area;
     if (currentSlow(b, r, slow::picture) && !r.scans->picture->empty()) {
         Drawing page = blankPage(titled(b, r, "Scan: body and chassis together"), {no_certificate, local_rules}, area);
         page.add(Picture{{area.x, area.y}, area.width, area.height, r.scans->picture.share()});
+        pages.push_back(std::move(page));
+    }
+    if (currentSlow(b, r, slow::scribed)) {
+        Drawing page = blankPage(titled(b, r, "Scan: as it is planned, scribed"), {no_certificate, local_rules}, area);
+        addScribed(page, area, b, r);
         pages.push_back(std::move(page));
     }
     if (clearanceKnown(b, r)) {
@@ -75,6 +105,16 @@ void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
         placeFitted(page, area, [&](double w, double h, const Format& f) { return wayDown(b, r, the_body, {}, w, h, f); });
         pages.push_back(std::move(page));
     }
+}
+
+/// To draw on: one unit of the file is a millimetre of the car.
+void addFiles(const Build& b, const Results& r, FileKeeper& out) {
+    if (!currentSlow(b, r, slow::scribed)) return;
+    for (const ScribedView& v : r.scans->scribed->views)
+        out.keep(fmt::format("scans-{}.dxf", v.key), [&](const auto& to) {
+            const Scribed& s = *r.scans->scribed;
+            return writeDxf(scribedDrawing(s, v, 0, 0, {}, 1), to);
+        });
 }
 
 } // namespace
@@ -94,7 +134,7 @@ const BenchInfo scan_bench{"scan",
                            addFindings,
                            nullptr,
                            addPages,
-                           nullptr,
+                           addFiles,
                            nullptr,
                            &scan_nodes};
 

@@ -15,6 +15,34 @@ using namespace sheet;
 
 namespace {
 
+/// Why the piece is longer than the change, or shorter.
+std::string whyAsLong(const Build& b, const stretch::Plan& p, double length_mm) {
+    const auto step = b.settings.length_step;
+    const auto len = [&](double mm) { return units::formatSmall(mm, step); };
+    const double differs = length_mm - std::abs(p.change_mm), gap = b.stretch.root_gap.value, kerf = b.stretch.kerf.value;
+    if (std::abs(differs) < 0.05) return "";
+    const double slope = differs - (p.shortens ? gap : kerf - 2 * gap);
+    std::string why = p.shortens
+                          ? fmt::format(": {} more comes out, as the weld stands in a root gap of {}", len(differs), len(gap))
+                          : fmt::format(": the piece is {} {}, as the saw takes {} and the two welds stand in root gaps of {}",
+                                        len(std::abs(differs)), differs < 0 ? "shorter" : "longer", len(kerf), len(gap));
+    if (std::abs(slope) > 0.05) why += fmt::format(", and the rail slopes there ({})", len(slope));
+    return why;
+}
+
+/// The reasons that stand among the findings.
+std::string whyNot(const Results& r) {
+    const Finding* first = nullptr;
+    size_t count = 0;
+    for (const Finding& f : r.findings) {
+        if (f.bench() != "stretch" || f.severity == sheet::Severity::Good) continue;
+        ++count;
+        if (!first || (f.severity == sheet::Severity::Bad && first->severity != sheet::Severity::Bad)) first = &f;
+    }
+    if (!first) return ".";
+    return count == 1 ? ": " + first->sentence : fmt::format(", for {} reasons; the first: {}", count, first->sentence);
+}
+
 Headline stretchHeadline(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
     const auto& p = *r.stretch;
@@ -36,11 +64,11 @@ Headline stretchHeadline(const Build& b, const Results& r) {
                             : fmt::format("Cut at {}{} and let in a new piece of {}.",
                                           units::formatLength(*r.stretch.input().cut_station_mm, step), from,
                                           units::formatLength(length, step, true));
-    h.below = fmt::format("The wheelbase changes by {}{}. ", p.change_mm < 0 ? "−" : "+", by);
+    h.below = fmt::format("The wheelbase changes by {}{}{}. ", p.change_mm < 0 ? "−" : "+", by, whyAsLong(b, p, length));
     if (p.sleeve) h.below += fmt::format("Inner sleeve {} long. ", units::formatLength(p.sleeve->length_mm, step, true));
-    h.below += fmt::format("The plan {}.", p.verdict == PlanVerdict::Holds      ? "holds"
-                                           : p.verdict == PlanVerdict::Marginal ? "is marginal: see the tags"
-                                                                                : "fails: see the tags");
+    h.below += p.verdict == PlanVerdict::Holds
+                   ? std::string("The plan holds.")
+                   : fmt::format("The plan {}{}", p.verdict == PlanVerdict::Marginal ? "is marginal" : "fails", whyNot(r));
     return h;
 }
 

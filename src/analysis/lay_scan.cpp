@@ -177,7 +177,8 @@ Result<LaidScan> layBySymmetry(const Build& b, const ScanMeshes& meshes, ScanId 
 Result<LaidScan> layByDatum(const Build& b, ScanId id, const std::array<Point3, 6>& p) {
     const auto motion = scan::threeTwoOne({p[0], p[1], p[2]}, {p[3], p[4]}, p[5]);
     if (!motion) return motion.error();
-    return laid(b, id, *motion, "three, two, one", "Three places stand at height 0, two on the centreline, one at station 0.");
+    return laid(b, id, *motion, "by places on its axes",
+                "Three places stand at height 0, two on the centreline, one at station 0.");
 }
 
 Result<LaidScan> layOnSurveyedPoints(const Build& b, const Results& r, ScanId id,

@@ -79,6 +79,14 @@ OverlayInput overlayInput(const Build& b, const Results& r, std::shared_ptr<cons
     return in;
 }
 
+Mesh chassisAsItStands(const OverlayInput& in) {
+    Mesh all;
+    for (const auto& [id, s] : in.scans)
+        if (s.subject == the_chassis && in.meshes && in.meshes->contains(id) && in.meshes->at(id))
+            append(all, *in.meshes->at(id), poseOf(s));
+    return all;
+}
+
 Overlay overlayOf(const OverlayInput& in, int threads) {
     Overlay o;
     Mesh whole_body;
@@ -137,6 +145,10 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
             l.kick.value > 0
                 ? fmt::format("{}rails let down by {:.0f}", l.channel.value + l.raise.value > 0 ? ", " : "", l.kick.value)
                 : ""));
+    for (Mesh* all : {&whole_body, &whole_chassis}) {
+        all->points.shrink_to_fit();
+        all->triangles.shrink_to_fit();
+    }
     for (const SubjectId subject : {the_body, the_chassis}) {
         auto& parts = subject == the_body ? o.body_parts : o.on_chassis;
         auto& all = subject == the_body ? o.body : o.chassis;
@@ -162,6 +174,7 @@ Placing placingOf(const Build& b, const Results& r) {
     p.pair_rules = b.pair_rules;
     p.travel = b.travel;
     p.swings = b.swings;
+    p.words_in = b.settings.length_step;
     p.beam_axle = std::any_of(b.scans.begin(), b.scans.end(), [](const auto& s) { return s.second.part == ScanPart::Axle; });
     const sit::Input& in = r.seat.input();
     const auto wheel = [&](int i) { return i < 0 ? nullptr : &in.chassis.at[static_cast<size_t>(i)]; };

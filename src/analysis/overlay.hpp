@@ -38,6 +38,9 @@ struct OverlayInput {
 };
 OverlayInput overlayInput(const build::Build&, const Results&, std::shared_ptr<const ScanMeshes>);
 
+/// The chassis as it was surveyed: nothing moved, nothing let down.
+shape::Mesh chassisAsItStands(const OverlayInput&);
+
 /// Where an overlay's body sits, how its parts move, and what they must clear each other by.
 struct Placing {
     bool seated = false; ///< the pins say where
@@ -51,7 +54,8 @@ struct Placing {
     std::optional<build::Vec3> rear_hub;
     std::optional<double> front_track_mm;
     std::optional<double> rear_track_mm;
-    bool beam_axle = false; ///< one was scanned: the rear wheels are taken to lean with it
+    units::LengthStep words_in = units::LengthStep::Mm01; ///< of poses
+    bool beam_axle = false;                               ///< one was scanned: the rear wheels are taken to lean with it
     bool operator==(const Placing&) const = default;
 };
 Placing placingOf(const build::Build&, const Results&);

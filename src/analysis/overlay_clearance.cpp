@@ -23,9 +23,9 @@ shape::Point3 point(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
 
 const char* word(sit::Band b) { return b == sit::Band::Fouls ? "Fouls" : b == sit::Band::Tight ? "Tight" : "Clear"; }
 
-std::string side(double offset) {
+std::string side(double offset, units::LengthStep step) {
     if (std::abs(offset) < 25) return "in the middle";
-    return fmt::format("{:.0f} {}", std::abs(offset), offset < 0 ? "left" : "right");
+    return fmt::format("{} {}", sit::wholeLength(std::abs(offset), step), offset < 0 ? "left" : "right");
 }
 
 } // namespace
@@ -210,6 +210,7 @@ ScanPart kindAt(const Overlay& o, SubjectId s, size_t part) { return o.of(s)[par
 std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const OverlayClearance& c, size_t most) {
     std::vector<Finding> list;
     const auto len = [&](double mm) { return units::formatLength(mm, b.settings.length_step, true); };
+    const auto whole = [&](double mm) { return sit::wholeLength(mm, b.settings.length_step); };
     for (const OverlayClearance::Place& place : c.places) {
         if (list.size() == most) break;
         const sit::Contact& k = place.contact;
@@ -223,8 +224,9 @@ std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const O
         f.subject = fmt::format("{} and {}", partName(o, pair.moving, pair.pair.moving), other);
         f.word = word(k.band);
         f.need = len(need.least_mm) + (pair.assumed ? " ?" : "");
-        const std::string where = fmt::format("at station {:.0f}, {}, height {:.0f}{}", k.at[0], side(k.at[1]), k.at[2],
-                                              pair.pair.pose.empty() ? "" : ", " + pair.pair.pose);
+        const std::string where =
+            fmt::format("at station {}, {}, height {}{}", whole(k.at[0]), side(k.at[1], b.settings.length_step), whole(k.at[2]),
+                        pair.pair.pose.empty() ? "" : ", " + pair.pair.pose);
         const std::string needs = fmt::format(
             "Needs {} clear{}{}.", len(need.least_mm), pair.assumed ? " (assumed)" : "",
             need.finish_mm + need.u95_mm > 0 ? fmt::format(", with {} for finish and ±", len(need.finish_mm + need.u95_mm)) : "");
@@ -289,12 +291,13 @@ Headline overlayHeadline(const Build& b, const Overlay& o, const OverlayClearanc
                           other = partName(o, pair.fixed, pair.pair.fixed);
         const double by = -w.contact.distance_mm;
         if (fouls > 0)
-            h.sentence = fmt::format("{} fouls {}{} at station {:.0f}{}.", one, other, by > 0 ? " by " + len(by) : "",
-                                     w.contact.at[0], fouls > 1 ? fmt::format(": the worst of {} places", fouls) : "");
+            h.sentence = fmt::format("{} fouls {}{} at station {}{}.", one, other, by > 0 ? " by " + len(by) : "",
+                                     sit::wholeLength(w.contact.at[0], b.settings.length_step),
+                                     fouls > 1 ? fmt::format(": the worst of {} places", fouls) : "");
         else
-            h.sentence =
-                fmt::format("The body clears the chassis, but {} is tight to {}: {} at station {:.0f}.",
-                            partName(o, pair.moving, pair.pair.moving), other, len(w.contact.distance_mm), w.contact.at[0]);
+            h.sentence = fmt::format("The body clears the chassis, but {} is tight to {}: {} at station {}.",
+                                     partName(o, pair.moving, pair.pair.moving), other, len(w.contact.distance_mm),
+                                     sit::wholeLength(w.contact.at[0], b.settings.length_step));
     } else {
         h.sentence = c->least_mm < o.need.cap_mm
                          ? fmt::format("The body clears the chassis by {}.", len(c->least_mm))
@@ -338,12 +341,15 @@ sheet::Drawing pairsView(const Build& b, const Overlay& o, const OverlayClearanc
         if (p.assumed && row.severity == sheet::Severity::Good && !row.far) row.severity = sheet::Severity::Warn;
         row.word = row.far || p.pair.band != sit::Band::Clear || !p.assumed ? word(p.pair.band) : "Clear, if that is enough";
         if (!row.far) {
-            row.where = fmt::format("station {:.0f}, {}, height {:.0f}", p.pair.at[0], side(p.pair.at[1]), p.pair.at[2]);
+            row.where =
+                fmt::format("station {}, {}, height {}", sit::wholeLength(p.pair.at[0], b.settings.length_step),
+                            side(p.pair.at[1], b.settings.length_step), sit::wholeLength(p.pair.at[2], b.settings.length_step));
             row.pose = p.pair.pose;
         }
         if (p.pair.poses > 1 && row.pose.empty()) row.pose = fmt::format("{} poses", p.pair.poses);
         if (p.pair.between_mm > 0.5 && !row.far)
-            row.pose += fmt::format(", at most {:.0f} nearer between poses", std::ceil(p.pair.between_mm));
+            row.pose += fmt::format(", at most {} nearer between poses",
+                                    sit::wholeLength(std::ceil(p.pair.between_mm), b.settings.length_step));
         v.rows.push_back(std::move(row));
     }
     v.remarks.emplace_back("Clearances with ? are usual practice and not yours: type clearance between PART PART length.");

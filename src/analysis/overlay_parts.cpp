@@ -1,5 +1,7 @@
 #include "analysis/overlay_parts.hpp"
 
+#include "sit/way_in.hpp"
+
 #include "units/quantity.hpp"
 
 #include <algorithm>
@@ -53,9 +55,9 @@ std::pair<Point3, Point3> boxOf(const Mesh& m) {
     return {least, most};
 }
 
-std::string upWords(double by) {
+std::string upWords(double by, units::LengthStep step) {
     if (std::abs(by) < 0.5) return "";
-    return by > 0 ? fmt::format("at {:.0f} bump", by) : fmt::format("at {:.0f} droop", -by);
+    return fmt::format("at {} {}", sit::wholeLength(std::abs(by), step), by > 0 ? "bump" : "droop");
 }
 
 /// A beam axle whose ends rise by so much each.
@@ -68,7 +70,7 @@ RigidTransform axleMotion(const Point3& centre, double track, double left_up, do
 
 /// A wheel of a beam axle: u is its own travel, v that of the other end, with which it leans.
 std::optional<PartSweep> leaningWheel(const Point3& middle, const std::optional<Vec3>& hub, std::pair<double, double> travel,
-                                      std::optional<double> track, bool assumed) {
+                                      std::optional<double> track, bool assumed, units::LengthStep in) {
     if (travel.first + travel.second <= 0) return std::nullopt;
     const Point3 centre = hub ? Point3{hub->x_mm, hub->y_mm, hub->z_mm} : Point3{middle[0], 0, middle[2]};
     const double across = track.value_or(std::max(1.0, 2 * std::abs(middle[1] - centre[1])));
@@ -77,13 +79,14 @@ std::optional<PartSweep> leaningWheel(const Point3& middle, const std::optional<
     sit::Sweep sweep;
     sweep.pose = [=](double u, double v) { return axleMotion(centre, across, up(is_left ? u : v), up(is_left ? v : u)); };
     sweep.words = [=](double u, double v) {
-        std::string words = upWords(up(u));
-        const std::string other = upWords(up(v));
+        std::string words = upWords(up(u), in);
+        const std::string other = upWords(up(v), in);
         if (std::abs(u - v) > 1e-9)
             words += (words.empty() ? "" : ", ") + fmt::format("the other wheel {}", other.empty() ? "at rest" : other);
         return words;
     };
     sweep.u_steps = sweep.v_steps = 6;
+    sweep.both_ends = true;
     return PartSweep{std::move(sweep), assumed};
 }
 
@@ -155,10 +158,11 @@ struct OnWheels {
     /// `pivot`: of a steered wheel, as it was given; null: none was.
     std::optional<PartSweep> wheel(const Swing* pivot) const {
         sit::Sweep sweep;
+        const units::LengthStep in = b.words_in;
         const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
         const auto travel = travelOf(is_rear);
         if (is_rear && !pivot && b.beam_axle)
-            return leaningWheel(middle, b.rear_hub, travel, b.rear_track_mm, guessedTravel(true));
+            return leaningWheel(middle, b.rear_hub, travel, b.rear_track_mm, guessedTravel(true), b.words_in);
         const double left = pivot ? pivot->angle.value : is_rear ? 0 : t.lock.value;
         const double right = pivot ? pivot->back.value : left;
         if (travel.first + travel.second <= 0 && left + right <= 0) return std::nullopt;
@@ -174,7 +178,7 @@ struct OnWheels {
             return m;
         };
         sweep.words = [=](double u, double v) {
-            std::string words = upWords(up(u, travel));
+            std::string words = upWords(up(u, travel), in);
             // right-handed about up: the wheel's front goes to the left
             if (std::abs(turned(v)) > 1e-9)
                 words += (words.empty() ? "" : ", ") + fmt::format("locked {} to the {}", units::formatAngle(std::abs(turned(v))),
@@ -189,6 +193,7 @@ struct OnWheels {
 
     std::optional<PartSweep> axle() const {
         sit::Sweep sweep;
+        const units::LengthStep in = b.words_in;
         const bool is_rear = away(rear, middle[0]) <= away(front, middle[0]);
         const auto travel = travelOf(is_rear);
         if (travel.first + travel.second <= 0) return std::nullopt;
@@ -198,16 +203,18 @@ struct OnWheels {
         const Point3 centre = hub ? *hub : middle;
         sweep.pose = [=](double u, double v) { return axleMotion(centre, track, up(u, travel), up(v, travel)); };
         sweep.words = [=](double u, double v) {
-            const std::string l = upWords(up(u, travel)), right_end = upWords(up(v, travel));
+            const std::string l = upWords(up(u, travel), in), right_end = upWords(up(v, travel), in);
             if (std::abs(u - v) < 1e-9) return l;
             return fmt::format("left end {}, right end {}", l.empty() ? "at rest" : l, right_end.empty() ? "at rest" : right_end);
         };
         sweep.u_steps = sweep.v_steps = 6;
+        sweep.both_ends = true;
         return PartSweep{std::move(sweep), guessedTravel(is_rear)};
     }
 
     std::optional<PartSweep> propShaft() const {
         sit::Sweep sweep;
+        const units::LengthStep in = b.words_in;
         // it hangs at the gearbox and follows the axle that is nearer to its far end
         const bool to_rear = away(rear, most[0]) <= away(front, least[0]);
         const auto travel = travelOf(to_rear);
@@ -219,7 +226,7 @@ struct OnWheels {
             return turnedAbout(hung, {hung[0], hung[1] + 1, hung[2]},
                                side * std::asin(std::clamp(up(u, travel) / reach, -0.9, 0.9)));
         };
-        sweep.words = [=](double u, double) { return upWords(up(u, travel)); };
+        sweep.words = [=](double u, double) { return upWords(up(u, travel), in); };
         sweep.u_steps = 8;
         return PartSweep{std::move(sweep), guessedTravel(to_rear)};
     }

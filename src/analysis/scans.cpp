@@ -63,8 +63,8 @@ std::optional<Scans::Read> readScans(const std::map<ScanId, Scans::Source>& sour
             formats::readMeshFrom([&, &hash = source.blob](const auto& take) { return blobs(hash, take); }, source.file,
                                   unitOf(source.unit), [&](double part) { return progress(done + share * part); });
         if (!progress(done += share)) return std::nullopt;
-        if (got)
-            meshes[id] = std::make_shared<const shape::Mesh>(got->mesh);
+        if (got) // its shape alone: nothing here asks for colours, and normals come from the triangles
+            meshes[id] = std::make_shared<const shape::Mesh>(shape::Mesh{got->mesh.points, got->mesh.triangles, {}, {}});
         else
             read.troubles[id] = got.error().text();
     }
@@ -106,6 +106,17 @@ bool makeLayers(const Build& b, Results& r, const ReadBlob&, const Progress& pro
     return progress(1);
 }
 
+ScribedAsked scribedAsked(const Results& r) {
+    return {r.scans->overlay.share(), r.scans->steel.share(), r.scans->removed.share()};
+}
+
+bool scribedCurrent(const Build&, const Results& r) { return r.scans->scribed.madeFrom(scribedAsked(r)); }
+
+bool makeScribed(const Build&, Results& r, const ReadBlob&, const Progress& progress) {
+    return makeNode(r, &Scans::scribed, scribedAsked(r),
+                    [&](const ScribedAsked& in) { return scribedOf(in, stopAt(progress, 0.5)); });
+}
+
 bool pictureCurrent(const Build& b, const Results& r) { return r.scans->picture.madeFrom(b.settings.scan_picture); }
 
 bool makePicture(const Build& b, Results& r, const ReadBlob& blobs, const Progress& progress) {
@@ -128,13 +139,16 @@ bool makeClearance(const Build&, Results& r, const ReadBlob&, const Progress& pr
                     [&](const auto& overlay) { return clearanceOf(*overlay, 0, stopAt(progress, 0.5)); });
 }
 
-Scans::WayAsked wayAsked(const Build& b, const Results& r) { return {r.scans->overlay.share(), b.planned_cuts}; }
+Scans::WayAsked wayAsked(const Build& b, const Results& r) {
+    return {r.scans->overlay.share(), b.planned_cuts, b.settings.length_step};
+}
 
 bool wayCurrent(const Build& b, const Results& r) { return r.scans->way.madeFrom(wayAsked(b, r)); }
 
 bool makeWay(const Build& b, Results& r, const ReadBlob&, const Progress& progress) {
-    return makeNode(r, &Scans::way, wayAsked(b, r),
-                    [&](const Scans::WayAsked& in) { return wayOf(*in.overlay, in.cuts, 0, stopAt(progress, 0.5)); });
+    return makeNode(r, &Scans::way, wayAsked(b, r), [&](const Scans::WayAsked& in) {
+        return wayOf(*in.overlay, in.cuts, 0, stopAt(progress, 0.5), in.words_in);
+    });
 }
 
 bool compared(const Build&, const Results& r) { return !r.seatings.columns.empty(); }
@@ -173,6 +187,7 @@ const std::vector<SlowNode> scan_nodes{
     {slow::read, "what the scans show", {}, scanned, readCurrent, makeRead},
     {slow::overlay, "the scans on each other", {slow::read}, scanned, overlayCurrent, makeOverlay},
     {slow::layers, "new steel and what is cut", {slow::overlay}, scanned, layersCurrent, makeLayers, false, false, true},
+    {slow::scribed, "the scans as lines", {slow::layers}, scanned, scribedCurrent, makeScribed, true},
     {slow::clearance, "what fouls", {slow::overlay}, complete, clearanceCurrent, makeClearance, true, true},
     {slow::way, "the way in", {slow::overlay}, complete, wayCurrent, makeWay, true},
     {slow::seatings, "each seating's clearances", {slow::clearance}, compared, seatingsCurrent, makeSeatings, true},

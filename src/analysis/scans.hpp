@@ -2,6 +2,7 @@
 
 #include "analysis/overlay_clearance.hpp"
 #include "analysis/scene_layers.hpp"
+#include "analysis/scribed.hpp"
 #include "analysis/seatings_clearance.hpp"
 #include "analysis/slow.hpp"
 #include "analysis/way_in.hpp"
@@ -14,6 +15,7 @@ inline constexpr std::string_view picture = "scan.picture";     ///< the one tha
 inline constexpr std::string_view read = "scan.read";           ///< from the build's file
 inline constexpr std::string_view overlay = "scan.overlay";     ///< on each other
 inline constexpr std::string_view layers = "scan.layers";       ///< new steel, and what is to be taken away
+inline constexpr std::string_view scribed = "scan.scribed";     ///< as lines on paper
 inline constexpr std::string_view clearance = "scan.clearance"; ///< pair by pair
 inline constexpr std::string_view way = "scan.way";             ///< how the body comes down
 inline constexpr std::string_view seatings = "scan.seatings";   ///< how near they come in each seating
@@ -43,10 +45,12 @@ struct Scans {
         bool operator==(const Removed&) const = default;
     };
     Node<Removed, shape::Mesh> removed;
+    Node<ScribedAsked, Scribed> scribed;
     Node<std::shared_ptr<const Overlay>, OverlayClearance> clearance;
     struct WayAsked {
         std::shared_ptr<const Overlay> overlay;
         PlannedCuts cuts;
+        units::LengthStep words_in = units::LengthStep::Mm01;
         bool operator==(const WayAsked&) const = default;
     };
     Node<WayAsked, WayFound> way;

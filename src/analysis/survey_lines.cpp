@@ -40,9 +40,9 @@ std::string setupWords(const tape::SetUp& setup, const tape::AdjustedSetUp& a, u
     for (const std::string& part : parts)
         if (!part.empty()) words += (words.empty() ? "" : ", ") + part;
     if (!words.empty()) return words;
-    return setup.kind == SetUpKind::Plane    ? "taken as level: nothing tells"
-           : setup.kind == SetUpKind::String ? "taken as the centreline: nothing tells"
-                                             : "taken as true: nothing tells";
+    return setup.kind == SetUpKind::Plane    ? "taken as level: no reading shows how it leans"
+           : setup.kind == SetUpKind::String ? "taken as the centreline: no reading shows where it runs"
+                                             : "taken as true: no reading checks it";
 }
 
 std::vector<tape::GapReading> gapReadings(const Build& b) {

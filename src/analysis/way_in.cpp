@@ -19,9 +19,6 @@ namespace {
 
 constexpr double level_mm = 10; ///< of what is cut for on the way
 
-/// Half of the least clearance is enough to pass.
-double passing(const Overlay& o) { return std::clamp(std::max(1.0, o.need.foulsBelow()) / 2, 1.0, 5.0); }
-
 /// The parts of a subject that are steel, the body's without what kept cuts take out; `made` keeps what was made for it.
 std::vector<sit::DownPart> downParts(const PlannedCuts& cuts, const Overlay& o, SubjectId s,
                                      std::vector<std::shared_ptr<const sit::Ready>>& made, int threads) {
@@ -41,12 +38,8 @@ std::vector<sit::DownPart> downParts(const PlannedCuts& cuts, const Overlay& o, 
     return parts;
 }
 
-/// Heights and moves: nobody hangs a body by tenths.
 std::function<std::string(double)> wholeLength(const build::Build& b) {
-    return [step = b.settings.length_step](double mm) {
-        return units::unitOf(step) == units::Unit::Millimetre ? fmt::format("{:.0f} mm", mm)
-                                                              : units::formatLength(mm, step, true);
-    };
+    return [step = b.settings.length_step](double mm) { return sit::wholeLength(mm, step, true); };
 }
 
 std::string cloudWords(const WayFound& way) {
@@ -55,6 +48,8 @@ std::string cloudWords(const WayFound& way) {
 }
 
 } // namespace
+
+double passing(const Overlay& o) { return std::clamp(std::max(1.0, o.need.foulsBelow()) / 2, 1.0, 5.0); }
 
 Headline wayHeadline(const build::Build& b, const WayFound& way) {
     const auto len = wholeLength(b);
@@ -65,17 +60,21 @@ Headline wayHeadline(const build::Build& b, const WayFound& way) {
     if (d.found)
         return {fmt::format("From {} above its seat the body comes down in {} moves.", len(lift), d.corners.size() - 1),
                 way.in.words};
-    return {"Cut as its seat asks, the body does not come down onto it.", way.in.words};
+    return {"Even cut to clear where it sits, the body does not come down onto it.", way.in.words};
 }
 
-std::optional<WayFound> wayOf(const Overlay& o, const PlannedCuts& cuts, int threads, const std::function<bool()>& stop) {
+std::optional<WayFound> wayOf(const Overlay& o, const PlannedCuts& cuts, int threads, const std::function<bool()>& stop,
+                              units::LengthStep step) {
     if (!o.complete()) return std::nullopt;
     WayFound way;
-    way.in = sit::wayIn(*o.body->mesh, o.seat, o.chassis_parts);
+    sit::WayOptions in;
+    in.words_in = step;
+    way.in = sit::wayIn(*o.body->mesh, o.seat, o.chassis_parts, in);
     if (stop && stop()) return std::nullopt;
     sit::DownOptions options;
     options.touches_mm = std::max(1.0, o.need.foulsBelow());
     options.through_mm = passing(o);
+    options.words_in = step;
     const double lift = std::min(way.in.from_behind.lift_mm, way.in.from_front.lift_mm);
     std::vector<std::shared_ptr<const sit::Ready>> made;
     const auto body = downParts(cuts, o, the_body, made, threads), chassis = downParts(cuts, o, the_chassis, made, threads);
@@ -110,35 +109,6 @@ std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, const WayFound& way) {
 std::vector<sit::CutAgainst> cutsForWay(const Overlay& o, int threads, const std::function<bool()>& stop) {
     const auto way = wayOf(o, {}, threads, stop);
     return way ? cutsForWay(o, *way) : std::vector<sit::CutAgainst>{};
-}
-
-std::vector<WayMoment> wayMoments(const build::Build& b, const Overlay& o, const WayFound& way) {
-    const auto step = b.settings.length_step;
-    const auto length = [&](double mm) { return units::formatLength(std::abs(mm), step, true); };
-    std::vector<WayMoment> moments;
-    const auto& steps = way.down.found ? way.down.steps : way.down.tried;
-    for (std::size_t k = 0; k < steps.size(); ++k) {
-        const sit::DownStep& s = steps[k];
-        WayMoment m;
-        m.seat = geometry::chained(sit::hungAt(way.down.about, s.at), o.seat);
-        // at the seat it rests, and is cut where it fouls: that is told elsewhere
-        const bool seated = k + 1 == steps.size() && way.down.found;
-        m.touches = !seated && !s.far && s.least_mm < passing(o);
-        m.words = seated ? std::string("on its seat") : fmt::format("{} over its seat", length(s.at.up_mm));
-        if (std::abs(s.at.back_mm) >= 0.5)
-            m.words += fmt::format(", {} {}", length(s.at.back_mm), s.at.back_mm > 0 ? "rearward" : "forward");
-        if (std::abs(s.at.tilt_rad) > 1e-4)
-            m.words +=
-                fmt::format(", nose {} by {}", s.at.tilt_rad > 0 ? "up" : "down", units::formatAngle(std::abs(s.at.tilt_rad)));
-        if (!s.far && !seated) {
-            m.words += s.least_mm <= 0 ? fmt::format(": {} touches {}", s.body_part, s.chassis_part)
-                                       : fmt::format(": {} between {} and {}", length(s.least_mm), s.body_part, s.chassis_part);
-            m.brief = s.chassis_part + " " + length(std::max(0.0, s.least_mm));
-            m.where = s.where;
-        }
-        moments.push_back(std::move(m));
-    }
-    return moments;
 }
 
 sheet::Drawing wayView(const build::Build& b, const Overlay& o, const WayFound& way, double width, double height,

@@ -16,23 +16,16 @@ struct WayFound {
 /// Beside the window: from under a second to half a minute where straight down it does not go. What is nearer at the seat than
 /// the build's least clearance counts as cut, or as resting there; so does what lies inside the cuts that are kept. Nothing when
 /// stopped, or when a scan is missing.
-std::optional<WayFound> wayOf(const Overlay&, const PlannedCuts&, int threads = 0, const std::function<bool()>& stop = {});
+std::optional<WayFound> wayOf(const Overlay&, const PlannedCuts&, int threads = 0, const std::function<bool()>& stop = {},
+                              units::LengthStep words_in = units::LengthStep::Mm01);
 
+/// So near may parts pass on the way: half of the least clearance is enough.
+double passing(const Overlay&);
 /// What the body must be cut for, besides its seat, to come straight down past all that does not come off: for cutMapOf. Empty
 /// when nothing is in the way.
 std::vector<sit::CutAgainst> cutsForWay(const Overlay&, const WayFound&);
 /// The same whatever cuts are kept already: made again, a cut map does not lose those for the way. Empty when stopped.
 std::vector<sit::CutAgainst> cutsForWay(const Overlay&, int threads = 0, const std::function<bool()>& stop = {});
-/// One moment of the way down, to be watched.
-struct WayMoment {
-    geometry::RigidTransform seat; ///< of the body in the chassis frame
-    std::string words;             ///< how it hangs, and what is nearest
-    std::string brief;             ///< "12 mm": at the place that is nearest; empty: nothing is near
-    shape::Point3 where{};         ///< it, on the chassis
-    bool touches = false;          ///< nearer than it may pass
-};
-/// The way from hanging free to the seat, pose by pose; where none was found, straight down as far as that was looked at.
-std::vector<WayMoment> wayMoments(const build::Build&, const Overlay&, const WayFound&);
 /// In a sentence, and below it how high the body hangs.
 Headline wayHeadline(const build::Build&, const WayFound&);
 /// How high it hangs for each part, and how near it passes on the way down, with the moves.

@@ -5,6 +5,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QIcon>
+#include <QScreen>
 #include <QSettings>
 #include <QTimer>
 #include <QWindow>
@@ -14,6 +15,7 @@
 #include <fstream>
 #include <string>
 
+#include <malloc.h>
 #include <unistd.h>
 
 namespace {
@@ -34,8 +36,9 @@ double sinceStart_ms() {
 } // namespace
 
 int main(int argc, char** argv) {
-    // without it, the view of the scans goes blank when it changes its place
-    QCoreApplication::setAttribute(Qt::AA_ShareOpenGLContexts);
+    // what a thread beside the window gave back stays with the system, not with the thread
+    mallopt(M_ARENA_MAX, 1);
+    mallopt(M_MMAP_THRESHOLD, 256 * 1024);
     QApplication app(argc, argv);
     QApplication::setApplicationName("gorvet");
     QApplication::setApplicationVersion(GORVET_VERSION);
@@ -80,7 +83,13 @@ int main(int argc, char** argv) {
             qWarning("--bench %s: there are %s.", qPrintable(parser.value(bench)), qPrintable(keys.join(", ")));
         window.setBench(parser.value(bench).toStdString());
     }
-    window.show();
+    // a title bar and a task bar want room, too: on a small screen it takes all that there is
+    constexpr int title_px = 36;
+    if (const QSize room = window.screen()->availableSize();
+        window.width() > room.width() || window.height() + title_px > room.height())
+        window.showMaximized();
+    else
+        window.show();
     QTimer poll;
     if (parser.isSet(time_start)) {
         // usable: on the screen and painted, its results in, and nothing left to do: a timer of 0 ms comes after all other events

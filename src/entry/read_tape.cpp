@@ -9,12 +9,23 @@
 namespace gorvet::entry {
 
 void Reader::point() {
-    const Word name = line_.next("the point's name");
-    const Point* old = pointNamed(b_, context_.subject, name.text);
+    Word name = line_.next("the point's name");
+    SubjectId subject = context_.subject;
+    if (const size_t colon = name.text.find(':'); colon != std::string::npos) { // of which subject is said in front of it
+        const std::string whose = name.text.substr(0, colon);
+        const auto it =
+            std::find_if(b_.subjects.begin(), b_.subjects.end(), [&](const auto& row) { return row.second.name == whose; });
+        if (it == b_.subjects.end() || colon + 1 == name.text.size())
+            throw Failure{name.column, fmt::format("\"{}\" is no name of a point.", name.text),
+                          "In front of a colon stands what it is a point of: point body:Kl sill."};
+        subject = it->first;
+        name.text = name.text.substr(colon + 1);
+    }
+    const Point* old = pointNamed(b_, subject, name.text);
     Point p = old ? *old : Point{};
     if (!old) {
         p.id = fresh<Point>();
-        p.subject = context_.subject;
+        p.subject = subject;
         p.name = name.text;
     }
     std::vector<double> xyz;

@@ -7,6 +7,7 @@
 #include <limits>
 #include <unordered_map>
 
+#include <Eigen/Dense>
 #include <fmt/format.h>
 
 namespace gorvet::scan {
@@ -20,6 +21,19 @@ using geometry::times;
 std::uint64_t cellKey(const std::array<std::int64_t, 3>& c) {
     return (static_cast<std::uint64_t>(c[0]) & 0x1fffff) << 42 | (static_cast<std::uint64_t>(c[1]) & 0x1fffff) << 21 |
            (static_cast<std::uint64_t>(c[2]) & 0x1fffff);
+}
+
+/// Whether places on a ball show enough of it, seen from one side: a rounded corner of sheet shows a strip or a small cap. The
+/// smallest spread of their directions is 1/4 for a half ball.
+bool showsBall(const std::vector<Point3>& on_ball, const Point3& centre) {
+    constexpr double least_spread = 0.1;
+    Eigen::Matrix3d spread = Eigen::Matrix3d::Zero();
+    for (const Point3& p : on_ball) {
+        const Point3 d = geometry::unit(minus(p, centre));
+        const Eigen::Vector3d v(d[0], d[1], d[2]);
+        spread += v * v.transpose() / static_cast<double>(on_ball.size());
+    }
+    return Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d>(spread, Eigen::EigenvaluesOnly).eigenvalues()[0] >= least_spread;
 }
 
 } // namespace
@@ -77,7 +91,8 @@ std::vector<Marker> findMarkers(const std::vector<Point3>& given, double radius,
             good = shell.size() >= least_points && within * 5 < shell.size();
             if (!good) break;
             const auto sphere = fitSphere(shell, true);
-            good = sphere && std::abs(sphere->radius_mm - radius) < 0.05 * radius && between(sphere->centre, centre) < radius;
+            good = sphere && std::abs(sphere->radius_mm - radius) < 0.05 * radius && between(sphere->centre, centre) < radius &&
+                   showsBall(shell, sphere->centre);
             if (!good) break;
             centre = sphere->centre;
             fit = sphere->fit;

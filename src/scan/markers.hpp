@@ -9,7 +9,8 @@ struct Marker {
     Point3 centre{};
     Fit fit;
 };
-/// The balls of a known radius in a cloud: places to which many normals point, fitted. `least_points`: a ball seen by fewer is
+/// The balls of a known radius in a cloud: places to which many normals point, fitted, of which a good part is seen (a rounded
+/// corner of sheet is no ball). `least_points`: a ball seen by fewer is
 /// not taken.
 std::vector<Marker> findMarkers(const std::vector<Point3>&, double radius_mm, size_t least_points = 25, int threads = 0);
 

@@ -14,6 +14,7 @@ Mesh transformed(Mesh mesh, const geometry::RigidTransform& motion) {
 void append(Mesh& to, const Mesh& m) {
     const auto shift = static_cast<std::uint32_t>(to.points.size());
     to.points.insert(to.points.end(), m.points.begin(), m.points.end());
+    to.triangles.reserve(to.triangles.size() + m.triangles.size());
     for (const Triangle& t : m.triangles) to.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
 }
 

@@ -45,14 +45,18 @@ double archEdge(double x) {
             return arch_height + std::sqrt(arch_radius * arch_radius - d * d);
     return 0;
 }
-bool doorOpening(const Point3& p) { return p[0] > 600 && p[0] < 1640 && p[2] > 640; }
-bool windowOpening(const Point3& p) {
-    const bool side = p[0] > 640 && p[0] < 1600 && p[2] > 1030 && p[2] < 1430 && std::abs(p[1]) > 420;
-    const bool rear_side = p[0] > 1700 && p[0] < 2150 && p[2] > 1040 && p[2] < 1300 && std::abs(p[1]) > 420;
-    const bool screen = p[0] > 500 && p[0] < 930 && p[2] > 1230 && std::abs(p[1]) < 520;
-    const bool rear = p[0] > 2050 && p[0] < 2500 && p[2] > 1180 && std::abs(p[1]) < 430;
-    return side || rear_side || screen || rear;
+// how far inside an opening a place is: > 0 is in it
+double doorOpening(const Point3& p) { return -outsideRounded(p[0], p[2], {600, 640}, {1640, 1500}, 70); }
+double glassOpening(const Point3& p) {
+    const double side = std::min(-outsideRounded(p[0], p[2], {640, 1030}, {1600, 1430}, 80), std::abs(p[1]) - 565);
+    const double rear_side = std::min(-outsideRounded(p[0], p[2], {1700, 1040}, {2150, 1300}, 70), std::abs(p[1]) - 520);
+    const double screen = std::min(-outsideRounded(p[0], p[1], {500, -510}, {930, 510}, 70), p[2] - 1230);
+    const double rear = std::min(-outsideRounded(p[0], p[1], {2050, -430}, {2500, 430}, 90), p[2] - 1180);
+    return std::max({side, rear_side, screen, rear});
 }
+double bonnetOpening(const Point3& p) { return -outsideRounded(p[0], p[1], {-480, -520}, {425, 520}, 90); }
+double lidOpening(const Point3& p) { return -outsideRounded(p[0], p[1], {2590, -420}, {3210, 420}, 90); }
+constexpr double half_gap = 3; ///< between a panel and what it closes
 
 double tunnel(double x, double y) {
     const double height = rounded({{480, 190}, {1300, 130}, {2300, 120}}, x);
@@ -60,9 +64,33 @@ double tunnel(double x, double y) {
     const double d = std::abs(y) / half;
     return d < 1 ? height * std::pow(1 - d * d, 0.6) : 0;
 }
+/// Pressed upwards to stiffen the floor: six on each side, across.
+double beads(double x, double y) {
+    const double inside = -outsideRounded(std::fmod(x - 700, 170.0), std::abs(y), {60, 270}, {110, 560}, 25);
+    return x > 700 && x < 1720 && inside > 0 ? 7 * std::sin(std::min(1.0, inside / 14) * std::numbers::pi / 2) : 0;
+}
 double floorHeight(double x, double y) {
     const double hump = rounded({{1750, 0}, {2250, 155}, {2900, 170}, {3250, 120}}, x);
-    return 632 + std::max(tunnel(x, y), 0.0) + hump;
+    return 632 + std::max(tunnel(x, y), 0.0) + hump + beads(x, y);
+}
+
+/// On the flank, at a height.
+Point3 flankAt(double side, double x, double z) {
+    const double bulge = 1 - 0.06 * std::pow((z - 700) / 250, 2);
+    return {x, side * between(u95, x) * bulge, z};
+}
+
+Surface flankOf(double side) {
+    return [side](double u, double v) {
+        const double x = -620 + 3970 * u;
+        const double low =
+            std::max(archEdge(x), rounded({{-620, 560}, {-500, 480}, {480, 520}, {2200, 520}, {3100, 520}, {3350, 600}}, x));
+        const double high = std::max(between(shoulder, x), low + 5);
+        return flankAt(side, x, low + (high - low) * v);
+    };
+}
+std::function<Point3(const Point3&)> turnedInwards(double side) {
+    return [side](const Point3& p) { return Point3{p[0], p[1] - side * 18, p[2]}; };
 }
 
 } // namespace
@@ -97,18 +125,15 @@ Mesh bodyShell(double step) {
             return Point3{x, side * between(rim_y, v), between(rim_z, v)};
         });
         // sides from sill and arch up to the shoulder
-        addGrid(
-            m, step,
-            [side](double u, double v) {
-                const double x = -620 + 3970 * u;
-                const double low = std::max(
-                    archEdge(x), rounded({{-620, 560}, {-500, 480}, {480, 520}, {2200, 520}, {3100, 520}, {3350, 600}}, x));
-                const double high = std::max(between(shoulder, x), low + 5);
-                const double z = low + (high - low) * v;
-                const double bulge = 1 - 0.06 * std::pow((z - 700) / 250, 2);
-                return Point3{x, side * between(u95, x) * bulge, z};
-            },
-            [](const Point3& p) { return !doorOpening(p); });
+        addTrimmed(m, step, flankOf(side), doorOpening, turnedInwards(side));
+        // the arches' edges, turned in
+        for (const double middle : {0.0, arch_rear})
+            addGrid(m, step, [side, middle](double u, double v) {
+                const double a = std::numbers::pi * u;
+                Point3 p = flankAt(side, middle - arch_radius * std::cos(a), arch_height + arch_radius * std::sin(a));
+                p[1] -= side * 16 * v;
+                return p;
+            });
         // inner arches
         for (const double middle : {0.0, arch_rear})
             addGrid(m, step, [side, middle](double u, double v) {
@@ -130,18 +155,33 @@ Mesh bodyShell(double step) {
             return Point3{x, side * (330 + 70 * d), 632 - 16 * (1 - std::pow(std::abs(d), 3))};
         });
     }
-    // bonnet, screen surround, roof and tail: over from shoulder to shoulder
-    addGrid(
-        m, step,
-        [](double u, double v) {
-            const double x = -620 + 3970 * u;
-            const double low = between(shoulder, x);
-            const double high = std::max(rounded(centre_outline, x), low + 20);
-            const double a = std::numbers::pi * v;
-            const double lean = 1 - 0.25 * std::max(0.0, (high - low - 250) / 500) * std::sin(a);
-            return Point3{x, -between(u95, x) * std::cos(a) * lean, low + (high - low) * std::pow(std::sin(a), 0.55)};
+    // screen surround, roof and tail, over from shoulder to shoulder; in it bonnet and lid
+    const Surface top = [](double u, double v) {
+        const double x = -620 + 3970 * u;
+        const double low = between(shoulder, x);
+        const double high = std::max(rounded(centre_outline, x), low + 20);
+        const double a = std::numbers::pi * v;
+        const double lean = 1 - 0.25 * std::max(0.0, (high - low - 250) / 500) * std::sin(a);
+        return Point3{x, -between(u95, x) * std::cos(a) * lean, low + (high - low) * std::pow(std::sin(a), 0.55)};
+    };
+    const auto downwards = [](const Point3& p) { return Point3{p[0], p[1] * 0.99, p[2] - 16}; };
+    addTrimmed(
+        m, step, top,
+        [](const Point3& p) {
+            return std::max({glassOpening(p), bonnetOpening(p), lidOpening(p)});
         },
-        [](const Point3& p) { return !windowOpening(p); });
+        downwards);
+    for (const auto opening : {bonnetOpening, lidOpening})
+        addTrimmed(
+            m, step, top, [opening](const Point3& p) { return 2 * half_gap - opening(p); }, downwards);
+    return m;
+}
+
+Mesh bodyDoors(double step) {
+    Mesh m;
+    for (const double side : {-1.0, 1.0})
+        addTrimmed(
+            m, step, flankOf(side), [](const Point3& p) { return 2 * half_gap - doorOpening(p); }, turnedInwards(side));
     return m;
 }
 
@@ -169,17 +209,6 @@ Mesh ladderFrame(double step) {
             addBar(m, step, {{x, -y, z}, {x, y, z}}, rectangle(70, 60));
     }
     bend(m);
-    return m;
-}
-
-Mesh engineAndGearbox(double step) {
-    Mesh m;
-    addBox(m, step, {60, 0, 640}, {560, 320, 330});                                      // block
-    addBox(m, step, {50, -20, 850}, {520, 300, 130});                                    // head and cover
-    addBox(m, step, {90, 0, 455}, {420, 250, 60});                                       // sump
-    addBar(m, step, {{330, 0, 600}, {520, 6, 570}, {740, 8, 550}}, rectangle(380, 340)); // bell housing
-    addBar(m, step, {{700, 8, 545}, {912, 8, 525}}, rectangle(285, 190));                // gearbox
-    addBar(m, step, {{1000, 10, 535}, {1180, 14, 530}}, rectangle(130, 120));            // tail
     return m;
 }
 

@@ -23,7 +23,11 @@ int failed(const std::string& what) {
 }
 
 std::optional<Mesh> partMesh(const std::string& part, double step) {
-    if (part == "body") return bodyShell(step);
+    if (part == "body") {
+        Mesh m = bodyShell(step);
+        append(m, bodyDoors(step));
+        return m;
+    }
     if (part == "chassis") return ladderFrame(step);
     if (part == "engine") return engineAndGearbox(step);
     if (part == "axle") return rearAxle(step);
@@ -31,7 +35,7 @@ std::optional<Mesh> partMesh(const std::string& part, double step) {
     if (part != "car") return std::nullopt;
     Mesh m = ladderFrame(step);
     const BodyPlace p = bodyPlace();
-    append(m, transformed(bodyShell(step), geometry::rigidTransform(p.shift, 0, p.pitch_rad, 0)));
+    append(m, transformed(*partMesh("body", step), geometry::rigidTransform(p.shift, 0, p.pitch_rad, 0)));
     return m;
 }
 

@@ -101,6 +101,30 @@ struct Patch {
     bool touches_foul = false;
 };
 
+/// Sheets that meet without an edge in common, as scans have them, are one place to whoever stands there: patches are taken
+/// together whose worst places lie within reach of each other, the worst first.
+std::vector<Patch> oneEachPlace(std::vector<Patch> patches) {
+    constexpr double reach_mm = 40;
+    std::stable_sort(patches.begin(), patches.end(),
+                     [](const Patch& a, const Patch& b) { return a.contact.distance_mm < b.contact.distance_mm; });
+    std::vector<Patch> places;
+    for (const Patch& p : patches) {
+        const auto same = std::find_if(places.begin(), places.end(),
+                                       [&](const Patch& k) { return geometry::between(k.contact.at, p.contact.at) < reach_mm; });
+        if (same == places.end()) {
+            places.push_back(p);
+            continue;
+        }
+        Contact& c = same->contact;
+        c.meets = c.meets || p.contact.meets;
+        c.area_mm2 += p.contact.area_mm2;
+        c.points += p.contact.points;
+        c.box.take(p.contact.box);
+        same->touches_foul = same->touches_foul || p.touches_foul;
+    }
+    return places;
+}
+
 /// Triangles of one band that hang together, and whether they touch a worse band's.
 void addContacts(const Ready& moving, const RigidTransform& move, const std::vector<Near>& near, const std::vector<Band>& band,
                  Band which, std::vector<Contact>& out) {
@@ -154,7 +178,7 @@ void addContacts(const Ready& moving, const RigidTransform& move, const std::vec
             ++patches[static_cast<size_t>(place[groups.find(p)])].contact.points;
         }
     }
-    for (const Patch& p : patches)
+    for (const Patch& p : oneEachPlace(std::move(patches)))
         if (which == Band::Fouls || !p.touches_foul) out.push_back(p.contact);
 }
 

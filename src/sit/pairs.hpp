@@ -14,7 +14,8 @@ struct Sweep {
     std::function<std::string(double u, double v)> words;   ///< "at 70 bump, locked 35° to the left"
     int u_steps = 1;                                        ///< between −1 and 1; 1: it does not move that way
     int v_steps = 1;
-    bool one_way = false; ///< u from 0 only
+    bool one_way = false;   ///< u from 0 only
+    bool both_ends = false; ///< u is the travel of the left end, v that of the right
 };
 
 struct Part {

@@ -130,9 +130,9 @@ struct Seat {
 /// importance must is kept whatever it costs the others (within its tolerance, when it is no bound); one that is only liked
 /// counts a quarter. What leads by the school counts three times. What no pin decides stays as it is in the chassis frame and is
 /// named. ± of pose and change: by propagating both surveys' covariances through the solution (how far another survey would have
-/// put them): what no pin decides stays where it is and adds nothing to it, so in an underdetermined seat it says nothing of those
-/// directions. ± of a pin: of the outcome with the pose held, the variance J C Jᵀ of the points that make it; its verdict is that
-/// of its worst point with that point's own ±. engineering.md, Scan and Sit.
+/// put them): what no pin decides stays where it is and adds nothing to it, so in an underdetermined seat it says nothing of
+/// those directions. ± of a pin: of the outcome with the pose held, the variance J C Jᵀ of the points that make it; its verdict
+/// is that of its worst point with that point's own ±. engineering.md, Scan and Sit.
 Seat seat(const Input&);
 /// What every pin comes to with the body at this pose, and the wheelbase changed by so much, with ± of the outcome: no search.
 std::vector<PinResult> achievedAt(const Input&, const Pose&, double change_mm);

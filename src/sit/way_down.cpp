@@ -1,5 +1,7 @@
 #include "sit/way_down.hpp"
 
+#include "sit/way_in.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -223,15 +225,15 @@ private:
     bool gave_up_ = false;
 };
 
-std::string moveWords(const Hang& from, const Hang& to) {
+std::string moveWords(const Hang& from, const Hang& to, units::LengthStep step) {
     std::string words;
     const auto add = [&](const std::string& part) { words += (words.empty() ? "" : ", ") + part; };
     const double down = from.up_mm - to.up_mm, back = to.back_mm - from.back_mm;
     if (std::abs(down) >= 0.5) {
         const bool plain = std::abs(back) < 0.5 && std::abs(to.tilt_rad - from.tilt_rad) < 1e-6;
-        add(fmt::format("{}{} {:.0f}", plain ? "straight " : "", down > 0 ? "down" : "up", std::abs(down)));
+        add(fmt::format("{}{} {}", plain ? "straight " : "", down > 0 ? "down" : "up", wholeLength(std::abs(down), step)));
     }
-    if (std::abs(back) >= 0.5) add(fmt::format("{:.0f} {}", std::abs(back), back > 0 ? "rearward" : "forward"));
+    if (std::abs(back) >= 0.5) add(fmt::format("{} {}", wholeLength(std::abs(back), step), back > 0 ? "rearward" : "forward"));
     if (std::abs(to.tilt_rad - from.tilt_rad) >= 1e-6)
         add(std::abs(to.tilt_rad) < 1e-6 ? std::string("to level")
                                          : fmt::format("to {:.1f}° nose {}", std::abs(to.tilt_rad) * 180 / std::numbers::pi,
@@ -239,37 +241,41 @@ std::string moveWords(const Hang& from, const Hang& to) {
     return words;
 }
 
-std::string placeWords(const DownStep& s) {
-    return fmt::format("{} to {}, {:.0f} above the seat, at station {:.0f}", s.body_part, s.chassis_part, s.at.up_mm, s.where[0]);
+std::string placeWords(const DownStep& s, units::LengthStep step) {
+    return fmt::format("{} to {}, {} above the seat, at station {}", s.body_part, s.chassis_part, wholeLength(s.at.up_mm, step),
+                       wholeLength(s.where[0], step));
 }
 
 std::string searchedWords(const DownOptions& o, bool far, double far_step_mm) {
-    std::string words =
-        fmt::format("up to {:.0f} forward and rearward and {:.0f}° of tilt, in steps of {:.0f} and {:.1f}°", o.most_back_mm,
-                    o.most_tilt_rad * 180 / std::numbers::pi, o.step_mm, o.tilt_step_rad * 180 / std::numbers::pi);
-    if (far) words += fmt::format("; then level up to {:.0f}, in steps of {:.0f}", o.shop_mm, far_step_mm);
+    std::string words = fmt::format("up to {} forward and rearward and {:.0f}° of tilt, in steps of {} and {:.1f}°",
+                                    wholeLength(o.most_back_mm, o.words_in), o.most_tilt_rad * 180 / std::numbers::pi,
+                                    wholeLength(o.step_mm, o.words_in), o.tilt_step_rad * 180 / std::numbers::pi);
+    if (far)
+        words += fmt::format("; then level up to {}, in steps of {}", wholeLength(o.shop_mm, o.words_in),
+                             wholeLength(far_step_mm, o.words_in));
     return words + "; never sideways";
 }
 
-std::string wordsOf(const WayDown& w, double lift_mm) {
+std::string wordsOf(const WayDown& w, double lift_mm, units::LengthStep step) {
     std::string words;
     if (w.found && w.straight)
-        words = fmt::format("From {:.0f} above its seat it comes straight down", lift_mm);
+        words = fmt::format("From {} above its seat it comes straight down", wholeLength(lift_mm, step));
     else if (w.found) {
-        words = fmt::format("Straight down it does not go, but from {:.0f} above its seat so:", lift_mm);
+        words = fmt::format("Straight down it does not go, but from {} above its seat so:", wholeLength(lift_mm, step));
         for (size_t k = 1; k < w.corners.size(); ++k)
-            words += fmt::format("{} {}", k > 1 ? ";" : "", moveWords(w.steps[w.corners[k - 1]].at, w.steps[w.corners[k]].at));
+            words +=
+                fmt::format("{} {}", k > 1 ? ";" : "", moveWords(w.steps[w.corners[k - 1]].at, w.steps[w.corners[k]].at, step));
     } else
         words = w.none;
     if (w.found) {
         const DownStep& t = w.steps[w.tightest];
-        words += t.far ? fmt::format(", nowhere nearer than {:.0f}.", t.least_mm)
-                       : fmt::format(", no nearer than {:.0f}: {}.", t.least_mm, placeWords(t));
+        words += t.far ? fmt::format(", nowhere nearer than {}.", wholeLength(t.least_mm, step))
+                       : fmt::format(", no nearer than {}: {}.", wholeLength(t.least_mm, step), placeWords(t, step));
     }
     if (!w.in_the_way.empty()) {
         const WayDown::InTheWay& i = w.in_the_way.front();
-        words +=
-            fmt::format(" Straight down the {} would touch the {} {:.0f} above the seat", i.body_part, i.chassis_part, i.up_mm);
+        words += fmt::format(" Straight down the {} would touch the {} {} above the seat", i.body_part, i.chassis_part,
+                             wholeLength(i.up_mm, step));
         words += w.in_the_way.size() > 1 ? fmt::format(", and {} more.", w.in_the_way.size() - 1) : ".";
         std::vector<std::string> off;
         double more = 0;
@@ -386,9 +392,10 @@ public:
         }
         way.searched = searchedWords(options, goes_far, far.step_mm);
         if (places.empty())
-            way.none = way.gave_up ? fmt::format("No way down was found in the time there is; there may be one. Searched: {}.",
-                                                 way.searched)
-                                   : fmt::format("Cut as its seat asks, no way down was found. Searched: {}.", way.searched);
+            way.none =
+                way.gave_up
+                    ? fmt::format("No way down was found in the time there is; there may be one. Searched: {}.", way.searched)
+                    : fmt::format("Even cut to clear where it sits, no way down was found. Searched: {}.", way.searched);
         // fewer turns: as far as it goes straight
         for (size_t i = 0; i < places.size();) {
             path.push_back(search->stepAt(places[i]));
@@ -474,7 +481,7 @@ std::optional<WayDown> wayDown(const std::vector<DownPart>& body, const std::vec
     if (!finder.goStraight(looker) || !finder.search(looker) || !finder.walk(looker)) return std::nullopt;
     finder.way.looks = looker.looks;
     finder.way.about = geometry::along(finder.box.min, finder.box.max, 0.5);
-    finder.way.words = wordsOf(finder.way, lift_mm);
+    finder.way.words = wordsOf(finder.way, lift_mm, options.words_in);
     return std::move(finder.way);
 }
 

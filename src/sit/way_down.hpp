@@ -1,6 +1,7 @@
 #pragma once
 
 #include "sit/clearance.hpp"
+#include "units/quantity.hpp"
 
 #include <string>
 
@@ -29,6 +30,7 @@ struct DownOptions {
     double most_tilt_rad = 0.12;
     double shop_mm = 3000; ///< then level, as far forward and rearward as there is room in the shop; 0: not
     int most_looks = 1500; ///< of each of the two searches
+    units::LengthStep words_in = units::LengthStep::Mm01;
 };
 
 /// One pose of the body, and what is nearest in it.

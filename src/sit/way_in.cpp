@@ -123,6 +123,11 @@ Lift liftFor(const Columns& c, const std::vector<float>& body_low,
 
 } // namespace
 
+std::string wholeLength(double mm, units::LengthStep step, bool with_unit) {
+    if (units::unitOf(step) != units::Unit::Millimetre) return units::formatLength(mm, step, true);
+    return fmt::format("{:.0f}{}", mm, with_unit ? " mm" : "");
+}
+
 WayIn wayIn(const Mesh& body, const RigidTransform& seat, const std::vector<WayPart>& chassis, const WayOptions& options) {
     WayIn way;
     Point3 least{1e300, 1e300, 1e300}, most{-1e300, -1e300, -1e300};
@@ -201,20 +206,22 @@ WayIn wayIn(const Mesh& body, const RigidTransform& seat, const std::vector<WayP
     std::stable_sort(way.undercuts.begin(), way.undercuts.end(),
                      [](const Undercut& a, const Undercut& b) { return a.by_mm > b.by_mm; });
 
+    const auto len = [&](double mm) { return wholeLength(mm, options.words_in, true); };
     const Lift& level = way.from_behind.lift_mm <= way.from_front.lift_mm ? way.from_behind : way.from_front;
-    way.words = fmt::format("Rolled in from {}, the body hangs {:.0f} mm above its seat, because of the {}.",
-                            &level == &way.from_behind ? "behind" : "the front", level.lift_mm, level.part);
+    way.words = fmt::format("Rolled in from {}, the body hangs {} above its seat, because of the {}.",
+                            &level == &way.from_behind ? "behind" : "the front", len(level.lift_mm), level.part);
     if (level.by_part.size() > 1 && level.by_part[1].second < level.lift_mm - 30)
-        way.words += fmt::format(" Without that, {:.0f} mm would do.", level.by_part[1].second);
+        way.words += fmt::format(" Without that, {} would do.", len(level.by_part[1].second));
     if (way.tilt_rad != 0)
         way.words +=
-            fmt::format(" Hung {:.1f}° nose {}, {:.0f} mm are enough from {}.", std::abs(way.tilt_rad) * 180 / std::numbers::pi,
-                        way.tilt_rad > 0 ? "up" : "down", way.tilted.lift_mm, way.behind_is_less ? "behind" : "the front");
+            fmt::format(" Hung {:.1f}° nose {}, {} are enough from {}.", std::abs(way.tilt_rad) * 180 / std::numbers::pi,
+                        way.tilt_rad > 0 ? "up" : "down", len(way.tilted.lift_mm), way.behind_is_less ? "behind" : "the front");
     if (!way.undercuts.empty()) {
         const Undercut& u = way.undercuts.front();
         way.undercut_words =
-            fmt::format("The {} stands {:.0f} mm over the body's lowest there, at station {:.0f}, {:.0f} {}{}.", u.part, u.by_mm,
-                        u.at[0], std::abs(u.at[1]), u.at[1] < 0 ? "left" : "right",
+            fmt::format("The {} stands {} over the body's lowest there, at station {}, {} {}{}.", u.part, len(u.by_mm),
+                        wholeLength(u.at[0], options.words_in), wholeLength(std::abs(u.at[1]), options.words_in),
+                        u.at[1] < 0 ? "left" : "right",
                         way.undercuts.size() > 1 ? fmt::format(", and in {} more places", way.undercuts.size() - 1) : "");
     }
     return way;

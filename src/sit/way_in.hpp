@@ -1,6 +1,7 @@
 #pragma once
 
 #include "shape/transform.hpp"
+#include "units/quantity.hpp"
 
 #include <memory>
 #include <string>
@@ -14,10 +15,14 @@ struct WayPart {
     std::shared_ptr<const shape::Mesh> mesh; ///< in the chassis frame
 };
 
+/// Heights and moves: nobody hangs a body by tenths of a millimetre. Inches always with their unit.
+std::string wholeLength(double mm, units::LengthStep, bool with_unit = false);
+
 struct WayOptions {
     double cell_mm = 20;         ///< columns so wide and long; > 0
     double spare_mm = 50;        ///< air between the two while it rolls; ≥ 0
     double most_tilt_rad = 0.12; ///< the body may hang nose up or down by so much
+    units::LengthStep words_in = units::LengthStep::Mm01;
 };
 
 /// How high for one way of coming.

@@ -129,9 +129,10 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
 /// A gain to seven figures: two readings that mirror each other gain the same, and which comes first is not left to the last bit
 /// of a sum.
 double toSevenFigures(double gain) {
-    int exponent = 0;
-    const double mantissa = std::frexp(gain, &exponent);
-    return std::ldexp(std::round(std::ldexp(mantissa, 24)), exponent - 24);
+    // Veltkamp's splitting: the upper 24 bits, rounded. Infinite stays infinite
+    constexpr double splitter = 536870913; // 2²⁹ + 1
+    const double wide = splitter * gain;
+    return std::isfinite(wide) ? wide - (wide - gain) : gain;
 }
 bool gainsMore(double gain, double than) { return toSevenFigures(gain) > toSevenFigures(than); }
 
@@ -423,9 +424,15 @@ void countFixed(std::vector<RankedReading>& ranked, const Survey& survey, const 
 }
 
 void bestFirst(std::vector<RankedReading>& ranked, size_t most) {
-    const auto better = [](const RankedReading& a, const RankedReading& b) { return gainsMore(a.gain_mm2, b.gain_mm2); };
-    std::stable_sort(ranked.begin(), ranked.end(), better);
-    if (ranked.size() > most) ranked.resize(most);
+    std::vector<std::pair<double, size_t>> order; // each gain rounded once: a sort compares it many times
+    order.reserve(ranked.size());
+    for (size_t i = 0; i < ranked.size(); ++i) order.emplace_back(-toSevenFigures(ranked[i].gain_mm2), i);
+    const size_t count = std::min(most, order.size());
+    std::partial_sort(order.begin(), order.begin() + static_cast<std::ptrdiff_t>(count), order.end());
+    std::vector<RankedReading> best;
+    best.reserve(count);
+    for (size_t i = 0; i < count; ++i) best.push_back(std::move(ranked[order[i].second]));
+    ranked = std::move(best);
 }
 
 bool usable(const Survey& survey, const Solution& s) {

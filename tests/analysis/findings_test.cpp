@@ -228,7 +228,7 @@ TEST_CASE("what moved between two sessions is said, and unlike supports with it"
     const auto line = analysis::cardFor(b, now, build::the_chassis, fmt::format("setup:{}", b.setups.begin()->first.value));
     REQUIRE(line);
     CHECK(line->title == "plane floor");
-    CHECK(line->rows[0].value == "taken as level: nothing tells");
+    CHECK(line->rows[0].value == "taken as level: no reading shows how it leans");
     const auto moved = analysis::cardFor(b, r, build::the_chassis, "since");
     REQUIRE(moved);
     CHECK(moved->rows[0].label == "Dl");

@@ -17,12 +17,14 @@ namespace {
 
 struct Practised : Driver {
     QTemporaryDir folder;
-    QString file = folder.filePath("frame.gorvet");
+    QString file = folder.filePath("Practice frame.gorvet");
 
     explicit Practised(const char* seed, const char* which = "practise1") {
         qputenv("GORVET_SIM", GORVET_SIM_PROGRAM);
         qputenv("GORVET_PRACTICE_SEED", seed);
-        desk::ask::presets().answers = {file};
+        QSettings settings(folder.filePath("settings.ini"), QSettings::IniFormat);
+        settings.setValue("builds/folder", folder.path());
+        window.recall(settings);
         if (QString(which) == "practise1") {
             auto* button = find<QPushButton>("welcome_practise1");
             button->setFocus();

@@ -1,11 +1,8 @@
-#include "desk/driver.hpp"
+#include "desk/scan_driver.hpp"
 
-#include "analysis/scans.hpp"
-#include "desk/space/space.hpp"
 #include "desk/view3d/camera.hpp"
 #include "desk/view3d/scene_view.hpp"
 #include "desk/widgets/sheet_view.hpp"
-#include "formats/mesh_file.hpp"
 #include "sim/car_meshes.hpp"
 
 #include <QCheckBox>
@@ -21,37 +18,6 @@
 using namespace gorvet;
 using namespace gorvet::test;
 using desk::SceneView;
-
-namespace {
-
-/// Loads of a longer kind than a click: reading scans, laying them.
-template <class F> bool waitLong(F&& condition) { return QTest::qWaitFor(condition, 30000); }
-
-void addScan(Driver& d, const std::filesystem::path& file, const char* shows) {
-    const auto before = d.window.document().store()->revision();
-    desk::ask::presets().answers = {QString::fromStdString(file.string()), "mm", shows};
-    d.action("addScan");
-    REQUIRE(waitLong([&] { return d.window.document().store()->revision() > before; }));
-}
-
-const analysis::Scans& scans(Driver& d) { return *d.window.document().results().scans; }
-
-/// A slow node is made, from what the build says now.
-bool current(Driver& d, std::string_view key = analysis::slow::clearance) {
-    const auto& doc = d.window.document();
-    return !doc.stale() && analysis::currentSlow(doc.build(), doc.results(), key);
-}
-
-/// Nothing is being worked out.
-bool idle(Driver& d) { return !d.window.slow().waiting() && !d.window.space().worker().running(); }
-
-std::filesystem::path written(const std::filesystem::path& folder, const char* name, const shape::Mesh& mesh) {
-    const auto path = folder / name;
-    REQUIRE(formats::writePly(mesh, path));
-    return path;
-}
-
-} // namespace
 
 TEST_CASE("a camera keeps what is under the pointer when it zooms, and a drag moves things as far as the pointer",
           "[desk][scan]") {
@@ -188,13 +154,13 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK_THAT(d.text("sceneWords").toStdString(), Catch::Contains("Plane at station") && Catch::Contains("points of the scan"));
 
     // laid again by three, two, one, on its subject's axes; undone
-    desk::ask::presets().answers = {"tail-scan", "three, two, one"};
+    desk::ask::presets().answers = {"tail-scan", "by places at height 0, on the centreline, and at station 0"};
     d.action("layScan");
     const auto kept_pose = d.window.document().latest().scans.at(tail).shift;
     for (const desk::Point3 place : {desk::Point3{1700, -500, 100}, desk::Point3{3000, -500, 100}, desk::Point3{2400, 500, 100},
                                      desk::Point3{1600, 0, 300}, desk::Point3{3000, 0, 300}, desk::Point3{10, 0, 0}})
         emit view->picked({seat.transformed(place), SceneView::Body});
-    CHECK(d.window.document().latest().scans.at(tail).note == "three, two, one");
+    CHECK(d.window.document().latest().scans.at(tail).note == "by places on its axes");
     CHECK(d.window.document().latest().scans.at(tail).shift.z_mm == Approx(kept_pose.z_mm - 100).margin(0.5));
     d.action("undo");
     CHECK(d.window.document().latest().scans.at(tail).shift == kept_pose);
@@ -494,7 +460,7 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     CHECK_THAT(d.text("below").toStdString(), Catch::Contains("bad: The PLY file"));
     CHECK(scans(d).overlay->hasChassis());
     // a scan that goes while it is being laid takes the tool with it; Escape leaves one
-    desk::ask::presets().answers = {"bad", "three, two, one"};
+    desk::ask::presets().answers = {"bad", "by places at height 0, on the centreline, and at station 0"};
     d.action("layScan");
     REQUIRE(d.find<QWidget>("toolRow")->isVisible());
     d.action("undo");

@@ -40,7 +40,7 @@ struct Picture {
     void settle() {
         view.show();
         REQUIRE(waitFor([&] { return view.isSettled(); }));
-        image = view.grabFramebuffer();
+        image = view.picture();
     }
     QPointF at(const Point3& p) const {
         const Point3 s = view.camera().onScreen(p);
@@ -73,7 +73,7 @@ struct Picture {
 TEST_CASE("an edge stays an edge and round sheet stays round, however the triangles are wound", "[desk][scene]") {
     Mesh cube = box({0, 0, 0}, {100, 100, 100});
     for (size_t t = 0; t < cube.triangles.size(); t += 3) std::swap(cube.triangles[t][1], cube.triangles[t][2]);
-    const auto drawn = desk::drawnMesh(cube);
+    const auto drawn = shape::drawnMesh(cube);
     CHECK(drawn.from.size() == 24); // each corner once for each of its three faces
     REQUIRE(drawn.triangles.size() == 36);
     for (size_t t = 0; t < 12; ++t) {
@@ -98,7 +98,7 @@ TEST_CASE("an edge stays an edge and round sheet stays round, however the triang
         tube.triangles.push_back({a, a + 1, b});
         tube.triangles.push_back({b, a + 1, b + 1});
     }
-    const auto round = desk::drawnMesh(tube);
+    const auto round = shape::drawnMesh(tube);
     CHECK(round.from.size() == tube.points.size());
     for (size_t i = 0; i < round.from.size(); ++i) {
         const Point3& p = tube.points[round.from[i]];
@@ -108,10 +108,10 @@ TEST_CASE("an edge stays an edge and round sheet stays round, however the triang
     Mesh cloud;
     cloud.points = {{0, 0, 0}, {1, 0, 0}};
     cloud.triangles = {{0, 0, 0}, {1, 1, 1}};
-    const auto dots = desk::drawnMesh(cloud);
+    const auto dots = shape::drawnMesh(cloud);
     CHECK(dots.triangles.empty());
     CHECK(dots.lone.size() == 2);
-    CHECK(desk::drawnMesh({}).empty());
+    CHECK(shape::drawnMesh({}).empty());
 }
 
 TEST_CASE("outlines and creases are scribed, faces are quiet, and the chassis is seen through the body", "[desk][scene]") {
@@ -165,7 +165,7 @@ TEST_CASE("a picture that stands still becomes smooth, and then costs nothing", 
     INFO(partly << " of " << columns);
     CHECK(partly > columns / 2);
     int frames = 0;
-    QObject::connect(&p.view, &QOpenGLWidget::frameSwapped, [&] { ++frames; });
+    QObject::connect(&p.view, &SceneView::drawn, [&] { ++frames; });
     QTest::qWait(300);
     CHECK(frames <= 1);
     QTest::keyClick(&p.view, Qt::Key_Right);

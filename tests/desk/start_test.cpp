@@ -122,9 +122,14 @@ TEST_CASE("the first hour by taps alone: from the start page to a printed survey
     const auto& r = doc.results();
     int taken = 0;
     for (; taken < 150 && r.of(build::the_chassis).solution->status != tape::Status::Solved; ++taken) {
+        REQUIRE(waitFor([&] { return !doc.stale(); }));
         // what is proposed is read off the true frame and tapped in, figure by figure
         const auto& next = r.next(build::the_chassis).front();
         const auto& ids = r.of(build::the_chassis).point_ids;
+        std::string pair = build::nameOf(doc.build(), ids[static_cast<size_t>(next.from)]);
+        if (next.to >= 0) pair += " " + build::nameOf(doc.build(), ids[static_cast<size_t>(next.to)]);
+        INFO(pair << " is next");
+        REQUIRE(waitFor([&] { return d.text("entryPair").endsWith(QString::fromStdString(pair)); })); // as the window shows it
         const auto to = next.to < 0 ? std::nullopt : std::optional(truth.at(ids[static_cast<size_t>(next.to)]));
         const double value = test::trueReading(next.kind, truth.at(ids[static_cast<size_t>(next.from)]), to);
         const auto before = doc.store()->revision();

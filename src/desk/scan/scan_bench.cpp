@@ -3,8 +3,9 @@
 #include "analysis/kept_cuts.hpp"
 #include "desk/scan/fit_tool.hpp"
 #include "desk/scan/lay_tool.hpp"
+#include "desk/scan/pick_tool.hpp"
 #include "desk/scan/scan_acts.hpp"
-#include "desk/scan/way_tool.hpp"
+#include "desk/scan/scan_times.hpp"
 #include "desk/space/space.hpp"
 
 namespace gorvet::desk {
@@ -14,8 +15,12 @@ std::vector<Act> ScanBench::acts() const {
             {"layScan", tr("Lay a scan on another…"), QKeySequence("Ctrl+L"), beginLaying},
             {"cutMap", tr("Cut map…"), QKeySequence("Ctrl+K"), exportCutMap},
             {"keepCuts", tr("Keep the cuts as steps of the work"), QKeySequence("Ctrl+Shift+K"), keepCuts},
+            {"watch", tr("Watch, moment by moment…"), {}, watchSomething},
             {"seeWay", tr("See it come down"), {}, watchWay},
+            {"seeTravel", tr("See wheels and axles move"), {}, watchTravel},
+            {"seeChange", tr("See the chassis before and after"), {}, watchChange},
             {"fitShape", tr("Fit a shape through places of a scan…"), QKeySequence("Ctrl+J"), beginFitting},
+            {"fromPicks", tr("Point or reading from a scan…"), {}, beginPicking},
             {"savePicture", tr("Picture of the scans…"), QKeySequence("Ctrl+G"), savePicture}};
 }
 
@@ -38,8 +43,9 @@ std::vector<Starter> ScanBench::starters(const Document& d, const ViewState& sta
     list.push_back({tr("Lay one on another…"), {}, "layScan"});
     list.push_back({tr("Cut map…"), {}, "cutMap"});
     list.push_back({tr("Keep the cuts"), {}, "keepCuts"});
-    list.push_back({tr("See it come down"), {}, "seeWay"});
+    list.push_back({tr("Watch…"), {}, "watch"});
     list.push_back({tr("Fit a shape…"), {}, "fitShape"});
+    list.push_back({tr("Point or reading…"), {}, "fromPicks"});
     list.push_back({tr("Picture…"), {}, "savePicture"});
     list.push_back(least);
     list.push_back({tr("cut margin"), "clearance margin "});

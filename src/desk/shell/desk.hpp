@@ -31,6 +31,8 @@ public:
     virtual build::SubjectId subject() const = 0;
     virtual std::string_view shownView() const = 0;
     virtual void turn(std::string_view bench, std::string_view view) = 0;
+    /// Begins a line in the entry field with the caret at a place of it; it is kept as if it had been typed.
+    virtual void beginLine(const QString& line, int caret) = 0;
     /// Says something on the line; `role`: "", "good", "warn" or "bad".
     virtual void say(const QString&, const char* role = "good") = 0;
     /// Keeps it and says so, or says why not.
@@ -39,6 +41,8 @@ public:
     virtual void take(std::unique_ptr<Tool>) = 0;
     /// Ends the tool that is on.
     virtual void putDown() = 0;
+    /// A file of that name where builds are, that is not there yet.
+    virtual QString freePath(const QString& name) const = 0;
     virtual bool makeFile(const QString& path, const build::Settings& = {}) = 0;
 };
 

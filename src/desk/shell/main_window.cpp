@@ -321,6 +321,11 @@ void MainWindow::mend(const analysis::Lack& lack) {
         enter(line);
 }
 
+void MainWindow::beginLine(const QString& line, int caret) {
+    entry_->beginWith(line);
+    entry_->field()->setCursorPosition(caret);
+}
+
 void MainWindow::say(const QString& text, const char* role) { entry_->setEcho(text, role); }
 
 } // namespace gorvet::desk

@@ -47,6 +47,7 @@ public:
     ~MainWindow() override;
     /// Opens a build; says in the window why it can't.
     bool openFile(const QString& path);
+    QString freePath(const QString& name) const override { return recent_.freePath(name); }
     bool makeFile(const QString& path, const build::Settings& = {}) override;
     Document& document() override { return document_; }
     SlowWork& slow() override { return slow_; }
@@ -93,6 +94,7 @@ private:
     QWidget* over() override { return this; }
     build::SubjectId subject() const override { return state_.subject; }
     void turn(std::string_view bench, std::string_view view) override;
+    void beginLine(const QString& line, int caret) override;
     void say(const QString& text, const char* role = "good") override;
     bool keep(const Result<build::Edit>&) override;
     void take(std::unique_ptr<Tool>) override;
@@ -114,6 +116,7 @@ private:
     void buildCallOut();
     void buildHandbook();
     void buildSpace();
+    void pointOnRule(std::optional<double> station_mm);
     void buildInstruments(QMenu*);
     void shortcuts();
 

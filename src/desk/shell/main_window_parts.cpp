@@ -187,6 +187,7 @@ void MainWindow::buildSpace() {
         space_->judgePick(pick);
         picked({pick.at, pick.layer});
     });
+    connect(view, &SceneView::hovered, this, &MainWindow::pointOnRule);
     connect(view, &SceneView::labelPicked, this, [this, view](const QString& tag, const QPoint& at) {
         space_->turnTo(tag.toStdString());
         showCard(tag, at, view);
@@ -196,6 +197,19 @@ void MainWindow::buildSpace() {
     connect(view, &SceneView::cornerDropped, this, [this](quint32 cut, int corner, const Point3& at) {
         drag({Drag::What::Corner, at, cut, corner}, true);
     });
+}
+
+/// The station of what the pointer is on in space.
+void MainWindow::pointOnRule(std::optional<double> station) {
+    if (!station || !document_.isOpen()) return rule_->setPointer(std::nullopt);
+    constexpr double apart = 100; // The Rule is one scale
+    const auto at = [&](double x) {
+        return analysis::ruleStation(document_.build(), document_.results(), rule_->width(), x, theme_.format());
+    };
+    const auto first = at(0), second = at(apart);
+    if (!first || !second || *first == *second) return rule_->setPointer(std::nullopt);
+    rule_->setPointer((*station - *first) / (*second - *first) * apart,
+                      QString::fromStdString(units::formatLength(*station, document_.build().settings.length_step)));
 }
 
 QLayout* MainWindow::buildFoot() {

@@ -2,6 +2,8 @@
 
 #include <QMetaObject>
 
+#include <malloc.h>
+
 namespace gorvet::desk {
 
 Worker::~Worker() {
@@ -42,6 +44,7 @@ void Worker::start(const QString& what, std::function<void(const Progress&)> wor
                 const bool finished = !cancelled_;
                 emit changed();
                 done(finished);
+                malloc_trim(0); // what took seconds took memory
             },
             Qt::QueuedConnection);
     });

@@ -67,8 +67,13 @@ void Space::convert() {
         },
         [this, job](bool) {
             if (!view()) return;
-            for (size_t l = 0; l < job->from.size(); ++l)
-                if (job->anew[l]) view()->setMesh(static_cast<SceneView::Layer>(l), job->made[l]);
+            for (size_t l = 0; l < job->from.size(); ++l) {
+                if (!job->anew[l]) continue;
+                if (l == SceneView::Chassis && own_chassis_) // what is cast stays until it ends
+                    own_chassis_ = job->made[l];
+                else
+                    view()->setMesh(static_cast<SceneView::Layer>(l), job->made[l]);
+            }
             shown_ = job->from;
             clearance_.reset();
             if (sources() != shown_) convert();
@@ -80,6 +85,7 @@ void Space::show() {
     const analysis::Scans& s = *document_.results().scans;
     of_ = {s.overlay.share(), s.clearance.share(), document_.build().planned_cuts};
     pane_->say({}); // a trial, or a cut map of how it sat before
+    view()->setLengthStep(document_.build().settings.length_step);
     view()->setSeat(s.overlay->seat);
     std::vector<SceneLine> lines;
     // what was found on another mesh can't be shown on this one; on another seat it stays until it is found anew
@@ -107,8 +113,31 @@ void Space::show() {
     pane_->refreshRange();
 }
 
-void Space::showMoment(const analysis::WayMoment& m) {
+void Space::cast(SceneCast cast) {
     if (!view()) return;
+    cast_ = std::move(cast);
+    own_chassis_ = view()->mesh(SceneView::Chassis);
+    if (cast_.rest) view()->setMesh(SceneView::Chassis, cast_.rest);
+    view()->setLoose(cast_.moving);
+}
+
+void Space::endCast() {
+    if (!view()) return;
+    view()->setLoose({});
+    for (const auto layer : {SceneView::Body, SceneView::NewSteel, SceneView::ToRemove}) view()->setAway(layer, false);
+    if (own_chassis_ && view()->mesh(SceneView::Chassis) != own_chassis_) view()->setMesh(SceneView::Chassis, own_chassis_);
+    own_chassis_.reset();
+    cast_ = {};
+}
+
+void Space::showMoment(const analysis::SceneMoment& m) {
+    if (!view()) return;
+    const auto& chassis = !m.as_planned && cast_.before ? cast_.before : cast_.rest ? cast_.rest : own_chassis_;
+    if (chassis && view()->mesh(SceneView::Chassis) != chassis) view()->setMesh(SceneView::Chassis, chassis);
+    view()->setAway(SceneView::Body, !m.body);
+    view()->setAway(SceneView::ToRemove, !m.body || !m.uncut);
+    view()->setAway(SceneView::NewSteel, !m.steel);
+    view()->moveLoose(m.moved);
     view()->setSeat(m.seat);
     view()->setLines({}); // they belong to where it sits
     view()->setDistances({}, document_.results().scans->overlay->need);
@@ -116,7 +145,7 @@ void Space::showMoment(const analysis::WayMoment& m) {
     view()->setLabels(m.brief.empty()
                           ? std::vector<SceneLabel>{}
                           : std::vector<SceneLabel>{{m.where, QString::fromStdString(m.brief),
-                                                     m.touches ? sheet::Severity::Bad : sheet::Severity::Good, "way"}});
+                                                     m.touches ? sheet::Severity::Bad : sheet::Severity::Good, "moment"}});
     pane_->say(QString::fromStdString(m.words));
 }
 

@@ -1,12 +1,19 @@
 #pragma once
 
-#include "analysis/way_in.hpp"
+#include "analysis/scene_times.hpp"
 #include "desk/shell/document.hpp"
 #include "desk/view3d/scene_view.hpp"
 
 namespace gorvet::desk {
 
 class ScenePane;
+
+/// Meshes that are shown in place of the chassis while something is watched.
+struct SceneCast {
+    std::shared_ptr<SceneMesh> before;              ///< the chassis as it was surveyed
+    std::shared_ptr<SceneMesh> rest;                ///< the chassis without what moves; null: all of it
+    std::vector<std::shared_ptr<SceneMesh>> moving; ///< parts on the chassis, along its axes
+};
 
 /// The view of the scans, kept in step with the results: meshes are made ready beside the window, and shown where the body sits.
 class Space : public QObject {
@@ -23,8 +30,11 @@ public:
     void putBack();
     /// The body moved by so much from where it sits, with its bands, and in words how near it comes.
     void tryBody(const Point3& by_mm);
-    /// One moment of the way down: the body there, what is nearest marked, in words how it hangs.
-    void showMoment(const analysis::WayMoment&);
+    /// Until endCast: these stand where the chassis stood.
+    void cast(SceneCast);
+    void endCast();
+    /// One moment of what is watched: what stands where, what is nearest marked, and in words.
+    void showMoment(const analysis::SceneMoment&);
     /// Turns to the place of a label and cuts the picture open there. Nothing where no label has the tag.
     void turnTo(const std::string& tag);
     /// Lines over the meshes until the results change: a cut map.
@@ -49,8 +59,10 @@ private:
         build::Rows<build::PlannedCut> cuts;
         bool operator==(const Of&) const = default;
     };
-    Of of_;         ///< what is shown now
-    Worker worker_; ///< last: it stops before what it works on goes
+    Of of_; ///< what is shown now
+    SceneCast cast_;
+    std::shared_ptr<SceneMesh> own_chassis_; ///< that of the results, while another is cast
+    Worker worker_;                          ///< last: it stops before what it works on goes
 };
 
 } // namespace gorvet::desk

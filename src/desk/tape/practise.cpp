@@ -11,10 +11,7 @@ namespace gorvet::desk {
 
 void practise(Desk& desk, int difficulty) {
     const auto tr = [](const char* text) { return QCoreApplication::translate("Practise", text); };
-    const QString path =
-        ask::fileToMake(desk.over(), tr("Where to keep the practice frame"), ask::build_filter, "practice.gorvet");
-    if (path.isEmpty()) return;
-    if (!desk.makeFile(path.endsWith(".gorvet") ? path : path + ".gorvet")) return;
+    if (!desk.makeFile(desk.freePath(tr("Practice frame")))) return; // a build of its own, beside the others
     const auto seed = static_cast<std::uint32_t>(qEnvironmentVariableIsSet("GORVET_PRACTICE_SEED")
                                                      ? qEnvironmentVariableIntValue("GORVET_PRACTICE_SEED")
                                                      : QRandomGenerator::global()->bounded(1, 1'000'000));

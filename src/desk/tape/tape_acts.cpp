@@ -101,8 +101,7 @@ void importReadings(Desk& desk) {
 
 void importPoints(Desk& desk, formats::PointsAre are) {
     if (!desk.document().isOpen()) return;
-    const QString path =
-        ask::fileToOpen(desk.over(), tr("Import points of the %1").arg(subjectName(desk)), tr("Points (*.csv)"));
+    const QString path = ask::fileToOpen(desk.over(), tr("Import points of the %1").arg(subjectName(desk)), tr("Points (*.csv)"));
     const auto content = contentOf(desk.over(), path);
     if (!content) return;
     const auto read = formats::readPoints({content->constData(), static_cast<size_t>(content->size())}, desk.document().latest(),

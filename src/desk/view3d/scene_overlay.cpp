@@ -178,21 +178,16 @@ void SceneOverlay::paintPicks(QPainter& p) {
         p.drawEllipse(at[i], 5, 5);
         const Point3& q = picks[i].at;
         label(at[i], tr("station %1  offset %2  height %3%4")
-                         .arg(q[0], 0, 'f', 1)
-                         .arg(q[1], 0, 'f', 1)
-                         .arg(q[2], 0, 'f', 1)
-                         .arg(picks[i].u95_mm ? QString::fromUtf8("  ± %1").arg(*picks[i].u95_mm, 0, 'f', 1) : QString()));
+                         .arg(view_->length(q[0]), view_->length(q[1]), view_->length(q[2]),
+                              picks[i].u95_mm ? QString::fromUtf8("  ± ") + view_->length(*picks[i].u95_mm) : QString()));
     }
     if (picks.size() == 2) {
         const Point3 d = geometry::minus(picks[1].at, picks[0].at);
         const auto &a = picks[0].u95_mm, &b = picks[1].u95_mm;
-        const QString sharp = a && b ? QString::fromUtf8(" ± %1").arg(std::hypot(*a, *b), 0, 'f', 1) : QString();
-        label((at[0] + at[1]) / 2, tr("%1%5 mm  (%2 along, %3 across, %4 up)%6")
-                                       .arg(geometry::length(d), 0, 'f', 1)
-                                       .arg(d[0], 0, 'f', 1)
-                                       .arg(d[1], 0, 'f', 1)
-                                       .arg(d[2], 0, 'f', 1)
-                                       .arg(sharp, sharp.isEmpty() ? tr(" · ± not known") : QString()));
+        const QString sharp = a && b ? QString::fromUtf8(" ± ") + view_->length(std::hypot(*a, *b)) : QString();
+        label((at[0] + at[1]) / 2, tr("%1%5  (%2 along, %3 across, %4 up)%6")
+                                       .arg(view_->length(geometry::length(d), true), view_->length(d[0]), view_->length(d[1]),
+                                            view_->length(d[2]), sharp, sharp.isEmpty() ? tr(" · ± not known") : QString()));
     }
 }
 
@@ -220,12 +215,12 @@ void SceneOverlay::paintSection(QPainter& p) {
     p.setPen(theme.color(sheet::Ink::Ink));
     if (high < low) {
         p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop,
-                   tr("nothing is cut at station %1").arg(*view_->section(), 0, 'f', 0));
+                   tr("nothing is cut at station %1").arg(view_->length(*view_->section())));
         return;
     }
     const double scale = std::min((frame.width() - 20) / (2 * wide), (frame.height() - head - 14) / std::max(100.0, high - low));
     p.drawText(frame.adjusted(8, 2, -8, 0), Qt::AlignLeft | Qt::AlignTop,
-               tr("cut at station %1, from behind, 1 : %2").arg(*view_->section(), 0, 'f', 0).arg(3.7795 / scale, 0, 'f', 0));
+               tr("cut at station %1, from behind, 1 : %2").arg(view_->length(*view_->section())).arg(3.7795 / scale, 0, 'f', 0));
     const auto at = [&](const Point3& q) {
         return QPointF(frame.center().x() + q[1] * scale, frame.top() + head + 6 + (high - q[2]) * scale);
     };
@@ -245,19 +240,38 @@ void SceneOverlay::paintSection(QPainter& p) {
     }
 }
 
+namespace {
+
+/// The largest of 1, 2, 5 times a power of ten that is no longer.
+double roundLength(double about) {
+    const double ten = std::pow(10, std::floor(std::log10(about)));
+    return about / ten >= 5 ? 5 * ten : about / ten >= 2 ? 2 * ten : ten;
+}
+/// Of a workshop's inches: halves down to 1/8, feet above one.
+double roundInches(double about_mm) {
+    constexpr double inch = 25.4;
+    double best = inch / 8;
+    for (const double inches : {0.25, 0.5, 1.0, 2.0, 3.0, 6.0, 12.0, 24.0, 36.0, 72.0, 120.0, 240.0})
+        if (inches * inch <= about_mm) best = inches * inch;
+    return best;
+}
+
+} // namespace
+
 void SceneOverlay::paintScale(QPainter& p) {
     const Theme& theme = view_->theme();
     // a round length of about a hundred pixels
     const double about = 100 / view_->camera().px_per_mm;
-    const double ten = std::pow(10, std::floor(std::log10(about)));
-    const double length = about / ten >= 5 ? 5 * ten : about / ten >= 2 ? 2 * ten : ten;
+    const double length = units::unitOf(view_->lengthStep()) == units::Unit::Millimetre ? roundLength(about) : roundInches(about);
     const double px = length * view_->camera().px_per_mm;
     const double x = 32, y = height() - view_->roomBelow() - 16;
     p.setPen(QPen(theme.color(sheet::Ink::Ink), 2));
     p.drawLine(QPointF(x, y), QPointF(x + px, y));
     for (const double e : {x, x + px}) p.drawLine(QPointF(e, y - 5), QPointF(e, y + 5));
     p.setFont(theme.font(13));
-    p.drawText(QPointF(x + px + 8, y + 4), tr("%1 mm").arg(length, 0, 'f', 0));
+    p.drawText(QPointF(x + px + 8, y + 4), units::unitOf(view_->lengthStep()) == units::Unit::Millimetre
+                                               ? tr("%1 mm").arg(length, 0, 'f', length < 1 ? 1 : 0)
+                                               : view_->length(length, true));
 }
 
 void SceneOverlay::paintBands(QPainter& p) {
@@ -293,10 +307,10 @@ void SceneOverlay::paintBands(QPainter& p) {
     };
     line(sheet::Ink::Bad, true, true,
          view_->unlikeNeeds() ? tr("Fouls: less than the pair needs, travel counted: see pair by pair")
-                              : tr("Fouls: less than %1 mm").arg(need.foulsBelow(), 0, 'f', 1));
+                              : tr("Fouls: less than %1").arg(view_->length(need.foulsBelow(), true)));
     line(sheet::Ink::Warn, true, false,
          view_->unlikeNeeds() ? tr("Tight: less than 1.5 times that")
-                              : tr("Tight: less than %1 mm").arg(need.tightBelow(), 0, 'f', 1));
+                              : tr("Tight: less than %1").arg(view_->length(need.tightBelow(), true)));
     line(sheet::Ink::Body, false, false, tr("Clear"));
 }
 

@@ -135,7 +135,7 @@ void ScenePane::buildSection() {
     section_->setValue(1300);
     section_->setPageStep(50);
     station_ = new QLabel;
-    station_->setMinimumWidth(44);
+    station_->setMinimumWidth(80);
     more_->layout()->addWidget(section_on_);
     cut_ = new QWidget;
     auto* row = new QHBoxLayout(cut_);
@@ -150,7 +150,7 @@ void ScenePane::buildSection() {
     connect(time_, &QSlider::valueChanged, this, &ScenePane::timeMoved);
     for (QSlider* slider : {section_, time_}) slider->installEventFilter(this);
     const auto set = [this] {
-        station_->setText(section_on_->isChecked() ? QString::number(section_->value()) : QString());
+        station_->setText(section_on_->isChecked() && view_ ? view_->length(section_->value()) : QString());
         if (view_) view_->setSection(section_on_->isChecked() ? std::optional<double>(section_->value()) : std::nullopt);
     };
     connect(section_on_, &QCheckBox::toggled, this, [this, set] {
@@ -254,7 +254,7 @@ void ScenePane::arrange() {
     if (const bool too_high = 2 * (height() - head - open) < height(); !folded_by_hand_ && too_high != folded)
         return fold(too_high);
     const int high = folded ? row : open;
-    const int own = folded ? fold_->sizeHint().width() + 12 : wide;
+    const int own = folded ? fold_->sizeHint().width() + gaps : wide;
     edge_->setGeometry(width() - 24 - own, height() - high - 4, own, high);
     const int words = words_->isHidden() ? 0 : words_->heightForWidth(width() - 64) + 4;
     words_->setGeometry(32, height() - high - 6 - words, width() - 64, words);

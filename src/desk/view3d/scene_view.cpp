@@ -4,6 +4,7 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QPainter>
 #include <QWheelEvent>
 #include <algorithm>
 #include <numbers>
@@ -16,21 +17,27 @@ QVector3D rgb(const QColor& c) {
     return {static_cast<float>(c.redF()), static_cast<float>(c.greenF()), static_cast<float>(c.blueF())};
 }
 
+QMatrix4x4 matrixOf(const geometry::RigidTransform& m) {
+    QMatrix4x4 pose;
+    for (int i = 0; i < 3; ++i) {
+        for (int j = 0; j < 3; ++j) pose(i, j) = static_cast<float>(m.rotation[static_cast<size_t>(i)][static_cast<size_t>(j)]);
+        pose(i, 3) = static_cast<float>(m.translation[static_cast<size_t>(i)]);
+    }
+    return pose;
+}
+
 } // namespace
 
-SceneView::SceneView(QWidget* parent) : QOpenGLWidget(parent) {
+SceneView::SceneView(QWidget* parent) : QWidget(parent) {
     setObjectName("scene");
     setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
     setMinimumHeight(200);
     setAccessibleName(tr("Scans of body and chassis to scale"));
-    QSurfaceFormat format;
-    format.setVersion(3, 3);
-    format.setProfile(QSurfaceFormat::CoreProfile);
-    format.setDepthBufferSize(24);
-    setFormat(format);
+    setAttribute(Qt::WA_OpaquePaintEvent);
     overlay_ = new SceneOverlay(this);
     rest_.setSingleShot(true);
-    rest_.setInterval(90);
+    rest_.setInterval(60);
     connect(&rest_, &QTimer::timeout, this, [this] {
         in_motion_ = false;
         if (section_) findOutlines();
@@ -40,15 +47,25 @@ SceneView::SceneView(QWidget* parent) : QOpenGLWidget(parent) {
 }
 
 SceneView::~SceneView() {
-    makeCurrent();
+    if (!context_ || !context_->makeCurrent(surface_.get())) return;
     for (auto& b : buffers_) b.reset();
+    loose_.clear();
     picture_.destroy();
-    doneCurrent();
+    context_->doneCurrent();
 }
 
 void SceneView::setTheme(const Theme& theme) {
     theme_ = theme;
     redraw();
+}
+
+void SceneView::setLengthStep(units::LengthStep step) {
+    length_step_ = step;
+    overlay_->update();
+}
+
+QString SceneView::length(double mm, bool with_unit) const {
+    return QString::fromStdString(units::formatLength(mm, length_step_, with_unit));
 }
 
 void SceneView::setMesh(Layer l, std::shared_ptr<SceneMesh> mesh) {
@@ -65,6 +82,35 @@ void SceneView::setShown(Layer l, bool shown) {
     shown_[l] = shown;
     box_ = box();
     redraw();
+}
+
+void SceneView::setAway(Layer l, bool away) {
+    if (away_[l] == away) return;
+    away_[l] = away;
+    findOutlines();
+    redraw();
+}
+
+void SceneView::setLoose(const std::vector<std::shared_ptr<SceneMesh>>& meshes) {
+    if (meshes.empty() && loose_.empty()) return;
+    if (context_ && context_->makeCurrent(surface_.get())) {
+        loose_.clear(); // with what the card keeps of them
+        context_->doneCurrent();
+    }
+    loose_.clear();
+    for (const auto& mesh : meshes) loose_.push_back({mesh, {}, nullptr});
+    redraw();
+}
+
+void SceneView::moveLoose(const std::vector<geometry::RigidTransform>& poses) {
+    for (size_t i = 0; i < loose_.size(); ++i) loose_[i].pose = i < poses.size() ? poses[i] : geometry::RigidTransform{};
+    if (!loose_.empty()) redraw();
+}
+
+std::vector<geometry::RigidTransform> SceneView::loosePoses() const {
+    std::vector<geometry::RigidTransform> poses;
+    for (const Loose& l : loose_) poses.push_back(l.pose);
+    return poses;
 }
 
 void SceneView::setSeat(const geometry::RigidTransform& seat) {
@@ -102,7 +148,7 @@ void SceneView::setSection(std::optional<double> station) {
 void SceneView::findOutlines() {
     for (int l = 0; l < layers; ++l) {
         outline_[l].clear();
-        if (!section_ || !meshes_[l]) continue;
+        if (!section_ || !meshes_[l] || away_[l]) continue;
         const geometry::RigidTransform move = placed(static_cast<Layer>(l));
         const shape::Mesh& m = in_motion_ && !meshes_[l]->thinned.points.empty() ? meshes_[l]->thinned : *meshes_[l]->mesh;
         std::vector<float> station;
@@ -209,17 +255,37 @@ void SceneView::moving() {
 
 void SceneView::redraw() {
     picture_.restart();
+    stale_ = true;
     overlay_->update();
     update();
 }
 
-void SceneView::initializeGL() {
-    can_draw_ = initializeOpenGLFunctions() && picture_.make(*this);
+bool SceneView::begin() {
+    if (!can_draw_) return false;
+    if (context_) return context_->makeCurrent(surface_.get());
+    QSurfaceFormat format;
+    format.setVersion(3, 3);
+    format.setProfile(QSurfaceFormat::CoreProfile);
+    context_ = std::make_unique<QOpenGLContext>();
+    context_->setFormat(format);
+    surface_ = std::make_unique<QOffscreenSurface>();
+    can_draw_ = context_->create();
+    if (can_draw_) {
+        surface_->setFormat(context_->format());
+        surface_->create();
+        can_draw_ =
+            surface_->isValid() && context_->makeCurrent(surface_.get()) && initializeOpenGLFunctions() && picture_.make(*this);
+    }
+    if (!can_draw_) {
+        context_.reset();
+        return false;
+    }
     for (int l = 0; l < layers; ++l) {
         buffers_[l] = std::make_unique<MeshBuffers>();
         dirty_[l] = meshes_[l] != nullptr;
     }
     dirty_distances_ = true;
+    return true;
 }
 
 void SceneView::fillBuffers() {
@@ -232,6 +298,11 @@ void SceneView::fillBuffers() {
         }
         buffers_[l]->fill(*this, *meshes_[l]);
         dirty_distances_ = dirty_distances_ || l == Body;
+    }
+    for (Loose& l : loose_) {
+        if (l.buffers) continue;
+        l.buffers = std::make_unique<MeshBuffers>();
+        l.buffers->fill(*this, *l.mesh);
     }
     if (dirty_distances_ && meshes_[Body]) buffers_[Body]->setDistances(distances_, meshes_[Body]->mesh->points.size());
     dirty_distances_ = false;
@@ -256,16 +327,12 @@ std::vector<ScribedPart> SceneView::scribedParts() const {
     constexpr Dress dresses[layers] = {Dress::Body, Dress::Chassis, Dress::NewSteel, Dress::ToRemove};
     std::vector<ScribedPart> parts;
     for (int l = 0; l < layers; ++l) {
-        if (!meshes_[l] || !shown_[l]) continue;
-        QMatrix4x4 pose;
-        const geometry::RigidTransform m = placed(static_cast<Layer>(l));
-        for (int i = 0; i < 3; ++i) {
-            for (int j = 0; j < 3; ++j)
-                pose(i, j) = static_cast<float>(m.rotation[static_cast<size_t>(i)][static_cast<size_t>(j)]);
-            pose(i, 3) = static_cast<float>(m.translation[static_cast<size_t>(i)]);
-        }
-        parts.push_back({buffers_[l].get(), dresses[l], pose, l == Body && !distances_.empty()});
+        if (!drawnNow(static_cast<Layer>(l))) continue;
+        parts.push_back(
+            {buffers_[l].get(), dresses[l], matrixOf(placed(static_cast<Layer>(l))), l == Body && !distances_.empty()});
     }
+    if (shown_[Chassis])
+        for (const Loose& l : loose_) parts.push_back({l.buffers.get(), Dress::Chassis, matrixOf(l.pose), false});
     return parts;
 }
 
@@ -312,11 +379,29 @@ ScribedView SceneView::scribedView() const {
     return v;
 }
 
-void SceneView::paintGL() {
-    if (!can_draw_) return;
+void SceneView::draw() {
+    if (!(stale_ || (!in_motion_ && !picture_.isDone())) || !begin()) return;
+    stale_ = false;
     fillBuffers();
-    picture_.paint(*this, scribedView(), scribedParts(), size() * devicePixelRatioF(), defaultFramebufferObject(), in_motion_);
-    if (!in_motion_ && !picture_.isDone()) QTimer::singleShot(0, this, [this] { update(); });
+    if (QImage picture = picture_.paint(*this, scribedView(), scribedParts(), size() * devicePixelRatioF(), in_motion_);
+        !picture.isNull()) {
+        shown_picture_ = std::move(picture);
+        emit drawn();
+    }
+    context_->doneCurrent();
+}
+
+void SceneView::paintEvent(QPaintEvent* event) {
+    draw();
+    QPainter p(this);
+    p.setClipRegion(event->region());
+    if (shown_picture_.isNull()) {
+        p.fillRect(rect(), theme_.color(sheet::Ink::Sheet));
+    } else {
+        p.setRenderHint(QPainter::SmoothPixmapTransform);
+        p.drawImage(rect(), shown_picture_);
+    }
+    if (can_draw_ && !in_motion_ && !picture_.isDone()) QTimer::singleShot(0, this, [this] { update(); });
 }
 
 QImage SceneView::finished() {
@@ -325,13 +410,14 @@ QImage SceneView::finished() {
         in_motion_ = false;
         redraw();
     }
-    for (int k = 0; k < ScribedPicture::laid_over && can_draw_ && !isSettled(); ++k) grabFramebuffer(); // each lays one over
+    for (int k = 0; k < ScribedPicture::laid_over && !isSettled(); ++k) draw(); // each lays one over
     return grab().toImage();
 }
 
 void SceneView::resizeEvent(QResizeEvent* event) {
-    QOpenGLWidget::resizeEvent(event);
+    QWidget::resizeEvent(event);
     overlay_->setGeometry(rect());
+    redraw();
     if (!turned_) showAll(); // until somebody looks elsewhere, everything is in the picture
 }
 

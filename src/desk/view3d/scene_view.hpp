@@ -4,9 +4,13 @@
 #include "desk/view3d/camera.hpp"
 #include "desk/view3d/scribed_picture.hpp"
 #include "sit/clearance.hpp"
+#include "units/quantity.hpp"
 
-#include <QOpenGLWidget>
+#include <QImage>
+#include <QOffscreenSurface>
+#include <QOpenGLContext>
 #include <QTimer>
+#include <QWidget>
 #include <memory>
 #include <optional>
 
@@ -36,8 +40,9 @@ struct ScenePick {
 
 /// Scans to scale: body and chassis, the body's sheet in bands of clearance, a section at a station. Drag turns, with Shift or
 /// the middle button shifts, the wheel zooms, a click picks; with Ctrl a drag moves the body. A kept
-/// cut's corner is dragged over the sheet.
-class SceneView : public QOpenGLWidget, protected Gl {
+/// cut's corner is dragged over the sheet. The picture is made beside the screen and painted as a picture: a window with an
+/// OpenGL part in it is composed anew as a whole for every caret in it, which takes software longer than the picture.
+class SceneView : public QWidget, protected Gl {
     Q_OBJECT
 public:
     enum Layer { Body, Chassis, NewSteel, ToRemove, layers };
@@ -46,7 +51,14 @@ public:
     ~SceneView() override;
     void setTheme(const Theme&);
     void setMesh(Layer, std::shared_ptr<SceneMesh>);
+    const std::shared_ptr<SceneMesh>& mesh(Layer l) const { return meshes_[l]; }
     void setShown(Layer, bool);
+    /// What is not there at the moment, whether one wants to see its layer or not.
+    void setAway(Layer, bool);
+    /// Parts of the chassis that move: drawn where moveLoose puts them, as they stand until then.
+    void setLoose(const std::vector<std::shared_ptr<SceneMesh>>&);
+    void moveLoose(const std::vector<geometry::RigidTransform>&);
+    std::vector<geometry::RigidTransform> loosePoses() const;
     bool shown(Layer l) const { return shown_[l]; }
     void setSeat(const geometry::RigidTransform&);
     const geometry::RigidTransform& seat() const { return seat_; }
@@ -79,6 +91,10 @@ public:
     void clearPicks();
     /// What the newest pick is good for.
     void setPickU95(double mm);
+    /// What lengths are shown in.
+    void setLengthStep(units::LengthStep);
+    QString length(double mm, bool with_unit = false) const;
+    units::LengthStep lengthStep() const { return length_step_; }
     const Theme& theme() const { return theme_; }
     const sit::Need& need() const { return need_; }
     bool hasBands() const { return !distances_.empty(); }
@@ -95,6 +111,8 @@ public:
     bool isSettled() const { return !in_motion_ && picture_.isDone(); }
     /// The picture with what is written over it, as fine as it becomes.
     QImage finished();
+    /// The picture alone, as it is now.
+    const QImage& picture() const { return shown_picture_; }
 
 signals:
     void picked(const gorvet::desk::ScenePick&);
@@ -103,13 +121,15 @@ signals:
     void bodyDropped(const gorvet::desk::Point3& by_mm);
     void cornerDropped(quint32 cut, int corner, const gorvet::desk::Point3& at); ///< in the chassis frame
     void moved();                                                                ///< camera, section or picks
+    void drawn();                                                                ///< there is a new picture
+    void hovered(std::optional<double> station_mm);                              ///< of what is under the pointer
 
 protected:
-    void initializeGL() override;
-    void paintGL() override;
+    void paintEvent(QPaintEvent*) override;
     void resizeEvent(QResizeEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
+    void leaveEvent(QEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
     void wheelEvent(QWheelEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
@@ -117,6 +137,9 @@ protected:
 private:
     /// Something in the picture changed.
     void redraw();
+    /// False where the machine can't.
+    bool begin();
+    void draw();
     void fillBuffers();
     ScribedView scribedView() const;
     std::vector<ScribedPart> scribedParts() const;
@@ -128,9 +151,18 @@ private:
     geometry::RigidTransform placed(Layer l) const { return l == Body || l == ToRemove ? seat_ : geometry::RigidTransform{}; }
 
     Theme theme_{Ground::Day, 1.0};
+    units::LengthStep length_step_ = units::LengthStep::Mm01;
     Camera camera_;
     std::shared_ptr<SceneMesh> meshes_[layers];
     bool shown_[layers] = {true, true, true, true};
+    bool away_[layers] = {};
+    bool drawnNow(Layer l) const { return meshes_[l] && shown_[l] && !away_[l]; }
+    struct Loose {
+        std::shared_ptr<SceneMesh> mesh;
+        geometry::RigidTransform pose;
+        std::unique_ptr<MeshBuffers> buffers; ///< filled when it is drawn first
+    };
+    std::vector<Loose> loose_;
     std::unique_ptr<MeshBuffers> buffers_[layers];
     bool dirty_[layers] = {};
     bool dirty_distances_ = false;
@@ -144,8 +176,12 @@ private:
     std::optional<std::pair<Point3, Point3>> box_; ///< of what is shown, when it was shown
     std::vector<shape::Polyline> outline_[layers];
     std::vector<ScenePick> picks_;
+    std::unique_ptr<QOffscreenSurface> surface_;
+    std::unique_ptr<QOpenGLContext> context_;
     ScribedPicture picture_;
-    bool can_draw_ = false;
+    QImage shown_picture_;
+    bool can_draw_ = true;
+    bool stale_ = true; ///< what is shown is not what it should be
     SceneOverlay* overlay_ = nullptr;
     QTimer rest_; ///< the full meshes are drawn once the view stands still
     bool in_motion_ = false;

@@ -20,7 +20,7 @@ std::optional<ScenePick> SceneView::pickAt(const QPointF& at) const {
     std::optional<ScenePick> best;
     double nearest = 1e300;
     for (int l = 0; l < layers; ++l) {
-        if (!meshes_[l] || !shown_[l] || !meshes_[l]->tree) continue;
+        if (!drawnNow(static_cast<Layer>(l)) || !meshes_[l]->tree) continue;
         const geometry::RigidTransform back = inverse(placed(static_cast<Layer>(l)));
         Point3 start = from;
         if (section_) {
@@ -85,7 +85,14 @@ void SceneView::mousePressEvent(QMouseEvent* e) {
     dragging_body_ = clicked_ && (e->modifiers() & Qt::ControlModifier);
 }
 
+void SceneView::leaveEvent(QEvent*) { emit hovered(std::nullopt); }
+
 void SceneView::mouseMoveEvent(QMouseEvent* e) {
+    if (e->buttons() == Qt::NoButton) {
+        const auto under = pickAt(e->position());
+        emit hovered(under ? std::optional(under->at[0]) : std::nullopt);
+        return;
+    }
     const QPointF by = e->position() - last_;
     if ((e->position() - pressed_).manhattanLength() > 4) clicked_ = false;
     if (clicked_) return;
@@ -160,7 +167,7 @@ void SceneView::keyPressEvent(QKeyEvent* e) {
     case Qt::Key_Plus: camera_.zoom(1.2, 0, 0); break;
     case Qt::Key_Minus: camera_.zoom(1 / 1.2, 0, 0); break;
     case Qt::Key_Home: turned_ = false, showAll(); return;
-    default: QOpenGLWidget::keyPressEvent(e); return;
+    default: QWidget::keyPressEvent(e); return;
     }
     moving();
 }

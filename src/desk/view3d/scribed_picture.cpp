@@ -3,6 +3,8 @@
 #include <QElapsedTimer>
 #include <array>
 
+#include <malloc.h>
+
 namespace gorvet::desk {
 
 namespace {
@@ -17,12 +19,15 @@ uniform mat4 view;
 uniform mat4 pose;
 uniform mat3 turn;
 uniform vec4 section;
+uniform float depth_mm;
 out vec3 facing;
 out float clearance;
+out float towards;
 void main() {
     vec4 at = pose * vec4(place, 1.0);
     gl_Position = view * at;
     gl_ClipDistance[0] = dot(section, at);
+    towards = -gl_Position.z * depth_mm;
     facing = turn * normal;
     clearance = distance_mm;
     gl_PointSize = 2.0;
@@ -32,17 +37,19 @@ void main() {
 const char* face_fragment = R"(#version 330 core
 in vec3 facing;
 in float clearance;
+in float towards;
 uniform int dress;
 uniform int banded;
 uniform float fouls;
 uniform float tight;
-out vec4 face;
+out vec2 face; // how far towards the eye; normal and code, packed as the bits of a float that is neither denormal nor infinite
 void main() {
     float size = length(facing);
     vec3 n = size > 0.1 ? facing / size : vec3(0.0, 0.0, 1.0);
     if (n.z < 0.0) n = -n; // a sheet has two sides
     int band = banded == 0 || clearance >= tight ? 0 : clearance < fouls ? 2 : 1;
-    face = vec4(n.xy * 0.5 + 0.5, float(dress + 8 * band) / 255.0, 1.0);
+    uvec2 way = uvec2((n.xy * 0.5 + 0.5) * vec2(2047.0, 4095.0) + 0.5);
+    face = vec2(towards, uintBitsToFloat(1u << 28 | uint(dress + 8 * band) << 23 | way.y << 11 | way.x));
 }
 )";
 
@@ -55,14 +62,15 @@ void main() {
 }
 )";
 
-const char* line_fragment = R"(#version 330 core
-uniform sampler2D stands_face, stands_depth, body_face, body_depth;
+// made twice: a renderer in software works out both sides of every question, for each pixel
+const char* fine_version = "#version 330 core\n#define FINE 1\n";
+const char* quick_version = "#version 330 core\n#define FINE 0\n";
+const char* line_fragment = R"(
+uniform sampler2D stands, body;
 uniform ivec2 size;
-uniform float depth_mm;
 uniform float mm_per_px;
 uniform vec2 far_near;
 uniform int dark;
-uniform int fine;
 uniform int wide; // pixels of a line
 uniform vec3 ground;
 uniform vec3 inks[7]; // by dress; 5 tight, 6 foul
@@ -70,23 +78,23 @@ out vec4 colour;
 
 const float nothing = -1e8;
 
-float near(sampler2D t, ivec2 p) {
-    float d = texelFetch(t, clamp(p, ivec2(0), size - 1), 0).r;
-    return d >= 1.0 ? 2.0 * nothing : (1.0 - 2.0 * d) * depth_mm;
-}
-vec3 unpacked(vec4 f) {
-    vec2 n = f.xy * 2.0 - 1.0;
+vec2 faceAt(sampler2D t, ivec2 p) { return texelFetch(t, clamp(p, ivec2(0), size - 1), 0).rg; }
+float near(sampler2D t, ivec2 p) { return faceAt(t, p).x; }
+vec3 normalOf(vec2 f) {
+    uint u = floatBitsToUint(f.y);
+    vec2 n = vec2(float(u & 2047u) / 2047.0, float(u >> 11 & 4095u) / 4095.0) * 2.0 - 1.0;
     return vec3(n, sqrt(max(0.0, 1.0 - dot(n, n))));
 }
-vec3 normalAt(sampler2D t, ivec2 p) { return unpacked(texelFetch(t, clamp(p, ivec2(0), size - 1), 0)); }
+int codeOf(vec2 f) { return int(floatBitsToUint(f.y) >> 23 & 31u); }
 
 // a step of depth that no slanted face makes
 float limit(float slope) { return max(1.0, 1.25 * mm_per_px * float(wide)) + 0.6 * slope; }
 
 // How strongly a line is scribed here. A silhouette by the nearer side alone, a crease by one side alone: lines are one pixel wide.
-float scribed(sampler2D face, sampler2D depth, ivec2 p, float d, vec3 n) {
+float scribed(sampler2D face, ivec2 p, float d, vec3 n) {
     ivec2 x = ivec2(wide, 0), y = ivec2(0, wide);
-    float l = near(depth, p - x), r = near(depth, p + x), b = near(depth, p - y), t = near(depth, p + y);
+    vec2 right = faceAt(face, p + x), above = faceAt(face, p + y);
+    float l = near(face, p - x), r = right.x, b = near(face, p - y), t = above.x;
     float slope_x = min(abs(d - l), abs(r - d)), slope_y = min(abs(d - b), abs(t - d));
     bool outline = (2.0 * d - l - r > limit(slope_x) && d > min(l, r)) || (2.0 * d - b - t > limit(slope_y) && d > min(b, t));
     float strength = 0.0;
@@ -94,7 +102,7 @@ float scribed(sampler2D face, sampler2D depth, ivec2 p, float d, vec3 n) {
         strength = 1.0;
     } else {
         bool joined_x = r > nothing && abs(r - d) < limit(abs(d - l)), joined_y = t > nothing && abs(t - d) < limit(abs(d - b));
-        if ((joined_x && dot(n, normalAt(face, p + x)) < 0.86) || (joined_y && dot(n, normalAt(face, p + y)) < 0.86))
+        if ((joined_x && dot(n, normalOf(right)) < 0.86) || (joined_y && dot(n, normalOf(above)) < 0.86))
             strength = 0.85;
     }
     // what is nearer is stronger
@@ -118,56 +126,57 @@ float stripe(float along, float pitch, float half_width) {
     return 1.0 - smoothstep(half_width - 0.5, half_width + 0.5, off);
 }
 
-vec3 toned(int dress, vec3 n) {
+vec3 toned(int dress, vec3 n, vec2 at) {
     vec3 ink = inks[dress];
     float lit = clamp(dot(n, normalize(vec3(-0.35, 0.6, 0.72))), 0.0, 1.0);
     bool solid = dress == 1 || dress == 2;
     vec3 c = mix(ground, ink, solid ? mix(0.36, 0.12, lit) : mix(0.24, 0.05, lit));
     float hatched = dark == 1 ? smoothstep(0.72, 0.95, lit) : smoothstep(0.62, 0.3, lit);
-    vec2 at = gl_FragCoord.xy;
     float way = solid ? at.x + at.y : at.x - at.y;
     if (dress == 4) return mix(c, ink, 0.75 * max(stripe(at.x + at.y, 9.0, 0.8), stripe(at.x - at.y, 9.0, 0.8)));
     return mix(c, ink, (dark == 1 ? 0.22 : 0.30) * hatched * stripe(way, solid ? 6.0 : 8.0, 0.7));
 }
 
 void main() {
-    ivec2 p = ivec2(gl_FragCoord.xy);
-    float s = near(stands_depth, p), b = near(body_depth, p);
+    // the uppermost row of what is seen is the first of the picture
+    ivec2 p = ivec2(int(gl_FragCoord.x), size.y - 1 - int(gl_FragCoord.y));
+    vec2 standing = faceAt(stands, p), over = faceAt(body, p);
+    float s = standing.x, b = over.x;
     vec3 c = ground;
     vec3 stands_ink = ground;
     float stands_line = 0.0;
     if (s > nothing) {
-        vec4 f = texelFetch(stands_face, p, 0);
-        vec3 n = unpacked(f);
-        int dress = int(f.z * 255.0 + 0.5) % 8;
+        vec3 n = normalOf(standing);
+        int dress = codeOf(standing) % 8;
         stands_ink = inks[dress];
-        stands_line = scribed(stands_face, stands_depth, p, s, n);
-        c = toned(dress, n);
+        stands_line = scribed(stands, p, s, n);
+        c = toned(dress, n, vec2(p));
         if (b < s) c = mix(c, stands_ink, stands_line);
     }
     if (b > nothing && b >= s) {
-        vec4 f = texelFetch(body_face, p, 0);
-        vec3 n = unpacked(f);
-        int code = int(f.z * 255.0 + 0.5), dress = code % 8, band = code / 8;
-        vec3 own = toned(dress, n);
+        vec3 n = normalOf(over);
+        int code = codeOf(over), dress = code % 8, band = code / 8;
+        vec3 own = toned(dress, n, vec2(p));
         c = s > nothing ? mix(c, own, 0.6) : own;
         c = mix(c, stands_ink, 0.45 * stands_line);
         if (band > 0) { // crossed lines foul, single ones are tight
             vec3 ink = inks[4 + band];
-            vec2 at = gl_FragCoord.xy;
+            vec2 at = vec2(p);
             float lines = stripe(at.x + at.y, 9.0, 1.0);
             if (band == 2) lines = max(lines, stripe(at.x - at.y, 9.0, 1.0));
             c = mix(mix(c, ink, 0.25), ink, lines);
         }
-        float line = scribed(body_face, body_depth, p, b, n);
-        if (line == 0.0 && fine == 1) line = doubled(body_depth, p, b);
+        float line = scribed(body, p, b, n);
+#if FINE
+        if (line == 0.0) line = doubled(body, p, b);
+#endif
         c = mix(c, inks[dress], line);
     }
     colour = vec4(c, 1.0);
 }
 )";
 
-std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const char* fragment) {
+std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const QByteArray& fragment) {
     auto p = std::make_unique<QOpenGLShaderProgram>();
     p->addShaderFromSourceCode(QOpenGLShader::Vertex, vertex);
     p->addShaderFromSourceCode(QOpenGLShader::Fragment, fragment);
@@ -188,21 +197,23 @@ std::array<double, 2> besideBy(int k) {
 
 bool ScribedPicture::make(Gl& gl) {
     faces_ = program(face_vertex, face_fragment);
-    lines_ = program(line_vertex, line_fragment);
+    fine_lines_ = program(line_vertex, QByteArray(fine_version) + line_fragment);
+    quick_lines_ = program(line_vertex, QByteArray(quick_version) + line_fragment);
     nothing_.create();
+    gl.glGenRenderbuffers(1, &depth_);
     for (Layer& l : layers_) {
         gl.glGenFramebuffers(1, &l.framebuffer);
         gl.glGenTextures(1, &l.face);
-        gl.glGenTextures(1, &l.depth);
     }
     size_ = {};
     laid_ = 0;
-    return faces_->isLinked() && lines_->isLinked();
+    return faces_->isLinked() && fine_lines_->isLinked() && quick_lines_->isLinked();
 }
 
 void ScribedPicture::destroy() {
     faces_.reset();
-    lines_.reset();
+    fine_lines_.reset();
+    quick_lines_.reset();
     laid_picture_.reset();
     nothing_.destroy(); // the textures go with the context
 }
@@ -211,18 +222,16 @@ void ScribedPicture::resize(Gl& gl, QSize size) {
     if (size == size_) return;
     size_ = size;
     laid_ = 0;
+    gl.glBindRenderbuffer(GL_RENDERBUFFER, depth_);
+    gl.glRenderbufferStorage(GL_RENDERBUFFER, GL_DEPTH_COMPONENT24, size.width(), size.height());
     for (const Layer& l : layers_) {
-        const auto texture = [&](GLuint name, GLint inside, GLenum format, GLenum type) {
-            gl.glBindTexture(GL_TEXTURE_2D, name);
-            gl.glTexImage2D(GL_TEXTURE_2D, 0, inside, size.width(), size.height(), 0, format, type, nullptr);
-            gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, GL_NEAREST);
-            gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
-        };
-        texture(l.face, GL_RGBA8, GL_RGBA, GL_UNSIGNED_BYTE);
-        texture(l.depth, GL_DEPTH_COMPONENT24, GL_DEPTH_COMPONENT, GL_UNSIGNED_INT);
+        gl.glBindTexture(GL_TEXTURE_2D, l.face);
+        gl.glTexImage2D(GL_TEXTURE_2D, 0, GL_RG32F, size.width(), size.height(), 0, GL_RG, GL_FLOAT, nullptr);
+        gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, GL_NEAREST);
+        gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_NEAREST);
         gl.glBindFramebuffer(GL_FRAMEBUFFER, l.framebuffer);
         gl.glFramebufferTexture2D(GL_FRAMEBUFFER, GL_COLOR_ATTACHMENT0, GL_TEXTURE_2D, l.face, 0);
-        gl.glFramebufferTexture2D(GL_FRAMEBUFFER, GL_DEPTH_ATTACHMENT, GL_TEXTURE_2D, l.depth, 0);
+        gl.glFramebufferRenderbuffer(GL_FRAMEBUFFER, GL_DEPTH_ATTACHMENT, GL_RENDERBUFFER, depth_);
     }
     laid_picture_ =
         std::make_unique<QOpenGLFramebufferObject>(size, QOpenGLFramebufferObject::NoAttachment, GL_TEXTURE_2D, GL_RGBA16F);
@@ -232,8 +241,9 @@ void ScribedPicture::drawGroup(Gl& gl, Group group, const ScribedView& v, const 
                                const std::vector<ScribedPart>& parts, bool moving) {
     gl.glBindFramebuffer(GL_FRAMEBUFFER, layers_[static_cast<size_t>(group)].framebuffer);
     gl.glViewport(0, 0, part_.width(), part_.height());
-    gl.glClearColor(0, 0, 0, 0);
-    gl.glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
+    const float nothing[4] = {-2e8F, 0, 0, 0};
+    gl.glClearBufferfv(GL_COLOR, 0, nothing);
+    gl.glClear(GL_DEPTH_BUFFER_BIT);
     gl.glEnable(GL_DEPTH_TEST);
     gl.glDisable(GL_BLEND);
     gl.glEnable(GL_PROGRAM_POINT_SIZE);
@@ -242,6 +252,7 @@ void ScribedPicture::drawGroup(Gl& gl, Group group, const ScribedView& v, const 
     faces_->bind();
     faces_->setUniformValue("view", view);
     faces_->setUniformValue("section", v.section);
+    faces_->setUniformValue("depth_mm", static_cast<float>(depth_mm));
     faces_->setUniformValue("fouls", v.fouls_mm);
     faces_->setUniformValue("tight", v.tight_mm);
     for (const ScribedPart& part : parts) {
@@ -266,46 +277,38 @@ void ScribedPicture::drawGroup(Gl& gl, Group group, const ScribedView& v, const 
 
 void ScribedPicture::scribe(Gl& gl, const ScribedView& v, bool moving) {
     gl.glDisable(GL_DEPTH_TEST);
-    lines_->bind();
+    QOpenGLShaderProgram& lines = moving ? *quick_lines_ : *fine_lines_;
+    lines.bind();
     int unit = 0;
     const auto bind = [&](const char* name, GLuint texture) {
         gl.glActiveTexture(static_cast<GLenum>(GL_TEXTURE0 + unit));
         gl.glBindTexture(GL_TEXTURE_2D, texture);
-        lines_->setUniformValue(name, unit++);
+        lines.setUniformValue(name, unit++);
     };
-    bind("stands_face", layers_[0].face);
-    bind("stands_depth", layers_[0].depth);
-    bind("body_face", layers_[1].face);
-    bind("body_depth", layers_[1].depth);
+    bind("stands", layers_[0].face);
+    bind("body", layers_[1].face);
     gl.glActiveTexture(GL_TEXTURE0);
-    gl.glUniform2i(lines_->uniformLocation("size"), part_.width(), part_.height());
-    lines_->setUniformValue("depth_mm", static_cast<float>(depth_mm));
-    lines_->setUniformValue("mm_per_px", static_cast<float>(v.mm_per_px));
-    lines_->setUniformValue("far_near",
-                            QVector2D(static_cast<float>(v.far_mm), static_cast<float>(std::max(v.near_mm, v.far_mm + 1))));
-    lines_->setUniformValue("dark", v.dark ? 1 : 0);
-    lines_->setUniformValue("fine", moving ? 0 : 1);
-    lines_->setUniformValue("wide", v.line_px);
-    lines_->setUniformValue("ground", v.ground);
+    gl.glUniform2i(lines.uniformLocation("size"), part_.width(), part_.height());
+    lines.setUniformValue("mm_per_px", static_cast<float>(v.mm_per_px));
+    lines.setUniformValue("far_near",
+                          QVector2D(static_cast<float>(v.far_mm), static_cast<float>(std::max(v.near_mm, v.far_mm + 1))));
+    lines.setUniformValue("dark", v.dark ? 1 : 0);
+    lines.setUniformValue("wide", v.line_px);
+    lines.setUniformValue("ground", v.ground);
     const std::array<QVector3D, 7> inks = {v.ground, v.chassis, v.new_steel, v.body, v.remove, v.tight, v.foul};
-    lines_->setUniformValueArray("inks", inks.data(), static_cast<int>(inks.size()));
+    lines.setUniformValueArray("inks", inks.data(), static_cast<int>(inks.size()));
     nothing_.bind();
     gl.glDrawArrays(GL_TRIANGLES, 0, 3);
     nothing_.release();
-    lines_->release();
+    lines.release();
 }
 
-void ScribedPicture::paint(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts, QSize size, GLuint framebuffer,
-                           bool moving) {
+QImage ScribedPicture::paint(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts, QSize size, bool moving) {
     resize(gl, size);
-    if (moving)
-        paintMoving(gl, v, parts, framebuffer);
-    else
-        layOver(gl, v, parts, framebuffer);
-    gl.glBindFramebuffer(GL_FRAMEBUFFER, framebuffer);
+    return moving ? paintMoving(gl, v, parts) : layOver(gl, v, parts);
 }
 
-void ScribedPicture::paintMoving(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts, GLuint framebuffer) {
+QImage ScribedPicture::paintMoving(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts) {
     QElapsedTimer took;
     took.start();
     laid_ = 0;
@@ -313,47 +316,66 @@ void ScribedPicture::paintMoving(Gl& gl, const ScribedView& v, const std::vector
     ScribedView coarse = v;
     coarse.mm_per_px *= coarse_;
     for (const Group g : {Group::Stands, Group::Body}) drawGroup(gl, g, coarse, v.view, parts, true);
-    gl.glBindFramebuffer(GL_FRAMEBUFFER, coarse_ == 1 ? framebuffer : laid_picture_->handle());
+    gl.glFinish();
+    const auto since = [&took] { return static_cast<double>(took.nsecsElapsed()) / 1e6; };
+    const double faces_ms = since();
+    gl.glBindFramebuffer(GL_FRAMEBUFFER, laid_picture_->handle());
     gl.glViewport(0, 0, part_.width(), part_.height());
     scribe(gl, coarse, true);
-    if (coarse_ > 1) put(gl, framebuffer, GL_LINEAR);
-    gl.glFinish();
+    const QImage picture = read(gl);
     // software that draws keeps up with fewer and larger pixels
-    constexpr double too_long_ms = 35, short_ms = 8;
-    const double ms = static_cast<double>(took.nsecsElapsed()) / 1e6;
-    if (ms > too_long_ms && coarse_ < most_coarse)
+    constexpr double too_long_ms = 44, well_ms = 40;
+    const double pixels_ms = since() - faces_ms, finer = coarse_ / (coarse_ - 0.999); // faces cost the same at any size
+    if (faces_ms + pixels_ms > too_long_ms && coarse_ < most_coarse)
         ++coarse_;
-    else if (ms < short_ms && coarse_ > 1)
+    else if (coarse_ > 1 && faces_ms + pixels_ms * finer * finer < well_ms)
         --coarse_;
+    return picture;
 }
 
-void ScribedPicture::layOver(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts, GLuint framebuffer) {
+QImage ScribedPicture::layOver(Gl& gl, const ScribedView& v, const std::vector<ScribedPart>& parts) {
+    if (isDone()) return {};
     part_ = size_;
-    if (!isDone()) {
-        QMatrix4x4 view = v.view;
-        const auto beside = besideBy(laid_);
-        view(0, 3) += static_cast<float>(2 * beside[0] / size_.width());
-        view(1, 3) += static_cast<float>(2 * beside[1] / size_.height());
-        for (const Group g : {Group::Stands, Group::Body}) drawGroup(gl, g, v, view, parts, false);
-        gl.glBindFramebuffer(GL_FRAMEBUFFER, laid_picture_->handle());
-        gl.glViewport(0, 0, size_.width(), size_.height());
-        if (laid_ > 0) {
-            gl.glEnable(GL_BLEND);
-            gl.glBlendColor(0, 0, 0, 1.0F / static_cast<float>(laid_ + 1));
-            gl.glBlendFunc(GL_CONSTANT_ALPHA, GL_ONE_MINUS_CONSTANT_ALPHA);
-        }
-        scribe(gl, v, false);
-        gl.glDisable(GL_BLEND);
-        ++laid_;
+    QMatrix4x4 view = v.view;
+    const auto beside = besideBy(laid_);
+    view(0, 3) += static_cast<float>(2 * beside[0] / size_.width());
+    view(1, 3) += static_cast<float>(2 * beside[1] / size_.height());
+    for (const Group g : {Group::Stands, Group::Body}) drawGroup(gl, g, v, view, parts, false);
+    gl.glBindFramebuffer(GL_FRAMEBUFFER, laid_picture_->handle());
+    gl.glViewport(0, 0, size_.width(), size_.height());
+    if (laid_ > 0) {
+        gl.glEnable(GL_BLEND);
+        gl.glBlendColor(0, 0, 0, 1.0F / static_cast<float>(laid_ + 1));
+        gl.glBlendFunc(GL_CONSTANT_ALPHA, GL_ONE_MINUS_CONSTANT_ALPHA);
     }
-    put(gl, framebuffer, GL_NEAREST);
+    scribe(gl, v, false);
+    gl.glDisable(GL_BLEND);
+    ++laid_;
+    if (laid_ > 1 && !isDone()) return {};
+    const QImage picture = read(gl);
+    if (isDone()) letGo(gl);
+    return picture;
 }
 
-/// What was made, over the whole of the framebuffer.
-void ScribedPicture::put(Gl& gl, GLuint framebuffer, GLenum filter) {
+/// What was made.
+QImage ScribedPicture::read(Gl& gl) {
+    QImage picture(part_, QImage::Format_RGB32);
     gl.glBindFramebuffer(GL_READ_FRAMEBUFFER, laid_picture_->handle());
-    gl.glBindFramebuffer(GL_DRAW_FRAMEBUFFER, framebuffer);
-    gl.glBlitFramebuffer(0, 0, part_.width(), part_.height(), 0, 0, size_.width(), size_.height(), GL_COLOR_BUFFER_BIT, filter);
+    gl.glReadPixels(0, 0, part_.width(), part_.height(), GL_BGRA, GL_UNSIGNED_BYTE, picture.bits());
+    return picture;
+}
+
+/// A renderer in software keeps all triangles of its last pictures until others take their place: empty ones do, made at once,
+/// so that each takes another place.
+void ScribedPicture::letGo(Gl& gl) {
+    constexpr int most_kept = 8;
+    gl.glBindFramebuffer(GL_FRAMEBUFFER, layers_[0].framebuffer);
+    for (int k = 0; k < most_kept; ++k) {
+        gl.glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
+        gl.glFlush();
+    }
+    gl.glFinish();
+    malloc_trim(0);
 }
 
 } // namespace gorvet::desk

@@ -2,6 +2,7 @@
 
 #include "desk/view3d/mesh_buffers.hpp"
 
+#include <QImage>
 #include <QMatrix4x4>
 #include <QOpenGLFramebufferObject>
 #include <QOpenGLShaderProgram>
@@ -48,33 +49,36 @@ public:
     /// Call while the context is current, as all that follows. False where the card can't do it.
     bool make(Gl&);
     void destroy();
-    /// Draws into the framebuffer, `size` pixels large. `moving`: the thinned meshes, once, and no finer
-    /// than the machine keeps up with; else each call lays one more picture
-    /// over those before it, until it is done.
-    void paint(Gl&, const ScribedView&, const std::vector<ScribedPart>&, QSize size, GLuint framebuffer, bool moving);
+    /// A picture `size` pixels large. `moving`: of the thinned meshes, once, and no finer than the machine keeps up with: it may
+    /// be smaller, to be shown as large. Else each call lays one more picture over those before it, until it is done; it gives
+    /// back the first and the last, between them nothing.
+    QImage paint(Gl&, const ScribedView&, const std::vector<ScribedPart>&, QSize size, bool moving);
     /// Something changed: begin again.
     void restart() { laid_ = 0; }
     bool isDone() const { return laid_ >= laid_over; }
 
 private:
     struct Layer {
-        GLuint framebuffer = 0, face = 0, depth = 0;
+        GLuint framebuffer = 0;
+        GLuint face = 0; ///< how far towards the eye, and which way it faces
     };
     void resize(Gl&, QSize);
     void drawGroup(Gl&, Group, const ScribedView&, const QMatrix4x4& view, const std::vector<ScribedPart>&, bool moving);
     void scribe(Gl&, const ScribedView&, bool moving);
-    void paintMoving(Gl&, const ScribedView&, const std::vector<ScribedPart>&, GLuint framebuffer);
-    void layOver(Gl&, const ScribedView&, const std::vector<ScribedPart>&, GLuint framebuffer);
-    void put(Gl&, GLuint framebuffer, GLenum filter);
+    QImage paintMoving(Gl&, const ScribedView&, const std::vector<ScribedPart>&);
+    QImage layOver(Gl&, const ScribedView&, const std::vector<ScribedPart>&);
+    QImage read(Gl&);
+    void letGo(Gl&);
 
-    std::unique_ptr<QOpenGLShaderProgram> faces_, lines_;
+    std::unique_ptr<QOpenGLShaderProgram> faces_, fine_lines_, quick_lines_;
     QOpenGLVertexArrayObject nothing_; ///< the whole picture is one triangle that needs no data
     Layer layers_[2];
+    GLuint depth_ = 0; ///< for the one that is drawn
     std::unique_ptr<QOpenGLFramebufferObject> laid_picture_;
-    static constexpr int most_coarse = 3;
+    static constexpr int most_coarse = 4;
     QSize size_;
     QSize part_;     ///< as much of the layers as is used now
-    int coarse_ = 1; ///< pixels of the framebuffer to one that is drawn while the view moves
+    int coarse_ = 1; ///< pixels of the view to one that is drawn while the view moves
     int laid_ = 0;
 };
 

@@ -4,9 +4,33 @@
 
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QPainter>
 #include <cmath>
 
 namespace gorvet::desk {
+
+void RuleView::setPointer(std::optional<double> x, const QString& figure) {
+    if (pointer_ == x && pointer_figure_ == figure) return;
+    pointer_ = x;
+    pointer_figure_ = figure;
+    update();
+}
+
+void RuleView::paintEvent(QPaintEvent* e) {
+    SheetView::paintEvent(e);
+    if (!pointer_) return;
+    QPainter p(this);
+    p.setFont(theme().font(theme().format().small()));
+    const QColor ink = theme().color(sheet::Ink::Ink);
+    p.setPen(ink);
+    p.drawLine(QPointF(*pointer_, 0), QPointF(*pointer_, height()));
+    const QFontMetricsF m(p.font());
+    const double wide = m.horizontalAdvance(pointer_figure_) + 8, tall = m.height() + 2;
+    const double left = *pointer_ + 4 + wide > width() ? *pointer_ - 4 - wide : *pointer_ + 4;
+    p.fillRect(QRectF(left, height() - tall - 2, wide, tall), ink);
+    p.setPen(theme().color(sheet::Ink::Sheet));
+    p.drawText(QRectF(left, height() - tall - 2, wide, tall), Qt::AlignCenter, pointer_figure_);
+}
 
 void RuleView::mousePressEvent(QMouseEvent* e) {
     const bool on_body = e->position().y() > height() * 0.25 && e->position().y() < height() * 0.6;

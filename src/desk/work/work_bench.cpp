@@ -1,6 +1,20 @@
 #include "desk/work/work_bench.hpp"
 
+#include "analysis/scans.hpp"
+#include "desk/space/times_tool.hpp"
+
 namespace gorvet::desk {
+
+std::vector<Act> WorkBench::acts() const {
+    const auto see = [](Desk& desk) {
+        watch(desk, {analysis::slow::layers}, tr("the order of work"),
+              tr("There is no work to be seen: plan a cut, a mount or a crossmember, and scan body or chassis."),
+              [](const build::Build& b, const analysis::Results& r, const Worker::Progress&) {
+                  return analysis::workTimes(b, r, *r.scans->overlay);
+              });
+    };
+    return {{"seeWork", tr("See the work step by step"), {}, see}};
+}
 
 std::vector<Starter> WorkBench::starters(const Document& d, const ViewState&) const {
     std::vector<Starter> list;
@@ -10,9 +24,10 @@ std::vector<Starter> WorkBench::starters(const Document& d, const ViewState&) co
         list.push_back({tr("done"), "done " + code});
         list.push_back({tr("done, with a note"), "done " + code + " note "});
     }
+    if (!d.build().scans.empty() && !order.steps.empty()) list.push_back({tr("See it step by step"), {}, "seeWork"});
     list.push_back({tr("list a brace"), "brace "});
-    list.push_back({tr("it is there"), "present "});
-    list.push_back({tr("it is not there"), "absent "});
+    list.push_back({tr("the car has …"), "present "});
+    list.push_back({tr("the car has no …"), "absent "});
     list.push_back({tr("how it stands"), "standing "});
     return list;
 }

@@ -10,6 +10,7 @@ class WorkBench final : public Bench {
     Q_DECLARE_TR_FUNCTIONS(WorkBench)
 public:
     WorkBench() : Bench("work") {}
+    std::vector<Act> acts() const override;
     std::vector<Starter> starters(const Document&, const ViewState&) const override;
     /// At a hold point: the next reading it asks for.
     std::optional<Proposal> proposal(const Document&, const ViewState&) const override;
