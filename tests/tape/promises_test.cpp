@@ -281,7 +281,8 @@ TEST_CASE("front heights from one floor, rear ones from another: the twist's ± 
             for (size_t i = 0; i < 12; ++i) exact.points[i].position = m.truth[i];
             return figure(tape::condition(exact, pairsOf(m)), tape::FigureKind::Twist).size_mm.value;
         }();
-        const auto& twist = figure(tape::condition(s, pairsOf(m)), tape::FigureKind::Twist);
+        const tape::Condition found = tape::condition(s, pairsOf(m));
+        const auto& twist = figure(found, tape::FigureKind::Twist);
         covered += std::abs(twist.size_mm.value - truth) <= twist.size_mm.u95;
         proven += std::abs(twist.size_mm.value - truth) > twist.size_mm.u95;
         CHECK(std::any_of(s.setups.begin(), s.setups.end(), [](const auto& u) { return u.prior[2] > 0; }));
