@@ -67,12 +67,13 @@ void addScribed(Drawing& page, const Area& area, const Build& b, const Results& 
     const Area lower = wide ? Area{upper.x + upper.width + gap, area.y, area.width - upper.width - gap, area.height}
                             : Area{area.x, upper.y + upper.height + gap, area.width, area.height - upper.height - gap};
     const double each = lower.height / 2;
-    const double scale = scribedScale(s, {"left", "above"}, lower.width, each - words - 2);
+    // a whole scale: what is said is what is drawn
+    const double scale = 5 * std::ceil(scribedScale(s, {"left", "above"}, lower.width, each - words - 2) / 5);
     for (const ScribedView& v : s.views) {
         const bool corner = std::string_view(v.key) == "corner", above = std::string_view(v.key) == "above";
         const Area to = corner ? upper : Area{lower.x, lower.y + (above ? each : 0), lower.width, each};
         page.add(Text{{to.x, to.y + f.body()},
-                      corner ? std::string(v.words) : fmt::format("{}, 1 : {:.0f}", v.words, std::round(scale)),
+                      corner ? std::string(v.words) : fmt::format("{}, 1 : {:.0f}", v.words, scale),
                       f.body(),
                       Ink::Second});
         const OverlayClearance* fouls = corner && clearanceKnown(b, r) ? &*r.scans->clearance : nullptr;

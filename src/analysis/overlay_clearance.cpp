@@ -30,6 +30,16 @@ std::string side(double offset, units::LengthStep step) {
 
 } // namespace
 
+sit::Need needOf(const Overlay& o, ScanPart one, ScanPart other, bool moves) {
+    const PairNeed p = pairNeed(o.placing, one, other);
+    sit::Need need = o.need;
+    need.least_mm = p.least_mm;
+    need.finish_mm = p.finish_mm;
+    if (!moves) need.u95_mm = 0;
+    need.cap_mm = std::max(100.0, 2 * need.tightBelow());
+    return need;
+}
+
 CutRules cutRulesOf(const Build& b) { return {b.clearances, b.zones}; }
 
 sit::CutOptions cutOptionsOf(const CutRules& b, const sit::Need& need) {
@@ -46,20 +56,6 @@ sit::CutOptions cutOptionsOf(const CutRules& b, const sit::Need& need) {
     }
     return o;
 }
-
-namespace {
-
-sit::Need needOf(const Overlay& o, ScanPart one, ScanPart other, bool moves) {
-    const PairNeed p = pairNeed(o.placing, one, other);
-    sit::Need need = o.need;
-    need.least_mm = p.least_mm;
-    need.finish_mm = p.finish_mm;
-    if (!moves) need.u95_mm = 0;
-    need.cap_mm = std::max(100.0, 2 * need.tightBelow());
-    return need;
-}
-
-} // namespace
 
 bool unlikeNeeds(const Overlay& o) {
     for (const auto& m : o.body_parts)

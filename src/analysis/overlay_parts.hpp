@@ -12,6 +12,8 @@ struct PairNeed {
     bool assumed = true;
 };
 PairNeed pairNeed(const Placing&, build::ScanPart, build::ScanPart);
+/// The same with what the seat is good for, and how far one has to look; `moves`: one part stands on the seat.
+sit::Need needOf(const Overlay&, build::ScanPart, build::ScanPart, bool moves);
 /// Whether two parts of one subject have a least clearance at all: exhaust to tank, engine to radiator, or a pair the build
 /// names.
 bool watchedOnOneSubject(const Placing&, build::ScanPart, build::ScanPart);

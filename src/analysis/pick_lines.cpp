@@ -31,9 +31,14 @@ const Overlay::Part* scanAt(const Overlay& o, const PickedPlace& p) {
 } // namespace
 
 PickedPlace pickedPlace(const Overlay& o, const shape::Point3& at, bool on_body, double fineness) {
-    PickedPlace p{at, on_body, fineness};
-    if (const auto scatter = scatterAt(on_body ? *o.body : *o.chassis, onItsAxes(o, p)))
-        p.u95_mm = std::hypot(*scatter, fineness);
+    PickedPlace p{at, on_body, {}};
+    const sit::Ready& scan = on_body ? *o.body : *o.chassis;
+    // where it is thinner one has to look farther, and a bend counts as scatter
+    for (const double reach_mm : {12.0, 25.0, 50.0})
+        if (const auto scatter = scatterAt(scan, onItsAxes(o, p), reach_mm)) {
+            p.u95_mm = std::hypot(*scatter, fineness);
+            break;
+        }
     return p;
 }
 
@@ -55,7 +60,10 @@ Result<BegunLine> distanceLine(const build::Build& b, const Overlay& o, const Pi
     if (!first->scan)
         return Error{Error::Code::BadInput, "picks", "The place is on a marked box, not on a scan.", "Pick on a scan.", -1};
     const double distance = geometry::between(onItsAxes(o, p), onItsAxes(o, q));
-    const double u95 = std::hypot(p.u95_mm, q.u95_mm);
+    if (!p.u95_mm || !q.u95_mm)
+        return Error{Error::Code::BadInput, "picks", "The scan has too few points there to say how sharp it is.",
+                     "Pick where it is denser, or tape it.", -1};
+    const double u95 = std::hypot(*p.u95_mm, *q.u95_mm);
     const auto step = b.settings.length_step;
     return BegunLine{fmt::format(" {} ± {} note picked on the scan {}", units::formatLength(distance, step, true),
                                  units::formatLength(std::max(u95, 0.1), step, true), first->part.name),

@@ -1,5 +1,6 @@
 #include "analysis/scene_times.hpp"
 
+#include "analysis/overlay_parts.hpp"
 #include "units/quantity.hpp"
 
 #include <algorithm>
@@ -56,7 +57,12 @@ std::string spaced(std::string name) {
 
 /// What of the body is nearest to a part on the chassis in a pose, exactly.
 struct ClosestBody {
+    double spare_mm = 1e300; ///< over what the pair needs
     double least_mm = 1e300;
+    sit::Need need;
+    bool assumed = true; ///< the need is
+    bool meets = false;
+    bool depth_known = true;
     shape::Point3 where{}; ///< in the chassis frame
     size_t body_part = 0;
 };
@@ -64,14 +70,42 @@ std::optional<ClosestBody> closestBody(const Overlay& o, size_t on_chassis, cons
                                        const std::function<bool()>& stop) {
     if (stop()) return std::nullopt;
     ClosestBody best;
+    const Overlay::Part& part = o.on_chassis[on_chassis];
     const RigidTransform to_part = geometry::chained(inverse(pose), o.seat);
     for (size_t j = 0; j < o.body_parts.size(); ++j) {
-        const auto c =
-            sit::clearance(*o.body_parts[j].part.ready, *o.on_chassis[on_chassis].part.ready, to_part, o.need, 0, stop);
+        const ScanPart kind = o.body_parts[j].kind;
+        const sit::Need need = needOf(o, kind, part.kind, true);
+        const auto c = sit::clearance(*o.body_parts[j].part.ready, *part.part.ready, to_part, need, 0, stop);
         if (!c) return std::nullopt;
-        if (c->least_mm < best.least_mm) best = {c->least_mm, pose.transformed(c->at_fixed), j};
+        const double spare = c->least_mm - need.foulsBelow();
+        if (spare >= best.spare_mm) continue;
+        best = {spare,
+                c->least_mm,
+                need,
+                pairNeed(o.placing, kind, part.kind).assumed,
+                c->meets,
+                c->depth_known,
+                pose.transformed(c->at_fixed),
+                j};
     }
     return best;
+}
+
+/// What is nearest to a part, judged by what the two need.
+void say(SceneMoment& m, const Overlay& o, size_t on_chassis, const ClosestBody& c, bool travel_assumed,
+         const std::function<std::string(double)>& length) {
+    const std::string one = partName(o, build::the_body, c.body_part), other = partName(o, build::the_chassis, on_chassis);
+    const sit::Band band = c.need.band(c.least_mm);
+    m.where = c.where;
+    m.brief = spaced(other) + (c.least_mm <= 0 ? " −" : " ") + length(c.least_mm);
+    // an assumed figure never makes a green one
+    m.severity = band == sit::Band::Fouls                                  ? sheet::Severity::Bad
+                 : band == sit::Band::Tight || c.assumed || travel_assumed ? sheet::Severity::Warn
+                                                                           : sheet::Severity::Good;
+    m.words = c.meets && !c.depth_known ? fmt::format("{} and {} run through each other", one, other)
+              : c.least_mm <= 0         ? fmt::format("{} fouls {} by {}", one, other, length(c.least_mm))
+                                        : fmt::format("{} between {} and {}, which need {}{}", length(c.least_mm), one, other,
+                                                      length(c.need.foulsBelow()), c.assumed ? " (assumed)" : "");
 }
 
 } // namespace
@@ -87,7 +121,10 @@ std::optional<SceneTimes> wayTimes(const build::Build& b, const Overlay& o, cons
         m.seat = geometry::chained(sit::hungAt(way.down.about, s.at), o.seat);
         // at the seat it rests, and is cut where it fouls: that is told elsewhere
         const bool seated = k + 1 == steps.size() && way.down.found;
-        m.touches = !seated && !s.far && s.least_mm < passing(o);
+        if (!seated && !s.far)
+            m.severity = s.least_mm < passing(o)            ? sheet::Severity::Bad
+                         : s.least_mm < o.need.foulsBelow() ? sheet::Severity::Warn
+                                                            : sheet::Severity::Good;
         m.words = seated ? std::string("on its seat") : fmt::format("{} over its seat", length(s.at.up_mm));
         if (std::abs(s.at.back_mm) >= 0.5)
             m.words += fmt::format(", {} {}", length(s.at.back_mm), s.at.back_mm > 0 ? "rearward" : "forward");
@@ -105,7 +142,7 @@ std::optional<SceneTimes> wayTimes(const build::Build& b, const Overlay& o, cons
     if (t.moments.empty()) return std::nullopt;
     if (!way.down.found)
         for (size_t k = t.moments.size(); k-- > 0;)
-            if (t.moments[k].touches) tightest = k;
+            if (t.moments[k].touches()) tightest = k;
     t.words = way.down.found ? "The way in, from hanging free to the seat. Nobody under a hung body."
                              : "No way in was found: so it would come straight down. Nobody under a hung body.";
     t.ways = {{way.down.found ? "Where it is tightest" : "Where it touches first", std::min(tightest, t.moments.size() - 1)},
@@ -138,9 +175,10 @@ std::optional<SceneTimes> travelTimes(const build::Build& b, const Overlay& o, c
         const auto [u, v] = poses[k];
         SceneMoment m;
         m.seat = o.seat;
-        double least = 1e300;
+        double shortest = 1e300; // of what each pair needs
         for (const size_t i : t.moving) {
-            const sit::Sweep& sweep = *o.on_chassis[i].part.sweep;
+            const Overlay::Part& part = o.on_chassis[i];
+            const sit::Sweep& sweep = *part.part.sweep;
             m.moved.push_back(poseAt(sweep, u, v));
             const bool steers = sweep.v_steps > 1 && !sweep.both_ends;
             const auto [it, fresh] = known.try_emplace({i, u, steers ? v : 0});
@@ -150,24 +188,20 @@ std::optional<SceneTimes> travelTimes(const build::Build& b, const Overlay& o, c
                 it->second = *found;
             }
             const ClosestBody& c = it->second;
-            if (c.least_mm >= least || c.least_mm >= o.need.cap_mm) continue;
-            least = c.least_mm;
-            m.where = c.where;
-            const std::string one = partName(o, build::the_body, c.body_part), other = partName(o, build::the_chassis, i);
-            m.brief = spaced(other) + (least <= 0 ? " −" : " ") + length(least);
-            m.touches = least < o.need.foulsBelow();
-            m.words = least <= 0 ? fmt::format("{} fouls {} by {}", one, other, length(least))
-                                 : fmt::format("{} between {} and {}", length(least), one, other);
+            if (c.spare_mm >= shortest) continue;
+            shortest = c.spare_mm;
+            if (c.least_mm >= c.need.cap_mm) continue;
+            say(m, o, i, c, part.sweep_assumed, length);
         }
-        if (least < worst) worst = least, worst_at = k;
+        if (shortest < worst) worst = shortest, worst_at = k;
         const std::string pose = speaks->part.sweep->words(u, speaks->part.sweep->both_ends ? u : v);
         m.words = (pose.empty() ? "as it stands" : pose) + (m.words.empty() ? "" : ": " + m.words);
         t.moments.push_back(std::move(m));
     }
-    t.words =
-        fmt::format("Wheels and axles through their travel, both sides alike{}. One wheel up and the other down comes nearer "
-                    "still: pair by pair looks at that, too.",
-                    assumed ? " (a travel that is usual, not yours: type travel)" : "");
+    t.words = fmt::format(
+        "Wheels and axles through their travel, in steps, both sides alike{}. Between the steps, and with one wheel up "
+        "and the other down, it may come nearer: pair by pair looks at that.",
+        assumed ? " (a travel that is usual, not yours: type travel)" : "");
     t.ways = {{"Where it is worst", worst_at}, {"As it stands", 0}};
     return t;
 }
@@ -202,7 +236,8 @@ std::optional<SceneTimes> workTimes(const build::Build&, const Results& r, const
         const auto it = std::find_if(order.steps.begin(), order.steps.end(), [&](const work::Step& s) { return s.code == code; });
         return static_cast<size_t>(it - order.steps.begin());
     };
-    const size_t cut = place("cut-rails"), member = place("fit-crossmember"), none = order.steps.size();
+    const size_t cut = place("cut-rails"), closed = place("close-up"), member = place("fit-crossmember"),
+                 none = order.steps.size();
     bool body_cut = false;
     for (size_t k = 0; k < order.steps.size(); ++k) {
         const work::Step& s = order.steps[k];
@@ -210,16 +245,19 @@ std::optional<SceneTimes> workTimes(const build::Build&, const Results& r, const
         m.seat = o.seat;
         const work::Stance& stands = s.moves_to ? *s.moves_to : s.stance;
         m.body = stands.body == build::BodyPlace::On;
-        // once its step is done; a rail that is never cut is as planned from the first
-        m.as_planned = cut == none ? !r.planned_chassis.changes() : k > cut;
-        m.steel = (cut != none && k > cut) || (member != none && k >= member);
+        // once the rails are brought together; a rail that is never cut is as planned from the first
+        m.as_planned = cut == none ? !r.planned_chassis.changes() : k >= closed;
+        // sleeves go in then, out of sight: new steel is shown when all of it is there
+        m.steel = member != none ? k >= member && (cut == none || k >= closed) : cut != none && k >= closed;
+        const bool apart = cut != none && k >= cut && k < closed;
         body_cut = body_cut || s.code.starts_with("cut-body-");
         m.uncut = !body_cut;
-        m.words = fmt::format(
-            "{} of {}: {}{}{}{}", k + 1, order.steps.size(), s.title, s.tick ? " (done)" : "", m.body ? "" : " · body off",
-            stands.attitude == build::Attitude::RightWayUp ? ""
-            : stands.attitude == build::Attitude::Inverted ? " · frame upside down (shown as it stands on its wheels)"
-                                                           : " · frame on its side (shown as it stands on its wheels)");
+        m.words = fmt::format("{} of {}: {}{}{}{}", k + 1, order.steps.size(), s.title, s.tick ? " (done)" : "",
+                              std::string(m.body ? "" : " · body off") + (apart ? " · rails cut apart (shown as they were)" : ""),
+                              stands.attitude == build::Attitude::RightWayUp ? ""
+                              : stands.attitude == build::Attitude::Inverted
+                                  ? " · frame upside down (shown as it stands on its wheels)"
+                                  : " · frame on its side (shown as it stands on its wheels)");
         if (!s.cautions.empty()) m.words += " · " + s.cautions.front();
         t.moments.push_back(std::move(m));
     }

@@ -9,9 +9,10 @@ struct SceneMoment {
     geometry::RigidTransform seat;               ///< of the body in the chassis frame
     std::vector<geometry::RigidTransform> moved; ///< of each part that moves, along the chassis' axes; empty: as they stand
     std::string words;                           ///< how it stands, and what is nearest
-    std::string brief;      ///< at the place that is nearest: "wheel front left 12 mm"; empty: nothing is near
-    shape::Point3 where{};  ///< it, in the chassis frame
-    bool touches = false;   ///< nearer than it may be
+    std::string brief;     ///< at the place that is nearest: "wheel front left 12 mm"; empty: nothing is near
+    shape::Point3 where{}; ///< it, in the chassis frame
+    sheet::Severity severity = sheet::Severity::Good; ///< of what is nearest: nearer than it may be, not proven, or clear
+    bool touches() const { return severity == sheet::Severity::Bad; }
     bool body = true;       ///< it stands on the chassis
     bool as_planned = true; ///< the chassis; else as it was surveyed
     bool steel = true;      ///< new steel is in

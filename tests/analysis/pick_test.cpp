@@ -1,5 +1,6 @@
 #include "analysis/pick_lines.hpp"
 
+#include "sim/mesh_maker.hpp"
 #include "support/scanned_car.hpp"
 #include "support/support.hpp"
 
@@ -29,6 +30,12 @@ Mesh plates(double apart, double noise, std::mt19937& rng) {
                 m.triangles.push_back({a, b + 1, a + 1});
             }
     }
+    return m;
+}
+
+Mesh fine(const Point3& middle, const Point3& size) {
+    Mesh m;
+    sim::addBox(m, 20, middle, size);
     return m;
 }
 
@@ -63,21 +70,25 @@ TEST_CASE("the ± of a distance between two picks holds the truth in 93 to 97 of
 
 TEST_CASE("picks begin lines: a point on its own axes, a distance on one scan alone", "[analysis][picks]") {
     Car car;
-    car.add(the_chassis, ScanPart::Chassis, "frame", test::box({0, -400, 300}, {3000, 400, 400}));
-    car.add(the_chassis, ScanPart::Engine, "engine", test::box({100, -200, 500}, {700, 200, 900}));
+    car.add(the_chassis, ScanPart::Chassis, "frame", fine({1500, 0, 350}, {3000, 800, 100}));
+    car.add(the_chassis, ScanPart::Engine, "engine", fine({400, 0, 700}, {600, 400, 400}));
     car.add(the_body, ScanPart::Body, "shell", test::box({0, -600, 1000}, {2000, 600, 1010}));
     analysis::Overlay o = car.overlay();
     const auto on = [&](const Point3& at, bool body = false) { return analysis::pickedPlace(o, at, body, 1.5); };
-    const auto line = analysis::distanceLine(car.b, o, on({0, 100, 300}), on({1000, 100, 300}));
+    const auto line = analysis::distanceLine(car.b, o, on({500, 100, 300}), on({1500, 100, 300}));
     REQUIRE(line);
     CHECK(line->text == " 1000.0 mm ± 2.1 mm note picked on the scan frame");
     CHECK(line->caret == 0);
     // on two scans it would be no reading, and in the air neither
-    const auto two = analysis::distanceLine(car.b, o, on({0, 100, 300}), on({100, 0, 600}));
+    const auto two = analysis::distanceLine(car.b, o, on({500, 100, 300}), on({400, 100, 900}));
     REQUIRE_FALSE(two);
     CHECK_THAT(two.error().text(), Catch::Contains("frame") && Catch::Contains("engine"));
-    CHECK_FALSE(analysis::distanceLine(car.b, o, on({0, 100, 300}), on({100, 0, 2600})));
-    CHECK_FALSE(analysis::distanceLine(car.b, o, on({0, 100, 300}), on({500, 0, 1000}, true)));
+    CHECK_FALSE(analysis::distanceLine(car.b, o, on({500, 100, 300}), on({100, 0, 2600})));
+    CHECK_FALSE(analysis::distanceLine(car.b, o, on({500, 100, 300}), on({500, 0, 1000}, true)));
+    // eight corners say nothing of how sharp a place of it is
+    const auto thin = analysis::distanceLine(car.b, o, on({500, 0, 1010}, true), on({900, 0, 1010}, true));
+    REQUIRE_FALSE(thin);
+    CHECK_THAT(thin.error().text(), Catch::Contains("too few points"));
     // where the body sits does not change where its point is on it
     o.seat = geometry::rigidTransform({50, 0, -20}, 0, 0, 0);
     const auto point = analysis::pointLine(car.b, o, on({450, -600, 980}, true));

@@ -56,10 +56,10 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
         const auto& m = moments[k];
         INFO(m.words);
         const double apart = shape::closest(*o.body->tree, *o.chassis->tree, m.seat, 50).least_mm;
-        CHECK(m.touches == (apart < 5));
+        CHECK(m.touches() == (apart < 5));
         if (k) CHECK(m.seat.translation[2] < moments[k - 1].seat.translation[2]);
-        if (m.touches) CHECK_THAT(m.words, Catch::Contains("engine"));
-        touched = touched || m.touches;
+        if (m.touches()) CHECK_THAT(m.words, Catch::Contains("engine"));
+        touched = touched || m.touches();
     }
     CHECK(touched);
     for (const Point3 p : {Point3{0, 0, 0}, Point3{2000, 600, 700}})
@@ -76,7 +76,7 @@ TEST_CASE("the way in of a build's scans: what comes off, what a cloud can't tel
     const auto down = analysis::wayTimes(bare.b, bare.overlay(), *free)->moments;
     REQUIRE(down.size() > 3);
     CHECK(down.back().words == "on its seat");
-    for (const auto& m : down) CHECK_FALSE(m.touches);
+    for (const auto& m : down) CHECK_FALSE(m.touches());
     CHECK(free->clouds == std::vector<std::string>{"frame"});
     CHECK_THAT(free->words, Catch::Contains("frame is a cloud"));
     CHECK_THAT(analysis::wayHeadline(bare.b, *free).sentence, Catch::Contains("straight down"));

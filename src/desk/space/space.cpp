@@ -144,8 +144,7 @@ void Space::showMoment(const analysis::SceneMoment& m) {
     clearance_.reset();
     view()->setLabels(m.brief.empty()
                           ? std::vector<SceneLabel>{}
-                          : std::vector<SceneLabel>{{m.where, QString::fromStdString(m.brief),
-                                                     m.touches ? sheet::Severity::Bad : sheet::Severity::Good, "moment"}});
+                          : std::vector<SceneLabel>{{m.where, QString::fromStdString(m.brief), m.severity, "moment"}});
     pane_->say(QString::fromStdString(m.words));
 }
 
