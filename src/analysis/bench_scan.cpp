@@ -90,7 +90,7 @@ void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
         page.add(Picture{{area.x, area.y}, area.width, area.height, r.scans->picture.share()});
         pages.push_back(std::move(page));
     }
-    if (currentSlow(b, r, slow::scribed)) {
+    if (currentSlow(b, r, slow::scribed) && r.scans->scribed->hasLines()) {
         Drawing page = blankPage(titled(b, r, "Scan: as it is planned, scribed"), {no_certificate, local_rules}, area);
         addScribed(page, area, b, r);
         pages.push_back(std::move(page));
@@ -110,7 +110,7 @@ void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
 
 /// To draw on: one unit of the file is a millimetre of the car.
 void addFiles(const Build& b, const Results& r, FileKeeper& out) {
-    if (!currentSlow(b, r, slow::scribed)) return;
+    if (!currentSlow(b, r, slow::scribed) || !r.scans->scribed->hasLines()) return;
     for (const ScribedView& v : r.scans->scribed->views)
         out.keep(fmt::format("scans-{}.dxf", v.key), [&](const auto& to) {
             const Scribed& s = *r.scans->scribed;

@@ -4,6 +4,8 @@
 #include "shape/hidden_lines.hpp"
 #include "sheet/drawing.hpp"
 
+#include <algorithm>
+
 /// Body and chassis together as lines on paper: hidden ones left out, those behind the body's sheet dashed.
 namespace gorvet::analysis {
 
@@ -22,6 +24,10 @@ struct ScribedView {
 struct Scribed {
     std::vector<sheet::Ink> inks; ///< of each part that the lines speak of
     std::vector<ScribedView> views;
+    /// Clouds have none.
+    bool hasLines() const {
+        return std::any_of(views.begin(), views.end(), [](const ScribedView& v) { return !v.lines.empty(); });
+    }
 };
 /// Three views; nothing when `stop` said so.
 std::optional<Scribed> scribedOf(const ScribedAsked&, const std::function<bool()>& stop = {});

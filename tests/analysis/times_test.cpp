@@ -1,5 +1,6 @@
 #include "analysis/overlay_parts.hpp"
 #include "analysis/scene_times.hpp"
+#include "analysis/scribed.hpp"
 
 #include "store/store.hpp"
 #include "support/scanned_car.hpp"
@@ -115,4 +116,28 @@ TEST_CASE("the order of work is watched with what stands on the car at each step
     for (const auto& [words, at] : t->ways) CHECK(at < t->moments.size());
     Build empty;
     CHECK_FALSE(analysis::workTimes(empty, analysis::analyse(empty, 1), {}));
+}
+
+TEST_CASE("scans are scribed for paper where they have a surface, and a cloud is not", "[analysis][times]") {
+    Car car;
+    car.add(the_chassis, ScanPart::Chassis, "frame", box({-500, -400, 300}, {3000, 400, 400}));
+    const auto overlay = std::make_shared<const analysis::Overlay>(car.overlay());
+    const auto s = analysis::scribedOf({overlay, nullptr, nullptr});
+    REQUIRE(s);
+    REQUIRE(s->hasLines());
+    // at a whole scale the drawing is as long as it says
+    const auto left =
+        std::find_if(s->views.begin(), s->views.end(), [](const auto& v) { return std::string_view(v.key) == "left"; });
+    REQUIRE(left != s->views.end());
+    const auto drawn = analysis::scribedDrawing(*s, *left, 200, 100, {}, 25);
+    const auto e = sheet::extent(drawn.items);
+    CHECK(e.right - e.left == Approx(3500.0 / 25).margin(0.2));
+    Mesh cloud;
+    for (int i = 0; i < 30; ++i) cloud.points.push_back({100.0 * i, 10.0 * (i % 7), 300});
+    Car points;
+    points.add(the_chassis, ScanPart::Chassis, "frame", cloud);
+    const auto none = analysis::scribedOf({std::make_shared<const analysis::Overlay>(points.overlay()), nullptr, nullptr});
+    REQUIRE(none);
+    CHECK_FALSE(none->hasLines());
+    CHECK_FALSE(analysis::scribedOf({overlay, nullptr, nullptr}, [] { return true; }));
 }
