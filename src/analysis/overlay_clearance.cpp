@@ -201,6 +201,28 @@ std::string partName(const Overlay& o, SubjectId s, size_t part) {
 
 namespace {
 ScanPart kindAt(const Overlay& o, SubjectId s, size_t part) { return o.of(s)[part].kind; }
+
+/// Of the places that are not named one by one, the worst ones being.
+Finding furtherPlaces(const OverlayClearance& c, size_t named) {
+    const auto foul =
+        static_cast<size_t>(std::count_if(c.places.begin() + static_cast<std::ptrdiff_t>(named), c.places.end(),
+                                          [](const OverlayClearance::Place& p) { return p.contact.band == sit::Band::Fouls; }));
+    const size_t more = c.places.size() - named, tight = more - foul;
+    Finding f;
+    f.severity = foul ? sheet::Severity::Bad : sheet::Severity::Warn;
+    f.code = "scan.more-places";
+    f.subject = "clearances";
+    f.word = word(foul ? sit::Band::Fouls : sit::Band::Tight);
+    f.figure = std::to_string(more);
+    const auto that = [](size_t n, const char* one, const char* many) {
+        return n ? units::counted(n, "a place") + " " + (n == 1 ? one : many) : std::string();
+    };
+    f.sentence = fmt::format("Besides these {}{}{}.", that(foul, "fouls", "foul"), foul && tight ? ", and " : "",
+                             that(tight, "is tight", "are tight"));
+    f.remedy = "See to the worst first: most go with it. All are on the map of bands; gorvet-cli overlay lists every pair.";
+    f.brief = fmt::format("{} more", more);
+    return f;
+}
 } // namespace
 
 std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const OverlayClearance& c, size_t most) {
@@ -254,6 +276,7 @@ std::vector<Finding> clearanceFindings(const Build& b, const Overlay& o, const O
         f.tag = fmt::format("contact:{}", list.size() + 1);
         list.push_back(std::move(f));
     }
+    if (c.places.size() > list.size()) list.push_back(furtherPlaces(c, list.size()));
     return list;
 }
 

@@ -382,6 +382,18 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     bool found = false;
     for (const auto& f : d.window.document().results().findings) found = found || f.code == "scan.fouls";
     CHECK(found);
+    // a card that is opened low down leaves the view's buttons free, where it fits above them
+    d.bench(2);
+    auto* rule = d.find<desk::RuleView>("rule");
+    emit rule->picked("contact:1", {600, 10});
+    auto* card = d.find<desk::CardView>("card");
+    REQUIRE(waitFor([&] { return card->isVisible(); }));
+    auto* edge = d.find<QWidget>("sceneEdge");
+    REQUIRE(edge->isVisible());
+    const int top = edge->mapTo(card->parentWidget(), QPoint()).y();
+    REQUIRE(card->height() + 8 < top);
+    CHECK(card->geometry().bottom() < top);
+    card->close();
 
     // by keyboard and line
     revision = d.window.document().store()->revision();

@@ -2,6 +2,7 @@
 #include "desk/driver.hpp"
 #include "desk/shell/finder.hpp"
 
+#include <QMenu>
 #include <QTableWidget>
 #include <fstream>
 
@@ -315,4 +316,34 @@ TEST_CASE("imports say what they left out; files that can't be opened say why", 
     second.type("point Q 1 2 3");
     CHECK(second.text("entryEcho").contains("read-only"));
     CHECK(second.find<QLineEdit>("entry")->text() == "point Q 1 2 3"); // not lost
+}
+
+TEST_CASE("many subjects do not crowd the head: some beside, all in a menu", "[desk]") {
+    const auto folder = test::freshFolder("window-subjects");
+    Driver d;
+    REQUIRE(d.window.makeFile(QString::fromStdString((folder / "a.gorvet").string())));
+    d.bench(1);
+    auto* more = d.find<QPushButton>("moreSubjects");
+    CHECK_FALSE(more->isVisible());
+    const auto beside = [&] {
+        QStringList names;
+        for (const QPushButton* b : d.window.findChildren<QPushButton*>())
+            if (b->objectName().startsWith("subject") && b->isVisible()) names << b->text();
+        return names;
+    };
+    CHECK(beside() == QStringList{"chassis", "body"});
+    for (const char* name : {"tern", "plover", "dunlin", "knot", "ruff", "stint"})
+        d.keep(QString("subject %1 candidate").arg(name));
+    d.type("subject chassis");
+    CHECK(more->isVisible());
+    CHECK(beside().size() == 4);
+    // the last of them is in the menu, and stands beside the others once it is shown
+    QAction* last = nullptr;
+    for (QAction* a : more->menu()->actions())
+        if (a->text() == "stint") last = a;
+    REQUIRE(last);
+    last->trigger();
+    CHECK(beside().contains("stint"));
+    CHECK(beside().size() == 5);
+    CHECK(d.find<QPushButton>("subjectStint")->isChecked());
 }

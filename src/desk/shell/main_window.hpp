@@ -202,6 +202,7 @@ private:
     QLabel* headline_ = nullptr;
     QLabel* below_ = nullptr;
     std::map<build::SubjectId, QPushButton*> subjects_; ///< of what can be surveyed, one each
+    QPushButton* more_subjects_ = nullptr;              ///< a menu of all, where they are many
     QHBoxLayout* subject_row_ = nullptr;
     QWidget* view_buttons_ = nullptr;
     SheetView* sheet_ = nullptr;

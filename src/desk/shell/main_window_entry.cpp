@@ -49,7 +49,20 @@ void MainWindow::refreshSubjects() {
         if (gone) entry.second->deleteLater();
         return gone;
     });
-    for (const build::SubjectId subject : build::subjectsInOrder(b)) {
+    // more than these would crowd the head: the first, the one that is shown, and a menu of all
+    constexpr int most_beside = 4;
+    const auto all = build::subjectsInOrder(b);
+    const bool many = static_cast<int>(all.size()) > most_beside + 1;
+    if (!more_subjects_) {
+        more_subjects_ = new QPushButton(tr("others"));
+        more_subjects_->setObjectName("moreSubjects");
+        more_subjects_->setMenu(new QMenu(more_subjects_));
+        subject_row_->addWidget(more_subjects_, 0, Qt::AlignTop);
+    }
+    more_subjects_->setVisible(shown && many);
+    more_subjects_->menu()->clear();
+    int place = 0;
+    for (const build::SubjectId subject : all) {
         const QString name = QString::fromStdString(build::nameOf(b, subject));
         QPushButton*& button = subjects_[subject];
         if (!button) {
@@ -57,11 +70,13 @@ void MainWindow::refreshSubjects() {
             button->setCheckable(true);
             button->setToolTip("F6");
             connect(button, &QPushButton::clicked, this, [this, subject] { turnTo(subject); });
-            subject_row_->addWidget(button, 0, Qt::AlignTop);
+            subject_row_->insertWidget(subject_row_->count() - 1, button, 0, Qt::AlignTop);
         }
         button->setText(name);
         button->setObjectName("subject" + name.left(1).toUpper() + name.mid(1));
-        button->setVisible(shown);
+        const bool beside = !many || place++ < most_beside || state_.subject == subject;
+        button->setVisible(shown && beside);
+        if (!beside) more_subjects_->menu()->addAction(name, this, [this, subject] { turnTo(subject); });
         button->setChecked(state_.subject == subject);
     }
 }

@@ -329,6 +329,7 @@ QWidget* MainWindow::buildRule() {
 
 void MainWindow::buildCard(QWidget* over) {
     card_ = new CardView(over);
+    card_->keepAbove(space_->pane()->controls());
     connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, From::Card); });
     connect(card_, &CardView::photoFor, this, &MainWindow::addPhoto);
     connect(card_, &CardView::closed, this, [this] {

@@ -83,6 +83,8 @@ ScenePane::ScenePane(QWidget* parent) : QWidget(parent) {
     }
 }
 
+QWidget* ScenePane::controls() const { return edge_; }
+
 /// From where one looks.
 QWidget* ScenePane::buildEdge() {
     auto* views = new QWidget;

@@ -20,6 +20,8 @@ class SceneView;
 class ScenePane : public QWidget {
     Q_OBJECT
 public:
+    /// The buttons over its lower edge; null where there is no picture.
+    QWidget* controls() const;
     explicit ScenePane(QWidget* parent = nullptr);
     /// Null where there is no OpenGL.
     SceneView* view() const { return view_; }

@@ -142,7 +142,10 @@ void CardView::standNear(const QPoint& near, const Theme& theme) {
     int x = near.x() + theme.px(28);
     if (x + width() > parentWidget()->width() - 8) x = near.x() - theme.px(28) - width();
     x = std::clamp(x, 8, std::max(8, parentWidget()->width() - width() - 8));
-    const int y = std::clamp(near.y() - height / 3, 4, std::max(4, parentWidget()->height() - height - 4));
+    int bottom = parentWidget()->height();
+    if (below_ && below_->isVisible())
+        if (const int top = below_->mapTo(parentWidget(), QPoint()).y() - 4; top - height >= 8) bottom = top;
+    const int y = std::clamp(near.y() - height / 3, 4, std::max(4, bottom - height - 4));
     move(x, y);
 }
 

@@ -4,6 +4,7 @@
 #include "desk/shell/theme.hpp"
 
 #include <QFrame>
+#include <QPointer>
 
 class QLabel;
 class QLineEdit;
@@ -20,6 +21,8 @@ public:
     /// Shows the card near a place, within the parent. `history`: who and when, may be empty.
     void show(const analysis::Card&, const QString& history, const QPoint& near, const Theme&);
     void close();
+    /// Where there is room the card stands above this, not over it.
+    void keepAbove(QWidget* w) { below_ = w; }
     void say(const QString& error); ///< beside the field that caused it
 
 signals:
@@ -39,6 +42,7 @@ private:
     QLineEdit* addActions(const analysis::Card&);
     void standNear(const QPoint&, const Theme&);
 
+    QPointer<QWidget> below_;
     QVBoxLayout* layout_;
     QLabel* error_ = nullptr;
 };
