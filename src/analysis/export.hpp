@@ -30,6 +30,11 @@ std::vector<sheet::Drawing> crossmemberSheet(const build::Build&, const Results&
 
 /// The order of work for the wall; empty when nothing is planned.
 std::vector<sheet::Drawing> workSheet(const build::Build&, const Results&);
+/// The register of what is taken apart, to be undone and to go on again; empty when nothing is tagged.
+std::vector<sheet::Drawing> registerPages(const build::Build&, const Results&);
+/// Labels for tags and bags on sheets of `stock` (work::labelStocks), beginning at label `first`. Fails where there is no such stock or
+/// nothing is tagged.
+Result<void> writeLabels(const build::Build&, const std::string& stock, int first, const std::filesystem::path& to);
 
 /// Writes what there is: build-sheet.pdf, survey PDFs, crossmember PDF and SVG, plates as DXF, crossmember as STEP, the order of
 /// work as PDF, cut list and readings as CSV. Makes the folder when it is missing. Returns the files written. Stopped by

@@ -1,6 +1,5 @@
 #include "analysis/json_parts.hpp"
 #include "analysis/lead.hpp"
-#include "sim/plan_player.hpp"
 
 namespace gorvet::analysis {
 
@@ -178,78 +177,6 @@ std::string makeJson(const Results& r) {
         j["crossmember"] = std::move(q);
     }
     j["findings"] = findings(r.findings, "make");
-    return text(j);
-}
-
-std::string playedJson(const Results& r, bool& to_the_end) {
-    const sim::PlayedPlan p = sim::playPlan(r.work_facts, *r.work);
-    to_the_end = p.to_the_end;
-    return text({{"played_to_the_end", p.to_the_end},
-                 {"steps", p.steps},
-                 {"of", r.work->steps.size()},
-                 {"refused", p.refused.empty() ? Json(nullptr) : Json(p.refused)},
-                 {"title", p.title},
-                 {"why", p.why}});
-}
-
-std::string workJson(const build::Build& b, const Results& r) {
-    const work::Order& o = *r.work;
-    const auto stance = [](const work::Stance& s) {
-        return Json{{"body", build::word(s.body)}, {"attitude", build::word(s.attitude)}, {"support", build::word(s.support)}};
-    };
-    Json j;
-    j["planned"] = r.work.made();
-    j["now"] = stance(o.now);
-    j["next"] = o.next ? Json(o.steps[*o.next].code) : Json(nullptr);
-    j["done"] = o.done;
-    j["body_moves_left"] = o.body_moves_left;
-    j["turns_left"] = o.turns_left;
-    j["stuck"] = o.stuck;
-    j["steps"] = Json::array();
-    for (const work::Step& s : o.steps) {
-        Json q = {{"code", s.code},
-                  {"title", s.title},
-                  {"status", work::statusWord(s.status)},
-                  {"waits_for", s.waits_for},
-                  {"after", s.after},
-                  {"stance", stance(s.stance)},
-                  {"hold_point", s.hold},
-                  {"no_return", s.no_return},
-                  {"hot", s.hot},
-                  {"before_return", s.before_return},
-                  {"cautions", s.cautions},
-                  {"why", s.why}};
-        q["checks"] = Json::array();
-        for (const work::CheckItem& c : s.checks)
-            q["checks"].push_back({{"name", c.name},
-                                   {"kind", c.gap_of  ? "gap"
-                                            : c.level ? "level"
-                                                      : "tape"},
-                                   {"plan_mm", number(c.plan_mm)},
-                                   {"u95_mm", number(c.u95_mm)},
-                                   {"tolerance_mm", number(c.tolerance_mm)},
-                                   {"read_mm", number(c.read_mm)},
-                                   {"stale", c.stale},
-                                   {"agrees", c.agrees()}});
-        q["conditions"] = Json::array();
-        for (const work::Condition& c : s.conditions) q["conditions"].push_back({{"text", c.text}, {"met", c.met}});
-        q["tick"] = nullptr;
-        if (s.tick)
-            q["tick"] = {{"who", s.tick->who}, {"at_utc", s.tick->at_utc}, {"note", s.tick->note}, {"photo", s.tick->photo}};
-        j["steps"].push_back(std::move(q));
-    }
-    j["temporary_steel"] = Json::array();
-    for (const work::SteelEntry& e : o.steel)
-        j["temporary_steel"].push_back({{"name", e.steel.name},
-                                        {"purpose", e.steel.purpose},
-                                        {"blocks", e.steel.blocks},
-                                        {"gap_mm", e.steel.gap ? number(e.steel.gap->value) : Json(nullptr)},
-                                        {"out_after", e.steel.out_after},
-                                        {"state", e.state == work::SteelState::In    ? "in"
-                                                  : e.state == work::SteelState::Out ? "out"
-                                                                                     : "planned"}});
-    j["build"] = b.settings.name;
-    j["findings"] = findings(r.findings, "work");
     return text(j);
 }
 

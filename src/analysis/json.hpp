@@ -3,6 +3,7 @@
 #include "analysis/results.hpp"
 #include "tape/alignment.hpp"
 #include "tape/gaps.hpp"
+#include "work/lift.hpp"
 
 #include <map>
 #include <string>
@@ -32,6 +33,21 @@ std::string makeJson(const analysis::Results&);
 std::string workJson(const build::Build&, const analysis::Results&);
 /// How far the order of work plays in a simulated workshop.
 std::string playedJson(const analysis::Results&, bool& to_the_end);
+/// One step of the order: why it stands where it stands, what waits for it, what can be done beside it. Empty where there is none
+/// of that code, or job of that name.
+std::string jobJson(const build::Build&, const analysis::Results&, const std::string& code);
+/// The register of what is taken apart, and whether the body may be lifted.
+std::string releaseJson(const build::Build&, const analysis::Results&);
+/// When what is left may be done, and what it costs.
+std::string planJson(const build::Build&, const analysis::Results&);
+/// Where the work stands, what is to be decided and what was agreed to.
+std::string clientJson(const build::Build&, const analysis::Results&);
+/// Surfaces and their coats, and permits for hot work.
+std::string coatsJson(const build::Build&, const analysis::Results&);
+/// The lifts of a build, worked out.
+std::string liftsJson(const build::Build&, const analysis::Results&);
+/// What hangs on slings.
+std::string liftJson(const work::LiftInput&, const work::LiftPlan&);
 std::string findingsJson(const std::vector<analysis::Finding>&);
 /// What a variant of a build changes: the sentences of the benches that differ, findings that come and go.
 std::string whatIfJson(const build::Build&, const analysis::Results&, const analysis::Variant&);

@@ -1,7 +1,6 @@
-#include "analysis/listing.hpp"
+#include "analysis/listing_cells.hpp"
 
 #include <cmath>
-#include <limits>
 #include <map>
 
 #include <fmt/format.h>
@@ -9,15 +8,6 @@
 namespace gorvet::analysis {
 
 using namespace build;
-
-namespace {
-
-ListCell words(std::string text) { return {std::move(text), std::numeric_limits<double>::quiet_NaN()}; }
-ListCell number(std::string text, double value, sheet::Mark mark = sheet::Mark::None) {
-    return {std::move(text), value, true, mark};
-}
-
-} // namespace
 
 Listing readingsList(const Build& b, const Results& r, SubjectId subject) {
     const SurveyOf& s = r.of(subject);

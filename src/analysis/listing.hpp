@@ -29,6 +29,10 @@ struct Listing {
 
 /// All readings of a subject, one row each, those that were replaced left out.
 Listing readingsList(const build::Build&, const Results&, build::SubjectId);
+/// The steps of the order of work, as they are to be done; hours of one's own jobs can be typed.
+Listing orderList(const build::Build&, const Results&, build::SubjectId);
+/// The register of what is taken apart.
+Listing registerList(const build::Build&, const Results&, build::SubjectId);
 /// All points of a subject, with their places as far as the readings fix them.
 Listing pointsList(const build::Build&, const Results&, build::SubjectId);
 

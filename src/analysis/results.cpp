@@ -5,6 +5,7 @@
 #include "analysis/sit_input.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/work_facts.hpp"
+#include "analysis/work_plan.hpp"
 #include "build/assumed.hpp"
 #include "build/edit.hpp"
 
@@ -238,9 +239,10 @@ void makeCrossmember(const Build& b, Results& r, const Results* previous) {
 
 void makeWork(const Build& b, Results& r, const Results* previous) {
     const work::Facts& f = r.work_facts = workFacts(b, r);
-    if (!f.cut_planned && f.mounts == 0 && !f.crossmember && b.planned_cuts.empty() && b.ticks.empty()) return;
     r.work = Node<Results::Job, work::Order>::of({f, workRecord(b)}, previous ? &previous->work : nullptr,
                                                  [](const Results::Job& j) { return work::order(j.facts, j.record); });
+    r.schedule = Node<work::ScheduleInput, work::Schedule>::of(scheduleInput(b, r), previous ? &previous->schedule : nullptr,
+                                                               work::schedule);
 }
 
 } // namespace

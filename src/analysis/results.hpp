@@ -12,6 +12,7 @@
 #include "tape/compare.hpp"
 #include "tape/next_reading.hpp"
 #include "tape/repair.hpp"
+#include "work/schedule.hpp"
 #include "work/work.hpp"
 
 #include <array>
@@ -150,8 +151,9 @@ struct Results {
         work::Record record;
         bool operator==(const Job&) const = default;
     };
-    Node<Job, work::Order> work;         ///< made when there is something to do: a cut, a mount or a crossmember is planned
-    std::vector<build::FlawId> flaw_ids; ///< behind repair.flaws
+    Node<Job, work::Order> work;                        ///< from the first minute of a build
+    Node<work::ScheduleInput, work::Schedule> schedule; ///< when what is left of it may be done
+    std::vector<build::FlawId> flaw_ids;                ///< behind repair.flaws
     tape::RepairView repair;
     std::shared_ptr<const Scans> scans = noScans(); ///< what takes seconds: made apart. Never null
     std::set<std::string, std::less<>> stopped;     ///< of that: what was stopped by hand and not begun again

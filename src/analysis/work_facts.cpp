@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <sstream>
 
 #include <fmt/format.h>
@@ -151,6 +152,27 @@ std::string planOpen(const stretch::Plan& p) {
     return "The plan of the cut fails: see Stretch";
 }
 
+/// What the register says, by the step that waits for it.
+std::vector<work::Tied> tiedOf(const Build& b) {
+    std::map<std::string, work::Tied> by_step;
+    for (const auto& [id, row] : b.releases) {
+        work::Tied& t = by_step[row.frees];
+        t.step = row.frees;
+        ++t.rows;
+        const std::string name = row.area.empty() ? row.name : row.name + " at " + row.area;
+        const auto count = [&](bool so, int& n, std::string& first) {
+            if (so && n++ == 0) first = name;
+        };
+        count(!row.released, t.tied, t.first_tied);
+        count(row.released && !row.proved, t.unproved, t.first_unproved);
+        count(row.fate != Fate::Scrap && !row.refitted, t.off, t.first_off);
+        count(row.refitted && row.torque_nm > 0 && !row.tightened, t.loose, t.first_loose);
+    }
+    std::vector<work::Tied> list;
+    for (auto& [step, t] : by_step) list.push_back(std::move(t));
+    return list;
+}
+
 } // namespace
 
 work::Facts workFacts(const Build& b, const Results& r) {
@@ -235,7 +257,21 @@ work::Facts workFacts(const Build& b, const Results& r) {
         for (std::string zone; std::getline(zones, zone, ',');) cut.brace.push_back(zone);
         f.body_cuts.push_back(std::move(cut));
     }
+    for (const auto& [id, job] : b.jobs) f.jobs.push_back(job);
+    for (const auto& [id, a] : b.awaited) f.awaited.push_back(a);
+    for (const auto& [id, a] : b.attempts) f.attempts.push_back(a);
+    for (const auto& [id, e] : b.estimates) f.estimates.push_back(e);
+    for (const auto& [id, d] : b.decisions)
+        if (!d.agreed && !d.struck) f.decisions.push_back(d);
+    f.tied = tiedOf(b);
+    f.begun = !b.ticks.empty();
     return f;
+}
+
+bool workBegun(const Build& b, const Results& r) {
+    const work::Facts& f = r.work_facts;
+    return f.cut_planned || f.mounts > 0 || f.crossmember || !b.planned_cuts.empty() || !b.ticks.empty() || !b.jobs.empty() ||
+           !b.releases.empty() || !b.awaited.empty() || !b.decisions.empty() || !b.lifts.empty() || !b.surfaces.empty();
 }
 
 work::Record workRecord(const Build& b) {

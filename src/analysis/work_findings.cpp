@@ -1,5 +1,7 @@
 #include "analysis/work_findings.hpp"
 
+#include "analysis/work_facts.hpp"
+
 #include <cmath>
 
 #include <fmt/format.h>
@@ -9,24 +11,26 @@ namespace gorvet::analysis {
 using namespace build;
 using sheet::Severity;
 
+Finding& addFinding(std::vector<Finding>& out, Severity severity, const char* code, std::string subject, const char* word,
+                    std::string sentence, std::string remedy, std::string brief, std::string tag) {
+    Finding f;
+    f.severity = severity;
+    f.code = code;
+    f.subject = std::move(subject);
+    f.word = word;
+    f.sentence = std::move(sentence);
+    f.remedy = std::move(remedy);
+    f.brief = std::move(brief);
+    f.tag = std::move(tag);
+    out.push_back(std::move(f));
+    return out.back();
+}
+
 void addWorkFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
     const work::Order& o = *r.work;
-    if (!r.work.made()) return;
+    if (!workBegun(b, r)) return;
     const auto small = [&](double mm) { return units::formatSmall(mm, b.settings.length_step, true); };
-    const auto add = [&out](Severity severity, const char* code, std::string subject, const char* word, std::string sentence,
-                            std::string remedy, std::string brief, std::string tag = {}) -> Finding& {
-        Finding f;
-        f.severity = severity;
-        f.code = code;
-        f.subject = std::move(subject);
-        f.word = word;
-        f.sentence = std::move(sentence);
-        f.remedy = std::move(remedy);
-        f.brief = std::move(brief);
-        f.tag = std::move(tag);
-        out.push_back(std::move(f));
-        return out.back();
-    };
+    const auto add = [&out](auto&&... said) -> Finding& { return addFinding(out, std::forward<decltype(said)>(said)...); };
     if (o.stuck)
         add(Severity::Bad, "work.stuck", "order of work", "Waiting",
             "Some steps wait for each other in a circle and can never be reached.",

@@ -95,6 +95,49 @@ const Tick* tickOf(const Build& b, std::string_view step) {
     return nullptr;
 }
 
+const Job* jobNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, job] : b.jobs)
+        if (job.name == name) return &job;
+    return nullptr;
+}
+
+const Release* releaseNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, release] : b.releases)
+        if (release.name == name) return &release;
+    return nullptr;
+}
+
+const Lift* liftNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, lift] : b.lifts)
+        if (lift.name == name) return &lift;
+    return nullptr;
+}
+
+const Decision* decisionNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, decision] : b.decisions)
+        if (decision.name == name) return &decision;
+    return nullptr;
+}
+
+const Surface* surfaceNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, surface] : b.surfaces)
+        if (surface.name == name) return &surface;
+    return nullptr;
+}
+
+std::vector<Coat> coatsOf(const Build& b, SurfaceId surface) {
+    std::vector<Coat> list;
+    for (const auto& [id, coat] : b.coats)
+        if (coat.surface == surface) list.push_back(coat);
+    return list;
+}
+
+const Estimate* estimateOf(const Build& b, std::string_view step) {
+    for (const auto& [id, estimate] : b.estimates)
+        if (estimate.step == step) return &estimate;
+    return nullptr;
+}
+
 const Crossing* crossingOf(const Build& b, CrossingKind kind) {
     for (const auto& [id, crossing] : b.crossings)
         if (crossing.kind == kind) return &crossing;

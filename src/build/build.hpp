@@ -1,7 +1,13 @@
 #pragma once
 
+#include "build/calendar.hpp"
+#include "build/client.hpp"
+#include "build/coats.hpp"
 #include "build/condition.hpp"
+#include "build/jobs.hpp"
+#include "build/lifts.hpp"
 #include "build/practice.hpp"
+#include "build/release.hpp"
 #include "build/rows.hpp"
 #include "build/scans.hpp"
 #include "build/seat.hpp"
@@ -56,6 +62,21 @@ struct BuildMembers {
     Lowering lowering;
     Rows<Seating> seatings;
     Rows<PlannedCut> planned_cuts;
+    Rows<Job> jobs;
+    Rows<Awaited> awaited;
+    Rows<Attempt> attempts;
+    Rows<Release> releases;
+    Rows<Lift> lifts;
+    Rows<LiftPoint> lift_points;
+    Calendar calendar;
+    Rows<DayOff> days_off;
+    Rows<Estimate> estimates;
+    Rows<Worked> worked;
+    Rows<Decision> decisions;
+    Rows<Choice> choices;
+    Rows<Surface> surfaces;
+    Rows<Coat> coats;
+    Rows<Permit> permits;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -74,7 +95,8 @@ struct Build : BuildMembers {
 using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign,
                        Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
                        ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
-                       ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut>;
+                       ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
+                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -124,6 +146,19 @@ bool takes(InstrumentKind, ReadingKind);
 const Point* pointWithRole(const Build&, SubjectId, Role);
 /// The tick of a step; nullptr when it is not done.
 const Tick* tickOf(const Build&, std::string_view step);
+/// The job of that name; nullptr when there is none.
+const Job* jobNamed(const Build&, std::string_view name);
+/// What is taken apart, by its name; nullptr when there is none.
+const Release* releaseNamed(const Build&, std::string_view name);
+/// The lift, and the decision, of that name; nullptr when there is none.
+const Lift* liftNamed(const Build&, std::string_view name);
+const Decision* decisionNamed(const Build&, std::string_view name);
+/// The surface of that name; nullptr when there is none.
+const Surface* surfaceNamed(const Build&, std::string_view name);
+/// Coats of a surface, in the order in which they go on.
+std::vector<Coat> coatsOf(const Build&, SurfaceId);
+/// What should take how long, where it was said of a step of the plan; nullptr when it was not.
+const Estimate* estimateOf(const Build&, std::string_view step);
 /// A crossing by its kind; nullptr when nothing is said of it.
 const Crossing* crossingOf(const Build&, CrossingKind);
 /// What is known of a hazard.

@@ -1,5 +1,7 @@
 #include "build/check.hpp"
 
+#include "units/dates.hpp"
+
 namespace gorvet::build {
 
 const char* usedBy(const Build& b, std::size_t place, std::uint32_t id) {
@@ -53,6 +55,8 @@ void FieldCheck::text(const char* field, const std::string& value, TextKind kind
     const bool is_hash = value.size() == 64 && value.find_first_not_of("0123456789abcdef") == std::string::npos;
     if (kind == TextKind::Hash && !value.empty() && !is_hash)
         wrong_ = labelOf(field) + ": a content is named by the 64 signs of its hash.";
+    if (kind == TextKind::Date && !value.empty() && !units::dayOf(value))
+        wrong_ = fmt::format("\"{}\" is no date: like 2026-12-24", units::visible(value.substr(0, 40)));
 }
 
 void FieldCheck::gone(const char* field, const char* noun, bool named) {

@@ -26,6 +26,8 @@ template <class V> std::string typeName() {
         return fmt::format("list of {}", typeName<typename V::value_type>());
     } else if constexpr (std::is_enum_v<V>) {
         return wordList<V>();
+    } else if constexpr (requires { Schema<V>::called; }) {
+        return Schema<V>::called;
     } else {
         return fmt::format("`{}`", Schema<V>::table.name);
     }
@@ -36,6 +38,7 @@ template <class F> std::string typeOf(const F& f) {
         if (f.text == TextKind::Word) return "one word";
         if (f.text == TextKind::Name) return "name";
         if (f.text == TextKind::Hash) return "hash of a blob, or empty";
+        if (f.text == TextKind::Date) return "date, or empty";
     }
     return typeName<typename F::Value>();
 }

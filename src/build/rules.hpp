@@ -47,6 +47,17 @@ Checked rules(const Build&, const Crossmember&);
 Checked rules(const Build&, const TemporarySteel&);
 Checked rules(const Build&, const Tick&);
 Checked rules(const Build&, const Check&);
+Checked rules(const Build&, const Job&);
+Checked rules(const Build&, const Awaited&);
+Checked rules(const Build&, const Attempt&);
+Checked rules(const Build&, const Lift&);
+Checked rules(const Build&, const LiftPoint&);
+Checked rules(const Build&, const DayOff&);
+Checked rules(const Build&, const Estimate&);
+Checked rules(const Build&, const Worked&);
+Checked rules(const Build&, const Decision&);
+Checked rules(const Build&, const Surface&);
+Checked rules(const Build&, const Permit&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

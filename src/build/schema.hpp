@@ -18,7 +18,7 @@
 namespace gorvet::build {
 
 /// The unit in which a figure is kept.
-enum class Unit { None, Mm, Rad, MmOrRad, Kg, Mm2, Hours, Money, MmPerM };
+enum class Unit { None, Mm, Rad, MmOrRad, Kg, Mm2, M2, Minutes, Hours, Days, Money, MmPerM, NewtonMetre, Celsius };
 constexpr std::string_view unitSign(Unit u) {
     switch (u) {
     case Unit::Mm: return "mm";
@@ -26,8 +26,13 @@ constexpr std::string_view unitSign(Unit u) {
     case Unit::MmOrRad: return "mm or rad";
     case Unit::Kg: return "kg";
     case Unit::Mm2: return "mm²";
+    case Unit::M2: return "m²";
+    case Unit::Celsius: return "°C";
+    case Unit::Minutes: return "min";
     case Unit::Hours: return "h";
+    case Unit::Days: return "d";
     case Unit::MmPerM: return "mm/m";
+    case Unit::NewtonMetre: return "N·m";
     case Unit::None:
     case Unit::Money: break;
     }
@@ -41,8 +46,9 @@ struct Range {
     bool held = false;
 };
 
-/// What a text is. A word is a name without blank, comma or quote, never empty. A hash names a blob's content; it may be empty.
-enum class TextKind { Note, Name, Word, Hash };
+/// What a text is. A word is a name without blank, comma or quote, never empty. A hash names a blob's content, a date is written
+/// 2026-12-24; both may be empty.
+enum class TextKind { Note, Name, Word, Hash, Date };
 
 /// One field of a struct of the document.
 template <class T, class M> struct Field {
@@ -111,6 +117,11 @@ template <class T> constexpr Field<T, std::string> textOf(const char* name, std:
 }
 template <class T> constexpr auto name(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Name); }
 template <class T> constexpr auto word(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Word); }
+template <class T> constexpr auto date(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Date); }
+/// A list of words.
+template <class T> constexpr Field<T, std::vector<std::string>> words(const char* n, std::vector<std::string> T::*member) {
+    return {n, member, Unit::None, {}, TextKind::Word};
+}
 template <class T> constexpr auto hash(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Hash); }
 
 /// How a table, or a single part of the build, is called.

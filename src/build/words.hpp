@@ -154,6 +154,41 @@ enum class DatumKind {
 /// What was found wrong at a point or part, beyond its place.
 enum class FlawKind { Rust, Thin, Crack, Seized, Play, Repair, Layers };
 
+/// What is done at a job: it decides what is dangerous about it, and what must be out, cold or covered before it.
+enum class JobKind {
+    General,
+    TakeApart,
+    Fit,
+    Measure,
+    Clean, ///< droppings, mould, old sealer
+    Cut,   ///< with a disc or saw
+    Grind, ///< discs, wire wheels
+    Weld,  ///< or flame
+    Blast, ///< sand, soda, slag
+    Lift,  ///< body, engine or car on hoist, jack or slings
+    Fuel,
+    Electrical,
+    Brakes, ///< and steering
+    Springs,
+    Refrigerant,
+    Restraints,
+    Glass,
+    Seal,
+    Paint, ///< primer, paint, cavity wax: what is sprayed
+    Test
+};
+/// What is taken apart.
+enum class ReleaseKind { Connector, Line, Hose, Cable, Linkage, Bolt, Trim, Other };
+/// What becomes of the part: what is scrapped may be cut off.
+enum class Fate { Keep, Renew, Scrap };
+enum class Metal { Steel, Galvanised, Aluminium, Stainless, Cast };
+/// How a surface is made ready. Skipped: it stays as it is, and why is said.
+enum class Preparation { Blast, Strip, Abrade, Skip };
+enum class CoatKind { EtchPrimer, EpoxyPrimer, ZincPrimer, SeamSealer, Filler, Surfacer, Base, Clear, StoneGuard, CavityWax };
+enum class ByHand { Brush, Spray };
+/// How a load is lifted or carried: on slings from one hook, by upright straps from beams, or from below.
+enum class LiftWay { Slings, Gantry, TwoPost, Forks, Stands, Dolly, People };
+
 /// The spellings of an enumeration, in its order.
 template <class E> struct Words;
 template <> struct Words<SubjectKind> {
@@ -226,6 +261,31 @@ template <> struct Words<ScanPart> {
 };
 template <> struct Words<ScanUnit> { static constexpr std::array<std::string_view, 4> text{"mm", "cm", "m", "in"}; };
 template <> struct Words<ZoneRule> { static constexpr std::array<std::string_view, 3> text{"named", "brace", "never"}; };
+template <> struct Words<JobKind> {
+    static constexpr std::array<std::string_view, 20> text{
+        "general", "take-apart", "fit",    "measure", "clean",       "cut",        "grind", "weld", "blast", "lift",
+        "fuel",    "electrical", "brakes", "springs", "refrigerant", "restraints", "glass", "seal", "paint", "test"};
+};
+template <> struct Words<ReleaseKind> {
+    static constexpr std::array<std::string_view, 8> text{"connector", "line", "hose", "cable",
+                                                          "linkage",   "bolt", "trim", "other"};
+};
+template <> struct Words<Metal> {
+    static constexpr std::array<std::string_view, 5> text{"steel", "galvanised", "aluminium", "stainless", "cast"};
+};
+template <> struct Words<Preparation> {
+    static constexpr std::array<std::string_view, 4> text{"blast", "strip", "abrade", "skip"};
+};
+template <> struct Words<CoatKind> {
+    static constexpr std::array<std::string_view, 10> text{"etch-primer", "epoxy-primer", "zinc-primer", "seam-sealer",
+                                                           "filler",      "surfacer",     "base",        "clear",
+                                                           "stone-guard", "cavity-wax"};
+};
+template <> struct Words<ByHand> { static constexpr std::array<std::string_view, 2> text{"brush", "spray"}; };
+template <> struct Words<LiftWay> {
+    static constexpr std::array<std::string_view, 7> text{"slings", "gantry", "two-post", "forks", "stands", "dolly", "people"};
+};
+template <> struct Words<Fate> { static constexpr std::array<std::string_view, 3> text{"keep", "renew", "scrap"}; };
 template <> struct Words<BodyPlace> { static constexpr std::array<std::string_view, 2> text{"body-on", "body-off"}; };
 
 template <class E> constexpr std::string_view word(E value) { return Words<E>::text[static_cast<size_t>(value)]; }

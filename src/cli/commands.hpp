@@ -72,5 +72,6 @@ void addPracticeCommands(Commands&);
 void addScanCommands(Commands&);
 void addClearanceCommands(Commands&);
 void addBenchCommands(Commands&);
+void addWorkCommands(Commands&);
 
 } // namespace gorvet::cli

@@ -74,6 +74,7 @@ Result<bool> enterLine(store::Store& store, entry::Context& context, const std::
     if (!understood) return refused(understood.error());
     if (understood->edit.changes.empty()) {
         if (understood->subject) context.subject = *understood->subject;
+        if (!understood->opens.empty()) std::cerr << understood->echo << "\n";
         return true;
     }
     const std::string doubt = understood->doubt;

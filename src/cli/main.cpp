@@ -22,6 +22,7 @@ int run(int argc, char** argv) {
     addScanCommands(commands);
     addClearanceCommands(commands);
     addBenchCommands(commands);
+    addWorkCommands(commands);
     return commands.run(argc, argv);
 }
 

@@ -204,9 +204,9 @@ const CommandTable tape_commands{
          &Reader::rename,
          nullptr,
          {
-             {"rename NAME NEW, rename session SESSION NEW, rename setup SETUP NEW, rename blocked BOX NEW, "
+             {"rename NAME NEW, rename job JOB NEW, rename tag ROW NEW, rename session SESSION NEW, rename setup SETUP NEW, rename blocked BOX NEW, "
               "rename instrument INSTRUMENT NEW, rename subject SUBJECT NEW, rename scan SCAN NEW, rename zone ZONE NEW, "
-              "rename seating SEATING NEW",
+              "rename seating SEATING NEW, rename lift LIFT NEW, rename surface SURFACE NEW",
               "rename Al Rail1l", "gives a point, or what is named, another name; all that refers to it follows"},
          }},
         {{"subject"},

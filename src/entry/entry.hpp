@@ -51,6 +51,7 @@ struct Understood {
     std::string remark;                      ///< what it does besides, or how a figure was read; may be empty
     std::string doubt;                       ///< why it may be a slip: asked about before it is kept; may be empty
     std::optional<build::SubjectId> subject; ///< the line turns to another subject instead of editing
+    std::string opens;                       ///< tag of a card that the line opens instead of editing; empty: none
 };
 
 /// Reads one line against the build. The first word is a command where it is one; a point of such a name is typed in quotes.

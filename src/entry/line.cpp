@@ -55,10 +55,14 @@ Word Line::next(const char* missing) {
     return words_[next_++];
 }
 
-Word Line::upTo(std::initializer_list<std::string_view> stops) {
+Word Line::upTo(std::span<const std::string_view> stops) {
+    return upTo([&] { return std::find(stops.begin(), stops.end(), peek().text) != stops.end(); });
+}
+
+Word Line::upTo(const std::function<bool()>& ends) {
     Word joined;
     joined.column = atEnd() ? end_column_ : peek().column;
-    while (!atEnd() && (peek().quoted || std::find(stops.begin(), stops.end(), peek().text) == stops.end())) {
+    while (!atEnd() && (peek().quoted || !ends())) {
         const Word& word = words_[next_++];
         // keep every character in its column, so that an error inside can be pointed at
         if (!joined.text.empty()) {

@@ -2,6 +2,8 @@
 
 #include "units/result.hpp"
 
+#include <functional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -36,7 +38,10 @@ public:
     Word next(const char* missing);
     /// Everything up to (not including) one of these words, or to the end, as typed with single blanks. A word in quotes stops
     /// nothing. May be empty.
-    Word upTo(std::initializer_list<std::string_view> stops);
+    Word upTo(std::span<const std::string_view> stops);
+    /// The same up to where `ends` says so of the word that is next.
+    Word upTo(const std::function<bool()>& ends);
+    Word upTo(std::initializer_list<std::string_view> stops) { return upTo(std::span(stops.begin(), stops.size())); }
     /// The whole rest of the line as it was typed, quotes and all; one pair of quotes round all of it is taken off. May be empty.
     Word rest();
     void mustEnd() const;

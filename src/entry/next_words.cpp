@@ -1,8 +1,11 @@
 #include "entry/next_words.hpp"
 
+#include "build/job_lists.hpp"
+
 #include "entry/commands.hpp"
 #include "entry/form_pattern.hpp"
 #include "entry/word_lists.hpp"
+#include "units/dates.hpp"
 
 #include <algorithm>
 #include <map>
@@ -77,6 +80,19 @@ public:
             {"UNIT", wordsOf<ScanUnit>},
             {"SHAPE", wordsOf<RailShape>},
             {"FACE", wordsOf<RailFace>},
+            {"JOB-KIND", wordsOf<JobKind>},
+            {"TIE-KIND", wordsOf<ReleaseKind>},
+            {"FATE", wordsOf<Fate>},
+            {"LIFT-WAY", wordsOf<LiftWay>},
+            {"METAL", wordsOf<Metal>},
+            {"PREPARATION", wordsOf<Preparation>},
+            {"COAT-KIND", wordsOf<CoatKind>},
+            {"LIST",
+             [] {
+                 std::vector<std::string> keys;
+                 for (const JobList& l : jobLists()) keys.emplace_back(l.key);
+                 return keys;
+             }},
             {"CROOKED", [] { return std::vector<std::string>(crooked_figures.begin(), crooked_figures.end()); }},
             {"RATE", [] {
                  std::vector<std::string> rates{"hour", "other-frame"};
@@ -94,6 +110,13 @@ public:
         if (slot == "BRACE") return names(b_.temporary_steel);
         if (slot == "BOX") return names(b_.obstacles);
         if (slot == "CUT") return names(b_.planned_cuts);
+        if (slot == "JOB") return names(b_.jobs);
+        if (slot == "ROW") return names(b_.releases);
+        if (slot == "LIFT") return names(b_.lifts);
+        if (slot == "SURFACE") return names(b_.surfaces);
+        if (slot == "COAT") return names(b_.coats);
+        if (slot == "DECISION") return names(b_.decisions);
+        if (slot == "CHOICE") return names(b_.choices);
         std::vector<std::string> words;
         if (slot == "NAME")
             for (const auto& [id, p] : b_.points)
@@ -101,6 +124,7 @@ public:
         if (slot == "STEP" || slot == "DONE-STEP")
             for (const StepState& s : c_.steps)
                 if (s.done == (slot == "DONE-STEP")) words.push_back(s.code);
+        if (slot == "DATE") words = datesAhead();
         if (slot == "PLACE")
             for (const auto& [id, g] : b_.gaps)
                 if (std::find(words.begin(), words.end(), g.place) == words.end()) words.push_back(g.place);
@@ -108,11 +132,18 @@ public:
     }
     /// Whether only a word of its list will do.
     static bool closed(std::string_view slot) {
-        static const std::set<std::string_view> open{"NAME", "NEW", "STEP", "DONE-STEP", "PLACE", "text"};
+        static const std::set<std::string_view> open{"NAME", "NEW", "STEP", "DONE-STEP", "PLACE", "DATE", "text"};
         return !open.contains(slot) && !isFigureSlot(slot);
     }
 
 private:
+    /// Today, and some weeks ahead.
+    std::vector<std::string> datesAhead() const {
+        std::vector<std::string> dates;
+        if (const auto today = units::dayOf(c_.now_utc.substr(0, 10)))
+            for (const int ahead : {0, 7, 14, 28, 56}) dates.push_back(units::isoDate(*today + ahead));
+        return dates;
+    }
     template <class E> static std::vector<std::string> wordsOf() { return {Words<E>::text.begin(), Words<E>::text.end()}; }
     template <class Rows> static std::vector<std::string> names(const Rows& rows) {
         std::vector<std::string> words;
@@ -209,7 +240,7 @@ private:
     void offer(const FormItem& item) {
         for (const std::string& word : item.words) offer(word);
         for (const std::string& slot : item.slots) {
-            out_.figure = out_.figure || isFigureSlot(slot);
+            out_.figure = out_.figure || isFigureSlot(slot) || slot == "DATE";
             out_.text = out_.text || slot == "text";
             out_.name = out_.name || slot == "NEW" || slot == "PLACE";
             out_.point = out_.point || slot == "NAME";

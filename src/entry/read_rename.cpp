@@ -22,6 +22,40 @@ std::string listWith(const std::string& list, const std::string& from, const std
 
 } // namespace
 
+/// What goes by a job's name follows: what waits for it, its tick, what is awaited for it.
+void Reader::renameJob() {
+    const Word old = line_.next("its name");
+    const Job* j = jobNamed(b_, old.text);
+    if (!j) throw Failure{old.column, fmt::format("There is no job {}.", old.text), ""};
+    const Word name = line_.next("its new name");
+    const auto follow = [&](std::string& code) {
+        if (code == old.text) code = name.text;
+        if (code == "job-" + old.text) code = "job-" + name.text;
+    };
+    const auto changed = [&](const auto& rows, auto change) {
+        for (const auto& [id, one] : rows) {
+            auto other = one;
+            change(other);
+            if (!(other == one)) put(Put<std::decay_t<decltype(one)>>{other});
+        }
+    };
+    changed(b_.jobs, [&](Job& k) {
+        if (k.id == j->id) k.name = name.text;
+        for (auto* list : {&k.after, &k.before})
+            for (std::string& code : *list) follow(code);
+    });
+    changed(b_.awaited, [&](Awaited& a) { follow(a.step); });
+    changed(b_.attempts, [&](Attempt& a) { follow(a.step); });
+    changed(b_.permits, [&](Permit& p) { follow(p.step); });
+    changed(b_.worked, [&](Worked& w) { follow(w.step); });
+    changed(b_.lifts, [&](Lift& l) { follow(l.step); });
+    changed(b_.decisions, [&](Decision& d) { follow(d.step); });
+    changed(b_.releases, [&](Release& r) { follow(r.frees); });
+    changed(b_.ticks, [&](Tick& t) { follow(t.step); });
+    changed(b_.temporary_steel, [&](TemporarySteel& t) { follow(t.out_after); });
+    say(fmt::format("the job {} is now {}", old.text, name.text));
+}
+
 void Reader::rename() {
     const Word what = line_.next("what is renamed");
     const auto row = [&](const auto& rows, const char* kind, auto counts) {
@@ -49,6 +83,11 @@ void Reader::rename() {
         if (what.text == "seating") return (void)row(b_.seatings, "seating", any);
         if (what.text == "subject")
             return (void)row(b_.subjects, "subject", [](const Subject& s) { return s.id != the_body && s.id != the_chassis; });
+        if (what.text == "tag") return (void)row(b_.releases, "tag", any);
+        if (what.text == "awaited") return (void)row(b_.awaited, "awaited part", any);
+        if (what.text == "lift") return (void)row(b_.lifts, "lift", any);
+        if (what.text == "surface") return (void)row(b_.surfaces, "surface", any);
+        if (what.text == "job") return renameJob();
         if (what.text == "zone") {
             const auto [from, to] = row(b_.zones, "zone", any);
             if (b_.lowering.floor == from) {

@@ -8,9 +8,30 @@ namespace {
 std::string quoted(const std::string& text) { return "\"" + text + "\""; }
 } // namespace
 
+void Reader::removeJob(const Word&) {
+    const Word w = line_.next("the job's name");
+    const Job* j = jobNamed(b_, w.text);
+    if (!j) throw Failure{w.column, fmt::format("There is no job {}.", w.text), ""};
+    put(Drop<Job>{j->id});
+    // what waits for it alone waits for nothing then; what is awaited for it goes with it
+    for (const auto& [id, other] : b_.jobs) {
+        Job k = other;
+        const auto gone = [&](const std::string& code) { return code == j->name || code == "job-" + j->name; };
+        std::erase_if(k.after, gone);
+        std::erase_if(k.before, gone);
+        if (!(k == other)) put(Put<Job>{k});
+    }
+    for (const auto& [id, a] : b_.awaited)
+        if (a.step == j->name || a.step == "job-" + j->name) put(Drop<Awaited>{id});
+    say(fmt::format("remove the job {}", w.text));
+}
+void Reader::removeTag(const Word&) { removeNamed(b_.releases, "tag"); }
+void Reader::removeAwaited(const Word&) { removeNamed(b_.awaited, "awaited part"); }
+
 const StepState& Reader::step(const Word& w) const {
-    for (const StepState& s : context_.steps)
-        if (s.code == w.text) return s;
+    for (const std::string& code : {w.text, "job-" + w.text})
+        for (const StepState& s : context_.steps)
+            if (s.code == code) return s;
     std::string some;
     int shown = 0;
     for (const StepState& s : context_.steps)
@@ -60,6 +81,7 @@ void Reader::done() {
 void Reader::undone() {
     const Word w = line_.next("the step");
     const Tick* t = tickOf(b_, w.text);
+    if (!t) t = tickOf(b_, "job-" + w.text);
     if (!t) throw Failure{w.column, fmt::format("{} is not ticked.", w.text), ""};
     put(Drop<Tick>{t->id});
     say(fmt::format("not done after all: {}", w.text));

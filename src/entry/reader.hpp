@@ -12,6 +12,20 @@ namespace gorvet::entry {
 
 using namespace build;
 
+class Reader;
+/// A word that begins what is said of a row, and whether what follows it is as it has it (`next` nullptr: nothing follows). In a
+/// text it is a plain word otherwise. Without `fits` it always begins.
+struct Option {
+    std::string_view word;
+    bool (*fits)(const Reader&, const Word* next) = nullptr;
+};
+namespace follows {
+bool figure(const Reader&, const Word*);
+bool date(const Reader&, const Word*);
+bool step(const Reader&, const Word*);
+template <class E> bool one(const Reader&, const Word* next) { return next && fromWord<E>(next->text); }
+} // namespace follows
+
 class Reader {
 public:
     Reader(const Build& b, const Context& context, std::string_view text) : b_(b), context_(context), line_(text) {
@@ -252,6 +266,70 @@ public:
     void presence();
     void standing();
     void removeBrace(const Word&);
+    std::vector<double> oneOrThree(const char* what);
+    double plainNumber(const char* what) { return oneOrThree(what).front(); }
+    std::string dateNext();
+    std::vector<std::string> stepsUpTo(std::span<const Option> options, const std::string& of);
+    bool knownStep(const std::string& name) const;
+    /// Whether the next word is one of these options, and what follows it is as the option has it.
+    bool stopsAt(std::span<const Option>) const;
+    /// A text up to the next option: "wax the inside of the sill" goes on behind "inside" where nothing is done inside a space.
+    std::string textUpTo(std::span<const Option> options) {
+        return line_.upTo([&] { return stopsAt(options); }).text;
+    }
+    [[noreturn]] void notKnownHere(const char* remedy) const {
+        throw Failure{line_.peek().column, fmt::format("\"{}\" is not known here.", line_.peek().text), remedy};
+    }
+    /// The step or job that the next word names, as it was typed; said where this build has none of it yet.
+    std::string stepNext(const char* missing);
+    static std::string quotedTitle(const StepState&);
+    void renameJob();
+    void job();
+    void splitJob();
+    void repeatJob();
+    void failed();
+    void readyList();
+    void await();
+    void tag();
+    std::vector<Release> tagged();
+    void tagState();
+    void openRow();
+    void removeJob(const Word&);
+    void removeTag(const Word&);
+    void removeAwaited(const Word&);
+    // time
+    void hours();
+    void worked();
+    void shop();
+    void off();
+    void removeHours(const Word&);
+    void removeWorked(const Word&);
+    void removeOff(const Word&);
+    // lifts
+    void lift();
+    void leg();
+    const Lift& liftNext();
+    void removeLift(const Word&);
+    void removeLeg(const Word&);
+    // rust and coats, permits
+    void surface();
+    void coat();
+    void bared();
+    void coated();
+    void coatJobs();
+    const Surface& surfaceNext();
+    void removeSurface(const Word&);
+    void removeCoat(const Word&);
+    const Permit* openPermit(const std::string& step) const;
+    void permit();
+    void sparksOut();
+    void watched();
+    // whom it belongs to
+    void decide();
+    void choice();
+    void agreed();
+    void strike();
+    const Decision& decisionNext();
     // build
     void settings(const std::function<void(Settings&)>& change, std::string sentence);
     void name();

@@ -64,6 +64,7 @@ const char* nameOf(Kind kind) {
     case Kind::Stl: return "STL";
     case Kind::Csv: return "CSV";
     case Kind::Picture: return "picture";
+    case Kind::Calendar: return "calendar";
     }
     return "";
 }
@@ -82,6 +83,7 @@ bool isOfKind(const fs::path& path, Kind kind) {
     case Kind::Ply: return head.starts_with("ply");
     case Kind::Stl: return ending == ".stl";
     case Kind::Csv: return text && (ending == ".csv" || ending == ".txt");
+    case Kind::Calendar: return head.starts_with("BEGIN:VCALENDAR");
     case Kind::Picture: return ending == ".jpg" || ending == ".jpeg" || ending == ".png";
     }
     return false;

@@ -9,7 +9,7 @@
 /// The one way in which this program writes a file of its own, other than a build.
 namespace gorvet::files {
 
-enum class Kind { Pdf, Svg, Dxf, Step, Ply, Stl, Csv, Picture };
+enum class Kind { Pdf, Svg, Dxf, Step, Ply, Stl, Csv, Picture, Calendar };
 
 /// Lets `write` write a temporary file beside `to`, waits until it is on the disk, and gives it the name: what stands there is
 /// the old file or the whole new one. Never over a build, a file that was protected, a folder, or a file of another kind; a

@@ -41,11 +41,14 @@ public:
         belts_live_ = f.restraints != Presence::Absent;
         refrigerant_in_ = f.refrigerant != Presence::Absent;
         for (const auto& c : f.crossings) over_cut_.insert(std::string(build::word(c.kind)));
+        on_ = f.start.support;
+        attitude_ = f.start.attitude;
     }
 
     void play(const work::Step& s) {
         if (s.moves_to) return move(s);
         if (s.hot) sparks();
+        if (s.job) return ownJob(s);
         const auto& known = actions();
         if (const auto exact = known.find(s.code); exact != known.end()) return exact->second();
         const auto starts = [&](const char* prefix) { return s.code.rfind(prefix, 0) == 0; };
@@ -69,14 +72,65 @@ private:
     }
     void upright() const { need(!inverted_, "it lies upside down"); }
     void bodyAway() const { need(!body_comes_off_ || !body_on_, "the body is in the way"); }
-    void onStands() const { need(stands_, "nothing but its wheels or a jack carries the frame"); }
+    void onStands() const {
+        need(stands_, "nothing but its wheels or a jack carries the frame");
+        need(on_ != build::Support::Wheels, "it stands on its wheels");
+    }
     bool joined() const { return rails_ == Rails::Whole || rails_ == Rails::Welded; }
     bool braced() const {
         return std::all_of(f_.temporary.begin(), f_.temporary.end(),
                            [&](const TemporarySteel& t) { return braces_.contains(t.id.value); });
     }
 
+    /// A job of one's own: what it says of itself, and what its kind of work does.
+    void ownJob(const work::Step& s) {
+        const build::Job* job = nullptr;
+        for (const build::Job& j : f_.jobs)
+            if (j.id == s.job) job = &j;
+        need(job, "nobody here knows this job");
+        if (body_comes_off_ && job->body) need(body_on_ == (*job->body == BodyPlace::On), "the body is not where it must be");
+        if (frame_turns_ && job->attitude) need(attitude_ == *job->attitude, "the frame does not lie as it must");
+        if (job->support) need(on_ == *job->support, "it does not stand on what it must");
+        if (!job->inside.empty()) need(!closed_.contains(job->inside), "what it is done in is closed already");
+        if (!job->closes.empty()) {
+            for (const build::Job& j : f_.jobs)
+                if (j.inside == job->closes) need(done_jobs_.contains(j.id.value), "it would close in what is not done yet");
+            closed_.insert(job->closes);
+        }
+        switch (job->kind) {
+        case build::JobKind::Cut:
+        case build::JobKind::Grind:
+        case build::JobKind::Weld:
+            sparks();
+            bareOfPaint(*job);
+            break;
+        case build::JobKind::Electrical: need(!battery_in_, "wires are worked on with the battery in"); break;
+        case build::JobKind::Fuel: need(!battery_in_, "open fuel with the battery in"); break;
+        case build::JobKind::Restraints: need(!battery_in_, "belt tensioners are not touched with the battery in"); break;
+        case build::JobKind::Test: // a bare frame may run by itself
+            need(connected_ || !body_comes_off_ || !body_on_, "loom and lines are still apart");
+            break;
+        default: break;
+        }
+        done_jobs_.insert(job->id.value);
+    }
+    void bareOfPaint(const build::Job& job) const {
+        if (job.area.empty()) return;
+        for (const build::Job& j : f_.jobs)
+            if (j.kind == build::JobKind::Paint && j.area == job.area && done_jobs_.contains(j.id.value))
+                need(!job.after.empty() || !j.before.empty(), "sparks on fresh paint"); // unless they are asked for so
+    }
+
     void move(const work::Step& s) {
+        if (s.moves_to->support != on_) {
+            upright();
+            need(rails_ == Rails::Whole || rails_ == Rails::Welded || rails_ == Rails::WeldedAbove,
+                 "the rails are cut: it falls apart");
+            need(s.moves_to->support != build::Support::Wheels || gear_on_, "it has no wheels");
+            on_ = s.moves_to->support;
+            stands_ = on_ != build::Support::Wheels;
+            return;
+        }
         const bool off = s.moves_to->body == BodyPlace::Off;
         if (off != !body_on_ && body_comes_off_) {
             upright();
@@ -91,7 +145,7 @@ private:
             body_on_ = !off;
             return;
         }
-        need((s.moves_to->attitude == Attitude::Inverted) != inverted_, "it is so already");
+        need(s.moves_to->attitude != attitude_, "it is so already");
         bodyAway();
         need(frame_turns_, "a body that is its own frame is not turned by hand");
         need(!gear_on_, "engine and axles hang on the frame");
@@ -99,7 +153,8 @@ private:
         need(rails_ == Rails::Whole || rails_ == Rails::Welded || rails_ == Rails::WeldedAbove,
              "the rails are cut: it falls apart");
         onStands();
-        inverted_ = !inverted_;
+        attitude_ = s.moves_to->attitude;
+        inverted_ = attitude_ != Attitude::RightWayUp;
     }
 
     void braceIn(build::TemporarySteelId id) {
@@ -162,6 +217,7 @@ private:
         actions_["support-frame"] = [this] {
             upright();
             stands_ = true;
+            on_ = build::Support::Stands;
         };
         actions_["strip-frame"] = [this] {
             bodyAway();
@@ -356,6 +412,7 @@ private:
             upright();
             need(gear_on_, "it has no wheels");
             stands_ = false;
+            on_ = build::Support::Wheels;
         };
         actions_["approval"] = [this] { need(gear_on_ && joined() && braces_.empty(), "it is not ready to be looked over"); };
     }
@@ -374,6 +431,10 @@ private:
     std::set<std::uint32_t> out_;
     std::set<std::string> zones_;
     std::set<std::string> over_cut_;
+    build::Support on_ = build::Support::Wheels;
+    Attitude attitude_ = Attitude::RightWayUp;
+    std::set<std::string> closed_; ///< spaces
+    std::set<std::uint32_t> done_jobs_;
 };
 
 } // namespace

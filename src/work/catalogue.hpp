@@ -1,58 +1,40 @@
 #pragma once
 
+#include "work/cautions.hpp"
 #include "work/moves.hpp"
+
+#include <algorithm>
 
 /// Which steps a build needs, and what each needs before it. Internal to this room.
 namespace gorvet::work {
 
 using namespace build;
 
-inline constexpr const char* plates_and_numbers = "Identification plates and numbers are never cut, moved or hidden.";
-inline constexpr const char* rules_first =
-    "Local vehicle-modification and roadworthiness rules come first: ask before the first cut.";
-inline constexpr const char* licensed_welds = "Structural welds are made or approved by licensed people.";
-inline constexpr const char* battery_order = "Earth terminal off first and on last; no spark near it; carry it upright.";
-inline constexpr const char* battery_not_told = "Nothing is said about the battery, so it is taken as there.";
-inline constexpr const char* tank_out =
-    "Drain in the open air, away from any flame; an empty tank explodes more easily than a full one. Cap every line.";
-inline constexpr const char* hot_work =
-    "Hot work: tank out and lines capped, battery out, floor coverings and sealer away, a person with an extinguisher watching, also for an hour after.";
-inline constexpr const char* discs =
-    "Cutting discs and wire wheels burst and throw wires: guard on, face shield, gloves, sleeves; nobody in the line of the disc.";
-inline constexpr const char* stands_each_side =
-    "Stands each side of the cut carry the frame by themselves: when the rail parts, neither half may move.";
-inline constexpr const char* nobody_under =
-    "Nobody under a hung body, not even a hand. Lower it on blocks; keep lines so that it can't swing.";
-inline constexpr const char* lift_check =
-    "Slings on strong places, angles from the upright at most 45°, the hook over the centre of gravity: lift 20 mm and look.";
-inline constexpr const char* turn_check =
-    "A frame turns over its own centre: two people at each end, or a rotisserie; never between it and a wall.";
-inline constexpr const char* restraints =
-    "Airbags and belt tensioners are left to licensed people: they fire without a battery too.";
-inline constexpr const char* refrigerant =
-    "Refrigerant is taken out by licensed people; it is never let off, and burns to poison in a weld.";
-inline constexpr const char* fumes =
-    "Fumes of zinc, paint and underseal are poison: bare metal round the weld, air moving, breathing protection.";
-inline constexpr const char* coating =
-    "Spray with the mask its maker asks for, no sparks, air moving; hardeners with isocyanate need fed air.";
-inline constexpr const char* brakes = "Brakes, steering and fuel are checked by licensed people before it moves.";
-inline constexpr const char* jack = "Never reach under a body or frame that only a jack or hoist holds.";
+/// What the register says is not free yet, as conditions.
+void addTied(const Tied&, std::vector<Condition>& to);
 
 class Catalogue {
 public:
     explicit Catalogue(const Facts& f) : f_(f) {
         turnable_ = f.frame_kind != FrameKind::Monocoque;
         separable_ = f.has_body && turnable_;
-        lifts_ = separable_ && f.start.body == BodyPlace::On;
         frame_hot_ = f.cut_planned || f.mounts > 0 || f.crossmember;
-        hot_ = frame_hot_ || !f.body_cuts.empty() || !f.temporary.empty();
+        const bool planned = frame_hot_ || !f.body_cuts.empty() || !f.temporary.empty();
+        const auto anyJob = [&](auto so) { return std::any_of(f.jobs.begin(), f.jobs.end(), so); };
+        const bool job_turned =
+            turnable_ && anyJob([](const Job& j) { return j.attitude && *j.attitude != Attitude::RightWayUp; });
+        lifts_ = separable_ && f.start.body == BodyPlace::On &&
+                 (planned || f.begun || job_turned || anyJob([](const Job& j) { return j.body == BodyPlace::Off; }));
+        hot_ = planned || anyJob([](const Job& j) { return kindOfWork(j.kind).hot; });
         nuts_through_ends_ = nutsThroughOpenEnds(f);
         const bool from_below = f.cut_planned || f.mount_nuts > 0 || (f.crossmember && f.captive_nuts && !nuts_through_ends_);
-        turns_ = turnable_ && from_below;
-        stands_ = from_below || f.crossmember;
+        turns_ = turnable_ && (from_below || job_turned);
+        stands_ = from_below || f.crossmember || turns_;
+        cold_ = hot_ || lifts_ || turns_ || f.begun || anyJob([](const Job& j) { return opens(j.kind); });
     }
 
-    std::vector<Step> all() {
+    /// The steps; `apart`: what jobs ask for and can't have.
+    std::vector<Step> all(std::vector<std::string>* apart = nullptr) {
         before();
         if (lifts_) loosen();
         if (stands_) stands();
@@ -61,16 +43,24 @@ public:
         if (f_.mounts > 0) mounts();
         if (!f_.body_cuts.empty()) bodyCuts();
         finish();
+        ownJobs();
         // a brace whose step does not exist in this build comes out at the end
         for (const TemporarySteel& t : f_.temporary)
             if (!t.out_after.empty() && !has(t.out_after))
                 for (Step& s : steps_)
                     if (s.takes_out == t.id) s.after.push_back(last_);
+        openCircles();
+        standsWhile();
+        register_();
+        awaited();
+        undecided();
+        failed();
         for (Step& s : steps_)
-            s.hot = std::any_of(s.cautions.begin(), s.cautions.end(),
-                                [](const std::string& c) { return c == hot_work || c == discs; });
+            s.hot = s.hot || std::any_of(s.cautions.begin(), s.cautions.end(),
+                                         [](const std::string& c) { return c == hot_work || c == discs; });
         // what does not exist in this build can't be waited for
         for (Step& s : steps_) std::erase_if(s.after, [this](const std::string& code) { return !has(code); });
+        if (apart) *apart = std::move(apart_);
         return std::move(steps_);
     }
 
@@ -172,14 +162,50 @@ private:
     void bodyCuts();
     void finish();
 
+    // ---- what is not planned (steps_jobs.cpp)
+
+    /// Whether it opens what must be dead first: fuel, wiring, belts, refrigerant.
+    static bool opens(JobKind k) {
+        return k == JobKind::Fuel || k == JobKind::Electrical || k == JobKind::Restraints || k == JobKind::Refrigerant;
+    }
+    Step* step(const std::string& code) {
+        const auto found = std::find_if(steps_.begin(), steps_.end(), [&](const Step& s) { return s.code == code; });
+        return found == steps_.end() ? nullptr : &*found;
+    }
+    /// The code of what was typed as a step: a code, or the name of a job.
+    std::string codeOf(const std::string& typed) const { return has(typed) ? typed : "job-" + typed; }
+    void ownJobs();
+    void ownJob(const Job&);
+    void ownNeeds(const Job&);
+    /// Whatever burns comes before the tank and the battery are back.
+    void hotBeforeFuel();
+    /// The body is bolted down once all is done that needs it off.
+    void bodyDownLast();
+    /// What is done in a space comes before the job that closes it.
+    void spaces();
+    /// In one place: out with the dirt, then sparks, then coats, unless a job asks for it the other way round.
+    void coatsLast();
+    bool waitsFor(const std::string& code, const std::string& other) const;
+    /// A job asks for what goes round in a circle: what it asks for is left out, and said.
+    void openCircles();
+    /// What hangs on a frame on stands can't be done while it stands on anything else.
+    void standsWhile();
+    void register_();
+    void awaited();
+    void undecided();
+    void failed();
+
     const Facts& f_;
     std::vector<Step> steps_;
-    bool turnable_ = false;  ///< a frame by itself
-    bool separable_ = false; ///< and a body that comes off it
+    std::vector<std::string> apart_;
+    std::vector<std::pair<std::string, std::string>> asked_; ///< by jobs themselves: a step, and what it waits for
+    bool turnable_ = false;                                  ///< a frame by itself
+    bool separable_ = false;                                 ///< and a body that comes off it
     bool lifts_ = false;
     bool turns_ = false; ///< something is done from below
     bool stands_ = false;
     bool hot_ = false;
+    bool cold_ = false; ///< battery and what else is live must be out of the way
     bool frame_hot_ = false;
     bool nuts_through_ends_ = false;
     std::string last_; ///< the step at which body and frame are one again

@@ -5,8 +5,9 @@
 /// The moves of body and frame as steps. Internal to this room.
 namespace gorvet::work {
 
-/// `number` counts moves of this kind from 1. `after`: what must be done before the body may be lifted.
-Step bodyMove(bool off, int number, const Stance& to, const std::vector<std::string>& after);
-Step frameTurn(int number, const Stance& to);
+/// The move from one stance to another that differs in one thing; it is counted.
+Step moveTo(const Stance& from, const Stance& to, MovesDone&);
+/// The move that such a code names, made from there; nothing where it is no move's.
+std::optional<Step> moveOfCode(const std::string& code, const Stance& from, MovesDone&);
 
 } // namespace gorvet::work

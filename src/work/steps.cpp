@@ -13,22 +13,22 @@ void Catalogue::before() {
     Step& record = add("record", "Photograph it from all sides, bag and label what comes off, note where its numbers are");
     record.cautions = {plates_and_numbers};
     if (f_.cut_planned) add("rules", "Ask the authority and a licensed engineer what this change needs").cautions = {rules_first};
-    if (f_.battery != Presence::Absent) {
+    if (cold_ && f_.battery != Presence::Absent) {
         Step& s = add("battery-out", "Take the battery out", {"record"});
         s.cautions = {battery_order};
         if (f_.battery == Presence::Unknown) s.why = battery_not_told;
     }
-    if (f_.restraints != Presence::Absent) {
+    if (cold_ && f_.restraints != Presence::Absent) {
         Step& s = add("restraints-off", "Have airbags and belt tensioners made safe", {"battery-out"});
         s.cautions = {restraints};
         if (f_.restraints == Presence::Unknown) s.why = "Nothing is said about restraint systems, so they are taken as there.";
     }
-    if (f_.refrigerant != Presence::Absent) {
+    if (cold_ && f_.refrigerant != Presence::Absent) {
         Step& s = add("refrigerant-out", "Have the refrigerant taken out", {"record"});
         s.cautions = {refrigerant};
         if (f_.refrigerant == Presence::Unknown) s.why = "Nothing is said about refrigerant, so it is taken as there.";
     }
-    if (hot_ && f_.fuel_tank != Presence::Absent) {
+    if ((hot_ || turns_) && f_.fuel_tank != Presence::Absent) {
         Step& s = add("tank-out", "Drain and take out the fuel tank, cap the lines", {"battery-out"});
         s.cautions = {tank_out};
         if (f_.fuel_tank == Presence::Unknown) s.why = "Nothing is said about the fuel tank, so it is taken as there.";
@@ -70,8 +70,8 @@ void Catalogue::stands() {
                         plus({"record"}, fits()));
     bodyOff(support);
     support.sets_support = Support::Stands;
-    support.cautions = {jack};
-    if (f_.cut_planned) support.cautions.insert(support.cautions.begin(), stands_each_side);
+    if (f_.cut_planned) support.cautions.emplace_back(stands_each_side);
+    support.cautions.emplace_back(jack);
     if (!turns_) return;
     Step& strip = add("strip-frame", "Take engine, gearbox, axles, springs and all else that hangs on the frame off it",
                       {"support-frame", "disconnect", "battery-out", "tank-out", "refrigerant-out"});
@@ -169,25 +169,6 @@ bool nutsThroughOpenEnds(const Facts& f) {
                        [&](double x) { return std::abs(x - *f.joint_station_mm) <= arm_reach_mm; });
 }
 
-std::vector<Step> stepsFor(const Facts& f) { return Catalogue(f).all(); }
-
-Step bodyMove(bool off, int number, const Stance& to, const std::vector<std::string>& after) {
-    Step s;
-    s.code = fmt::format("body-{}-{}", off ? "off" : "on", number);
-    s.title = off ? "Lift the body off" : "Lower the body on";
-    s.after = after;
-    s.moves_to = to;
-    s.cautions = {nobody_under, lift_check};
-    return s;
-}
-
-Step frameTurn(int number, const Stance& to) {
-    Step s;
-    s.code = fmt::format("turn-{}", number);
-    s.title = to.attitude == Attitude::Inverted ? "Turn the frame upside down" : "Turn the frame right way up";
-    s.moves_to = to;
-    s.cautions = {turn_check};
-    return s;
-}
+std::vector<Step> stepsFor(const Facts& f, std::vector<std::string>* apart) { return Catalogue(f).all(apart); }
 
 } // namespace gorvet::work

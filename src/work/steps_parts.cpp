@@ -136,7 +136,8 @@ void Catalogue::finish() {
     for (const CrossingJob& c : f_.crossings)
         if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine)
             before_down.push_back("run-" + std::string(word(c.kind)));
-    const bool down = separable_ && (lifts_ || f_.mounts > 0);
+    const bool asked_on = std::any_of(f_.jobs.begin(), f_.jobs.end(), [](const Job& j) { return j.body == BodyPlace::On; });
+    const bool down = separable_ && (lifts_ || f_.mounts > 0 || asked_on);
     if (down) {
         Step& bolt = add("bolt-body", "Set the body down for good and bolt it, from the middle outwards", before_down);
         bodyOn(bolt);
@@ -159,7 +160,7 @@ void Catalogue::finish() {
         }
         if (t.out_after.empty() && down) bodyOn(s);
     }
-    if (lifts_) {
+    if (down) {
         Step& s = add("connect", "Connect all that was tagged, and count the tags", {"bolt-body", "disconnect"});
         bodyOn(s);
     }
@@ -167,7 +168,7 @@ void Catalogue::finish() {
     // whatever burns or throws sparks comes before the tank: braces are cut out, too, unless they are to stay longer
     for (const TemporarySteel& t : f_.temporary)
         if (!isAtTheEnd(t.out_after)) closing.push_back(outCode(t));
-    if (hot_ && f_.fuel_tank != Presence::Absent) {
+    if ((hot_ || turns_) && f_.fuel_tank != Presence::Absent) {
         std::vector<std::string> before = closing;
         std::erase(before, "tank-in");
         Step& s = add("tank-in", "Put the fuel tank back",
@@ -176,11 +177,11 @@ void Catalogue::finish() {
         s.cautions = {"No hot work is left to do."};
     }
     for (const CrossingJob& c : f_.crossings) closing.push_back("run-" + std::string(word(c.kind)));
-    if (hot_) {
+    if (cold_) {
         Step& s = add("leak-test", "Bleed and press-test the brakes, test the fuel side for leaks", closing);
         s.cautions = {brakes};
     }
-    if (f_.battery != Presence::Absent) {
+    if (cold_ && f_.battery != Presence::Absent) {
         Step& s = add("battery-in", "Put the battery back", plus(closing, {"leak-test"}));
         s.cautions = {battery_order};
     }
@@ -189,7 +190,7 @@ void Catalogue::finish() {
         s.attitude = Attitude::RightWayUp;
         s.sets_support = Support::Wheels;
     }
-    if (hot_) {
+    if (cold_) {
         std::vector<std::string> all{"align", "battery-in", "leak-test"};
         for (const TemporarySteel& t : f_.temporary) all.push_back(outCode(t));
         Step& s = add("approval", "Have it looked over and approved by licensed people", all);

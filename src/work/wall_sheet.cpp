@@ -33,8 +33,10 @@ Row rowOf(const Step& s, units::LengthStep step, double width) {
     Row r;
     r.title = wrapped(s.title, width, on_paper.body(), Face::Bold);
     const auto more = [&](const std::string& text, bool bold = false) {
+        if (text.empty()) return;
         for (const std::string& line : wrapped(text, width, on_paper.small())) r.below.emplace_back(line, bold);
     };
+    more(jobWords(s));
     if (!s.why.empty()) more(s.why);
     if (s.no_return) more("No way back from here. Before it:", true);
     for (const std::string& b : s.before_return) more("[  ] " + b);

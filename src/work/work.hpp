@@ -3,6 +3,7 @@
 #include "build/build.hpp"
 #include "build/figure.hpp"
 
+#include <cstddef>
 #include <optional>
 #include <string>
 #include <vector>
@@ -23,10 +24,10 @@ struct Stance {
 struct Distance {
     build::PointId from;
     build::PointId to;
-    std::string name;         ///< "Bl–Dr"
-    double now_mm = 0;        ///< as surveyed
-    double planned_mm = 0;    ///< after the change of wheelbase
-    double u95_mm = 0; ///< ± of either, from the survey
+    std::string name;      ///< "Bl–Dr"
+    double now_mm = 0;     ///< as surveyed
+    double planned_mm = 0; ///< after the change of wheelbase
+    double u95_mm = 0;     ///< ± of either, from the survey
     bool operator==(const Distance&) const = default;
 };
 
@@ -60,6 +61,21 @@ struct BodyCut {
     std::string words;              ///< "station 1210 to 1450, 0.03 m²"
     std::vector<std::string> brace; ///< what must be braced before it
     bool operator==(const BodyCut&) const = default;
+};
+
+/// How far what must be undone for a step is undone, and done up again: from the register.
+struct Tied {
+    std::string step; ///< code that waits for it; empty: lifting the body
+    int rows = 0;
+    int tied = 0;           ///< not released yet
+    std::string first_tied; ///< "earth-strap at the engine bay left"
+    int unproved = 0;       ///< released, and not seen to be free on another walk-round
+    std::string first_unproved;
+    int off = 0; ///< neither refitted nor scrapped
+    std::string first_off;
+    int loose = 0; ///< refitted, and not tightened for good
+    std::string first_loose;
+    bool operator==(const Tied&) const = default;
 };
 
 /// Everything the order depends on.
@@ -96,6 +112,13 @@ struct Facts {
     double tolerance_mm = 3;
     std::vector<build::TemporarySteel> temporary;
     std::vector<BodyCut> body_cuts; ///< in their order
+    std::vector<build::Job> jobs;   ///< one's own
+    std::vector<build::Awaited> awaited;
+    std::vector<build::Attempt> attempts;
+    std::vector<build::Estimate> estimates; ///< hours of steps of the plan
+    std::vector<build::Decision> decisions; ///< neither agreed to nor struck out
+    std::vector<Tied> tied;                 ///< from the register, by the step that waits for it
+    bool begun = false;                     ///< something was ticked already
     bool operator==(const Facts&) const = default;
 };
 
@@ -153,6 +176,7 @@ struct Step {
     std::vector<std::string> after;
     std::optional<build::BodyPlace> body; ///< where the body must be; none: either
     std::optional<build::Attitude> attitude;
+    std::optional<build::Support> support;
     std::optional<build::Support> sets_support;
     std::optional<Stance> moves_to; ///< the step is a move of body or frame
     bool hot = false;               ///< it burns, welds or throws sparks
@@ -164,6 +188,23 @@ struct Step {
     std::vector<Condition> conditions;
     build::TemporarySteelId fits;
     build::TemporarySteelId takes_out;
+    // of a job of one's own; of others what is known
+    build::JobId job;
+    build::JobKind kind = build::JobKind::General;
+    std::string area;
+    std::string closes; ///< a space
+    std::string inside;
+    std::string wanted; ///< date; empty: none
+    double least_h = 0; ///< hours; 0: not said
+    double likely_h = 0;
+    double most_h = 0;
+    double rest_h = 0; ///< by the clock, that it is left alone afterwards
+    double people = 1;
+    int failed = 0; ///< how often it was done and did not come off
+    // where it stands in the order
+    std::size_t earliest = 0; ///< the first place, from 1, at which it could stand
+    std::size_t latest = 0;   ///< the last
+    std::string because;      ///< why it stands here
     // how it stands
     Stance stance;
     Status status = Status::Waiting;
@@ -189,20 +230,54 @@ struct Order {
     int turns_left = 0;
     int done = 0;
     std::vector<SteelEntry> steel;
-    bool stuck = false; ///< some steps can never be reached: their conditions go in a circle
+    bool stuck = false;             ///< some steps can never be reached: their conditions go in a circle
+    bool exact = true;              ///< no order needs fewer moves; else `least_moves` is what is known
+    int moves_left = 0;             ///< of body, frame and what it stands on
+    int least_moves = 0;            ///< no order needs fewer than so many
+    std::vector<std::string> apart; ///< what jobs ask for and can't have, each in a sentence; they are not asked for in the order
     const Step* find(const std::string& code) const;
 };
 
 /// The steps that this build needs, in no particular order but a stable one.
-std::vector<Step> stepsFor(const Facts&);
+/// `apart`: what jobs ask for and can't have, each in a sentence.
+std::vector<Step> stepsFor(const Facts&, std::vector<std::string>* apart = nullptr);
 
 /// Puts the steps in order: every prerequisite before its step, and as few moves of body and frame as possible.
 /// A hold point opens when all its conditions are met and every check has a fresh reading that agrees.
 Order order(const Facts&, const Record&);
 
-/// The order with the fewest moves for any steps (`after`, `body`, `attitude` count); empty when there is none. The moves are in
-/// it as steps with `moves_to`. Exact: doing all that can be done before each move is never worse, so only the choice of moves
-/// is searched, breadth first.
-std::vector<Step> fewestMoves(const std::vector<Step>& remaining, const Stance& from, int body_moves_done, int turns_done);
+/// What a search for the fewest moves came to.
+struct Moves {
+    std::vector<Step> order; ///< the steps with the moves between them; empty where there is none
+    bool exact = true;       ///< no order needs fewer
+    int moves = 0;
+    int least = 0; ///< no order needs fewer than so many
+};
+/// How many moves were made already: they are counted on.
+struct MovesDone {
+    int body = 0;
+    int turns = 0;
+    int supports = 0;
+};
+/// The order with the fewest moves of body, frame and support for any steps (`after`, `body`, `attitude`, `support`,
+/// `sets_support` count). The moves are in it as steps with `moves_to`. Doing all that can be done before each move is never
+/// worse, so only the choice of moves is searched: by least cost first with a bound from below (the most changes that any chain
+/// of steps asks for). Exact up to `most_looked_at` states, then the best of a beam, with the bound.
+Moves fewestMoves(const std::vector<Step>& remaining, const Stance& from, const MovesDone& done = {},
+                  int most_looked_at = 20'000);
+
+/// Fills in `earliest`, `latest` and `because` of steps in their order.
+void explainPlaces(std::vector<Step>&);
+/// Codes of all steps that wait for one, directly or through others.
+std::vector<std::string> heldUpBy(const std::vector<Step>&, const std::string& code);
+/// Steps that another pair of hands can do beside one: ready, not in the same place, no sparks beside fuel, nobody beside a lift.
+std::vector<const Step*> besides(const Order&, const Step&);
+
+/// What is dangerous about a kind of work.
+struct KindOfWork {
+    bool hot = false; ///< it burns or throws sparks
+    std::vector<const char*> cautions;
+};
+const KindOfWork& kindOfWork(build::JobKind);
 
 } // namespace gorvet::work

@@ -16,7 +16,7 @@ namespace {
 std::string tagOf(const Step& s) { return "step:" + s.code; }
 
 int laneOf(const Stance& s) {
-    if (s.attitude == Attitude::Inverted) return 2;
+    if (s.attitude != Attitude::RightWayUp) return 2;
     return s.body == BodyPlace::On ? 0 : 1;
 }
 
@@ -51,24 +51,37 @@ private:
         const double left = f_.px(172);
         const double right = d_.width - f_.px(20);
         const double top = f_.px(24);
-        static constexpr const char* names[] = {"body on", "body off", "frame upside down"};
+        const auto isSide = [](const Step& s) {
+            return s.stance.attitude == Attitude::OnItsSide || (s.moves_to && s.moves_to->attitude == Attitude::OnItsSide);
+        };
+        const bool side = std::any_of(o_.steps.begin(), o_.steps.end(), isSide);
+        const char* const names[] = {"body on", "body off", side ? "frame turned" : "frame upside down"};
         const auto y = [&](int lane) { return top + (lane - first_lane) * lane_height; };
         for (int lane = first_lane; lane < lanes; ++lane) {
             d_.add(Text{{0, y(lane) + f_.px(5)}, names[lane], f_.body(), Ink::Second});
             d_.add(Stroke{
                 {{left - f_.px(16), y(lane)}, {right + f_.px(12), y(lane)}}, false, {Ink::Faint, f_.thin(), Dash::Dotted}});
         }
-        const double n = static_cast<double>(o_.steps.size());
-        const double gap = (right - left) / std::max(1.0, n - 1);
-        const auto x = [&](size_t i) { return left + gap * static_cast<double>(i); };
+        // as many as can be told from each other; of more, those about the next
+        const size_t n = o_.steps.size(), room = static_cast<size_t>(std::max(4.0, (right - left) / f_.px(9)));
+        const size_t next = o_.next.value_or(n - 1);
+        const size_t from = n <= room ? 0 : std::min(n - room, next > 3 ? next - 3 : 0), to = std::min(n, from + room);
+        const double gap = (right - left) / std::max(1.0, static_cast<double>(to - from) - 1);
+        const auto x = [&](size_t i) { return left + gap * static_cast<double>(i - from); };
+        if (to - from < n)
+            d_.add(Text{{right, f_.px(12)},
+                        fmt::format("steps {} to {} of {}", from + 1, to, n),
+                        f_.small(),
+                        Ink::Second,
+                        Anchor::Right});
         // the way through the lanes: thick as far as it is done
-        for (size_t i = 0; i + 1 < o_.steps.size(); ++i) {
+        for (size_t i = from; i + 1 < to; ++i) {
             const P a{x(i), y(endLane(o_.steps[i]))};
             const P b{x(i + 1), y(laneOf(o_.steps[i + 1].stance))};
             const bool done = o_.steps[i].status == Status::Done && o_.steps[i + 1].status == Status::Done;
             d_.add(Stroke{{a, b}, false, {done ? Ink::NewSteel : Ink::Second, done ? f_.thick() : f_.thin() * 1.3, Dash::Solid}});
         }
-        for (size_t i = 0; i < o_.steps.size(); ++i) {
+        for (size_t i = from; i < to; ++i) {
             const Step& s = o_.steps[i];
             if (s.moves_to)
                 d_.add(Stroke{{{x(i), y(laneOf(s.stance))}, {x(i), y(laneOf(*s.moves_to))}},
@@ -79,7 +92,7 @@ private:
         }
         const double end = top + (lanes - first_lane - 1) * lane_height + f_.px(30);
         const int every = gap >= f_.px(20) ? 1 : gap >= f_.px(10) ? 2 : 5;
-        for (size_t i = 0; i < o_.steps.size(); ++i)
+        for (size_t i = from; i < to; ++i)
             if (i % static_cast<size_t>(every) == 0 || (o_.next && i == *o_.next))
                 d_.add(Text{{x(i), end},
                             std::to_string(i + 1),
@@ -139,6 +152,7 @@ private:
         const std::string tag = tagOf(s);
         double y = at.y + f_.lead();
         y = lines({at.x, y}, width, fmt::format("{}  {}", *o_.next + 1, s.title), f_.lead(), Ink::Ink, Face::Bold, tag);
+        if (const std::string own = jobWords(s); !own.empty()) y = lines({at.x, y}, width, own, f_.body(), Ink::Ink);
         if (!s.why.empty()) y = lines({at.x, y}, width, s.why, f_.body(), Ink::Second);
         if (!s.waits_for.empty())
             y = lines({at.x, y}, width, (s.hold ? "It stays shut: " : "It waits: ") + s.waits_for + ".", f_.body(), Ink::Bad);
@@ -161,6 +175,7 @@ private:
             d_.add(Text{{at.x, y}, "Caution", f_.body(), Ink::Bad, Anchor::Left, Level::Base, Face::Bold});
             y = lines({at.x + f_.px(76), y}, width - f_.px(76), c, f_.body(), Ink::Ink);
         }
+        meanwhile(s, at.x, y, width);
         // what stands in the way next
         for (size_t i = *o_.next + 1; i < o_.steps.size() && !s.hold; ++i) {
             const Step& gate = o_.steps[i];
@@ -183,6 +198,16 @@ private:
         if (!in.empty() && y < d_.height - f_.px(44))
             lines({at.x, y + f_.px(4)}, width, "Braces in: " + in, f_.body(), Ink::Second);
         if (y < d_.height - f_.px(40)) legend({at.x, d_.height - f_.px(8)});
+    }
+
+    /// What another pair of hands can do beside the next step, the first few.
+    void meanwhile(const Step& s, double x, double& y, double width) {
+        const auto list = besides(o_, s);
+        if (list.empty()) return;
+        std::string text = "Another can meanwhile: ";
+        for (size_t k = 0; k < list.size() && k < 2; ++k) text += (k ? "; " : "") + list[k]->title;
+        if (list.size() > 2) text += fmt::format("; and {} more", list.size() - 2);
+        y = lines({x, y + f_.px(6)}, width, text + ".", f_.body(), Ink::Second);
     }
 
     /// What the marks on the track mean.

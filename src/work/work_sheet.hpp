@@ -6,6 +6,9 @@
 /// The order of work as drawings: the track of all steps with the one that is next, and the sheet for the wall.
 namespace gorvet::work {
 
+/// "left sill · 2 to 6 h, likely 3 · two people · wanted 2026-12-24": what a job says of itself; empty for a step of the plan.
+std::string jobWords(const Step&);
+
 struct WorkView {
     const Order* order = nullptr;
     units::LengthStep step = units::LengthStep::Mm01;

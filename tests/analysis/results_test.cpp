@@ -137,8 +137,10 @@ TEST_CASE("an empty build is empty on every bench, with a first step", "[analysi
     for (const auto& item : analysis::tapeView(b, r, build::the_chassis, {}, 900, 400, {}).items)
         CHECK((item.tag.empty() || item.tag.starts_with("ghost:")));
     for (const auto& d : {analysis::sitView(b, r, {}, 900, 400, {}), analysis::stretchView(b, r, {}, 900, 400, {}),
-                          analysis::makeView(b, r, {}, 900, 400, {}), analysis::workView(b, r, {}, 900, 400, {})})
+                          analysis::makeView(b, r, {}, 900, 400, {})})
         CHECK(d.items.empty());
+    // Work has what every build begins with
+    CHECK_FALSE(analysis::workView(b, r, {}, 900, 400, {}).items.empty());
     CHECK_FALSE(analysis::ruleView(b, r, {}, 900, 110, {}).items.empty());
 }
 

@@ -80,6 +80,7 @@ private:
         case build::TextKind::Word: return oneIn(20) ? "two words" : words[below(6)];
         case build::TextKind::Name: return oneIn(20) ? "" : words[below(6)];
         case build::TextKind::Hash: return oneIn(2) ? std::string() : std::string(64, static_cast<char>('a' + below(3)));
+        case build::TextKind::Date: return oneIn(3) ? "" : oneIn(20) ? "2026-02-30" : "2026-12-0" + std::to_string(1 + below(9));
         case build::TextKind::Note: break;
         }
         return notes[below(6)];

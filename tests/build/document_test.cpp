@@ -64,7 +64,7 @@ TEST_CASE("every kind of change: refused and nothing changed, or taken, and its 
     std::vector<int> taken(kinds);
     std::vector<int> refused(kinds);
     const char* more = std::getenv("GORVET_SEEDS");
-    for (unsigned seed = 1; seed <= (more ? static_cast<unsigned>(std::atoi(more)) : 150U); ++seed) {
+    for (unsigned seed = 1; seed <= (more ? static_cast<unsigned>(std::atoi(more)) : 400U); ++seed) {
         test::AnyRow any(seed);
         Build b;
         Practice practice; // answers are given to a practice frame only

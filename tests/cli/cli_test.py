@@ -1,5 +1,6 @@
 """Tests gorvet-cli as a person uses it. usage: cli_test.py CLI SOURCE_DIR WORK_DIR"""
 import json
+import os
 import pathlib
 import re
 import shutil
@@ -30,6 +31,8 @@ tape,Al,Br,2154.07,mm,,
 tape,Ar,Bl,2154.07,mm,,
 """
 
+os.environ["GORVET_TODAY"] = "2026-11-30"
+
 
 def cli(*words, text=None):
     return subprocess.run([CLI, *map(str, words)], input=text, text=True, capture_output=True, timeout=120)
@@ -45,6 +48,192 @@ class Cli(unittest.TestCase):
         path = self.dir / name
         path.write_text(text)
         return path
+
+    def crop(self, page, x, y, w, h, to):
+        head, dots = page.read_bytes().split(b"255\n", 1)
+        width, height = map(int, head.split()[-2:])
+        w, h = min(w, width - x), min(h, height - y)
+        to.write_bytes(b"P5 %d %d 255\n" % (w, h) + b"".join(dots[line * width + x:line * width + x + w] for line in range(y, y + h)))
+
+    def test_a_cab_comes_off_by_the_line(self):
+        build = self.dir / "cab.gorvet"
+        cli("new", build, "--name", "Drover long")
+        j = json.loads(cli("work", build).stdout)
+        self.assertEqual([s["code"] for s in j["steps"]], ["record", "survey-agrees"])
+        self.assertFalse(j["planned"])
+        self.assertEqual(cli("enter", build, "--subject", "body", "point Ml body-mount 300 -400 600").returncode, 0)
+        self.assertEqual(cli("enter", build, "jobs cab-off", "job floor-left does weld the floor kind weld hours 2 3 6 body-off").returncode, 0)
+        j = json.loads(cli("work", build).stdout)
+        self.assertEqual((j["body_moves_left"], j["stuck"], j["moves"]["exact"]), (2, False, True))
+        codes = [s["code"] for s in j["steps"]]
+        self.assertLess(codes.index("tank-out"), codes.index("job-floor-left"))
+        self.assertEqual(json.loads(cli("work", build, "--play").stdout)["played_to_the_end"], True)
+        one = json.loads(cli("job", build, "floor-left").stdout)
+        self.assertEqual(one["hours"], {"likely": 3, "least": 2, "most": 6})
+        self.assertIn("tank-in", [s["code"] for s in one["if_it_slips_these_wait"]])
+        self.assertEqual(cli("job", build, "nobody").returncode, 2)
+        self.assertIn("no step or job nobody", cli("job", build, "nobody").stderr)
+        # the register: the lift waits for it, and is refused by name
+        j = json.loads(cli("release", build).stdout)
+        self.assertGreater(j["still_tied"], 8)
+        self.assertFalse(j["lift"]["can_be_made"])
+        rows = [r["name"] for r in j["rows"]]
+        self.assertEqual(cli("enter", build, "untied " + " ".join(rows)).returncode, 0)
+        refused = cli("enter", build, "proved " + rows[0])
+        self.assertEqual(refused.returncode, 1)
+        self.assertIn("walk-round", refused.stderr)
+        j = json.loads(cli("release", build).stdout)
+        self.assertEqual((j["still_tied"], j["not_seen_free_twice"]), (0, len(rows)))
+        # labels: as many codes as rows, read again from the paper
+        labels = self.dir / "labels.pdf"
+        self.assertEqual(cli("release", build, "--labels", labels, "--stock", "63.5x38.1", "--from", 3).returncode, 0)
+        # held on one label after the other, as a person does: 63.5 × 38.1, three across
+        subprocess.run(["pdftoppm", "-r", "300", "-gray", labels, self.dir / "page"], check=True)
+        for n, page in enumerate(sorted(self.dir.glob("page*.pgm"))):
+            for row in range(7):
+                for column in range(3):
+                    x, y, w, h = (round(mm * 300 / 25.4) for mm in (7.2 + column * 66.0, 15.1 + row * 38.1, 63.5, 38.1))
+                    self.crop(page, x, y, w, h, self.dir / f"label-{n}-{row}-{column}.pnm")
+        found = subprocess.run(["zbarimg", "--raw", "-q", "-Sdisable", "-Sqrcode.enable", *sorted(self.dir.glob("label*.pnm"))],
+                               text=True, capture_output=True).stdout.split("\n")
+        self.assertEqual(sorted(filter(None, found)), sorted("row " + r for r in rows))
+        self.assertIn("no labels of 1x1", cli("release", build, "--labels", labels, "--stock", "1x1").stderr)
+        self.assertIn("earth-strap, engine bay, undone", cli("enter", build, "row earth-strap").stderr)
+        # what did not come off is done again; on paper stands the order, and the register both ways
+        self.assertEqual(cli("enter", build, "done record", "failed record half of the photos are blurred").returncode, 0)
+        self.assertEqual(json.loads(cli("work", build).stdout)["steps"][0]["failed_before"], 1)
+        self.assertEqual(cli("export", build, "--all", self.dir / "sheets").returncode, 0)
+        text = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / "register.pdf", "-"], text=True, capture_output=True).stdout
+        self.assertIn("seen free once more on another walk-round", text)
+        self.assertIn("the same backwards", text)
+        undo, again = text.split("the same backwards", 1)
+        for row in rows:
+            self.assertIn(row, undo)
+            self.assertIn(row, again)
+
+    def test_what_hangs_on_slings(self):
+        legs = [f"{n}:{x},{y},0:2250:{{}}:sound" for n, x, y in (("fl", -1200, -600), ("fr", -1200, 600), ("rl", 1200, -600), ("rr", 1200, 600))]
+        def lift(rated, centre):
+            words = ["lift", "--spreader", "--mass", 500, "--mass-pm", 10, "--centre", centre]
+            for leg in legs:
+                words += ["--leg", leg.format(rated)]
+            return cli(*words)
+        good = json.loads(lift(1000, "0,0,-300").stdout)
+        self.assertEqual((good["verdict"], good["in_balance"]), ("Holds", True))
+        self.assertAlmostEqual(good["tilt_deg"], 0, places=6)
+        up = (2250**2 - 1200**2 - 600**2) ** 0.5
+        self.assertAlmostEqual(good["hook"]["z_mm"], up, places=3)
+        self.assertAlmostEqual(good["legs"][0]["most_kg"], 500 * 2250 / up / 2, places=3)
+        weak = lift(200, "0,0,-300")
+        self.assertEqual((weak.returncode, json.loads(weak.stdout)["verdict"]), (1, "Fails"))
+        askew = json.loads(lift(1000, "300,0,-300").stdout)
+        self.assertGreater(askew["tilt_deg"], 3)
+        self.assertGreater(askew["ballast_kg"], 50)
+        self.assertIn("no length", cli("lift", "--mass", 1, "--centre", "0,0,0", "--leg", "a:0,0,0:long", "--leg", "b:1,0,0:5").stderr)
+
+    def test_time_lifts_and_the_owner(self):
+        build = self.dir / "cab.gorvet"
+        cli("new", build, "--name", "Drover long")
+        said = ["jobs cab-off", "job floor-left does weld the floor area left kind weld hours 2 4 9 body-off",
+                "job lamps does lamps in hours 3 after floor-left", "await seals for lamps days 10 20 45 cost 90", "hours record 1",
+                "shop weekday 3 saturday 6 people 1 wanted 2027-03-01 hour-costs 40", "off 2026-12-24 2027-01-02 holidays",
+                "decide floor asks patch it or a whole new floor for floor-left wanted 2026-12-12",
+                "choice floor patch what a patch of 1.2 sheet price 180 hours 4 days 1", "choice floor whole price 900 hours 20 days 9",
+                "lift cab way slings weighs 380 pm 20 centre 1000 0 500 spreader",
+                "leg cab fl 200 -500 900 long 1800 rated 1000 sound", "leg cab fr 200 500 900 long 1800 rated 1000 sound",
+                "leg cab rl 1800 -500 900 long 1800 rated 1000 sound", "leg cab rr 1800 500 900 long 1800 rated 1000 sound",
+                "lift tail way stands weighs 120 pm 5 centre 90 0 0", "leg tail a 0 -300 0 rated 500 sound", "leg tail b 0 300 0 rated 500 sound",
+                "leg tail c 900 0 0 rated 500 sound"]
+        ran = cli("enter", build, *said)
+        self.assertEqual(ran.returncode, 0, ran.stderr)
+        j = json.loads(cli("plan", build).stdout)
+        self.assertEqual(j["today"], "2026-11-30")
+        self.assertLess(j["finish"]["p10"], j["finish"]["p90"])
+        self.assertGreater(j["steps_without_hours"], 5)
+        self.assertIn("counted as nothing", j["sentence"])
+        self.assertEqual(j["shop"]["provenance"], "measured")
+        self.assertEqual(j["costs"]["parts"], 90)
+        seals = j["parts"][0]
+        self.assertLess(seals["order_by"], "2026-11-30") # a month of waiting is longer than the work before it
+        self.assertIn("work.order-by", [f["code"] for f in j["findings"]])
+        # what was agreed to changes the hours, and the step waits until it is
+        def open_of_the_floor():
+            step = [s for s in json.loads(cli("work", build).stdout)["steps"] if s["code"] == "job-floor-left"][0]
+            return [c["text"] for c in step["conditions"] if not c["met"]]
+        self.assertEqual(open_of_the_floor(), ["floor is agreed: patch it or a whole new floor"])
+        refused = cli("enter", build, "agreed floor patch")
+        self.assertIn("Who agreed is missing", refused.stderr)
+        self.assertEqual(cli("enter", build, "agreed floor patch by A. Owner").returncode, 0)
+        self.assertEqual(open_of_the_floor(), [])
+        self.assertIn("stay as they were", cli("enter", build, "choice floor patch price 1").stderr)
+        j = json.loads(cli("client", build).stdout)
+        self.assertEqual(j["agreed"], {"price": 180, "hours": 4, "days": 1})
+        self.assertEqual(j["decisions"][0]["agreed"]["who"], "A. Owner")
+        floor = [s for s in json.loads(cli("plan", build).stdout)["steps"] if s["code"] == "job-floor-left"][0]
+        self.assertEqual(floor["hours"], {"least": 6, "likely": 8, "most": 13})
+        # hours that are logged are learned from once the step is done
+        self.assertEqual(cli("enter", build, "worked record 3 on 2026-11-28 by Kim", "done record").returncode, 0)
+        j = json.loads(cli("plan", build).stdout)
+        self.assertEqual(j["history"]["steps"], 1)
+        self.assertGreater(j["history"]["takes_times_what_is_said"], 1.1)
+        self.assertIn("still to come", cli("enter", build, "worked record 1 on 2099-01-01").stderr)
+        # lifts, worked out
+        j = {l["name"]: l for l in json.loads(cli("lift", build).stdout)["lifts"]}
+        self.assertEqual((j["cab"]["verdict"], j["tail"]["verdict"]), ("Holds", "Marginal"))
+        self.assertAlmostEqual(sum(p["load_kg"] for p in j["tail"]["points"]), 120, places=6)
+        self.assertAlmostEqual(j["tail"]["points"][2]["load_kg"], 120 * 90 / 900, places=6)
+        self.assertEqual(cli("enter", build, "leg cab fl rated 100").returncode, 0)
+        j = {l["name"]: l for l in json.loads(cli("lift", build).stdout)["lifts"]}
+        self.assertEqual(j["cab"]["verdict"], "Fails")
+        self.assertIn("work.lift", [f["code"] for f in json.loads(cli("findings", build).stdout)["findings"]])
+        # on paper, and in a calendar that a second reader reads
+        self.assertEqual(cli("export", build, "--all", self.dir / "sheets").returncode, 0)
+        for name, words in (("lifts.pdf", "may have to carry"), ("time.pdf", "All done, of 100"), ("for-the-owner.pdf", "name and signature")):
+            text = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / name, "-"], text=True, capture_output=True).stdout
+            self.assertIn(words, text, name)
+        from icalendar import Calendar
+        calendar = Calendar.from_ical((self.dir / "sheets" / "time.ics").read_bytes())
+        events = {str(e["summary"]): e for e in calendar.walk("VEVENT")}
+        self.assertIn("weld the floor", events)
+        self.assertIn("Order seals", events)
+        self.assertLess(events["weld the floor"].decoded("dtstart"), events["All may be done"].decoded("dtend"))
+        self.assertIn("Caution", str(events["weld the floor"]["description"]))
+
+    def test_the_drovers_cab(self):
+        build = self.dir / "drover.gorvet"
+        cli("new", build, "--name", "Drover long")
+        cli("enter", build, "--subject", "body", "point Ml body-mount 300 -400 600")
+        ran = cli("enter", build, text=(SOURCE / "demo" / "drover_long.lines").read_text())
+        self.assertEqual(ran.returncode, 0, ran.stderr)
+        self.assertEqual(json.loads(cli("work", build, "--play").stdout)["played_to_the_end"], True)
+        j = json.loads(cli("plan", build).stdout)
+        self.assertGreater(j["costs"]["labour_left"]["p50"], 0)
+        self.assertEqual(json.loads(cli("client", build).stdout)["agreed"]["price"], 120)
+        lifts = {l["name"]: l["verdict"] for l in json.loads(cli("lift", build).stdout)["lifts"]}
+        self.assertEqual(lifts, {"cab": "Marginal", "frame": "Holds"}) # one sling was not looked at
+        self.assertIn("work.coat-cold", [f["code"] for f in json.loads(cli("findings", build).stdout)["findings"]])
+
+    def test_coats_and_a_fire_watch(self):
+        build = self.dir / "coats.gorvet"
+        cli("new", build)
+        ran = cli("enter", build, "surface sill steel blast m2 1.4 within left sill", "coat sill primer epoxy-primer coats 2 covers 7 brush",
+                  "coat sill wax cavity-wax", "surface wing aluminium strip m2 1", "coat wing zinc zinc-primer", "bared sill")
+        self.assertEqual(ran.returncode, 0, ran.stderr)
+        j = json.loads(cli("coats", build).stdout)
+        self.assertAlmostEqual(j["surfaces"][0]["coats"][0]["litres"], 1.4 * 2 / 7 * 1.15)
+        codes = [f["code"] for f in j["findings"]]
+        self.assertIn("work.coat-metal", codes)
+        self.assertIn("work.coat-bare", codes)
+        self.assertEqual(cli("enter", build, "job weld-sill kind weld", "permit weld-sill watch Kim", "sparks-out weld-sill").returncode, 0)
+        refused = cli("enter", build, "watched weld-sill")
+        self.assertEqual(refused.returncode, 1)
+        self.assertIn("of the hour", refused.stderr)
+        found = {f["code"]: f for f in json.loads(cli("findings", build).stdout)["findings"]}
+        self.assertIn("Kim", found["work.fire-watch"]["sentence"])
+        self.assertEqual(cli("export", build, "--all", self.dir / "sheets").returncode, 0)
+        text = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / "coats.pdf", "-"], text=True, capture_output=True).stdout
+        self.assertIn("What is still needed", text)
+        self.assertIn("What stands on the tin decides", text)
 
     def test_every_kind_of_reading_through_csv(self):
         more = HEADER.replace("note", "note,setup,instrument") + RECTANGLE.split("\n", 1)[1].replace(",,\n", ",,,,\n")

@@ -182,6 +182,27 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
         t.work();
         if (std::string(form.example).rfind("undone", 0) == 0) t.type("done battery-out");
         if (std::string(form.example).rfind("seating", 0) == 0) t.type("hinge 1210");
+        for (const char* begun : {"split", "repeat", "untied", "proved", "torqued", "row"})
+            if (std::string(form.example).starts_with(begun)) t.type("jobs cab-off");
+        if (std::string(form.example).starts_with("proved")) {
+            t.type("untied loom-tail");
+            t.context.now_utc = "2026-03-01T09:00:00Z";
+        }
+        if (std::string(form.example).starts_with("torqued")) t.type("refit gear-lever");
+        const auto begins = [&](std::initializer_list<const char*> words) {
+            return std::any_of(words.begin(), words.end(),
+                               [&](const char* word) { return std::string(form.example).starts_with(word); });
+        };
+        if (begins({"leg"})) t.type("lift cab weighs 380");
+        if (begins({"choice", "agreed", "strike"})) t.type("decide floor asks patch it");
+        if (begins({"agreed"})) t.type("choice floor patch");
+        if (begins({"coat", "bared"})) t.type("surface sill-in steel");
+        if (begins({"coated"})) t.type("coat sill-in primer epoxy-primer");
+        if (begins({"sparks-out", "watched"})) t.type("permit weld-rails watch Kim");
+        if (begins({"watched"})) {
+            t.type("sparks-out weld-rails");
+            t.context.now_utc = "2026-03-01T10:00:00Z";
+        }
         if (std::string(form.example).ends_with("by floor")) t.type("setup floor plane");
         t.type(form.example);
     }

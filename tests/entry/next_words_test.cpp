@@ -33,11 +33,26 @@ Build some(entry::Context& c) {
     b.seatings[SeatingId{4}].id = SeatingId{4};
     b.seatings[SeatingId{4}].name = "low";
     b.next_id = 5;
-    for (const char* line :
-         {"point A3 0 0 0", "point B7 2000 0 0", "point Al 0 -400 0", "point Ar 0 400 3", "instrument big tape",
-          "setup floor plane", "session monday right-way-up stands", "subject second-frame candidate", "subject body",
-          "point Sfl 900 -500 200", "zone floor named 500 1500 -300 300 400 600", "brace door-left for door opening gap 4.5",
-          "blocked booster 0 10 0 10 0 10", "subject chassis"})
+    for (const char* line : {"point A3 0 0 0",
+                             "point B7 2000 0 0",
+                             "point Al 0 -400 0",
+                             "point Ar 0 400 3",
+                             "instrument big tape",
+                             "setup floor plane",
+                             "session monday right-way-up stands",
+                             "subject second-frame candidate",
+                             "subject body",
+                             "point Sfl 900 -500 200",
+                             "zone floor named 500 1500 -300 300 400 600",
+                             "brace door-left for door opening gap 4.5",
+                             "blocked booster 0 10 0 10 0 10",
+                             "subject chassis",
+                             "jobs cab-off",
+                             "lift cab weighs 380",
+                             "decide floor asks patch it",
+                             "choice floor patch",
+                             "surface sill-in steel",
+                             "coat sill-in primer epoxy-primer"})
         type(b, c, line);
     return b;
 }
@@ -67,7 +82,9 @@ TEST_CASE("every example of the help can be tapped, word by word", "[entry][next
     entry::Context c;
     const Build b = some(c);
     c.knows_work = true;
-    c.steps = {{"battery-out", "take the battery out", {}, false, {}}, {"tank-out", "take the tank out", {}, true, {}}};
+    c.steps = {{"battery-out", "take the battery out", {}, false, {}},
+               {"tank-out", "take the tank out", {}, true, {}},
+               {"weld-rails", "weld", {}, false, {}}};
     const auto undone = entry::nextWords(b, c, "undone ");
     CHECK(undone.words == std::vector<std::string>{"tank-out"}); // what is ticked can be taken back, and no other
     c.steps[1].code = c.steps[0].code;                           // for the examples it is both

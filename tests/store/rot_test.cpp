@@ -270,6 +270,46 @@ TEST_CASE("a file of version 4 did not know what it is printed on, and reads the
     CHECK((*again)->build().settings.paper == Paper::Letter);
 }
 
+TEST_CASE("a file of version 5 did not know jobs nor a register, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-5");
+    const auto path = quick.path / "five.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-5.gorvet", path);
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "five.version-5.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.settings.paper == Paper::Letter);
+        CHECK(b.points.size() == 5);
+        CHECK(b.temporary_steel.size() == 1);
+        REQUIRE(tickOf(b, "record"));
+        CHECK(b.jobs.empty());
+        CHECK(b.releases.empty());
+        Job j;
+        j.id = JobId{b.next_id};
+        j.name = "seats-out";
+        j.after = {"record"};
+        j.body = BodyPlace::On;
+        REQUIRE((*store)->keep(Edit{"seats out", {Put<Job>{j}}}, author));
+        Release r;
+        r.id = ReleaseId{(*store)->build().next_id};
+        r.name = "earth-strap";
+        r.released = Signed{"M.", "2026-03-01T08:00:00Z"};
+        REQUIRE((*store)->keep(Edit{"earth strap off", {Put<Release>{r}}}, author));
+        for (int k = 0; k < 3; ++k) REQUIRE((*store)->undo(author)); // what the old program wrote, too
+        CHECK((*store)->build().settings.paper == Paper::A4);
+        for (int k = 0; k < 3; ++k) REQUIRE((*store)->redo(author));
+    }
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    REQUIRE(jobNamed((*again)->build(), "seats-out"));
+    CHECK(jobNamed((*again)->build(), "seats-out")->body == BodyPlace::On);
+    CHECK(releaseNamed((*again)->build(), "earth-strap")->released->who == "M.");
+}
+
 TEST_CASE("readers stand in nobody's way, and see what is kept", "[store][lock]") {
     const test::QuickFolder quick("store-readers");
     const auto path = made(quick.path, 3);

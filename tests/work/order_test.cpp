@@ -355,7 +355,7 @@ TEST_CASE("no order needs fewer moves: against trying every order", "[work][prop
             steps.push_back(s);
         }
         const work::Stance from{rng() % 2 ? BodyPlace::On : BodyPlace::Off, Attitude::RightWayUp, Support::Stands};
-        const auto planned = work::fewestMoves(steps, from, 0, 0);
+        const auto planned = work::fewestMoves(steps, from).order;
         REQUIRE_FALSE(planned.empty());
         int moves = 0;
         for (const auto& s : planned) moves += s.moves_to.has_value();

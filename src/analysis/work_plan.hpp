@@ -1,0 +1,62 @@
+#pragma once
+
+#include "analysis/bench.hpp"
+#include "analysis/listing.hpp"
+#include "analysis/results.hpp"
+#include "formats/ical.hpp"
+#include "work/client_sheet.hpp"
+#include "work/coats.hpp"
+#include "work/lift_sheet.hpp"
+#include "work/time_sheet.hpp"
+
+/// Time, lifts and whom the car belongs to: what the benches know, as those parts of Work take it. Internal to this room, but for
+/// `workedLifts` and `purchases`.
+namespace gorvet::analysis {
+
+/// What is left to be done, with hours, parts and the shop's days; today from the machine's clock.
+work::ScheduleInput scheduleInput(const build::Build&, const Results&);
+/// The schedule with the places of its tasks in the order of work.
+work::TimeView timeView(const build::Build&, const Results&);
+Headline timeHeadline(const build::Build&, const Results&, build::SubjectId);
+sheet::Drawing timeDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
+                           const sheet::Format&);
+std::vector<sheet::Drawing> timeSheets(const build::Build&, const Results&);
+/// One sentence: when all may be done, as far as hours were said.
+std::string finishWords(const build::Build&, const Results&);
+/// When what, as whole days of a calendar: steps with hours, parts to be ordered, the end.
+std::vector<formats::CalendarEntry> calendarOf(const build::Build&, const Results&);
+/// Money, as far as it was said.
+struct Costs {
+    double parts = 0; ///< of what is awaited and has a price
+    int parts_unpriced = 0;
+    double agreed = 0;     ///< prices of what was agreed to
+    work::Spread labour{}; ///< hours left × what an hour costs
+    double worked_h = 0;
+    double worked = 0; ///< hours worked × what an hour costs
+};
+Costs costsOf(const build::Build&, const Results&);
+
+std::vector<work::WorkedLift> workedLifts(const build::Build&, const Results&);
+Headline liftHeadline(const build::Build&, const Results&, build::SubjectId);
+sheet::Drawing liftDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
+                           const sheet::Format&);
+std::vector<sheet::Drawing> liftSheets(const build::Build&, const Results&);
+std::optional<Card> liftCard(const build::Build&, const Results&, const std::string& name);
+
+work::ClientInput clientInput(const build::Build&, const Results&);
+Headline clientHeadline(const build::Build&, const Results&, build::SubjectId);
+sheet::Drawing clientDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
+                             double height, const sheet::Format&);
+std::vector<sheet::Drawing> clientSheets(const build::Build&, const Results&);
+std::optional<Card> decisionCard(const build::Build&, const Results&, const std::string& name);
+
+std::vector<work::SurfaceShown> surfacesOf(const build::Build&);
+Headline coatHeadline(const build::Build&, const Results&, build::SubjectId);
+Listing coatList(const build::Build&, const Results&, build::SubjectId);
+std::vector<sheet::Drawing> coatSheets(const build::Build&, const Results&);
+std::optional<Card> surfaceCard(const build::Build&, const std::string& name);
+
+/// Findings of time, lifts, decisions, coats and permits.
+void addPlanFindings(const build::Build&, const Results&, std::vector<Finding>&);
+
+} // namespace gorvet::analysis
