@@ -384,7 +384,6 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK(found);
     // a card that is opened low down leaves the view's buttons free, where it fits above them
     d.bench(2);
-    auto* rule = d.find<desk::RuleView>("rule");
     emit rule->picked("contact:1", {600, 10});
     auto* card = d.find<desk::CardView>("card");
     REQUIRE(waitFor([&] { return card->isVisible(); }));

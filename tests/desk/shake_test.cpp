@@ -5,6 +5,7 @@
 #include "desk/widgets/sheet_view.hpp"
 #include "store/store.hpp"
 
+#include <QMenu>
 #include <QElapsedTimer>
 #include <QListWidget>
 #include <QTableView>
@@ -74,6 +75,15 @@ private:
         if (all.empty()) return "nothing to tap";
         QAbstractButton* b = oneOf(all);
         const QString name = "tap " + b->objectName() + " " + b->text();
+        // what opens a menu would wait there: one of its lines is taken
+        if (auto* push = qobject_cast<QPushButton*>(b); push && push->menu()) {
+            const auto lines = push->menu()->actions();
+            if (lines.isEmpty()) return "nothing in the menu";
+            QAction* taken = lines[upTo(static_cast<int>(lines.size()))];
+            const QString line = name + ": " + taken->text();
+            taken->trigger();
+            return line;
+        }
         b->click();
         return name;
     }

@@ -1,6 +1,8 @@
 // The order of work in the real window: hold points, fresh readings, a photo.
 #include "desk/driver.hpp"
 
+#include <QMenu>
+#include <QTableView>
 #include <fstream>
 
 using namespace gorvet;
@@ -68,4 +70,279 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     d.action("undo");
     CHECK(next().code == "before-cutting");
     CHECK(next().open());
+}
+
+TEST_CASE("Work from the first minute: a ready-made list, a job of one's own, the register, and a lift that is refused",
+          "[desk][work][jobs]") {
+    const auto folder = test::freshFolder("window-jobs");
+    Driver d;
+    REQUIRE(d.window.makeFile(QString::fromStdString((folder / "cab.gorvet").string())));
+    d.bench(6);
+    CHECK(d.text("headline").startsWith("Next: Photograph it"));
+    CHECK(d.text("below").contains("Nothing is planned yet"));
+    d.window.document().setUser("M.");
+    // a body that can come off
+    d.bench(1);
+    d.type("subject body");
+    d.keep("point Ml body-mount 300 -400 600");
+    d.bench(6);
+    // by taps: the starter, then the list among the next words
+    d.find<QPushButton>("start_jobs")->click();
+    REQUIRE(waitFor([&] {
+        auto* word = d.window.findChild<QPushButton*>("word_cab-off");
+        return word && word->isVisible();
+    }));
+    d.find<QPushButton>("word_cab-off")->click();
+    REQUIRE(waitFor([&] { return d.find<QLineEdit>("entry")->text().contains("cab-off"); }));
+    QTest::keyClick(d.find<QLineEdit>("entry"), Qt::Key_Return);
+    CHECK(d.window.document().build().jobs.size() > 6);
+    d.keep("job floor-left does weld the floor patch area cabin kind weld hours 2 3 6 body-off");
+    const auto& order = *d.window.document().results().work;
+    CHECK(order.find("job-floor-left")->hot);
+    CHECK(order.body_moves_left == 2);
+    CHECK(d.text("below").contains("no order needs fewer"));
+    // all steps, then the register
+    d.find<QPushButton>("view_order")->click();
+    auto* list = d.find<QTableView>("list");
+    REQUIRE(waitFor([&] { return list->isVisible(); }));
+    CHECK(list->model()->rowCount() == static_cast<int>(order.steps.size()));
+    QTest::keyClick(&d.window, Qt::Key_F5);
+    CHECK(d.find<QPushButton>("view_register")->isChecked());
+    const auto rows = d.window.document().build().releases.size();
+    REQUIRE(waitFor([&] { return list->model()->rowCount() == static_cast<int>(rows); }));
+    CHECK(d.text("headline").contains("still tied"));
+    // a label's code, scanned: its row opens; once more in the same breath is no second walk-round
+    d.keep("untied earth-strap");
+    d.type("row earth-strap");
+    auto* card = d.find<desk::CardView>("card");
+    REQUIRE(waitFor([&] { return card->isVisible(); }));
+    CHECK(d.text("cardTitle") == "earth-strap");
+    CHECK(d.text("cardWord").contains("undone"));
+    d.find<QPushButton>("cardAction_seen_free_once_more")->click();
+    CHECK(d.text("cardError").contains("just now by the same person"));
+    d.window.document().setUser("K.");
+    d.find<QPushButton>("cardAction_seen_free_once_more")->click();
+    CHECK(build::releaseNamed(d.window.document().build(), "earth-strap")->proved->who == "K.");
+    // up to the lift: it is refused by name, in the line, as a finding and on the verb
+    d.bench(6);
+    const auto next = [&] { return d.window.document().results().work->steps[*d.window.document().results().work->next]; };
+    d.window.document().setUser("M.");
+    for (int guard = 0; next().code != "body-off-1" && guard < 40; ++guard) {
+        INFO(next().code << ": " << next().waits_for);
+        REQUIRE((next().open() || next().code == "survey-agrees"));
+        if (next().code == "survey-agrees") {
+            REQUIRE(next().waits_for.find("not surveyed") != std::string::npos);
+            // it holds nothing up here: what comes after it is ticked by name
+            const auto& o = *d.window.document().results().work;
+            for (const auto& s : o.steps)
+                if (s.code != "survey-agrees" && s.status == work::Status::Ready && !s.moves_to) {
+                    d.keep(QString::fromStdString("done " + s.code));
+                    break;
+                }
+            const auto& after = *d.window.document().results().work;
+            if (const auto* lift = after.find("body-off-1"); lift && lift->waits_for.find("first:") == std::string::npos) break;
+            continue;
+        }
+        d.keep("done");
+    }
+    d.type("done body-off-1");
+    CHECK(d.text("entryEcho").contains("still tied"));
+    d.keep("untied area engine bay");
+    QString tied = "untied";
+    for (const auto& [id, r] : d.window.document().build().releases)
+        if (!r.released) tied += " " + QString::fromStdString(r.name);
+    d.keep(tied);
+    d.type("done body-off-1");
+    CHECK(d.text("entryEcho").contains("second walk-round"));
+    d.window.document().setUser("K.");
+    QString all = "proved";
+    for (const auto& [id, r] : d.window.document().build().releases)
+        if (!r.proved) all += " " + QString::fromStdString(r.name);
+    d.keep(all);
+    d.keep("done body-off-1");
+    CHECK(d.window.document().results().work->now.body == build::BodyPlace::Off);
+    // one undo: the body is on again, the rows stay as they were said
+    d.action("undo");
+    CHECK(d.window.document().results().work->now.body == build::BodyPlace::On);
+    CHECK(build::releaseNamed(d.window.document().build(), "earth-strap")->proved);
+}
+
+namespace {
+
+std::string printed(const std::filesystem::path& pdf) { return test::run("pdftotext -layout " + pdf.string() + " -").out; }
+
+/// From the sheet that is shown: what its button or the menu of others opens.
+void showSheet(Driver& d, const char* key, const char* name) {
+    auto* button = d.find<QPushButton>((std::string("view_") + key).c_str());
+    if (button->isVisible()) return button->click();
+    for (QAction* a : d.find<QPushButton>("moreViews")->menu()->actions())
+        if (a->text() == name) return a->trigger();
+    FAIL(name);
+}
+
+} // namespace
+
+TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, the lift's drawing and the owner's sheet",
+          "[desk][work][jobs]") {
+    const auto folder = test::freshFolder("window-cab");
+    const QString path = QString::fromStdString((folder / "cab.gorvet").string());
+    build::Build as_it_was;
+    {
+        Driver d;
+        REQUIRE(d.window.makeFile(path));
+        d.window.document().setUser("M.");
+        d.bench(1);
+        d.type("subject body");
+        d.keep("point Ml body-mount 300 -400 600");
+        d.bench(6);
+        d.keep("jobs cab-off");
+        // time: nothing is said, then hours, the shop's days, a part; the strips stand there
+        showSheet(d, "time", "Time");
+        CHECK(d.text("headline") == "When it will be done is not known yet.");
+        d.find<QPushButton>("start_hours")->click();
+        CHECK(d.find<QLineEdit>("entry")->text() == "hours ");
+        for (const char* line :
+             {"hours record 1", "job floor-left does weld the floor patch area left kind weld hours 2 4 9 body-off",
+              "job lamps hours 3 after floor-left", "await seals for lamps days 10 20 45 cost 90",
+              "shop weekday 3 saturday 6 wanted 2027-06-01", "off 2026-12-24 2027-01-02 holidays"})
+            d.keep(line);
+        CHECK(d.text("headline").contains("steps have no hours"));
+        auto* sheet = d.find<desk::SheetView>("sheet");
+        const auto bar = sheet->placeOf("step:job-floor-left");
+        REQUIRE(bar);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, bar->toPoint());
+        REQUIRE(waitFor([&] { return d.find<desk::CardView>("card")->isVisible(); }));
+        CHECK(d.text("cardTitle") == "weld the floor patch");
+        QTest::keyClick(&d.window, Qt::Key_Escape);
+        // a lift: what is missing is said, a weak leg fails by name
+        showSheet(d, "lifts", "Lifts");
+        CHECK(d.text("headline") == "No lift is planned yet.");
+        d.keep("lift cab way slings for body-off-1 weighs 380 pm 20 centre 1000 0 500 spreader");
+        CHECK(d.text("headline").contains("waits for the legs of its slings"));
+        for (const char* line :
+             {"leg cab fl 200 -500 900 long 1800 rated 1000 sound", "leg cab fr 200 500 900 long 1800 rated 1000 sound",
+              "leg cab rl 1800 -500 900 long 1800 rated 1000 sound", "leg cab rr 1800 500 900 long 1800 rated 100 sound"})
+            d.keep(line);
+        CHECK(d.text("headline") == "The lift cab: Fails.");
+        CHECK(d.text("below").contains("rr may have to carry"));
+        CHECK(d.text("below").contains("Nobody under"));
+        d.keep("leg cab rr rated 1000");
+        CHECK(d.text("headline") == "The lift cab: Holds.");
+        const auto hook = sheet->placeOf("lift:cab");
+        REQUIRE(hook);
+        // coats
+        showSheet(d, "coats", "Coats");
+        for (const char* line :
+             {"surface floor-in steel strip m2 1.2 area left within left sill", "coat floor-in primer epoxy-primer coats 2 brush",
+              "coat floor-in wax cavity-wax", "coat-jobs floor-in"})
+            d.keep(line);
+        CHECK(d.find<QTableView>("list")->model()->rowCount() == 2);
+        // the owner: the step waits until it is agreed
+        showSheet(d, "owner", "The owner");
+        d.keep("decide floor asks patch it or a whole new floor for floor-left");
+        d.keep("choice floor patch what a patch of 1.2 sheet price 180 hours 4");
+        const auto undecided = [&] {
+            const auto& conditions = d.window.document().results().work->find("job-floor-left")->conditions;
+            return std::any_of(conditions.begin(), conditions.end(),
+                               [](const work::Condition& c) { return c.text.find("floor is agreed") != std::string::npos; });
+        };
+        CHECK(undecided());
+        CHECK(d.text("headline").contains("One question") != d.text("headline").contains("1 question"));
+        d.keep("agreed floor patch by A. Owner");
+        CHECK_FALSE(undecided());
+        const auto out = folder / "out";
+        desk::ask::presets().answers << QString::fromStdString(out.string());
+        d.action("exportAll");
+        REQUIRE(waitFor([&] { return d.text("entryEcho").contains("files written"); }));
+        CHECK(printed(out / "wall.pdf").find("Next, place by place") != std::string::npos);
+        CHECK(printed(out / "labels.pdf").find("earth-strap") != std::string::npos);
+        CHECK(printed(out / "lifts.pdf").find("from above") != std::string::npos);
+        CHECK(printed(out / "for-the-owner.pdf").find("A. Owner") != std::string::npos);
+        CHECK(printed(out / "time.pdf").find("All done, of 100") != std::string::npos);
+        CHECK(printed(out / "coats.pdf").find("epoxy-primer") != std::string::npos);
+        CHECK(std::filesystem::exists(out / "time.ics"));
+        CHECK(desk::ask::presets().told.isEmpty());
+        as_it_was = d.window.document().build();
+    }
+    Driver d;
+    REQUIRE(d.window.openFile(path));
+    CHECK(d.window.document().build() == as_it_was);
+    d.action("undo");
+    CHECK_FALSE(build::decisionNamed(d.window.document().build(), "floor")->agreed);
+}
+
+TEST_CASE("the register row by row under the car, and a phone's pictures as they come", "[desk][work][jobs]") {
+    const auto folder = test::freshFolder("window-under");
+    Driver d;
+    REQUIRE(d.window.makeFile(QString::fromStdString((folder / "cab.gorvet").string())));
+    d.window.document().setUser("M.");
+    d.bench(6);
+    for (const char* line : {"tag earth-left cable area engine bay joins engine to bulkhead", "tag loom connector"}) d.keep(line);
+    showSheet(d, "register", "Taken apart");
+    // the whole window for one row: Enter says it is undone, a name tags another there
+    QTest::keyClick(&d.window, Qt::Key_F4);
+    auto* field = d.find<QLineEdit>("callOutField");
+    REQUIRE(waitFor([&] { return field->isVisible(); }));
+    CHECK(d.text("callOutPair") == "earth-left");
+    CHECK(d.text("callOutHint").contains("engine bay"));
+    QTest::keyClick(field, Qt::Key_Return);
+    const auto row = [&](const char* name) { return build::releaseNamed(d.window.document().build(), name); };
+    CHECK(row("earth-left")->released);
+    CHECK(d.text("callOutPair") == "loom");
+    QTest::keyClicks(field, "hose-top hose joins radiator");
+    QTest::keyClick(field, Qt::Key_Return);
+    REQUIRE(row("hose-top"));
+    CHECK(row("hose-top")->area == "engine bay");
+    CHECK_FALSE(row("hose-top")->released);
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(row("loom")->released);
+    QTest::keyClick(&d.window, Qt::Key_F4);
+    // a folder is watched: what lay there stays, what is no picture is passed over, a new one goes to the row tagged last
+    const auto phone = folder / "phone";
+    std::filesystem::create_directories(phone);
+    const auto picture = [&](const char* name) {
+        std::ofstream(phone / name, std::ios::binary) << "\xFF\xD8\xFF" << std::string(5000, name[0]);
+    };
+    picture("old.jpg");
+    desk::ask::presets().answers << QString::fromStdString(phone.string());
+    d.action("watchPhotos");
+    CHECK(d.text("entryEcho").contains("row tagged last"));
+    std::ofstream(phone / "note.jpg") << "no picture at all";
+    picture("new.jpg");
+    REQUIRE(waitFor([&] { return !row("hose-top")->photo.empty(); }));
+    CHECK(row("loom")->photo.empty());
+    // to the card that is open
+    d.type("row loom");
+    REQUIRE(waitFor([&] { return d.find<desk::CardView>("card")->isVisible(); }));
+    picture("second.jpg");
+    REQUIRE(waitFor([&] { return !row("loom")->photo.empty(); }));
+    CHECK(row("loom")->photo != row("hose-top")->photo);
+    d.action("watchPhotos");
+    CHECK(d.text("entryEcho").contains("watched no more"));
+    CHECK(desk::ask::presets().told.isEmpty());
+}
+
+TEST_CASE("the wall hangs on a second screen and follows the build", "[desk][work]") {
+    const auto folder = test::freshFolder("window-wall");
+    Driver d;
+    REQUIRE(d.window.makeFile(QString::fromStdString((folder / "cab.gorvet").string())));
+    d.bench(6);
+    d.keep("job floor-left does weld the floor area left");
+    showSheet(d, "register", "Taken apart");
+    d.action("hangUp");
+    CHECK(d.text("entryEcho").contains("can't be hung up"));
+    showSheet(d, "wall", "The wall");
+    d.action("hangUp");
+    auto* hung = d.find<QWidget>("hungSheet");
+    REQUIRE(waitFor([&] { return hung->isVisible(); }));
+    auto* view = d.find<desk::SheetView>("hungSheetView");
+    CHECK(view->placeOf("step:job-floor-left"));
+    CHECK_FALSE(view->placeOf("step:job-lamps"));
+    // another bench is shown in the window, and the wall stays and follows
+    d.bench(1);
+    d.bench(6);
+    d.keep("job lamps area front");
+    CHECK(view->placeOf("step:job-lamps"));
+    QTest::keyClick(hung, Qt::Key_Escape);
+    CHECK(waitFor([&] { return !d.window.findChild<QWidget*>("hungSheet"); }));
 }

@@ -35,6 +35,7 @@ struct Proposal {
     QString hint;                              ///< what to expect, what it is good for
     std::optional<std::pair<int, int>> points; ///< to draw it on the sheet
     std::optional<std::pair<int, int>> ends;   ///< its points in the survey, for the call-out's sketch
+    QString whole;                             ///< of the call-out alone: what Enter without a figure gives; empty: one is needed
 };
 
 /// One bench of the desk: how its sheet is drawn and how its work begins. It computes nothing.
@@ -56,6 +57,8 @@ public:
     sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const;
     virtual std::vector<Starter> starters(const Document&, const ViewState&) const { return {}; }
     virtual std::optional<Proposal> proposal(const Document&, const ViewState&) const { return std::nullopt; }
+    /// The same as the call-out shows it, which may take what the line does not.
+    virtual std::optional<Proposal> calledOut(const Document& d, const ViewState& state) const { return proposal(d, state); }
     virtual QString placeholder() const { return {}; }
     virtual std::vector<Act> acts() const { return {}; }
     /// A build was opened.

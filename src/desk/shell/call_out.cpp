@@ -68,7 +68,7 @@ CallOut::CallOut(QWidget* parent)
     field_->installEventFilter(this);
     connect(field_, &QLineEdit::textEdited, this, [this] { error_->clear(); });
     connect(field_, &QLineEdit::returnPressed, this, [this] {
-        if (!field_->text().trimmed().isEmpty()) emit figure(field_->text().trimmed());
+        if (whole_ || !field_->text().trimmed().isEmpty()) emit figure(field_->text().trimmed());
     });
     setMuted(false);
 }
@@ -92,7 +92,8 @@ void CallOut::showPair(const std::optional<Proposal>& proposal, const QString& i
     hint_->setText(proposal ? proposal->hint : instead);
     fitPair();
     field_->setEnabled(proposal.has_value());
-    field_->setPlaceholderText(proposal ? tr("length") : QString());
+    whole_ = proposal && !proposal->whole.isEmpty();
+    field_->setPlaceholderText(whole_ ? tr("Enter: done") : proposal ? tr("length") : QString());
     sketch_->refresh();
 }
 

@@ -54,6 +54,7 @@ private:
     Theme theme_{Ground::Day, 1.0};
     sheet::Severity severity_ = sheet::Severity::Good;
     bool muted_ = false;
+    bool whole_ = false; ///< Enter alone says it
 };
 
 } // namespace gorvet::desk

@@ -6,6 +6,7 @@
 #include "desk/instruments/instrument_link.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
+#include "desk/shell/hung_sheet.hpp"
 #include "desk/shell/start_page.hpp"
 #include "desk/shell/verb_strip.hpp"
 #include "desk/space/space.hpp"
@@ -151,6 +152,7 @@ void MainWindow::refresh() {
                                                      : 0);
     sheet_->refresh();
     rule_->refresh();
+    if (hung_) hung_->refresh(theme_.ground());
     if (tool_) tool_->showAgain();
     askInstrument();
     if (!document_.store()) return;
@@ -208,7 +210,7 @@ void MainWindow::refreshWords() {
     sheet_->setAccessibleName(bench().name() + ": " + headline_->text());
 }
 
-/// A button for each sheet of a bench that has several.
+/// A button for each sheet of a bench that has several; of many the first, the one that is shown, and a menu of the others.
 void MainWindow::refreshViews() {
     const auto& views = bench().views();
     const auto shown = view_buttons_->property("bench").toString();
@@ -223,12 +225,30 @@ void MainWindow::refreshViews() {
             button->setToolTip("F5");
             button->setFocusPolicy(Qt::TabFocus);
             connect(button, &QPushButton::clicked, this, [this, i] { showView(i); });
+            button->hide(); // until it is known which are shown: all of them at once would hold the window wide
             view_buttons_->layout()->addWidget(button);
         }
+        auto* more = new QPushButton(tr("more"));
+        more->setObjectName("moreViews");
+        more->setMenu(new QMenu(more));
+        more->hide();
+        view_buttons_->layout()->addWidget(more);
     }
     view_buttons_->setVisible(document_.isOpen() && views.size() > 1);
-    const auto buttons = view_buttons_->findChildren<QPushButton*>(QString(), Qt::FindDirectChildrenOnly);
-    for (int i = 0; i < buttons.size(); ++i) buttons[i]->setChecked(static_cast<size_t>(i) == state_.view);
+    constexpr size_t most_beside = 3, all_beside = 5;
+    const bool many = views.size() > all_beside;
+    auto* more = view_buttons_->findChild<QPushButton*>("moreViews", Qt::FindDirectChildrenOnly);
+    more->setVisible(many);
+    more->menu()->clear();
+    for (size_t i = 0; i < views.size() && views.size() > 1; ++i) {
+        const QString name = QString::fromUtf8(views[i].name);
+        auto* button = view_buttons_->findChild<QPushButton*>(QString("view_%1").arg(QString::fromUtf8(views[i].key.data())),
+                                                              Qt::FindDirectChildrenOnly);
+        const bool beside = !many || i < most_beside || i == state_.view;
+        button->setVisible(beside);
+        button->setChecked(i == state_.view);
+        if (!beside) more->menu()->addAction(name, this, [this, i] { showView(i); });
+    }
     placeHead();
 }
 

@@ -6,6 +6,7 @@
 #include "desk/shell/tool.hpp"
 
 #include <QMainWindow>
+#include <QPointer>
 #include <QTimer>
 #include <functional>
 #include <map>
@@ -25,6 +26,8 @@ class QToolButton;
 namespace gorvet::desk {
 
 class CallOut;
+class HungSheet;
+class PhotoFolder;
 class CardView;
 class EntryLine;
 class Finder;
@@ -163,6 +166,10 @@ private:
     void openDemo();
     void mend(const analysis::Lack&);
     void addPhoto(const QString& line);
+    void keepPhoto(const QString& path, const QString& line);
+    void watchPhotos();
+    void hangUp();
+    void photoArrived(const QString& path);
     void connectInstrument(const QString& address);
     void askInstrument();
     void takeReading();
@@ -202,6 +209,8 @@ private:
     QLabel* headline_ = nullptr;
     QLabel* below_ = nullptr;
     std::map<build::SubjectId, QPushButton*> subjects_; ///< of what can be surveyed, one each
+    QPointer<HungSheet> hung_;                          ///< a sheet in a window of its own
+    PhotoFolder* photos_ = nullptr;                     ///< made when it is asked for
     QPushButton* more_subjects_ = nullptr;              ///< a menu of all, where they are many
     QHBoxLayout* subject_row_ = nullptr;
     QWidget* view_buttons_ = nullptr;

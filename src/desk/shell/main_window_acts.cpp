@@ -67,6 +67,8 @@ void MainWindow::buildMenu() {
     add(tr("Export everything…"), "exportAll", QKeySequence("Ctrl+E"), exportEverything);
     menu_->addSeparator();
     buildInstruments(menu_);
+    add(tr("Hang this sheet up in a window of its own"), "hangUp", QKeySequence("F11"), [this](Desk&) { hangUp(); });
+    add(tr("Watch a folder for photos, or stop"), "watchPhotos", {}, [this](Desk&) { watchPhotos(); });
     add(tr("Call out readings"), "callOut", QKeySequence("F4"), [this](Desk&) { toggleCallOut(); });
     add(tr("Day or Dye"), "switchGround", QKeySequence("F8"),
         [this](Desk&) { setGround(theme_.ground() == Ground::Day ? Ground::Dye : Ground::Day); });

@@ -135,6 +135,11 @@ bool MainWindow::enter(const QString& line, From from) {
         refresh();
         return true;
     }
+    if (!understood->opens.empty()) { // a card, as a scanned label does
+        if (from == From::EntryLine) entry_->clear();
+        showCard(QString::fromStdString(understood->opens), {sheet_->width() / 3, sheet_->height() / 3}, sheet_);
+        return true;
+    }
     if (const QString doubt = weighed(*understood, line); !doubt.isEmpty()) {
         from == From::Card && card_->isVisible() ? card_->say(doubt) : say(doubt, "warn");
         return false;

@@ -1,5 +1,7 @@
 // The window's dealings with files, and the log.
 #include "desk/shell/main_window.hpp"
+#include "desk/shell/photo_folder.hpp"
+#include "desk/widgets/card_view.hpp"
 
 #include "analysis/emblem.hpp"
 #include "desk/shell/ask.hpp"
@@ -114,7 +116,10 @@ void MainWindow::closeBuild() {
 void MainWindow::addPhoto(const QString& line) {
     if (!document_.isOpen()) return;
     const QString path = ask::fileToOpen(this, tr("A photo"), tr("Pictures (*.jpg *.jpeg *.png *.heic *.webp *.tif)"));
-    if (path.isEmpty()) return;
+    if (!path.isEmpty()) keepPhoto(path, line);
+}
+
+void MainWindow::keepPhoto(const QString& path, const QString& line) {
     if (auto looked = formats::isPicture(path.toStdString()); !looked)
         return ask::tell(this, tr("Not kept"), QString::fromStdString(looked.error().text()));
     document_.keepBlob(path, [this, line](const Result<store::Blob>& kept) {
@@ -123,6 +128,35 @@ void MainWindow::addPhoto(const QString& line) {
         else
             enter(line + QString::fromStdString(kept->hash), From::Card);
     });
+}
+
+void MainWindow::watchPhotos() {
+    if (!photos_) {
+        photos_ = new PhotoFolder(this);
+        connect(photos_, &PhotoFolder::arrived, this, &MainWindow::photoArrived);
+    }
+    if (!photos_->folder().isEmpty()) {
+        say(tr("%1 is watched no more").arg(photos_->folder()), "");
+        photos_->watch({});
+        return;
+    }
+    const QString folder = ask::folder(this, tr("The folder that a phone puts its pictures in"));
+    if (folder.isEmpty()) return;
+    if (!photos_->watch(folder))
+        return ask::tell(this, tr("Not watched"), tr("%1 can't be watched: is it still there?").arg(folder));
+    say(tr("each new picture in %1 goes to the card that is open, or to the row tagged last").arg(folder), "");
+}
+
+/// To what is open on a card; else to the row of the register that was tagged last.
+void MainWindow::photoArrived(const QString& path) {
+    if (!document_.isOpen()) return;
+    QString line = card_->photoPrefix();
+    if (line.isEmpty() && !document_.build().releases.empty())
+        line = "tag " + QString::fromStdString(document_.build().releases.rbegin()->second.name) + " photo ";
+    if (line.isEmpty())
+        return say(tr("a picture arrived and belongs to nothing yet: open the card of a step or row, then take it once more"),
+                   "warn");
+    keepPhoto(path, line);
 }
 
 // ---- the log

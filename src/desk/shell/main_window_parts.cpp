@@ -350,7 +350,7 @@ void MainWindow::buildCallOut() {
     });
     call_out_->setSketch([this](double w, double h, const sheet::Format& f) {
         if (!document_.isOpen() || !calling_out_) return sheet::Drawing{};
-        const auto next = bench().proposal(document_, state_);
+        const auto next = bench().calledOut(document_, state_);
         if (!next || !next->ends) return sheet::Drawing{};
         const auto of = bench().info().by_subject ? state_.subject : build::the_chassis;
         return analysis::pairView(document_.results(), of, *next->ends, w, h, f);

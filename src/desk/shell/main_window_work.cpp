@@ -4,6 +4,7 @@
 #include "desk/shell/ask.hpp"
 #include "desk/shell/call_out.hpp"
 #include "desk/shell/entry_line.hpp"
+#include "desk/shell/hung_sheet.hpp"
 #include "desk/shell/start_page.hpp"
 #include "desk/shell/verb_strip.hpp"
 #include "desk/space/space.hpp"
@@ -68,17 +69,18 @@ void MainWindow::refreshCallOut(bool sound) {
         const auto lacks = analysis::lacksOf(bench().info(), document_.build(), document_.results(), state_.subject);
         instead = lacks.empty() ? headline_->text() : QString::fromStdString(lacks.front().sentence);
     }
-    call_out_->showPair(document_.isOpen() ? bench().proposal(document_, state_) : std::nullopt, instead);
+    call_out_->showPair(document_.isOpen() ? bench().calledOut(document_, state_) : std::nullopt, instead);
     call_out_->showLast(
         document_.isOpen() ? analysis::lastRead(document_.build(), document_.results(), state_.subject) : std::nullopt, sound);
 }
 
 void MainWindow::takeCalledOut(const QString& text) {
-    const auto proposal = bench().proposal(document_, state_);
+    const auto proposal = bench().calledOut(document_, state_);
     if (!proposal) return;
-    auto understood = entry::understand(document_.latest(), context(), (proposal->prefix + text).toStdString());
+    const QString line = text.isEmpty() ? proposal->whole : proposal->prefix + text;
+    auto understood = entry::understand(document_.latest(), context(), line.toStdString());
     if (!understood) return call_out_->say(QString::fromStdString(understood.error().text()));
-    if (const QString doubt = weighed(*understood, proposal->prefix + text); !doubt.isEmpty()) return call_out_->say(doubt);
+    if (const QString doubt = weighed(*understood, line); !doubt.isEmpty()) return call_out_->say(doubt);
     state_.skip = 0;
     called_out_ = true; // its verdict is told once the results are in
     if (auto kept = document_.keep(understood->edit); !kept) {
@@ -87,6 +89,24 @@ void MainWindow::takeCalledOut(const QString& text) {
     }
     call_out_->field()->clear();
     call_out_->say(QString::fromStdString(understood->remark));
+}
+
+// ---- on a second screen
+
+void MainWindow::hangUp() {
+    if (!document_.isOpen()) return;
+    if (!view() || !view()->draw)
+        return say(tr("a list or the scans can't be hung up: turn to a sheet that is drawn, like The wall"), "warn");
+    if (hung_) hung_->close();
+    hung_ = new HungSheet(
+        this,
+        QString::fromStdString(document_.build().settings.name) + QString::fromUtf8(" – ") + QString::fromUtf8(view()->name),
+        [this, drawn = view()->draw, subject = state_.subject](double w, double h, const sheet::Format& f) {
+            return document_.isOpen() ? drawn(document_.build(), document_.results(), subject, {}, w, h, f) : sheet::Drawing{};
+        });
+    hung_->refresh(theme_.ground());
+    hung_->show();
+    say(tr("it follows the build; Enter there fills the screen, Escape closes it"), "");
 }
 
 // ---- what is remembered

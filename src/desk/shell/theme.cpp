@@ -94,7 +94,8 @@ QTextBrowser#handbookText { background: %SHEET; border: none; }
 QListWidget::item:selected, QTableView::item:selected { background: %INK; color: %SHEET; }
 QListWidget::item:disabled { color: %SECOND; }
 QPushButton[key="true"] { padding: 4px 10px; min-height: 32px; }
-QHeaderView, QHeaderView::section { background: %PANEL; color: %SECOND; border: none; padding: 4px 10px; }
+QHeaderView { background: %PANEL; border: none; }
+QHeaderView::section { background: %PANEL; color: %SECOND; border: none; padding: 4px 3px; }
 QTableView::item { padding: 3px 10px; }
 )");
     s.replace("%FAMILY", sheet::sans_family).replace("%BODY", body).replace("%HEAD", QString::number(px(24)));

@@ -126,6 +126,15 @@ float stripe(float along, float pitch, float half_width) {
     return 1.0 - smoothstep(half_width - 0.5, half_width + 0.5, off);
 }
 
+// short strokes inward from the outline of new steel, as it has them on every sheet
+float ticks(sampler2D face, ivec2 p, float d) {
+    for (int k = 0; k < 4; ++k) {
+        ivec2 way = k == 0 ? ivec2(1, 0) : k == 1 ? ivec2(-1, 0) : k == 2 ? ivec2(0, 1) : ivec2(0, -1);
+        if (d - near(face, p + 5 * wide * way) > 4.0 * limit(0.0)) return stripe(float(p.x + p.y), 13.0 * float(wide), 0.8 * float(wide));
+    }
+    return 0.0;
+}
+
 vec3 toned(int dress, vec3 n, vec2 at) {
     vec3 ink = inks[dress];
     float lit = clamp(dot(n, normalize(vec3(-0.35, 0.6, 0.72))), 0.0, 1.0);
@@ -151,6 +160,9 @@ void main() {
         stands_ink = inks[dress];
         stands_line = scribed(stands, p, s, n);
         c = toned(dress, n, vec2(p));
+#if FINE
+        if (dress == 2 && stands_line == 0.0) c = mix(c, stands_ink, 0.85 * ticks(stands, p, s));
+#endif
         if (b < s) c = mix(c, stands_ink, stands_line);
     }
     if (b > nothing && b >= s) {
@@ -173,6 +185,34 @@ void main() {
         c = mix(c, inks[dress], line);
     }
     colour = vec4(c, 1.0);
+}
+)";
+
+// ---- at last: a single picture's steps are smoothed along its lines, until others are laid over it
+const char* smooth_fragment = R"(#version 330 core
+uniform sampler2D picture;
+uniform ivec2 size;
+out vec4 colour;
+float light(vec3 c) { return dot(c, vec3(0.3, 0.59, 0.11)); }
+vec3 at(ivec2 p) { return texelFetch(picture, clamp(p, ivec2(0), size - 1), 0).rgb; }
+vec3 between(vec2 p) { return texture(picture, p / vec2(textureSize(picture, 0))).rgb; }
+void main() {
+    ivec2 p = ivec2(gl_FragCoord.xy);
+    vec3 own = at(p);
+    float a = light(at(p + ivec2(-1, 1))), b = light(at(p + ivec2(1, 1))), c = light(at(p + ivec2(-1, -1))), d = light(at(p + ivec2(1, -1)));
+    float most = max(max(a, b), max(max(c, d), light(own))), least = min(min(a, b), min(min(c, d), light(own)));
+    colour = vec4(own, 1.0);
+    if (most - least < 0.08) return;
+    // along the line: across it the light changes most
+    vec2 way = vec2((c + d) - (a + b), (b + d) - (a + c));
+    float longer = max(abs(way.x), abs(way.y));
+    if (longer < 0.01) return;
+    way = clamp(way / max(min(abs(way.x), abs(way.y)), 0.15 * longer), -6.0, 6.0);
+    vec2 here = vec2(p) + 0.5;
+    vec3 near = 0.5 * (between(here - way / 6.0) + between(here + way / 6.0));
+    vec3 far = 0.5 * near + 0.25 * (between(here - 0.5 * way) + between(here + 0.5 * way));
+    float l = light(far);
+    colour = vec4(l < least || l > most ? near : far, 1.0);
 }
 )";
 
@@ -199,6 +239,7 @@ bool ScribedPicture::make(Gl& gl) {
     faces_ = program(face_vertex, face_fragment);
     fine_lines_ = program(line_vertex, QByteArray(fine_version) + line_fragment);
     quick_lines_ = program(line_vertex, QByteArray(quick_version) + line_fragment);
+    smooth_ = program(line_vertex, smooth_fragment);
     nothing_.create();
     gl.glGenRenderbuffers(1, &depth_);
     for (Layer& l : layers_) {
@@ -207,13 +248,15 @@ bool ScribedPicture::make(Gl& gl) {
     }
     size_ = {};
     laid_ = 0;
-    return faces_->isLinked() && fine_lines_->isLinked() && quick_lines_->isLinked();
+    return faces_->isLinked() && fine_lines_->isLinked() && quick_lines_->isLinked() && smooth_->isLinked();
 }
 
 void ScribedPicture::destroy() {
     faces_.reset();
     fine_lines_.reset();
     quick_lines_.reset();
+    smooth_.reset();
+    smoothed_picture_.reset();
     laid_picture_.reset();
     nothing_.destroy(); // the textures go with the context
 }
@@ -235,6 +278,11 @@ void ScribedPicture::resize(Gl& gl, QSize size) {
     }
     laid_picture_ =
         std::make_unique<QOpenGLFramebufferObject>(size, QOpenGLFramebufferObject::NoAttachment, GL_TEXTURE_2D, GL_RGBA16F);
+    gl.glBindTexture(GL_TEXTURE_2D, laid_picture_->texture());
+    gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, GL_LINEAR);
+    gl.glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_LINEAR);
+    smoothed_picture_ =
+        std::make_unique<QOpenGLFramebufferObject>(size, QOpenGLFramebufferObject::NoAttachment, GL_TEXTURE_2D, GL_RGBA8);
 }
 
 void ScribedPicture::drawGroup(Gl& gl, Group group, const ScribedView& v, const QMatrix4x4& view,
@@ -352,8 +400,27 @@ QImage ScribedPicture::layOver(Gl& gl, const ScribedView& v, const std::vector<S
     gl.glDisable(GL_BLEND);
     ++laid_;
     if (laid_ > 1 && !isDone()) return {};
-    const QImage picture = read(gl);
+    const QImage picture = isDone() ? read(gl) : readSmoothed(gl);
     if (isDone()) letGo(gl);
+    return picture;
+}
+
+/// The first of the pictures that are laid over each other, its steps smoothed: those that follow take a second.
+QImage ScribedPicture::readSmoothed(Gl& gl) {
+    gl.glBindFramebuffer(GL_FRAMEBUFFER, smoothed_picture_->handle());
+    gl.glViewport(0, 0, size_.width(), size_.height());
+    smooth_->bind();
+    gl.glActiveTexture(GL_TEXTURE0);
+    gl.glBindTexture(GL_TEXTURE_2D, laid_picture_->texture());
+    smooth_->setUniformValue("picture", 0);
+    gl.glUniform2i(smooth_->uniformLocation("size"), size_.width(), size_.height());
+    nothing_.bind();
+    gl.glDrawArrays(GL_TRIANGLES, 0, 3);
+    nothing_.release();
+    smooth_->release();
+    QImage picture(size_, QImage::Format_RGB32);
+    gl.glBindFramebuffer(GL_READ_FRAMEBUFFER, smoothed_picture_->handle());
+    gl.glReadPixels(0, 0, size_.width(), size_.height(), GL_BGRA, GL_UNSIGNED_BYTE, picture.bits());
     return picture;
 }
 

@@ -68,13 +68,14 @@ private:
     QImage paintMoving(Gl&, const ScribedView&, const std::vector<ScribedPart>&);
     QImage layOver(Gl&, const ScribedView&, const std::vector<ScribedPart>&);
     QImage read(Gl&);
+    QImage readSmoothed(Gl&);
     void letGo(Gl&);
 
-    std::unique_ptr<QOpenGLShaderProgram> faces_, fine_lines_, quick_lines_;
+    std::unique_ptr<QOpenGLShaderProgram> faces_, fine_lines_, quick_lines_, smooth_;
     QOpenGLVertexArrayObject nothing_; ///< the whole picture is one triangle that needs no data
     Layer layers_[2];
     GLuint depth_ = 0; ///< for the one that is drawn
-    std::unique_ptr<QOpenGLFramebufferObject> laid_picture_;
+    std::unique_ptr<QOpenGLFramebufferObject> laid_picture_, smoothed_picture_;
     static constexpr int most_coarse = 4;
     QSize size_;
     QSize part_;     ///< as much of the layers as is used now

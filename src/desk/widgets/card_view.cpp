@@ -35,6 +35,7 @@ CardView::CardView(QWidget* parent) : QFrame(parent), layout_(new QVBoxLayout(th
 }
 
 void CardView::clear() {
+    photo_prefix_.clear();
     const auto empty = [](QLayout* layout, const auto& self) -> void {
         while (QLayoutItem* child = layout->takeAt(0)) {
             if (child->widget()) {
@@ -103,6 +104,7 @@ QLineEdit* CardView::addActions(const analysis::Card& card) {
     QLineEdit* first_field = nullptr;
     for (const auto& action : card.actions) {
         const QString prefix = QString::fromStdString(action.line);
+        if (action.picks_photo) photo_prefix_ = prefix;
         if (action.asks) {
             auto* row = new QHBoxLayout;
             auto* label = new QLabel(QString::fromStdString(action.label));

@@ -23,6 +23,8 @@ public:
     void close();
     /// Where there is room the card stands above this, not over it.
     void keepAbove(QWidget* w) { below_ = w; }
+    /// What begins the line that a photo completes, where the card is open and takes one; else empty.
+    QString photoPrefix() const { return isVisible() ? photo_prefix_ : QString(); }
     void say(const QString& error); ///< beside the field that caused it
 
 signals:
@@ -43,6 +45,7 @@ private:
     void standNear(const QPoint&, const Theme&);
 
     QPointer<QWidget> below_;
+    QString photo_prefix_;
     QVBoxLayout* layout_;
     QLabel* error_ = nullptr;
 };

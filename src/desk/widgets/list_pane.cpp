@@ -70,6 +70,7 @@ QVariant ListModel::data(const QModelIndex& at, int role) const {
     case Qt::DisplayRole:
         return QString::fromStdString(cell.text) +
                (cell.mark == sheet::Mark::Assumed && !cell.text.empty() && !cell.text.ends_with('?') ? " ?" : "");
+    case Qt::ToolTipRole:
     case Qt::EditRole: return QString::fromStdString(cell.text);
     case order_role: return cell.figure && std::isfinite(cell.order) ? QVariant(cell.order) : QVariant();
     case Qt::TextAlignmentRole: return static_cast<int>(Qt::AlignVCenter | (cell.figure ? Qt::AlignRight : Qt::AlignLeft));
@@ -82,6 +83,15 @@ QVariant ListModel::data(const QModelIndex& at, int role) const {
         return row.severity && at.column() + 1 >= columnCount() - 2 ? theme_.color(sheet::inkOf(*row.severity)) : QVariant();
     default: return {};
     }
+}
+
+/// As wide as what stands in them, and no wider than leaves room for others: a long text goes on under the pointer and on its
+/// card.
+void ListPane::fitColumns() {
+    table_->resizeColumnsToContents();
+    constexpr int widest = 400;
+    const int last = model_->columnCount({}) - 1;
+    for (int c = 0; c < last; ++c) table_->setColumnWidth(c, std::min(table_->columnWidth(c), widest));
 }
 
 QVariant ListModel::headerData(int section, Qt::Orientation orientation, int role) const {
@@ -166,7 +176,7 @@ void ListPane::setTheme(const Theme& theme) {
     scale_ = theme.textScale();
     model_->setTheme(theme);
     table_->verticalHeader()->setDefaultSectionSize(theme.px(32));
-    table_->resizeColumnsToContents();
+    fitColumns();
 }
 
 void ListPane::show(analysis::Listing listing) {
@@ -176,7 +186,7 @@ void ListPane::show(analysis::Listing listing) {
     model_->set(std::move(listing));
     if (other) {
         table_->sortByColumn(-1, Qt::AscendingOrder);
-        table_->resizeColumnsToContents();
+        fitColumns();
     } else if (row >= 0) {
         table_->setCurrentIndex(sorted_->index(std::min(row, sorted_->rowCount() - 1), 0));
     }

@@ -54,6 +54,7 @@ signals:
 
 private:
     void count();
+    void fitColumns();
     void pick(const QModelIndex&);
     ListModel* model_;
     QSortFilterProxyModel* sorted_;

@@ -1,5 +1,6 @@
 #include "desk/work/work_bench.hpp"
 
+#include "analysis/bench.hpp"
 #include "analysis/scans.hpp"
 #include "desk/space/times_tool.hpp"
 
@@ -16,8 +17,34 @@ std::vector<Act> WorkBench::acts() const {
     return {{"seeWork", tr("See the work step by step"), {}, see}};
 }
 
-std::vector<Starter> WorkBench::starters(const Document& d, const ViewState&) const {
+std::vector<Starter> WorkBench::starters(const Document& d, const ViewState& state) const {
     std::vector<Starter> list;
+    const auto& views = analysis::benchOf("work")->views;
+    const std::string_view view = state.view < views.size() ? views[state.view].key : "";
+    if (view == "register")
+        return {{tr("tag what ties it"), "tag "},
+                {tr("undone"), "untied "},
+                {tr("seen free once more"), "proved "},
+                {tr("on again"), "refit "},
+                {tr("tightened"), "torqued "}};
+    if (view == "lifts") return {{tr("a lift"), "lift "}, {tr("a leg or point"), "leg "}};
+    if (view == "coats")
+        return {{tr("a surface"), "surface "},
+                {tr("a coat"), "coat "},
+                {tr("it is bare metal"), "bared "},
+                {tr("a coat is on"), "coated "},
+                {tr("make jobs of it"), "coat-jobs "}};
+    if (view == "time")
+        return {{tr("what a step takes"), "hours "},
+                {tr("hours worked"), "worked "},
+                {tr("the shop's hours"), "shop "},
+                {tr("days off"), "off "},
+                {tr("a part awaited"), "await "}};
+    if (view == "owner")
+        return {{tr("a question"), "decide "},
+                {tr("a choice"), "choice "},
+                {tr("what was agreed"), "agreed "},
+                {tr("strike out"), "strike "}};
     const auto& order = *d.results().work;
     if (order.next && order.steps[*order.next].open()) {
         const QString code = QString::fromStdString(order.steps[*order.next].code);
@@ -25,11 +52,47 @@ std::vector<Starter> WorkBench::starters(const Document& d, const ViewState&) co
         list.push_back({tr("done, with a note"), "done " + code + " note "});
     }
     if (!d.build().scans.empty() && !order.steps.empty()) list.push_back({tr("See it step by step"), {}, "seeWork"});
-    list.push_back({tr("list a brace"), "brace "});
+    list.push_back({tr("a job of your own"), "job "});
+    list.push_back({tr("a ready-made list"), "jobs "});
+    list.push_back({tr("tag what ties it"), "tag "});
     list.push_back({tr("the car has …"), "present "});
     list.push_back({tr("the car has no …"), "absent "});
-    list.push_back({tr("how it stands"), "standing "});
     return list;
+}
+
+namespace {
+
+/// On the register, row by row under the car: what is undone next, then seen free, then on again. Enter says it; a name that is
+/// typed tags another row.
+std::optional<Proposal> nextRow(const Document& d, int skip) {
+    std::vector<std::pair<const char*, const build::Release*>> next;
+    const auto& rows = d.build().releases;
+    for (const auto& [id, r] : rows)
+        if (!r.released) next.emplace_back("untied", &r);
+    if (next.empty())
+        for (const auto& [id, r] : rows)
+            if (!r.proved) next.emplace_back("proved", &r);
+    if (next.empty())
+        for (const auto& [id, r] : rows)
+            if (!r.refitted && r.fate != build::Fate::Scrap) next.emplace_back("refit", &r);
+    if (next.empty()) return std::nullopt;
+    const auto& [word, row] = next[static_cast<size_t>(skip) % next.size()];
+    const QString name = QString::fromStdString(row->name);
+    QStringList hint;
+    for (const std::string& text : {row->area, row->joins, row->how})
+        if (!text.empty()) hint << QString::fromStdString(text);
+    hint << (std::string_view(word) == "untied"   ? WorkBench::tr("Enter once it is undone; a name tags another row here")
+             : std::string_view(word) == "proved" ? WorkBench::tr("Enter once you had your hand on it and it is free")
+                                                  : WorkBench::tr("Enter once it is on again"));
+    return Proposal{name, "tag ", hint.join(QString::fromUtf8(" · ")), {}, {}, QString(word) + " " + name};
+}
+
+} // namespace
+
+std::optional<Proposal> WorkBench::calledOut(const Document& d, const ViewState& state) const {
+    const auto& views = analysis::benchOf("work")->views;
+    if (state.view < views.size() && views[state.view].key == "register") return nextRow(d, state.skip);
+    return proposal(d, state);
 }
 
 std::optional<Proposal> WorkBench::proposal(const Document& d, const ViewState& state) const {
