@@ -34,8 +34,6 @@ export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings XDG
 shown="" take start-day "ctrl+n"
 shown="" calm=2 take sketch-day "ctrl+n Return"
 take tape-day "" --bench tape
-take tape-body-day "F6" --bench tape
-take readings-day "F5" --bench tape
 take handbook-day "F3" --bench stretch
 settle=12 take scan-day "" --bench scan
 settle=14 calm=16 take watch-dye "F1 a x l e s space m o v e Return" --bench scan --dye
@@ -45,10 +43,19 @@ settle=12 take scan-pairs-day "F5" --bench scan
 settle=12 calm=25 take scan-way-day "shift+F5" --bench scan
 take stretch-day "" --bench stretch
 take make-day "" --bench make
-take tape-dye "" --bench tape --dye
 take work-day "" --bench work
 take call-out-dye "F4" --bench tape --dye
-take stretch-large "" --bench stretch --text 150
+# a cab that comes off its frame
+cab=$build/drover_long.gorvet
+rm -f "$cab"
+"$build/gorvet-cli" new "$cab" --name "Drover long" >/dev/null
+"$build/gorvet-cli" enter "$cab" --subject body "point Ml body-mount 300 -400 600" 2>/dev/null
+"$build/gorvet-cli" enter "$cab" <"$here/../../demo/drover_long.lines" 2>/dev/null
+shown=$cab take wall-day "F5" --bench work
+shown=$cab take taken-apart-day "F5 F5 F5" --bench work
+shown=$cab take lifts-dye "F5 F5 F5 F5" --bench work --dye
+shown=$cab take time-day "shift+F5 shift+F5" --bench work
+rm -f "$cab"
 # a practice frame half measured, its next reading taken by the simulated tape
 frame=$build/screenshot_practice.gorvet
 rm -f "$frame"
