@@ -94,6 +94,7 @@ void CallOut::showPair(const std::optional<Proposal>& proposal, const QString& i
     field_->setEnabled(proposal.has_value());
     whole_ = proposal && !proposal->whole.isEmpty();
     field_->setPlaceholderText(whole_ ? tr("Enter: done") : proposal ? tr("length") : QString());
+    sketch_->setVisible(!proposal || proposal->whole.isEmpty()); // what has no sketch takes the width
     sketch_->refresh();
 }
 

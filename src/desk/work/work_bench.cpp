@@ -81,9 +81,9 @@ std::optional<Proposal> nextRow(const Document& d, int skip) {
     QStringList hint;
     for (const std::string& text : {row->area, row->joins, row->how})
         if (!text.empty()) hint << QString::fromStdString(text);
-    hint << (std::string_view(word) == "untied"   ? WorkBench::tr("Enter once it is undone; a name tags another row here")
-             : std::string_view(word) == "proved" ? WorkBench::tr("Enter once you had your hand on it and it is free")
-                                                  : WorkBench::tr("Enter once it is on again"));
+    hint << (std::string_view(word) == "untied"   ? WorkBench::tr("Enter: undone; a name tags another")
+             : std::string_view(word) == "proved" ? WorkBench::tr("Enter: had your hand on it, it is free")
+                                                  : WorkBench::tr("Enter: on again"));
     return Proposal{name, "tag ", hint.join(QString::fromUtf8(" · ")), {}, {}, QString(word) + " " + name};
 }
 
