@@ -172,6 +172,10 @@ public:
         if (h.up.z_mm <= 0)
             say(LiftVerdict::Fails, "The hook would hang below the centre of gravity: it turns over.",
                 "Longer legs, or higher points.");
+        if (!p_.steady)
+            say(LiftVerdict::Fails,
+                "Within the ± of its centre of gravity there are places at which it does not hang in balance: it may turn over.",
+                "Longer legs, higher points, or the centre of gravity from corner weights.");
         legs();
         tilt();
         if (in_.mass_u95_kg <= 0)
@@ -284,7 +288,10 @@ LiftPlan hang(const LiftInput& in) {
             LiftInput other = in;
             other.centre[axis] += sign * by;
             const auto moved = hung(other);
-            if (!moved) continue;
+            if (!moved || moved->up.z_mm <= 0) {
+                p.steady = false;
+                continue;
+            }
             for (std::size_t k = 0; k < most.size(); ++k) most[k] = std::max(most[k], moved->most_kg[k]);
             if (sign < 0) continue;
             const Vec3 change = minus(moved->up, h->up);

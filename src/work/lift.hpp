@@ -48,6 +48,7 @@ struct LiftRemark {
 struct LiftPlan {
     bool hangs = false;   ///< there is a place of the hook at which all is in balance
     std::string why_not;  ///< otherwise
+    bool steady = true;   ///< it is in balance with the centre of gravity anywhere within its ±, too
     Vec3 hook;            ///< in the load's axes, as it hangs
     double height_mm = 0; ///< of the hook above the centre of gravity, along the upright
     double tilt_rad = 0;  ///< of the load's own upright

@@ -257,3 +257,19 @@ TEST_CASE("a leg that slopes squeezes the shell, unless a spreader holds it apar
         in.centre.x_mm = 0;
     }
 }
+
+TEST_CASE("a centre of gravity that may lie above the hook is no lift that holds", "[work][lift]") {
+    // two legs on a stiff line, steep, the hook 600 mm over the points
+    work::LiftInput in;
+    const double leg = std::hypot(300.0, 600.0);
+    in.legs = {{"front", {-300, 0, 0}, leg, 2000, true}, {"rear", {300, 0, 0}, leg, 2000, true}};
+    in.mass_kg = 300;
+    in.mass_u95_kg = 1;
+    in.spreader = true;
+    in.centre = {0, 0, 500};
+    in.centre_u95 = {0, 0, 90};
+    CHECK(work::hang(in).verdict == LiftVerdict::Holds);
+    in.centre_u95 = {0, 0, 110};
+    CHECK(work::hang(in).verdict == LiftVerdict::Fails);
+    CHECK(says(work::hang(in), "may turn over"));
+}
