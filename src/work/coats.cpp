@@ -156,12 +156,24 @@ private:
     }
 
     void bare() {
-        const bool on = std::any_of(coats_.begin(), coats_.end(), [](const Coat& c) { return c.done.has_value(); });
-        if (!s_.bared || on) return;
-        const auto since = units::secondsOf(s_.bared->at_utc);
-        if (!since) return;
-        p_.bare_h = static_cast<double>(now_s_ - *since) / 3600;
+        const auto since = s_.bared ? units::secondsOf(s_.bared->at_utc) : std::nullopt;
         const double limit = bareHours(s_.metal, s_.preparation);
+        if (!since) return;
+        const auto hours = [&](long long until) { return static_cast<double>(until - *since) / 3600; };
+        std::optional<long long> coated; // when its first coat went on
+        for (const Coat& c : coats_)
+            if (c.done)
+                if (const auto at = units::secondsOf(c.done->at_utc)) coated = std::min(coated.value_or(*at), *at);
+        if (coated) {
+            if (limit > 0 && hours(*coated) > limit)
+                say(PlanVerdict::Marginal, "coat-bare",
+                    fmt::format(
+                        "{} was bare for {:.0f} h before its first coat, {:g} are the most that is usual: rust may be under it.",
+                        s_.name, hours(*coated), limit),
+                    "Look for it; what blisters is stripped again, as a surface of its own.");
+            return;
+        }
+        p_.bare_h = hours(now_s_);
         if (limit <= 0) return;
         p_.bare_left_h = limit - *p_.bare_h;
         if (*p_.bare_left_h < 0)

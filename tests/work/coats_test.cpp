@@ -144,6 +144,10 @@ TEST_CASE("bare metal waits four hours or a day, and no longer", "[work][coats]"
     s.metal = Metal::Steel;
     coats[0].done = Signed{"M.", "2026-11-30T14:00:00Z"};
     CHECK(worst(s, coats, after(100)) == PlanVerdict::Holds);
+    // painted over after too long: that is not forgotten with the coat
+    coats[0].done->at_utc = "2026-12-01T13:00:00Z";
+    CHECK(worst(s, coats, after(100)) == PlanVerdict::Marginal);
+    CHECK(says(s, coats, "coat-bare", after(100)));
 }
 
 TEST_CASE("a page of coats has each coat, and what is to be bought", "[work][coats]") {
