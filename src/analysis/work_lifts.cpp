@@ -10,7 +10,8 @@ using sheet::Mark;
 namespace {
 
 const char* const nobody_under =
-    "Nobody under what hangs or stands on points, not even a hand. Lift 20 mm, stop, look, then go on.";
+    "Nobody under what hangs or stands on points, not even a hand. Lift 20 mm, stop, look, then go on. "
+    "Hoist, beam and floor are not judged here.";
 const char* const certifies_no_lift =
     "Software certifies no lift: hoist, slings, stands and points are judged by whoever is licensed to, and local rules come first.";
 
@@ -66,8 +67,10 @@ Headline liftHeadline(const Build& b, const Results& r, SubjectId) {
     const work::WorkedLift* worst = nullptr;
     for (const work::WorkedLift& l : lifts)
         if (!worst || !l.waits.empty() || (worst->waits.empty() && l.verdict() > worst->verdict())) worst = &l;
-    h.sentence = !worst->waits.empty() ? fmt::format("The lift {} waits for {}.", worst->name, worst->waits)
-                                       : fmt::format("The lift {}: {}.", worst->name, work::verdictWord(worst->verdict()));
+    h.sentence = !worst->waits.empty()
+                     ? fmt::format("The lift {} waits for {}.", worst->name, worst->waits)
+                     : fmt::format("The lift {}: {}{}.", worst->name, work::verdictWord(worst->verdict()),
+                                   worst->verdict() == work::LiftVerdict::Holds ? ", by its mass, legs and points" : "");
     const bool said = worst->waits.empty() && !worst->remarks().empty();
     h.below = fmt::format("{}{}{}", said ? worst->remarks().front().sentence : "", said ? " " : "", nobody_under);
     return h;

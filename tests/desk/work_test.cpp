@@ -227,7 +227,7 @@ TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, t
         CHECK(d.text("below").contains("rr may have to carry"));
         CHECK(d.text("below").contains("Nobody under"));
         d.keep("leg cab rr rated 1000");
-        CHECK(d.text("headline") == "The lift cab: Holds.");
+        CHECK(d.text("headline") == "The lift cab: Holds, by its mass, legs and points.");
         const auto hook = sheet->placeOf("lift:cab");
         REQUIRE(hook);
         // coats
@@ -317,6 +317,10 @@ TEST_CASE("the register row by row under the car, and a phone's pictures as they
     picture("second.jpg");
     REQUIRE(waitFor([&] { return !row("loom")->photo.empty(); }));
     CHECK(row("loom")->photo != row("hose-top")->photo);
+    // some at once: none is lost, the last one stays
+    const auto kept_before = d.window.document().store()->revision();
+    for (const char* name : {"third.jpg", "quite.jpg", "rapid.jpg"}) picture(name);
+    REQUIRE(waitFor([&] { return d.window.document().store()->revision() == kept_before + 3; }));
     d.action("watchPhotos");
     CHECK(d.text("entryEcho").contains("watched no more"));
     CHECK(desk::ask::presets().told.isEmpty());

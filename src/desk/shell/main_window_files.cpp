@@ -17,6 +17,7 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace gorvet::desk {
@@ -122,6 +123,13 @@ void MainWindow::addPhoto(const QString& line) {
 void MainWindow::keepPhoto(const QString& path, const QString& line) {
     if (auto looked = formats::isPicture(path.toStdString()); !looked)
         return ask::tell(this, tr("Not kept"), QString::fromStdString(looked.error().text()));
+    if (document_.worker().running()) { // another is on its way in, or figures are made: this one waits for it
+        constexpr int in_a_moment = 200;
+        QTimer::singleShot(in_a_moment, this, [this, line, path] {
+            if (document_.isOpen()) keepPhoto(path, line);
+        });
+        return;
+    }
     document_.keepBlob(path, [this, line](const Result<store::Blob>& kept) {
         if (!kept)
             ask::tell(this, tr("Not kept"), QString::fromStdString(kept.error().text()));
