@@ -2,6 +2,7 @@
 // is the same on a build that has none.
 #include "analysis/results.hpp"
 #include "entry/entry.hpp"
+#include "quick_folder.hpp"
 #include "store/store.hpp"
 
 #include <benchmark/benchmark.h>
@@ -17,15 +18,6 @@ using store::Store;
 namespace {
 
 const store::Author author{"bench", ""};
-
-std::filesystem::path folder() {
-    static const std::filesystem::path made = [] {
-        std::string name = (access("/dev/shm", W_OK) == 0 ? "/dev/shm" : "/tmp") + std::string("/gorvet-bench-XXXXXX");
-        if (!mkdtemp(name.data())) std::abort();
-        return std::filesystem::path(name);
-    }();
-    return made;
-}
 
 /// A file with so many rows, made once; half of them are undone.
 const std::filesystem::path& fileOf(int rows) {

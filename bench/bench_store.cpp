@@ -1,5 +1,6 @@
 // The build's file: what an edit costs at first and after tens of thousands, and opening. The baseline of opening reads the same
 // rows by SQLite alone.
+#include "quick_folder.hpp"
 #include "store/store.hpp"
 
 #include <benchmark/benchmark.h>
@@ -17,16 +18,6 @@ using store::Store;
 namespace {
 
 const store::Author author{"bench", ""};
-
-/// In memory where the system has a folder there: the disk's own time is not what is measured.
-std::filesystem::path folder() {
-    static const std::filesystem::path made = [] {
-        std::string name = (access("/dev/shm", W_OK) == 0 ? "/dev/shm" : "/tmp") + std::string("/gorvet-bench-XXXXXX");
-        if (!mkdtemp(name.data())) std::abort();
-        return std::filesystem::path(name);
-    }();
-    return made;
-}
 
 Edit nextEdit(const Build& b) {
     if (b.points.size() < 200) {
