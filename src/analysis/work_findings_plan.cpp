@@ -125,6 +125,19 @@ private:
     }
 
     void permits() {
+        for (const work::Step& s : r_.work->steps) {
+            const double left = s.status == work::Status::Done ? restLeft(s) : 0;
+            if (left <= 0) continue;
+            for (const work::Step& next : r_.work->steps)
+                if (next.status != work::Status::Done &&
+                    std::find(next.after.begin(), next.after.end(), s.code) != next.after.end()) {
+                    one(Severity::Warn, "work.rests", next.title, "Waiting",
+                        fmt::format("\"{}\" is left alone for {:.0f} h more before \"{}\".", s.title, std::ceil(left),
+                                    next.title),
+                        "Do something else meanwhile, elsewhere and without dust.", "left alone", "step:" + next.code);
+                    break;
+                }
+        }
         for (const auto& [id, p] : b_.permits) {
             if (p.watched) continue;
             const work::Step* s = r_.work->find(p.step);

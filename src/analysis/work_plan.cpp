@@ -42,6 +42,12 @@ std::string hoursWords(const Build& b) {
 
 } // namespace
 
+double restLeft(const work::Step& s) {
+    const auto since = s.tick && s.rest_h > 0 ? units::secondsOf(s.tick->at_utc) : std::nullopt;
+    constexpr double an_hour = 3600;
+    return since ? std::max(0.0, s.rest_h - static_cast<double>(units::nowSeconds() - *since) / an_hour) : 0.0;
+}
+
 work::ScheduleInput scheduleInput(const Build& b, const Results& r) {
     work::ScheduleInput in;
     in.today = units::today();
@@ -52,11 +58,15 @@ work::ScheduleInput scheduleInput(const Build& b, const Results& r) {
         const auto found = worked.find(code);
         return found == worked.end() ? 0.0 : found->second;
     };
-    std::map<std::string, std::size_t> place;
+    std::map<std::string, std::size_t> place, rests; ///< what is done and still left alone is waited for like a part
     for (const work::Step& s : r.work->steps) {
         if (s.status == work::Status::Done) {
             const double said = meanOf(s.least_h, s.likely_h, s.most_h);
             if (said > 0 && workedHours(s.code) > 0) in.took.push_back({s.kind, said, workedHours(s.code)});
+            if (const double left = restLeft(s); left > 0) {
+                rests.emplace(s.code, in.parts.size());
+                in.parts.push_back({s.title + ", left alone", in.today, 0, left / 24, 0});
+            }
             continue;
         }
         work::Task t;
@@ -65,7 +75,10 @@ work::ScheduleInput scheduleInput(const Build& b, const Results& r) {
         t.area = s.area;
         t.kind = s.kind;
         for (const std::string& code : s.after)
-            if (const auto k = place.find(code); k != place.end()) t.after.push_back(k->second);
+            if (const auto k = place.find(code); k != place.end())
+                t.after.push_back(k->second);
+            else if (const auto rest = rests.find(code); rest != rests.end())
+                t.parts.push_back(rest->second);
         t.alone = s.moves_to || s.sets_support;
         t.least_h = s.least_h;
         t.likely_h = s.likely_h;

@@ -13,6 +13,8 @@
 /// `workedLifts` and `purchases`.
 namespace gorvet::analysis {
 
+/// Hours by the clock that a step that is done must still be left alone; 0: none.
+double restLeft(const work::Step&);
 /// What is left to be done, with hours, parts and the shop's days; today from the machine's clock.
 work::ScheduleInput scheduleInput(const build::Build&, const Results&);
 /// The schedule with the places of its tasks in the order of work.

@@ -230,6 +230,12 @@ class Cli(unittest.TestCase):
         self.assertIn("of the hour", refused.stderr)
         found = {f["code"]: f for f in json.loads(cli("findings", build).stdout)["findings"]}
         self.assertIn("Kim", found["work.fire-watch"]["sentence"])
+        # what is done and left alone while it dries holds up what waits for it
+        self.assertEqual(cli("enter", build, "job paint-it kind paint hours 2 rests 24", "job fit-it hours 1 after paint-it", "done record", "done battery-out",
+                             "done paint-it").returncode, 0)
+        self.assertIn("work.rests", [f["code"] for f in json.loads(cli("findings", build).stdout)["findings"]])
+        plan = json.loads(cli("plan", build).stdout)
+        self.assertEqual([p["name"] for p in plan["parts"]], ["paint-it, left alone"])
         self.assertEqual(cli("export", build, "--all", self.dir / "sheets").returncode, 0)
         text = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / "coats.pdf", "-"], text=True, capture_output=True).stdout
         self.assertIn("What is still needed", text)
