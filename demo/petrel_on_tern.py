@@ -10,7 +10,7 @@ Everything in it is invented. The script states the hidden truth from which it m
            all 1 sigma, rounded as people read; one of them, the chassis diagonal Bl-Dr, was read 10 mm too long.
 
 usage: petrel_on_tern.py --cli build/gorvet-cli --out build/petrel_on_tern.gorvet [--seed 1952]
-       petrel_on_tern.py --csv FOLDER [--seed N]      only the two readings files, and truth.json
+       petrel_on_tern.py --csv FOLDER [--seed N]      only the two readings files, what is said besides, and truth.json
 """
 import argparse
 import json
@@ -370,6 +370,7 @@ def main():
     }
     if args.csv:
         (folder / "truth.json").write_text(json.dumps(truth, indent=1))
+        (folder / "petrel.lines").write_text(LINES)
         return
     out = pathlib.Path(args.out)
     out.unlink(missing_ok=True)

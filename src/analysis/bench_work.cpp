@@ -3,6 +3,7 @@
 #include "analysis/kept_cuts.hpp"
 #include "analysis/listing.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/scans.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_findings.hpp"
 #include "analysis/work_plan.hpp"
@@ -125,7 +126,8 @@ void addFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
 
 void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     for (Drawing& page : workSheet(b, r)) pages.push_back(std::move(page));
-    for (const auto& more : {registerPages(b, r), liftSheets(b, r), coatSheets(b, r), timeSheets(b, r), clientSheets(b, r)})
+    for (const auto& more : {registerPages(b, r), liftSheets(b, r), coatSheets(b, r), timeSheets(b, r), purchaseSheets(b, r), clientSheets(b, r),
+                             photoSheets(b, r)})
         pages.insert(pages.end(), more.begin(), more.end());
 }
 
@@ -154,6 +156,8 @@ void addFiles(const Build& b, const Results& r, FileKeeper& out) {
     keepPages(out, "time.pdf", timeSheets(b, r), "Time: " + name, "Gorvet time");
     if (const auto days = calendarOf(b, r); !days.empty())
         out.keep("time.ics", [&](const auto& to) { return formats::writeCalendar(days, name, r.schedule.input().today, to); });
+    keepPages(out, "to-buy.pdf", purchaseSheets(b, r), "To be bought: " + name, "Gorvet purchase list");
+    keepPages(out, "photos.pdf", photoSheets(b, r), "Photos: " + name, "Gorvet photos");
     keepPages(out, "for-the-owner.pdf", clientSheets(b, r), "For the owner: " + name, "Gorvet sheet for the owner");
 }
 
@@ -198,11 +202,15 @@ const BenchInfo work_bench{"work",
                             {"lifts", "Lifts", liftDrawing, {}, liftHeadline},
                             {"coats", "Coats", nullptr, {}, coatHeadline, coatList},
                             {"time", "Time", timeDrawing, {}, timeHeadline},
-                            {"owner", "The owner", clientDrawing, {}, clientHeadline}},
+                            {"owner", "The owner", clientDrawing, {slow::photos}, clientHeadline},
+                            {"photos", "Photos", photoDrawing, {slow::photos}, photoHeadline},
+                            {"all-photos", "All photos", nullptr, {}, photoHeadline, photoList},
+                            {"buy", "To buy", nullptr, {}, purchaseHeadline, purchaseList}},
                            addFindings,
                            workCard,
                            addPages,
                            addFiles,
-                           workJson};
+                           workJson,
+                           &photo_nodes};
 
 } // namespace gorvet::analysis

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "analysis/photos.hpp"
 #include "analysis/results.hpp"
 
 /// What a card beside a drawn item says and offers. Tags are those of the drawings: "reading:12", "pin:3", "figure:twist".
@@ -19,6 +20,7 @@ struct CardAction {
     std::string current; ///< what stands in the field to begin with
     bool asks = false;
     bool picks_photo = false; ///< a file is picked and kept; its hash completes the line
+    std::optional<PhotoAbout> photo = std::nullopt; ///< files are picked and kept as photos of this
 };
 
 struct Card {

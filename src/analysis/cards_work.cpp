@@ -1,6 +1,8 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/card_maker.hpp"
+#include "analysis/work_facts.hpp"
 #include "analysis/work_plan.hpp"
+#include "units/dates.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -24,6 +26,8 @@ public:
         if (tag.kind == "tag") return tagged(tag.rest);
         if (tag.kind == "lift") return liftCard(b_, r_, tag.rest);
         if (tag.kind == "surface") return surfaceCard(b_, tag.rest);
+        if (tag.kind == "photo") return photoCard(b_, tag.rest);
+        if (tag.kind == "stock") return stockCard(b_, tag.rest);
         if (tag.kind == "decision") return decisionCard(b_, r_, tag.rest);
         return std::nullopt;
     }
@@ -69,8 +73,6 @@ private:
         for (const std::string& caution : s->cautions) c.sentences.push_back("Caution: " + caution);
         if (s->status == work::Status::Done) {
             c.actions.push_back({"note", "done " + code + " note ", s->tick->note, true});
-            c.actions.push_back(
-                {s->tick->photo.empty() ? "add a photo" : "another photo", "done " + code + " photo ", "", false, true});
             c.actions.push_back({"not done after all", "undone " + code, "", false});
             c.actions.push_back({"it did not come off", "failed " + code + " ", "", true});
         } else if (s->open()) {
@@ -79,6 +81,7 @@ private:
             c.actions.push_back({"done, with a note", "done " + code + " note ", "", true});
             c.actions.push_back({"done, with a photo", "done " + code + " photo ", "", false, true});
         }
+        photos(c, {s->area, code, "", s->status == work::Status::Done ? Stage::After : Stage::Unsaid, ""});
         if (!s->moves_to || s->status != work::Status::Done)
             c.actions.push_back({"hours worked", "worked " + code + " ", "", true});
         if (s->status != work::Status::Done)
@@ -89,6 +92,20 @@ private:
             c.actions.push_back({"remove the job", "remove job " + name, "", false});
         }
         return c;
+    }
+
+    /// How many photos there are of a step or part, and that more are kept.
+    void photos(Card& c, const PhotoAbout& about) const {
+        std::string names;
+        int count = 0;
+        for (const auto& [id, p] : b_.photos)
+            if (!p.struck && ((!about.step.empty() && p.step == about.step) || (!about.part.empty() && p.part == about.part))) {
+                if (++count <= 3) names += (names.empty() ? "" : ", ") + p.name;
+            }
+        if (count) c.rows.push_back({"photos", count > 3 ? fmt::format("{} and {} more", names, count - 3) : names, Mark::None, false});
+        CardAction add{"add photos", "", "", false};
+        add.photo = about;
+        c.actions.push_back(std::move(add));
     }
 
     /// What comes next of a permit for hot work.
@@ -161,6 +178,7 @@ private:
         row("fastener", r->renew ? "renew" : "");
         row("nut", r->captive ? "held in the part" : "");
         row("seized", r->seized ? (r->soaked ? "soaked " + who(r->soaked) : "not soaked yet") : "");
+        if (const auto until = soaksUntil(*r)) row("soaks until", units::isoTime(*until).substr(0, 16) + " UTC");
         row("undone", who(r->released));
         row("seen free", who(r->proved));
         row("on again", who(r->refitted));
@@ -180,7 +198,7 @@ private:
         if (r->refitted && !r->tightened) c.actions.push_back({"tightened for good", "torqued " + name, "", false});
         c.actions.push_back({"how", "tag " + name + " how ", r->how, true});
         c.actions.push_back({"bag", "tag " + name + " bag ", r->bag, true});
-        c.actions.push_back({r->photo.empty() ? "add a photo" : "another photo", "tag " + name + " photo ", "", false, true});
+        photos(c, {r->area, "", name, r->released ? Stage::Unsaid : Stage::Before, ""});
         c.actions.push_back({"remove the row", "remove tag " + name, "", false});
         c.journal_table = "release";
         c.journal_id = r->id.value;

@@ -41,6 +41,9 @@ std::string releaseJson(const build::Build&, const analysis::Results&);
 /// When what is left may be done, and what it costs.
 std::string planJson(const build::Build&, const analysis::Results&);
 /// Where the work stands, what is to be decided and what was agreed to.
+/// Photos and spoken notes, the oldest first; what must be bought.
+std::string photosJson(const build::Build&, const analysis::Results&);
+std::string purchasesJson(const build::Build&, const analysis::Results&);
 std::string clientJson(const build::Build&, const analysis::Results&);
 /// Surfaces and their coats, and permits for hot work.
 std::string coatsJson(const build::Build&, const analysis::Results&);

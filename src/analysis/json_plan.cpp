@@ -103,6 +103,10 @@ std::string planJson(const build::Build& b, const Results& r) {
     j["wanted"] = in.wanted ? date(*in.wanted) : Json(nullptr);
     j["done_by_then_of_100"] = in.wanted && said ? number(100 * s.by_wanted) : Json(nullptr);
     j["steps_without_hours"] = s.unsaid;
+    j["found_on_the_way"] = {{"expected_h", said ? spread(s.found_h) : Json(nullptr)},
+                             {"finds", s.finds.learned_from},
+                             {"hours_an_hour", number(s.finds.growth())},
+                             {"provenance", s.finds.learned_from ? "derived" : "assumed"}};
     j["history"] = {{"steps", s.habit.learned_from},
                     {"takes_times_what_is_said", number(std::exp(s.habit.common))},
                     {"one_step_scatter", number(s.habit.of_one)}};
@@ -138,6 +142,7 @@ std::string planJson(const build::Build& b, const Results& r) {
     j["parts"] = Json::array();
     for (std::size_t p = 0; !s.never && p < s.parts.size(); ++p)
         j["parts"].push_back({{"name", in.parts[p].name},
+                              {"soaks", in.parts[p].soaks},
                               {"ordered", in.parts[p].ordered ? date(*in.parts[p].ordered) : Json(nullptr)},
                               {"here", in.tasks.empty() ? Json(nullptr) : dates(s.parts[p].here)},
                               {"order_by", s.parts[p].order_by ? date(*s.parts[p].order_by) : Json(nullptr)},
@@ -177,8 +182,12 @@ std::string clientJson(const build::Build& b, const Results& r) {
                                   {"chosen", known(q.decision.chosen)},
                                   {"agreed", by(q.decision.agreed)},
                                   {"struck", by(q.decision.struck)},
+                                  {"change_order", q.decision.change ? Json(work::changeNumber(in.decisions, q)) : Json(nullptr)},
+                                  {"because", known(q.because)},
                                   {"note", q.decision.note}});
     }
+    const work::Changed changed = work::changesOf(in.decisions);
+    j["changes"] = {{"before", changed.before}, {"by", changed.by}, {"asked_for", changed.open}};
     j["agreed"] = {{"price", sum.price}, {"hours", sum.hours}, {"days", sum.days}};
     j["days"] = Json::array();
     for (const auto& [day, hours] : in.days) j["days"].push_back({{"day", day}, {"hours", hours}});

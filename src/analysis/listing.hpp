@@ -33,6 +33,10 @@ Listing readingsList(const build::Build&, const Results&, build::SubjectId);
 Listing orderList(const build::Build&, const Results&, build::SubjectId);
 /// The register of what is taken apart.
 Listing registerList(const build::Build&, const Results&, build::SubjectId);
+/// Photos and spoken notes, the newest first.
+Listing photoList(const build::Build&, const Results&, build::SubjectId);
+/// What is to be bought, and what lies on the shelf for it.
+Listing purchaseList(const build::Build&, const Results&, build::SubjectId);
 /// All points of a subject, with their places as far as the readings fix them.
 Listing pointsList(const build::Build&, const Results&, build::SubjectId);
 

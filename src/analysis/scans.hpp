@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/overlay_clearance.hpp"
+#include "analysis/photos.hpp"
 #include "analysis/scene_layers.hpp"
 #include "analysis/scribed.hpp"
 #include "analysis/seatings_clearance.hpp"
@@ -21,6 +22,7 @@ inline constexpr std::string_view way = "scan.way";             ///< how the bod
 inline constexpr std::string_view seatings = "scan.seatings";   ///< how near they come in each seating
 inline constexpr std::string_view cuts = "scan.cuts";           ///< the cut map
 inline constexpr std::string_view cuts_for_way = "scan.cuts-for-way";
+inline constexpr std::string_view photos = "work.photos"; ///< small ones, as they are shown
 } // namespace slow
 
 struct Scans {
@@ -66,6 +68,7 @@ struct Scans {
     };
     Node<CutsAsked, CutsMade> cuts;
     Node<CutsAsked, CutsMade> cuts_for_way;
+    Node<PhotosAsked, SmallPhotos> photos;
 };
 
 /// In the bench's table.

@@ -30,6 +30,11 @@ work::ClientInput clientInput(const Build& b, const Results& r) {
         const work::Step* s = d.step.empty() ? nullptr : r.work->find(d.step);
         if (!s && !d.step.empty()) s = r.work->find("job-" + d.step);
         q.step = s ? s->title : d.step;
+        const Job* found = jobNamed(b, d.because);
+        q.because = found ? fmt::format("{} (found {})", found->title.empty() ? found->name : found->title,
+                                        found->found ? found->found->at_utc.substr(0, 10) : "on the way")
+                          : d.because;
+        if (d.change) q.photos = changePhotos(b, r, d);
         in.decisions.push_back(std::move(q));
     }
     for (const auto& [id, a] : b.awaited)
@@ -70,6 +75,8 @@ std::optional<Card> decisionCard(const Build& b, const Results&, const std::stri
     if (!d) return std::nullopt;
     Card c;
     c.title = d->asks;
+    if (d->change) c.rows.push_back({"change", "what was agreed before is changed", Mark::None, false});
+    if (!d->because.empty()) c.rows.push_back({"because", d->because, Mark::None, false});
     c.word = d->struck ? "struck out" : d->agreed ? "agreed" : "open";
     c.severity = d->agreed || d->struck ? Severity::Good : Severity::Warn;
     for (const auto& [id, choice] : b.choices)

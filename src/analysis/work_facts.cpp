@@ -2,6 +2,7 @@
 
 #include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
+#include "units/dates.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -152,6 +153,12 @@ std::string planOpen(const stretch::Plan& p) {
     return "The plan of the cut fails: see Stretch";
 }
 
+/// "2026-12-01 14:00 UTC".
+std::string minuteWords(long long seconds) {
+    const std::string iso = units::isoTime(seconds);
+    return iso.substr(0, 10) + " " + iso.substr(11, 5) + " UTC";
+}
+
 /// What the register says, by the step that waits for it.
 std::vector<work::Tied> tiedOf(const Build& b) {
     std::map<std::string, work::Tied> by_step;
@@ -164,6 +171,8 @@ std::vector<work::Tied> tiedOf(const Build& b) {
             if (so && n++ == 0) first = name;
         };
         count(!row.released, t.tied, t.first_tied);
+        if (const auto until = soaksUntil(row); until && t.soaking++ == 0)
+            t.first_soaking = fmt::format("{}, until {}", name, minuteWords(*until));
         count(row.released && !row.proved, t.unproved, t.first_unproved);
         count(row.fate != Fate::Scrap && !row.refitted, t.off, t.first_off);
         count(row.refitted && row.torque_nm > 0 && !row.tightened, t.loose, t.first_loose);
@@ -174,6 +183,18 @@ std::vector<work::Tied> tiedOf(const Build& b) {
 }
 
 } // namespace
+
+std::optional<long long> soaksUntil(const Release& r) {
+    const auto since = r.seized && r.soaked && !r.released ? units::secondsOf(r.soaked->at_utc) : std::nullopt;
+    if (!since) return std::nullopt;
+    constexpr double an_hour = 3600;
+    const long long until = *since + static_cast<long long>(soakHours(r) * an_hour);
+    return until > units::nowSeconds() ? std::optional(until) : std::nullopt;
+}
+double soakHours(const Release& r) {
+    constexpr double usual_h = 24;
+    return r.soak_h > 0 ? r.soak_h : usual_h;
+}
 
 work::Facts workFacts(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
@@ -272,6 +293,13 @@ bool workBegun(const Build& b, const Results& r) {
     const work::Facts& f = r.work_facts;
     return f.cut_planned || f.mounts > 0 || f.crossmember || !b.planned_cuts.empty() || !b.ticks.empty() || !b.jobs.empty() ||
            !b.releases.empty() || !b.awaited.empty() || !b.decisions.empty() || !b.lifts.empty() || !b.surfaces.empty();
+}
+
+const work::Step* firstLift(const work::Order& o) {
+    for (const work::Step& s : o.steps)
+        if (s.moves_to && s.status != work::Status::Done && s.moves_to->body == BodyPlace::Off && s.stance.body == BodyPlace::On)
+            return &s;
+    return nullptr;
 }
 
 work::Record workRecord(const Build& b) {

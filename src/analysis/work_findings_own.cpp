@@ -1,8 +1,10 @@
 // Findings of jobs of one's own, of what is awaited, and of the register.
 #include "analysis/work_facts.hpp"
 #include "analysis/work_findings.hpp"
+#include "units/dates.hpp"
 
 #include <algorithm>
+#include <map>
 
 namespace gorvet::analysis {
 
@@ -29,6 +31,8 @@ public:
         jobs();
         awaited();
         registered();
+        trialFit();
+        idleAreas();
     }
 
 private:
@@ -61,11 +65,7 @@ private:
     }
 
     void registered() {
-        const work::Step* lift = nullptr;
-        for (const work::Step& s : o_.steps)
-            if (!lift && s.moves_to && s.status != work::Status::Done && s.moves_to->body == BodyPlace::Off &&
-                s.stance.body == BodyPlace::On)
-                lift = &s;
+        const work::Step* lift = firstLift(o_);
         std::vector<std::string> tied, unproved, off, loose, seized;
         for (const auto& [id, r] : b_.releases) {
             if (!r.released && r.frees.empty()) tied.push_back(r.name);
@@ -104,6 +104,70 @@ private:
                 fmt::format("{} on, and not tightened for good: {}.", counted(loose, "row is", "rows are"), someOf(loose)),
                 "With the weight on its wheels where it says so: torqued NAME.", fmt::format("{} loose", loose.size()));
     }
+    /// The body is off, something is welded, and paint goes on before it was ever set down again to see whether all meets.
+    void trialFit() {
+        bool off = false, tried = false;
+        const work::Step* welded = nullptr;
+        for (const work::Step& s : o_.steps) {
+            const bool is_off = s.stance.body == BodyPlace::Off;
+            off = off || is_off;
+            const bool trial = s.code == "trial-sit" || s.code == "set-on" || (s.job && (s.kind == JobKind::Fit || s.kind == JobKind::Measure));
+            if (off && welded && !is_off && trial) tried = true;
+            if (off && is_off && s.hot && !tried) welded = &s;
+            if (!off || !welded || tried || s.kind != JobKind::Paint || s.status == work::Status::Done || !s.job) continue;
+            const Job& paint = b_.jobs.at(s.job);
+            one(Severity::Warn, "work.trial-fit", s.title, "Marginal",
+                fmt::format("\"{}\" comes after \"{}\", and nobody has set the body down in between to see whether it still meets.", s.title,
+                            welded->title),
+                fmt::format("Ask for a trial fit before it is painted: job trial-fit does set the body down and look at every gap kind fit people 2 body-on after {} before {}.",
+                            welded->code, paint.name),
+                "trial fit", "step:" + s.code);
+            return;
+        }
+    }
+
+    /// Areas that were begun and then left, while work went on elsewhere.
+    void idleAreas() {
+        std::map<std::string, int> touched; ///< the last day
+        int newest = 0;
+        const auto touch = [&](const std::string& area, const std::optional<int>& day) {
+            if (area.empty() || !day) return;
+            int& last = touched[area];
+            last = std::max(last, *day);
+            newest = std::max(newest, *day);
+        };
+        const auto dayIn = [](const std::string& at) { return units::dayOf(at.substr(0, 10)); };
+        for (const work::Step& s : o_.steps) {
+            if (s.tick) touch(s.area, dayIn(s.tick->at_utc));
+            for (const auto& [id, w] : b_.worked)
+                if (w.step == s.code) touch(s.area, units::dayOf(w.day));
+        }
+        for (const auto& [id, r] : b_.releases)
+            for (const auto* state : {&r.released, &r.refitted, &r.soaked})
+                if (*state) touch(r.area, dayIn((*state)->at_utc));
+        for (const auto& [id, p] : b_.photos)
+            if (!p.struck) touch(p.area, dayIn(p.kept.at_utc));
+        constexpr int idle_days = 14, lately_days = 7;
+        const int today = units::today();
+        if (today - newest > lately_days) return; // nothing is done at all: another matter
+        std::vector<std::string> areas;
+        const work::Step* step = nullptr;
+        for (const auto& [area, last] : touched) {
+            if (today - last < idle_days) continue;
+            for (const work::Step& s : o_.steps)
+                if (s.area == area && s.status == work::Status::Ready && s.open()) {
+                    areas.push_back(fmt::format("{} (since {})", area, units::isoDate(last)));
+                    if (!step) step = &s;
+                    break;
+                }
+        }
+        if (areas.empty()) return;
+        one(Severity::Warn, "work.area-idle", areas.front(), "Waiting",
+            fmt::format("Begun, and left for two weeks or more while work went on elsewhere: {}.", someOf(areas)),
+            fmt::format("Do one small thing there this week, or it is forgotten: \"{}\" can be done now.", step->title), "left alone",
+            "step:" + step->code);
+    }
+
     static std::string counted(const std::vector<std::string>& rows, const char* one, const char* many) {
         return fmt::format("{} {}", rows.size(), rows.size() == 1 ? one : many);
     }

@@ -62,6 +62,16 @@ private:
             constexpr int soon = 14;
             if (!by || in.parts[p].likely_days <= 0 || *by > in.today + soon) continue;
             const bool past = *by < in.today;
+            if (in.parts[p].soaks) {
+                const std::string name = in.parts[p].name.substr(std::string_view("soak ").size());
+                one(Severity::Warn, "work.soak-by", name, "Marginal",
+                    fmt::format("{} is seized: soak it {}: {:.0f} h later it can be tried.", name,
+                                past || *by == in.today ? std::string("today") : "by " + work::dayWords(*by),
+                                24 * in.parts[p].likely_days),
+                    "Wire brush, penetrating oil, and say so: soaked " + name + ". The oil burns: nothing hot near it.", "soak",
+                    "tag:" + name);
+                continue;
+            }
             one(past ? Severity::Bad : Severity::Warn, "work.order-by", in.parts[p].name, past ? "Fails" : "Marginal",
                 past ? fmt::format("{} should have been ordered by {}: what waits for it may wait.", in.parts[p].name,
                                    work::dayWords(*by))

@@ -5,6 +5,7 @@
 #include "analysis/work_facts.hpp"
 #include "units/dates.hpp"
 
+#include <functional>
 #include <map>
 
 namespace gorvet::analysis {
@@ -48,9 +49,50 @@ double restLeft(const work::Step& s) {
     return since ? std::max(0.0, s.rest_h - static_cast<double>(units::nowSeconds() - *since) / an_hour) : 0.0;
 }
 
-work::ScheduleInput scheduleInput(const Build& b, const Results& r) {
+namespace {
+
+/// What is seized soaks before it can be tried: like something that comes, a day later.
+void addSoaks(const Build& b, const Results& r, work::ScheduleInput& in, const std::function<work::Task*(const std::string&)>& taskOf) {
+    const work::Step* lift = firstLift(*r.work);
+    for (const auto& [id, row] : b.releases) {
+        if (!row.seized || row.released) continue;
+        work::Task* t = row.frees.empty() ? (lift ? taskOf(lift->code) : nullptr) : taskOf(row.frees);
+        constexpr double a_day = 24, seconds_a_day = 86'400;
+        work::Part p{"soak " + row.name, std::nullopt, 0, soakHours(row) / a_day, 0, true};
+        if (const auto since = row.soaked ? units::secondsOf(row.soaked->at_utc) : std::nullopt) {
+            p.ordered = static_cast<int>(static_cast<double>(*since) / seconds_a_day);
+            p.likely_days += static_cast<double>(*since) / seconds_a_day - *p.ordered; // from its hour on
+        }
+        if (t) t->parts.push_back(in.parts.size());
+        in.parts.push_back(std::move(p));
+    }
+}
+
+/// What was found that nobody had planned, and how much planned work was done meanwhile. Of what has no hours nothing is learned.
+work::Found foundSoFar(const Build& b, const Results& r, const std::map<std::string, double>& worked) {
+    work::Found f;
+    for (const work::Step& s : r.work->steps) {
+        const double said = meanOf(s.least_h, s.likely_h, s.most_h);
+        if (said <= 0) continue;
+        const auto job = s.job ? b.jobs.find(s.job) : b.jobs.end();
+        if (job != b.jobs.end() && job->second.found) {
+            ++f.times;
+            f.hours += said;
+            continue;
+        }
+        const auto on_it = worked.find(s.code);
+        f.planned_h += s.status == work::Status::Done ? said : on_it == worked.end() ? 0 : std::min(said, on_it->second);
+    }
+    return f;
+}
+
+} // namespace
+
+work::ScheduleInput scheduleInput(const Build& b, const Results& r) { return scheduleInput(b, r, units::today()); }
+
+work::ScheduleInput scheduleInput(const Build& b, const Results& r, int today) {
     work::ScheduleInput in;
-    in.today = units::today();
+    in.today = today;
     in.hours = hoursOf(b);
     in.wanted = units::dayOf(b.calendar.wanted);
     const auto worked = workedOn(b);
@@ -100,6 +142,8 @@ work::ScheduleInput scheduleInput(const Build& b, const Results& r) {
         if (work::Task* t = taskOf(a.step)) t->parts.push_back(in.parts.size());
         in.parts.push_back({a.name, units::dayOf(a.ordered), a.least_days, a.likely_days, a.most_days});
     }
+    addSoaks(b, r, in, taskOf);
+    in.found = foundSoFar(b, r, worked);
     // what was agreed to takes more or less than the step was said to
     for (const auto& [id, d] : b.decisions) {
         if (!d.agreed || d.struck) continue;
@@ -155,6 +199,9 @@ Headline timeHeadline(const Build& b, const Results& r, SubjectId) {
                           r.schedule.input().hours.assumed ? "usual, assumed" : "as said");
     if (const Costs c = costsOf(b, r); c.labour.p50 > 0 || c.parts > 0)
         h.below += fmt::format("Labour left {:.0f} to {:.0f}, parts {:.0f}. ", c.labour.p10, c.labour.p90, c.parts);
+    h.below += fmt::format("{:.0f} to {:.0f} h of it nobody has planned yet{}. ", s.found_h.p10, s.found_h.p90,
+                           s.finds.learned_from ? fmt::format(", learned from {}", units::counted(static_cast<std::size_t>(s.finds.learned_from), "a find"))
+                                                : ", as is usual");
     h.below += s.habit.learned_from
                    ? fmt::format("Things take {:.2f} times what is said, learned from {}.", std::exp(s.habit.common),
                                  units::counted(static_cast<std::size_t>(s.habit.learned_from), "a step"))
@@ -176,6 +223,23 @@ std::vector<sheet::Drawing> timeSheets(const Build& b, const Results& r) {
                                          "Nothing about safety is done faster because a date is near."});
 }
 
+namespace {
+/// A day to soak what is seized, or a day to try it.
+void addSoak(const work::ScheduleInput& in, const work::Schedule& s, std::size_t p, const std::string& of,
+             std::vector<formats::CalendarEntry>& list) {
+    const std::string name = in.parts[p].name.substr(std::string_view("soak ").size());
+    const auto by = s.parts[p].order_by;
+    const auto day = [](double at) { return static_cast<int>(std::ceil(at)); };
+    if (in.parts[p].ordered)
+        list.push_back({"try-" + name + of, "Try " + name, "It was seized, and has soaked until then.", day(s.parts[p].here.p50),
+                        day(s.parts[p].here.p50)});
+    else if (by)
+        list.push_back({"soak-" + name + of, "Soak " + name,
+                        "Soaked by then it can be tried in time. Penetrating oil burns: never before something hot.",
+                        std::max(*by, in.today), std::max(*by, in.today)});
+}
+} // namespace
+
 std::vector<formats::CalendarEntry> calendarOf(const Build& b, const Results& r) {
     std::vector<formats::CalendarEntry> list;
     const work::ScheduleInput& in = r.schedule.input();
@@ -194,7 +258,9 @@ std::vector<formats::CalendarEntry> calendarOf(const Build& b, const Results& r)
             {"step-" + in.tasks[i].code + of, in.tasks[i].title, std::move(note), day(d.start.p50), day(d.finish.p50)});
     }
     for (std::size_t p = 0; p < in.parts.size(); ++p)
-        if (const auto by = s.parts[p].order_by; by && in.parts[p].likely_days > 0)
+        if (in.parts[p].soaks)
+            addSoak(in, s, p, of, list);
+        else if (const auto by = s.parts[p].order_by; by && in.parts[p].likely_days > 0)
             list.push_back({"order-" + in.parts[p].name + of, "Order " + in.parts[p].name,
                             "Ordered by then it holds nothing up in 90 of 100 ways.", *by, *by});
     list.push_back({"done" + of, "All may be done", finishWords(b, r), day(s.finish.p50), day(s.finish.p50)});

@@ -17,6 +17,8 @@ namespace gorvet::analysis {
 double restLeft(const work::Step&);
 /// What is left to be done, with hours, parts and the shop's days; today from the machine's clock.
 work::ScheduleInput scheduleInput(const build::Build&, const Results&);
+/// The same as if it were another day.
+work::ScheduleInput scheduleInput(const build::Build&, const Results&, int today);
 /// The schedule with the places of its tasks in the order of work.
 work::TimeView timeView(const build::Build&, const Results&);
 Headline timeHeadline(const build::Build&, const Results&, build::SubjectId);
@@ -51,6 +53,19 @@ sheet::Drawing clientDrawing(const build::Build&, const Results&, build::Subject
                              double height, const sheet::Format&);
 std::vector<sheet::Drawing> clientSheets(const build::Build&, const Results&);
 std::optional<Card> decisionCard(const build::Build&, const Results&, const std::string& name);
+
+Headline photoHeadline(const build::Build&, const Results&, build::SubjectId);
+sheet::Drawing photoDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
+                            const sheet::Format&);
+std::vector<sheet::Drawing> photoSheets(const build::Build&, const Results&);
+/// Photos of what a change order is asked for.
+std::vector<work::PhotoShown> changePhotos(const build::Build&, const Results&, const build::Decision&);
+std::optional<Card> photoCard(const build::Build&, const std::string& name);
+extern const std::vector<SlowNode> photo_nodes;
+
+Headline purchaseHeadline(const build::Build&, const Results&, build::SubjectId);
+std::vector<sheet::Drawing> purchaseSheets(const build::Build&, const Results&);
+std::optional<Card> stockCard(const build::Build&, const std::string& name);
 
 std::vector<work::SurfaceShown> surfacesOf(const build::Build&);
 Headline coatHeadline(const build::Build&, const Results&, build::SubjectId);

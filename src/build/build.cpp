@@ -125,6 +125,18 @@ const Surface* surfaceNamed(const Build& b, std::string_view name) {
     return nullptr;
 }
 
+const Photo* photoNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, photo] : b.photos)
+        if (photo.name == name) return &photo;
+    return nullptr;
+}
+
+const Stock* stockNamed(const Build& b, std::string_view name) {
+    for (const auto& [id, stock] : b.stock)
+        if (stock.name == name) return &stock;
+    return nullptr;
+}
+
 std::vector<Coat> coatsOf(const Build& b, SurfaceId surface) {
     std::vector<Coat> list;
     for (const auto& [id, coat] : b.coats)

@@ -6,6 +6,7 @@
 #include "build/condition.hpp"
 #include "build/jobs.hpp"
 #include "build/lifts.hpp"
+#include "build/photos.hpp"
 #include "build/practice.hpp"
 #include "build/release.hpp"
 #include "build/rows.hpp"
@@ -14,6 +15,7 @@
 #include "build/settings.hpp"
 #include "build/shop.hpp"
 #include "build/steel.hpp"
+#include "build/stock.hpp"
 #include "build/subject.hpp"
 #include "build/survey.hpp"
 
@@ -77,6 +79,8 @@ struct BuildMembers {
     Rows<Surface> surfaces;
     Rows<Coat> coats;
     Rows<Permit> permits;
+    Rows<Photo> photos;
+    Rows<Stock> stock;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -96,7 +100,8 @@ using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSec
                        Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
                        ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
                        ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
-                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit>;
+                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo,
+                       Stock>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -155,6 +160,9 @@ const Lift* liftNamed(const Build&, std::string_view name);
 const Decision* decisionNamed(const Build&, std::string_view name);
 /// The surface of that name; nullptr when there is none.
 const Surface* surfaceNamed(const Build&, std::string_view name);
+/// The photo, and the steel on the shelf, of that name; nullptr when there is none.
+const Photo* photoNamed(const Build&, std::string_view name);
+const Stock* stockNamed(const Build&, std::string_view name);
 /// Coats of a surface, in the order in which they go on.
 std::vector<Coat> coatsOf(const Build&, SurfaceId);
 /// What should take how long, where it was said of a step of the plan; nullptr when it was not.

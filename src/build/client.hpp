@@ -20,6 +20,8 @@ struct Decision {
     std::string chosen;           ///< name of the choice; empty: still open
     std::optional<Signed> agreed; ///< with whom, as typed; and when it was entered
     std::optional<Signed> struck; ///< by whom it was struck out
+    bool change = false;          ///< what was agreed before is changed: a change order
+    std::string because;          ///< why: a job that was found, or in words
     std::string note;
     bool operator==(const Decision&) const = default;
 };
@@ -33,6 +35,8 @@ template <> struct Schema<Decision> {
             field("asks", &S::asks),     field("step", &S::step).says("code of a step, or name of a job"),
             date("wanted", &S::wanted),  field("chosen", &S::chosen).says("name of the choice"),
             field("agreed", &S::agreed), field("struck", &S::struck),
+            field("change", &S::change).came(7).says("a change order"),
+            field("because", &S::because).came(7),
             field("note", &S::note),
         };
     }

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "build/survey.hpp"
+#include "build/release.hpp"
 
 /// Jobs that no plan asks for: what a shop does besides, what a step waits for, and what did not come off at once.
 namespace gorvet::build {
@@ -33,6 +33,8 @@ struct Job {
     std::string closes;              ///< a space that it closes off: "inside of the left sill"; empty: none
     std::string inside;              ///< the space that it is done in
     std::string wanted;              ///< date, 2026-12-24; empty: none
+    std::optional<Signed> found;     ///< nobody had planned it: by whom it was found, and when
+    std::string found_at;            ///< the step at which it was found, code or name of a job
     std::string list;                ///< the ready-made list that it came with; empty: one's own
     std::string note;
     bool operator==(const Job&) const = default;
@@ -61,6 +63,8 @@ template <> struct Schema<Job> {
             field("closes", &S::closes).says("a space"),
             field("inside", &S::inside).says("a space"),
             date("wanted", &S::wanted),
+            field("found", &S::found).came(7).says("nobody had planned it"),
+            field("found_at", &S::found_at).came(7).says("code of a step, or name of a job"),
             field("list", &S::list).says("the ready-made list it came with"),
             field("note", &S::note),
         };

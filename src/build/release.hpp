@@ -42,6 +42,7 @@ struct Release {
     bool on_wheels = false; ///< tightened for good only when the weight is on the wheels
     bool renew = false;     ///< its fastener is renewed, not used again
     Fate fate = Fate::Keep; ///< of the part that it holds
+    double soak_h = 0;      ///< that it soaks before it is tried, where it is seized; 0: as is usual, a day
     std::optional<Signed> soaked;
     std::optional<Signed> released;
     std::optional<Signed> proved;    ///< seen to be free on another walk-round, by whoever went
@@ -72,6 +73,7 @@ template <> struct Schema<Release> {
             field("on_wheels", &S::on_wheels).says("tightened when the weight is on"),
             field("renew", &S::renew),
             field("fate", &S::fate),
+            number("soak_h", &S::soak_h, Unit::Hours, 0, 2000).came(7).says("0: a day"),
             field("soaked", &S::soaked),
             field("released", &S::released),
             field("proved", &S::proved).says("seen to be free on another walk-round"),

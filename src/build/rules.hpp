@@ -58,6 +58,8 @@ Checked rules(const Build&, const Worked&);
 Checked rules(const Build&, const Decision&);
 Checked rules(const Build&, const Surface&);
 Checked rules(const Build&, const Permit&);
+Checked rules(const Build&, const Photo&);
+Checked rules(const Build&, const Stock&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

@@ -4,6 +4,7 @@
 #include "units/dates.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace gorvet::build {
 
@@ -101,6 +102,30 @@ Checked rules(const Build&, const Surface& s) {
 
 Checked rules(const Build&, const Permit& p) {
     if (p.watched && !p.ended) return bad(p.step, "A fire watch can't be over before the last spark.");
+    return {};
+}
+
+Checked rules(const Build&, const Photo& p) {
+    if (p.content.empty()) return bad(p.name, "A photo needs its content.", "Keep the file first: the photo is named by its hash.");
+    if (p.turned != std::floor(p.turned)) return bad(p.name, "How the camera was held is a whole number, 1 to 8.");
+    return {};
+}
+
+Checked rules(const Build&, const Stock& s) {
+    const bool two = s.form == StockForm::Box || s.form == StockForm::Channel || s.form == StockForm::Angle;
+    if (two && s.width_mm <= 0)
+        return bad(s.name, fmt::format("A {} has a height, a width and a wall.", word(s.form)),
+                   fmt::format("Like: stock {} {} 60 40 3 long 2000.", s.name, word(s.form)));
+    if (!two && s.width_mm > 0) return bad(s.name, fmt::format("A {} has no second side.", word(s.form)), "Leave it out.");
+    if (s.form != StockForm::Bar && s.wall_mm <= 0) return bad(s.name, "How thick it is is missing.", "Give it last: 60 40 3.");
+    const double least = s.form == StockForm::Bar || s.form == StockForm::Flat || s.form == StockForm::Plate ? 1e9
+                         : two                                                                            ? std::min(s.height_mm, s.width_mm)
+                                                                                                          : s.height_mm;
+    const bool hollow = s.form == StockForm::Box || s.form == StockForm::Tube;
+    if (s.wall_mm * (hollow ? 2 : 1) >= least)
+        return bad(s.name, fmt::format("A wall of {:g} mm does not fit into a side of {:g}.", s.wall_mm, least),
+                   "Give the outside first, the wall last: 60 40 3.");
+    if (s.count != std::floor(s.count)) return bad(s.name, "How many there are is a whole number.");
     return {};
 }
 

@@ -186,6 +186,12 @@ enum class Metal { Steel, Galvanised, Aluminium, Stainless, Cast };
 enum class Preparation { Blast, Strip, Abrade, Skip };
 enum class CoatKind { EtchPrimer, EpoxyPrimer, ZincPrimer, SeamSealer, Filler, Surfacer, Base, Clear, StoneGuard, CavityWax };
 enum class ByHand { Brush, Spray };
+/// What was kept: a picture, or a note that was spoken.
+enum class RecordKind { Picture, Voice };
+/// When a picture was taken, against the work on what it shows.
+enum class Stage { Unsaid, Before, During, After };
+/// What steel is bought as: a tube is round, a bar is solid.
+enum class StockForm { Box, Channel, Angle, Flat, Plate, Tube, Bar };
 /// How a load is lifted or carried: on slings from one hook, by upright straps from beams, or from below.
 enum class LiftWay { Slings, Gantry, TwoPost, Forks, Stands, Dolly, People };
 
@@ -284,6 +290,13 @@ template <> struct Words<CoatKind> {
 template <> struct Words<ByHand> { static constexpr std::array<std::string_view, 2> text{"brush", "spray"}; };
 template <> struct Words<LiftWay> {
     static constexpr std::array<std::string_view, 7> text{"slings", "gantry", "two-post", "forks", "stands", "dolly", "people"};
+};
+template <> struct Words<RecordKind> { static constexpr std::array<std::string_view, 2> text{"picture", "voice"}; };
+template <> struct Words<Stage> {
+    static constexpr std::array<std::string_view, 4> text{"unsaid", "before", "during", "after"};
+};
+template <> struct Words<StockForm> {
+    static constexpr std::array<std::string_view, 7> text{"box", "channel", "angle", "flat", "plate", "tube", "bar"};
 };
 template <> struct Words<Fate> { static constexpr std::array<std::string_view, 3> text{"keep", "renew", "scrap"}; };
 template <> struct Words<BodyPlace> { static constexpr std::array<std::string_view, 2> text{"body-on", "body-off"}; };

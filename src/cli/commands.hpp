@@ -73,5 +73,6 @@ void addScanCommands(Commands&);
 void addClearanceCommands(Commands&);
 void addBenchCommands(Commands&);
 void addWorkCommands(Commands&);
+void addPhotoCommands(Commands&);
 
 } // namespace gorvet::cli

@@ -115,34 +115,6 @@ void addFilling(Commands& commands) {
     }
 }
 
-void addPhotos(Commands& commands) {
-    CLI::App& app = commands.app();
-    {
-        auto [c, a] = commands.add(app, "photo", "tick a step with a photo, or add one to its tick");
-        fileArgument(c, a.path);
-        c.add_option("STEP", a.text, "code of the step")->required();
-        c.add_option("PICTURE", a.other, "the picture's file")->required();
-        c.add_option("--note", a.why, "a note to the tick");
-        commands.runs(c, [&a = a] { return keepPhoto(a.path, a.text, a.other, a.why); });
-    }
-    {
-        auto [c, a] = commands.add(app, "photo-found", "add a photo to something that was found");
-        fileArgument(c, a.path);
-        c.add_option("KIND", a.text, "rust, thin, crack, seized, play, repair or layers")->required();
-        c.add_option("WHERE", a.from, "the point or part")->required();
-        c.add_option("PICTURE", a.other, "the picture's file")->required();
-        subjectOption(c, a.subject);
-        commands.runs(c, [&a = a] { return keepPhotoFound(a.path, a.subject, a.text, a.from, a.other); });
-    }
-    {
-        auto [c, a] = commands.add(app, "photo-out", "write a kept photo into a file");
-        fileArgument(c, a.path);
-        c.add_option("HASH", a.text, "the photo's hash, as work shows it")->required();
-        c.add_option("OUT", a.other, "the file to write")->required();
-        commands.runs(c, [&a = a] { return takePhotoOut(a.path, a.text, a.other); });
-    }
-}
-
 void addLookingUp(Commands& commands) {
     CLI::App& app = commands.app();
     {
@@ -178,7 +150,6 @@ void addLookingUp(Commands& commands) {
 
 void addBuildCommands(Commands& commands) {
     addFilling(commands);
-    addPhotos(commands);
     addLookingUp(commands);
 }
 

@@ -1,10 +1,12 @@
 // Commands about the work as a whole: one step, the register, what hangs on slings.
 #include "analysis/export.hpp"
 #include "analysis/json.hpp"
+#include "analysis/week.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_build.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
+#include "units/dates.hpp"
 #include "work/lift.hpp"
 #include "work/register_sheet.hpp"
 
@@ -111,6 +113,16 @@ int printOf(const std::string& path, std::string (*json)(const build::Build&, co
     return 0;
 }
 
+/// What the last days did to the date; a build that is younger is compared with its first day.
+int printSince(const std::string& path, int days) {
+    const auto store = openToRead(path);
+    if (!store) return fail(store.error());
+    const auto since = (*store)->since(units::today() - days);
+    if (!since) return fail(since.error());
+    std::cout << weekJson((*store)->build(), weekDid(since->then, since->day, (*store)->build(), analysed(**store)));
+    return 0;
+}
+
 int printLift(const AskedLift& a) {
     if (a.legs.empty()) {
         if (a.path.empty())
@@ -179,7 +191,13 @@ void addWorkCommands(Commands& commands) {
         auto [c, a] = commands.add(app, "plan",
                                    "when what is left may be done, what holds the end up, what to order by when, what it costs");
         fileArgument(c, a.path);
-        commands.runs(c, [&a = a] { return printOf(a.path, planJson); });
+        c.add_option("--since", a.number, "so many days ago: what the days since did to the date")->check(CLI::Range(1, 3650));
+        commands.runs(c, [&a = a] { return a.number > 0 ? printSince(a.path, static_cast<int>(a.number)) : printOf(a.path, planJson); });
+    }
+    {
+        auto [c, a] = commands.add(app, "buy", "what must be bought, and what of it is cut from the shelf");
+        fileArgument(c, a.path);
+        commands.runs(c, [&a = a] { return printOf(a.path, purchasesJson); });
     }
     {
         auto [c, a] = commands.add(app, "client", "where the work stands, what is to be decided and what was agreed to");

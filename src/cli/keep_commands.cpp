@@ -136,7 +136,7 @@ int keepOneLine(store::Store& store, const entry::Context& context, const std::s
 int keepPhoto(const std::string& path, const std::string& step, const std::string& picture, const std::string& note) {
     auto store = openToWrite(path);
     if (!store) return fail(store.error());
-    if (auto looked = formats::isPicture(picture); !looked) return fail(looked.error());
+    if (auto looked = formats::readPicture(picture); !looked) return fail(looked.error());
     auto blob = (*store)->keepBlob(picture);
     if (!blob) return fail(blob.error());
     const std::string line = "done " + step + " photo " + blob->hash + (note.empty() ? "" : " note " + note);
@@ -151,7 +151,7 @@ int keepPhotoFound(const std::string& path, const std::string& subject_name, con
     const auto named = subjectIn((*store)->build(), subject_name, path);
     if (!named) return fail(named.error());
     const build::SubjectId subject = *named;
-    if (auto looked = formats::isPicture(picture); !looked) return fail(looked.error());
+    if (auto looked = formats::readPicture(picture); !looked) return fail(looked.error());
     auto blob = (*store)->keepBlob(picture);
     if (!blob) return fail(blob.error());
     entry::Context context;

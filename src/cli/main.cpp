@@ -23,6 +23,7 @@ int run(int argc, char** argv) {
     addClearanceCommands(commands);
     addBenchCommands(commands);
     addWorkCommands(commands);
+    addPhotoCommands(commands);
     return commands.run(argc, argv);
 }
 

@@ -121,6 +121,14 @@ const CommandTable plan_commands{
              {"choice DECISION NEW [what text] [price number] [hours number] [days number]",
               "choice floor patch what a patch of 1.2 sheet price 180 hours 4", "one way to decide, and what it adds"},
          }},
+        {{"change-order"},
+         &Reader::changeOrder,
+         nullptr,
+         {
+             {"change-order NEW asks text [because text] [for STEP] [wanted DATE] [price number] [hours number] [days number] [note text]",
+              "change-order sill asks a new inner sill because it is rusted through price 420 hours 9",
+              "what was agreed before is changed: a sheet of its own to be signed, yes or no, with what it adds and why"},
+         }},
         {{"agreed"},
          &Reader::agreed,
          nullptr,
@@ -133,6 +141,35 @@ const CommandTable plan_commands{
          nullptr,
          {
              {"strike DECISION", "strike floor", "strikes a decision out: nothing is deleted"},
+         }},
+        {{"photo"},
+         &Reader::photo,
+         nullptr,
+         {
+             {"photo PHOTO [STAGE] [area text] [step STEP] [of text] [note text]", "photo p0001 before area left sill",
+              "what a photo shows: before, during or after the work, where, at which step, of which row of the register or surface"},
+         }},
+        {{"strike-photo"},
+         &Reader::strikePhoto,
+         nullptr,
+         {
+             {"strike-photo PHOTO", "strike-photo p0001", "strikes a photo out: it stays in the file"},
+         }},
+        {{"stock"},
+         &Reader::stock,
+         &Reader::removeStock,
+         {
+             {"stock NEW STOCK-FORM length length [length] [long length] [count n] [price number] [grade text] [shelf text] [note text]",
+              "stock b60 box 60 40 3 long 2000 count 2",
+              "steel on the shelf: outside and wall of a box, channel or angle; width and thickness of a flat or plate; diameter and wall of a tube"},
+             {"stock NEW bar length [long length] [count n]", "stock r12 bar 12 long 1000", "a solid round bar"},
+         }},
+        {{"cut-off"},
+         &Reader::cutOff,
+         nullptr,
+         {
+             {"cut-off STOCK length [for text]", "cut-off b60 640 for the crossmember",
+              "a piece off a length on the shelf: the kerf goes, and what is left goes back as an offcut"},
          }},
     }};
 

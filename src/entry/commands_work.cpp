@@ -56,6 +56,15 @@ const CommandTable work_commands{
               "a job of one's own, or what changes of it: hours are one figure or three, least, likely, most; a space that is closed waits "
               "for what is done inside it"},
          }},
+        {{"discovered"},
+         &Reader::job,
+         nullptr,
+         {
+             {"discovered NEW [during STEP] [does text] [area text] [kind JOB-KIND] [hours number [number number]] [body-on|body-off|body-either] [after STEP…] "
+              "[before STEP…] [wanted DATE] [note text]",
+              "discovered sill-inner during battery-out does a new inner sill area left sill kind weld hours 4 9 16",
+              "a job that nobody had planned, found at a step: how much is usually found is learned from these"},
+         }},
         {{"jobs"},
          &Reader::readyList,
          nullptr,
@@ -92,7 +101,7 @@ const CommandTable work_commands{
          &Reader::tag,
          &Reader::removeTag,
          {
-             {"tag NEW [TIE-KIND] [area text] [joins text] [how text] [cap text] [bag text] [frees STEP] [torque number] [seized] [captive] "
+             {"tag NEW [TIE-KIND] [area text] [joins text] [how text] [cap text] [bag text] [frees STEP] [torque number] [soaks number] [seized] [captive] "
               "[on-wheels] [renew-bolt] [fate FATE] [note text]",
               "tag earth-left cable area engine bay joins engine to bulkhead torque 20",
               "a row of the register: what must be undone before the body is lifted, or before a step; the area stays that of the row "

@@ -87,6 +87,8 @@ public:
             {"METAL", wordsOf<Metal>},
             {"PREPARATION", wordsOf<Preparation>},
             {"COAT-KIND", wordsOf<CoatKind>},
+            {"STAGE", wordsOf<Stage>},
+            {"STOCK-FORM", wordsOf<StockForm>},
             {"LIST",
              [] {
                  std::vector<std::string> keys;
@@ -115,6 +117,8 @@ public:
         if (slot == "LIFT") return names(b_.lifts);
         if (slot == "SURFACE") return names(b_.surfaces);
         if (slot == "COAT") return names(b_.coats);
+        if (slot == "PHOTO") return names(b_.photos);
+        if (slot == "STOCK") return names(b_.stock);
         if (slot == "DECISION") return names(b_.decisions);
         if (slot == "CHOICE") return names(b_.choices);
         std::vector<std::string> words;

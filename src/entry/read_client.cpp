@@ -61,28 +61,90 @@ void Reader::choice() {
     }
     static constexpr Option options[] = {
         {"what"}, {"price", follows::figure}, {"hours", follows::figure}, {"days", follows::figure}};
-    const auto figure = [&](const char* what) {
-        const Word n = line_.next(what);
-        char* end = nullptr;
-        const double v = std::strtod(n.text.c_str(), &end);
-        if (n.text.empty() || *end || !std::isfinite(v)) throw Failure{n.column, fmt::format("\"{}\" is no figure.", n.text), ""};
-        return v; // below 0: it takes something off
-    };
     while (!line_.atEnd()) {
         if (line_.take("what"))
             c.what = textUpTo(options);
         else if (line_.take("price"))
-            c.price = figure("the price");
+            c.price = signedNumber("the price");
         else if (line_.take("hours"))
-            c.hours = figure("the hours");
+            c.hours = signedNumber("the hours");
         else if (line_.take("days"))
-            c.days = figure("the days");
+            c.days = signedNumber("the days");
         else
             notKnownHere("Like: choice floor patch what a patch of 1.2 sheet price 180 hours 4 days 3.");
     }
     put(Put<Choice>{c});
     say(fmt::format("{} {} of {}{}", old ? "change the choice" : "a choice:", c.name, d.name,
                     c.price != 0 ? fmt::format(", {:+g}", c.price) : ""));
+}
+
+/// Below 0: it takes something off.
+double Reader::signedNumber(const char* what) {
+    const Word n = line_.next(what);
+    char* end = nullptr;
+    const double v = std::strtod(n.text.c_str(), &end);
+    if (n.text.empty() || *end || !std::isfinite(v)) throw Failure{n.column, fmt::format("\"{}\" is no figure.", n.text), ""};
+    return v;
+}
+
+/// What was agreed before is changed: a question with "yes" and "no", its price, and why.
+void Reader::changeOrder() {
+    const Word w = line_.next("the change's name");
+    if (const Decision* old = decisionNamed(b_, w.text))
+        throw Failure{w.column, fmt::format("{} is there already: {}.", w.text, old->asks),
+                      "A change that is changed is struck out and asked anew under another name: strike " + w.text};
+    Decision d;
+    d.id = fresh<Decision>();
+    d.name = w.text;
+    d.change = true;
+    Choice yes;
+    yes.id = fresh<Choice>();
+    yes.decision = d.id;
+    yes.name = "yes";
+    static constexpr Option options[] = {{"asks"},
+                                         {"because"},
+                                         {"for", follows::step},
+                                         {"wanted", follows::date},
+                                         {"price", follows::figure},
+                                         {"hours", follows::figure},
+                                         {"days", follows::figure},
+                                         {"note"}};
+    while (!line_.atEnd()) {
+        if (line_.take("asks"))
+            d.asks = textUpTo(options);
+        else if (line_.take("because"))
+            d.because = textUpTo(options);
+        else if (line_.take("for"))
+            d.step = stepNext("the step that waits for it");
+        else if (line_.take("wanted"))
+            d.wanted = dateNext();
+        else if (line_.take("price"))
+            yes.price = signedNumber("the price");
+        else if (line_.take("hours"))
+            yes.hours = signedNumber("the hours");
+        else if (line_.take("days"))
+            yes.days = signedNumber("the days");
+        else if (line_.take("note"))
+            d.note = line_.rest().text;
+        else
+            notKnownHere("Like: change-order sill asks a new inner sill on the left because it is rusted through price 420 hours 9 days 4.");
+    }
+    if (d.asks.empty())
+        throw Failure{line_.endColumn(), "What is asked is missing.",
+                      "Like: change-order sill asks a new inner sill on the left because it is rusted through price 420."};
+    if (d.because.empty())
+        throw Failure{line_.endColumn(), "Why it changes is missing.", "Say it: because it is rusted through."};
+    // the reason may be a job that was found: it waits until the change is agreed to, and its hours stand in it already
+    if (const Job* found = jobNamed(b_, d.because); found && d.step.empty()) d.step = found->name;
+    put(Put<Decision>{d});
+    put(Put<Choice>{yes});
+    Choice no;
+    no.id = fresh<Choice>();
+    no.decision = d.id;
+    no.name = "no";
+    no.what = "it stays as it was agreed";
+    put(Put<Choice>{no});
+    say(fmt::format("change order {}: {}{}", d.name, d.asks, yes.price != 0 ? fmt::format(", {:+g}", yes.price) : ""));
 }
 
 void Reader::agreed() {

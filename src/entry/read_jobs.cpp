@@ -127,9 +127,14 @@ void Reader::job() {
                                          {"closes"},
                                          {"within"},
                                          {"wanted", follows::date},
+                                         {"during", follows::step},
                                          {"note"}};
+    const bool found = command_ == "discovered";
+    if (found && !j.found) j.found = Signed{context_.who, context_.now_utc};
     while (!line_.atEnd()) {
-        if (line_.take("does")) {
+        if (found && line_.take("during")) {
+            j.found_at = stepNext("the step at which it was found");
+        } else if (line_.take("does")) {
             j.title = textUpTo(options);
         } else if (line_.take("area")) {
             j.area = textUpTo(options);
@@ -170,7 +175,7 @@ void Reader::job() {
         }
     }
     put(Put<Job>{j});
-    say(fmt::format("{} job {}{}{}", old ? "change the" : "add the", j.name, j.title.empty() ? "" : ": " + j.title,
+    say(fmt::format("{} job {}{}{}", found && !(old && old->found) ? "found:" : old ? "change the" : "add the", j.name, j.title.empty() ? "" : ": " + j.title,
                     threeWords(j.least_h, j.likely_h, j.most_h, "h")));
 }
 

@@ -13,7 +13,7 @@ bool freed(const Reader& r, const Word* next) { return next && (next->text == "b
 /// A word that says it all by itself: nothing, or another such, comes behind it.
 bool another(const Reader&, const Word* next) {
     static constexpr std::string_view words[] = {"area",   "joins",   "how",       "cap",        "bag",  "frees", "torque",
-                                                 "seized", "captive", "on-wheels", "renew-bolt", "fate", "photo", "note"};
+                                                 "soaks",  "seized", "captive", "on-wheels", "renew-bolt", "fate", "photo", "note"};
     return !next || std::find(std::begin(words), std::end(words), next->text) != std::end(words);
 }
 
@@ -37,6 +37,7 @@ void Reader::tag() {
                                          {"bag"},
                                          {"frees", follows::freed},
                                          {"torque", follows::figure},
+                                         {"soaks", follows::figure},
                                          {"seized", follows::another},
                                          {"captive", follows::another},
                                          {"on-wheels"},
@@ -64,6 +65,9 @@ void Reader::tag() {
             r.frees = line_.take("body") ? "" : stepNext("the step that it must be undone for");
         } else if (line_.take("torque")) {
             r.torque_nm = plainNumber("newton metres");
+        } else if (line_.take("soaks")) {
+            r.soak_h = plainNumber("hours");
+            r.seized = true;
         } else if (line_.take("seized")) {
             r.seized = true;
         } else if (line_.take("captive")) {

@@ -43,17 +43,32 @@ void Reader::renameJob() {
         if (k.id == j->id) k.name = name.text;
         for (auto* list : {&k.after, &k.before})
             for (std::string& code : *list) follow(code);
+        follow(k.found_at);
     });
     changed(b_.awaited, [&](Awaited& a) { follow(a.step); });
     changed(b_.attempts, [&](Attempt& a) { follow(a.step); });
     changed(b_.permits, [&](Permit& p) { follow(p.step); });
     changed(b_.worked, [&](Worked& w) { follow(w.step); });
     changed(b_.lifts, [&](Lift& l) { follow(l.step); });
-    changed(b_.decisions, [&](Decision& d) { follow(d.step); });
+    changed(b_.decisions, [&](Decision& d) {
+        follow(d.step);
+        follow(d.because);
+    });
     changed(b_.releases, [&](Release& r) { follow(r.frees); });
     changed(b_.ticks, [&](Tick& t) { follow(t.step); });
+    changed(b_.photos, [&](Photo& p) { follow(p.step); });
     changed(b_.temporary_steel, [&](TemporarySteel& t) { follow(t.out_after); });
     say(fmt::format("the job {} is now {}", old.text, name.text));
+}
+
+/// Photos of a part that is called otherwise now.
+void Reader::photosFollow(const std::pair<std::string, std::string>& from_to) {
+    for (const auto& [id, photo] : b_.photos) {
+        if (photo.part != from_to.first) continue;
+        Photo p = photo;
+        p.part = from_to.second;
+        put(Put<Photo>{p});
+    }
 }
 
 void Reader::rename() {
@@ -83,10 +98,11 @@ void Reader::rename() {
         if (what.text == "seating") return (void)row(b_.seatings, "seating", any);
         if (what.text == "subject")
             return (void)row(b_.subjects, "subject", [](const Subject& s) { return s.id != the_body && s.id != the_chassis; });
-        if (what.text == "tag") return (void)row(b_.releases, "tag", any);
+        if (what.text == "tag") return photosFollow(row(b_.releases, "tag", any));
         if (what.text == "awaited") return (void)row(b_.awaited, "awaited part", any);
         if (what.text == "lift") return (void)row(b_.lifts, "lift", any);
-        if (what.text == "surface") return (void)row(b_.surfaces, "surface", any);
+        if (what.text == "surface") return photosFollow(row(b_.surfaces, "surface", any));
+        if (what.text == "stock") return (void)row(b_.stock, "stock", any);
         if (what.text == "job") return renameJob();
         if (what.text == "zone") {
             const auto [from, to] = row(b_.zones, "zone", any);

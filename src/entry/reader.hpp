@@ -330,6 +330,16 @@ public:
     void agreed();
     void strike();
     const Decision& decisionNext();
+    void changeOrder();
+    double signedNumber(const char* what);
+    // photos, steel on the shelf
+    void photo();
+    void strikePhoto();
+    void photosFollow(const std::pair<std::string, std::string>& from_to);
+    const Photo& photoNext();
+    void stock();
+    void cutOff();
+    void removeStock(const Word&);
     // build
     void settings(const std::function<void(Settings&)>& change, std::string sentence);
     void name();

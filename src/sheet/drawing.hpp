@@ -94,12 +94,12 @@ struct Dimension {
     bool operator==(const Dimension&) const = default;
 };
 
-/// A picture, a PNG file's bytes, fitted into a frame and centred in it. Left out of DXF.
+/// A picture, a PNG or JPEG file's bytes, fitted into a frame and centred in it. Left out of DXF.
 struct Picture {
     P at; ///< upper left corner of the frame
     double width = 0;
     double height = 0;
-    std::shared_ptr<const std::string> png;
+    std::shared_ptr<const std::string> bytes;
     bool operator==(const Picture&) const = default;
 };
 

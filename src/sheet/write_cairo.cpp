@@ -1,9 +1,11 @@
+#include "files/jpeg.hpp"
 #include "files/out_file.hpp"
 #include "sheet/fonts.hpp"
 #include "sheet/write.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <memory>
 
 #include <cairo-ft.h>
@@ -62,6 +64,49 @@ Grey printed(Ink ink) {
     }
 }
 
+cairo_surface_t* pngSurface(const std::string& png) {
+    struct Reading {
+        const std::string& bytes;
+        size_t at;
+    } reading{png, 0};
+    const auto next = [](void* from, unsigned char* to, unsigned int length) {
+        auto& r = *static_cast<Reading*>(from);
+        if (r.at + length > r.bytes.size()) return CAIRO_STATUS_READ_ERROR;
+        std::copy_n(r.bytes.begin() + static_cast<std::ptrdiff_t>(r.at), length, to);
+        r.at += length;
+        return CAIRO_STATUS_SUCCESS;
+    };
+    return cairo_image_surface_create_from_png_stream(next, &reading);
+}
+
+/// The pixels, and the JPEG itself beside them: a PDF takes that one as it is.
+cairo_surface_t* jpegSurface(const std::string& jpeg, const files::Pixels& p) {
+    cairo_surface_t* image = cairo_image_surface_create(CAIRO_FORMAT_RGB24, p.width, p.height);
+    if (cairo_surface_status(image) != CAIRO_STATUS_SUCCESS) return image;
+    unsigned char* rows = cairo_image_surface_get_data(image);
+    const int stride = cairo_image_surface_get_stride(image);
+    const unsigned char* from = p.rgb.data();
+    for (int y = 0; y < p.height; ++y)
+        for (int x = 0; x < p.width; ++x, from += 3) {
+            const std::uint32_t pixel = static_cast<std::uint32_t>(from[0]) << 16 | static_cast<std::uint32_t>(from[1]) << 8 | from[2];
+            std::memcpy(rows + std::ptrdiff_t{y} * stride + std::ptrdiff_t{4} * x, &pixel, sizeof pixel);
+        }
+    cairo_surface_mark_dirty(image);
+    auto* copy = new std::string(jpeg);
+    cairo_surface_set_mime_data(
+        image, CAIRO_MIME_TYPE_JPEG, reinterpret_cast<const unsigned char*>(copy->data()), copy->size(),
+        [](void* data) { delete static_cast<std::string*>(data); }, copy);
+    return image;
+}
+
+cairo_surface_t* surfaceOf(const std::string& bytes) {
+    const std::span<const unsigned char> raw(reinterpret_cast<const unsigned char*>(bytes.data()), bytes.size());
+    if (!files::looksLikeJpeg(raw)) return pngSurface(bytes);
+    constexpr int as_it_is = 1 << 16;
+    const auto pixels = files::readJpeg(raw, as_it_is);
+    return pixels ? jpegSurface(bytes, *pixels) : cairo_image_surface_create(CAIRO_FORMAT_RGB24, 0, 0);
+}
+
 class Painter {
 public:
     Painter(cairo_t* cr, const Typefaces& faces) : cr_(cr), faces_(faces) {}
@@ -90,19 +135,8 @@ public:
         cairo_fill(cr_);
     }
     void operator()(const Picture& p) {
-        if (!p.png || p.png->empty()) return;
-        struct Reading {
-            const std::string& bytes;
-            size_t at;
-        } reading{*p.png, 0};
-        const auto next = [](void* from, unsigned char* to, unsigned int length) {
-            auto& r = *static_cast<Reading*>(from);
-            if (r.at + length > r.bytes.size()) return CAIRO_STATUS_READ_ERROR;
-            std::copy_n(r.bytes.begin() + static_cast<std::ptrdiff_t>(r.at), length, to);
-            r.at += length;
-            return CAIRO_STATUS_SUCCESS;
-        };
-        cairo_surface_t* image = cairo_image_surface_create_from_png_stream(next, &reading);
+        if (!p.bytes || p.bytes->empty()) return;
+        cairo_surface_t* image = surfaceOf(*p.bytes);
         const double w = cairo_image_surface_get_width(image), h = cairo_image_surface_get_height(image);
         if (cairo_surface_status(image) == CAIRO_STATUS_SUCCESS && w > 0 && h > 0) {
             const double scale = std::min(p.width / w, p.height / h);

@@ -3,21 +3,20 @@
 #include "build/gate.hpp"
 #include "store/database.hpp"
 #include "store/hash.hpp"
+#include "units/dates.hpp"
 #include "units/text.hpp"
 
 #include <algorithm>
-#include <ctime>
+#include <chrono>
 
 #include <fmt/format.h>
 
 namespace gorvet::store {
 std::string nowUtc() {
-    const std::time_t now = std::time(nullptr);
-    std::tm parts{};
-    gmtime_r(&now, &parts);
-    char text[32];
-    std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &parts);
-    return text;
+    // on the day that is said to be today, at the time that it is
+    const std::string now =
+        units::isoTime(std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count());
+    return units::isoDate(units::today()) + now.substr(std::string_view("2026-11-28").size());
 }
 const char* kindWord(LogEntry::Kind kind) {
     return kind == LogEntry::Kind::Edit ? "edit" : kind == LogEntry::Kind::Undo ? "undo" : "redo";
@@ -232,6 +231,33 @@ Result<std::string> Store::undo(const Author& author) { return step(done_, undon
 Result<std::string> Store::redo(const Author& author) { return step(undone_, done_, LogEntry::Kind::Redo, author); }
 std::string Store::undoSentence() const { return done_.empty() ? std::string() : done_.back().sentence; }
 std::string Store::redoSentence() const { return undone_.empty() ? std::string() : undone_.back().sentence; }
+
+Result<Since> Store::since(int day) const {
+    Since s{build_, day, 0};
+    try {
+        Statement first(db_->handle, "SELECT at_utc FROM journal ORDER BY seq LIMIT 1");
+        if (first.step())
+            if (const auto begins = units::dayOf(first.text(0).substr(0, 10))) s.day = std::max(day, *begins);
+        const std::string end_of_day = units::isoDate(s.day) + "T23:59:59Z";
+        Statement rows(db_->handle, "SELECT seq, at_utc, inverse FROM journal WHERE seq <= ?1 ORDER BY seq DESC");
+        rows.bind(1, revision_);
+        while (rows.step() && rows.text(1) > end_of_day) {
+            const auto wrong = [&](const std::string& why) {
+                return Error{Error::Code::Damaged, path_.string(),
+                             fmt::format("Line {} of the log can't be taken back: {}", rows.integer(0), why),
+                             "What it was before that line can't be told.", -1};
+            };
+            auto inverse = build::changesFromJson(rows.text(2));
+            if (!inverse) return wrong(inverse.error().message);
+            if (auto back = build::enact(s.then, build::Edit{"back", std::move(*inverse)}); !back)
+                return wrong(back.error().message);
+            ++s.lines;
+        }
+    } catch (const SqlError& e) {
+        return fileError(path_, e);
+    }
+    return s;
+}
 
 std::vector<LogEntry> Store::log(int most) const {
     std::vector<LogEntry> entries;

@@ -34,7 +34,7 @@ struct Author {
 };
 
 /// So many photos and scans a build's file holds, and none of more bytes.
-inline constexpr std::int64_t most_blobs = 20'000;
+inline constexpr std::int64_t most_blobs = 40'000;
 inline constexpr std::uintmax_t most_blob_bytes = 8ULL << 30;
 
 /// A file kept inside the build's file.
@@ -42,6 +42,13 @@ struct Blob {
     std::string hash; ///< SHA-256 of its content, 64 hexadecimal signs
     std::string name; ///< the file's name when it was kept
     std::int64_t bytes = 0;
+};
+
+/// The build as it stood at the end of a day.
+struct Since {
+    build::Build then;
+    int day = 0;   ///< UTC, days since 1970: the one that was asked for, or the first of the log where that is younger
+    int lines = 0; ///< kept since
 };
 
 /// The time now, ISO 8601, UTC, to the second.
@@ -100,6 +107,8 @@ public:
     std::vector<LogEntry> log(int most = 100) const;
     /// Who last put or changed a row of a table ("reading", "pin", …), and when; none when the log does not know.
     std::optional<LogEntry> lastChange(const std::string& table, std::uint32_t id) const;
+    /// The build as it stood at the end of a day, by taking back what was kept later. Fails where a line can't be read or taken back.
+    Result<Since> since(int day) const;
     /// When the newest entry was kept, UTC; empty for a new file.
     std::string keptAtUtc() const;
 

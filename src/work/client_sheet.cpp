@@ -28,6 +28,12 @@ std::string agreedWords(const Agreed& sum) {
     return text + ".";
 }
 
+std::string changedWords(const Changed& c) {
+    std::string text = fmt::format("Before any change {:+g}, by changes {:+g}", c.before, c.by);
+    if (c.open != 0) text += fmt::format(", {:+g} more is asked for", c.open);
+    return text + ".";
+}
+
 class Client {
 public:
     Client(const ClientInput& in, double width, double height, const Format& f) : in_(in), o_(*in.order), f_(f) {
@@ -60,6 +66,12 @@ private:
             d_.add(Text{{at.x, at.y}, part, f_.body(), ink, Anchor::Left, Level::Base, face}, tag);
         }
         return at.y;
+    }
+
+    /// "Change order 2, ", or nothing.
+    std::string changeWords(const DecisionAsked& q) const {
+        const int number = changeNumber(in_.decisions, q);
+        return number ? fmt::format("change order {}, ", number) : std::string();
     }
 
     double stands(P at, double width) {
@@ -104,8 +116,11 @@ private:
             any = true;
             const std::string tag = "decision:" + d.name;
             y = line({at.x, y + f_.px(4)}, width,
-                     fmt::format("{}: {}{}", d.name, d.asks, d.wanted.empty() ? "" : ", by " + d.wanted), Ink::Ink, Face::Bold,
+                     fmt::format("{}{}: {}{}", changeWords(q), d.name, d.asks, d.wanted.empty() ? "" : ", by " + d.wanted), Ink::Ink,
+                     Face::Bold,
                      tag);
+            if (!q.because.empty())
+                y = line({at.x + f_.px(14), y}, width - f_.px(14), "Because: " + q.because, Ink::Ink, Face::Sans, tag);
             for (const Choice& c : q.choices)
                 y = line({at.x + f_.px(14), y}, width - f_.px(14), choiceWords(c), Ink::Ink, Face::Sans, tag);
             if (!q.step.empty())
@@ -136,7 +151,7 @@ private:
                 any = true;
                 const Choice* c = q.chosen();
                 y = line({at.x, y}, width,
-                         fmt::format("{}: {}. {}, {}", d.name, c ? choiceWords(*c) : d.chosen, d.agreed->who,
+                         fmt::format("{}{}: {}. {}, {}", changeWords(q), d.name, c ? choiceWords(*c) : d.chosen, d.agreed->who,
                                      d.agreed->at_utc.substr(0, 10)),
                          Ink::Ink, Face::Sans, tag);
             }
@@ -144,6 +159,8 @@ private:
         if (!any) return line({at.x, y}, width, "Nothing yet.", Ink::Second) + f_.px(20);
         const Agreed sum = agreedOf(in_.decisions);
         y = line({at.x, y + f_.px(4)}, width, agreedWords(sum), Ink::Ink, Face::Bold);
+        if (const Changed c = changesOf(in_.decisions); c.by != 0 || c.open != 0)
+            y = line({at.x, y}, width, changedWords(c), Ink::Second);
         return y + f_.px(20);
     }
 
@@ -168,6 +185,28 @@ double signature(Drawing& page, P at, double width) {
 const Choice* DecisionAsked::chosen() const {
     const auto c = std::find_if(choices.begin(), choices.end(), [&](const Choice& one) { return one.name == decision.chosen; });
     return c == choices.end() ? nullptr : &*c;
+}
+
+int changeNumber(const std::vector<DecisionAsked>& all, const DecisionAsked& one) {
+    int number = 0;
+    for (const DecisionAsked& q : all) {
+        number += q.decision.change;
+        if (q.decision.id == one.decision.id) return q.decision.change ? number : 0;
+    }
+    return 0;
+}
+
+Changed changesOf(const std::vector<DecisionAsked>& decisions) {
+    Changed sum;
+    for (const DecisionAsked& q : decisions) {
+        if (q.decision.struck) continue;
+        const Choice* c = q.chosen();
+        if (q.decision.agreed)
+            (q.decision.change ? sum.by : sum.before) += c ? c->price : 0;
+        else if (q.decision.change && !q.choices.empty())
+            sum.open += q.choices.front().price;
+    }
+    return sum;
 }
 
 Agreed agreedOf(const std::vector<DecisionAsked>& decisions) {
@@ -202,13 +241,17 @@ std::vector<Drawing> clientPages(const ClientInput& in, const PageTitle& title, 
     for (const DecisionAsked& q : in.decisions) {
         const Decision& d = q.decision;
         if (d.struck) continue;
+        if (!q.photos.empty()) on_page = 0; // with pictures it needs a page of its own
         if (on_page == 0) {
             pages.push_back(blankPage(title, cautions, area));
             y = area.y;
         }
         Drawing& to = pages.back();
         to.add(Text{{area.x, y + on_paper.lead()},
-                    (d.agreed ? "Agreed: " : "To be decided: ") + d.name,
+                    (d.change ? fmt::format("Change order {}, {}: ", changeNumber(in.decisions, q), d.agreed ? "agreed" : "to be agreed")
+                     : d.agreed ? std::string("Agreed: ")
+                                : std::string("To be decided: ")) +
+                        d.name,
                     on_paper.lead(),
                     Ink::Ink,
                     Anchor::Left,
@@ -222,10 +265,25 @@ std::vector<Drawing> clientPages(const ClientInput& in, const PageTitle& title, 
             }
         };
         text(d.asks + (d.note.empty() ? "" : " " + d.note), 0);
+        if (!q.because.empty()) text("Because: " + q.because, 0);
+        if (!q.photos.empty()) {
+            const double high = on_paper.px(190), wide = on_paper.px(290);
+            double x = area.x, tallest = 0;
+            y += on_paper.px(10);
+            for (const PhotoShown& photo : q.photos) {
+                tallest = std::max(tallest, addPhoto(to, photo, {x, y}, wide, high, on_paper));
+                x += wide + on_paper.px(16);
+            }
+            y += tallest;
+        }
         for (const Choice& c : q.choices)
             text((d.agreed && c.name == d.chosen ? "[x]  " : "[  ]  ") + choiceWords(c), on_paper.px(14),
                  d.agreed && c.name == d.chosen ? Face::Bold : Face::Sans);
         if (d.agreed) text(fmt::format("As told by {}, entered {}.", d.agreed->who, d.agreed->at_utc.substr(0, 10)), 0);
+        if (d.change) {
+            const Changed c = changesOf(in.decisions);
+            text(changedWords(c) + " What is agreed here changes what was agreed before, and nothing else.", 0);
+        }
         y = signature(to, {area.x, y}, area.width * 0.7);
         const double left = area.y + area.height - y;
         on_page = left > area.height * 0.4 ? on_page + 1 : 0;

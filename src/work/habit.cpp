@@ -65,6 +65,16 @@ Habit learn(const std::vector<Took>& took) {
     return h;
 }
 
+Finds learnFinds(const Found& so_far) {
+    Finds f;
+    f.times_shape += so_far.times;
+    f.times_rate_h += so_far.planned_h;
+    f.hours_shape += so_far.times;
+    f.hours_scale_h += so_far.hours;
+    f.learned_from = so_far.times;
+    return f;
+}
+
 double Habit::factor(build::JobKind k) const { return std::exp(common + of_trade[static_cast<std::size_t>(k)]); }
 
 std::pair<double, double> Habit::factor95(build::JobKind k) const {

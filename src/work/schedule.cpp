@@ -91,11 +91,13 @@ struct Drawn {
     std::vector<std::size_t> held_by;  ///< the task whose end it waited for; none: the first day, or a part
     std::vector<std::size_t> waits_for_part;
     double work_h = 0;
+    double found_h = 0; ///< of it, what nobody has planned yet
 };
 
 class Drawing {
 public:
-    Drawing(const ScheduleInput& in, const Habit& habit) : in_(in), clock_(in.hours, in.today), habit_(habit), dice_(in.seed) {
+    Drawing(const ScheduleInput& in, const Habit& habit, const Finds& finds)
+        : in_(in), clock_(in.hours, in.today), habit_(habit), finds_(finds), dice_(in.seed) {
         constexpr auto n = static_cast<Eigen::Index>(1 + Habit::trades);
         Eigen::MatrixXd covariance(n, n);
         for (Eigen::Index i = 0; i < n; ++i)
@@ -113,6 +115,7 @@ public:
         d.held_by.assign(n, none);
         d.waits_for_part.assign(n, none);
         factors();
+        findOnTheWay();
         here.resize(in_.parts.size());
         for (std::size_t p = 0; p < in_.parts.size(); ++p)
             here[p] = std::max<double>(in_.parts[p].ordered.value_or(in_.today) + drawDays(in_.parts[p], dice_), in_.today);
@@ -146,8 +149,9 @@ public:
                     by = none;
                     d.waits_for_part[i] = p;
                 }
-            const double work = duration(t);
+            const double work = duration(t) + unplanned_[i];
             d.work_h += work;
+            d.found_h += unplanned_[i];
             d.start[i] = start;
             d.finish[i] = start + work / std::max(t.people, 1.0);
             d.held_by[i] = by;
@@ -185,6 +189,22 @@ private:
                 in_.alike ? std::exp(habit_.common + habit_.of_trade[t] + off(0) + off(static_cast<Eigen::Index>(t) + 1)) : 1.0;
     }
 
+    /// What will be found at which step: how often and of how many hours is not known better than what was found so far tells.
+    void findOnTheWay() {
+        unplanned_.assign(in_.tasks.size(), 0);
+        if (!in_.found) return;
+        const double an_hour = std::gamma_distribution<double>(finds_.times_shape, 1 / finds_.times_rate_h)(dice_);
+        const double hours_each = finds_.hours_scale_h / std::gamma_distribution<double>(finds_.hours_shape, 1)(dice_);
+        for (std::size_t i = 0; i < in_.tasks.size(); ++i) {
+            const Task& t = in_.tasks[i];
+            const double said = t.most_h > 0 ? (t.least_h + 4 * t.likely_h + t.most_h) / 6 : t.likely_h;
+            const double left = std::max(0.0, said - t.worked_h);
+            if (left <= 0) continue;
+            for (int k = std::poisson_distribution<int>(an_hour * left)(dice_); k > 0; --k)
+                unplanned_[i] += std::exponential_distribution<double>(1 / hours_each)(dice_);
+        }
+    }
+
     /// σ of the logarithm that one step has beyond what its three figures say: people take the two ends too near.
     double scatterBeyond(const Task& t) const {
         const double all = habit_.of_one * habit_.of_one;
@@ -208,9 +228,11 @@ private:
     const ScheduleInput& in_;
     Clock clock_;
     const Habit& habit_;
+    const Finds& finds_;
     Dice dice_;
     Eigen::MatrixXd root_;
     std::array<double, Habit::trades> factor_{};
+    std::vector<double> unplanned_; ///< hours found at each task
 };
 
 } // namespace
@@ -218,10 +240,11 @@ private:
 Schedule schedule(const ScheduleInput& in) {
     Schedule s;
     s.habit = learn(in.took);
+    if (in.found) s.finds = learnFinds(*in.found);
     s.tasks.resize(in.tasks.size());
     s.parts.resize(in.parts.size());
     for (const Task& t : in.tasks) s.unsaid += t.likely_h <= 0;
-    Drawing drawing(in, s.habit);
+    Drawing drawing(in, s.habit, s.finds);
     if (drawing.clock().never() || in.tasks.empty()) {
         s.never = drawing.clock().never();
         s.finish = {double(in.today), double(in.today), double(in.today)};
@@ -231,7 +254,7 @@ Schedule schedule(const ScheduleInput& in) {
     const auto draws = static_cast<std::size_t>(std::max(in.draws, 1));
     std::vector<std::vector<double>> start(in.tasks.size()), finish(in.tasks.size()), here_all(in.parts.size()),
         order_by(in.parts.size());
-    std::vector<double> hours, here;
+    std::vector<double> hours, here, found;
     for (std::size_t k = 0; k < draws; ++k) {
         const Drawn d = drawing.draw(here);
         double end = 0;
@@ -261,6 +284,7 @@ Schedule schedule(const ScheduleInput& in) {
         s.finish_all.push_back(clock.dayAt(end));
         if (in.wanted) s.by_wanted += std::floor(s.finish_all.back()) <= *in.wanted;
         hours.push_back(d.work_h);
+        found.push_back(d.found_h);
     }
     const double share = 1 / static_cast<double>(draws);
     s.by_wanted *= share;
@@ -276,6 +300,7 @@ Schedule schedule(const ScheduleInput& in) {
         if (!order_by[p].empty()) s.parts[p].order_by = static_cast<int>(std::floor(spreadOf(std::move(order_by[p])).p10));
     }
     s.hours = spreadOf(std::move(hours));
+    s.found_h = spreadOf(std::move(found));
     s.finish = spreadOf(s.finish_all);
     std::sort(s.finish_all.begin(), s.finish_all.end());
     return s;

@@ -40,13 +40,14 @@ struct Task {
     bool operator==(const Task&) const = default;
 };
 
-/// Something that comes from a supplier. What is not ordered is taken as ordered today.
+/// Something that comes from a supplier, or something seized that soaks. What is not ordered is taken as ordered today.
 struct Part {
     std::string name;
     std::optional<int> ordered;
     double least_days = 0;
     double likely_days = 0; ///< 0: not said; it is taken as here
     double most_days = 0;
+    bool soaks = false; ///< it comes from no supplier: something seized that is soaked, and tried afterwards
     bool operator==(const Part&) const = default;
 };
 
@@ -75,12 +76,32 @@ struct Habit {
 /// Exact Gaussian conditioning; `of_one` is taken along with the residuals (inverse gamma, weight of 8 steps before).
 Habit learn(const std::vector<Took>&);
 
+/// What nobody had planned and was found on the way, so far.
+struct Found {
+    int times = 0;
+    double hours = 0;     ///< that they were said to take, all together
+    double planned_h = 0; ///< of planned work that was done meanwhile
+    bool operator==(const Found&) const = default;
+};
+/// What is usually found: so many times an hour of planned work, each of exponentially distributed hours. Gamma and inverse gamma,
+/// from what is usual before anything was found (once in 20 h, 4 h each; weights of 1 and 3 finds) and from what was.
+struct Finds {
+    double times_shape = 1;
+    double times_rate_h = 20;
+    double hours_shape = 3;
+    double hours_scale_h = 8;
+    int learned_from = 0;
+    double growth() const { return times_shape / times_rate_h * hours_scale_h / (hours_shape - 1); } ///< hours an hour, mean
+};
+Finds learnFinds(const Found&);
+
 struct ScheduleInput {
     int today = 0;
     ShopHours hours;
     std::vector<Task> tasks;
     std::vector<Part> parts;
     std::vector<Took> took;
+    std::optional<Found> found; ///< none: nothing unplanned is counted on
     std::optional<int> wanted; ///< the day that all is wanted by
     int draws = 1000;
     std::uint32_t seed = 1;
@@ -116,6 +137,8 @@ struct Schedule {
     std::size_t unsaid = 0;         ///< tasks of no hours: they count nothing
     bool never = false;             ///< the shop has no hours at all
     Habit habit;
+    Finds finds;
+    Spread found_h; ///< hours among them that nobody has planned yet
 };
 /// Pure: the same input gives the same dates. Tasks come in an order in which each stands behind what it is after.
 Schedule schedule(const ScheduleInput&);

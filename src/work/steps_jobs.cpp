@@ -228,6 +228,10 @@ void addTied(const Tied& t, std::vector<Condition>& to) {
                           false});
     };
     open(t.tied, "is still tied", "are still tied", t.first_tied);
+    if (t.soaking)
+        to.push_back({fmt::format("{} {}: {} first", units::counted(static_cast<size_t>(t.soaking), "a seized row"),
+                                  t.soaking == 1 ? "soaks" : "soak", t.first_soaking),
+                      false});
     if (!t.tied)
         open(t.unproved, "was not seen free on a second walk-round", "were not seen free on a second walk-round",
              t.first_unproved);

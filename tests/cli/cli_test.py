@@ -34,8 +34,22 @@ tape,Ar,Bl,2154.07,mm,,
 os.environ["GORVET_TODAY"] = "2026-11-30"
 
 
-def cli(*words, text=None):
-    return subprocess.run([CLI, *map(str, words)], input=text, text=True, capture_output=True, timeout=120)
+def jpeg(shade, turned=0, taken=b""):
+    """The marks of a JPEG, 64 x 48, with what a camera says; its coded part stands for any."""
+    def part(mark, data):
+        return b"\xff" + bytes([mark]) + struct.pack(">H", len(data) + 2) + data
+    exif = b""
+    if turned:
+        tiff = (b"II*\0" + struct.pack("<IHHHIHHHHII", 8, 2, 0x0112, 3, 1, turned, 0, 0x8769, 4, 1, 38) + struct.pack("<I", 0) +
+                struct.pack("<HHHIII", 1, 0x9003, 2, len(taken) + 1, 56, 0) + taken + b"\0")
+        exif = part(0xE1, b"Exif\0\0" + tiff)
+    frame = part(0xC0, struct.pack(">BHHB", 8, 48, 64, 1) + b"\x01\x11\x00")
+    return b"\xff\xd8" + exif + frame + part(0xDA, b"\x01\x01\x00\x00\x3f\x00") + bytes([shade, 1, 2, 3]) * 20 + b"\xff\xd9"
+
+
+def cli(*words, text=None, today=None):
+    env = dict(os.environ, GORVET_TODAY=today) if today else None
+    return subprocess.run([CLI, *map(str, words)], input=text, text=True, capture_output=True, timeout=120, env=env)
 
 
 class Cli(unittest.TestCase):
@@ -213,6 +227,98 @@ class Cli(unittest.TestCase):
         self.assertEqual(lifts, {"cab": "Marginal", "frame": "Holds"}) # one sling was not looked at
         self.assertIn("work.coat-cold", [f["code"] for f in json.loads(cli("findings", build).stdout)["findings"]])
 
+    def test_photos_before_and_after(self):
+        f = self.dir / "photos.gorvet"
+        cli("new", f)
+        cli("enter", f, "job floor-left kind weld hours 4 area cabin", "tag earth-left cable area engine bay")
+        before, after = self.dir / "before.jpg", self.dir / "after.jpg"
+        before.write_bytes(jpeg(10, 6, b"2026:11:02 09:30:00"))
+        after.write_bytes(jpeg(20, 1, b"2026:11:28 17:00:00"))
+        heic = self.dir / "phone.heic"
+        heic.write_bytes(b"\0\0\0\x18ftypheic" + bytes(200))
+        cut = self.dir / "cut.jpg"
+        cut.write_bytes(jpeg(30)[:60])
+        # what can't be kept is said, file by file, and the others are kept
+        ran = cli("photo-add", f, before, heic, cut, "--step", "floor-left", "--when", "before", "--note", "the hole behind the seam")
+        self.assertEqual(ran.returncode, 1)
+        self.assertIn("HEIC", ran.stderr)
+        self.assertIn("cut off", ran.stderr)
+        self.assertIn("photo p0001", ran.stderr)
+        self.assertEqual(cli("photo-add", f, after, "--area", "cabin", "--when", "after").returncode, 0)
+        again = cli("photo-add", f, before)
+        self.assertIn("kept already, as p0001", again.stderr)
+        self.assertNotEqual(again.returncode, 0)
+        self.assertEqual(cli("photo-add", f, after, "--when", "someday").returncode, 2)
+        sound = self.dir / "said.wav"
+        sound.write_bytes(b"RIFF\0\0\0\0WAVEfmt " + bytes(200))
+        self.assertEqual(cli("photo-add", f, sound, "--voice", "--of", "earth-left").returncode, 0)
+        j = json.loads(cli("photos", f).stdout)
+        first, second, third = j["photos"]
+        self.assertEqual((first["taken"], first["turned"], first["width_px"], first["height_px"]), ("2026-11-02 09:30:00", 6, 48, 64))
+        self.assertEqual((first["step"], first["area"], first["when"]), ("job-floor-left", "cabin", "before"))
+        self.assertEqual((third["kind"], third["area"], third["of"]), ("voice", "engine bay", "earth-left"))
+        self.assertEqual(j["before_and_after"], [{"place": "cabin", "before": "p0001", "after": "p0002"}])
+        self.assertEqual(cli("photo-out", f, first["hash"], self.dir / "out.jpg").returncode, 0)
+        self.assertEqual((self.dir / "out.jpg").read_bytes(), before.read_bytes())
+        # struck out: it stays in the file
+        self.assertEqual(cli("enter", f, "strike-photo p0002").returncode, 0)
+        j = json.loads(cli("photos", f).stdout)
+        self.assertEqual(j["before_and_after"], [])
+        self.assertEqual(len(j["photos"]), 3)
+
+    def test_the_shelf_and_what_must_be_bought(self):
+        f = self.dir / "buy.gorvet"
+        subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", f], capture_output=True, check=True)
+        open_steel = [t for t in json.loads(cli("buy", f).stdout)["things"] if t["kind"] == "steel" and t["open"]]
+        self.assertTrue(open_steel)
+        bridge = [t for t in open_steel if t["what"].startswith("box")][0]
+        section = bridge["what"].replace("×", "").split()
+        length = int(bridge["amount"].split()[0])
+        stock = f"stock long {section[0]} {section[1]} {section[2]} {section[3]} long {length + 500} price 60"
+        self.assertEqual(cli("enter", f, stock, "await seals for record cost 90").returncode, 0)
+        j = json.loads(cli("buy", f).stdout)
+        still = [t["what"] for t in j["things"] if t["kind"] == "steel" and t["open"]]
+        self.assertNotIn(bridge["what"], still)
+        from_shelf = [t for t in j["things"] if t["from"] == "long"]
+        self.assertTrue(from_shelf)
+        self.assertTrue(j["cut_from_the_shelf"]["no_other_way_leaves_less_to_buy"])
+        self.assertEqual(j["priced"], 90)
+        self.assertEqual(cli("export", f, "--all", self.dir / "sheets").returncode, 0)
+        text = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / "to-buy.pdf", "-"], text=True, capture_output=True).stdout
+        self.assertIn("seals", text)
+        self.assertIn("long", text)
+
+    def test_what_the_week_did_and_a_change_order(self):
+        f = self.dir / "week.gorvet"
+        cli("new", f, today="2026-11-16")
+        said = ["job strip kind take-apart hours 6", "job weld-it kind weld hours 12 after strip", "job paint-it kind paint hours 6 after weld-it"]
+        self.assertEqual(cli("enter", f, *said, today="2026-11-16").returncode, 0)
+        self.assertEqual(cli("enter", f, "worked strip 3 on 2026-11-27", "discovered sill-inner during strip does a new inner sill kind weld hours 14",
+                             "change-order sill asks a new inner sill because sill-inner price 420 hours 9", today="2026-11-28").returncode, 0)
+        j = json.loads(cli("plan", f, "--since", 7).stdout)
+        self.assertEqual((j["since"], j["today"]), ("2026-11-23", "2026-11-30"))
+        self.assertGreater(j["likely_end_now"], j["likely_end_then"])
+        movers = {m["what"]: m["days"] for m in j["movers"]}
+        self.assertGreater(movers["what was found"], 0)
+        self.assertLess(movers["work that was done"], 0)
+        self.assertAlmostEqual(sum(movers.values()), j["moved_days"], delta=0.3)
+        # a build younger than that is compared with its first day
+        self.assertEqual(json.loads(cli("plan", f, "--since", 100).stdout)["since"], "2026-11-16")
+        plan = json.loads(cli("plan", f).stdout)
+        self.assertEqual(plan["found_on_the_way"]["finds"], 1)
+        self.assertEqual(plan["found_on_the_way"]["provenance"], "derived")
+        picture = self.dir / "rot.jpg"
+        picture.write_bytes(jpeg(5))
+        self.assertEqual(cli("photo-add", f, picture, "--step", "sill-inner").returncode, 0)
+        client = json.loads(cli("client", f).stdout)
+        self.assertEqual(client["decisions"][0]["change_order"], 1)
+        self.assertIn("a new inner sill", client["decisions"][0]["because"])
+        self.assertEqual(client["changes"], {"before": 0, "by": 0, "asked_for": 420})
+        self.assertEqual(cli("export", f, "--all", self.dir / "sheets").returncode, 0)
+        text = subprocess.run(["pdftotext", "-layout", self.dir / "sheets" / "for-the-owner.pdf", "-"], text=True, capture_output=True).stdout
+        self.assertIn("Change order 1", text)
+        self.assertIn("Because: a new inner sill", text)
+
     def test_coats_and_a_fire_watch(self):
         build = self.dir / "coats.gorvet"
         cli("new", build)
@@ -370,7 +476,7 @@ point,Dr,,,mm,,,,
         self.assertEqual(refused.returncode, 2)
         self.assertIn("is no picture", refused.stderr)
         picture = self.dir / "p.jpg"
-        picture.write_bytes(b"\xff\xd8\xff\xe0" + bytes(range(256)) * 4)
+        picture.write_bytes(jpeg(1))
         self.assertEqual(cli("photo-found", f, "crack", "Ar", picture).returncode, 0)
         j = json.loads(cli("found", f).stdout)
         by_kind = {q["kind"]: q for q in j["found"]}

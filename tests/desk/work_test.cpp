@@ -1,5 +1,7 @@
 // The order of work in the real window: hold points, fresh readings, a photo.
 #include "desk/driver.hpp"
+#include "analysis/scans.hpp"
+#include "support/pictures.hpp"
 
 #include <QMenu>
 #include <QTableView>
@@ -58,7 +60,7 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     REQUIRE(place);
     QTest::mouseClick(sheet, Qt::LeftButton, {}, place->toPoint());
     REQUIRE(waitFor([&] { return card->isVisible(); }));
-    std::ofstream(folder / "diagonals.jpg", std::ios::binary) << "\xFF\xD8\xFF" << std::string(499'997, 'p');
+    test::write(folder / "diagonals.jpg", test::jpegOf(120, 64, 48, 500'000));
     desk::ask::presets().answers << QString::fromStdString((folder / "diagonals.jpg").string());
     d.find<QPushButton>("cardAction_done,_with_a_photo")->click();
     REQUIRE(waitFor([&] { return build::tickOf(d.window.document().build(), "before-cutting") != nullptr; }));
@@ -271,6 +273,106 @@ TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, t
     CHECK_FALSE(build::decisionNamed(d.window.document().build(), "floor")->agreed);
 }
 
+TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the lift, photos, what is bought and a change order",
+          "[desk][work][jobs]") {
+    const auto folder = test::freshFolder("window-petrel");
+    const auto made = test::run(fmt::format("/usr/bin/python3 {}/demo/petrel_on_tern.py --csv {}", GORVET_SOURCE_DIR, folder.string()));
+    REQUIRE(made.code == 0);
+    const QString path = QString::fromStdString((folder / "petrel.gorvet").string());
+    build::Build as_it_was;
+    {
+        Driver d;
+        REQUIRE(d.window.makeFile(path));
+        d.window.document().setUser("M.");
+        d.bench(1);
+        for (const auto& [subject, file] : {std::pair{"chassis", "tern-chassis.csv"}, std::pair{"body", "petrel-body.csv"}}) {
+            d.type(QString("subject ") + subject);
+            d.type(QString("session %1 right-way-up trestles at 300 and 2100").arg(subject));
+            desk::ask::presets().answers << QString::fromStdString((folder / file).string());
+            const auto before = d.window.document().build().readings.size();
+            d.action("importReadings");
+            REQUIRE(waitFor([&] { return d.window.document().build().readings.size() > before; }));
+        }
+        std::ifstream lines(folder / "petrel.lines");
+        for (std::string line; std::getline(lines, line);)
+            if (!line.empty()) d.type(QString::fromStdString(line));
+        d.bench(6);
+        const auto& b = d.window.document().build();
+        CHECK(d.window.document().results().work->done == 4);
+        // the release, time, a lift of the body
+        for (const char* line :
+             {"jobs cab-off", "tag bolt-rear bolt area tail soaks 48", "hours scribe 2", "hours cut-rails 3 4 8", "hours weld-rails 6 8 14",
+              "shop weekday 3 saturday 6", "lift body way gantry weighs 420 pm 20 centre 1200 0 500 pm 50 20 50",
+              "leg body fl 200 -500 900 rated 500 sound", "leg body fr 200 500 900 rated 500 sound",
+              "leg body rl 2200 -500 900 rated 500 sound", "leg body rr 2200 500 900 rated 500 sound",
+              "stock b60 box 60 50 3 long 2000 price 40", "discovered sill-inner during strip-frame does a new inner sill area left sill kind weld hours 4 9 16",
+              "change-order sill asks a new inner sill on the left because sill-inner price 420"})
+            d.keep(line);
+        // photos from the card of the job that was found: one before, later one after
+        auto* card = d.find<desk::CardView>("card");
+        auto* sheet = d.find<desk::SheetView>("sheet");
+        showSheet(d, "order", "All steps");
+        test::write(folder / "before.jpg", test::jpegWithExif(test::jpegOf(60, 160, 120), 6, "2026:11:02 09:30:00"));
+        test::write(folder / "after.jpg", test::jpegWithExif(test::jpegOf(200, 160, 120), 1, "2026:11:28 17:00:00"));
+        test::write(folder / "phone.heic", std::string("\0\0\0\x18", 4) + "ftypheic" + std::string(200, 'x'));
+        const auto keepFrom = [&](const char* file) {
+            const auto before = b.photos.size();
+            desk::ask::presets().answers << QString::fromStdString((folder / file).string());
+            d.action("addPhotos");
+            REQUIRE(waitFor([&] { return d.window.document().build().photos.size() > before; }));
+        };
+        desk::ask::presets().answers << QString::fromStdString((folder / "phone.heic").string());
+        d.action("addPhotos");
+        REQUIRE(waitFor([&] { return !desk::ask::presets().told.isEmpty(); }));
+        CHECK(desk::ask::presets().told.takeFirst().contains("HEIC"));
+        keepFrom("before.jpg");
+        d.keep("photo p0001 before area left sill step sill-inner");
+        keepFrom("after.jpg");
+        d.keep("photo p0002 after area left sill");
+        showSheet(d, "photos", "Photos");
+        CHECK(d.text("headline") == "2 photos, 1 place before and after.");
+        REQUIRE(waitFor([&] {
+            return analysis::currentSlow(d.window.document().build(), d.window.document().results(), analysis::slow::photos);
+        }));
+        const auto place = sheet->placeOf("photo:p0001");
+        REQUIRE(place);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, place->toPoint());
+        REQUIRE(waitFor([&] { return card->isVisible(); }));
+        CHECK(d.text("cardTitle") == "p0001");
+        QTest::keyClick(&d.window, Qt::Key_Escape);
+        // what is bought: the bridge comes from the shelf
+        showSheet(d, "buy", "To buy");
+        CHECK(d.text("headline").contains("to be bought"));
+        CHECK(d.find<QTableView>("list")->model()->rowCount() > 3);
+        showSheet(d, "time", "Time");
+        d.action("weekDid");
+        REQUIRE(waitFor([&] { return card->isVisible() && d.text("cardTitle") == "What these days did to the date"; }));
+        QTest::keyClick(&d.window, Qt::Key_Escape);
+        const auto out = folder / "out";
+        desk::ask::presets().answers << QString::fromStdString(out.string());
+        d.action("exportAll");
+        REQUIRE(waitFor([&] { return d.text("entryEcho").contains("files written"); }));
+        CHECK(printed(out / "wall.pdf").find("Next, place by place") != std::string::npos);
+        CHECK(printed(out / "labels.pdf").find("bolt-rear") != std::string::npos);
+        CHECK(printed(out / "lifts.pdf").find("from above") != std::string::npos);
+        const std::string owner = printed(out / "for-the-owner.pdf");
+        CHECK(owner.find("Change order 1, to be agreed: sill") != std::string::npos);
+        CHECK(owner.find("Because: a new inner sill") != std::string::npos);
+        CHECK(printed(out / "to-buy.pdf").find("b60") != std::string::npos);
+        CHECK(printed(out / "photos.pdf").find("Before and after") != std::string::npos);
+        // the pictures themselves stand on the pages, as the JPEGs that they are
+        CHECK(test::run("pdfimages -list " + (out / "photos.pdf").string()).out.find("jpeg") != std::string::npos);
+        CHECK(test::run("pdfimages -list " + (out / "for-the-owner.pdf").string()).out.find("jpeg") != std::string::npos);
+        CHECK(desk::ask::presets().told.isEmpty());
+        as_it_was = d.window.document().build();
+    }
+    Driver d;
+    REQUIRE(d.window.openFile(path));
+    CHECK(d.window.document().build() == as_it_was);
+    d.action("undo"); // the second photo's words
+    CHECK(build::photoNamed(d.window.document().build(), "p0002")->stage == build::Stage::Unsaid);
+}
+
 TEST_CASE("the register row by row under the car, and a phone's pictures as they come", "[desk][work][jobs]") {
     const auto folder = test::freshFolder("window-under");
     Driver d;
@@ -301,7 +403,7 @@ TEST_CASE("the register row by row under the car, and a phone's pictures as they
     const auto phone = folder / "phone";
     std::filesystem::create_directories(phone);
     const auto picture = [&](const char* name) {
-        std::ofstream(phone / name, std::ios::binary) << "\xFF\xD8\xFF" << std::string(5000, name[0]);
+        test::write(phone / name, test::jpegOf(name[0]));
     };
     picture("old.jpg");
     desk::ask::presets().answers << QString::fromStdString(phone.string());
@@ -309,18 +411,28 @@ TEST_CASE("the register row by row under the car, and a phone's pictures as they
     CHECK(d.text("entryEcho").contains("row tagged last"));
     std::ofstream(phone / "note.jpg") << "no picture at all";
     picture("new.jpg");
-    REQUIRE(waitFor([&] { return !row("hose-top")->photo.empty(); }));
-    CHECK(row("loom")->photo.empty());
+    const auto photosOf = [&](const std::string& part) {
+        int count = 0;
+        for (const auto& [id, p] : d.window.document().build().photos) count += p.part == part;
+        return count;
+    };
+    REQUIRE(waitFor([&] { return photosOf("hose-top") == 1; }));
+    CHECK(d.window.document().build().photos.begin()->second.stage == build::Stage::Before);
+    CHECK(d.window.document().build().photos.begin()->second.area == "engine bay");
+    CHECK(photosOf("loom") == 0);
     // to the card that is open
     d.type("row loom");
     REQUIRE(waitFor([&] { return d.find<desk::CardView>("card")->isVisible(); }));
     picture("second.jpg");
-    REQUIRE(waitFor([&] { return !row("loom")->photo.empty(); }));
-    CHECK(row("loom")->photo != row("hose-top")->photo);
+    REQUIRE(waitFor([&] { return photosOf("loom") == 1; }));
     // some at once: none is lost, the last one stays
     const auto kept_before = d.window.document().store()->revision();
     for (const char* name : {"third.jpg", "quite.jpg", "rapid.jpg"}) picture(name);
     REQUIRE(waitFor([&] { return d.window.document().store()->revision() == kept_before + 3; }));
+    REQUIRE(waitFor([&] { return photosOf("loom") == 4; }));
+    // what a phone writes that can't be shown is said
+    test::write(phone / "fourth.heic", std::string("\0\0\0\x18", 4) + "ftypheic" + std::string(200, 'x'));
+    REQUIRE(waitFor([&] { return d.text("entryEcho").contains("HEIC"); }));
     d.action("watchPhotos");
     CHECK(d.text("entryEcho").contains("watched no more"));
     CHECK(desk::ask::presets().told.isEmpty());

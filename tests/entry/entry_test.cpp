@@ -197,6 +197,8 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
         if (begins({"choice", "agreed", "strike"})) t.type("decide floor asks patch it");
         if (begins({"agreed"})) t.type("choice floor patch");
         if (begins({"coat", "bared"})) t.type("surface sill-in steel");
+        if (begins({"photo", "strike-photo"})) t.photo();
+        if (begins({"cut-off"})) t.type("stock b60 box 60 40 3 long 2000");
         if (begins({"coated"})) t.type("coat sill-in primer epoxy-primer");
         if (begins({"sparks-out", "watched"})) t.type("permit weld-rails watch Kim");
         if (begins({"watched"})) {

@@ -1,6 +1,7 @@
 // What fits next on a line: everything that can be typed can be tapped.
 #include "entry/form_pattern.hpp"
 #include "entry/next_words.hpp"
+#include "entry/typist.hpp"
 
 #include "support/support.hpp"
 
@@ -52,9 +53,12 @@ Build some(entry::Context& c) {
                              "decide floor asks patch it",
                              "choice floor patch",
                              "surface sill-in steel",
-                             "coat sill-in primer epoxy-primer"})
+                             "coat sill-in primer epoxy-primer",
+                             "stock b60 box 60 40 3 long 2000 count 2"})
         type(b, c, line);
-    return b;
+    entry_tests::Typist photographer{b, c, {}};
+    photographer.photo();
+    return photographer.b;
 }
 
 } // namespace

@@ -213,3 +213,72 @@ TEST_CASE("a permit for hot work: who watches, the last spark, and an hour", "[e
     t.type("permit weld-rails watch Jo"); // and again
     CHECK(t.b.permits.size() == 2);
 }
+
+TEST_CASE("steel on the shelf: what it is, and a piece off it", "[entry][work][stock]") {
+    Typist t = atWork();
+    t.type("stock b60 box 60 40 3 long 2000 count 2 price 38 grade S235 shelf left rack, below note galvanised inside");
+    const Stock* s = stockNamed(t.b, "b60");
+    REQUIRE(s);
+    CHECK(s->form == StockForm::Box);
+    CHECK(s->height_mm == 60);
+    CHECK(s->width_mm == 40);
+    CHECK(s->wall_mm == 3);
+    CHECK(s->length_mm == 2000);
+    CHECK(s->count == 2);
+    CHECK(*s->price == 38);
+    CHECK(s->at == "left rack, below");
+    t.type("stock p6 plate 500 6 long 1 m");
+    CHECK(stockNamed(t.b, "p6")->length_mm == 1000);
+    CHECK(stockNamed(t.b, "p6")->wall_mm == 6);
+    t.type("stock r12 bar 12 long 39 3/8 in");
+    CHECK(stockNamed(t.b, "r12")->length_mm == Approx(1000.1).margin(0.2));
+    t.type("stock b60 count 3");
+    CHECK(stockNamed(t.b, "b60")->count == 3);
+    CHECK(stockNamed(t.b, "b60")->grade == "S235");
+    // a piece off: one length fewer, and an offcut that is short by the kerf
+    t.type("cut-off b60 640 for the crossmember");
+    CHECK(stockNamed(t.b, "b60")->count == 2);
+    const Stock* off = stockNamed(t.b, "b60-off1");
+    REQUIRE(off);
+    CHECK(off->length_mm == Approx(2000 - 640 - t.b.stretch.kerf.value));
+    CHECK(off->from == "b60");
+    CHECK(off->note == "left over from the crossmember");
+    CHECK_FALSE(off->price);
+    t.type("cut-off b60-off1 300");
+    CHECK(stockNamed(t.b, "b60-off2")->from == "b60"); // of an offcut, too, it is known what it came off
+    t.type("cut-off p6 1000");
+    CHECK(t.echo.find("0 mm is scrap") != std::string::npos);
+    CHECK(t.wrong("cut-off p6 100").message.find("none is left") != std::string::npos);
+    CHECK(t.wrong("cut-off b60 2001").message.find("2000 mm long") != std::string::npos);
+    CHECK(t.wrong("cut-off nothing-there 20").message.find("Nothing on the shelf") != std::string::npos);
+    CHECK(t.wrong("stock x box 60 40 long 2000").message.find("a height, a width and a wall") != std::string::npos);
+    CHECK(t.wrong("stock x box 60 40 3").message.find("How long") != std::string::npos);
+    CHECK(t.wrong("stock x box 60 40 21 long 100").message.find("does not fit") != std::string::npos);
+    CHECK(t.wrong("stock x").message.find("What it is") != std::string::npos);
+    t.type("rename stock r12 rod");
+    t.type("remove stock rod");
+    CHECK(t.b.stock.size() == 4);
+}
+
+TEST_CASE("a change order says why, waits for its step, and stays as it was agreed", "[entry][work]") {
+    Typist t = atWork();
+    t.type("discovered sill-inner during battery-out does a new inner sill area left sill kind weld hours 4 9 16");
+    CHECK(t.echo.find("found: job sill-inner") != std::string::npos);
+    t.type("change-order sill asks a new inner sill on the left because sill-inner wanted 2026-12-12 price 420 hours 9 days 4");
+    const Decision* d = decisionNamed(t.b, "sill");
+    REQUIRE(d);
+    CHECK(d->change);
+    CHECK(d->because == "sill-inner");
+    CHECK(d->step == "sill-inner"); // what was found waits for it
+    REQUIRE(t.b.choices.size() == 2);
+    CHECK(t.b.choices.begin()->second.price == 420);
+    CHECK(t.wrong("change-order sill asks the same because it").message.find("there already") != std::string::npos);
+    CHECK(t.wrong("change-order other because it rusts").message.find("What is asked") != std::string::npos);
+    CHECK(t.wrong("change-order other asks more price 3").message.find("Why it changes") != std::string::npos);
+    CHECK(t.wrong("change-order other asks more because it rusts price much").message.find("missing") == std::string::npos);
+    t.type("agreed sill yes by A. Owner");
+    CHECK(t.wrong("choice sill yes price 3").message.find("stay as they were") != std::string::npos);
+    t.type("rename job sill-inner inner-sill");
+    CHECK(decisionNamed(t.b, "sill")->because == "inner-sill");
+    CHECK(decisionNamed(t.b, "sill")->step == "inner-sill");
+}

@@ -59,6 +59,16 @@ struct Typist {
                          {"weld-rails", "Weld", "first: Tape the diagonals", false, {}}};
         context.next_step = "battery-out";
     }
+    /// A photo: it comes as a file, never by a line.
+    void photo() {
+        Photo p;
+        p.id = PhotoId{b.next_id};
+        p.name = "p0001";
+        p.content = std::string(64, 'a');
+        p.kept = {"M.", "2026-03-01T08:00:00Z"};
+        const auto kept = enact(b, Edit{"a photo", {Put<Photo>{p}}});
+        REQUIRE(kept);
+    }
     const Reading& last() const { return b.readings.rbegin()->second; }
 };
 

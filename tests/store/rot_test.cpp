@@ -395,3 +395,36 @@ TEST_CASE("an edit costs the same at first and after thousands", "[store][growth
     CHECK(snapshots <= 15); // each only when the log has grown by an eighth
     CHECK(lineBytes(2999) <= lineBytes(10) + 20);
 }
+
+TEST_CASE("a file of version 6 did not know photos nor a shelf, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-6");
+    const auto path = quick.path / "six.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-6.gorvet", path);
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "six.version-6.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.jobs.size() > 5);
+        CHECK(b.lifts.size() == 2);
+        CHECK(b.decisions.size() == 2);
+        CHECK_FALSE(b.decisions.begin()->second.change);
+        CHECK(b.photos.empty());
+        Stock s;
+        s.id = StockId{b.next_id};
+        s.name = "b60";
+        s.height_mm = 60;
+        s.width_mm = 40;
+        s.wall_mm = 3;
+        s.length_mm = 2000;
+        REQUIRE((*store)->keep(Edit{"b60", {Put<Stock>{s}}}, author));
+        for (int k = 0; k < 4; ++k) REQUIRE((*store)->undo(author)); // what the old program wrote, too
+        for (int k = 0; k < 4; ++k) REQUIRE((*store)->redo(author));
+    }
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK(stockNamed((*again)->build(), "b60")->length_mm == 2000);
+}

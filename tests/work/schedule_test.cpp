@@ -325,3 +325,49 @@ TEST_CASE("the day that 90 of 100 are done by is kept by 85 to 95 of 100 simulat
         CHECK(double(kept) / projects < 0.95);
     }
 }
+
+TEST_CASE("what is found on the way: its mean is that of the closed form, and nothing is counted on where it is not asked for",
+          "[work][schedule][finds]") {
+    // very well known: once in 10 h, 3 h each
+    ScheduleInput in = exact({task("a", 40), task("b", 60, {0})}, everyDay(8));
+    in.draws = 6000;
+    CHECK(schedule(in).found_h.p90 == 0);
+    in.found = Found{100'000, 300'000, 1'000'000};
+    const Schedule s = schedule(in);
+    CHECK(s.finds.growth() == Approx(0.3).epsilon(0.01));
+    // a compound Poisson of mean 30 h and variance 2 · 10 · 3² = 180
+    CHECK((s.found_h.p10 + s.found_h.p90) / 2 == Approx(30).margin(2.0));
+    CHECK((s.found_h.p90 - s.found_h.p10) / (2 * 1.2816) == Approx(std::sqrt(180.0)).epsilon(0.06));
+    CHECK(s.hours.p50 == Approx(100 + s.found_h.p50).margin(0.01));
+    // what was worked off is looked through already
+    in.tasks[1].worked_h = 60;
+    CHECK(schedule(in).found_h.p50 == Approx(12).margin(1.5));
+}
+
+TEST_CASE("of simulated shops 90 of 100 find no more than what is said of 90, whatever was learned", "[work][schedule][finds]") {
+    std::mt19937 dice(21);
+    for (const double past_h : {0.0, 60.0, 400.0}) {
+        int within = 0;
+        constexpr int shops = 1200;
+        for (int n = 0; n < shops; ++n) {
+            // as the figures before anything was found have it
+            const double an_hour = std::gamma_distribution<double>(1, 1 / 20.0)(dice);
+            const double each = 8 / std::gamma_distribution<double>(3, 1)(dice);
+            const auto finds = [&](double hours) {
+                Found f{std::poisson_distribution<int>(an_hour * hours)(dice), 0, hours};
+                for (int k = 0; k < f.times; ++k) f.hours += std::exponential_distribution<double>(1 / each)(dice);
+                return f;
+            };
+            ScheduleInput in = exact({task("a", 50), task("b", 70, {0})}, everyDay(8));
+            in.draws = 400;
+            in.seed = static_cast<std::uint32_t>(n + 1);
+            in.found = finds(past_h);
+            const double truth = finds(120).hours;
+            // p90 is what is shown: 90 of 100 lie below it
+            within += truth <= schedule(in).found_h.p90 + 1e-9;
+        }
+        INFO(past_h);
+        CHECK(double(within) / shops > 0.87);
+        CHECK(double(within) / shops < 0.94);
+    }
+}

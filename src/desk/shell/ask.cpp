@@ -41,6 +41,14 @@ QString fileToOpen(QWidget* parent, const QString& title, const QString& filter)
     return preset(answer) ? answer : went(QFileDialog::getOpenFileName(parent, title, place(), filter));
 }
 
+QStringList filesToOpen(QWidget* parent, const QString& title, const QString& filter) {
+    QString answer;
+    if (preset(answer)) return answer.split('\n', Qt::SkipEmptyParts);
+    const QStringList files = QFileDialog::getOpenFileNames(parent, title, place(), filter);
+    if (!files.isEmpty()) went(files.front());
+    return files;
+}
+
 QString fileToMake(QWidget* parent, const QString& title, const QString& filter, const QString& proposal) {
     QString answer;
     return preset(answer) ? answer : went(QFileDialog::getSaveFileName(parent, title, QDir(place()).filePath(proposal), filter));

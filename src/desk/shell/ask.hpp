@@ -15,6 +15,8 @@ inline constexpr const char* build_filter = "Gorvet builds (*.gorvet)";
 void startIn(const QString& folder);
 /// An empty answer means cancelled.
 QString fileToOpen(QWidget* parent, const QString& title, const QString& filter);
+/// Several; empty means cancelled. A preset answer has them with a line end between them.
+QStringList filesToOpen(QWidget* parent, const QString& title, const QString& filter);
 QString fileToMake(QWidget* parent, const QString& title, const QString& filter, const QString& proposal);
 QString folder(QWidget* parent, const QString& title);
 /// One of several, by a button each; −1 when cancelled. A preset answer is the button's text or its place from 0.

@@ -43,6 +43,8 @@ public:
     Result<void> keep(const build::Edit&);
     Result<std::string> undo();
     Result<std::string> redo();
+    /// Who writes.
+    store::Author author() const { return {user_.toStdString(), {}}; }
     /// Keeps a photo or scan inside the build's file, beside the window; edits are refused until it is in. `done` gets its
     /// record, or why not.
     void keepBlob(const QString& path, std::function<void(const Result<store::Blob>&)> done);
@@ -71,7 +73,6 @@ private:
     void analyseBeside();
     void take(std::unique_ptr<store::Store>);
     Result<void> busy() const;
-    store::Author author() const { return {user_.toStdString(), {}}; }
     std::unique_ptr<store::Store> store_;
     build::Build shown_;
     analysis::Results results_;

@@ -28,6 +28,7 @@ namespace gorvet::desk {
 class CallOut;
 class HungSheet;
 class PhotoFolder;
+class PhotoKeeper;
 class CardView;
 class EntryLine;
 class Finder;
@@ -166,6 +167,9 @@ private:
     void openDemo();
     void mend(const analysis::Lack&);
     void addPhoto(const QString& line);
+    void addPhotos(const analysis::PhotoAbout&);
+    PhotoKeeper& photoKeeper();
+    void showWeek();
     void keepPhoto(const QString& path, const QString& line);
     void watchPhotos();
     void hangUp();
@@ -210,6 +214,7 @@ private:
     QLabel* below_ = nullptr;
     std::map<build::SubjectId, QPushButton*> subjects_; ///< of what can be surveyed, one each
     QPointer<HungSheet> hung_;                          ///< a sheet in a window of its own
+    PhotoKeeper* photo_keeper_ = nullptr;               ///< the same
     PhotoFolder* photos_ = nullptr;                     ///< made when it is asked for
     QPushButton* more_subjects_ = nullptr;              ///< a menu of all, where they are many
     QHBoxLayout* subject_row_ = nullptr;

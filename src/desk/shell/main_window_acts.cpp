@@ -68,6 +68,8 @@ void MainWindow::buildMenu() {
     menu_->addSeparator();
     buildInstruments(menu_);
     add(tr("Hang this sheet up in a window of its own"), "hangUp", QKeySequence("F11"), [this](Desk&) { hangUp(); });
+    add(tr("Keep photos…"), "addPhotos", {}, [this](Desk&) { addPhotos({}); });
+    add(tr("What the last week did to the date"), "weekDid", {}, [this](Desk&) { showWeek(); });
     add(tr("Watch a folder for photos, or stop"), "watchPhotos", {}, [this](Desk&) { watchPhotos(); });
     add(tr("Call out readings"), "callOut", QKeySequence("F4"), [this](Desk&) { toggleCallOut(); });
     add(tr("Day or Dye"), "switchGround", QKeySequence("F8"),

@@ -1,14 +1,19 @@
 // The window's dealings with files, and the log.
 #include "desk/shell/main_window.hpp"
 #include "desk/shell/photo_folder.hpp"
+#include "desk/shell/photo_keeper.hpp"
 #include "desk/widgets/card_view.hpp"
 
 #include "analysis/emblem.hpp"
+#include "analysis/week.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/start_page.hpp"
 #include "desk/widgets/drawing_painter.hpp"
+#include "desk/widgets/sheet_view.hpp"
 #include "formats/picture.hpp"
+#include "units/dates.hpp"
 
+#include <QApplication>
 #include <QDateTime>
 #include <QDialog>
 #include <QDir>
@@ -116,12 +121,12 @@ void MainWindow::closeBuild() {
 
 void MainWindow::addPhoto(const QString& line) {
     if (!document_.isOpen()) return;
-    const QString path = ask::fileToOpen(this, tr("A photo"), tr("Pictures (*.jpg *.jpeg *.png *.heic *.webp *.tif)"));
+    const QString path = ask::fileToOpen(this, tr("A photo"), tr("Pictures (*.jpg *.jpeg *.png)"));
     if (!path.isEmpty()) keepPhoto(path, line);
 }
 
 void MainWindow::keepPhoto(const QString& path, const QString& line) {
-    if (auto looked = formats::isPicture(path.toStdString()); !looked)
+    if (auto looked = formats::readPicture(path.toStdString()); !looked)
         return ask::tell(this, tr("Not kept"), QString::fromStdString(looked.error().text()));
     if (document_.worker().running()) { // another is on its way in, or figures are made: this one waits for it
         constexpr int in_a_moment = 200;
@@ -138,9 +143,38 @@ void MainWindow::keepPhoto(const QString& path, const QString& line) {
     });
 }
 
+PhotoKeeper& MainWindow::photoKeeper() {
+    if (!photo_keeper_) {
+        photo_keeper_ = new PhotoKeeper(document_, this);
+        connect(photo_keeper_, &PhotoKeeper::kept, this, [this](const QString& what) { say(tr("kept: %1").arg(what)); });
+        connect(photo_keeper_, &PhotoKeeper::refused, this, [this](const QString& why) { ask::tell(this, tr("Not kept"), why); });
+    }
+    return *photo_keeper_;
+}
+
+void MainWindow::addPhotos(const analysis::PhotoAbout& about) {
+    if (document_.isOpen())
+        photoKeeper().keep(ask::filesToOpen(this, tr("Photos, or spoken notes"),
+                                            tr("Photos and notes (*.jpg *.jpeg *.png *.wav *.ogg *.flac *.mp3 *.m4a)")),
+                           about);
+}
+
+/// What the last seven days did to the date, on a card.
+void MainWindow::showWeek() {
+    if (!document_.isOpen()) return;
+    constexpr int a_week = 7;
+    const auto since = document_.store()->since(units::today() - a_week);
+    if (!since) return ask::tell(this, tr("What the week did"), QString::fromStdString(since.error().text()));
+    QApplication::setOverrideCursor(Qt::WaitCursor);
+    const auto card = analysis::weekCard(analysis::weekDid(since->then, since->day, document_.latest(), document_.results()));
+    QApplication::restoreOverrideCursor();
+    card_->show(card, {}, sheet_->mapTo(card_->parentWidget(), QPoint(sheet_->width() / 3, sheet_->height() / 3)), theme_);
+}
+
 void MainWindow::watchPhotos() {
     if (!photos_) {
         photos_ = new PhotoFolder(this);
+        connect(photos_, &PhotoFolder::refused, this, [this](const QString& why) { say(why, "warn"); });
         connect(photos_, &PhotoFolder::arrived, this, &MainWindow::photoArrived);
     }
     if (!photos_->folder().isEmpty()) {
@@ -152,19 +186,21 @@ void MainWindow::watchPhotos() {
     if (folder.isEmpty()) return;
     if (!photos_->watch(folder))
         return ask::tell(this, tr("Not watched"), tr("%1 can't be watched: is it still there?").arg(folder));
-    say(tr("each new picture in %1 goes to the card that is open, or to the row tagged last").arg(folder), "");
+    say(tr("each new picture in %1 is kept: of the card that is open, else of the row tagged last").arg(folder), "");
 }
 
-/// To what is open on a card; else to the row of the register that was tagged last.
+/// To what is open on a card; while the register is shown to its row that was tagged last; else of nothing yet.
 void MainWindow::photoArrived(const QString& path) {
     if (!document_.isOpen()) return;
-    QString line = card_->photoPrefix();
-    if (line.isEmpty() && !document_.build().releases.empty())
-        line = "tag " + QString::fromStdString(document_.build().releases.rbegin()->second.name) + " photo ";
-    if (line.isEmpty())
-        return say(tr("a picture arrived and belongs to nothing yet: open the card of a step or row, then take it once more"),
-                   "warn");
-    keepPhoto(path, line);
+    if (const QString line = card_->photoPrefix(); !line.isEmpty() && !card_->photoAbout()) return keepPhoto(path, line);
+    analysis::PhotoAbout about = card_->photoAbout().value_or(analysis::PhotoAbout{});
+    const auto& rows = document_.latest().releases;
+    if (!card_->photoAbout() && bench().views()[state_.view].key == "register" && !rows.empty()) {
+        const build::Release& row = rows.rbegin()->second;
+        about.part = row.name;
+        about.stage = row.released ? build::Stage::Unsaid : build::Stage::Before;
+    }
+    photoKeeper().keep({path}, about);
 }
 
 // ---- the log

@@ -332,6 +332,7 @@ void MainWindow::buildCard(QWidget* over) {
     card_->keepAbove(space_->pane()->controls());
     connect(card_, &CardView::line, this, [this](const QString& line) { enter(line, From::Card); });
     connect(card_, &CardView::photoFor, this, &MainWindow::addPhoto);
+    connect(card_, &CardView::photosFor, this, &MainWindow::addPhotos);
     connect(card_, &CardView::closed, this, [this] {
         state_.selected.clear();
         sheet_->refresh();

@@ -43,9 +43,19 @@ void PhotoFolder::look() {
             settle_.start();
             continue;
         }
+        const auto read = formats::readPicture(path.toStdString());
+        constexpr qint64 may_go_on_s = 20; // a copy that paused: its end may still come
+        if (!read && QFileInfo(path).lastModified().secsTo(QDateTime::currentDateTime()) < may_go_on_s &&
+            !name.endsWith(".heic", Qt::CaseInsensitive)) {
+            settle_.start();
+            continue;
+        }
         seen_.insert(name);
         growing_.remove(name);
-        if (formats::isPicture(path.toStdString())) emit arrived(path);
+        if (read)
+            emit arrived(path);
+        else
+            emit refused(QString::fromStdString(read.error().text()));
     }
 }
 

@@ -8,7 +8,7 @@
 namespace gorvet::desk {
 
 /// A folder into which a phone puts its pictures: says of each new one when it is whole. What lay there before is passed over,
-/// and so is what is no picture. Only watched when asked to.
+/// what can't be kept is said. Only watched when asked to.
 class PhotoFolder : public QObject {
     Q_OBJECT
 public:
@@ -19,6 +19,7 @@ public:
 
 signals:
     void arrived(const QString& path);
+    void refused(const QString& why);
 
 private:
     void look();

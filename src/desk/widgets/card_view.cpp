@@ -36,6 +36,7 @@ CardView::CardView(QWidget* parent) : QFrame(parent), layout_(new QVBoxLayout(th
 
 void CardView::clear() {
     photo_prefix_.clear();
+    photo_about_.reset();
     const auto empty = [](QLayout* layout, const auto& self) -> void {
         while (QLayoutItem* child = layout->takeAt(0)) {
             if (child->widget()) {
@@ -105,6 +106,7 @@ QLineEdit* CardView::addActions(const analysis::Card& card) {
     for (const auto& action : card.actions) {
         const QString prefix = QString::fromStdString(action.line);
         if (action.picks_photo) photo_prefix_ = prefix;
+        if (action.photo) photo_about_ = action.photo;
         if (action.asks) {
             auto* row = new QHBoxLayout;
             auto* label = new QLabel(QString::fromStdString(action.label));
@@ -122,8 +124,10 @@ QLineEdit* CardView::addActions(const analysis::Card& card) {
         } else {
             auto* button = new QPushButton(QString::fromStdString(action.label));
             button->setObjectName("cardAction_" + QString::fromStdString(action.label).replace(' ', '_'));
-            connect(button, &QPushButton::clicked, this, [this, prefix, photo = action.picks_photo] {
-                if (photo)
+            connect(button, &QPushButton::clicked, this, [this, prefix, photo = action.picks_photo, about = action.photo] {
+                if (about)
+                    emit photosFor(*about);
+                else if (photo)
                     emit photoFor(prefix);
                 else
                     emit line(prefix);

@@ -25,11 +25,14 @@ public:
     void keepAbove(QWidget* w) { below_ = w; }
     /// What begins the line that a photo completes, where the card is open and takes one; else empty.
     QString photoPrefix() const { return isVisible() ? photo_prefix_ : QString(); }
+    /// What the photos that come while the card is open are of; none where it is closed or takes none.
+    std::optional<analysis::PhotoAbout> photoAbout() const { return isVisible() ? photo_about_ : std::nullopt; }
     void say(const QString& error); ///< beside the field that caused it
 
 signals:
     void line(const QString& text);     ///< a line for the entry grammar
     void photoFor(const QString& line); ///< a photo is wanted, whose hash completes the line
+    void photosFor(const analysis::PhotoAbout&); ///< files are wanted, to be kept as photos of this
     void closed();
 
 protected:
@@ -46,6 +49,7 @@ private:
 
     QPointer<QWidget> below_;
     QString photo_prefix_;
+    std::optional<analysis::PhotoAbout> photo_about_;
     QVBoxLayout* layout_;
     QLabel* error_ = nullptr;
 };

@@ -44,8 +44,9 @@ public:
         q_.drawPolygon(polygon);
     }
     void operator()(const sheet::Picture& p) {
-        if (!p.png) return;
-        const QImage image = QImage::fromData(reinterpret_cast<const uchar*>(p.png->data()), static_cast<int>(p.png->size()));
+        if (!p.bytes) return;
+        const QImage image =
+            QImage::fromData(reinterpret_cast<const uchar*>(p.bytes->data()), static_cast<int>(p.bytes->size()));
         if (image.isNull()) return;
         const QSizeF size = QSizeF(image.size()).scaled(p.width, p.height, Qt::KeepAspectRatio);
         q_.drawImage(
@@ -122,7 +123,10 @@ public:
         return std::max(0.0, std::hypot(at_.x - c.centre.x, at_.y - c.centre.y) - c.radius) * 0.7;
     }
     double operator()(const Fill&) const { return 1e9; }
-    double operator()(const sheet::Picture&) const { return 1e9; }
+    double operator()(const sheet::Picture& p) const { // within it, what is drawn on it is nearer
+        const bool inside = at_.x >= p.at.x && at_.x <= p.at.x + p.width && at_.y >= p.at.y && at_.y <= p.at.y + p.height;
+        return inside ? 1 : 1e9;
+    }
     double operator()(const Hatch&) const { return 1e9; }
     double operator()(const sheet::Dimension&) const { return 1e9; }
     double operator()(const Text& t) const {

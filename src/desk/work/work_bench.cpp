@@ -39,10 +39,16 @@ std::vector<Starter> WorkBench::starters(const Document& d, const ViewState& sta
                 {tr("hours worked"), "worked "},
                 {tr("the shop's hours"), "shop "},
                 {tr("days off"), "off "},
-                {tr("a part awaited"), "await "}};
+                {tr("a part awaited"), "await "},
+                {tr("found on the way"), "discovered "},
+                {tr("what the week did"), {}, "weekDid"}};
+    if (view == "photos" || view == "all-photos")
+        return {{tr("keep photos"), {}, "addPhotos"}, {tr("what one shows"), "photo "}, {tr("strike one out"), "strike-photo "}};
+    if (view == "buy") return {{tr("steel on the shelf"), "stock "}, {tr("cut a piece off"), "cut-off "}, {tr("a part awaited"), "await "}};
     if (view == "owner")
         return {{tr("a question"), "decide "},
                 {tr("a choice"), "choice "},
+                {tr("a change order"), "change-order "},
                 {tr("what was agreed"), "agreed "},
                 {tr("strike out"), "strike "}};
     const auto& order = *d.results().work;
