@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "frame/section.hpp"
 #include "tape/alignment.hpp"
 #include "tape/gaps.hpp"
 #include "work/lift.hpp"
@@ -41,6 +42,10 @@ std::string releaseJson(const build::Build&, const analysis::Results&);
 /// When what is left may be done, and what it costs.
 std::string planJson(const build::Build&, const analysis::Results&);
 /// Where the work stands, what is to be decided and what was agreed to.
+/// What a section is worth, however it was said.
+std::string sectionJson(const std::string& said, const frame::Section&);
+struct FrameTwist;
+std::string twistJson(const build::Build&, const FrameTwist&);
 /// Photos and spoken notes, the oldest first; what must be bought.
 std::string photosJson(const build::Build&, const analysis::Results&);
 std::string purchasesJson(const build::Build&, const analysis::Results&);

@@ -74,5 +74,6 @@ void addClearanceCommands(Commands&);
 void addBenchCommands(Commands&);
 void addWorkCommands(Commands&);
 void addPhotoCommands(Commands&);
+void addFrameCommands(Commands&);
 
 } // namespace gorvet::cli

@@ -24,6 +24,7 @@ int run(int argc, char** argv) {
     addBenchCommands(commands);
     addWorkCommands(commands);
     addPhotoCommands(commands);
+    addFrameCommands(commands);
     return commands.run(argc, argv);
 }
 

@@ -1,0 +1,81 @@
+#pragma once
+
+#include "units/result.hpp"
+
+#include <string>
+#include <utility>
+#include <vector>
+
+/// Sections of beams as walls: open, closed, of several cells, in any shape that sheet is bent or welded to.
+namespace gorvet::frame {
+
+/// A place of the section, mm: y to the right, z up.
+struct At {
+    double y_mm = 0;
+    double z_mm = 0;
+};
+/// A straight wall between two places of its middle line.
+struct Wall {
+    std::size_t from = 0;
+    std::size_t to = 0;
+    double thickness_mm = 0; ///< > 0
+};
+/// All walls hang together.
+struct Walls {
+    std::vector<At> at;
+    std::vector<Wall> walls;
+    /// Index of the place, a new one where none is within a thousandth of a millimetre.
+    std::size_t place(At);
+    void add(At from, At to, double thickness_mm);
+};
+
+/// What a section is worth. Moments about level (y) and upright (z) axes through its centroid; lengths mm.
+struct Section {
+    double area_mm2 = 0;
+    At centroid;
+    double level_mm4 = 0;      ///< ∫ z² dA
+    double upright_mm4 = 0;    ///< ∫ y² dA
+    double product_mm4 = 0;    ///< ∫ y z dA
+    double principal_mm4 = 0;  ///< the larger principal moment
+    double lesser_mm4 = 0;     ///< and the smaller
+    double turned_rad = 0;     ///< of the axis of the larger one from level, anticlockwise, −π/2…π/2
+    double level_modulus_mm3 = 0;   ///< the least, over top and bottom, with half a wall
+    double upright_modulus_mm3 = 0; ///< over left and right
+    double torsion_mm4 = 0;         ///< J: of its cells (Bredt and Batho) and of its walls (St Venant)
+    double cells_mm4 = 0;           ///< of it, by its cells alone; 0: it is open
+    At shear_centre;
+    double warping_mm6 = 0;     ///< Cw about the shear centre
+    double shear_level_mm2 = 0; ///< shear areas: A over the form factor
+    double shear_upright_mm2 = 0;
+    std::vector<double> warping_mm2; ///< at each place, normalised: its mean over the section is 0
+    double mass_kg_per_m = 0;        ///< of steel, 7850 kg/m³
+    bool closed() const { return cells_mm4 > 1e-6 * torsion_mm4; }
+};
+
+/// Vlasov's theory of thin walls, for any graph of walls at once: warping and shear flow are potentials on it. Each wall's own
+/// thickness counts in the moments and in J. Fails with BadInput where walls are missing, without thickness or length, or in pieces
+/// that do not hang together.
+Result<Section> sectionOf(const Walls&);
+
+// ---- shapes, outside dimensions in mm; corners with an outside radius of `radius` (0: sharp), as arcs of their middle line
+
+Walls box(double height, double width, double wall, double radius);
+/// Open to the right.
+Walls channel(double height, double width, double wall, double radius);
+/// Open below, with a flange outwards at each foot; `width` between the outsides of its webs.
+Walls hat(double height, double width, double flange, double wall);
+Walls tube(double diameter, double wall);
+Walls angle(double height, double width, double wall);
+Walls flat(double width, double thickness);
+/// Two channels one in the other to a box: webs left and right of one wall each, top and bottom of both walls where they overlap.
+Walls nested(double height, double width, double wall, double overlap);
+/// A channel with a plate welded over its open side: a box of two thicknesses.
+Walls boxed(double height, double width, double wall, double plate, double radius);
+
+/// "box 100 60 4", "channel 100 50 4 [radius]", "hat 80 60 20 2", "tube 48 3", "angle 40 40 4", "flat 60 6", "nested 100 60 4 40",
+/// "boxed 100 50 4 3": a word, then its figures in mm. Fails with BadInput, saying what belongs there.
+Result<Walls> wallsFrom(const std::vector<std::string>& words);
+/// What can stand there: word and its figures.
+const std::vector<std::pair<std::string, std::string>>& shapes();
+
+} // namespace gorvet::frame

@@ -1,0 +1,178 @@
+// Sections in the shapes that steel is bought, bent and welded to.
+#include "frame/section.hpp"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <numbers>
+
+#include <fmt/format.h>
+
+namespace gorvet::frame {
+
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr int chords = 128; ///< of a quarter of a circle: its moments are right to 0.005 %
+
+/// Goes along a middle line.
+class Line {
+public:
+    Line(Walls& w, At from, double t) : w_(w), at_(from), t_(t) {}
+    Line& to(At p) {
+        if (std::hypot(p.y_mm - at_.y_mm, p.z_mm - at_.z_mm) > 1e-3) w_.add(at_, p, t_);
+        at_ = p;
+        return *this;
+    }
+    /// Round a centre from one angle to another.
+    Line& arc(At centre, double radius, double from, double until) {
+        if (radius <= 0) return to(centre);
+        for (int k = 0; k <= chords; ++k) {
+            const double a = from + (until - from) * k / chords;
+            to({centre.y_mm + radius * std::cos(a), centre.z_mm + radius * std::sin(a)});
+        }
+        return *this;
+    }
+
+private:
+    Walls& w_;
+    At at_;
+    double t_;
+};
+
+double middleRadius(double outside, double wall, double height, double width) {
+    return std::clamp(outside - wall / 2, 0.0, std::min(height, width) / 2);
+}
+
+} // namespace
+
+Walls box(double height, double width, double t, double radius) {
+    Walls w;
+    const double h = (height - t) / 2, b = (width - t) / 2, r = middleRadius(radius, t, 2 * h, 2 * b);
+    Line(w, {-b, h - r}, t)
+        .to({-b, -h + r})
+        .arc({-b + r, -h + r}, r, pi, 1.5 * pi)
+        .to({b - r, -h})
+        .arc({b - r, -h + r}, r, -pi / 2, 0)
+        .to({b, h - r})
+        .arc({b - r, h - r}, r, 0, pi / 2)
+        .to({-b + r, h})
+        .arc({-b + r, h - r}, r, pi / 2, pi);
+    return w;
+}
+
+Walls channel(double height, double width, double t, double radius) {
+    Walls w;
+    const double h = (height - t) / 2, web = -width / 2 + t / 2, tip = width / 2;
+    const double r = middleRadius(radius, t, 2 * h, width);
+    Line(w, {tip, -h}, t)
+        .to({web + r, -h})
+        .arc({web + r, -h + r}, r, -pi / 2, -pi)
+        .to({web, h - r})
+        .arc({web + r, h - r}, r, pi, pi / 2)
+        .to({tip, h});
+    return w;
+}
+
+Walls hat(double height, double width, double flange, double t) {
+    Walls w;
+    const double b = (width - t) / 2, h = height - t;
+    Line(w, {-b - flange + t / 2, 0}, t).to({-b, 0}).to({-b, h}).to({b, h}).to({b, 0}).to({b + flange - t / 2, 0});
+    return w;
+}
+
+Walls tube(double diameter, double t) {
+    Walls w;
+    const double r = (diameter - t) / 2;
+    Line line(w, {r, 0}, t);
+    for (int k = 1; k <= 4 * chords; ++k) line.to({r * std::cos(pi / 2 * k / chords), r * std::sin(pi / 2 * k / chords)});
+    return w;
+}
+
+Walls angle(double height, double width, double t) {
+    Walls w;
+    Line(w, {t / 2, height}, t).to({t / 2, t / 2}).to({width, t / 2});
+    return w;
+}
+
+Walls flat(double width, double thickness) {
+    Walls w;
+    w.add({-width / 2, 0}, {width / 2, 0}, thickness);
+    return w;
+}
+
+Walls nested(double height, double width, double t, double overlap) {
+    // the flanges lie on each other over `overlap` in the middle; single beside it, down to the webs
+    Walls w;
+    const double h = (height - 2 * t) / 2, b = (width - t) / 2, o = std::clamp(overlap / 2, 0.0, b);
+    for (const double z : {-h, h}) {
+        if (o < b) w.add({-b, z}, {-o, z}, t);
+        w.add({-o, z}, {o, z}, 2 * t);
+        if (o < b) w.add({o, z}, {b, z}, t);
+    }
+    w.add({-b, -h}, {-b, h}, t);
+    w.add({b, -h}, {b, h}, t);
+    return w;
+}
+
+Walls boxed(double height, double width, double t, double plate, double radius) {
+    Walls w = channel(height, width, t, radius);
+    const double h = (height - t) / 2, tip = width / 2;
+    w.add({tip, -h}, {tip, h}, plate);
+    return w;
+}
+
+const std::vector<std::pair<std::string, std::string>>& shapes() {
+    static const std::vector<std::pair<std::string, std::string>> list{{"box", "height, width, wall, outside radius or none"},
+                                                                       {"channel", "height, width, wall, outside radius or none"},
+                                                                       {"hat", "height, width, flange, wall"},
+                                                                       {"tube", "diameter, wall"},
+                                                                       {"angle", "height, width, wall"},
+                                                                       {"flat", "width, thickness"},
+                                                                       {"nested", "height, width, wall, overlap of the flanges"},
+                                                                       {"boxed", "height, width, wall, plate, outside radius or none"}};
+    return list;
+}
+
+Result<Walls> wallsFrom(const std::vector<std::string>& words) {
+    const auto bad = [](const std::string& subject, const std::string& message, const std::string& remedy) {
+        return Error{Error::Code::BadInput, subject, message, remedy, -1};
+    };
+    std::string all;
+    for (const auto& [name, figures] : shapes()) all += (all.empty() ? "" : "; ") + name + ": " + figures;
+    if (words.empty()) return bad("section", "What shape it is is missing.", all);
+    const std::string& shape = words.front();
+    const auto known = std::find_if(shapes().begin(), shapes().end(), [&](const auto& s) { return s.first == shape; });
+    if (known == shapes().end()) return bad(shape, fmt::format("There is no shape {}.", shape), all);
+    std::vector<double> v;
+    for (std::size_t k = 1; k < words.size(); ++k) {
+        double value = 0;
+        const std::string& text = words[k];
+        const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+        if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value) || value < 0 || value > 5000)
+            return bad(text, fmt::format("\"{}\" is no size in mm.", text), fmt::format("A {} has {}.", shape, known->second));
+        v.push_back(value);
+    }
+    const bool radius = shape == "box" || shape == "channel" || shape == "boxed";
+    const auto figures = static_cast<std::size_t>(std::count(known->second.begin(), known->second.end(), ',')) + 1;
+    if (v.size() != figures && !(radius && v.size() + 1 == figures))
+        return bad(shape, fmt::format("A {} has {}.", shape, known->second), fmt::format("Like: {} {}", shape, radius ? "100 60 4" : "80 60 20 2"));
+    const double r = radius && v.size() == figures ? v.back() : 0;
+    const double wall = shape == "flat" ? v[1] : shape == "tube" ? v[1] : shape == "hat" ? v[3] : v[2];
+    const bool hollow = shape == "box" || shape == "tube" || shape == "nested";
+    const double least = shape == "flat" ? 1e9 : shape == "tube" ? v[0] : std::min(v[0], v[1]);
+    if (wall <= 0 || v[0] <= 0) return bad(shape, "A size is 0.", fmt::format("A {} has {}.", shape, known->second));
+    if (wall * (hollow ? 2 : 1) >= least)
+        return bad(shape, fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, least), "The outside comes first, the wall after it.");
+    if (shape == "box") return box(v[0], v[1], v[2], r);
+    if (shape == "channel") return channel(v[0], v[1], v[2], r);
+    if (shape == "hat") return hat(v[0], v[1], v[2], v[3]);
+    if (shape == "tube") return tube(v[0], v[1]);
+    if (shape == "angle") return angle(v[0], v[1], v[2]);
+    if (shape == "flat") return flat(v[0], v[1]);
+    if (shape == "nested") return nested(v[0], v[1], v[2], v[3]);
+    if (v[3] <= 0) return bad(shape, "The plate has no thickness.", "Like: boxed 100 50 4 3.");
+    return boxed(v[0], v[1], v[2], v[3], r);
+}
+
+} // namespace gorvet::frame
