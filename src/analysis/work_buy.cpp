@@ -231,11 +231,11 @@ std::vector<sheet::Drawing> purchaseSheets(const Build& b, const Results& r) {
     using enum sheet::Anchor;
     const std::vector<sheet::Column> columns{{"", 10},
                                              {"what", 62, Left, sheet::Face::Bold, true},
-                                             {"how much", 36, Left, sheet::Face::Mono, true},
+                                             {"how much", 36, Left, sheet::Face::Sans, true},
                                              {"for", 70, Left, sheet::Face::Sans, true},
                                              {"from", 36, Left, sheet::Face::Sans, true},
                                              {"stands", 34, Left, sheet::Face::Sans, true},
-                                             {"price", 20, Right, sheet::Face::Mono}};
+                                             {"price", 20, Right}};
     addTablePages(pages, titled(b, r, "To be bought"), {local_rules, "Bolts, belts and brake parts only new, of the grade that they had."}, columns, rows);
     return pages;
 }

@@ -2,6 +2,7 @@
 
 #include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
+#include "analysis/work_plan.hpp"
 #include "units/dates.hpp"
 
 #include <algorithm>
@@ -182,6 +183,29 @@ std::vector<work::Tied> tiedOf(const Build& b) {
     return list;
 }
 
+/// Lifts that fail shut the step that they are for; what was done and must be left alone holds what waits for it.
+std::vector<work::Held> heldOf(const Build& b, const Results& r) {
+    std::vector<work::Held> held;
+    for (const work::WorkedLift& l : workedLifts(b, r)) {
+        const Lift* lift = liftNamed(b, l.name);
+        if (!lift || lift->step.empty() || !l.waits.empty() || l.verdict() != work::LiftVerdict::Fails) continue;
+        held.push_back({lift->step, fmt::format("The lift {} can be made: {}", l.name, l.remarks().front().sentence), false});
+    }
+    for (const auto& [id, tick] : b.ticks) {
+        const Job* j = tick.step.starts_with("job-") ? jobNamed(b, tick.step.substr(4)) : nullptr;
+        const auto since = j && j->rest_h > 0 ? units::secondsOf(tick.at_utc) : std::nullopt;
+        if (!since) continue;
+        constexpr double an_hour = 3600;
+        const long long until = *since + static_cast<long long>(j->rest_h * an_hour);
+        if (until <= units::nowSeconds()) continue;
+        held.push_back({tick.step,
+                        fmt::format("\"{}\" was left alone until {} (if it needs less: job {} rests 0)",
+                                    j->title.empty() ? j->name : j->title, minuteWords(until), j->name),
+                        true});
+    }
+    return held;
+}
+
 } // namespace
 
 std::optional<long long> soaksUntil(const Release& r) {
@@ -284,6 +308,7 @@ work::Facts workFacts(const Build& b, const Results& r) {
     for (const auto& [id, e] : b.estimates) f.estimates.push_back(e);
     for (const auto& [id, d] : b.decisions)
         if (!d.agreed && !d.struck) f.decisions.push_back(d);
+    f.held = heldOf(b, r);
     f.tied = tiedOf(b);
     f.begun = !b.ticks.empty();
     return f;

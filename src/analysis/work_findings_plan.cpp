@@ -4,6 +4,8 @@
 #include "analysis/work_plan.hpp"
 #include "units/dates.hpp"
 
+#include <algorithm>
+
 namespace gorvet::analysis {
 
 using namespace build;
@@ -129,12 +131,28 @@ private:
             }
     }
     static const char* codeOf(std::string_view what) {
-        for (const char* code : {"work.coat-order", "work.coat-metal", "work.coat-cold", "work.coat-bare", "work.coat-size"})
+        for (const char* code : {"work.coat-order", "work.coat-wet", "work.coat-metal", "work.coat-cold", "work.coat-bare", "work.coat-size"})
             if (std::string_view(code).ends_with(what)) return code;
         return "work.coat-order";
     }
 
+    /// What burns can be begun, and nobody is said to watch.
+    void unwatched() {
+        for (const work::Step& s : r_.work->steps) {
+            if (!s.hot || s.status != work::Status::Ready || !s.open()) continue;
+            if (std::any_of(b_.permits.begin(), b_.permits.end(), [&](const auto& row) { return row.second.step == s.code && !row.second.watched; }))
+                return;
+            const std::string typed = s.code.starts_with("job-") ? s.code.substr(4) : s.code;
+            one(Severity::Warn, "work.no-permit", s.title, "Waiting",
+                fmt::format("\"{}\" burns or throws sparks, and nobody is said to watch for fire.", s.title),
+                "Somebody with nothing else to do, an extinguisher in hand, for an hour after: permit " + typed + " watch NAME.",
+                "nobody watches", "step:" + s.code);
+            return;
+        }
+    }
+
     void permits() {
+        unwatched();
         for (const work::Step& s : r_.work->steps) {
             const double left = s.status == work::Status::Done ? restLeft(s) : 0;
             if (left <= 0) continue;

@@ -199,11 +199,12 @@ Headline timeHeadline(const Build& b, const Results& r, SubjectId) {
                           r.schedule.input().hours.assumed ? "usual, assumed" : "as said");
     if (const Costs c = costsOf(b, r); c.labour.p50 > 0 || c.parts > 0)
         h.below += fmt::format("Labour left {:.0f} to {:.0f}, parts {:.0f}. ", c.labour.p10, c.labour.p90, c.parts);
-    h.below += fmt::format("{:.0f} to {:.0f} h of it nobody has planned yet{}. ", s.found_h.p10, s.found_h.p90,
-                           s.finds.learned_from ? fmt::format(", learned from {}", units::counted(static_cast<std::size_t>(s.finds.learned_from), "a find"))
-                                                : ", as is usual");
+    h.below += fmt::format("{:.0f} to {:.0f} h counted for what nobody has planned yet, {}. ", s.found_h.p10, s.found_h.p90,
+                           s.finds.learned_from
+                               ? "from " + units::counted(static_cast<std::size_t>(s.finds.learned_from), "a find")
+                               : std::string("as is usual"));
     h.below += s.habit.learned_from
-                   ? fmt::format("Things take {:.2f} times what is said, learned from {}.", std::exp(s.habit.common),
+                   ? fmt::format("Things take {:.2f} times what is said, from {}.", std::exp(s.habit.common),
                                  units::counted(static_cast<std::size_t>(s.habit.learned_from), "a step"))
                    : "Nothing was logged yet of what things take: they are taken as said, give or take a third.";
     return h;

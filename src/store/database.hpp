@@ -17,6 +17,7 @@ inline constexpr std::int64_t application_id = 0x476F7276; // "Gorv"
 /// taken for damage.
 inline std::int64_t schemaVersion() { return std::max(3, build::newestVersion()); }
 inline constexpr std::int64_t snapshot_every = 200; ///< lines, at first: docs/file-format.md
+inline constexpr std::size_t snapshot_rows = 2000;  ///< changes, at first: the same
 
 /// The connection, and a second descriptor that carries the kernel's lock. It is closed after SQLite's own, because closing
 /// any descriptor of a file drops a process's record locks on it, SQLite's among them.

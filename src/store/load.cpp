@@ -79,6 +79,7 @@ bool Store::loadLine(const JournalLine& line, std::int64_t snapshot) {
     const auto stop = [&](const std::string& why) { return wrong(fmt::format("line {} of its log {}", line.seq, why)); };
     auto changes = build::changesFromJson(line.changes);
     if (!changes) return stop("can't be understood");
+    rows_since_snapshot_ += changes->size();
     const std::uint32_t next_id = build_.next_id;
     auto inverse = build::enact(build_, build::Edit{line.sentence, std::move(*changes)});
     if (!inverse) return stop("can't be applied (" + inverse.error().message + ")");

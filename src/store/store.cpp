@@ -82,6 +82,16 @@ Error Store::lockedError() const {
             damage_.empty() ? "Close the other window, or copy the file." : "Open a copy you kept.", -1};
 }
 
+namespace {
+std::size_t rowsOf(const build::Build& b) {
+    std::size_t rows = 0;
+    build::eachOfDocument([&]<class T>() {
+        if constexpr (build::is_row<T>) rows += build::table<T>(b).size();
+    });
+    return rows;
+}
+} // namespace
+
 Result<void> Store::write(const build::Edit& change, const build::Edit& inverse, LogEntry::Kind kind, std::int64_t target,
                           const Author& author) {
     sqlite3* db = db_->handle;
@@ -100,8 +110,11 @@ Result<void> Store::write(const build::Edit& change, const build::Edit& inverse,
     line.changes = std::move(*changes);
     line.inverse = std::move(*back);
     line.sum = line.sumOver(last_sum_, true);
-    // each snapshot when the log has grown by an eighth: opening stays short, and an edit does not get dearer
-    const bool snapshot_due = line.seq - snapshot_seq_ >= std::max(snapshot_every, snapshot_seq_ / 8);
+    // each snapshot when the log has grown by an eighth, or its last lines hold as many rows as an eighth of the build: opening stays
+    // short, and an edit does not get dearer
+    const std::size_t rows_since = rows_since_snapshot_ + change.changes.size();
+    const bool snapshot_due = line.seq - snapshot_seq_ >= std::max(snapshot_every, snapshot_seq_ / 8) ||
+                              rows_since >= std::max(snapshot_rows, rowsOf(build_) / 8);
     try {
         Transaction transaction(db);
         Statement insert(
@@ -133,6 +146,7 @@ Result<void> Store::write(const build::Edit& change, const build::Edit& inverse,
     revision_ = line.seq;
     last_sum_ = line.sum;
     if (snapshot_due) snapshot_seq_ = line.seq;
+    rows_since_snapshot_ = snapshot_due ? 0 : rows_since;
     refer(line.changes);
     return {};
 }

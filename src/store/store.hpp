@@ -149,6 +149,7 @@ private:
     build::Build build_;
     std::int64_t revision_ = 0;
     std::int64_t snapshot_seq_ = 0;
+    std::size_t rows_since_snapshot_ = 0; ///< changes of the lines after it
     std::string last_sum_; ///< of the newest line: the next one's sum is made over it, too
     std::vector<Done> done_;
     std::vector<Done> undone_;

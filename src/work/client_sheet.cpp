@@ -71,7 +71,7 @@ private:
     /// "Change order 2, ", or nothing.
     std::string changeWords(const DecisionAsked& q) const {
         const int number = changeNumber(in_.decisions, q);
-        return number ? fmt::format("change order {}, ", number) : std::string();
+        return number ? fmt::format("Change order {}, ", number) : std::string();
     }
 
     double stands(P at, double width) {

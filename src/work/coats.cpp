@@ -71,6 +71,7 @@ public:
         }
         if (s_.preparation == Preparation::Skip) return std::move(p_);
         order();
+        wet();
         metal();
         cold(c);
         bare();
@@ -124,6 +125,20 @@ private:
                 wrong(PlanVerdict::Marginal, "wax is for the inside of a space.", "Say of which: surface NAME within left sill.");
             if (before(i, CoatKind::CavityWax))
                 wrong(PlanVerdict::Fails, "nothing holds on wax.", "Wax goes in last, after all heat and paint.");
+        }
+    }
+
+    /// A coat that went on before the one beneath was dry.
+    void wet() {
+        for (std::size_t i = 1; i < coats_.size(); ++i) {
+            const auto doneAt = [](const Coat& c) { return c.done ? units::secondsOf(c.done->at_utc).value_or(0) : 0; };
+            const long long beneath = doneAt(coats_[i - 1]), on = doneAt(coats_[i]); // 0: it is not on
+            const double hours = static_cast<double>(on - beneath) / 3600, needs = p_.coats[i - 1].dries_h;
+            if (beneath == 0 || on == 0 || hours < 0 || hours >= needs) continue;
+            say(PlanVerdict::Fails, "coat-wet",
+                fmt::format("{} went onto {} of {} after {:.1f} h, which takes {:.0f} to dry: what is shut in does not get out.",
+                            coats_[i].name, coats_[i - 1].name, s_.name, hours, needs),
+                "Wait, then look for wrinkles and press a nail into it: what is soft after a week comes off again.");
         }
     }
 

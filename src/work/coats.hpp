@@ -31,7 +31,7 @@ struct CoatPlan {
 };
 struct CoatRemark {
     units::PlanVerdict verdict = units::PlanVerdict::Marginal;
-    const char* what = ""; ///< "coat-order", "coat-metal", "coat-cold", "coat-bare", "coat-size"
+    const char* what = ""; ///< "coat-order", "coat-wet", "coat-metal", "coat-cold", "coat-bare", "coat-size"
     std::string sentence;
     std::string remedy;
 };

@@ -178,6 +178,10 @@ private:
         if (s.moves_to && s.moves_to->body == BodyPlace::Off && s.stance.body == BodyPlace::On)
             for (const Tied& t : f_.tied)
                 if (t.step.empty()) addTied(t, s.conditions);
+        for (const Held& h : f_.held)
+            if (h.what_waits ? std::find(s.after.begin(), s.after.end(), h.step) != s.after.end()
+                             : s.code == h.step || s.code == "job-" + h.step)
+                s.conditions.push_back({h.text, false});
         std::vector<std::string> missing;
         for (const std::string& code : s.after)
             if (!ticks_.contains(code))

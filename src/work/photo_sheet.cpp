@@ -21,7 +21,8 @@ double heading(Drawing& d, P at, double width, const std::string& text, const Fo
 /// A pair side by side under its place; returns where it ends.
 double pair(Drawing& d, const PhotoPair& p, P at, double width, double picture, const Format& f, const std::string& selected) {
     d.add(Text{{at.x, at.y + f.body()}, p.place, f.body(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
-    const double gap = f.px(8), half = (width - gap) / 2, top = at.y + f.body() * 1.5;
+    constexpr double widest = 1.5; // of a picture's width over its height
+    const double gap = f.px(8), half = std::min((width - gap) / 2, widest * picture), top = at.y + f.body() * 1.5;
     double y = top;
     for (const auto& [photo, x, what] : {std::tuple{&p.before, at.x, "before"}, std::tuple{&p.after, at.x + half + gap, "after"}}) {
         PhotoShown shown = *photo;

@@ -80,6 +80,14 @@ struct Tied {
     bool operator==(const Tied&) const = default;
 };
 
+/// What holds a step up that no step and no reading can open.
+struct Held {
+    std::string step;        ///< code, or name of a job
+    std::string text;        ///< as a condition: "The lift cab holds: …"
+    bool what_waits = false; ///< what waits for that step is held, not the step itself
+    bool operator==(const Held&) const = default;
+};
+
 /// Everything the order depends on.
 struct Facts {
     build::FrameKind frame_kind = build::FrameKind::Ladder;
@@ -119,6 +127,7 @@ struct Facts {
     std::vector<build::Attempt> attempts;
     std::vector<build::Estimate> estimates; ///< hours of steps of the plan
     std::vector<build::Decision> decisions; ///< neither agreed to nor struck out
+    std::vector<Held> held;                 ///< by a lift that fails, by what is left alone
     std::vector<Tied> tied;                 ///< from the register, by the step that waits for it
     bool begun = false;                     ///< something was ticked already
     bool operator==(const Facts&) const = default;

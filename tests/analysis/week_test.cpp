@@ -86,7 +86,7 @@ TEST_CASE("what is seized soaks: a day to soak it, a day to try it, and the step
     t.type("tag bolt-rear bolt area tail frees weld-it soaks 48");
     CHECK(releaseNamed(t.b, "bolt-rear")->seized);
     auto r = analysis::analyse(t.b, 1);
-    const auto& in = r.schedule.input();
+    const auto in = r.schedule.input();
     REQUIRE(in.parts.size() == 1);
     CHECK(in.parts[0].soaks);
     CHECK(in.parts[0].likely_days == 2);

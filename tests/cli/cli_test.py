@@ -319,6 +319,31 @@ class Cli(unittest.TestCase):
         self.assertIn("Change order 1", text)
         self.assertIn("Because: a new inner sill", text)
 
+    def test_sections_and_how_a_frame_twists(self):
+        j = json.loads(cli("section", "channel", "100", "50", "4").stdout)
+        h, b, t = 96, 48, 4  # of its middle line
+        self.assertAlmostEqual(j["torsion_mm4"], (h + 2 * b) * t**3 / 3, delta=1)
+        self.assertAlmostEqual(j["warping_mm6"] / (t * b**3 * h**2 / 12 * (3 * b + 2 * h) / (6 * b + h)), 1, places=4)
+        self.assertFalse(j["closed"])
+        for words, why in ((["prism", "3"], "no shape prism"), (["box", "100", "60"], "A box has height, width, wall"), (["box", "100", "60", "50"], "does not fit")):
+            refused = cli("section", *words)
+            self.assertEqual(refused.returncode, 2)
+            self.assertIn(why, refused.stderr)
+        f = self.dir / "twist.gorvet"
+        subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", f], capture_output=True, check=True)
+        bridges = ["--bridge", "0:box,60,40,3", "--bridge", "1500:tube,60,3", "--bridge", "2700:box,60,40,3:30"]
+        j = json.loads(cli("frame", "twist", f, *bridges).stdout)
+        self.assertGreater(j["as_it_is"]["joints_warp_nm_per_deg"], 100)
+        self.assertGreater(j["as_planned"]["joints_warp_nm_per_deg"], j["as_it_is"]["joints_warp_nm_per_deg"])  # shorter is stiffer
+        self.assertFalse(j["as_it_is"]["open_sections"])
+        self.assertIn("Indicative", j["cautions"][0])
+        self.assertIn("Fewer than two", cli("frame", "twist", f, *bridges[:2]).stderr)
+        self.assertIn("does not reach", cli("frame", "twist", f, *bridges, "--bridge", "9000:tube,60,3").stderr)
+        self.assertIn("no length", cli("frame", "twist", f, "--bridge", "x:tube,60,3").stderr)
+        empty = self.dir / "empty.gorvet"
+        cli("new", empty)
+        self.assertIn("both rails", cli("frame", "twist", empty, *bridges).stderr)
+
     def test_coats_and_a_fire_watch(self):
         build = self.dir / "coats.gorvet"
         cli("new", build)
