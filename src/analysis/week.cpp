@@ -10,7 +10,6 @@
 namespace gorvet::analysis {
 
 using namespace build;
-using sheet::Mark;
 using sheet::Severity;
 
 namespace {
@@ -45,7 +44,9 @@ std::string workedWords(const Build& then, const Build& now) {
         if (!then.worked.contains(id)) hours += w.hours;
     const int steps = added(then.ticks, now.ticks);
     if (!steps && hours <= 0) return "nothing was ticked or logged";
-    return fmt::format("{} done{}", units::counted(static_cast<std::size_t>(steps), "a step"), hours > 0 ? fmt::format(", {:g} h worked", hours) : "");
+    const std::string worked = hours > 0 ? fmt::format("{:g} h worked", hours) : std::string();
+    if (!steps) return worked;
+    return units::counted(static_cast<std::size_t>(steps), "a step") + " done" + (worked.empty() ? "" : ", " + worked);
 }
 
 std::string foundWords(const Build& then, const Build& now) {
@@ -82,7 +83,7 @@ WeekDid weekDid(const Build& then, int then_day, const Build& now, const Results
         if (comes_to) stands = *comes_to;
         w.movers.push_back({std::move(what), std::move(words), moved});
     };
-    bring("the days that went by", fmt::format("{} days", w.now_day - then_day), [](Build&) {});
+    bring("the days that went by", w.now_day - then_day == 1 ? std::string("one day") : fmt::format("{} of them", w.now_day - then_day), [](Build&) {});
     bring("work that was done", workedWords(then, now), [&](Build& b) {
         b.ticks = now.ticks;
         b.worked = now.worked;
@@ -142,7 +143,7 @@ Card weekCard(const WeekDid& w) {
     c.word = w.moved() > 0.5 ? "later" : w.moved() < -0.5 ? "earlier" : "as it was";
     c.severity = w.moved() > 0.5 ? Severity::Warn : Severity::Good;
     for (const Mover& m : w.movers)
-        c.rows.push_back({m.what, fmt::format("{:+.1f} days{}", m.days, m.words.empty() ? "" : ": " + m.words), Mark::Derived, false});
+        c.sentences.push_back(fmt::format("{:+.1f} days: {}{}.", m.days, m.what, m.words.empty() ? "" : " (" + m.words + ")"));
     c.sentences.emplace_back("Each is what the likely end moves by when it comes in, in this order: in another order the shares would be "
                              "others, their sum not.");
     return c;

@@ -8,6 +8,8 @@
 #include "formats/picture.hpp"
 #include "work/photo_sheet.hpp"
 
+#include <set>
+
 namespace gorvet::analysis {
 
 using namespace build;
@@ -190,6 +192,23 @@ Listing photoList(const Build& b, const Results& r, SubjectId) {
         if (!p.struck) line.line = "photo " + p.name + " note ";
         list.rows.push_back(std::move(line));
     }
+    // pictures that a tick, a row of the register or something found has for itself
+    std::set<std::string> shown_already;
+    for (const auto& [id, p] : b.photos) shown_already.insert(p.content);
+    const auto other = [&](const std::string& hash, const std::string& of, const std::string& when, const std::string& area, const std::string& note,
+                           const std::string& who, const std::string& tag) {
+        if (hash.empty() || !shown_already.insert(hash).second) return;
+        ListRow line;
+        line.cells = {words(hash.substr(0, 8)), words(when.substr(0, 16)), words(""), words(area), words(""), words(of), words(note), words(""), words(who)};
+        line.tag = tag;
+        list.rows.push_back(std::move(line));
+    };
+    for (const auto& [id, t] : b.ticks) {
+        const work::Step* s = r.work->find(t.step);
+        other(t.photo, s ? s->title : t.step, t.at_utc, s ? s->area : "", t.note, t.who, "step:" + t.step);
+    }
+    for (const auto& [id, row] : b.releases) other(row.photo, row.name, "", row.area, row.note, "", "tag:" + row.name);
+    for (const auto& [id, f] : b.flaws) other(f.photo, std::string(word(f.kind)), f.at_utc, f.point ? nameOf(b, f.point) : f.part, f.note, f.who, fmt::format("flaw:{}", id.value));
     return list;
 }
 
