@@ -54,7 +54,7 @@ rm -f "$cab"
 shown=$cab take wall-day "F5" --bench work
 shown=$cab take taken-apart-day "F5 F5 F5" --bench work
 shown=$cab take lifts-dye "F5 F5 F5 F5" --bench work --dye
-shown=$cab take time-day "shift+F5 shift+F5" --bench work
+shown=$cab take time-day "F5 F5 F5 F5 F5 F5" --bench work
 rm -f "$cab"
 # a practice frame half measured, its next reading taken by the simulated tape
 frame=$build/screenshot_practice.gorvet
