@@ -30,7 +30,8 @@ LadderModel frameOf400() {
     l.rail = sectionFrom({"channel", "100", "50", "4"});
     l.front_axle_mm = 0;
     l.rear_axle_mm = 2600;
-    for (const double x : {-500.0, 0.0, 700.0, 1400.0, 2600.0, 3300.0}) l.bridges.push_back({"b", x, sectionFrom({"box", "60", "40", "3"}), 0});
+    for (const double x : {-500.0, 0.0, 700.0, 1400.0, 2600.0, 3300.0})
+        l.bridges.push_back({"b", x, sectionFrom({"box", "60", "40", "3"}), 0});
     auto m = modelOf(l, true, 20.3);
     if (!m) std::abort();
     for (const std::size_t node : {m->front[0], m->front[1], m->rear[0], m->rear[1]})
@@ -41,7 +42,9 @@ LadderModel frameOf400() {
 std::vector<Load> eightLoads(const LadderModel& m) {
     std::vector<Load> loads;
     for (std::size_t k = 0; k < 8; ++k)
-        loads.push_back({"load", {{k % 2 ? m.front[k / 4] : m.rear[k / 4], unit(Dof::Z, 1000.0 + 100 * static_cast<double>(k))}}, {0, 0, -9810.0 * static_cast<double>(k)}});
+        loads.push_back({"load",
+                         {{k % 2 ? m.front[k / 4] : m.rear[k / 4], unit(Dof::Z, 1000.0 + 100 * static_cast<double>(k))}},
+                         {0, 0, -9810.0 * static_cast<double>(k)}});
     return loads;
 }
 

@@ -1,5 +1,5 @@
-// Many photos: what opening a build with them costs, and keeping one more, from the file on the disk to all results. The baseline is
-// the same on a build that has none.
+// Many photos: what opening a build with them costs, and keeping one more, from the file on the disk to all results. The baseline
+// is the same on a build that has none.
 #include "analysis/photos.hpp"
 #include "analysis/results.hpp"
 #include "formats/picture.hpp"
@@ -70,9 +70,9 @@ const std::filesystem::path& fileOf(int photos) {
                 p.height_px = 3000;
                 files.push_back(std::move(p));
             }
-            const auto edit = analysis::keepPhotos((*s)->build(), files,
-                                                   {fmt::format("area {}", from / at_once), "", "", Stage(1 + from / at_once % 3), "a note"},
-                                                   {"M.", "2026-11-28T10:00:00Z"});
+            const auto edit = analysis::keepPhotos(
+                (*s)->build(), files, {fmt::format("area {}", from / at_once), "", "", Stage(1 + from / at_once % 3), "a note"},
+                {"M.", "2026-11-28T10:00:00Z"});
             if (!edit || !(*s)->keep(*edit, author)) std::abort();
         }
     }
@@ -98,7 +98,8 @@ void keepOneMore(benchmark::State& state) {
     int k = 0;
     for (auto _ : state) {
         state.PauseTiming();
-        const auto file = test::write(folder() / "new.jpg", test::jpegOf(100, 1200, 900, 3'000'000 + static_cast<std::size_t>(++k)));
+        const auto file =
+            test::write(folder() / "new.jpg", test::jpegOf(100, 1200, 900, 3'000'000 + static_cast<std::size_t>(++k)));
         state.ResumeTiming();
         const auto facts = formats::readPicture(file);
         const auto blob = (*s)->keepBlob(file);
@@ -107,7 +108,8 @@ void keepOneMore(benchmark::State& state) {
         p.hash = blob->hash;
         p.width_px = facts->width_px;
         p.height_px = facts->height_px;
-        const auto edit = analysis::keepPhotos((*s)->build(), {p}, {"tail", "", "", Stage::Before, ""}, {"M.", "2026-11-28T10:00:00Z"});
+        const auto edit =
+            analysis::keepPhotos((*s)->build(), {p}, {"tail", "", "", Stage::Before, ""}, {"M.", "2026-11-28T10:00:00Z"});
         if (!edit || !(*s)->keep(*edit, author)) std::abort();
         before = analysis::analyse((*s)->build(), (*s)->revision(), &before);
     }

@@ -126,8 +126,8 @@ void addFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
 
 void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     for (Drawing& page : workSheet(b, r)) pages.push_back(std::move(page));
-    for (const auto& more : {registerPages(b, r), liftSheets(b, r), coatSheets(b, r), timeSheets(b, r), purchaseSheets(b, r), clientSheets(b, r),
-                             photoSheets(b, r)})
+    for (const auto& more : {registerPages(b, r), liftSheets(b, r), coatSheets(b, r), timeSheets(b, r), purchaseSheets(b, r),
+                             clientSheets(b, r), photoSheets(b, r)})
         pages.insert(pages.end(), more.begin(), more.end());
 }
 

@@ -19,7 +19,7 @@ struct CardAction {
     std::string line;    ///< whole, or the part before the typed figure
     std::string current; ///< what stands in the field to begin with
     bool asks = false;
-    bool picks_photo = false; ///< a file is picked and kept; its hash completes the line
+    bool picks_photo = false;                       ///< a file is picked and kept; its hash completes the line
     std::optional<PhotoAbout> photo = std::nullopt; ///< files are picked and kept as photos of this
 };
 

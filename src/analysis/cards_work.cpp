@@ -102,7 +102,8 @@ private:
             if (!p.struck && ((!about.step.empty() && p.step == about.step) || (!about.part.empty() && p.part == about.part))) {
                 if (++count <= 3) names += (names.empty() ? "" : ", ") + p.name;
             }
-        if (count) c.rows.push_back({"photos", count > 3 ? fmt::format("{} and {} more", names, count - 3) : names, Mark::None, false});
+        if (count)
+            c.rows.push_back({"photos", count > 3 ? fmt::format("{} and {} more", names, count - 3) : names, Mark::None, false});
         CardAction add{"add photos", "", "", false};
         add.photo = about;
         c.actions.push_back(std::move(add));

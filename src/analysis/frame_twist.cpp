@@ -23,14 +23,17 @@ Result<FrameTwist> frameTwist(const Results& r, const std::vector<frame::Bridge>
     const stretch::Input& in = r.stretch.input();
     const RailLine& rail = in.left;
     const auto waits = [](const char* what, const char* remedy) {
-        return Error{Error::Code::Conflict, "frame", fmt::format("The frame can't be twisted yet: it needs {}.", what), remedy, -1};
+        return Error{Error::Code::Conflict, "frame", fmt::format("The frame can't be twisted yet: it needs {}.", what), remedy,
+                     -1};
     };
-    if (in.left.points.size() < 2 || in.right.points.size() < 2) return waits("both rails", "Survey two points of each at the least.");
+    if (in.left.points.size() < 2 || in.right.points.size() < 2)
+        return waits("both rails", "Survey two points of each at the least.");
     if (rail.height_mm <= 0 || rail.width_mm <= 0 || rail.thickness_mm <= 0)
         return waits("the rails' section", "Say it: rail 100 x 60 x 4 box top.");
     if (!in.front_axle_mm || !in.rear_axle_mm) return waits("both axles", "Survey the four wheel centres.");
-    const auto section = frame::sectionOf(in.channel ? frame::channel(rail.height_mm, rail.width_mm, rail.thickness_mm, 2 * rail.thickness_mm)
-                                                     : frame::box(rail.height_mm, rail.width_mm, rail.thickness_mm, 2 * rail.thickness_mm));
+    const auto section =
+        frame::sectionOf(in.channel ? frame::channel(rail.height_mm, rail.width_mm, rail.thickness_mm, 2 * rail.thickness_mm)
+                                    : frame::box(rail.height_mm, rail.width_mm, rail.thickness_mm, 2 * rail.thickness_mm));
     if (!section) return section.error();
     FrameTwist t;
     t.bridges = bridges;

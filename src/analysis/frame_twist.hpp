@@ -12,8 +12,8 @@ struct FrameTwist {
     std::vector<frame::Bridge> bridges;  ///< as they were said
     std::vector<std::string> assumed;    ///< what of the rails was never measured
 };
-/// Rails as measured, with bridges that are said: the build knows none of those that are there. Those behind the cut move with it. Fails
-/// where rails, their section or the axles are missing, and as frame::twistOf.
+/// Rails as measured, with bridges that are said: the build knows none of those that are there. Those behind the cut move with
+/// it. Fails where rails, their section or the axles are missing, and as frame::twistOf.
 Result<FrameTwist> frameTwist(const Results&, const std::vector<frame::Bridge>&);
 
 } // namespace gorvet::analysis

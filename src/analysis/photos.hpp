@@ -27,8 +27,8 @@ struct NewPhoto {
     int turned = 1;
 };
 
-/// The edit that makes photos of them, named p0001 and on; what is not said is taken from what is: the area of a step or part. One
-/// whose content is kept already is passed over; Conflict when none is left.
+/// The edit that makes photos of them, named p0001 and on; what is not said is taken from what is: the area of a step or part.
+/// One whose content is kept already is passed over; Conflict when none is left.
 Result<build::Edit> keepPhotos(const build::Build&, const std::vector<NewPhoto>&, const PhotoAbout&, const build::Signed&);
 
 /// Two pictures of the same place, before and after.
@@ -50,6 +50,7 @@ struct PhotosAsked {
     int longest_px = 0;
     bool operator==(const PhotosAsked&) const = default;
 };
-using SmallPhotos = std::map<std::string, std::shared_ptr<const std::string>>; ///< JPEG, by hash of the whole; null: can't be read
+using SmallPhotos =
+    std::map<std::string, std::shared_ptr<const std::string>>; ///< JPEG, by hash of the whole; null: can't be read
 
 } // namespace gorvet::analysis

@@ -83,7 +83,8 @@ WeekDid weekDid(const Build& then, int then_day, const Build& now, const Results
         if (comes_to) stands = *comes_to;
         w.movers.push_back({std::move(what), std::move(words), moved});
     };
-    bring("the days that went by", w.now_day - then_day == 1 ? std::string("one day") : fmt::format("{} of them", w.now_day - then_day), [](Build&) {});
+    bring("the days that went by",
+          w.now_day - then_day == 1 ? std::string("one day") : fmt::format("{} of them", w.now_day - then_day), [](Build&) {});
     bring("work that was done", workedWords(then, now), [&](Build& b) {
         b.ticks = now.ticks;
         b.worked = now.worked;
@@ -132,7 +133,8 @@ std::string weekWords(const WeekDid& w) {
     constexpr double same = 0.5;
     const std::string by = fmt::format("{:.0f} days", std::abs(moved));
     return fmt::format("On {} the likely end was {}; now it is {}: {}.", work::dayWords(w.then_day), work::dayWords(w.then_end),
-                       work::dayWords(w.now_end), std::abs(moved) < same ? std::string("the same") : by + (moved > 0 ? " later" : " earlier"));
+                       work::dayWords(w.now_end),
+                       std::abs(moved) < same ? std::string("the same") : by + (moved > 0 ? " later" : " earlier"));
 }
 
 Card weekCard(const WeekDid& w) {
@@ -144,8 +146,9 @@ Card weekCard(const WeekDid& w) {
     c.severity = w.moved() > 0.5 ? Severity::Warn : Severity::Good;
     for (const Mover& m : w.movers)
         c.sentences.push_back(fmt::format("{:+.1f} days: {}{}.", m.days, m.what, m.words.empty() ? "" : " (" + m.words + ")"));
-    c.sentences.emplace_back("Each is what the likely end moves by when it comes in, in this order: in another order the shares would be "
-                             "others, their sum not.");
+    c.sentences.emplace_back(
+        "Each is what the likely end moves by when it comes in, in this order: in another order the shares would be "
+        "others, their sum not.");
     return c;
 }
 

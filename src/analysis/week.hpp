@@ -21,8 +21,8 @@ struct WeekDid {
     double moved() const { return now_end - then_end; }
 };
 
-/// `then`: the build as it stood at the end of `then_day`. What was changed since is brought in one kind after the other, and each
-/// kind is given what the end moves when it comes: in another order the shares would be others, their sum not.
+/// `then`: the build as it stood at the end of `then_day`. What was changed since is brought in one kind after the other, and
+/// each kind is given what the end moves when it comes: in another order the shares would be others, their sum not.
 WeekDid weekDid(const build::Build& then, int then_day, const build::Build& now, const Results& now_results);
 /// One sentence, and as a card.
 std::string weekWords(const WeekDid&);

@@ -85,7 +85,8 @@ private:
             if (row.refitted) continue;
             const std::string where = row.name + (row.area.empty() ? "" : ", " + row.area);
             if (row.renew)
-                p_.rows.push_back({"fastener", "fastener of " + where, "1", row.joins, "", "to buy", {}, "tag:" + row.name, true});
+                p_.rows.push_back(
+                    {"fastener", "fastener of " + where, "1", row.joins, "", "to buy", {}, "tag:" + row.name, true});
             if (row.fate == Fate::Renew)
                 p_.rows.push_back({"part", where, "1", row.joins, "", "to buy", {}, "tag:" + row.name, true});
         }
@@ -111,8 +112,17 @@ private:
                 sum.tag = "surface:" + s.surface.name;
             }
         for (const auto& [product, sum] : by_product)
-            p_.rows.push_back({"paint", product, (sum.litres < 0.1 ? fmt::format("{:.0f} ml", 1000 * sum.litres) : fmt::format("{:.1f} l", sum.litres)) + (sum.assumed ? " ?" : ""), sum.on, "", "to buy", {},
-                               sum.tag, true});
+            p_.rows.push_back(
+                {"paint",
+                 product,
+                 (sum.litres < 0.1 ? fmt::format("{:.0f} ml", 1000 * sum.litres) : fmt::format("{:.1f} l", sum.litres)) +
+                     (sum.assumed ? " ?" : ""),
+                 sum.on,
+                 "",
+                 "to buy",
+                 {},
+                 sum.tag,
+                 true});
     }
     void steel() {
         const std::vector<work::SteelNeed> needs = steelNeeds(r_);
@@ -122,17 +132,30 @@ private:
         for (const work::ToBuy& buy : p_.steel.buy) {
             std::string lengths;
             for (const double length : buy.lengths_mm) lengths += (lengths.empty() ? "" : " + ") + fmt::format("{:.0f}", length);
-            p_.rows.push_back({"steel", buy.section, fmt::format("{:.0f} mm", buy.total_mm), "pieces of " + lengths + " mm, with a kerf each",
-                               "", "to buy", {}, "", true});
+            p_.rows.push_back({"steel",
+                               buy.section,
+                               fmt::format("{:.0f} mm", buy.total_mm),
+                               "pieces of " + lengths + " mm, with a kerf each",
+                               "",
+                               "to buy",
+                               {},
+                               "",
+                               true});
         }
         std::map<std::pair<std::size_t, std::string>, int> taken;
         for (const work::PlacedPiece& piece : p_.steel.pieces)
             if (!piece.from.empty()) ++taken[{piece.need, piece.from}];
         for (const auto& [piece, count] : taken) {
             const work::SteelNeed& n = needs[piece.first];
-            p_.rows.push_back({"steel", work::sectionWords(n.form, n.height_mm, n.width_mm, n.wall_mm),
-                               fmt::format("{} × {:.0f} mm", count, n.length_mm), n.what, piece.second, "on the shelf", {},
-                               "stock:" + piece.second, false});
+            p_.rows.push_back({"steel",
+                               work::sectionWords(n.form, n.height_mm, n.width_mm, n.wall_mm),
+                               fmt::format("{} × {:.0f} mm", count, n.length_mm),
+                               n.what,
+                               piece.second,
+                               "on the shelf",
+                               {},
+                               "stock:" + piece.second,
+                               false});
         }
         plates(needs, shelf);
     }
@@ -146,9 +169,15 @@ private:
                        std::max(s.height_mm, s.length_mm) >= std::max(n.height_mm, n.length_mm);
             });
             const bool on_shelf = there != shelf.end();
-            p_.rows.push_back({"steel", fmt::format("plate {:g}", n.wall_mm), fmt::format("{:.0f} × {:.0f} mm", n.length_mm, n.height_mm),
-                               n.what, on_shelf ? there->name : "", on_shelf ? "one that thick is on the shelf" : "to buy", {},
-                               on_shelf ? "stock:" + there->name : "", !on_shelf});
+            p_.rows.push_back({"steel",
+                               fmt::format("plate {:g}", n.wall_mm),
+                               fmt::format("{:.0f} × {:.0f} mm", n.length_mm, n.height_mm),
+                               n.what,
+                               on_shelf ? there->name : "",
+                               on_shelf ? "one that thick is on the shelf" : "to buy",
+                               {},
+                               on_shelf ? "stock:" + there->name : "",
+                               !on_shelf});
         }
     }
 
@@ -163,7 +192,8 @@ std::vector<work::SteelNeed> steelNeeds(const Results& r) {
     std::vector<work::SteelNeed> needs;
     if (r.stretch->status == stretch::Status::Planned && r.stretch->sleeve) {
         const stretch::Sleeve& s = *r.stretch->sleeve;
-        needs.push_back({"sleeves of both rails", r.stretch.input().channel ? StockForm::Channel : StockForm::Box, s.height_mm, s.width_mm, s.wall_mm, s.length_mm, 2});
+        needs.push_back({"sleeves of both rails", r.stretch.input().channel ? StockForm::Channel : StockForm::Box, s.height_mm,
+                         s.width_mm, s.wall_mm, s.length_mm, 2});
     }
     if (!r.crossmember->possible) return needs;
     for (const make::CutPiece& piece : r.crossmember->pieces) {
@@ -175,7 +205,8 @@ std::vector<work::SteelNeed> steelNeeds(const Results& r) {
         needs.push_back(*need);
     }
     for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right, &r.crossmember->pad})
-        needs.push_back({"crossmember: " + plate->name, StockForm::Plate, plate->height_mm, 0, plate->thickness_mm, plate->width_mm, 1});
+        needs.push_back(
+            {"crossmember: " + plate->name, StockForm::Plate, plate->height_mm, 0, plate->thickness_mm, plate->width_mm, 1});
     return needs;
 }
 
@@ -183,12 +214,15 @@ Purchases purchasesOf(const Build& b, const Results& r) { return Gather(b, r).al
 
 Headline purchaseHeadline(const Build& b, const Results& r, SubjectId) {
     const Purchases p = purchasesOf(b, r);
-    const auto open = static_cast<std::size_t>(std::count_if(p.rows.begin(), p.rows.end(), [](const Purchase& row) { return row.open; }));
+    const auto open =
+        static_cast<std::size_t>(std::count_if(p.rows.begin(), p.rows.end(), [](const Purchase& row) { return row.open; }));
     Headline h;
     h.sentence = open ? fmt::format("{} to be bought.", units::counted(open, "a thing"))
                       : std::string(p.rows.empty() ? "Nothing is to be bought yet." : "Nothing more is to be bought.");
-    h.below = open ? fmt::format("Priced {:.0f}{}. ", p.priced, p.unpriced ? fmt::format(", {} without a price", p.unpriced) : "") : "";
-    h.below += b.stock.empty() ? "Say what steel lies on the shelf, and pieces are cut from that first: stock b60 box 60 40 3 long 2000."
+    h.below =
+        open ? fmt::format("Priced {:.0f}{}. ", p.priced, p.unpriced ? fmt::format(", {} without a price", p.unpriced) : "") : "";
+    h.below += b.stock.empty()
+                   ? "Say what steel lies on the shelf, and pieces are cut from that first: stock b60 box 60 40 3 long 2000."
                : p.steel.exact ? "No other way of cutting from the shelf leaves less to buy."
                                : "Another way of cutting from the shelf may leave less to buy: not all were looked at.";
     return h;
@@ -199,20 +233,26 @@ Listing purchaseList(const Build& b, const Results& r, SubjectId) {
     const Purchases p = purchasesOf(b, r);
     for (const Purchase& row : p.rows) {
         ListRow line;
-        line.cells = {words(row.what), words(row.kind), words(row.amount), words(row.state),
-                      words(row.why),  words(row.from), row.price ? number(fmt::format("{:g}", *row.price), *row.price) : words("")};
+        line.cells = {words(row.what),
+                      words(row.kind),
+                      words(row.amount),
+                      words(row.state),
+                      words(row.why),
+                      words(row.from),
+                      row.price ? number(fmt::format("{:g}", *row.price), *row.price) : words("")};
         line.tag = row.tag;
         list.rows.push_back(std::move(line));
     }
     for (const auto& [id, s] : b.stock) {
         ListRow line;
-        line.cells = {words(s.name),
-                      words(s.from.empty() ? "shelf" : "offcut"),
-                      words(fmt::format("{:g} × {:.0f} mm", s.count, s.length_mm)),
-                      words(s.count > 0 ? "on the shelf" : "used up"),
-                      words(work::sectionWords(s.form, s.height_mm, s.width_mm, s.wall_mm) + (s.grade.empty() ? "" : ", " + s.grade)),
-                      words(s.at),
-                      s.price ? number(fmt::format("{:g}", *s.price), *s.price) : words("")};
+        line.cells = {
+            words(s.name),
+            words(s.from.empty() ? "shelf" : "offcut"),
+            words(fmt::format("{:g} × {:.0f} mm", s.count, s.length_mm)),
+            words(s.count > 0 ? "on the shelf" : "used up"),
+            words(work::sectionWords(s.form, s.height_mm, s.width_mm, s.wall_mm) + (s.grade.empty() ? "" : ", " + s.grade)),
+            words(s.at),
+            s.price ? number(fmt::format("{:g}", *s.price), *s.price) : words("")};
         line.tag = "stock:" + s.name;
         list.rows.push_back(std::move(line));
     }
@@ -236,7 +276,8 @@ std::vector<sheet::Drawing> purchaseSheets(const Build& b, const Results& r) {
                                              {"from", 36, Left, sheet::Face::Sans, true},
                                              {"stands", 34, Left, sheet::Face::Sans, true},
                                              {"price", 20, Right}};
-    addTablePages(pages, titled(b, r, "To be bought"), {local_rules, "Bolts, belts and brake parts only new, of the grade that they had."}, columns, rows);
+    addTablePages(pages, titled(b, r, "To be bought"),
+                  {local_rules, "Bolts, belts and brake parts only new, of the grade that they had."}, columns, rows);
     return pages;
 }
 

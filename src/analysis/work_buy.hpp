@@ -14,7 +14,7 @@ struct Purchase {
     std::string from;   ///< supplier, or what of the shelf it comes from
     std::string state;  ///< "not ordered", "ordered 2026-11-02", "on the shelf", "to buy"
     std::optional<double> price;
-    std::string tag; ///< its card
+    std::string tag;   ///< its card
     bool open = false; ///< it must still be bought
 };
 struct Purchases {

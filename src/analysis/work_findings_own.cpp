@@ -111,16 +111,19 @@ private:
         for (const work::Step& s : o_.steps) {
             const bool is_off = s.stance.body == BodyPlace::Off;
             off = off || is_off;
-            const bool trial = s.code == "trial-sit" || s.code == "set-on" || (s.job && (s.kind == JobKind::Fit || s.kind == JobKind::Measure));
+            const bool trial =
+                s.code == "trial-sit" || s.code == "set-on" || (s.job && (s.kind == JobKind::Fit || s.kind == JobKind::Measure));
             if (off && welded && !is_off && trial) tried = true;
             if (off && is_off && s.hot && !tried) welded = &s;
             if (!off || !welded || tried || s.kind != JobKind::Paint || s.status == work::Status::Done || !s.job) continue;
             const Job& paint = b_.jobs.at(s.job);
             one(Severity::Warn, "work.trial-fit", s.title, "Marginal",
-                fmt::format("\"{}\" comes after \"{}\", and nobody has set the body down in between to see whether it still meets.", s.title,
-                            welded->title),
-                fmt::format("Ask for a trial fit before it is painted: job trial-fit does set the body down and look at every gap kind fit people 2 body-on after {} before {}.",
-                            welded->code, paint.name),
+                fmt::format(
+                    "\"{}\" comes after \"{}\", and nobody has set the body down in between to see whether it still meets.",
+                    s.title, welded->title),
+                fmt::format(
+                    "Ask for a trial fit before it is painted: job trial-fit does set the body down and look at every gap kind fit people 2 body-on after {} before {}.",
+                    welded->code, paint.name),
                 "trial fit", "step:" + s.code);
             return;
         }
@@ -164,8 +167,8 @@ private:
         if (areas.empty()) return;
         one(Severity::Warn, "work.area-idle", areas.front(), "Waiting",
             fmt::format("Begun, and left for two weeks or more while work went on elsewhere: {}.", someOf(areas)),
-            fmt::format("Do one small thing there this week, or it is forgotten: \"{}\" can be done now.", step->title), "left alone",
-            "step:" + step->code);
+            fmt::format("Do one small thing there this week, or it is forgotten: \"{}\" can be done now.", step->title),
+            "left alone", "step:" + step->code);
     }
 
     static std::string counted(const std::vector<std::string>& rows, const char* one, const char* many) {

@@ -131,7 +131,8 @@ private:
             }
     }
     static const char* codeOf(std::string_view what) {
-        for (const char* code : {"work.coat-order", "work.coat-wet", "work.coat-metal", "work.coat-cold", "work.coat-bare", "work.coat-size"})
+        for (const char* code :
+             {"work.coat-order", "work.coat-wet", "work.coat-metal", "work.coat-cold", "work.coat-bare", "work.coat-size"})
             if (std::string_view(code).ends_with(what)) return code;
         return "work.coat-order";
     }
@@ -140,7 +141,8 @@ private:
     void unwatched() {
         for (const work::Step& s : r_.work->steps) {
             if (!s.hot || s.status != work::Status::Ready || !s.open()) continue;
-            if (std::any_of(b_.permits.begin(), b_.permits.end(), [&](const auto& row) { return row.second.step == s.code && !row.second.watched; }))
+            if (std::any_of(b_.permits.begin(), b_.permits.end(),
+                            [&](const auto& row) { return row.second.step == s.code && !row.second.watched; }))
                 return;
             const std::string typed = s.code.starts_with("job-") ? s.code.substr(4) : s.code;
             one(Severity::Warn, "work.no-permit", s.title, "Waiting",

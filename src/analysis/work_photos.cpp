@@ -1,7 +1,7 @@
 // Photos: the sheet, its small pictures, cards and pages.
-#include "analysis/photos.hpp"
 #include "analysis/listing_cells.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/photos.hpp"
 #include "analysis/scans.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_plan.hpp"
@@ -59,23 +59,25 @@ bool make(const Build& b, Results& r, const ReadBlob& blobs, const Progress& pro
     auto scans = std::make_shared<Scans>(*r.scans);
     const SmallPhotos& before = *r.scans->photos;
     bool stopped = false;
-    scans->photos = decltype(scans->photos)::of(asked(b), &r.scans->photos, [&](const PhotosAsked& a) -> std::optional<SmallPhotos> {
-        SmallPhotos made;
-        double done = 0;
-        for (const auto& [hash, turned] : a.turned) {
-            if (stopped = !progress(done / static_cast<double>(a.turned.size())); stopped) return std::nullopt;
-            done += 1;
-            if (const auto old = before.find(hash); old != before.end() && old->second) {
-                made.emplace(*old);
-                continue;
+    scans->photos =
+        decltype(scans->photos)::of(asked(b), &r.scans->photos, [&](const PhotosAsked& a) -> std::optional<SmallPhotos> {
+            SmallPhotos made;
+            double done = 0;
+            for (const auto& [hash, turned] : a.turned) {
+                if (stopped = !progress(done / static_cast<double>(a.turned.size())); stopped) return std::nullopt;
+                done += 1;
+                if (const auto old = before.find(hash); old != before.end() && old->second) {
+                    made.emplace(*old);
+                    continue;
+                }
+                std::vector<unsigned char> bytes;
+                const auto got = blobs(
+                    hash, [&](std::span<const unsigned char> part) { bytes.insert(bytes.end(), part.begin(), part.end()); });
+                const auto small = got ? formats::smallPicture(bytes, turned, a.longest_px) : Result<std::string>(got.error());
+                made.emplace(hash, small ? std::make_shared<const std::string>(*small) : nullptr);
             }
-            std::vector<unsigned char> bytes;
-            const auto got = blobs(hash, [&](std::span<const unsigned char> part) { bytes.insert(bytes.end(), part.begin(), part.end()); });
-            const auto small = got ? formats::smallPicture(bytes, turned, a.longest_px) : Result<std::string>(got.error());
-            made.emplace(hash, small ? std::make_shared<const std::string>(*small) : nullptr);
-        }
-        return made;
-    });
+            return made;
+        });
     if (stopped) return false;
     r.scans = std::move(scans);
     return progress(1);
@@ -143,14 +145,17 @@ Headline photoHeadline(const Build& b, const Results&, SubjectId) {
     Headline h;
     if (all == 0) {
         h.sentence = "No photos yet.";
-        h.below = "Keep some: from the card of a step or a row, or a phone's folder that is watched. JPEG and PNG are kept as they "
-                  "are, inside the build's file.";
+        h.below =
+            "Keep some: from the card of a step or a row, or a phone's folder that is watched. JPEG and PNG are kept as they "
+            "are, inside the build's file.";
         return h;
     }
     const std::size_t pairs = beforeAndAfter(b).size();
-    h.sentence = fmt::format("{}, {} before and after.", units::counted(all, "a photo"), pairs ? units::counted(pairs, "a place") : "no place");
-    h.below = pairs || !before ? "Each is kept by its content, turned the right way up where it is shown, and only ever struck out."
-                               : "What was taken before wants its like after: same place, same light, same side.";
+    h.sentence = fmt::format("{}, {} before and after.", units::counted(all, "a photo"),
+                             pairs ? units::counted(pairs, "a place") : "no place");
+    h.below = pairs || !before
+                  ? "Each is kept by its content, turned the right way up where it is shown, and only ever struck out."
+                  : "What was taken before wants its like after: same place, same light, same side.";
     return h;
 }
 
@@ -178,7 +183,7 @@ Listing photoList(const Build& b, const Results& r, SubjectId) {
         ListRow line;
         line.cells = {words(p.name),
                       words(whenTaken(p).substr(0, 16)),
-                      words(p.struck                    ? "struck out"
+                      words(p.struck                      ? "struck out"
                             : p.kind == RecordKind::Voice ? "spoken"
                             : p.stage == Stage::Unsaid    ? ""
                                                           : std::string(word(p.stage))),
@@ -186,7 +191,8 @@ Listing photoList(const Build& b, const Results& r, SubjectId) {
                       words(s ? s->title : p.step),
                       words(p.part),
                       words(p.note),
-                      p.width_px > 0 ? number(fmt::format("{:g} × {:g}", p.width_px, p.height_px), p.width_px * p.height_px) : words(""),
+                      p.width_px > 0 ? number(fmt::format("{:g} × {:g}", p.width_px, p.height_px), p.width_px * p.height_px)
+                                     : words(""),
                       words(p.kept.who + ", " + p.kept.at_utc.substr(0, 10))};
         line.tag = "photo:" + p.name;
         if (!p.struck) line.line = "photo " + p.name + " note ";
@@ -195,11 +201,19 @@ Listing photoList(const Build& b, const Results& r, SubjectId) {
     // pictures that a tick, a row of the register or something found has for itself
     std::set<std::string> shown_already;
     for (const auto& [id, p] : b.photos) shown_already.insert(p.content);
-    const auto other = [&](const std::string& hash, const std::string& of, const std::string& when, const std::string& area, const std::string& note,
-                           const std::string& who, const std::string& tag) {
+    const auto other = [&](const std::string& hash, const std::string& of, const std::string& when, const std::string& area,
+                           const std::string& note, const std::string& who, const std::string& tag) {
         if (hash.empty() || !shown_already.insert(hash).second) return;
         ListRow line;
-        line.cells = {words(hash.substr(0, 8)), words(when.substr(0, 16)), words(""), words(area), words(""), words(of), words(note), words(""), words(who)};
+        line.cells = {words(hash.substr(0, 8)),
+                      words(when.substr(0, 16)),
+                      words(""),
+                      words(area),
+                      words(""),
+                      words(of),
+                      words(note),
+                      words(""),
+                      words(who)};
         line.tag = tag;
         list.rows.push_back(std::move(line));
     };
@@ -208,7 +222,9 @@ Listing photoList(const Build& b, const Results& r, SubjectId) {
         other(t.photo, s ? s->title : t.step, t.at_utc, s ? s->area : "", t.note, t.who, "step:" + t.step);
     }
     for (const auto& [id, row] : b.releases) other(row.photo, row.name, "", row.area, row.note, "", "tag:" + row.name);
-    for (const auto& [id, f] : b.flaws) other(f.photo, std::string(word(f.kind)), f.at_utc, f.point ? nameOf(b, f.point) : f.part, f.note, f.who, fmt::format("flaw:{}", id.value));
+    for (const auto& [id, f] : b.flaws)
+        other(f.photo, std::string(word(f.kind)), f.at_utc, f.point ? nameOf(b, f.point) : f.part, f.note, f.who,
+              fmt::format("flaw:{}", id.value));
     return list;
 }
 
@@ -227,7 +243,8 @@ std::optional<Card> photoCard(const Build& b, const std::string& name) {
     row("area", p->area);
     row("step", p->step);
     row("of", p->part);
-    if (p->width_px > 0) row("size", fmt::format("{:g} × {:g}{}", p->width_px, p->height_px, p->turned > 1 ? ", shown turned" : ""));
+    if (p->width_px > 0)
+        row("size", fmt::format("{:g} × {:g}{}", p->width_px, p->height_px, p->turned > 1 ? ", shown turned" : ""));
     if (p->struck) row("struck out by", p->struck->who);
     if (!p->note.empty()) c.sentences.push_back(p->note);
     if (!p->struck) {

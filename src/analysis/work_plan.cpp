@@ -52,7 +52,8 @@ double restLeft(const work::Step& s) {
 namespace {
 
 /// What is seized soaks before it can be tried: like something that comes, a day later.
-void addSoaks(const Build& b, const Results& r, work::ScheduleInput& in, const std::function<work::Task*(const std::string&)>& taskOf) {
+void addSoaks(const Build& b, const Results& r, work::ScheduleInput& in,
+              const std::function<work::Task*(const std::string&)>& taskOf) {
     const work::Step* lift = firstLift(*r.work);
     for (const auto& [id, row] : b.releases) {
         if (!row.seized || row.released) continue;
@@ -199,14 +200,13 @@ Headline timeHeadline(const Build& b, const Results& r, SubjectId) {
                           r.schedule.input().hours.assumed ? "usual, assumed" : "as said");
     if (const Costs c = costsOf(b, r); c.labour.p50 > 0 || c.parts > 0)
         h.below += fmt::format("Labour left {:.0f} to {:.0f}, parts {:.0f}. ", c.labour.p10, c.labour.p90, c.parts);
-    h.below += fmt::format("{:.0f} to {:.0f} h counted for what nobody has planned yet, {}. ", s.found_h.p10, s.found_h.p90,
-                           s.finds.learned_from
-                               ? "from " + units::counted(static_cast<std::size_t>(s.finds.learned_from), "a find")
-                               : std::string("as is usual"));
-    h.below += s.habit.learned_from
-                   ? fmt::format("Things take {:.2f} times what is said, from {}.", std::exp(s.habit.common),
-                                 units::counted(static_cast<std::size_t>(s.habit.learned_from), "a step"))
-                   : "Nothing was logged yet of what things take: they are taken as said, give or take a third.";
+    h.below +=
+        fmt::format("{:.0f} to {:.0f} h counted for what nobody has planned yet, {}. ", s.found_h.p10, s.found_h.p90,
+                    s.finds.learned_from ? "from " + units::counted(static_cast<std::size_t>(s.finds.learned_from), "a find")
+                                         : std::string("assumed as is usual"));
+    h.below += s.habit.learned_from ? fmt::format("Things take {:.2f} times what is said, from {}.", std::exp(s.habit.common),
+                                                  units::counted(static_cast<std::size_t>(s.habit.learned_from), "a step"))
+                                    : "Nothing was logged yet of what things take: they are taken as said, give or take a third.";
     return h;
 }
 

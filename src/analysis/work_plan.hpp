@@ -55,8 +55,8 @@ std::vector<sheet::Drawing> clientSheets(const build::Build&, const Results&);
 std::optional<Card> decisionCard(const build::Build&, const Results&, const std::string& name);
 
 Headline photoHeadline(const build::Build&, const Results&, build::SubjectId);
-sheet::Drawing photoDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
-                            const sheet::Format&);
+sheet::Drawing photoDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
+                            double height, const sheet::Format&);
 std::vector<sheet::Drawing> photoSheets(const build::Build&, const Results&);
 /// Photos of what a change order is asked for.
 std::vector<work::PhotoShown> changePhotos(const build::Build&, const Results&, const build::Decision&);

@@ -31,10 +31,14 @@ template <> struct Schema<Decision> {
     static constexpr auto key = std::tuple{&Decision::name};
     template <class S> static constexpr auto fields() {
         return std::tuple{
-            field("id", &S::id),         word("name", &S::name),
-            field("asks", &S::asks),     field("step", &S::step).says("code of a step, or name of a job"),
-            date("wanted", &S::wanted),  field("chosen", &S::chosen).says("name of the choice"),
-            field("agreed", &S::agreed), field("struck", &S::struck),
+            field("id", &S::id),
+            word("name", &S::name),
+            field("asks", &S::asks),
+            field("step", &S::step).says("code of a step, or name of a job"),
+            date("wanted", &S::wanted),
+            field("chosen", &S::chosen).says("name of the choice"),
+            field("agreed", &S::agreed),
+            field("struck", &S::struck),
             field("change", &S::change).came(7).says("a change order"),
             field("because", &S::because).came(7),
             field("note", &S::note),

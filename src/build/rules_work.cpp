@@ -106,7 +106,8 @@ Checked rules(const Build&, const Permit& p) {
 }
 
 Checked rules(const Build&, const Photo& p) {
-    if (p.content.empty()) return bad(p.name, "A photo needs its content.", "Keep the file first: the photo is named by its hash.");
+    if (p.content.empty())
+        return bad(p.name, "A photo needs its content.", "Keep the file first: the photo is named by its hash.");
     if (p.turned != std::floor(p.turned)) return bad(p.name, "How the camera was held is a whole number, 1 to 8.");
     return {};
 }
@@ -119,8 +120,8 @@ Checked rules(const Build&, const Stock& s) {
     if (!two && s.width_mm > 0) return bad(s.name, fmt::format("A {} has no second side.", word(s.form)), "Leave it out.");
     if (s.form != StockForm::Bar && s.wall_mm <= 0) return bad(s.name, "How thick it is is missing.", "Give it last: 60 40 3.");
     const double least = s.form == StockForm::Bar || s.form == StockForm::Flat || s.form == StockForm::Plate ? 1e9
-                         : two                                                                            ? std::min(s.height_mm, s.width_mm)
-                                                                                                          : s.height_mm;
+                         : two ? std::min(s.height_mm, s.width_mm)
+                               : s.height_mm;
     const bool hollow = s.form == StockForm::Box || s.form == StockForm::Tube;
     if (s.wall_mm * (hollow ? 2 : 1) >= least)
         return bad(s.name, fmt::format("A wall of {:g} mm does not fit into a side of {:g}.", s.wall_mm, least),

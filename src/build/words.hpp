@@ -292,9 +292,7 @@ template <> struct Words<LiftWay> {
     static constexpr std::array<std::string_view, 7> text{"slings", "gantry", "two-post", "forks", "stands", "dolly", "people"};
 };
 template <> struct Words<RecordKind> { static constexpr std::array<std::string_view, 2> text{"picture", "voice"}; };
-template <> struct Words<Stage> {
-    static constexpr std::array<std::string_view, 4> text{"unsaid", "before", "during", "after"};
-};
+template <> struct Words<Stage> { static constexpr std::array<std::string_view, 4> text{"unsaid", "before", "during", "after"}; };
 template <> struct Words<StockForm> {
     static constexpr std::array<std::string_view, 7> text{"box", "channel", "angle", "flat", "plate", "tube", "bar"};
 };

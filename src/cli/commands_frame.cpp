@@ -36,7 +36,8 @@ Result<frame::Bridge> bridgeFrom(const std::string& text, std::size_t number) {
     const auto bad = [&](const std::string& why) {
         return Error{Error::Code::BadInput, text, why, "Like: --bridge 300:box,60,40,3", -1};
     };
-    if (parts.size() < 2 || parts.size() > 3) return bad("A bridge is a station, a shape, and how far it stands under the rails' middle.");
+    if (parts.size() < 2 || parts.size() > 3)
+        return bad("A bridge is a station, a shape, and how far it stands under the rails' middle.");
     const auto figure = [](const std::string& word) -> std::optional<double> {
         double v = 0;
         const auto [end, wrong] = std::from_chars(word.data(), word.data() + word.size(), v);
@@ -79,13 +80,16 @@ int printTwist(const std::string& path, const std::vector<std::string>& said) {
 void addFrameCommands(Commands& commands) {
     std::string all;
     for (const auto& [name, figures] : frame::shapes()) all += (all.empty() ? "" : "; ") + name + ": " + figures;
-    auto [c, a] = commands.add(commands.app(), "section", "what a section is worth: area, moments, torsion and warping, shear centre, shear areas, mass");
+    auto [c, a] = commands.add(commands.app(), "section",
+                               "what a section is worth: area, moments, torsion and warping, shear centre, shear areas, mass");
     c.add_option("SHAPE", a.lines, all)->required();
     commands.runs(c, [&a = a] { return printSection(a.lines); });
     CLI::App& group = commands.group("frame", "the frame as a structure");
-    auto [twist, asked] = commands.add(group, "twist", "how much the frame resists being twisted between its axles, as it is and as planned");
+    auto [twist, asked] =
+        commands.add(group, "twist", "how much the frame resists being twisted between its axles, as it is and as planned");
     fileArgument(twist, asked.path);
-    twist.add_option("--bridge", asked.lines, "STATION:SHAPE,FIGURES…[:BELOW], a crossmember that is there; two at the least")->required();
+    twist.add_option("--bridge", asked.lines, "STATION:SHAPE,FIGURES…[:BELOW], a crossmember that is there; two at the least")
+        ->required();
     commands.runs(twist, [&asked = asked] { return printTwist(asked.path, asked.lines); });
 }
 

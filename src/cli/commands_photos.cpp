@@ -100,7 +100,8 @@ void addPhotoCommands(Commands& commands) {
         commands.runs(c, [&a = a] { return takePhotoOut(a.path, a.text, a.other); });
     }
     {
-        auto [c, a] = commands.add<AskedPhotos>(app, "photo-add", "keep photos inside the build's file: JPEG or PNG, each by its content");
+        auto [c, a] =
+            commands.add<AskedPhotos>(app, "photo-add", "keep photos inside the build's file: JPEG or PNG, each by its content");
         fileArgument(c, a.path);
         c.add_option("FILES", a.files, "pictures, or spoken notes")->required();
         c.add_option("--area", a.about.area, "of the car; of the step or part unless said");

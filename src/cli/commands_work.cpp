@@ -192,7 +192,8 @@ void addWorkCommands(Commands& commands) {
                                    "when what is left may be done, what holds the end up, what to order by when, what it costs");
         fileArgument(c, a.path);
         c.add_option("--since", a.number, "so many days ago: what the days since did to the date")->check(CLI::Range(1, 3650));
-        commands.runs(c, [&a = a] { return a.number > 0 ? printSince(a.path, static_cast<int>(a.number)) : printOf(a.path, planJson); });
+        commands.runs(
+            c, [&a = a] { return a.number > 0 ? printSince(a.path, static_cast<int>(a.number)) : printOf(a.path, planJson); });
     }
     {
         auto [c, a] = commands.add(app, "buy", "what must be bought, and what of it is cut from the shelf");

@@ -127,7 +127,8 @@ void Reader::changeOrder() {
         else if (line_.take("note"))
             d.note = line_.rest().text;
         else
-            notKnownHere("Like: change-order sill asks a new inner sill on the left because it is rusted through price 420 hours 9 days 4.");
+            notKnownHere(
+                "Like: change-order sill asks a new inner sill on the left because it is rusted through price 420 hours 9 days 4.");
     }
     if (d.asks.empty())
         throw Failure{line_.endColumn(), "What is asked is missing.",

@@ -175,8 +175,11 @@ void Reader::job() {
         }
     }
     put(Put<Job>{j});
-    say(fmt::format("{} job {}{}{}", found && !(old && old->found) ? "found:" : old ? "change the" : "add the", j.name, j.title.empty() ? "" : ": " + j.title,
-                    threeWords(j.least_h, j.likely_h, j.most_h, "h")));
+    say(fmt::format("{} job {}{}{}",
+                    found && !(old && old->found) ? "found:"
+                    : old                         ? "change the"
+                                                  : "add the",
+                    j.name, j.title.empty() ? "" : ": " + j.title, threeWords(j.least_h, j.likely_h, j.most_h, "h")));
 }
 
 void Reader::splitJob() {

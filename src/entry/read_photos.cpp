@@ -77,8 +77,8 @@ void Reader::stock() {
         s.id = fresh<Stock>();
         s.name = w.text;
     }
-    static constexpr Option options[] = {
-        {"long"}, {"count", follows::figure}, {"price", follows::figure}, {"grade"}, {"shelf"}, {"note"}};
+    static constexpr Option options[] = {{"long"}, {"count", follows::figure}, {"price", follows::figure}, {"grade"}, {"shelf"},
+                                         {"note"}};
     const auto form = line_.atEnd() || line_.peek().quoted ? std::nullopt : fromWord<StockForm>(line_.peek().text);
     if (form) {
         line_.next("its form");
@@ -90,10 +90,10 @@ void Reader::stock() {
         if (sizes.size() != wanted)
             throw Failure{line_.endColumn(),
                           fmt::format("A {} has {}.", word(s.form),
-                                      two                          ? "a height, a width and a wall"
-                                      : s.form == StockForm::Bar   ? "a diameter"
-                                      : s.form == StockForm::Tube  ? "a diameter and a wall"
-                                                                   : "a width and a thickness"),
+                                      two                         ? "a height, a width and a wall"
+                                      : s.form == StockForm::Bar  ? "a diameter"
+                                      : s.form == StockForm::Tube ? "a diameter and a wall"
+                                                                  : "a width and a thickness"),
                           two ? "Like: stock b60 box 60 40 3 long 2000." : "Like: stock p6 plate 500 6 long 1000."};
         s.height_mm = sizes[0];
         s.width_mm = two ? sizes[1] : 0;
@@ -119,7 +119,8 @@ void Reader::stock() {
             notKnownHere("Like: stock b60 box 60 40 3 long 2000 count 2 price 38 grade S235 shelf left rack.");
     }
     if (s.length_mm <= 0)
-        throw Failure{line_.endColumn(), "How long it is is missing.", fmt::format("Like: stock {} box 60 40 3 long 2000.", s.name)};
+        throw Failure{line_.endColumn(), "How long it is is missing.",
+                      fmt::format("Like: stock {} box 60 40 3 long 2000.", s.name)};
     put(Put<Stock>{s});
     say(fmt::format("{} {}: {} of {:g} mm", old ? "on the shelf, changed:" : "on the shelf:", s.name, s.count, s.length_mm));
 }
@@ -130,7 +131,8 @@ void Reader::cutOff() {
     const Stock* found = stockNamed(b_, w.text);
     if (!found) throw Failure{w.column, fmt::format("Nothing on the shelf is called {}.", w.text), ""};
     Stock s = *found;
-    if (s.count < 1) throw Failure{w.column, fmt::format("Of {} none is left.", s.name), "Say how many there are: stock … count 2."};
+    if (s.count < 1)
+        throw Failure{w.column, fmt::format("Of {} none is left.", s.name), "Say how many there are: stock … count 2."};
     const Word typed = line_.upTo({"for"});
     const double piece = figure(typed, units::Kind::Length, "the length of the piece").value;
     const std::string what_for = line_.take("for") ? line_.rest().text : std::string();

@@ -12,8 +12,9 @@ namespace {
 bool freed(const Reader& r, const Word* next) { return next && (next->text == "body" || step(r, next)); }
 /// A word that says it all by itself: nothing, or another such, comes behind it.
 bool another(const Reader&, const Word* next) {
-    static constexpr std::string_view words[] = {"area",   "joins",   "how",       "cap",        "bag",  "frees", "torque",
-                                                 "soaks",  "seized", "captive", "on-wheels", "renew-bolt", "fate", "photo", "note"};
+    static constexpr std::string_view words[] = {"area",      "joins",      "how",   "cap",    "bag",
+                                                 "frees",     "torque",     "soaks", "seized", "captive",
+                                                 "on-wheels", "renew-bolt", "fate",  "photo",  "note"};
     return !next || std::find(std::begin(words), std::end(words), next->text) != std::end(words);
 }
 

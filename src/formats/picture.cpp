@@ -28,7 +28,9 @@ using namespace std::string_view_literals;
 constexpr std::string_view png_sign = "\x89PNG\r\n\x1A\n"sv;
 
 std::string_view textOf(Bytes b) { return {reinterpret_cast<const char*>(b.data()), b.size()}; }
-bool at(Bytes b, std::size_t from, std::string_view sign) { return textOf(b).substr(std::min(from, b.size()), sign.size()) == sign; }
+bool at(Bytes b, std::size_t from, std::string_view sign) {
+    return textOf(b).substr(std::min(from, b.size()), sign.size()) == sign;
+}
 unsigned big2(Bytes b, std::size_t from) { return static_cast<unsigned>(b[from]) << 8 | b[from + 1]; }
 std::uint64_t big4(Bytes b, std::size_t from) { return static_cast<std::uint64_t>(big2(b, from)) << 16 | big2(b, from + 2); }
 
@@ -100,13 +102,15 @@ void readExif(Bytes b, PictureFacts& facts) {
         const int turned = exif_get_short(e->data, exif_data_get_byte_order(data));
         if (turned >= 1 && turned <= 8) facts.turned = turned;
     }
-    for (const auto& [ifd, tag] : {std::pair{EXIF_IFD_EXIF, EXIF_TAG_DATE_TIME_ORIGINAL}, std::pair{EXIF_IFD_0, EXIF_TAG_DATE_TIME}}) {
+    for (const auto& [ifd, tag] :
+         {std::pair{EXIF_IFD_EXIF, EXIF_TAG_DATE_TIME_ORIGINAL}, std::pair{EXIF_IFD_0, EXIF_TAG_DATE_TIME}}) {
         ExifEntry* e = exif_content_get_entry(data->ifd[ifd], tag);
         constexpr std::size_t length = 19; // "2026:11:28 14:05:09"
         if (!e || e->format != EXIF_FORMAT_ASCII || e->size < length) continue;
         std::string text(reinterpret_cast<const char*>(e->data), length);
         text[4] = text[7] = '-';
-        if (!units::secondsOf(fmt::format("{}T{}Z", std::string_view(text).substr(0, 10), std::string_view(text).substr(11)))) continue;
+        if (!units::secondsOf(fmt::format("{}T{}Z", std::string_view(text).substr(0, 10), std::string_view(text).substr(11))))
+            continue;
         facts.taken = text;
         break;
     }
@@ -179,9 +183,7 @@ files::Pixels shrunk(const files::Pixels& from, int longest_px) {
     const int longest = std::max(from.width, from.height);
     if (longest <= longest_px) return from;
     files::Pixels to;
-    const auto scaled = [&](int n) {
-        return std::max(1, static_cast<int>(static_cast<std::int64_t>(n) * longest_px / longest));
-    };
+    const auto scaled = [&](int n) { return std::max(1, static_cast<int>(static_cast<std::int64_t>(n) * longest_px / longest)); };
     to.width = scaled(from.width);
     to.height = scaled(from.height);
     to.rgb.resize(std::size_t{3} * static_cast<std::size_t>(to.width) * static_cast<std::size_t>(to.height));
@@ -247,8 +249,9 @@ Result<PictureFacts> readPicture(const std::filesystem::path& path) {
     const bool jpeg = files::looksLikeJpeg(*bytes), png = at(*bytes, 0, png_sign);
     if (!jpeg && !png) {
         if (const std::string kind = otherKind(*bytes); !kind.empty())
-            return refused(fmt::format(" is a {} picture: it can be neither shown nor printed here, nor looked at in ten years.", kind),
-                           "Let the camera write JPEG, or save it as JPEG or PNG. Nothing was kept.");
+            return refused(
+                fmt::format(" is a {} picture: it can be neither shown nor printed here, nor looked at in ten years.", kind),
+                "Let the camera write JPEG, or save it as JPEG or PNG. Nothing was kept.");
         return refused(" is no picture.", "Give a JPEG or PNG file. Nothing was kept.");
     }
     const auto size = jpeg ? walkJpeg(*bytes) : walkPng(*bytes);

@@ -17,8 +17,9 @@ struct PictureFacts {
     int turned = 1; ///< how the camera was held, 1 to 8 (EXIF orientation); 1: as it lies
 };
 
-/// What a JPEG or PNG file says of itself. Fails with BadInput where it is no picture, is cut off in its middle, or of a kind that
-/// can't be shown and printed here (HEIC, AVIF, WebP, TIFF, camera raw): a photo that can't be looked at later proves nothing.
+/// What a JPEG or PNG file says of itself. Fails with BadInput where it is no picture, is cut off in its middle, or of a kind
+/// that can't be shown and printed here (HEIC, AVIF, WebP, TIFF, camera raw): a photo that can't be looked at later proves
+/// nothing.
 Result<PictureFacts> readPicture(const std::filesystem::path&);
 
 /// Whether a file is a spoken note, by its first bytes: WAV, OGG, FLAC, MP3 or M4A. Fails with BadInput otherwise.

@@ -19,7 +19,8 @@ const char* wordOf(std::size_t dof) {
 
 class Solver {
 public:
-    Solver(const Model& m, std::vector<Made> beams) : m_(m), beams_(std::move(beams)), numbers_(unknownsOf(m, beams_)), free_(numbers_.of), unknowns_(numbers_.count) {}
+    Solver(const Model& m, std::vector<Made> beams)
+        : m_(m), beams_(std::move(beams)), numbers_(unknownsOf(m, beams_)), free_(numbers_.of), unknowns_(numbers_.count) {}
 
     Result<std::vector<Answer>> solve(const std::vector<Load>& loads) {
         std::vector<Answer> answers;
@@ -76,7 +77,8 @@ private:
         for (std::size_t n = 0; n < beams_.size() && g.norm() > 0; ++n) {
             weight[n] = weightOf(m_.beams[n], beams_[n], g);
             const Vector14 at_nodes = beams_[n].to_own.transpose() * weight[n];
-            for (std::size_t i = 0; i < 2 * dofs; ++i) force(static_cast<Eigen::Index>(place(n, i))) += at_nodes(static_cast<Eigen::Index>(i));
+            for (std::size_t i = 0; i < 2 * dofs; ++i)
+                force(static_cast<Eigen::Index>(place(n, i))) += at_nodes(static_cast<Eigen::Index>(i));
         }
         Eigen::VectorXd moves = Eigen::VectorXd::Zero(force.size());
         if (unknowns_ > 0) {
@@ -84,7 +86,8 @@ private:
             for (std::size_t k = 0; k < free_.size(); ++k)
                 if (free_[k] >= 0) right(free_[k]) = force(static_cast<Eigen::Index>(k));
             Eigen::VectorXd u = scale_.asDiagonal() * solver_.solve(scale_.asDiagonal() * right);
-            u += scale_.asDiagonal() * solver_.solve(scale_.asDiagonal() * (right - stiffness_ * u)); // once more, by what is left over
+            u += scale_.asDiagonal() *
+                 solver_.solve(scale_.asDiagonal() * (right - stiffness_ * u)); // once more, by what is left over
             for (std::size_t k = 0; k < free_.size(); ++k)
                 if (free_[k] >= 0) moves(static_cast<Eigen::Index>(k)) = u(free_[k]);
         }
@@ -99,12 +102,15 @@ private:
         Eigen::VectorXd left = force; // what nobody but the ground takes
         for (std::size_t n = 0; n < beams_.size(); ++n) {
             Vector14 at_nodes;
-            for (std::size_t i = 0; i < 2 * dofs; ++i) at_nodes(static_cast<Eigen::Index>(i)) = moves(static_cast<Eigen::Index>(place(n, i)));
+            for (std::size_t i = 0; i < 2 * dofs; ++i)
+                at_nodes(static_cast<Eigen::Index>(i)) = moves(static_cast<Eigen::Index>(place(n, i)));
             const Vector14 own = beams_[n].held * (beams_[n].to_own * at_nodes);
             const Vector14 back = beams_[n].to_own.transpose() * own;
-            for (std::size_t i = 0; i < 2 * dofs; ++i) left(static_cast<Eigen::Index>(place(n, i))) -= back(static_cast<Eigen::Index>(i));
+            for (std::size_t i = 0; i < 2 * dofs; ++i)
+                left(static_cast<Eigen::Index>(place(n, i))) -= back(static_cast<Eigen::Index>(i));
             std::array<double, 2 * dofs> ends{};
-            for (std::size_t i = 0; i < 2 * dofs; ++i) ends[i] = own(static_cast<Eigen::Index>(i)) - weight[n](static_cast<Eigen::Index>(i));
+            for (std::size_t i = 0; i < 2 * dofs; ++i)
+                ends[i] = own(static_cast<Eigen::Index>(i)) - weight[n](static_cast<Eigen::Index>(i));
             a.forces.push_back(ends);
         }
         // forces by forces, moments by moments, bimoments by bimoments
@@ -126,7 +132,9 @@ private:
                 continue;
             }
             a.reactions[k / dofs][k % dofs] = -spring * moves(static_cast<Eigen::Index>(k));
-            if (free_[k] >= 0) a.unbalanced = std::max(a.unbalanced, std::abs(rest - spring * moves(static_cast<Eigen::Index>(k))) / most[k % dofs / 3]);
+            if (free_[k] >= 0)
+                a.unbalanced =
+                    std::max(a.unbalanced, std::abs(rest - spring * moves(static_cast<Eigen::Index>(k))) / most[k % dofs / 3]);
         }
         return a;
     }
@@ -163,7 +171,8 @@ Result<std::vector<Answer>> solve(const Model& m, const std::vector<Load>& loads
     if (!beams) return beams.error();
     for (const Load& load : loads)
         for (const auto& [node, f] : load.at)
-            if (node >= m.nodes.size()) return Error{Error::Code::BadInput, load.name, "A load pulls at a node that is not there.", "", -1};
+            if (node >= m.nodes.size())
+                return Error{Error::Code::BadInput, load.name, "A load pulls at a node that is not there.", "", -1};
     return Solver(m, std::move(*beams)).solve(loads);
 }
 

@@ -6,8 +6,8 @@
 #include <array>
 #include <optional>
 
-/// Frames of beams in space: Timoshenko's bending, Vlasov's torsion with warping as a seventh degree of freedom, centroid and shear
-/// centre where they are. mm, N, N·mm, MPa.
+/// Frames of beams in space: Timoshenko's bending, Vlasov's torsion with warping as a seventh degree of freedom, centroid and
+/// shear centre where they are. mm, N, N·mm, MPa.
 namespace gorvet::frame {
 
 using geometry::Vec3;
@@ -29,7 +29,7 @@ struct BeamSection {
     double upright_mm4 = 0; ///< about z
     double product_mm4 = 0;
     double torsion_mm4 = 0;
-    double warping_mm6 = 0; ///< 0: it does not warp, and its ends' seventh degree of freedom is nobody's
+    double warping_mm6 = 0;     ///< 0: it does not warp, and its ends' seventh degree of freedom is nobody's
     double shear_level_mm2 = 0; ///< for forces along y; 0: no shear deformation
     double shear_upright_mm2 = 0;
     At centroid;     ///< from the line between its nodes
@@ -78,8 +78,8 @@ struct Answer {
     double unbalanced = 0; ///< the greatest force or moment left over at a node, as a share of the greatest one there is
 };
 
-/// One answer a load. Fails with BadInput where beams have no length, no section or an `up` along them, and with Conflict, naming node
-/// and direction, where something can move that nothing holds.
+/// One answer a load. Fails with BadInput where beams have no length, no section or an `up` along them, and with Conflict, naming
+/// node and direction, where something can move that nothing holds.
 Result<std::vector<Answer>> solve(const Model&, const std::vector<Load>&);
 
 /// A way in which the frame swings by itself.

@@ -33,11 +33,11 @@ Eigen::Matrix4d torsionStiffness(double gj, double ecw, double length) {
         k << 12 * w + 1.2 * j, (6 * w + 0.1 * j) * length, -12 * w - 1.2 * j, (6 * w + 0.1 * j) * length,
             (6 * w + 0.1 * j) * length, (4 * w + 2 * j / 15) * length * length, -(6 * w + 0.1 * j) * length,
             (2 * w - j / 30) * length * length, -12 * w - 1.2 * j, -(6 * w + 0.1 * j) * length, 12 * w + 1.2 * j,
-            -(6 * w + 0.1 * j) * length, (6 * w + 0.1 * j) * length, (2 * w - j / 30) * length * length, -(6 * w + 0.1 * j) * length,
-            (4 * w + 2 * j / 15) * length * length;
+            -(6 * w + 0.1 * j) * length, (6 * w + 0.1 * j) * length, (2 * w - j / 30) * length * length,
+            -(6 * w + 0.1 * j) * length, (4 * w + 2 * j / 15) * length * length;
         return k;
     }
-    const double f = std::exp(-kl), f2 = f * f; // c = (1 + f²) / 2f, s = (1 − f²) / 2f
+    const double f = std::exp(-kl), f2 = f * f;      // c = (1 + f²) / 2f, s = (1 − f²) / 2f
     const double c = (1 + f2) / 2, s = (1 - f2) / 2; // times e^−kl
     const double over = 2 * (f - c) + kl * s;
     a = kl * s / over;
@@ -45,8 +45,8 @@ Eigen::Matrix4d torsionStiffness(double gj, double ecw, double length) {
     d = (kl * c - s) / (kl * over);
     e = (s - kl * f) / (kl * over);
     const double j = gj / length;
-    k << a, b * length, -a, b * length, b * length, d * length * length, -b * length, e * length * length, -a, -b * length, a, -b * length,
-        b * length, e * length * length, -b * length, d * length * length;
+    k << a, b * length, -a, b * length, b * length, d * length * length, -b * length, e * length * length, -a, -b * length, a,
+        -b * length, b * length, e * length * length, -b * length, d * length * length;
     return k * j;
 }
 
@@ -55,8 +55,8 @@ Eigen::Matrix4d bendingStiffness(double ei, double gas, double length) {
     const double phi = gas > 0 ? 12 * ei / (gas * length * length) : 0;
     const double q = ei / (length * length * length * (1 + phi)), l = length;
     Eigen::Matrix4d k;
-    k << 12, 6 * l, -12, 6 * l, 6 * l, (4 + phi) * l * l, -6 * l, (2 - phi) * l * l, -12, -6 * l, 12, -6 * l, 6 * l, (2 - phi) * l * l, -6 * l,
-        (4 + phi) * l * l;
+    k << 12, 6 * l, -12, 6 * l, 6 * l, (4 + phi) * l * l, -6 * l, (2 - phi) * l * l, -12, -6 * l, 12, -6 * l, 6 * l,
+        (2 - phi) * l * l, -6 * l, (4 + phi) * l * l;
     return k * q;
 }
 
@@ -76,14 +76,18 @@ Matrix14 ownStiffness(const Beam& b, double length) {
     Matrix14 k = Matrix14::Zero();
     const auto put = [&](const Eigen::Matrix4d& part, std::array<int, 4> at, std::array<double, 4> sign) {
         for (int i = 0; i < 4; ++i)
-            for (int j = 0; j < 4; ++j) k(at[static_cast<std::size_t>(i)], at[static_cast<std::size_t>(j)]) += sign[static_cast<std::size_t>(i)] * sign[static_cast<std::size_t>(j)] * part(i, j);
+            for (int j = 0; j < 4; ++j)
+                k(at[static_cast<std::size_t>(i)], at[static_cast<std::size_t>(j)]) +=
+                    sign[static_cast<std::size_t>(i)] * sign[static_cast<std::size_t>(j)] * part(i, j);
     };
     const double ea = b.material.e_mpa * s.area_mm2 / length;
     k(0, 0) = k(7, 7) = ea;
     k(0, 7) = k(7, 0) = -ea;
-    put(bendingStiffness(b.material.e_mpa * larger, b.material.g_mpa * over(along_z), length), {2, 4, 9, 11}, {1, -1, 1, -1}); // θy = −dw/dx
+    put(bendingStiffness(b.material.e_mpa * larger, b.material.g_mpa * over(along_z), length), {2, 4, 9, 11},
+        {1, -1, 1, -1}); // θy = −dw/dx
     put(bendingStiffness(b.material.e_mpa * smaller, b.material.g_mpa * over(along_y), length), {1, 5, 8, 12}, {1, 1, 1, 1});
-    put(torsionStiffness(b.material.g_mpa * s.torsion_mm4, b.material.e_mpa * s.warping_mm6, length), {3, 6, 10, 13}, {1, 1, 1, 1});
+    put(torsionStiffness(b.material.g_mpa * s.torsion_mm4, b.material.e_mpa * s.warping_mm6, length), {3, 6, 10, 13},
+        {1, 1, 1, 1});
     // to the beam's own y and z, and to the line between its nodes
     Matrix14 t = Matrix14::Identity();
     for (const int o : {0, 7}) {
@@ -138,11 +142,13 @@ Matrix14 ownMass(const Beam& b, double length) {
     pair(6, m * s.warping_mm6 / s.area_mm2);
     Eigen::Matrix4d bend;
     const double l = length;
-    bend << 156, 22 * l, 54, -13 * l, 22 * l, 4 * l * l, 13 * l, -3 * l * l, 54, 13 * l, 156, -22 * l, -13 * l, -3 * l * l, -22 * l, 4 * l * l;
+    bend << 156, 22 * l, 54, -13 * l, 22 * l, 4 * l * l, 13 * l, -3 * l * l, 54, 13 * l, 156, -22 * l, -13 * l, -3 * l * l,
+        -22 * l, 4 * l * l;
     bend *= m / 420;
     const auto put = [&](std::array<int, 4> at, std::array<double, 4> sign) {
         for (std::size_t i = 0; i < 4; ++i)
-            for (std::size_t j = 0; j < 4; ++j) k(at[i], at[j]) += sign[i] * sign[j] * bend(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j));
+            for (std::size_t j = 0; j < 4; ++j)
+                k(at[i], at[j]) += sign[i] * sign[j] * bend(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j));
     };
     put({1, 5, 8, 12}, {1, 1, 1, 1});
     put({2, 4, 9, 11}, {1, -1, 1, -1});
@@ -236,7 +242,8 @@ Unknowns unknownsOf(const Model& m, const std::vector<Made>& beams) {
     return u;
 }
 
-std::vector<std::tuple<int, int, double>> gathered(const Model& m, const std::vector<Made>& beams, const Unknowns& u, Matrix14 Made::*which) {
+std::vector<std::tuple<int, int, double>> gathered(const Model& m, const std::vector<Made>& beams, const Unknowns& u,
+                                                   Matrix14 Made::*which) {
     std::vector<std::tuple<int, int, double>> entries;
     for (std::size_t n = 0; n < beams.size(); ++n) {
         const Matrix14 k = beams[n].to_own.transpose() * (beams[n].*which) * beams[n].to_own;

@@ -11,10 +11,10 @@ using Matrix14 = Eigen::Matrix<double, 14, 14>;
 using Vector14 = Eigen::Matrix<double, 14, 1>;
 
 struct Made {
-    Matrix14 stiffness; ///< in its own axes, at the line between its nodes' arms
-    Matrix14 held;      ///< what its loose ends leave of it
-    Matrix14 mass;      ///< t, the same
-    Matrix14 to_own;    ///< from its nodes' moves
+    Matrix14 stiffness;   ///< in its own axes, at the line between its nodes' arms
+    Matrix14 held;        ///< what its loose ends leave of it
+    Matrix14 mass;        ///< t, the same
+    Matrix14 to_own;      ///< from its nodes' moves
     Eigen::Matrix3d axes; ///< rows: its own x, y, z
     double length = 0;
     double mass_kg = 0;
@@ -35,7 +35,8 @@ struct Unknowns {
 };
 Unknowns unknownsOf(const Model&, const std::vector<Made>&);
 /// Gathers the beams' matrices, `which` of each, in the unknowns.
-std::vector<std::tuple<int, int, double>> gathered(const Model&, const std::vector<Made>&, const Unknowns&, Matrix14 Made::*which);
+std::vector<std::tuple<int, int, double>> gathered(const Model&, const std::vector<Made>&, const Unknowns&,
+                                                   Matrix14 Made::*which);
 
 inline Eigen::Vector3d vec(const geometry::Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
 

@@ -39,7 +39,8 @@ Result<void> reaches(const Ladder& l, const std::string& what, double station) {
 /// Where the rails are divided: ends, bends, axles, bridges, and in between.
 std::vector<double> stationsOf(const Ladder& l, double pitch) {
     std::vector<double> fixed{l.front_axle_mm, l.rear_axle_mm};
-    const double from = std::max(l.left.front().x_mm, l.right.front().x_mm), to = std::min(l.left.back().x_mm, l.right.back().x_mm);
+    const double from = std::max(l.left.front().x_mm, l.right.front().x_mm),
+                 to = std::min(l.left.back().x_mm, l.right.back().x_mm);
     fixed.insert(fixed.end(), {from, to});
     for (const Bridge& b : l.bridges) fixed.push_back(b.station_mm);
     for (const auto* line : {&l.left, &l.right})
@@ -73,11 +74,13 @@ Section mirrored(Section s) {
 Result<LadderModel> modelOf(const Ladder& l, bool joints_warp, double pitch) {
     for (const auto& [what, station] : {std::pair{"the front axle", l.front_axle_mm}, std::pair{"the rear axle", l.rear_axle_mm}})
         if (auto ok = reaches(l, what, station); !ok) return ok.error();
-    if (l.rear_axle_mm - l.front_axle_mm < 100) return bad("axles", "The axles stand less than 100 mm apart.", "Say where they are.");
+    if (l.rear_axle_mm - l.front_axle_mm < 100)
+        return bad("axles", "The axles stand less than 100 mm apart.", "Say where they are.");
     for (const Bridge& b : l.bridges)
         if (auto ok = reaches(l, "bridge " + b.name, b.station_mm); !ok) return ok.error();
     if (l.bridges.size() < 2)
-        return Error{Error::Code::Conflict, "frame", "Fewer than two bridges keep the rails together.", "Say where its crossmembers are.", -1};
+        return Error{Error::Code::Conflict, "frame", "Fewer than two bridges keep the rails together.",
+                     "Say where its crossmembers are.", -1};
     const std::vector<double> stations = stationsOf(l, std::max(pitch, 10.0));
     const std::size_t n = stations.size();
     LadderModel m;
@@ -88,7 +91,8 @@ Result<LadderModel> modelOf(const Ladder& l, bool joints_warp, double pitch) {
                                             [&](double a, double b) { return std::abs(a - station) < std::abs(b - station); });
         return static_cast<std::size_t>(found - stations.begin()) + (right ? n : 0);
     };
-    const BeamSection left = beamSection(l.rail, l.rail.centroid), right = beamSection(mirrored(l.rail), mirrored(l.rail).centroid);
+    const BeamSection left = beamSection(l.rail, l.rail.centroid),
+                      right = beamSection(mirrored(l.rail), mirrored(l.rail).centroid);
     for (const bool side : {false, true})
         for (std::size_t k = 0; k + 1 < n; ++k) {
             Beam b;
@@ -122,7 +126,8 @@ Result<LadderModel> modelOf(const Ladder& l, bool joints_warp, double pitch) {
 Result<Twist> twistOf(const Ladder& l, double pitch) {
     Twist t;
     t.length_mm = l.rear_axle_mm - l.front_axle_mm;
-    t.open = !l.rail.closed() || std::any_of(l.bridges.begin(), l.bridges.end(), [](const Bridge& b) { return !b.section.closed(); });
+    t.open =
+        !l.rail.closed() || std::any_of(l.bridges.begin(), l.bridges.end(), [](const Bridge& b) { return !b.section.closed(); });
     for (const bool joints_warp : {true, false}) {
         auto made = modelOf(l, joints_warp, pitch);
         if (!made) return made.error();
@@ -140,8 +145,9 @@ Result<Twist> twistOf(const Ladder& l, double pitch) {
         (joints_warp ? t.free_nm_per_deg : t.held_nm_per_deg) = pull_n * track / 1000 / degrees;
         t.mass_kg = 0;
         for (const Beam& b : m.beams)
-            t.mass_kg += b.section.area_mm2 * b.material.kg_mm3 *
-                         geometry::between(geometry::plus(m.nodes[b.from].at, b.arm_from), geometry::plus(m.nodes[b.to].at, b.arm_to));
+            t.mass_kg +=
+                b.section.area_mm2 * b.material.kg_mm3 *
+                geometry::between(geometry::plus(m.nodes[b.from].at, b.arm_from), geometry::plus(m.nodes[b.to].at, b.arm_to));
     }
     return t;
 }

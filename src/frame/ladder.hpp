@@ -30,8 +30,8 @@ struct Twist {
     double mass_kg = 0;
     bool open = false; ///< rails or bridges are open sections: the two figures differ
 };
-/// Rails are divided at bridges and axles and at least every `pitch_mm`. Fails with BadInput where a rail does not reach over both
-/// axles or a bridge's station; Conflict where fewer than two bridges keep the rails together.
+/// Rails are divided at bridges and axles and at least every `pitch_mm`. Fails with BadInput where a rail does not reach over
+/// both axles or a bridge's station; Conflict where fewer than two bridges keep the rails together.
 Result<Twist> twistOf(const Ladder&, double pitch_mm = 150);
 /// The frame as beams; nodes of the left rail stand first, then those of the right one. `joints_warp`: see Twist.
 struct LadderModel {

@@ -53,7 +53,8 @@ Result<std::vector<Mode>> modes(const Model& m, int count) {
     if (!beams) return beams.error();
     const Unknowns u = unknownsOf(m, *beams);
     if (count < 1 || u.count <= count)
-        return Error{Error::Code::Conflict, "frame", "It has fewer ways to swing than are asked for.", "Ask for fewer, or divide its beams.", -1};
+        return Error{Error::Code::Conflict, "frame", "It has fewer ways to swing than are asked for.",
+                     "Ask for fewer, or divide its beams.", -1};
     const Sparse stiffness = matrixOf(m, *beams, u, &Made::held, false), mass = matrixOf(m, *beams, u, &Made::mass, true);
     using Invert = Spectra::SymShiftInvert<double, Eigen::Sparse, Eigen::Sparse>;
     using Product = Spectra::SparseSymMatProd<double>;
@@ -67,7 +68,8 @@ Result<std::vector<Mode>> modes(const Model& m, int count) {
     constexpr double until = 1e-10;
     solver.compute(Spectra::SortRule::LargestMagn, most_rounds, until);
     if (solver.info() != Spectra::CompInfo::Successful)
-        return Error{Error::Code::Conflict, "frame", "How it swings can't be worked out.", "Look for parts that hang together by nothing.", -1};
+        return Error{Error::Code::Conflict, "frame", "How it swings can't be worked out.",
+                     "Look for parts that hang together by nothing.", -1};
     std::vector<Mode> list;
     const Eigen::VectorXd squares = solver.eigenvalues();
     const Eigen::MatrixXd shapes = solver.eigenvectors();

@@ -62,7 +62,9 @@ private:
 bool hangsTogether(std::size_t places, const std::vector<Run>& runs) {
     std::vector<std::size_t> root(places);
     for (std::size_t k = 0; k < places; ++k) root[k] = k;
-    const std::function<std::size_t(std::size_t)> find = [&](std::size_t k) { return root[k] == k ? k : root[k] = find(root[k]); };
+    const std::function<std::size_t(std::size_t)> find = [&](std::size_t k) {
+        return root[k] == k ? k : root[k] = find(root[k]);
+    };
     for (const Run& r : runs) root[find(r.i)] = find(r.j);
     for (std::size_t k = 0; k < places; ++k)
         if (find(k) != find(0)) return false;
@@ -81,7 +83,8 @@ Result<std::vector<Run>> runsOf(const Walls& w) {
             return wrong("A wall has no thickness.", "Measure it, where rust has taken some away, too.");
         runs.push_back({wall.from, wall.to, a.y_mm, a.z_mm, b.y_mm - a.y_mm, b.z_mm - a.z_mm, length, wall.thickness_mm});
     }
-    if (!hangsTogether(w.at.size(), runs)) return wrong("The walls do not hang together.", "Each must meet another at one of its ends.");
+    if (!hangsTogether(w.at.size(), runs))
+        return wrong("The walls do not hang together.", "Each must meet another at one of its ends.");
     return runs;
 }
 
@@ -137,8 +140,8 @@ MiddleLines ofMiddleLines(const std::vector<Run>& runs) {
     return m;
 }
 
-/// J, warping, shear centre and Cw. Twisted by 1 rad/mm a wall shears by γ = dω/ds + h, h its lever about the pole; what flows, G t γ,
-/// comes to nothing at every place: in an open wall γ is 0, round a cell it is Bredt's.
+/// J, warping, shear centre and Cw. Twisted by 1 rad/mm a wall shears by γ = dω/ds + h, h its lever about the pole; what flows, G
+/// t γ, comes to nothing at every place: in an open wall γ is 0, round a cell it is Bredt's.
 void torsion(Section& s, const std::vector<Run>& runs, const Network& net, std::size_t places) {
     const auto lever = [](const Run& r) { return (r.y * r.dz - r.z * r.dy) / r.length; };
     Eigen::VectorXd into = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(places));
@@ -177,12 +180,14 @@ void torsion(Section& s, const std::vector<Run>& runs, const Network& net, std::
                 if (s.warping_mm2.empty()) s.warping_mm2.assign(places, std::nan(""));
                 s.warping_mm2[k] = at(k) + centre.y_mm * z - centre.z_mm * y;
             }
-    for (const Run& r : runs) s.warping_mm6 += r.product(s.warping_mm2[r.i], s.warping_mm2[r.j], s.warping_mm2[r.i], s.warping_mm2[r.j]);
+    for (const Run& r : runs)
+        s.warping_mm6 += r.product(s.warping_mm2[r.i], s.warping_mm2[r.j], s.warping_mm2[r.i], s.warping_mm2[r.j]);
     s.shear_centre = {s.centroid.y_mm + centre.y_mm, s.centroid.z_mm + centre.z_mm};
 }
 
 /// The shear area for a force along one axis: the energy of its shear flow. σ grows along the beam as a linear function f of the
-/// section's places; what flows in a wall changes by −t f along it, and is the slope of a displacement that has one value at each place.
+/// section's places; what flows in a wall changes by −t f along it, and is the slope of a displacement that has one value at each
+/// place.
 double shearArea(const Section& s, const std::vector<Run>& runs, const Network& net, std::size_t places, bool upright) {
     const MiddleLines m = ofMiddleLines(runs);
     const double det = m.level * m.upright - m.product * m.product;

@@ -33,12 +33,12 @@ struct Walls {
 struct Section {
     double area_mm2 = 0;
     At centroid;
-    double level_mm4 = 0;      ///< ∫ z² dA
-    double upright_mm4 = 0;    ///< ∫ y² dA
-    double product_mm4 = 0;    ///< ∫ y z dA
-    double principal_mm4 = 0;  ///< the larger principal moment
-    double lesser_mm4 = 0;     ///< and the smaller
-    double turned_rad = 0;     ///< of the axis of the larger one from level, anticlockwise, −π/2…π/2
+    double level_mm4 = 0;           ///< ∫ z² dA
+    double upright_mm4 = 0;         ///< ∫ y² dA
+    double product_mm4 = 0;         ///< ∫ y z dA
+    double principal_mm4 = 0;       ///< the larger principal moment
+    double lesser_mm4 = 0;          ///< and the smaller
+    double turned_rad = 0;          ///< of the axis of the larger one from level, anticlockwise, −π/2…π/2
     double level_modulus_mm3 = 0;   ///< the least, over top and bottom, with half a wall
     double upright_modulus_mm3 = 0; ///< over left and right
     double torsion_mm4 = 0;         ///< J: of its cells (Bredt and Batho) and of its walls (St Venant)
@@ -53,8 +53,8 @@ struct Section {
 };
 
 /// Vlasov's theory of thin walls, for any graph of walls at once: warping and shear flow are potentials on it. Each wall's own
-/// thickness counts in the moments and in J. Fails with BadInput where walls are missing, without thickness or length, or in pieces
-/// that do not hang together.
+/// thickness counts in the moments and in J. Fails with BadInput where walls are missing, without thickness or length, or in
+/// pieces that do not hang together.
 Result<Section> sectionOf(const Walls&);
 
 // ---- shapes, outside dimensions in mm; corners with an outside radius of `radius` (0: sharp), as arcs of their middle line
@@ -72,8 +72,8 @@ Walls nested(double height, double width, double wall, double overlap);
 /// A channel with a plate welded over its open side: a box of two thicknesses.
 Walls boxed(double height, double width, double wall, double plate, double radius);
 
-/// "box 100 60 4", "channel 100 50 4 [radius]", "hat 80 60 20 2", "tube 48 3", "angle 40 40 4", "flat 60 6", "nested 100 60 4 40",
-/// "boxed 100 50 4 3": a word, then its figures in mm. Fails with BadInput, saying what belongs there.
+/// "box 100 60 4", "channel 100 50 4 [radius]", "hat 80 60 20 2", "tube 48 3", "angle 40 40 4", "flat 60 6", "nested 100 60 4
+/// 40", "boxed 100 50 4 3": a word, then its figures in mm. Fails with BadInput, saying what belongs there.
 Result<Walls> wallsFrom(const std::vector<std::string>& words);
 /// What can stand there: word and its figures.
 const std::vector<std::pair<std::string, std::string>>& shapes();

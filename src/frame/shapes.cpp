@@ -123,14 +123,15 @@ Walls boxed(double height, double width, double t, double plate, double radius) 
 }
 
 const std::vector<std::pair<std::string, std::string>>& shapes() {
-    static const std::vector<std::pair<std::string, std::string>> list{{"box", "height, width, wall, outside radius or none"},
-                                                                       {"channel", "height, width, wall, outside radius or none"},
-                                                                       {"hat", "height, width, flange, wall"},
-                                                                       {"tube", "diameter, wall"},
-                                                                       {"angle", "height, width, wall"},
-                                                                       {"flat", "width, thickness"},
-                                                                       {"nested", "height, width, wall, overlap of the flanges"},
-                                                                       {"boxed", "height, width, wall, plate, outside radius or none"}};
+    static const std::vector<std::pair<std::string, std::string>> list{
+        {"box", "height, width, wall, outside radius or none"},
+        {"channel", "height, width, wall, outside radius or none"},
+        {"hat", "height, width, flange, wall"},
+        {"tube", "diameter, wall"},
+        {"angle", "height, width, wall"},
+        {"flat", "width, thickness"},
+        {"nested", "height, width, wall, overlap of the flanges"},
+        {"boxed", "height, width, wall, plate, outside radius or none"}};
     return list;
 }
 
@@ -156,14 +157,16 @@ Result<Walls> wallsFrom(const std::vector<std::string>& words) {
     const bool radius = shape == "box" || shape == "channel" || shape == "boxed";
     const auto figures = static_cast<std::size_t>(std::count(known->second.begin(), known->second.end(), ',')) + 1;
     if (v.size() != figures && !(radius && v.size() + 1 == figures))
-        return bad(shape, fmt::format("A {} has {}.", shape, known->second), fmt::format("Like: {} {}", shape, radius ? "100 60 4" : "80 60 20 2"));
+        return bad(shape, fmt::format("A {} has {}.", shape, known->second),
+                   fmt::format("Like: {} {}", shape, radius ? "100 60 4" : "80 60 20 2"));
     const double r = radius && v.size() == figures ? v.back() : 0;
     const double wall = shape == "flat" ? v[1] : shape == "tube" ? v[1] : shape == "hat" ? v[3] : v[2];
     const bool hollow = shape == "box" || shape == "tube" || shape == "nested";
     const double least = shape == "flat" ? 1e9 : shape == "tube" ? v[0] : std::min(v[0], v[1]);
     if (wall <= 0 || v[0] <= 0) return bad(shape, "A size is 0.", fmt::format("A {} has {}.", shape, known->second));
     if (wall * (hollow ? 2 : 1) >= least)
-        return bad(shape, fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, least), "The outside comes first, the wall after it.");
+        return bad(shape, fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, least),
+                   "The outside comes first, the wall after it.");
     if (shape == "box") return box(v[0], v[1], v[2], r);
     if (shape == "channel") return channel(v[0], v[1], v[2], r);
     if (shape == "hat") return hat(v[0], v[1], v[2], v[3]);

@@ -88,7 +88,8 @@ cairo_surface_t* jpegSurface(const std::string& jpeg, const files::Pixels& p) {
     const unsigned char* from = p.rgb.data();
     for (int y = 0; y < p.height; ++y)
         for (int x = 0; x < p.width; ++x, from += 3) {
-            const std::uint32_t pixel = static_cast<std::uint32_t>(from[0]) << 16 | static_cast<std::uint32_t>(from[1]) << 8 | from[2];
+            const std::uint32_t pixel =
+                static_cast<std::uint32_t>(from[0]) << 16 | static_cast<std::uint32_t>(from[1]) << 8 | from[2];
             std::memcpy(rows + std::ptrdiff_t{y} * stride + std::ptrdiff_t{4} * x, &pixel, sizeof pixel);
         }
     cairo_surface_mark_dirty(image);

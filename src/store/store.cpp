@@ -110,8 +110,8 @@ Result<void> Store::write(const build::Edit& change, const build::Edit& inverse,
     line.changes = std::move(*changes);
     line.inverse = std::move(*back);
     line.sum = line.sumOver(last_sum_, true);
-    // each snapshot when the log has grown by an eighth, or its last lines hold as many rows as an eighth of the build: opening stays
-    // short, and an edit does not get dearer
+    // each snapshot when the log has grown by an eighth, or its last lines hold as many rows as an eighth of the build: opening
+    // stays short, and an edit does not get dearer
     const std::size_t rows_since = rows_since_snapshot_ + change.changes.size();
     const bool snapshot_due = line.seq - snapshot_seq_ >= std::max(snapshot_every, snapshot_seq_ / 8) ||
                               rows_since >= std::max(snapshot_rows, rowsOf(build_) / 8);

@@ -107,7 +107,8 @@ public:
     std::vector<LogEntry> log(int most = 100) const;
     /// Who last put or changed a row of a table ("reading", "pin", …), and when; none when the log does not know.
     std::optional<LogEntry> lastChange(const std::string& table, std::uint32_t id) const;
-    /// The build as it stood at the end of a day, by taking back what was kept later. Fails where a line can't be read or taken back.
+    /// The build as it stood at the end of a day, by taking back what was kept later. Fails where a line can't be read or taken
+    /// back.
     Result<Since> since(int day) const;
     /// When the newest entry was kept, UTC; empty for a new file.
     std::string keptAtUtc() const;
@@ -150,7 +151,7 @@ private:
     std::int64_t revision_ = 0;
     std::int64_t snapshot_seq_ = 0;
     std::size_t rows_since_snapshot_ = 0; ///< changes of the lines after it
-    std::string last_sum_; ///< of the newest line: the next one's sum is made over it, too
+    std::string last_sum_;                ///< of the newest line: the next one's sum is made over it, too
     std::vector<Done> done_;
     std::vector<Done> undone_;
     std::set<std::string, std::less<>> referred_; ///< hashes of blobs that a line of the log names

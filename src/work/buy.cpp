@@ -32,7 +32,8 @@ struct Piece {
 /// Which bin each piece goes into, −1: bought; the longest pieces first.
 class Search {
 public:
-    Search(std::vector<Piece> pieces, std::vector<Bin> bins, double kerf, int most) : pieces_(std::move(pieces)), bins_(std::move(bins)), kerf_(kerf), most_(most) {
+    Search(std::vector<Piece> pieces, std::vector<Bin> bins, double kerf, int most)
+        : pieces_(std::move(pieces)), bins_(std::move(bins)), kerf_(kerf), most_(most) {
         rest_.assign(pieces_.size() + 1, 0);
         for (std::size_t i = pieces_.size(); i-- > 0;) rest_[i] = rest_[i + 1] + pieces_[i].length_mm;
     }
@@ -143,7 +144,8 @@ SteelPlan placeSteel(const std::vector<SteelNeed>& needs, const std::vector<Stoc
         std::vector<Bin> bins;
         for (const Stock& s : shelf)
             if (sameSection(needs[first], s))
-                for (int n = 0; n < static_cast<int>(s.count) && bins.size() < 500; ++n) bins.push_back({s.name, s.length_mm, false});
+                for (int n = 0; n < static_cast<int>(s.count) && bins.size() < 500; ++n)
+                    bins.push_back({s.name, s.length_mm, false});
         // short ones first: of equal ways the offcuts go
         std::stable_sort(bins.begin(), bins.end(), [](const Bin& a, const Bin& b) { return a.left_mm < b.left_mm; });
         Search search(pieces, bins, kerf, most_looked_at);

@@ -39,9 +39,10 @@ struct SteelPlan {
     bool exact = true; ///< no other way of cutting leaves less to be bought; else one may
     double bought_mm = 0;
 };
-/// Cuts as much of the needs from the shelf as can be, and of equal ways the one that begins the fewest lengths. Searched section by
-/// section over all ways of laying pieces into lengths, up to `most_looked_at` of them; before that best fit, longest first.
+/// Cuts as much of the needs from the shelf as can be, and of equal ways the one that begins the fewest lengths. Searched section
+/// by section over all ways of laying pieces into lengths, up to `most_looked_at` of them; before that best fit, longest first.
 /// Plates are not laid out here: of what is no length of a section nothing is placed.
-SteelPlan placeSteel(const std::vector<SteelNeed>&, const std::vector<build::Stock>&, double kerf_mm, int most_looked_at = 200'000);
+SteelPlan placeSteel(const std::vector<SteelNeed>&, const std::vector<build::Stock>&, double kerf_mm,
+                     int most_looked_at = 200'000);
 
 } // namespace gorvet::work

@@ -116,9 +116,8 @@ private:
             any = true;
             const std::string tag = "decision:" + d.name;
             y = line({at.x, y + f_.px(4)}, width,
-                     fmt::format("{}{}: {}{}", changeWords(q), d.name, d.asks, d.wanted.empty() ? "" : ", by " + d.wanted), Ink::Ink,
-                     Face::Bold,
-                     tag);
+                     fmt::format("{}{}: {}{}", changeWords(q), d.name, d.asks, d.wanted.empty() ? "" : ", by " + d.wanted),
+                     Ink::Ink, Face::Bold, tag);
             if (!q.because.empty())
                 y = line({at.x + f_.px(14), y}, width - f_.px(14), "Because: " + q.because, Ink::Ink, Face::Sans, tag);
             for (const Choice& c : q.choices)
@@ -247,16 +246,17 @@ std::vector<Drawing> clientPages(const ClientInput& in, const PageTitle& title, 
             y = area.y;
         }
         Drawing& to = pages.back();
-        to.add(Text{{area.x, y + on_paper.lead()},
-                    (d.change ? fmt::format("Change order {}, {}: ", changeNumber(in.decisions, q), d.agreed ? "agreed" : "to be agreed")
-                     : d.agreed ? std::string("Agreed: ")
-                                : std::string("To be decided: ")) +
-                        d.name,
-                    on_paper.lead(),
-                    Ink::Ink,
-                    Anchor::Left,
-                    Level::Base,
-                    Face::Bold});
+        to.add(Text{
+            {area.x, y + on_paper.lead()},
+            (d.change ? fmt::format("Change order {}, {}: ", changeNumber(in.decisions, q), d.agreed ? "agreed" : "to be agreed")
+             : d.agreed ? std::string("Agreed: ")
+                        : std::string("To be decided: ")) +
+                d.name,
+            on_paper.lead(),
+            Ink::Ink,
+            Anchor::Left,
+            Level::Base,
+            Face::Bold});
         y += on_paper.lead() + on_paper.px(6);
         const auto text = [&](const std::string& words, double in_by, Face face = Face::Sans) {
             for (const std::string& part : wrapped(words, area.width - in_by, on_paper.body(), face)) {

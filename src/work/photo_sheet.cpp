@@ -24,7 +24,8 @@ double pair(Drawing& d, const PhotoPair& p, P at, double width, double picture, 
     constexpr double widest = 1.5; // of a picture's width over its height
     const double gap = f.px(8), half = std::min((width - gap) / 2, widest * picture), top = at.y + f.body() * 1.5;
     double y = top;
-    for (const auto& [photo, x, what] : {std::tuple{&p.before, at.x, "before"}, std::tuple{&p.after, at.x + half + gap, "after"}}) {
+    for (const auto& [photo, x, what] :
+         {std::tuple{&p.before, at.x, "before"}, std::tuple{&p.after, at.x + half + gap, "after"}}) {
         PhotoShown shown = *photo;
         shown.what = std::string(what) + (shown.what.empty() ? "" : ": " + shown.what);
         y = std::max(y, top + addPhoto(d, shown, {x, top}, half, picture, f, selected == "photo:" + shown.name));
@@ -44,7 +45,10 @@ double addPhoto(Drawing& d, const PhotoShown& p, P at, double width, double heig
                    p.voice    ? "a spoken note"
                    : p.unread ? "it can't be read"
                               : "being made …",
-                   f.small(), Ink::Second, Anchor::Centre, Level::Middle},
+                   f.small(),
+                   Ink::Second,
+                   Anchor::Centre,
+                   Level::Middle},
               tag);
     d.add(Stroke{{at, {at.x + width, at.y}, {at.x + width, at.y + height}, {at.x, at.y + height}},
                  true,
@@ -82,8 +86,8 @@ Drawing photoSheet(const PhotosView& v, double width, double height, const Forma
             y = below + f.px(12);
         }
     }
-    y = heading(d, {0, y}, width,
-                v.all > v.newest.size() ? fmt::format("The newest {} of {}", v.newest.size(), v.all) : "Lately", f);
+    y = heading(d, {0, y}, width, v.all > v.newest.size() ? fmt::format("The newest {} of {}", v.newest.size(), v.all) : "Lately",
+                f);
     const int columns = std::clamp(static_cast<int>(width / f.px(230)), 1, 6);
     const double one = (width - gap * 0.6 * (columns - 1)) / columns;
     for (std::size_t k = 0; k < v.newest.size(); k += static_cast<std::size_t>(columns)) {
@@ -114,7 +118,8 @@ std::vector<Drawing> photoPages(const PhotosView& v, const PageTitle& title, con
     for (std::size_t k = 0; k < v.newest.size(); k += wide * high) {
         Drawing page = blankPage(title, cautions, area);
         const double top = heading(page, {area.x, area.y}, area.width, "Lately", on_paper);
-        const double gap = on_paper.px(12), one = (area.width - gap * (wide - 1)) / wide, each = (area.y + area.height - top) / high;
+        const double gap = on_paper.px(12), one = (area.width - gap * (wide - 1)) / wide,
+                     each = (area.y + area.height - top) / high;
         for (std::size_t c = 0; c < wide * high && k + c < v.newest.size(); ++c)
             addPhoto(page, v.newest[k + c],
                      {area.x + static_cast<double>(c % wide) * (one + gap), top + static_cast<double>(c / wide) * each}, one,

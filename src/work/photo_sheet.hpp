@@ -7,8 +7,8 @@ namespace gorvet::work {
 
 struct PhotoShown {
     std::string name;
-    std::string when; ///< "2026-11-28 14:05"
-    std::string what; ///< where, at which step, note
+    std::string when;                         ///< "2026-11-28 14:05"
+    std::string what;                         ///< where, at which step, note
     std::shared_ptr<const std::string> bytes; ///< null: not made yet
     bool voice = false;                       ///< a note that was spoken
     bool unread = false;                      ///< it can't be read
@@ -21,7 +21,7 @@ struct PhotoPair {
 struct PhotosView {
     std::vector<PhotoPair> pairs;
     std::vector<PhotoShown> newest;
-    std::size_t all = 0; ///< of the build
+    std::size_t all = 0;  ///< of the build
     std::string selected; ///< tag
 };
 

@@ -83,8 +83,8 @@ struct Found {
     double planned_h = 0; ///< of planned work that was done meanwhile
     bool operator==(const Found&) const = default;
 };
-/// What is usually found: so many times an hour of planned work, each of exponentially distributed hours. Gamma and inverse gamma,
-/// from what is usual before anything was found (once in 20 h, 4 h each; weights of 1 and 3 finds) and from what was.
+/// What is usually found: so many times an hour of planned work, each of exponentially distributed hours. Gamma and inverse
+/// gamma, from what is usual before anything was found (once in 20 h, 4 h each; weights of 1 and 3 finds) and from what was.
 struct Finds {
     double times_shape = 1;
     double times_rate_h = 20;
@@ -102,7 +102,7 @@ struct ScheduleInput {
     std::vector<Part> parts;
     std::vector<Took> took;
     std::optional<Found> found; ///< none: nothing unplanned is counted on
-    std::optional<int> wanted; ///< the day that all is wanted by
+    std::optional<int> wanted;  ///< the day that all is wanted by
     int draws = 1000;
     std::uint32_t seed = 1;
     bool alike = true; ///< one factor is common to all; false: each step errs by itself (tests)

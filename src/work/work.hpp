@@ -73,7 +73,7 @@ struct Tied {
     std::string first_unproved;
     int soaking = 0;           ///< seized, and not to be tried yet
     std::string first_soaking; ///< "bolt-rear, until 2026-12-01 14:00 UTC"
-    int off = 0; ///< neither refitted nor scrapped
+    int off = 0;               ///< neither refitted nor scrapped
     std::string first_off;
     int loose = 0; ///< refitted, and not tightened for good
     std::string first_loose;

@@ -1,4 +1,5 @@
-// What holds a step up that no other step can open: a lift that fails, paint that dries; a coat that went on wet; nobody who watches.
+// What holds a step up that no other step can open: a lift that fails, paint that dries; a coat that went on wet; nobody who
+// watches.
 #include "analysis/results.hpp"
 #include "entry/typist.hpp"
 #include "prompt/context.hpp"
@@ -35,8 +36,9 @@ std::string why(const Typist& t, const std::string& code) {
 TEST_CASE("a lift that fails shuts the step that it is for, until it holds", "[analysis][work][held]") {
     Typist t = yard();
     t.type("job engine-up kind lift");
-    for (const char* line : {"lift engine way slings for engine-up weighs 200 pm 5 centre 0 0 0", "leg engine l 0 -200 300 long 900 rated 1000 sound",
-                             "leg engine r 0 200 300 long 900 rated 10 sound"})
+    for (const char* line :
+         {"lift engine way slings for engine-up weighs 200 pm 5 centre 0 0 0",
+          "leg engine l 0 -200 300 long 900 rated 1000 sound", "leg engine r 0 200 300 long 900 rated 10 sound"})
         t.type(line);
     refresh(t);
     const std::string held = why(t, "job-engine-up");
@@ -71,7 +73,8 @@ TEST_CASE("what was done and is left alone holds what waits for it, by the clock
 
 TEST_CASE("a coat that went on before the one beneath was dry is named", "[analysis][work][coats][held]") {
     Typist t = yard();
-    for (const char* line : {"surface sill steel strip m2 1", "coat sill primer epoxy-primer dries 16", "coat sill top surfacer"}) t.type(line);
+    for (const char* line : {"surface sill steel strip m2 1", "coat sill primer epoxy-primer dries 16", "coat sill top surfacer"})
+        t.type(line);
     t.type("coated sill primer");
     t.context.now_utc = "2026-11-30T23:30:00Z";
     t.type("coated sill top");
@@ -79,7 +82,8 @@ TEST_CASE("a coat that went on before the one beneath was dry is named", "[analy
     REQUIRE(found(r, "work.coat-wet"));
     CHECK(found(r, "work.coat-wet")->sentence.find("after 15.5 h") != std::string::npos);
     Typist dry = yard();
-    for (const char* line : {"surface sill steel strip m2 1", "coat sill primer epoxy-primer dries 16", "coat sill top surfacer"}) dry.type(line);
+    for (const char* line : {"surface sill steel strip m2 1", "coat sill primer epoxy-primer dries 16", "coat sill top surfacer"})
+        dry.type(line);
     dry.type("coated sill primer");
     dry.context.now_utc = "2026-12-01T00:30:00Z";
     dry.type("coated sill top");
@@ -88,7 +92,9 @@ TEST_CASE("a coat that went on before the one beneath was dry is named", "[analy
 
 TEST_CASE("before something hot is begun somebody watches", "[analysis][work][held]") {
     Typist t = yard();
-    for (const char* line : {"absent fuel-tank", "absent battery", "absent restraints", "absent refrigerant", "job weld-it kind weld"}) t.type(line);
+    for (const char* line :
+         {"absent fuel-tank", "absent battery", "absent restraints", "absent refrigerant", "job weld-it kind weld"})
+        t.type(line);
     for (int k = 0; k < 9; ++k) { // until it can be begun
         refresh(t);
         const auto r = analysis::analyse(t.b, 1);

@@ -114,7 +114,8 @@ TEST_CASE("the small ones are made beside the screen, once, and what can't be re
     CHECK(analysis::currentSlow(t.b, r, analysis::slow::photos));
     const auto& small = *r.scans->photos;
     REQUIRE(small.at(hashOf(1)));
-    const auto p = files::readJpeg({reinterpret_cast<const unsigned char*>(small.at(hashOf(1))->data()), small.at(hashOf(1))->size()}, 5000);
+    const auto p =
+        files::readJpeg({reinterpret_cast<const unsigned char*>(small.at(hashOf(1))->data()), small.at(hashOf(1))->size()}, 5000);
     REQUIRE(p);
     CHECK(p->width == 640);
     CHECK(p->height == 480);

@@ -73,7 +73,8 @@ TEST_CASE("what the week did to the date: each mover has its sign, and they add 
     CHECK(moverOf(b, "hours that are said otherwise") > 1);
     CHECK(moverOf(b, "the shop's hours and days off") > 4);
     CHECK(moverOf(b, "other jobs") == 0);
-    CHECK(analysis::weekCard(b).sentences.size() == b.movers.size() + 2); // before them what it comes to, after them how to read it
+    CHECK(analysis::weekCard(b).sentences.size() ==
+          b.movers.size() + 2); // before them what it comes to, after them how to read it
     CHECK(analysis::weekJson(busy.b, b).find("a new inner sill: 12 h") != std::string::npos);
     // nothing known then
     const analysis::WeekDid none = analysis::weekDid(Build{}, then_day, busy.b, analysis::analyse(busy.b, 1));

@@ -1,6 +1,6 @@
 // The order of work in the real window: hold points, fresh readings, a photo.
-#include "desk/driver.hpp"
 #include "analysis/scans.hpp"
+#include "desk/driver.hpp"
 #include "support/pictures.hpp"
 
 #include <QMenu>
@@ -276,7 +276,8 @@ TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, t
 TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the lift, photos, what is bought and a change order",
           "[desk][work][jobs]") {
     const auto folder = test::freshFolder("window-petrel");
-    const auto made = test::run(fmt::format("/usr/bin/python3 {}/demo/petrel_on_tern.py --csv {}", GORVET_SOURCE_DIR, folder.string()));
+    const auto made =
+        test::run(fmt::format("/usr/bin/python3 {}/demo/petrel_on_tern.py --csv {}", GORVET_SOURCE_DIR, folder.string()));
     REQUIRE(made.code == 0);
     const QString path = QString::fromStdString((folder / "petrel.gorvet").string());
     build::Build as_it_was;
@@ -301,11 +302,12 @@ TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the li
         CHECK(d.window.document().results().work->done == 4);
         // the release, time, a lift of the body
         for (const char* line :
-             {"jobs cab-off", "tag bolt-rear bolt area tail soaks 48", "hours scribe 2", "hours cut-rails 3 4 8", "hours weld-rails 6 8 14",
-              "shop weekday 3 saturday 6", "lift body way gantry weighs 420 pm 20 centre 1200 0 500 pm 50 20 50",
-              "leg body fl 200 -500 900 rated 500 sound", "leg body fr 200 500 900 rated 500 sound",
-              "leg body rl 2200 -500 900 rated 500 sound", "leg body rr 2200 500 900 rated 500 sound",
-              "stock b60 box 60 50 3 long 2000 price 40", "discovered sill-inner during strip-frame does a new inner sill area left sill kind weld hours 4 9 16",
+             {"jobs cab-off", "tag bolt-rear bolt area tail soaks 48", "hours scribe 2", "hours cut-rails 3 4 8",
+              "hours weld-rails 6 8 14", "shop weekday 3 saturday 6",
+              "lift body way gantry weighs 420 pm 20 centre 1200 0 500 pm 50 20 50", "leg body fl 200 -500 900 rated 500 sound",
+              "leg body fr 200 500 900 rated 500 sound", "leg body rl 2200 -500 900 rated 500 sound",
+              "leg body rr 2200 500 900 rated 500 sound", "stock b60 box 60 50 3 long 2000 price 40",
+              "discovered sill-inner during strip-frame does a new inner sill area left sill kind weld hours 4 9 16",
               "change-order sill asks a new inner sill on the left because sill-inner price 420"})
             d.keep(line);
         // photos from the card of the job that was found: one before, later one after
@@ -402,9 +404,7 @@ TEST_CASE("the register row by row under the car, and a phone's pictures as they
     // a folder is watched: what lay there stays, what is no picture is passed over, a new one goes to the row tagged last
     const auto phone = folder / "phone";
     std::filesystem::create_directories(phone);
-    const auto picture = [&](const char* name) {
-        test::write(phone / name, test::jpegOf(name[0]));
-    };
+    const auto picture = [&](const char* name) { test::write(phone / name, test::jpegOf(name[0])); };
     picture("old.jpg");
     desk::ask::presets().answers << QString::fromStdString(phone.string());
     d.action("watchPhotos");

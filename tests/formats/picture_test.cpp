@@ -30,7 +30,8 @@ std::string cornerOf(const files::Pixels& p, std::size_t colour) {
     int most = -1000;
     for (const auto& [y, vertical] : {std::pair{4, "top"}, std::pair{p.height - 5, "bottom"}})
         for (const auto& [x, across] : {std::pair{4, "left"}, std::pair{p.width - 5, "right"}}) {
-            const std::size_t at = 3 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(p.width) + static_cast<std::size_t>(x));
+            const std::size_t at =
+                3 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(p.width) + static_cast<std::size_t>(x));
             const int excess = 2 * p.rgb[at + colour] - p.rgb[at + 1 - colour] - p.rgb[at + 2];
             if (excess > most) {
                 most = excess;
@@ -45,7 +46,8 @@ std::string cornerOf(const files::Pixels& p, std::size_t colour) {
 TEST_CASE("a camera's picture says when it was taken and how it was held", "[formats][picture]") {
     const test::QuickFolder folder("pictures");
     const std::string plain = test::jpegOf(120, 64, 32);
-    const auto facts = formats::readPicture(test::write(folder.path / "a.jpg", test::jpegWithExif(plain, 6, "2026:11:28 14:05:09")));
+    const auto facts =
+        formats::readPicture(test::write(folder.path / "a.jpg", test::jpegWithExif(plain, 6, "2026:11:28 14:05:09")));
     REQUIRE(facts);
     CHECK(facts->taken == "2026-11-28 14:05:09");
     CHECK(facts->turned == 6);
@@ -80,9 +82,11 @@ TEST_CASE("what can't be looked at later is refused, with why", "[formats][pictu
     CHECK(why("a letter").find("no picture") != std::string::npos);
     CHECK(why("").find("no picture") != std::string::npos);
     // cut off anywhere
-    for (std::size_t length = 4; length < jpeg.size() - 1; length += 37) CHECK(why(jpeg.substr(0, length)).find("cut off") != std::string::npos);
+    for (std::size_t length = 4; length < jpeg.size() - 1; length += 37)
+        CHECK(why(jpeg.substr(0, length)).find("cut off") != std::string::npos);
     // a small one within it does not pass for the whole
-    CHECK(why(test::jpegWithExif(jpeg, 1, "2026:11:28 14:05:09").substr(0, jpeg.size() / 2)).find("cut off") != std::string::npos);
+    CHECK(why(test::jpegWithExif(jpeg, 1, "2026:11:28 14:05:09").substr(0, jpeg.size() / 2)).find("cut off") !=
+          std::string::npos);
     CHECK_FALSE(formats::smallPicture(raw(jpeg.substr(0, jpeg.size() / 2)), 1, 100));
     CHECK_FALSE(formats::smallPicture(raw("a letter"), 1, 100));
     CHECK(formats::readPicture(test::write(folder.path / "more.jpg", jpeg + "what a phone hangs on")));
@@ -102,8 +106,9 @@ TEST_CASE("however the camera was held, small ones stand upright", "[formats][pi
         const char* row;    ///< side at which the first row is seen
         const char* column; ///< and the first column
     };
-    for (const Held& h : {Held{1, "top", "left"}, Held{2, "top", "right"}, Held{3, "bottom", "right"}, Held{4, "bottom", "left"},
-                          Held{5, "left", "top"}, Held{6, "right", "top"}, Held{7, "right", "bottom"}, Held{8, "left", "bottom"}}) {
+    for (const Held& h :
+         {Held{1, "top", "left"}, Held{2, "top", "right"}, Held{3, "bottom", "right"}, Held{4, "bottom", "left"},
+          Held{5, "left", "top"}, Held{6, "right", "top"}, Held{7, "right", "bottom"}, Held{8, "left", "bottom"}}) {
         INFO(h.turned);
         const auto small = formats::smallPicture(raw(corners()), h.turned, 96);
         REQUIRE(small);

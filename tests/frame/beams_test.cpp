@@ -53,8 +53,10 @@ TEST_CASE("a cantilever bends, shears, stretches and twists as the book says", "
     const BeamSection s = box_100_60_4();
     const double l = 800, e = steel.e_mpa, g = steel.g_mpa;
     const Model m = cantilever(s, l);
-    CHECK(moved(one(m, pull(1, Dof::Z, 1000)), 1, Dof::Z) == exactly(1000 * (l * l * l / (3 * e * s.level_mm4) + l / (g * s.shear_upright_mm2))));
-    CHECK(moved(one(m, pull(1, Dof::Y, 1000)), 1, Dof::Y) == exactly(1000 * (l * l * l / (3 * e * s.upright_mm4) + l / (g * s.shear_level_mm2))));
+    CHECK(moved(one(m, pull(1, Dof::Z, 1000)), 1, Dof::Z) ==
+          exactly(1000 * (l * l * l / (3 * e * s.level_mm4) + l / (g * s.shear_upright_mm2))));
+    CHECK(moved(one(m, pull(1, Dof::Y, 1000)), 1, Dof::Y) ==
+          exactly(1000 * (l * l * l / (3 * e * s.upright_mm4) + l / (g * s.shear_level_mm2))));
     CHECK(moved(one(m, pull(1, Dof::X, 1000)), 1, Dof::X) == exactly(1000 * l / (e * s.area_mm2)));
     CHECK(moved(one(m, pull(1, Dof::AboutX, 1e6)), 1, Dof::AboutX) == exactly(1e6 * l / (g * s.torsion_mm4)));
     CHECK(moved(one(m, pull(1, Dof::AboutY, 1e6)), 1, Dof::Z) == exactly(-1e6 * l * l / (2 * e * s.level_mm4)));
@@ -66,7 +68,8 @@ TEST_CASE("a cantilever bends, shears, stretches and twists as the book says", "
     for (const int pieces : {1, 7}) {
         Model long_one;
         for (int k = 0; k <= pieces; ++k) long_one.nodes.push_back(k ? Node{{l * k / pieces, 0, 0}, {}, {}} : fixed({0, 0, 0}));
-        for (int k = 0; k < pieces; ++k) long_one.beams.push_back(Beam{static_cast<std::size_t>(k), static_cast<std::size_t>(k + 1), s, steel});
+        for (int k = 0; k < pieces; ++k)
+            long_one.beams.push_back(Beam{static_cast<std::size_t>(k), static_cast<std::size_t>(k + 1), s, steel});
         const double w = s.area_mm2 * steel.kg_mm3 * 9.81; // N/mm
         const Answer hung = one(long_one, {"weight", {}, {0, 0, -9810}});
         CHECK(moved(hung, static_cast<std::size_t>(pieces), Dof::Z) ==
@@ -81,10 +84,12 @@ TEST_CASE("an open section twists as Vlasov says: held at one end, at both, and 
     const double gj = steel.g_mpa * b.torsion_mm4, k = std::sqrt(gj / (steel.e_mpa * b.warping_mm6));
     for (const double l : {50.0, 600.0, 3000.0, 30'000.0}) {
         Model m = cantilever(b, l);
-        CHECK(moved(one(m, pull(1, Dof::AboutX, 1000)), 1, Dof::AboutX) == Approx(1000 / gj * (l - std::tanh(k * l) / k)).epsilon(1e-6));
+        CHECK(moved(one(m, pull(1, Dof::AboutX, 1000)), 1, Dof::AboutX) ==
+              Approx(1000 / gj * (l - std::tanh(k * l) / k)).epsilon(1e-6));
         m.nodes[1].held[static_cast<std::size_t>(Dof::Warp)] = true;
         const double half = k * l / 2;
-        CHECK(moved(one(m, pull(1, Dof::AboutX, 1000)), 1, Dof::AboutX) == Approx(1000 * l / gj * (1 - std::tanh(half) / half)).epsilon(1e-6));
+        CHECK(moved(one(m, pull(1, Dof::AboutX, 1000)), 1, Dof::AboutX) ==
+              Approx(1000 * l / gj * (1 - std::tanh(half) / half)).epsilon(1e-6));
         // free to warp at both ends: St Venant alone
         m.nodes[1].held[static_cast<std::size_t>(Dof::Warp)] = false;
         m.nodes[0].held[static_cast<std::size_t>(Dof::Warp)] = false;
@@ -102,18 +107,21 @@ TEST_CASE("an open section twists as Vlasov says: held at one end, at both, and 
     Model pieces;
     for (int n = 0; n <= 10; ++n) pieces.nodes.push_back(n ? Node{{60.0 * n, 0, 0}, {}, {}} : fixed({0, 0, 0}));
     for (std::size_t n = 0; n < 10; ++n) pieces.beams.push_back(Beam{n, n + 1, b, steel});
-    CHECK(moved(one(pieces, pull(10, Dof::AboutX, 1000)), 10, Dof::AboutX) == Approx(1000 / gj * (600 - std::tanh(k * 600) / k)).epsilon(1e-6));
+    CHECK(moved(one(pieces, pull(10, Dof::AboutX, 1000)), 10, Dof::AboutX) ==
+          Approx(1000 / gj * (600 - std::tanh(k * 600) / k)).epsilon(1e-6));
 }
 
 TEST_CASE("pulled beside its shear centre a channel twists, and by how much", "[frame][beams]") {
     const Section s = sectionFrom({"channel", "100", "50", "4"});
     const double l = 900;
-    const Model at_centroid = cantilever(beamSection(s, s.centroid), l), at_centre = cantilever(beamSection(s, s.shear_centre), l);
+    const Model at_centroid = cantilever(beamSection(s, s.centroid), l),
+                at_centre = cantilever(beamSection(s, s.shear_centre), l);
     CHECK(moved(one(at_centre, pull(1, Dof::Z, 500)), 1, Dof::AboutX) == Approx(0).margin(1e-12));
     const double lever = s.centroid.y_mm - s.shear_centre.y_mm, gj = steel.g_mpa * s.torsion_mm4,
                  k = std::sqrt(gj / (steel.e_mpa * s.warping_mm6));
     CHECK(lever > 20);
-    CHECK(moved(one(at_centroid, pull(1, Dof::Z, 500)), 1, Dof::AboutX) == Approx(500 * lever / gj * (l - std::tanh(k * l) / k)).epsilon(1e-6));
+    CHECK(moved(one(at_centroid, pull(1, Dof::Z, 500)), 1, Dof::AboutX) ==
+          Approx(500 * lever / gj * (l - std::tanh(k * l) / k)).epsilon(1e-6));
     // an angle pulled up goes sideways, too
     const Section a = sectionFrom({"angle", "60", "60", "5"});
     const Model leg = cantilever(beamSection(a, a.shear_centre), l);
@@ -135,7 +143,8 @@ TEST_CASE("a portal, a bent arm and a ring's quarter", "[frame][beams]") {
     portal.nodes = {fixed({0, 0, 0}), Node{{0, 0, h}, {}, {}}, Node{{l, 0, h}, {}, {}}, fixed({l, 0, 0})};
     portal.beams = {Beam{0, 1, s, steel, {1, 0, 0}}, Beam{1, 2, s, steel}, Beam{2, 3, s, steel, {1, 0, 0}}};
     const double k = h / l; // equal sections
-    CHECK(moved(one(portal, pull(1, Dof::X, 1000)), 1, Dof::X) == Approx(1000 * h * h * h / (12 * ei) * (3 * k + 2) / (6 * k + 1)).epsilon(1e-5));
+    CHECK(moved(one(portal, pull(1, Dof::X, 1000)), 1, Dof::X) ==
+          Approx(1000 * h * h * h / (12 * ei) * (3 * k + 2) / (6 * k + 1)).epsilon(1e-5));
     s.area_mm2 /= 1e4; // what is pulled out of its plane does not stretch
     // an arm that turns by a right angle in the level plane, pulled up at its end: bends twice, and twists the first part
     Model arm;
@@ -152,7 +161,8 @@ TEST_CASE("a portal, a bent arm and a ring's quarter", "[frame][beams]") {
             const double t = pi / 2 * n / pieces;
             ring.nodes.push_back(n ? Node{{r * std::sin(t), r * (1 - std::cos(t)), 0}, {}, {}} : fixed({0, 0, 0}));
         }
-        for (int n = 0; n < pieces; ++n) ring.beams.push_back(Beam{static_cast<std::size_t>(n), static_cast<std::size_t>(n + 1), s, steel});
+        for (int n = 0; n < pieces; ++n)
+            ring.beams.push_back(Beam{static_cast<std::size_t>(n), static_cast<std::size_t>(n + 1), s, steel});
         const auto end = static_cast<std::size_t>(pieces);
         CHECK(moved(one(ring, pull(end, Dof::Z, 1000)), end, Dof::Z) ==
               Approx(1000 * r * r * r * (pi / (4 * ei) + (3 * pi / 4 - 2) / (steel.g_mpa * s.torsion_mm4))).epsilon(within));
@@ -168,7 +178,8 @@ TEST_CASE("loose ends, rigid arms and springs", "[frame][beams]") {
     m.nodes = {fixed({0, 0, 0}), Node{{l / 2, 0, 0}, {}, {}}, fixed({l, 0, 0})};
     m.beams = {Beam{0, 1, s, steel}, Beam{1, 2, s, steel}};
     CHECK(moved(one(m, pull(1, Dof::Z, -1000)), 1, Dof::Z) == exactly(-1000 * l * l * l / (192 * ei)));
-    m.beams[0].loose_from[static_cast<std::size_t>(Dof::AboutY)] = m.beams[1].loose_to[static_cast<std::size_t>(Dof::AboutY)] = true;
+    m.beams[0].loose_from[static_cast<std::size_t>(Dof::AboutY)] = m.beams[1].loose_to[static_cast<std::size_t>(Dof::AboutY)] =
+        true;
     const Answer hinged = one(m, pull(1, Dof::Z, -1000));
     CHECK(moved(hinged, 1, Dof::Z) == exactly(-1000 * l * l * l / (48 * ei)));
     CHECK(hinged.reactions[0][4] == Approx(0).margin(1e-6));
@@ -287,10 +298,13 @@ TEST_CASE("how beams swing: on two hinges, as a cantilever, free in the air, twi
     const auto line = [&](int pieces) {
         Model model;
         for (int k = 0; k <= pieces; ++k) model.nodes.push_back(Node{{l * k / pieces, 0, 0}, {}, {}});
-        for (int k = 0; k < pieces; ++k) model.beams.push_back(Beam{static_cast<std::size_t>(k), static_cast<std::size_t>(k + 1), s, steel});
+        for (int k = 0; k < pieces; ++k)
+            model.beams.push_back(Beam{static_cast<std::size_t>(k), static_cast<std::size_t>(k + 1), s, steel});
         return model;
     };
-    const auto of = [&](double factor, double inertia) { return factor * factor / (2 * pi * l * l) * std::sqrt(steel.e_mpa * inertia / m); };
+    const auto of = [&](double factor, double inertia) {
+        return factor * factor / (2 * pi * l * l) * std::sqrt(steel.e_mpa * inertia / m);
+    };
     const auto hz = [&](const Model& model, int count) {
         const auto found = modes(model, count);
         if (!found) FAIL(found.error().text());
@@ -308,7 +322,9 @@ TEST_CASE("how beams swing: on two hinges, as a cantilever, free in the air, twi
     Model twist = cant;
     for (Node& node : twist.nodes)
         for (const Dof d : {Dof::X, Dof::Y, Dof::Z, Dof::AboutY, Dof::AboutZ}) node.held[static_cast<std::size_t>(d)] = true;
-    CHECK(hz(twist, 1)[0] == Approx(std::sqrt(steel.g_mpa * s.torsion_mm4 / (steel.kg_mm3 / 1000 * (s.level_mm4 + s.upright_mm4))) / (4 * l)).epsilon(0.001));
+    CHECK(hz(twist, 1)[0] ==
+          Approx(std::sqrt(steel.g_mpa * s.torsion_mm4 / (steel.kg_mm3 / 1000 * (s.level_mm4 + s.upright_mm4))) / (4 * l))
+              .epsilon(0.001));
     Model hinges = line(20);
     for (const std::size_t k : {std::size_t{0}, std::size_t{20}})
         for (const Dof d : {Dof::X, Dof::Y, Dof::Z, Dof::AboutX}) hinges.nodes[k].held[static_cast<std::size_t>(d)] = true;

@@ -41,13 +41,15 @@ TEST_CASE("between two bridges that do not give, rails twist and bend as the boo
     Ladder l = ladder({"box", "100", "60", "4"}, {"box", "100", "60", "4"}, {0, 2600});
     for (Bridge& b : l.bridges) { // as stiff as can be
         b.section.area_mm2 *= 1e3;
-        for (double* v : {&b.section.level_mm4, &b.section.upright_mm4, &b.section.torsion_mm4, &b.section.shear_level_mm2, &b.section.shear_upright_mm2})
+        for (double* v : {&b.section.level_mm4, &b.section.upright_mm4, &b.section.torsion_mm4, &b.section.shear_level_mm2,
+                          &b.section.shear_upright_mm2})
             *v *= 1e4;
     }
     const Section& s = l.rail;
     const double length = 2600, track = 840, g = l.material.g_mpa, e = l.material.e_mpa;
     // each rail: G J / L, and as a beam whose ends stay parallel 12 E I / L³, with its shear
-    const double bends = 12 * e * s.level_mm4 / (length * length * length) / (1 + 12 * e * s.level_mm4 / (g * s.shear_upright_mm2 * length * length));
+    const double bends = 12 * e * s.level_mm4 / (length * length * length) /
+                         (1 + 12 * e * s.level_mm4 / (g * s.shear_upright_mm2 * length * length));
     const double per_rad = 2 * g * s.torsion_mm4 / length + 2 * bends * track / 2 * track / 2;
     CHECK(of(l).free_nm_per_deg == Approx(per_rad / 1000 * std::numbers::pi / 180).epsilon(0.005));
     CHECK_FALSE(of(l).open);
@@ -55,7 +57,8 @@ TEST_CASE("between two bridges that do not give, rails twist and bend as the boo
 }
 
 TEST_CASE("what is added never softens it; boxing channels helps, and how much is a range", "[frame][ladder]") {
-    const std::vector<std::string> open{"channel", "100", "50", "4"}, closed{"boxed", "100", "50", "4", "4"}, bridge{"box", "60", "40", "3"};
+    const std::vector<std::string> open{"channel", "100", "50", "4"}, closed{"boxed", "100", "50", "4", "4"},
+        bridge{"box", "60", "40", "3"};
     const Twist three = of(ladder(open, bridge, {0, 1300, 2600})), five = of(ladder(open, bridge, {0, 650, 1300, 1950, 2600}));
     CHECK(five.free_nm_per_deg > three.free_nm_per_deg);
     CHECK(five.held_nm_per_deg > three.held_nm_per_deg);

@@ -25,7 +25,8 @@ Approx exactly(double v) { return Approx(v).epsilon(1e-4); }
 } // namespace
 
 TEST_CASE("a channel: J, warping constant and shear centre by their closed forms", "[frame][section]") {
-    for (const auto& [h_out, b_out, t] : {std::tuple{100.0, 50.0, 4.0}, std::tuple{120.0, 40.0, 3.0}, std::tuple{80.0, 70.0, 2.0}}) {
+    for (const auto& [h_out, b_out, t] :
+         {std::tuple{100.0, 50.0, 4.0}, std::tuple{120.0, 40.0, 3.0}, std::tuple{80.0, 70.0, 2.0}}) {
         const double h = h_out - t, b = b_out - t / 2; // of its middle line
         const Section s = of(channel(h_out, b_out, t, 0));
         CHECK(s.area_mm2 == exactly(t * (h + 2 * b)));
@@ -139,7 +140,8 @@ TEST_CASE("whatever the walls: nothing depends on where the section stands or ho
             w.add(w.at[from], {w.at[from].y_mm + real(-60, 60), w.at[from].z_mm + real(-60, 60)}, real(1, 5));
         }
         const int cells = n % 3;
-        for (int k = 0; k < cells; ++k) w.add(w.at[static_cast<std::size_t>(k)], w.at[w.at.size() - 1 - static_cast<std::size_t>(k)], real(1, 5));
+        for (int k = 0; k < cells; ++k)
+            w.add(w.at[static_cast<std::size_t>(k)], w.at[w.at.size() - 1 - static_cast<std::size_t>(k)], real(1, 5));
         const Section s = of(w);
         const double turn = real(-3, 3), dy = real(-500, 500), dz = real(-500, 500);
         Walls moved = w;
@@ -151,13 +153,16 @@ TEST_CASE("whatever the walls: nothing depends on where the section stands or ho
         CHECK(m.warping_mm6 == Approx(s.warping_mm6).epsilon(1e-6));
         CHECK(m.principal_mm4 == Approx(s.principal_mm4));
         CHECK(m.lesser_mm4 == Approx(s.lesser_mm4));
-        CHECK(m.shear_centre.y_mm == Approx(dy + s.shear_centre.y_mm * std::cos(turn) - s.shear_centre.z_mm * std::sin(turn)).margin(1e-4));
-        CHECK(m.shear_centre.z_mm == Approx(dz + s.shear_centre.y_mm * std::sin(turn) + s.shear_centre.z_mm * std::cos(turn)).margin(1e-4));
+        CHECK(m.shear_centre.y_mm ==
+              Approx(dy + s.shear_centre.y_mm * std::cos(turn) - s.shear_centre.z_mm * std::sin(turn)).margin(1e-4));
+        CHECK(m.shear_centre.z_mm ==
+              Approx(dz + s.shear_centre.y_mm * std::sin(turn) + s.shear_centre.z_mm * std::cos(turn)).margin(1e-4));
         CHECK(s.principal_mm4 * s.lesser_mm4 == Approx(s.level_mm4 * s.upright_mm4 - s.product_mm4 * s.product_mm4));
         // turned by its angle a section has no product
         Walls straight = w;
         for (At& p : straight.at)
-            p = {p.y_mm * std::cos(-s.turned_rad) - p.z_mm * std::sin(-s.turned_rad), p.y_mm * std::sin(-s.turned_rad) + p.z_mm * std::cos(-s.turned_rad)};
+            p = {p.y_mm * std::cos(-s.turned_rad) - p.z_mm * std::sin(-s.turned_rad),
+                 p.y_mm * std::sin(-s.turned_rad) + p.z_mm * std::cos(-s.turned_rad)};
         CHECK(of(straight).product_mm4 == Approx(0).margin(1e-6 * s.principal_mm4));
         CHECK(of(straight).level_mm4 == Approx(s.principal_mm4));
     }
@@ -172,9 +177,17 @@ TEST_CASE("what is no section says why", "[frame][section]") {
     Walls thin;
     thin.add({0, 0}, {10, 0}, 0);
     CHECK(sectionOf(thin).error().message.find("thickness") != std::string::npos);
-    for (const std::vector<std::string>& words :
-         {std::vector<std::string>{}, {"prism"}, {"box"}, {"box", "100", "60"}, {"box", "100", "60", "40"}, {"box", "100", "x", "4"},
-          {"box", "100", "-60", "4"}, {"tube", "48", "30"}, {"flat", "60"}, {"boxed", "100", "50", "4", "0"}, {"box", "100", "60", "4", "8", "9"}}) {
+    for (const std::vector<std::string>& words : {std::vector<std::string>{},
+                                                  {"prism"},
+                                                  {"box"},
+                                                  {"box", "100", "60"},
+                                                  {"box", "100", "60", "40"},
+                                                  {"box", "100", "x", "4"},
+                                                  {"box", "100", "-60", "4"},
+                                                  {"tube", "48", "30"},
+                                                  {"flat", "60"},
+                                                  {"boxed", "100", "50", "4", "0"},
+                                                  {"box", "100", "60", "4", "8", "9"}}) {
         const auto w = wallsFrom(words);
         CHECK_FALSE(w);
         if (!w) CHECK_FALSE(w.error().remedy.empty());

@@ -15,11 +15,9 @@ using build::StockForm;
 
 namespace {
 
-SteelNeed box(const char* what, double length, int count = 1) {
-    return {what, StockForm::Box, 60, 40, 3, length, count};
-}
-Stock shelf(const std::string& name, double length, double count = 1, StockForm form = StockForm::Box, double h = 60, double w = 40,
-            double wall = 3) {
+SteelNeed box(const char* what, double length, int count = 1) { return {what, StockForm::Box, 60, 40, 3, length, count}; }
+Stock shelf(const std::string& name, double length, double count = 1, StockForm form = StockForm::Box, double h = 60,
+            double w = 40, double wall = 3) {
     Stock s;
     s.name = name;
     s.form = form;
@@ -107,7 +105,8 @@ TEST_CASE("only the same section will do, lying either way where that is the sam
     std::vector<Stock> lengths;
     std::mt19937 dice(4);
     for (int k = 0; k < 40; ++k) many.push_back(box("p", 100 + std::uniform_int_distribution<int>(0, 700)(dice)));
-    for (int k = 0; k < 25; ++k) lengths.push_back(shelf("l" + std::to_string(k), 500 + std::uniform_int_distribution<int>(0, 900)(dice)));
+    for (int k = 0; k < 25; ++k)
+        lengths.push_back(shelf("l" + std::to_string(k), 500 + std::uniform_int_distribution<int>(0, 900)(dice)));
     const SteelPlan p = placeSteel(many, lengths, 2, 500);
     CHECK_FALSE(p.exact);
     CHECK(p.pieces.size() == 40);

@@ -59,8 +59,8 @@ void PhotoKeeper::finish() {
     const Together done = std::move(waiting_.front());
     waiting_.pop_front();
     if (!done.photos.empty()) {
-        const auto edit = analysis::keepPhotos(document_.latest(), done.photos, done.about,
-                                               {document_.author().who, store::nowUtc()});
+        const auto edit =
+            analysis::keepPhotos(document_.latest(), done.photos, done.about, {document_.author().who, store::nowUtc()});
         if (!edit)
             emit refused(QString::fromStdString(edit.error().text()));
         else if (auto kept_it = document_.keep(*edit); !kept_it)

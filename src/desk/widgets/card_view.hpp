@@ -30,8 +30,8 @@ public:
     void say(const QString& error); ///< beside the field that caused it
 
 signals:
-    void line(const QString& text);     ///< a line for the entry grammar
-    void photoFor(const QString& line); ///< a photo is wanted, whose hash completes the line
+    void line(const QString& text);              ///< a line for the entry grammar
+    void photoFor(const QString& line);          ///< a photo is wanted, whose hash completes the line
     void photosFor(const analysis::PhotoAbout&); ///< files are wanted, to be kept as photos of this
     void closed();
 

@@ -45,8 +45,7 @@ public:
     }
     void operator()(const sheet::Picture& p) {
         if (!p.bytes) return;
-        const QImage image =
-            QImage::fromData(reinterpret_cast<const uchar*>(p.bytes->data()), static_cast<int>(p.bytes->size()));
+        const QImage image = QImage::fromData(reinterpret_cast<const uchar*>(p.bytes->data()), static_cast<int>(p.bytes->size()));
         if (image.isNull()) return;
         const QSizeF size = QSizeF(image.size()).scaled(p.width, p.height, Qt::KeepAspectRatio);
         q_.drawImage(

@@ -35,16 +35,14 @@ std::vector<Starter> WorkBench::starters(const Document& d, const ViewState& sta
                 {tr("a coat is on"), "coated "},
                 {tr("make jobs of it"), "coat-jobs "}};
     if (view == "time")
-        return {{tr("what a step takes"), "hours "},
-                {tr("hours worked"), "worked "},
-                {tr("the shop's hours"), "shop "},
-                {tr("days off"), "off "},
-                {tr("a part awaited"), "await "},
-                {tr("found on the way"), "discovered "},
+        return {{tr("what a step takes"), "hours "},     {tr("hours worked"), "worked "},
+                {tr("the shop's hours"), "shop "},       {tr("days off"), "off "},
+                {tr("a part awaited"), "await "},        {tr("found on the way"), "discovered "},
                 {tr("what the week did"), {}, "weekDid"}};
     if (view == "photos" || view == "all-photos")
         return {{tr("keep photos"), {}, "addPhotos"}, {tr("what one shows"), "photo "}, {tr("strike one out"), "strike-photo "}};
-    if (view == "buy") return {{tr("steel on the shelf"), "stock "}, {tr("cut a piece off"), "cut-off "}, {tr("a part awaited"), "await "}};
+    if (view == "buy")
+        return {{tr("steel on the shelf"), "stock "}, {tr("cut a piece off"), "cut-off "}, {tr("a part awaited"), "await "}};
     if (view == "owner")
         return {{tr("a question"), "decide "},
                 {tr("a choice"), "choice "},
