@@ -47,6 +47,11 @@ inline Json findings(const std::vector<Finding>& list, std::string_view bench = 
     return j;
 }
 
+/// A text that may be empty: nothing was said.
+inline Json known(const std::string& text_or_none) { return text_or_none.empty() ? Json(nullptr) : Json(text_or_none); }
+/// Who and when.
+inline Json by(const std::optional<build::Signed>& s) { return s ? Json{{"who", s->who}, {"at_utc", s->at_utc}} : Json(nullptr); }
+
 inline Json point(const build::Vec3& v) { return {{"x_mm", number(v.x_mm)}, {"y_mm", number(v.y_mm)}, {"z_mm", number(v.z_mm)}}; }
 
 inline std::string text(const Json& j) { return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }

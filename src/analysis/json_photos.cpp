@@ -5,11 +5,6 @@
 
 namespace gorvet::analysis {
 
-namespace {
-Json known(const std::string& text_or_none) { return text_or_none.empty() ? Json(nullptr) : Json(text_or_none); }
-Json by(const std::optional<build::Signed>& s) { return s ? Json{{"who", s->who}, {"at_utc", s->at_utc}} : Json(nullptr); }
-} // namespace
-
 std::string photosJson(const build::Build& b, const Results&) {
     Json j = {{"build", b.settings.name}};
     j["photos"] = Json::array();

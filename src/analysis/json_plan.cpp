@@ -10,7 +10,6 @@ namespace {
 Json date(double day) { return units::isoDate(static_cast<int>(std::floor(day))); }
 Json dates(const work::Spread& s) { return {{"p10", date(s.p10)}, {"p50", date(s.p50)}, {"p90", date(s.p90)}}; }
 Json spread(const work::Spread& s) { return {{"p10", number(s.p10)}, {"p50", number(s.p50)}, {"p90", number(s.p90)}}; }
-Json known(const std::string& text_or_none) { return text_or_none.empty() ? Json(nullptr) : Json(text_or_none); }
 
 Json legsOf(const work::LiftPlan& p) {
     Json list = Json::array();
@@ -171,9 +170,6 @@ std::string clientJson(const build::Build& b, const Results& r) {
         Json choices = Json::array();
         for (const build::Choice& c : q.choices)
             choices.push_back({{"name", c.name}, {"what", c.what}, {"price", c.price}, {"hours", c.hours}, {"days", c.days}});
-        const auto by = [](const std::optional<build::Signed>& s) {
-            return s ? Json{{"who", s->who}, {"at_utc", s->at_utc}} : Json(nullptr);
-        };
         j["decisions"].push_back({{"name", q.decision.name},
                                   {"asks", q.decision.asks},
                                   {"step", known(q.step)},

@@ -193,14 +193,12 @@ std::vector<work::Held> heldOf(const Build& b, const Results& r) {
     }
     for (const auto& [id, tick] : b.ticks) {
         const Job* j = tick.step.starts_with("job-") ? jobNamed(b, tick.step.substr(4)) : nullptr;
-        const auto since = j && j->rest_h > 0 ? units::secondsOf(tick.at_utc) : std::nullopt;
-        if (!since) continue;
-        constexpr double an_hour = 3600;
-        const long long until = *since + static_cast<long long>(j->rest_h * an_hour);
-        if (until <= units::nowSeconds()) continue;
+        if (!j || j->rest_h <= 0) continue;
+        const auto until = hoursAfter(tick.at_utc, j->rest_h);
+        if (!until || *until <= units::nowSeconds()) continue;
         held.push_back({tick.step,
                         fmt::format("\"{}\" was left alone until {} (if it needs less: job {} rests 0)",
-                                    j->title.empty() ? j->name : j->title, minuteWords(until), j->name),
+                                    j->title.empty() ? j->name : j->title, minuteWords(*until), j->name),
                         true});
     }
     return held;
@@ -208,12 +206,16 @@ std::vector<work::Held> heldOf(const Build& b, const Results& r) {
 
 } // namespace
 
-std::optional<long long> soaksUntil(const Release& r) {
-    const auto since = r.seized && r.soaked && !r.released ? units::secondsOf(r.soaked->at_utc) : std::nullopt;
-    if (!since) return std::nullopt;
+std::optional<long long> hoursAfter(const std::string& at_utc, double hours) {
     constexpr double an_hour = 3600;
-    const long long until = *since + static_cast<long long>(soakHours(r) * an_hour);
-    return until > units::nowSeconds() ? std::optional(until) : std::nullopt;
+    const auto since = units::secondsOf(at_utc);
+    return since ? std::optional(*since + static_cast<long long>(hours * an_hour)) : std::nullopt;
+}
+
+std::optional<long long> soaksUntil(const Release& r) {
+    if (!r.seized || !r.soaked || r.released) return std::nullopt;
+    const auto until = hoursAfter(r.soaked->at_utc, soakHours(r));
+    return until && *until > units::nowSeconds() ? until : std::nullopt;
 }
 double soakHours(const Release& r) {
     constexpr double usual_h = 24;

@@ -44,9 +44,9 @@ std::string hoursWords(const Build& b) {
 } // namespace
 
 double restLeft(const work::Step& s) {
-    const auto since = s.tick && s.rest_h > 0 ? units::secondsOf(s.tick->at_utc) : std::nullopt;
+    const auto until = s.tick && s.rest_h > 0 ? hoursAfter(s.tick->at_utc, s.rest_h) : std::nullopt;
     constexpr double an_hour = 3600;
-    return since ? std::max(0.0, s.rest_h - static_cast<double>(units::nowSeconds() - *since) / an_hour) : 0.0;
+    return until ? std::max(0.0, static_cast<double>(*until - units::nowSeconds()) / an_hour) : 0.0;
 }
 
 namespace {

@@ -51,7 +51,15 @@ int addPhotosTo(AskedPhotos a) {
         return fail(Error{Error::Code::BadInput, a.stage, fmt::format("\"{}\" is not known here.", a.stage),
                           "Say before, during or after.", -1});
     a.about.stage = *stage;
-    if (build::jobNamed((*store)->build(), a.about.step)) a.about.step = "job-" + a.about.step;
+    const build::Build& b = (*store)->build();
+    if (build::jobNamed(b, a.about.step)) a.about.step = "job-" + a.about.step;
+    if (!a.about.step.empty() && !analysed(**store).work->find(a.about.step))
+        return fail(Error{Error::Code::BadInput, a.about.step, fmt::format("There is no step or job {}.", a.about.step),
+                          "gorvet-cli work FILE lists the codes of all. Nothing was kept.", -1});
+    if (!a.about.part.empty() && !build::releaseNamed(b, a.about.part) && !build::surfaceNamed(b, a.about.part))
+        return fail(Error{Error::Code::BadInput, a.about.part,
+                          fmt::format("There is neither a row of the register nor a surface {}.", a.about.part),
+                          "Tag it first, or say the area. Nothing was kept.", -1});
     std::vector<analysis::NewPhoto> photos;
     for (const std::string& file : a.files)
         if (auto photo = takenIn(**store, file, a.voice)) photos.push_back(std::move(*photo));

@@ -104,7 +104,7 @@ void Reader::stock() {
     }
     while (!line_.atEnd()) {
         if (line_.take("long"))
-            s.length_mm = lengthUpTo({"count", "price", "grade", "shelf", "note"}, "its length").value;
+            s.length_mm = figure(line_.upTo([&] { return stopsAt(options); }), units::Kind::Length, "its length").value;
         else if (line_.take("count"))
             s.count = plainNumber("pieces");
         else if (line_.take("price"))

@@ -249,6 +249,8 @@ class Cli(unittest.TestCase):
         self.assertIn("kept already, as p0001", again.stderr)
         self.assertNotEqual(again.returncode, 0)
         self.assertEqual(cli("photo-add", f, after, "--when", "someday").returncode, 2)
+        self.assertIn("no step or job nowhere", cli("photo-add", f, after, "--step", "nowhere").stderr)
+        self.assertIn("neither a row", cli("photo-add", f, after, "--of", "nobody").stderr)
         sound = self.dir / "said.wav"
         sound.write_bytes(b"RIFF\0\0\0\0WAVEfmt " + bytes(200))
         self.assertEqual(cli("photo-add", f, sound, "--voice", "--of", "earth-left").returncode, 0)

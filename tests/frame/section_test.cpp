@@ -192,7 +192,16 @@ TEST_CASE("what is no section says why", "[frame][section]") {
         CHECK_FALSE(w);
         if (!w) CHECK_FALSE(w.error().remedy.empty());
     }
-    for (const auto& [name, figures] : shapes()) CHECK(name.size() > 2);
+    // every shape that is listed can be made
+    for (const auto& [name, figures] : shapes()) {
+        INFO(name);
+        const auto w = name == "tube" || name == "flat" ? wallsFrom({name, "60", "4"})
+                       : name == "angle"                ? wallsFrom({name, "60", "50", "4"})
+                       : name == "hat"                  ? wallsFrom({name, "60", "50", "20", "4"})
+                                                        : wallsFrom({name, "60", "50", "4", "5"});
+        REQUIRE(w);
+        CHECK(sectionOf(*w));
+    }
     CHECK(wallsFrom({"box", "100", "60", "4"}));
     CHECK(wallsFrom({"box", "100", "60", "4", "8"}));
 }

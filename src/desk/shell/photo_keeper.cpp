@@ -9,15 +9,17 @@ namespace gorvet::desk {
 PhotoKeeper::PhotoKeeper(Document& document, QObject* parent) : QObject(parent), document_(document) {}
 
 void PhotoKeeper::keep(const QStringList& files, const analysis::PhotoAbout& about) {
-    if (files.isEmpty()) return;
-    waiting_.push_back({files, about, {}});
+    if (files.isEmpty() || !document_.isOpen()) return;
+    waiting_.push_back({document_.store()->path(), files, about, {}});
     if (!busy_) next();
 }
 
 void PhotoKeeper::next() {
     busy_ = false;
+    // what was to come into a build that was closed meanwhile does not come into another
+    while (!waiting_.empty() && !(document_.isOpen() && document_.store()->path() == waiting_.front().build))
+        waiting_.pop_front();
     if (waiting_.empty()) return;
-    if (!document_.isOpen()) return waiting_.clear();
     busy_ = true;
     if (waiting_.front().files.isEmpty()) return finish();
     if (document_.worker().running()) { // figures are made, or another file is on its way in
@@ -46,10 +48,11 @@ void PhotoKeeper::takeIn(const QString& file) {
     } else {
         return refuse(facts.error());
     }
-    document_.keepBlob(file, [this, photo, refuse](const Result<store::Blob>& kept) mutable {
+    const std::filesystem::path build = waiting_.front().build;
+    document_.keepBlob(file, [this, build, photo, refuse](const Result<store::Blob>& kept) mutable {
         if (!kept) return refuse(kept.error());
         photo.hash = kept->hash;
-        if (!waiting_.empty()) waiting_.front().photos.push_back(std::move(photo));
+        if (!waiting_.empty() && waiting_.front().build == build) waiting_.front().photos.push_back(std::move(photo));
         // the document is free again only once this has returned
         QTimer::singleShot(0, this, &PhotoKeeper::next);
     });

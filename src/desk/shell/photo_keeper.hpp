@@ -23,7 +23,8 @@ signals:
 
 private:
     struct Together {
-        QStringList files; ///< still to come
+        std::filesystem::path build; ///< that was open then
+        QStringList files;           ///< still to come
         analysis::PhotoAbout about;
         std::vector<analysis::NewPhoto> photos;
     };
