@@ -3,6 +3,7 @@
 #include "frame/ladder.hpp"
 
 #include "frame/element.hpp"
+#include "frame/structure.hpp"
 
 #include <benchmark/benchmark.h>
 #include <cstdlib>
@@ -68,6 +69,58 @@ void swingSix(benchmark::State& state) {
     }
 }
 
+/// The same ladder as a structure, with loads and eight cases in two states of its joints; with a pitch of 33 mm 400 beams.
+Structure structureOf(double pitch) {
+    Structure s;
+    for (const bool right : {false, true}) {
+        Line l;
+        l.rail = true;
+        l.name = right ? "right" : "left";
+        const double y = right ? 420 : -420;
+        l.points = {{-600, y, 500}, {3400, y, 500}};
+        l.pieces = {{4000, {"channel", {100, 50, 4}, {}, right, 0}, 210}};
+        s.lines.push_back(l);
+    }
+    for (const double x : {-500.0, 0.0, 700.0, 1400.0, 2600.0, 3300.0}) {
+        Line l;
+        l.name = "bridge";
+        l.points = {{x, -420, 500}, {x, 420, 500}};
+        l.pieces = {{1e9, {"box", {60, 40, 3}, {}, false, 0}, 210}};
+        s.lines.push_back(l);
+    }
+    for (std::size_t k = 0; k < wheels; ++k) s.seats[k] = Seat{{k < 2 ? 0.0 : 2600.0, k % 2 ? 420.0 : -420.0, 500}, 100, 30, {}};
+    s.hung = {{"engine", 200, {100, 0, 650}, 600}, {"body", 500, {1500, 0, 900}, 2000}};
+    for (int k = 0; k < 8; ++k) s.cases.push_back({"case", 1.0 + k, 0.1 * k, 0.05 * k, {}, false});
+    s.pitch_mm = pitch;
+    return s;
+}
+void analyseWhole(benchmark::State& state) {
+    const Structure s = structureOf(static_cast<double>(state.range(0)));
+    SectionBook book;
+    for (auto _ : state) {
+        const auto a = analyse(s, book);
+        if (!a) std::abort();
+        state.counters["beams"] = static_cast<double>(a->beams);
+        benchmark::DoNotOptimize(a->twist.free_nm_deg);
+    }
+}
+/// What a plate that is dragged along the rail costs each time.
+void twistOfVariant(benchmark::State& state) {
+    Structure s = structureOf(static_cast<double>(state.range(0)));
+    SectionBook book;
+    double at = 700;
+    for (auto _ : state) {
+        at = at > 2000 ? 700 : at + 5;
+        for (std::size_t l = 0; l < 2; ++l) {
+            const Profile p{"channel", {100, 50, 4}, {}, l == 1, 0}, shut{"boxed", {100, 50, 4, 4}, {}, l == 1, 0};
+            s.lines[l].pieces = {{600 + at, p, 210}, {1000 + at, shut, 210}, {4000, p, 210}};
+        }
+        const auto t = twistOf(s, book);
+        if (!t) std::abort();
+        benchmark::DoNotOptimize(t->free_nm_deg);
+    }
+}
+
 /// The same matrix, dense, for eight right sides.
 void solveEightDense(benchmark::State& state) {
     const LadderModel m = frameOf400();
@@ -88,6 +141,8 @@ void solveEightDense(benchmark::State& state) {
 
 BENCHMARK(solveEight)->Unit(benchmark::kMillisecond);
 BENCHMARK(swingSix)->Unit(benchmark::kMillisecond);
+BENCHMARK(analyseWhole)->Arg(33)->Arg(150)->Unit(benchmark::kMillisecond);
+BENCHMARK(twistOfVariant)->Arg(33)->Arg(150)->Unit(benchmark::kMillisecond);
 BENCHMARK(solveEightDense)->Unit(benchmark::kMillisecond);
 
 BENCHMARK_MAIN();

@@ -25,7 +25,7 @@ set(forbidden_store "formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|d
 set(forbidden_formats "store/|sheet/|${any_room}/|analysis/|entry/|cli/|desk/")
 set(forbidden_shape "store/|formats/|sheet/|${any_room}/|analysis/|entry/|cli/|desk/")
 set(forbidden_sheet "build/|store/|formats/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
-set(forbidden_frame "build/|files/|store/|formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
+set(forbidden_frame "build/|files/|store/|formats/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_sim "store/|sheet/|${any_room_but_work}/|analysis/|entry/|cli/|desk/") # work: the player of its orders
 set(forbidden_entry "store/|formats/|sheet/|${any_room}/|shape/|analysis/|cli/|desk/")
 set(forbidden_analysis "store/|entry/|prompt/|cli/|desk/")

@@ -34,7 +34,6 @@ export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings XDG
 shown="" take start-day "ctrl+n"
 shown="" calm=2 take sketch-day "ctrl+n Return"
 take tape-day "" --bench tape
-take handbook-day "F3" --bench stretch
 settle=12 take scan-day "" --bench scan
 settle=14 calm=16 take watch-dye "F1 a x l e s space m o v e Return" --bench scan --dye
 settle=12 take sit-day "" --bench sit
@@ -47,10 +46,8 @@ take work-day "" --bench work
 take call-out-dye "F4" --bench tape --dye
 # a cab that comes off its frame
 cab=$build/drover_long.gorvet
-rm -f "$cab"
-"$build/gorvet-cli" new "$cab" --name "Drover long" >/dev/null
-"$build/gorvet-cli" enter "$cab" --subject body "point Ml body-mount 300 -400 600" 2>/dev/null
-"$build/gorvet-cli" enter "$cab" <"$here/../../demo/drover_long.lines" 2>/dev/null
+/usr/bin/python3 "$here/../../demo/drover_long.py" --cli "$build/gorvet-cli" --out "$cab" >/dev/null
+settle=10 shown=$cab take strength-dye "F5" --bench stretch --dye
 shown=$cab take wall-day "F5" --bench work
 shown=$cab take taken-apart-day "F5 F5 F5" --bench work
 shown=$cab take lifts-dye "F5 F5 F5 F5" --bench work --dye

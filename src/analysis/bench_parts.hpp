@@ -15,8 +15,14 @@ void addMakeFindings(const build::Build&, const Results&, std::vector<Finding>&)
 std::optional<Card> tapeCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
 std::optional<Card> sitCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
 std::optional<Card> stretchCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
+std::optional<Card> frameCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
 std::optional<Card> makeCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
 std::optional<Card> workCard(const build::Build&, const Results&, build::SubjectId, const Tag&);
+
+/// The sheets of the frame as it carries, on Stretch, and what makes it.
+const std::vector<BenchView>& frameViews();
+extern const std::vector<SlowNode> frame_nodes;
+void addFrameFiles(const build::Build&, const Results&, FileKeeper&);
 
 std::vector<Lack> tapeLacks(const build::Build&, const Results&, build::SubjectId);
 std::vector<Lack> sitLacks(const build::Build&, const Results&, build::SubjectId);

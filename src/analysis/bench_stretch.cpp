@@ -1,4 +1,5 @@
 #include "analysis/bench_parts.hpp"
+#include "analysis/frame.hpp"
 #include "analysis/json.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/pages.hpp"
@@ -83,6 +84,23 @@ void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
         pages.push_back(benchPage(
             b, r, "Stretch: the cut", "stretch", the_chassis,
             {hot_work, "Stands each side of the cut, and the rails braced to each other, before the first cut.", local_rules}));
+    for (Drawing& page : framePages(b, r)) pages.push_back(std::move(page));
+}
+
+void addFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
+    addStretchFindings(b, r, out);
+    addFrameFindings(b, r, out);
+}
+
+std::optional<Card> card(const Build& b, const Results& r, SubjectId subject, const Tag& tag) {
+    auto found = stretchCard(b, r, subject, tag);
+    return found ? found : frameCard(b, r, subject, tag);
+}
+
+std::vector<BenchView> views() {
+    std::vector<BenchView> all{{"sheet", "The sheet", view}};
+    all.insert(all.end(), frameViews().begin(), frameViews().end());
+    return all;
 }
 
 } // namespace
@@ -96,11 +114,12 @@ const BenchInfo stretch_bench{
     [](const Build&, const Results& r) { return r.stretch->status != stretch::Status::Waiting || r.seat->change_mm.has_value(); },
     headlineOf,
     stretchLacks,
-    {{"sheet", "The sheet", view}},
-    addStretchFindings,
-    stretchCard,
+    views(),
+    addFindings,
+    card,
     addPages,
-    nullptr,
-    [](const Build&, const Results& r) { return stretchJson(r); }};
+    addFrameFiles,
+    [](const Build&, const Results& r) { return stretchJson(r); },
+    &frame_nodes};
 
 } // namespace gorvet::analysis

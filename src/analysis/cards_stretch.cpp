@@ -103,7 +103,7 @@ private:
         Card card;
         card.title = "what crosses the cut";
         for (const auto& c : r_.stretch->crossings) {
-            card.rows.push_back({std::string(word(c.kind)), c.slack_mm ? "slack " + len(*c.slack_mm) : "slack not measured",
+            card.rows.push_back({c.said(), c.slack_mm ? "slack " + len(*c.slack_mm) : "slack not measured",
                                  c.slack_mm ? Mark::None : Mark::Assumed, !c.follows});
             card.sentences.push_back(c.answer + (c.caution.empty() ? "" : " " + c.caution));
         }

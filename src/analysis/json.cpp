@@ -44,6 +44,9 @@ void addJoint(Json& j, const stretch::Plan& p) {
     j["crossings"] = Json::array();
     for (const auto& c : p.crossings)
         j["crossings"].push_back({{"kind", build::word(c.kind)},
+                                  {"name", c.name},
+                                  {"decided", build::word(c.decided)},
+                                  {"out_before_heat", c.out_before_heat},
                                   {"change_mm", number(c.change_mm)},
                                   {"slack_mm", number(c.slack_mm)},
                                   {"follows", c.follows},

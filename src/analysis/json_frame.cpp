@@ -1,6 +1,9 @@
 // Sections as JSON.
+#include "analysis/frame.hpp"
 #include "analysis/frame_twist.hpp"
 #include "analysis/json_parts.hpp"
+#include "analysis/scans.hpp"
+#include "frame/forces_sheet.hpp"
 
 namespace gorvet::analysis {
 
@@ -45,6 +48,105 @@ std::string twistJson(const build::Build& b, const FrameTwist& t) {
     j["cautions"] = {"Indicative, no certificate: rails and the bridges that were said, as beams with rigid joints.",
                      "Left out: the body, suspension, brackets, holes, rust, welds that give, and bridges that were not said.",
                      "Strength and any change of a frame are for licensed people, by local rules."};
+    return text(j);
+}
+
+namespace {
+
+Json stiffnessJson(const frame::Stiffness& s) {
+    return {{"joints_give_nm_per_deg", number(s.free_nm_deg)}, {"joints_held_nm_per_deg", number(s.held_nm_deg)}};
+}
+
+Json outcomeJson(const FrameAsked& asked, const frame::Outcome& o) {
+    Json j = {{"twist", stiffnessJson(o.twist)}, {"between_axles_mm", number(o.length_mm)}, {"steel_kg", number(o.mass_kg)}};
+    j["twist_with_body"] = o.with_body ? stiffnessJson(*o.with_body) : Json(nullptr);
+    j["all_kg"] = number(o.all_kg);
+    j["centre_of_gravity"] = {{"x_mm", number(o.centre_mm)}, {"z_mm", number(o.centre_up_mm)}};
+    j["torsion_hz"] = number(o.torsion_hz);
+    j["bending_hz"] = number(o.bending_hz);
+    j["open_sections"] = o.open;
+    j["beams"] = o.beams;
+    j["meets_nothing"] = o.loose;
+    j["cases"] = Json::array();
+    for (const frame::OfCase& c : o.cases) {
+        Json one = {{"name", c.asked.name},
+                    {"up_g", number(c.asked.up_g)},
+                    {"braking_g", number(c.asked.braking_g)},
+                    {"cornering_g", number(c.asked.cornering_g)}};
+        one["wheel_in_the_air"] = c.lifted ? Json(build::word(static_cast<build::Wheel>(*c.lifted))) : Json(nullptr);
+        one["tips"] = c.tips;
+        if (!c.tips) {
+            one["stress_mpa"] = number(c.stress_mpa);
+            one["margin"] = number(c.margin);
+            one["verdict"] = build::verdictWord(verdictOf(asked, c));
+            one["at"] = {{"member", c.line}, {"place", point(c.at)}};
+            one["sinks_mm"] = number(c.sinks_mm);
+            one["springs_carry_n"] = Json::array();
+            for (const double n : c.carry_n) one["springs_carry_n"].push_back(number(n));
+            one["unbalanced_share"] = number(c.unbalanced);
+        }
+        j["cases"].push_back(std::move(one));
+    }
+    j["members"] = Json::array();
+    for (const frame::OfLine& l : o.lines) {
+        Json line = {{"name", l.name}, {"places", Json::array()}};
+        for (const frame::AtPlace& p : l.places)
+            line["places"].push_back({{"place", point(p.at)},
+                                      {"stress_mpa", number(p.stress_mpa)},
+                                      {"worst_case", p.worst_case < o.cases.size() ? o.cases[p.worst_case].asked.name : ""},
+                                      {"margin", number(p.margin())},
+                                      {"range_of_1g_mpa", number(p.range_mpa)},
+                                      {"joint", p.weld},
+                                      {"at_rest_moment_nm", number(p.upright_nmm / 1000)},
+                                      {"at_rest_sideways_nm", number(p.level_nmm / 1000)},
+                                      {"at_rest_twist_nm", number(p.twist_nmm / 1000)},
+                                      {"at_rest_shear_n", number(p.shear_n)}});
+        j["members"].push_back(std::move(line));
+    }
+    return j;
+}
+
+} // namespace
+
+std::string frameJson(const build::Build& b, const Results& r) {
+    const FrameAsked asked = frameAsked(b, r);
+    Json j = {{"build", b.settings.name}, {"waits_for", asked.waits}, {"remedy", asked.remedy}};
+    j["assumed"] = asked.assumed;
+    j["cracked"] = asked.cracked;
+    j["weighed_kg"] = number(asked.weighed_kg);
+    j["as_it_is"] = j["as_planned"] = nullptr;
+    j["error"] = j["error_as_planned"] = nullptr;
+    if (r.scans->frame.made()) {
+        const FrameFound& found = *r.scans->frame;
+        if (!found.wrong.empty()) j["error"] = found.wrong;
+        if (!found.planned_wrong.empty()) j["error_as_planned"] = found.planned_wrong;
+        if (found.now) j["as_it_is"] = outcomeJson(r.scans->frame.input(), *found.now);
+        if (found.planned) j["as_planned"] = outcomeJson(r.scans->frame.input(), *found.planned);
+        j["at_the_cut"] = nullptr;
+        if (found.now && !found.now->lines.empty() && b.stretch.cut_station)
+            if (const auto at = frame::throughAt(found.now->lines.front(), b.stretch.cut_station->value))
+                j["at_the_cut"] = {{"station_mm", number(b.stretch.cut_station->value)},
+                                   {"left_rail_bends_nm", number(at->bends_nm)},
+                                   {"left_rail_shear_n", number(at->shear_n)},
+                                   {"left_rail_twist_nm", number(at->twist_nm)},
+                                   {"most_anywhere_nm", number(frame::mostThrough(found.now->lines.front()).bends_nm)}};
+        j["boxing"] = Json::array();
+        for (const BoxingChoice& c : found.boxing) {
+            Json plates = Json::array();
+            for (const auto& [from, to] : c.plates) plates.push_back({{"from_mm", number(from)}, {"to_mm", number(to)}});
+            j["boxing"].push_back({{"name", c.name},
+                                   {"twist", stiffnessJson(c.twist)},
+                                   {"plates", std::move(plates)},
+                                   {"plates_kg", number(c.kg)},
+                                   {"seam_m", number(c.seam_m)},
+                                   {"hours_assumed", number(c.hours)}});
+        }
+    }
+    j["cautions"] = {
+        "Indicative, no certificate.",
+        "Left out: buckling of plates, welds and rivets that give, holes, brackets, sheet that is welded on, and rust "
+        "that nobody measured.",
+        "Strength and any change of a frame are for licensed people, by local rules."};
     return text(j);
 }
 

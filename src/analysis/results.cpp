@@ -146,7 +146,8 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
         }
     if (weighed == 4) in.mass_kg = mass;
     for (const auto& [id, c] : b.crossings)
-        in.runners.push_back({c.kind, c.presence, value(c.slack), value(c.starts), value(c.ends)});
+        in.runners.push_back({c.kind, c.presence, value(c.slack), value(c.starts), value(c.ends), c.name, c.answer,
+                              value(c.new_length), c.out_before_heat});
     return in;
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "analysis/frame.hpp"
 #include "analysis/overlay_clearance.hpp"
 #include "analysis/photos.hpp"
 #include "analysis/scene_layers.hpp"
@@ -22,7 +23,8 @@ inline constexpr std::string_view way = "scan.way";             ///< how the bod
 inline constexpr std::string_view seatings = "scan.seatings";   ///< how near they come in each seating
 inline constexpr std::string_view cuts = "scan.cuts";           ///< the cut map
 inline constexpr std::string_view cuts_for_way = "scan.cuts-for-way";
-inline constexpr std::string_view photos = "work.photos"; ///< small ones, as they are shown
+inline constexpr std::string_view frame = "stretch.frame"; ///< what it bears
+inline constexpr std::string_view photos = "work.photos";  ///< small ones, as they are shown
 } // namespace slow
 
 struct Scans {
@@ -69,6 +71,7 @@ struct Scans {
     Node<CutsAsked, CutsMade> cuts;
     Node<CutsAsked, CutsMade> cuts_for_way;
     Node<PhotosAsked, SmallPhotos> photos;
+    Node<FrameAsked, FrameFound> frame;
 };
 
 /// In the bench's table.

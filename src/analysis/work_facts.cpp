@@ -255,7 +255,7 @@ work::Facts workFacts(const Build& b, const Results& r) {
     }
     for (const auto& c : p.crossings)
         f.crossings.push_back(
-            {c.kind, c.follows ? "Clip the " + std::string(word(c.kind)) + " anew: it follows" : c.answer, c.caution});
+            {c.kind, c.follows ? "Clip the " + c.said() + " anew: it follows" : c.answer, c.caution, c.name, c.out_before_heat});
     f.mounts = static_cast<int>(b.mounts.size());
     f.crossmember = b.crossmember.has_value();
     f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;

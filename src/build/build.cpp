@@ -131,6 +131,20 @@ const Photo* photoNamed(const Build& b, std::string_view name) {
     return nullptr;
 }
 
+namespace {
+
+template <class T> const T* named(const Rows<T>& rows, std::string_view name) {
+    for (const auto& [id, row] : rows)
+        if (row.name == name) return &row;
+    return nullptr;
+}
+
+} // namespace
+
+const Member* memberNamed(const Build& b, std::string_view name) { return named(b.members, name); }
+const Carried* carriedNamed(const Build& b, std::string_view name) { return named(b.carried, name); }
+const LoadCase* loadCaseNamed(const Build& b, std::string_view name) { return named(b.load_cases, name); }
+
 const Stock* stockNamed(const Build& b, std::string_view name) {
     for (const auto& [id, stock] : b.stock)
         if (stock.name == name) return &stock;
@@ -153,6 +167,12 @@ const Estimate* estimateOf(const Build& b, std::string_view step) {
 const Crossing* crossingOf(const Build& b, CrossingKind kind) {
     for (const auto& [id, crossing] : b.crossings)
         if (crossing.kind == kind) return &crossing;
+    return nullptr;
+}
+
+const Crossing* crossingOf(const Build& b, CrossingKind kind, std::string_view name) {
+    for (const auto& [id, crossing] : b.crossings)
+        if (crossing.kind == kind && crossing.name == name) return &crossing;
     return nullptr;
 }
 

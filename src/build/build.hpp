@@ -16,6 +16,7 @@
 #include "build/shop.hpp"
 #include "build/steel.hpp"
 #include "build/stock.hpp"
+#include "build/structure.hpp"
 #include "build/subject.hpp"
 #include "build/survey.hpp"
 
@@ -81,6 +82,10 @@ struct BuildMembers {
     Rows<Permit> permits;
     Rows<Photo> photos;
     Rows<Stock> stock;
+    Rows<Member> members;
+    Rows<Carried> carried;
+    Rows<LoadCase> load_cases;
+    FrameFacts frame_facts;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -101,7 +106,8 @@ using Document =
           Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings, ToeReadings, Instrument,
           Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
           WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
-          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock>;
+          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock,
+          Member, Carried, LoadCase, FrameFacts>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -163,12 +169,17 @@ const Surface* surfaceNamed(const Build&, std::string_view name);
 /// The photo, and the steel on the shelf, of that name; nullptr when there is none.
 const Photo* photoNamed(const Build&, std::string_view name);
 const Stock* stockNamed(const Build&, std::string_view name);
+/// The member of the frame, what it carries, and the load case of that name; nullptr when there is none.
+const Member* memberNamed(const Build&, std::string_view name);
+const Carried* carriedNamed(const Build&, std::string_view name);
+const LoadCase* loadCaseNamed(const Build&, std::string_view name);
 /// Coats of a surface, in the order in which they go on.
 std::vector<Coat> coatsOf(const Build&, SurfaceId);
 /// What should take how long, where it was said of a step of the plan; nullptr when it was not.
 const Estimate* estimateOf(const Build&, std::string_view step);
-/// A crossing by its kind; nullptr when nothing is said of it.
+/// The first crossing of its kind, and the one with that name of its own; nullptr when nothing is said of it.
 const Crossing* crossingOf(const Build&, CrossingKind);
+const Crossing* crossingOf(const Build&, CrossingKind, std::string_view name);
 /// What is known of a hazard.
 Presence presenceOf(const WorkFacts&, Hazard);
 Presence& presenceOf(WorkFacts&, Hazard);

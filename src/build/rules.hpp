@@ -60,6 +60,8 @@ Checked rules(const Build&, const Surface&);
 Checked rules(const Build&, const Permit&);
 Checked rules(const Build&, const Photo&);
 Checked rules(const Build&, const Stock&);
+Checked rules(const Build&, const Member&);
+Checked rules(const Build&, const LoadCase&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

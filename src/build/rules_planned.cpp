@@ -152,6 +152,8 @@ Checked rules(const Build& b, const Crossmember& c) {
 }
 
 Checked rules(const Build&, const Crossing& c) {
+    if (c.name.find_first_of(" \t,\"") != std::string::npos)
+        return bad(std::string(word(c.kind)), "The name of one of several is one word, without blank, comma or quote.");
     if (c.starts && c.ends && c.starts->value >= c.ends->value)
         return bad(std::string(word(c.kind)), fmt::format("The {} must end behind the station where it starts.", word(c.kind)));
     return {};

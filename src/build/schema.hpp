@@ -18,7 +18,7 @@
 namespace gorvet::build {
 
 /// The unit in which a figure is kept.
-enum class Unit { None, Mm, Rad, MmOrRad, Kg, Mm2, M2, Minutes, Hours, Days, Money, MmPerM, NewtonMetre, Celsius };
+enum class Unit { None, Mm, Rad, MmOrRad, Kg, Mm2, M2, Minutes, Hours, Days, Money, MmPerM, NewtonMetre, Celsius, Mpa, NewtonPerMm, NewtonMetrePerDegree };
 constexpr std::string_view unitSign(Unit u) {
     switch (u) {
     case Unit::Mm: return "mm";
@@ -33,6 +33,9 @@ constexpr std::string_view unitSign(Unit u) {
     case Unit::Days: return "d";
     case Unit::MmPerM: return "mm/m";
     case Unit::NewtonMetre: return "N·m";
+    case Unit::Mpa: return "MPa";
+    case Unit::NewtonPerMm: return "N/mm";
+    case Unit::NewtonMetrePerDegree: return "N·m/deg";
     case Unit::None:
     case Unit::Money: break;
     }

@@ -71,12 +71,21 @@ struct Crossing {
     std::optional<Dimension> starts; ///< stations between which it runs; none: all along
     std::optional<Dimension> ends;
     std::string note;
+    std::string name;                    ///< its own, where there are several of its kind: "left"; empty: there is one
+    std::optional<double> clips;         ///< that hold it along the frame
+    std::string fittings;                ///< what it ends in: "M10 flare both ends"
+    RunAnswer answer = RunAnswer::Open;  ///< what is done about it; open: nothing is decided
+    std::optional<Dimension> new_length; ///< of what is made anew
+    std::string supplier;
+    std::optional<double> price;
+    std::optional<double> hours;
+    bool out_before_heat = false; ///< it must be out, or drained, before anything hot is done near it
     bool operator==(const Crossing&) const = default;
 };
 template <> struct Schema<Crossing> {
     static constexpr TableInfo table{"crossing", "crossings", 2, "what crosses a cut"};
     static constexpr auto& in(auto& build) { return build.crossings; }
-    static constexpr auto key = std::tuple{&Crossing::kind};
+    static constexpr auto key = std::tuple{&Crossing::kind, &Crossing::name};
     template <class S> static constexpr auto fields() {
         return std::tuple{
             field("id", &S::id),
@@ -86,6 +95,15 @@ template <> struct Schema<Crossing> {
             mm("starts", &S::starts, -5000, 20'000),
             mm("ends", &S::ends, -5000, 20'000),
             field("note", &S::note),
+            name("name", &S::name).came(7),
+            number("clips", &S::clips, Unit::None, 0, 500).came(7),
+            field("fittings", &S::fittings).came(7),
+            field("answer", &S::answer).came(7),
+            mm("new_length", &S::new_length, 1, 20'000).came(7),
+            field("supplier", &S::supplier).came(7),
+            number("price", &S::price, Unit::Money, 0, 1e6).came(7),
+            number("hours", &S::hours, Unit::Hours, 0, 1000).came(7),
+            field("out_before_heat", &S::out_before_heat).came(7),
         };
     }
 };

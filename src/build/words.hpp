@@ -195,6 +195,18 @@ enum class StockForm { Box, Channel, Angle, Flat, Plate, Tube, Bar };
 /// How a load is lifted or carried: on slings from one hook, by upright straps from beams, or from below.
 enum class LiftWay { Slings, Gantry, TwoPost, Forks, Stands, Dolly, People };
 
+/// What a piece of a frame is, beside its rails: `Rail` is a length of a rail with another section, `Plate` closes an open rail.
+enum class MemberKind { Crossmember, Spine, Pan, Leg, Outrigger, Rail, Plate };
+/// The shape of a section: see frame/section.hpp.
+enum class SectionForm { Box, Channel, Hat, Tube, Angle, Flat, Nested, Boxed, BuiltUp };
+enum class RailSide { Both, Left, Right };
+enum class Joint { Welded, Riveted, Bolted };
+enum class MemberState { There, Planned, ComesOut };
+/// A wheel that stands in the air.
+enum class Lifted { None, FrontLeft, FrontRight, RearLeft, RearRight };
+/// What is done about something that crosses a cut.
+enum class RunAnswer { Open, Nothing, Reclip, Joiner, NewLength, Reroute };
+
 /// The spellings of an enumeration, in its order.
 template <class E> struct Words;
 template <> struct Words<SubjectKind> {
@@ -295,6 +307,22 @@ template <> struct Words<RecordKind> { static constexpr std::array<std::string_v
 template <> struct Words<Stage> { static constexpr std::array<std::string_view, 4> text{"unsaid", "before", "during", "after"}; };
 template <> struct Words<StockForm> {
     static constexpr std::array<std::string_view, 7> text{"box", "channel", "angle", "flat", "plate", "tube", "bar"};
+};
+template <> struct Words<MemberKind> {
+    static constexpr std::array<std::string_view, 7> text{"crossmember", "spine", "pan", "leg", "outrigger", "rail", "plate"};
+};
+template <> struct Words<SectionForm> {
+    static constexpr std::array<std::string_view, 9> text{"box",  "channel", "hat",   "tube",    "angle",
+                                                          "flat", "nested",  "boxed", "built-up"};
+};
+template <> struct Words<RailSide> { static constexpr std::array<std::string_view, 3> text{"both", "left", "right"}; };
+template <> struct Words<Joint> { static constexpr std::array<std::string_view, 3> text{"welded", "riveted", "bolted"}; };
+template <> struct Words<MemberState> { static constexpr std::array<std::string_view, 3> text{"there", "planned", "comes-out"}; };
+template <> struct Words<Lifted> {
+    static constexpr std::array<std::string_view, 5> text{"none", "front-left", "front-right", "rear-left", "rear-right"};
+};
+template <> struct Words<RunAnswer> {
+    static constexpr std::array<std::string_view, 6> text{"open", "nothing", "re-clip", "joiner", "new-length", "re-route"};
 };
 template <> struct Words<Fate> { static constexpr std::array<std::string_view, 3> text{"keep", "renew", "scrap"}; };
 template <> struct Words<BodyPlace> { static constexpr std::array<std::string_view, 2> text{"body-on", "body-off"}; };

@@ -1,9 +1,12 @@
 // Commands about the frame as a structure: what a section is worth.
+#include "analysis/frame.hpp"
 #include "analysis/frame_twist.hpp"
 #include "analysis/json.hpp"
+#include "analysis/scans.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_build.hpp"
 #include "cli/tape_commands.hpp"
+#include "cli/wait.hpp"
 #include "frame/section.hpp"
 
 #include <charconv>
@@ -75,6 +78,23 @@ int printTwist(const std::string& path, const std::vector<std::string>& said) {
     return 0;
 }
 
+int printFrame(const std::string& path) {
+    const auto store = openToRead(path);
+    if (!store) return fail(store.error());
+    const build::Build& b = (*store)->build();
+    analysis::Results r = analysed(**store);
+    waitFor(**store, b, r, {analysis::slow::frame});
+    const analysis::FrameAsked asked = analysis::frameAsked(b, r);
+    const auto cannot = [](const std::string& message, const std::string& remedy) {
+        return fail(Error{Error::Code::Conflict, "frame", message, remedy, -1});
+    };
+    if (!asked.waits.empty())
+        return cannot(fmt::format("The frame can't be worked out yet: it needs {}.", asked.waits), asked.remedy);
+    if (!r.scans->frame->now) return cannot(r.scans->frame->wrong, r.scans->frame->remedy);
+    std::cout << analysis::frameJson(b, r);
+    return 0;
+}
+
 } // namespace
 
 void addFrameCommands(Commands& commands) {
@@ -90,6 +110,11 @@ void addFrameCommands(Commands& commands) {
     fileArgument(twist, asked.path);
     twist.add_option("--bridge", asked.lines, "STATION:SHAPE,FIGURES…[:BELOW], a crossmember that is there; two at the least")
         ->required();
+    auto [analyse, a_frame] =
+        commands.add(group, "analyse",
+                     "what the frame bears: stiffness, load case by load case, how it swings, what closing its rails brings");
+    fileArgument(analyse, a_frame.path);
+    commands.runs(analyse, [&a_frame = a_frame] { return printFrame(a_frame.path); });
     commands.runs(twist, [&asked = asked] { return printTwist(asked.path, asked.lines); });
 }
 

@@ -41,10 +41,57 @@ const CommandTable stretch_commands{
          }},
         {{"crossing"},
          &Reader::crossing,
-         nullptr,
+         &Reader::removeCrossing,
          {
              {"crossing CROSSING [none] [slack length] [from length to length]", "crossing brake-line slack 30 from 400 to 2600",
               "what runs along the frame: prop-shaft, brake-line, fuel-line, park-brake-cable, exhaust, loom, shift-rod, cooling-line"},
+             {"crossing CROSSING [NEW] [clips n] [fittings text] [answer RUN-ANSWER] [long length] [supplier text] [price number] [hours "
+              "number] [out|stays] [note text]",
+              "crossing brake-line left answer new-length long 2610 hours 1.5 out",
+              "one of several by a name of its own; what is done about it, what it is made of and costs, and whether it must be out before "
+              "anything hot"},
+         }},
+        {{"member"},
+         &Reader::member,
+         &Reader::removeMember,
+         {
+             {"member NEW crossmember at length SECTION length length [length] [length] [below length] [JOINT] [MEMBER-STATE] [yield number] "
+              "[note text]",
+              "member front crossmember at 300 box 60 40 3 below 10 riveted",
+              "what joins the rails: where, its section (outside, then wall), and how far under the rails' middle"},
+             {"member NEW MEMBER-KIND through NAME… SECTION length length [length] [length] [below length] [JOINT] [MEMBER-STATE]",
+              "member leg-left leg through Bl Dr channel 80 40 3",
+              "a leg, spine or outrigger through marked points of the chassis"},
+             {"member NEW spine|pan|rail from length to length SECTION length length [length] [length] [side RAIL-SIDE] [MEMBER-STATE]",
+              "member deep rail from 900 to 1700 box 120 60 4",
+              "a spine or pan along the middle, or a length of rail with another section"},
+             {"member NEW plate from length to length length [side RAIL-SIDE] [MEMBER-STATE]",
+              "member shut plate from 900 to 1400 3 planned",
+              "a plate that closes an open rail from one station to another, and how thick it is"},
+         }},
+        {{"load"},
+         &Reader::load,
+         &Reader::removeLoad,
+         {
+             {"load NEW mass at x y z [over length] [stays|moves] [source text]",
+              "load engine 180 kg at -50 0 350 over 400 source scales",
+              "what the frame carries: its mass, the station, offset and height of its middle, and the length over which it hangs"},
+         }},
+        {{"case"},
+         &Reader::loadCase,
+         &Reader::removeCase,
+         {
+             {"case NEW [up number] [braking number] [cornering number] [lifted LIFTED], case NEW off",
+              "case pothole up 4 braking 0.5",
+              "how the frame is loaded, in multiples of its weight; rest, bump, lifted, braking and cornering are asked for unless off"},
+         }},
+        {{"yield", "mount-rate", "body-twist", "wheel-rate"},
+         &Reader::frameFact,
+         nullptr,
+         {
+             {"yield|mount-rate number, body-twist number|none", "yield 235",
+              "of the frame's steel, MPa; of a body mount, N/mm; the body's own stiffness in twist, N·m a degree"},
+             {"wheel-rate front|rear number", "wheel-rate front 28", "the spring at a wheel, N/mm"},
          }},
     }};
 

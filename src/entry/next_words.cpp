@@ -89,6 +89,13 @@ public:
             {"COAT-KIND", wordsOf<CoatKind>},
             {"STAGE", wordsOf<Stage>},
             {"STOCK-FORM", wordsOf<StockForm>},
+            {"MEMBER-KIND", wordsOf<MemberKind>},
+            {"SECTION", wordsOf<SectionForm>},
+            {"JOINT", wordsOf<Joint>},
+            {"MEMBER-STATE", wordsOf<MemberState>},
+            {"RAIL-SIDE", wordsOf<RailSide>},
+            {"LIFTED", wordsOf<Lifted>},
+            {"RUN-ANSWER", wordsOf<RunAnswer>},
             {"LIST",
              [] {
                  std::vector<std::string> keys;

@@ -103,6 +103,8 @@ void Reader::rename() {
         if (what.text == "lift") return (void)row(b_.lifts, "lift", any);
         if (what.text == "surface") return photosFollow(row(b_.surfaces, "surface", any));
         if (what.text == "stock") return (void)row(b_.stock, "stock", any);
+        if (what.text == "member") return (void)row(b_.members, "member", any);
+        if (what.text == "load") return (void)row(b_.carried, "load", any);
         if (what.text == "job") return renameJob();
         if (what.text == "zone") {
             const auto [from, to] = row(b_.zones, "zone", any);

@@ -50,35 +50,89 @@ void Reader::joint() {
     say(fmt::format("{} {}", command_, shown));
 }
 
+void Reader::sayOfCrossing(Crossing& c) {
+    static constexpr Option options[] = {{"slack", follows::figure},
+                                         {"from", follows::figure},
+                                         {"to", follows::figure},
+                                         {"clips", follows::figure},
+                                         {"fittings"},
+                                         {"answer", follows::one<RunAnswer>},
+                                         {"long", follows::figure},
+                                         {"supplier"},
+                                         {"price", follows::figure},
+                                         {"hours", follows::figure},
+                                         {"out"},
+                                         {"stays"},
+                                         {"note"}};
+    const auto length = [&](const char* missing) {
+        return figure(line_.upTo([&] { return stopsAt(options); }), units::Kind::Length, missing);
+    };
+    while (!line_.atEnd()) {
+        if (line_.take("slack")) {
+            c.slack = length("the slack");
+        } else if (line_.take("from")) {
+            c.starts = length("the station where it starts");
+        } else if (line_.take("to")) {
+            c.ends = length("the station where it ends");
+        } else if (line_.take("clips")) {
+            c.clips = plainNumber("clips");
+        } else if (line_.take("fittings")) {
+            c.fittings = textUpTo(options);
+        } else if (line_.take("answer")) {
+            c.answer = oneOf<RunAnswer>("what is done about it");
+        } else if (line_.take("long")) {
+            c.new_length = length("its new length");
+        } else if (line_.take("supplier")) {
+            c.supplier = textUpTo(options);
+        } else if (line_.take("price")) {
+            c.price = plainNumber("price");
+        } else if (line_.take("hours")) {
+            c.hours = plainNumber("hours");
+        } else if (line_.take("out")) {
+            c.out_before_heat = true;
+        } else if (line_.take("stays")) {
+            c.out_before_heat = false;
+        } else if (line_.take("note")) {
+            c.note = line_.rest().text;
+        } else {
+            notKnownHere(
+                "Like: crossing brake-line left slack 30 from 400 to 2600 answer joiner hours 1.5 out, or: crossing brake-line none");
+        }
+    }
+}
+
 void Reader::crossing() {
     const CrossingKind kind = oneOf<CrossingKind>("what crosses");
     Crossing c;
     c.kind = kind;
-    if (const Crossing* old = crossingOf(b_, kind)) c = *old;
+    // several of a kind have names of their own
+    static constexpr std::string_view words[] = {"none", "slack",    "from",  "to",    "clips", "fittings", "answer",
+                                                 "long", "supplier", "price", "hours", "out",   "stays",    "note"};
+    if (!line_.atEnd() && std::find(std::begin(words), std::end(words), line_.peek().text) == std::end(words))
+        c.name = line_.next("its name").text;
+    if (const Crossing* old = crossingOf(b_, kind, c.name)) c = *old;
     c.presence = Presence::Present;
-    if (line_.take("none")) {
+    if (line_.take("none"))
         c.presence = Presence::Absent;
-    } else {
-        while (!line_.atEnd()) {
-            if (line_.take("slack")) {
-                c.slack = lengthUpTo({"from", "to", "note"}, "the slack");
-            } else if (line_.take("from")) {
-                c.starts = lengthUpTo({"slack", "to", "note"}, "the station where it starts");
-            } else if (line_.take("to")) {
-                c.ends = lengthUpTo({"slack", "from", "note"}, "the station where it ends");
-            } else if (line_.take("note")) {
-                c.note = line_.rest().text;
-            } else {
-                throw Failure{line_.peek().column, fmt::format("\"{}\" is not known here.", line_.peek().text),
-                              "Like: crossing brake-line slack 30 from 400 to 2600, or: crossing brake-line none"};
-            }
-        }
-    }
+    else
+        sayOfCrossing(c);
     if (!c.id) c.id = fresh<Crossing>();
     const std::string slack = c.slack ? ", slack " + show(*c.slack) : "";
+    const std::string named = c.name.empty() ? "" : " " + c.name;
+    const std::string answer = c.answer == RunAnswer::Open ? "" : fmt::format(", {}", word(c.answer));
     put(Put<Crossing>{c});
-    say(c.presence == Presence::Absent ? fmt::format("no {}", word(kind))
-                                       : fmt::format("{} runs along the frame{}", word(kind), slack));
+    say(c.presence == Presence::Absent ? fmt::format("no {}{}", word(kind), named)
+                                       : fmt::format("{}{} runs along the frame{}{}", word(kind), named, slack, answer));
+}
+
+void Reader::removeCrossing(const Word&) {
+    const CrossingKind kind = oneOf<CrossingKind>("what crosses");
+    const std::string own = line_.atEnd() ? "" : line_.next("its name").text;
+    const Crossing* c = crossingOf(b_, kind, own);
+    if (!c)
+        throw Failure{line_.endColumn(), fmt::format("Nothing is said of a {}{}.", word(kind), own.empty() ? "" : " " + own), ""};
+    put(Drop<Crossing>{c->id});
+    say(fmt::format("nothing is said of the {}{} any more", word(kind), own.empty() ? "" : " " + own));
 }
 
 void Reader::stretchFigure() {

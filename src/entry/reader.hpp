@@ -240,6 +240,17 @@ public:
     void stretchFigure();
     void joint();
     void crossing();
+    void sayOfCrossing(Crossing&);
+    void removeCrossing(const Word&);
+    // the frame as it carries
+    void member();
+    void sectionOf(Member&);
+    void load();
+    void loadCase();
+    void frameFact();
+    void removeMember(const Word&);
+    void removeLoad(const Word&);
+    void removeCase(const Word&);
     // make
     void mount();
     void biscuit();

@@ -20,6 +20,7 @@ struct Material {
     double e_mpa = 205'000; ///< engineering.md, Stretch
     double g_mpa = 79'000;
     double kg_mm3 = 7.85e-6;
+    bool operator==(const Material&) const = default;
 };
 
 /// A section as a beam has it: along its own axes, y to its left and z up.

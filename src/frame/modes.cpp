@@ -56,6 +56,8 @@ Result<std::vector<Mode>> modes(const Model& m, int count) {
         return Error{Error::Code::Conflict, "frame", "It has fewer ways to swing than are asked for.",
                      "Ask for fewer, or divide its beams.", -1};
     const Sparse stiffness = matrixOf(m, *beams, u, &Made::held, false), mass = matrixOf(m, *beams, u, &Made::mass, true);
+    if (mass.nonZeros() == 0)
+        return Error{Error::Code::Conflict, "frame", "It has no mass: it does not swing.", "Say what it is made of.", -1};
     using Invert = Spectra::SymShiftInvert<double, Eigen::Sparse, Eigen::Sparse>;
     using Product = Spectra::SparseSymMatProd<double>;
     Invert invert(stiffness, mass);

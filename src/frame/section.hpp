@@ -13,12 +13,14 @@ namespace gorvet::frame {
 struct At {
     double y_mm = 0;
     double z_mm = 0;
+    bool operator==(const At&) const = default;
 };
 /// A straight wall between two places of its middle line.
 struct Wall {
     std::size_t from = 0;
     std::size_t to = 0;
     double thickness_mm = 0; ///< > 0
+    bool operator==(const Wall&) const = default;
 };
 /// All walls hang together.
 struct Walls {
@@ -27,6 +29,7 @@ struct Walls {
     /// Index of the place, a new one where none is within a thousandth of a millimetre.
     std::size_t place(At);
     void add(At from, At to, double thickness_mm);
+    bool operator==(const Walls&) const = default;
 };
 
 /// What a section is worth. Moments about level (y) and upright (z) axes through its centroid; lengths mm.
@@ -71,6 +74,18 @@ Walls flat(double width, double thickness);
 Walls nested(double height, double width, double wall, double overlap);
 /// A channel with a plate welded over its open side: a box of two thicknesses.
 Walls boxed(double height, double width, double wall, double plate, double radius);
+
+/// A section as it is said: a word of `shapes` with its figures, or walls of its own.
+struct Profile {
+    std::string shape;
+    std::vector<double> sizes;
+    Walls walls;           ///< where there is no shape
+    bool mirrored = false; ///< left is right
+    double turned_rad = 0; ///< about its middle, anticlockwise
+    bool operator==(const Profile&) const = default;
+};
+/// Fails with BadInput, saying what belongs there.
+Result<Walls> wallsOf(const Profile&);
 
 /// "box 100 60 4", "channel 100 50 4 [radius]", "hat 80 60 20 2", "tube 48 3", "angle 40 40 4", "flat 60 6", "nested 100 60 4
 /// 40", "boxed 100 50 4 3": a word, then its figures in mm. Fails with BadInput, saying what belongs there.

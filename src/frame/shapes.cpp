@@ -135,25 +135,20 @@ const std::vector<std::pair<std::string, std::string>>& shapes() {
     return list;
 }
 
-Result<Walls> wallsFrom(const std::vector<std::string>& words) {
-    const auto bad = [](const std::string& subject, const std::string& message, const std::string& remedy) {
-        return Error{Error::Code::BadInput, subject, message, remedy, -1};
-    };
+namespace {
+
+Error bad(const std::string& subject, const std::string& message, const std::string& remedy) {
+    return Error{Error::Code::BadInput, subject, message, remedy, -1};
+}
+std::string allShapes() {
     std::string all;
     for (const auto& [name, figures] : shapes()) all += (all.empty() ? "" : "; ") + name + ": " + figures;
-    if (words.empty()) return bad("section", "What shape it is is missing.", all);
-    const std::string& shape = words.front();
+    return all;
+}
+
+Result<Walls> shaped(const std::string& shape, const std::vector<double>& v) {
     const auto known = std::find_if(shapes().begin(), shapes().end(), [&](const auto& s) { return s.first == shape; });
-    if (known == shapes().end()) return bad(shape, fmt::format("There is no shape {}.", shape), all);
-    std::vector<double> v;
-    for (std::size_t k = 1; k < words.size(); ++k) {
-        double value = 0;
-        const std::string& text = words[k];
-        const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-        if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value) || value < 0 || value > 5000)
-            return bad(text, fmt::format("\"{}\" is no size in mm.", text), fmt::format("A {} has {}.", shape, known->second));
-        v.push_back(value);
-    }
+    if (known == shapes().end()) return bad(shape, fmt::format("There is no shape {}.", shape), allShapes());
     const bool radius = shape == "box" || shape == "channel" || shape == "boxed";
     const auto figures = static_cast<std::size_t>(std::count(known->second.begin(), known->second.end(), ',')) + 1;
     if (v.size() != figures && !(radius && v.size() + 1 == figures))
@@ -163,7 +158,7 @@ Result<Walls> wallsFrom(const std::vector<std::string>& words) {
     const double wall = shape == "flat" ? v[1] : shape == "tube" ? v[1] : shape == "hat" ? v[3] : v[2];
     const bool hollow = shape == "box" || shape == "tube" || shape == "nested";
     const double least = shape == "flat" ? 1e9 : shape == "tube" ? v[0] : std::min(v[0], v[1]);
-    if (wall <= 0 || v[0] <= 0) return bad(shape, "A size is 0.", fmt::format("A {} has {}.", shape, known->second));
+    if (!(wall > 0) || !(v[0] > 0)) return bad(shape, "A size is 0.", fmt::format("A {} has {}.", shape, known->second));
     if (wall * (hollow ? 2 : 1) >= least)
         return bad(shape, fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, least),
                    "The outside comes first, the wall after it.");
@@ -174,8 +169,42 @@ Result<Walls> wallsFrom(const std::vector<std::string>& words) {
     if (shape == "angle") return angle(v[0], v[1], v[2]);
     if (shape == "flat") return flat(v[0], v[1]);
     if (shape == "nested") return nested(v[0], v[1], v[2], v[3]);
-    if (v[3] <= 0) return bad(shape, "The plate has no thickness.", "Like: boxed 100 50 4 3.");
+    if (!(v[3] > 0)) return bad(shape, "The plate has no thickness.", "Like: boxed 100 50 4 3.");
     return boxed(v[0], v[1], v[2], v[3], r);
+}
+
+} // namespace
+
+Result<Walls> wallsOf(const Profile& p) {
+    Walls w = p.walls;
+    if (!p.shape.empty()) {
+        auto made = shaped(p.shape, p.sizes);
+        if (!made) return made.error();
+        w = std::move(*made);
+    }
+    const double c = std::cos(p.turned_rad), s = std::sin(p.turned_rad);
+    for (At& at : w.at) {
+        if (p.mirrored) at.y_mm = -at.y_mm;
+        at = {c * at.y_mm - s * at.z_mm, s * at.y_mm + c * at.z_mm};
+    }
+    return w;
+}
+
+Result<Walls> wallsFrom(const std::vector<std::string>& words) {
+    if (words.empty()) return bad("section", "What shape it is is missing.", allShapes());
+    const std::string& shape = words.front();
+    const auto known = std::find_if(shapes().begin(), shapes().end(), [&](const auto& s) { return s.first == shape; });
+    if (known == shapes().end()) return bad(shape, fmt::format("There is no shape {}.", shape), allShapes());
+    std::vector<double> v;
+    for (std::size_t k = 1; k < words.size(); ++k) {
+        double value = 0;
+        const std::string& text = words[k];
+        const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+        if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value) || value < 0 || value > 5000)
+            return bad(text, fmt::format("\"{}\" is no size in mm.", text), fmt::format("A {} has {}.", shape, known->second));
+        v.push_back(value);
+    }
+    return shaped(shape, v);
 }
 
 } // namespace gorvet::frame

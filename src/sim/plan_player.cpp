@@ -40,7 +40,7 @@ public:
         battery_in_ = f.battery != Presence::Absent;
         belts_live_ = f.restraints != Presence::Absent;
         refrigerant_in_ = f.refrigerant != Presence::Absent;
-        for (const auto& c : f.crossings) over_cut_.insert(std::string(build::word(c.kind)));
+        for (const auto& c : f.crossings) over_cut_.insert(c.code().substr(4));
         on_ = f.start.support;
         attitude_ = f.start.attitude;
     }

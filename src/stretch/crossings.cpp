@@ -11,6 +11,7 @@ namespace {
 using build::CrossingKind;
 using build::PlanVerdict;
 using build::Presence;
+using build::RunAnswer;
 
 constexpr double spare_mm = 10; ///< what must be left of a slack
 
@@ -58,37 +59,102 @@ std::string caution(CrossingKind kind) {
     }
 }
 
+/// What was decided about it, in words.
+std::string decidedWords(const Runner& r, double change) {
+    switch (r.answer) {
+    case RunAnswer::Nothing: return "It stays as it is.";
+    case RunAnswer::Reclip: return "It follows; clip it anew.";
+    case RunAnswer::Joiner: return fmt::format("A piece of {} is joined in.", figure(change));
+    case RunAnswer::NewLength:
+        if (r.kind != CrossingKind::Exhaust && r.kind != CrossingKind::Loom) // what is made new is made as it is said of its kind
+            return answer(r.kind, change) + (r.new_length_mm ? fmt::format(" In all {:.0f}.", *r.new_length_mm) : "");
+        return r.new_length_mm ? fmt::format("Make it new, {:.0f} long.", *r.new_length_mm)
+                               : fmt::format("Make it new, {} {}.", figure(change), change > 0 ? "longer" : "shorter");
+    case RunAnswer::Reroute: return "It is laid another way.";
+    case RunAnswer::Open: break;
+    }
+    return {};
+}
+
+Crossing crossingOf(const Runner& r, double change) {
+    Crossing c;
+    c.kind = r.kind;
+    c.name = r.name;
+    c.change_mm = change;
+    c.slack_mm = r.slack_mm;
+    c.caution = caution(r.kind);
+    c.decided = r.answer;
+    c.new_length_mm = r.new_length_mm;
+    c.out_before_heat = r.out_before_heat;
+    c.follows = r.slack_mm && *r.slack_mm >= std::abs(change) + spare_mm;
+    if (c.follows)
+        c.answer = fmt::format("It follows as it is, with {} of {} left; clip it anew.", figure(*r.slack_mm - std::abs(change)),
+                               figure(*r.slack_mm));
+    else if (r.answer != RunAnswer::Open)
+        c.answer = decidedWords(r, change);
+    else
+        c.answer = answer(r.kind, change);
+    if (c.follows || (r.answer != RunAnswer::Open && r.answer != RunAnswer::Nothing && r.answer != RunAnswer::Reclip))
+        c.verdict = PlanVerdict::Holds;
+    // a joint over the cut: never in what brakes, never where fuel drips on a weld or a hot pipe
+    if (r.answer == RunAnswer::Joiner && (r.kind == CrossingKind::BrakeLine || r.kind == CrossingKind::ParkBrakeCable))
+        c.verdict = PlanVerdict::Fails;
+    return c;
+}
+
+/// What is still to be said or decided about it; a decision that can't be right.
+std::optional<Remark> remarkOn(const Crossing& c) {
+    const std::string by = units::fixed(std::abs(c.change_mm), 0) + " mm";
+    const std::string say = fmt::format("crossing {} answer ", c.said());
+    if (c.decided == RunAnswer::Joiner && c.verdict == PlanVerdict::Fails)
+        return Remark{"crossing-joiner",
+                      PlanVerdict::Fails,
+                      fmt::format("The {} would get a joint over the cut.", c.said()),
+                      fmt::format("Brakes take none: make it new in one piece ({}new-length).", say),
+                      "a joiner",
+                      "one piece"};
+    if (!c.follows && (c.decided == RunAnswer::Nothing || c.decided == RunAnswer::Reclip))
+        return Remark{
+            "crossing-short",
+            PlanVerdict::Marginal,
+            c.slack_mm
+                ? fmt::format("The {} is to stay, but its slack of {:.0f} mm does not follow {}.", c.said(), *c.slack_mm, by)
+                : fmt::format("The {} is to stay, and its slack was not measured.", c.said()),
+            c.slack_mm ? answer(c.kind, c.change_mm) : fmt::format("Measure its slack (crossing {} slack …).", c.said()),
+            c.slack_mm ? units::fixed(*c.slack_mm, 0) + " mm" : "not measured",
+            by};
+    if (c.follows || c.decided != RunAnswer::Open) return {};
+    if (!c.slack_mm)
+        return Remark{"crossing-slack",
+                      PlanVerdict::Marginal,
+                      fmt::format("The {} crosses the cut, and by how much it can follow was not measured.", c.said()),
+                      fmt::format("Measure its slack (crossing {} slack …), or: {}", c.said(), c.answer),
+                      "not measured",
+                      by};
+    return Remark{"crossing-open",
+                  PlanVerdict::Marginal,
+                  fmt::format("The {} crosses the cut and can't follow it: nothing is decided about it.", c.said()),
+                  fmt::format("{} Say what is done: {}new-length, joiner or re-route.", c.answer, say),
+                  units::fixed(*c.slack_mm, 0) + " mm",
+                  by};
+}
+
 } // namespace
 
 void answerCrossings(Plan& p, const Input& in) {
     const RailCut& cut = p.left.known ? p.left : p.right;
     for (size_t i = 0; i < build::Words<CrossingKind>::text.size(); ++i) {
         const auto kind = static_cast<CrossingKind>(i);
-        const Runner* runner = nullptr;
-        for (const Runner& r : in.runners)
-            if (r.kind == kind) runner = &r;
-        if (!runner || runner->presence == Presence::Unknown) {
-            p.not_told.push_back(kind);
-            continue;
+        bool told = false;
+        for (const Runner& r : in.runners) {
+            if (r.kind != kind || r.presence == Presence::Unknown) continue;
+            told = true;
+            if (r.presence == Presence::Absent || (r.starts_mm && *r.starts_mm > cut.last_station_mm) ||
+                (r.ends_mm && *r.ends_mm < cut.first_station_mm))
+                continue; // it does not reach the cut
+            p.crossings.push_back(crossingOf(r, p.change_mm));
         }
-        if (runner->presence == Presence::Absent) continue;
-        if ((runner->starts_mm && *runner->starts_mm > cut.last_station_mm) ||
-            (runner->ends_mm && *runner->ends_mm < cut.first_station_mm))
-            continue; // it does not reach the cut
-        Crossing c;
-        c.kind = kind;
-        c.change_mm = p.change_mm;
-        c.slack_mm = runner->slack_mm;
-        c.caution = caution(kind);
-        c.follows = runner->slack_mm && *runner->slack_mm >= std::abs(p.change_mm) + spare_mm;
-        if (c.follows) {
-            c.answer = fmt::format("It follows as it is, with {} of {} left; clip it anew.",
-                                   figure(*runner->slack_mm - std::abs(p.change_mm)), figure(*runner->slack_mm));
-            c.verdict = PlanVerdict::Holds;
-        } else {
-            c.answer = answer(kind, p.change_mm);
-        }
-        p.crossings.push_back(std::move(c));
+        if (!told) p.not_told.push_back(kind);
     }
     if (!p.not_told.empty()) {
         std::string list;
@@ -102,12 +168,7 @@ void answerCrossings(Plan& p, const Input& in) {
                              {}});
     }
     for (const Crossing& c : p.crossings)
-        if (!c.follows && !c.slack_mm)
-            p.remarks.push_back(
-                {"crossing-slack", PlanVerdict::Marginal,
-                 fmt::format("The {} crosses the cut, and by how much it can follow was not measured.", word(c.kind)),
-                 fmt::format("Measure its slack (crossing {} slack …), or: {}", word(c.kind), c.answer), "not measured",
-                 units::fixed(std::abs(c.change_mm), 0) + " mm"});
+        if (auto r = remarkOn(c)) p.remarks.push_back(std::move(*r));
 }
 
 } // namespace gorvet::stretch

@@ -28,6 +28,10 @@ struct Runner {
     std::optional<double> slack_mm;  ///< by how much it can follow as it is
     std::optional<double> starts_mm; ///< none: as far as the frame goes
     std::optional<double> ends_mm;
+    std::string name; ///< its own, of several of its kind
+    build::RunAnswer answer = build::RunAnswer::Open;
+    std::optional<double> new_length_mm;
+    bool out_before_heat = false;
     bool operator==(const Runner&) const = default;
 };
 
@@ -141,6 +145,12 @@ struct Crossing {
     std::string answer;
     std::string caution; ///< may be empty
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
+    std::string name;                                  ///< its own, of several of its kind
+    build::RunAnswer decided = build::RunAnswer::Open; ///< what was decided
+    std::optional<double> new_length_mm;
+    bool out_before_heat = false;
+    /// "brake-line left"
+    std::string said() const { return std::string(word(kind)) + (name.empty() ? "" : " " + name); }
 };
 
 /// A place where the rails could be cut, 0 (bad) … 10.

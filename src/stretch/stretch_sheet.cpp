@@ -261,7 +261,7 @@ private:
             if (y > d_.height - f_.px(2)) break;
             addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(12), severityOf(c.verdict), "crossings");
             d_.add(Text{{at.x + f_.px(24), y},
-                        std::string(build::word(c.kind)),
+                        c.said(),
                         f_.small(),
                         Ink::Ink,
                         Anchor::Left,

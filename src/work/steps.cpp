@@ -84,7 +84,7 @@ void Catalogue::cutting() {
     Step& clear = add("clear-rails", "Take away or move what runs along the cut, cap open lines",
                       {"disconnect", "tank-out", "battery-out"});
     for (const CrossingJob& c : f_.crossings)
-        clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + std::string(word(c.kind));
+        clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + c.said();
     if (!clear.why.empty()) clear.why += ".";
     Step& scribe = add("scribe", "Scribe the cut lines " + f_.cut_words + " on both rails, and punch marks 100 ahead and behind",
                        {"survey-agrees", "support-frame"});
@@ -158,7 +158,7 @@ void Catalogue::cutting() {
     bodyOff(untie);
     untie.cautions = {discs};
     for (const CrossingJob& c : f_.crossings) {
-        Step& s = add("run-" + std::string(word(c.kind)), c.answer, {"after-welding", "coat-frame"});
+        Step& s = add(c.code(), c.answer, {"after-welding", "coat-frame"});
         if (!c.caution.empty()) s.cautions = {c.caution};
     }
 }

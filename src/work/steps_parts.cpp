@@ -135,7 +135,7 @@ void Catalogue::finish() {
                                          "support-frame", "body-edges",  "refit-frame"};
     for (const CrossingJob& c : f_.crossings)
         if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine)
-            before_down.push_back("run-" + std::string(word(c.kind)));
+            before_down.push_back(c.code());
     const bool asked_on = std::any_of(f_.jobs.begin(), f_.jobs.end(), [](const Job& j) { return j.body == BodyPlace::On; });
     const bool down = separable_ && (lifts_ || f_.mounts > 0 || asked_on);
     if (down) {
@@ -176,7 +176,7 @@ void Catalogue::finish() {
                                     "make-crossmember", "coat-frame", "body-edges"}));
         s.cautions = {"No hot work is left to do."};
     }
-    for (const CrossingJob& c : f_.crossings) closing.push_back("run-" + std::string(word(c.kind)));
+    for (const CrossingJob& c : f_.crossings) closing.push_back(c.code());
     if (cold_) {
         Step& s = add("leak-test", "Bleed and press-test the brakes, test the fuel side for leaks", closing);
         s.cautions = {brakes};

@@ -52,6 +52,10 @@ struct CrossingJob {
     build::CrossingKind kind = build::CrossingKind::PropShaft;
     std::string answer;
     std::string caution;
+    std::string name;             ///< its own, of several of its kind
+    bool out_before_heat = false; ///< it must be out before anything hot
+    std::string said() const { return std::string(word(kind)) + (name.empty() ? "" : " " + name); }
+    std::string code() const { return "run-" + std::string(word(kind)) + (name.empty() ? "" : "-" + name); }
     bool operator==(const CrossingJob&) const = default;
 };
 

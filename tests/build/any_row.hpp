@@ -15,6 +15,8 @@ public:
     template <class T> T make() {
         T row{};
         build::eachField<T>([&](const auto& f) { fill(f, row.*(f.member)); });
+        if constexpr (std::is_same_v<T, build::Member>) // only a built-up section has walls of its own
+            if (row.form != build::SectionForm::BuiltUp && !oneIn(10)) row.walls_mm.clear();
         return row;
     }
     int below(int n) { return std::uniform_int_distribution<int>(0, n - 1)(dice_); }

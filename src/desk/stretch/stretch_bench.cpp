@@ -1,8 +1,15 @@
 #include "desk/stretch/stretch_bench.hpp"
 
+#include "analysis/bench.hpp"
+
 namespace gorvet::desk {
 
-std::vector<Starter> StretchBench::starters(const Document& d, const ViewState&) const {
+std::vector<Starter> StretchBench::starters(const Document& d, const ViewState& state) const {
+    const auto& views = analysis::benchOf("stretch")->views;
+    if (state.view > 0 && state.view < views.size()) // the frame as it carries
+        return {{tr("a member"), "member "},  {tr("a load"), "load "},        {tr("a load case"), "case "},
+                {tr("yield"), "yield "},      {tr("springs"), "wheel-rate "}, {tr("the body's own"), "body-twist "},
+                {tr("rail section"), "rail "}};
     std::vector<Starter> list = {{tr("rail section"), "rail "}, {tr("cut at"), "cut "}, {tr("change by"), "change "}};
     if (d.build().stretch.wheelbase_change) list.push_back({tr("let the pins decide"), "change free"});
     list.push_back({tr("what crosses"), "crossing "});

@@ -1,0 +1,56 @@
+#pragma once
+
+#include "analysis/results.hpp"
+#include "frame/structure.hpp"
+
+/// The frame as it carries: what the build says of it becomes a structure, as it is and as it is planned; worked out apart.
+namespace gorvet::analysis {
+
+struct FrameAsked {
+    frame::Structure now;
+    std::optional<frame::Structure> planned; ///< none: nothing of it changes
+    std::vector<std::string> assumed;        ///< what of it nobody measured
+    std::vector<std::string> cracked;        ///< places with cracks: they are in no figure
+    std::string waits;                       ///< what it needs; empty: it can be worked out
+    std::string remedy;
+    double weighed_kg = 0; ///< on all wheels; 0: not weighed
+    bool spread = false;   ///< nothing is said of what it carries: what was weighed is spread over it
+    bool operator==(const FrameAsked&) const = default;
+};
+/// From rails, members, loads and cases of the build.
+FrameAsked frameAsked(const build::Build&, const Results&);
+
+/// A way to close open rails, and what it brings.
+struct BoxingChoice {
+    std::string name;
+    std::string words; ///< where the plates are
+    frame::Stiffness twist;
+    double kg = 0; ///< of plates
+    double seam_m = 0;
+    double hours = 0;
+    std::vector<std::pair<double, double>> plates; ///< stations from and to, of each rail
+};
+struct FrameFound {
+    std::optional<frame::Outcome> now;
+    std::optional<frame::Outcome> planned;
+    std::string wrong; ///< why it can't be worked out
+    std::string remedy;
+    std::string planned_wrong;
+    std::string planned_remedy;
+    std::vector<BoxingChoice> boxing; ///< of open rails; the first is as it is
+};
+/// Works it out; nothing when it was stopped.
+std::optional<FrameFound> findFrame(const FrameAsked&, const std::function<bool(double)>& progress);
+
+/// The verdict on a margin against yield over 1.5; what is assumed never Holds.
+build::PlanVerdict verdictOf(const FrameAsked&, const frame::OfCase&);
+/// The most a weld's toe may bear over ±1 g, MPa. engineering.md, Stretch.
+inline constexpr double weld_range_mpa = 36;
+
+/// What the build says of its frame is enough to show the sheet of it.
+bool frameBegun(const build::Build&);
+std::vector<sheet::Drawing> framePages(const build::Build&, const Results&);
+void addFrameFindings(const build::Build&, const Results&, std::vector<Finding>&);
+std::string frameJson(const build::Build&, const Results&);
+
+} // namespace gorvet::analysis

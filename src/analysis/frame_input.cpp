@@ -1,0 +1,402 @@
+// What the build says of its frame, as a structure of lines.
+#include "analysis/frame.hpp"
+
+#include "build/planned_chassis.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+
+namespace {
+
+using geometry::minus;
+using geometry::plus;
+
+constexpr double tyre_radius_mm = 320; ///< where nobody said how high a wheel stands
+constexpr double above_rails_mm = 350; ///< centre of what was weighed over the rails, where nothing else is said
+constexpr double seat_share = 0.7;     ///< of the track: where springs bear on a frame without rails
+
+/// The section of a member. Box and channel are bent: outside radius twice the wall unless it was read.
+frame::Profile profileOf(const Member& m) {
+    frame::Profile p;
+    p.turned_rad = m.turned_rad;
+    if (m.form == SectionForm::BuiltUp) {
+        for (std::size_t k = 0; k + 4 < m.walls_mm.size(); k += 5)
+            p.walls.add({m.walls_mm[k], m.walls_mm[k + 1]}, {m.walls_mm[k + 2], m.walls_mm[k + 3]}, m.walls_mm[k + 4]);
+        return p;
+    }
+    p.shape = word(m.form);
+    const double h = m.height.value, w = m.width.value, t = m.wall.value, o = m.other ? m.other->value : 0;
+    const double radius = m.radius ? m.radius->value : 2 * t;
+    switch (m.form) {
+    case SectionForm::Tube:
+    case SectionForm::Flat: p.sizes = {h, t}; break;
+    case SectionForm::Hat: p.sizes = {h, w, o, t}; break;
+    case SectionForm::Nested: p.sizes = {h, w, t, o}; break;
+    case SectionForm::Boxed: p.sizes = {h, w, t, o, radius}; break;
+    case SectionForm::Angle: p.sizes = {h, w, t}; break;
+    default: p.sizes = {h, w, t, radius}; break;
+    }
+    return p;
+}
+
+class Input {
+public:
+    Input(const Build& b, const Results& r) : b_(b), r_(r) {}
+
+    FrameAsked asked() {
+        out_.now = structure(false);
+        if (!out_.waits.empty()) return std::move(out_);
+        const bool planned = r_.planned_chassis.changes() || planned_crossmember_ ||
+                             std::any_of(b_.members.begin(), b_.members.end(),
+                                         [](const auto& row) { return row.second.state != MemberState::There; });
+        if (planned) out_.planned = structure(true);
+        for (const auto& [id, f] : b_.flaws)
+            if (f.kind == FlawKind::Crack && f.subject == the_chassis)
+                out_.cracked.push_back(f.point ? nameOf(b_, f.point) : f.part);
+        for (const auto& row : b_.wheels)
+            if (row.second.weight) out_.weighed_kg += row.second.weight->value;
+        std::sort(out_.assumed.begin(), out_.assumed.end());
+        out_.assumed.erase(std::unique(out_.assumed.begin(), out_.assumed.end()), out_.assumed.end());
+        return std::move(out_);
+    }
+
+private:
+    void wait(std::string what, std::string remedy) {
+        if (!out_.waits.empty()) return;
+        out_.waits = std::move(what);
+        out_.remedy = std::move(remedy);
+    }
+    double figure(const Dimension& d, const char* what) {
+        if (d.provenance == Provenance::Assumed) out_.assumed.emplace_back(what);
+        return d.value;
+    }
+    bool there(const Member& m, bool planned) const {
+        return planned ? m.state != MemberState::ComesOut : m.state != MemberState::Planned;
+    }
+    Vec3 placed(const Vec3& p, bool planned) const { return planned ? r_.planned_chassis.map(p) : p; }
+    double placed(double station, bool planned) const { return placed(Vec3{station, 0, 0}, planned).x_mm; }
+
+    frame::Structure structure(bool planned) {
+        frame::Structure s;
+        s.pitch_mm = 150;
+        rails(s, planned);
+        for (const auto& row : b_.members)
+            if (there(row.second, planned)) member(s, row.second, planned);
+        if (planned) newCrossmember(s);
+        if (std::none_of(s.lines.begin(), s.lines.end(), [](const frame::Line& l) { return l.rail; }))
+            wait("both rails, or a spine",
+                 "Survey two points of each rail, or: member spine spine from 200 to 2400 box 180 140 1.6.");
+        else if (b_.members.empty())
+            wait("what joins the rails", "Say its crossmembers: member front crossmember at 300 box 60 40 3.");
+        seats(s, planned);
+        loads(s, planned);
+        cases(s);
+        s.mount_rate = b_.frame_facts.mount_rate.value;
+        if (b_.frame_facts.body_twist) {
+            s.body_nm_deg = figure(*b_.frame_facts.body_twist, "the body's own stiffness");
+            figure(b_.frame_facts.mount_rate, "the rate of the body mounts");
+            mounts(s, planned);
+        }
+        return s;
+    }
+
+    // ---- rails
+
+    struct Length { ///< of a rail, between stations as it is, with another section
+        double from, to;
+        frame::Profile section;
+        double yield;
+    };
+    frame::Profile railSection(double wall) const {
+        const RailSection& r = b_.rail;
+        return {r.shape == RailShape::Channel ? "channel" : "box",
+                {r.height.value, r.width.value, wall, 2 * r.thickness.value},
+                {},
+                false,
+                0};
+    }
+    /// The rail's own section with a plate on it: a channel is closed, the outer side of a box gets thicker.
+    frame::Profile plated(double plate) const {
+        const RailSection& r = b_.rail;
+        if (r.shape == RailShape::Channel)
+            return {"boxed", {r.height.value, r.width.value, r.thickness.value, plate, 2 * r.thickness.value}, {}, false, 0};
+        frame::Profile p;
+        if (const auto walls = frame::wallsOf(railSection(r.thickness.value))) p.walls = *walls;
+        double outside = 0;
+        for (const frame::At& at : p.walls.at) outside = std::min(outside, at.y_mm);
+        for (frame::Wall& w : p.walls.walls)
+            if (p.walls.at[w.from].y_mm < outside + 0.1 && p.walls.at[w.to].y_mm < outside + 0.1) w.thickness_mm += plate;
+        return p;
+    }
+    /// What of a rail is otherwise than the rest, in the order in which it was said: the last one counts.
+    std::vector<Length> lengths(Side side, bool planned) {
+        std::vector<Length> list;
+        const double yield = figure(b_.frame_facts.yield_MPa, "the steel's yield");
+        for (const auto& [id, f] : b_.flaws) {
+            if (f.subject != the_chassis || !f.point || !f.amount || (f.kind != FlawKind::Rust && f.kind != FlawKind::Thin))
+                continue;
+            const Point& p = b_.points.at(f.point);
+            const auto at = r_.chassis.positionOf(f.point);
+            if (p.role != Role::Rail || !at || sideOf(p.name) != side || f.amount->value <= 0 ||
+                f.amount->value >= b_.rail.thickness.value)
+                continue;
+            list.push_back(
+                {at->x_mm - b_.rail.height.value, at->x_mm + b_.rail.height.value, railSection(f.amount->value), yield});
+        }
+        for (const auto& [id, m] : b_.members) {
+            if ((m.kind != MemberKind::Rail && m.kind != MemberKind::Plate) || !there(m, planned)) continue;
+            if (m.side != RailSide::Both && (m.side == RailSide::Left) != (side == Side::Left)) continue;
+            sizes(m);
+            list.push_back({m.station->value, m.until->value, m.kind == MemberKind::Plate ? plated(m.wall.value) : profileOf(m),
+                            m.yield_MPa ? m.yield_MPa->value : yield});
+        }
+        return list;
+    }
+    void sizes(const Member& m) {
+        for (const Dimension* d : {&m.height, &m.width, &m.wall})
+            if (d->value > 0 && d->provenance == Provenance::Assumed) out_.assumed.push_back(m.name + "'s section");
+    }
+
+    void rails(frame::Structure& s, bool planned) {
+        const RailLine& left = planned ? r_.planned_left : r_.rail_left;
+        const RailLine& right = planned ? r_.planned_right : r_.rail_right;
+        if (left.points.size() < 2 && right.points.size() < 2) return; // a frame without rails
+        if (left.points.size() < 2 || right.points.size() < 2)
+            return wait("both rails", "Survey two points of each at the least.");
+        if (b_.rail.height.value <= 0 || b_.rail.width.value <= 0 || b_.rail.thickness.value <= 0)
+            return wait("the rails' section", "Say it: rail 100 x 60 x 4 box top.");
+        for (const auto& [d, what] :
+             {std::pair{&b_.rail.height, "the rails' height"}, std::pair{&b_.rail.width, "the rails' width"},
+              std::pair{&b_.rail.thickness, "the rails' thickness"}})
+            figure(*d, what);
+        for (const auto& [line, side] : {std::pair{&left, Side::Left}, std::pair{&right, Side::Right}}) {
+            frame::Line l;
+            l.name = side == Side::Left ? "left rail" : "right rail";
+            l.rail = true;
+            const auto own = frame::wallsOf(railSection(b_.rail.thickness.value));
+            const auto section = own ? frame::sectionOf(*own) : Result<frame::Section>(own.error());
+            if (!section) return wait("a rail section that can be", section.error().message);
+            const double aside = side == Side::Left ? section->centroid.y_mm : -section->centroid.y_mm;
+            for (const Vec3& p : line->points)
+                if (const auto at = line->at(p.x_mm))
+                    l.points.push_back({p.x_mm, at->y_mm + aside, (at->top_mm + at->bottom_mm) / 2 + section->centroid.z_mm});
+            pieces(l, lengths(side, planned), side == Side::Right, planned);
+            s.lines.push_back(std::move(l));
+        }
+    }
+
+    /// A rail as pieces, front to rear.
+    void pieces(frame::Line& l, const std::vector<Length>& otherwise, bool mirrored, bool planned) {
+        std::vector<double> borders;
+        for (const Length& o : otherwise)
+            for (const double x : {placed(o.from, planned), placed(o.to, planned)})
+                if (x > l.points.front().x_mm + 1 && x < l.points.back().x_mm - 1) borders.push_back(x);
+        borders.push_back(l.points.back().x_mm);
+        std::sort(borders.begin(), borders.end());
+        double from = l.points.front().x_mm, done = 0;
+        std::size_t k = 1;
+        for (const double to : borders) {
+            if (to - from < 1 && to != borders.back()) continue;
+            frame::Piece piece;
+            piece.section = railSection(b_.rail.thickness.value);
+            piece.yield_mpa = b_.frame_facts.yield_MPa.value;
+            const double middle = (from + to) / 2;
+            for (const Length& o : otherwise)
+                if (placed(o.from, planned) <= middle && middle <= placed(o.to, planned)) {
+                    piece.section = o.section;
+                    piece.yield_mpa = o.yield;
+                }
+            piece.section.mirrored = mirrored;
+            while (k + 1 < l.points.size() && l.points[k].x_mm < to) {
+                done += geometry::between(l.points[k - 1], l.points[k]);
+                ++k;
+            }
+            const Vec3 a = l.points[k - 1], b = l.points[k];
+            const double share = b.x_mm > a.x_mm ? (to - a.x_mm) / (b.x_mm - a.x_mm) : 1;
+            piece.until_mm = done + share * geometry::between(a, b);
+            l.pieces.push_back(std::move(piece));
+            from = to;
+        }
+    }
+
+    // ---- members
+
+    std::optional<Vec3> railAt(bool right, double station, bool planned) const {
+        const RailLine& line = right ? (planned ? r_.planned_right : r_.rail_right) : (planned ? r_.planned_left : r_.rail_left);
+        const auto at = line.at(station);
+        if (!at) return {};
+        return Vec3{station, at->y_mm, (at->top_mm + at->bottom_mm) / 2};
+    }
+    /// Height of a frame's middle at a station: between the rails, else of the datum.
+    double middleHeight(double station, bool planned) const {
+        const auto left = railAt(false, station, planned), right = railAt(true, station, planned);
+        return left && right ? (left->z_mm + right->z_mm) / 2 : 0;
+    }
+
+    void member(frame::Structure& s, const Member& m, bool planned) {
+        if (m.kind == MemberKind::Rail || m.kind == MemberKind::Plate) return; // lengths of the rails
+        frame::Line l;
+        l.name = m.name;
+        l.outrigger = m.kind == MemberKind::Outrigger;
+        l.rail = m.kind == MemberKind::Spine;
+        l.clad = m.kind == MemberKind::Pan;
+        l.bolted = m.joint == Joint::Bolted;
+        const Vec3 down{0, 0, -m.below.value};
+        if (!m.points.empty()) {
+            for (const PointId id : m.points) {
+                const auto at = r_.chassis.positionOf(id);
+                if (!at)
+                    return wait(fmt::format("the place of {}, that {} runs through", nameOf(b_, id), m.name),
+                                "Measure it on Tape.");
+                l.points.push_back(plus(placed(*at, planned), down));
+            }
+        } else if (m.until) {
+            for (const double x : {placed(m.station->value, planned), placed(m.until->value, planned)})
+                l.points.push_back(plus({x, 0, middleHeight(x, planned)}, down));
+        } else {
+            const double x = placed(m.station->value, planned);
+            const auto left = railAt(false, x, planned), right = railAt(true, x, planned);
+            if (!left || !right)
+                return wait(fmt::format("rails as far as {}, where {} stands", units::fixed(x, 0), m.name),
+                            "Survey them further, or say another station.");
+            l.points = {plus(*left, down), plus(*right, down)};
+        }
+        for (std::size_t k = 1; k < l.points.size(); ++k)
+            if (geometry::between(l.points[k - 1], l.points[k]) < 1)
+                return wait(fmt::format("{} to be longer than nothing", m.name), "Two of its points stand at one place.");
+        const Vec3 along = geometry::unit(minus(l.points.back(), l.points.front()));
+        if (std::abs(along.z_mm) > 0.95) l.up = {1, 0, 0};
+        sizes(m);
+        frame::Piece piece;
+        piece.until_mm = 1e9;
+        piece.section = profileOf(m);
+        piece.yield_mpa = m.yield_MPa ? m.yield_MPa->value : figure(b_.frame_facts.yield_MPa, "the steel's yield");
+        l.pieces.push_back(std::move(piece));
+        s.lines.push_back(std::move(l));
+    }
+
+    /// The gearbox's new crossmember, from Make.
+    void newCrossmember(frame::Structure& s) {
+        if (!planned_crossmember_) return;
+        const Crossmember& c = *b_.crossmember;
+        const auto at = r_.chassis.positionOf(c.gearbox_mount);
+        if (!at) return;
+        const double x = placed(*at, true).x_mm;
+        const auto left = railAt(false, x, true), right = railAt(true, x, true);
+        if (!left || !right) return;
+        frame::Line l;
+        l.name = "new crossmember";
+        l.bolted = true;
+        l.points = {*left, *right};
+        for (Vec3& p : l.points) p.z_mm = at->z_mm - c.isolator.value - c.pad.value - c.box_height.value / 2;
+        l.pieces = {{1e9,
+                     {"box", {c.box_height.value, c.box_width.value, c.box_wall.value, 2 * c.box_wall.value}, {}, false, 0},
+                     b_.frame_facts.yield_MPa.value}};
+        s.lines.push_back(std::move(l));
+    }
+
+    // ---- what it stands on and carries
+
+    void seats(frame::Structure& s, bool planned) {
+        const auto& f = r_.chassis.frame;
+        const std::array<int, frame::wheels> hubs{f.front_hub_left, f.front_hub_right, f.rear_hub_left, f.rear_hub_right};
+        for (std::size_t k = 0; k < frame::wheels; ++k) {
+            const bool rear = k > 1;
+            const auto& points = r_.chassis.solution->points;
+            if (hubs[k] < 0 || !points[static_cast<std::size_t>(hubs[k])].determined)
+                return wait("the four wheel centres", "Survey them, or place them by the drawing.");
+            const Vec3 hub = placed(points[static_cast<std::size_t>(hubs[k])].position, planned);
+            frame::Seat& seat = s.seats[k];
+            const auto& height = rear ? b_.axles.rear : b_.axles.front;
+            seat.ground_mm = hub.z_mm - (height ? figure(*height, "how high a wheel stands") : tyre_radius_mm);
+            if (!height) out_.assumed.emplace_back("how high a wheel stands");
+            seat.rate = figure(rear ? b_.frame_facts.rear_rate : b_.frame_facts.front_rate, "the springs' rates");
+            seat.at = {hub.x_mm, seat_share * hub.y_mm, hub.z_mm};
+            if (const auto rail = railAt(k % 2 == 1, hub.x_mm, planned)) seat.at = *rail;
+            seat.hangers = hangers(k % 2 == 1 ? Side::Right : Side::Left, hub.x_mm, planned);
+            if (!seat.hangers) out_.assumed.emplace_back("that springs bear on the frame at the axle lines");
+        }
+    }
+    /// The suspension points nearest ahead of an axle and behind it, on its side: a leaf spring's.
+    std::optional<std::pair<Vec3, Vec3>> hangers(Side side, double axle, bool planned) const {
+        std::optional<Vec3> front, rear;
+        constexpr double least_mm = 150, most_mm = 1000;
+        for (const auto& [id, p] : b_.points) {
+            if (p.subject != the_chassis || p.role != Role::Suspension || sideOf(p.name) != side) continue;
+            const auto at = r_.chassis.positionOf(id);
+            if (!at) continue;
+            const Vec3 place = placed(*at, planned);
+            const double away = std::abs(place.x_mm - axle);
+            if (away < least_mm || away > most_mm) continue;
+            auto& known = place.x_mm < axle ? front : rear;
+            if (!known || away < std::abs(known->x_mm - axle)) known = place;
+        }
+        if (!front || !rear) return {};
+        return std::pair(*front, *rear);
+    }
+
+    void loads(frame::Structure& s, bool planned) {
+        for (const auto& [id, c] : b_.carried) {
+            const Vec3 at = planned && c.moves ? placed(c.at, true) : c.at;
+            s.hung.push_back({c.name, figure(c.mass, (c.name + "'s mass").c_str()), at, c.over.value});
+        }
+        if (!s.hung.empty() || !out_.waits.empty()) return;
+        // what was weighed, spread over the wheelbase so that each axle and side has its own
+        std::array<double, frame::wheels> kg{};
+        for (const auto& [id, w] : b_.wheels)
+            if (w.weight) kg[static_cast<std::size_t>(w.wheel)] = w.weight->value;
+        const double all = kg[0] + kg[1] + kg[2] + kg[3];
+        if (std::any_of(kg.begin(), kg.end(), [](double v) { return v <= 0; })) return;
+        Vec3 at;
+        for (std::size_t k = 0; k < frame::wheels; ++k) at = plus(at, geometry::times(s.seats[k].at, kg[k] / all));
+        at.z_mm += above_rails_mm;
+        out_.spread = true;
+        out_.assumed.emplace_back("where what was weighed hangs");
+        s.hung.push_back({"what was weighed", all, at, std::abs(s.seats[2].at.x_mm - s.seats[0].at.x_mm)});
+    }
+
+    void cases(frame::Structure& s) const {
+        std::vector<frame::Case> usual{{"rest", 1, 0, 0, {}, false},
+                                       {"bump", 3, 0, 0, {}, false},
+                                       {"lifted", 1, 0, 0, {}, true},
+                                       {"braking", 1, 1, 0, {}, false},
+                                       {"cornering", 1, 0, 1, {}, false}};
+        for (frame::Case& c : usual)
+            if (!loadCaseNamed(b_, c.name)) s.cases.push_back(c);
+        for (const auto& [id, c] : b_.load_cases) {
+            if (c.left_out) continue;
+            frame::Case asked{c.name, c.up_g, c.braking_g, c.cornering_g, {}, false};
+            if (c.lifted != Lifted::None) asked.lifted = static_cast<std::size_t>(c.lifted) - 1;
+            s.cases.push_back(asked);
+        }
+    }
+
+    void mounts(frame::Structure& s, bool planned) const {
+        for (const auto& [id, m] : b_.mounts)
+            if (const auto at = r_.bodyInChassis(m.body_point)) s.mounts.push_back(*at); // the body sits where it is planned
+        if (s.mounts.size() >= 4) return;
+        s.mounts.clear();
+        for (const auto& [id, p] : b_.points)
+            if (p.subject == the_chassis && p.role == Role::BodyMount)
+                if (const auto at = r_.chassis.positionOf(id)) s.mounts.push_back(placed(*at, planned));
+    }
+
+    const Build& b_;
+    const Results& r_;
+    FrameAsked out_;
+    const bool planned_crossmember_ = b_.crossmember && r_.crossmember->possible;
+};
+
+} // namespace
+
+bool frameBegun(const Build& b) { return !b.members.empty(); }
+
+FrameAsked frameAsked(const Build& b, const Results& r) { return Input(b, r).asked(); }
+
+} // namespace gorvet::analysis

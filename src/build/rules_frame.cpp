@@ -1,0 +1,84 @@
+// What the frame is made of, and how it is loaded.
+#include "build/rules.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <fmt/format.h>
+
+namespace gorvet::build {
+namespace {
+
+/// Sizes that make a section of that form.
+Checked sizesOf(const Member& m) {
+    const double h = m.height.value, w = m.width.value, t = m.wall.value;
+    const bool round = m.form == SectionForm::Tube, flat = m.form == SectionForm::Flat;
+    if (m.form == SectionForm::BuiltUp) {
+        constexpr std::size_t figures = 5;
+        if (m.walls_mm.empty() || m.walls_mm.size() % figures != 0)
+            return bad(m.name, "A built-up section is said wall by wall: from y and z to y and z, and how thick it is.",
+                       fmt::format("Like: member {} crossmember at 300 built-up 0 0 80 0 3 80 0 80 50 3.", m.name));
+        for (std::size_t k = 0; k < m.walls_mm.size(); k += figures)
+            if (m.walls_mm[k + 4] <= 0 ||
+                std::hypot(m.walls_mm[k + 2] - m.walls_mm[k], m.walls_mm[k + 3] - m.walls_mm[k + 1]) <= 0)
+                return bad(m.name, fmt::format("Wall {} has no length or no thickness.", k / figures + 1), "Leave it out.");
+        return {};
+    }
+    if (!m.walls_mm.empty()) return bad(m.name, "Only a built-up section is said wall by wall.");
+    if (m.kind == MemberKind::Plate) {
+        if (t <= 0)
+            return bad(m.name, "How thick the plate is is missing.",
+                       fmt::format("Like: member {} plate from 400 to 900 3.", m.name));
+        return {};
+    }
+    if (h <= 0 || t <= 0 || (!round && !flat && w <= 0))
+        return bad(m.name, fmt::format("A {} needs its sizes.", word(m.form)),
+                   fmt::format("Like: member {} crossmember at 300 box 60 40 3.", m.name));
+    const bool hollow = round || m.form == SectionForm::Box || m.form == SectionForm::Nested;
+    const double least = flat ? 1e9 : round ? h : std::min(h, w);
+    if (t * (hollow ? 2 : 1) >= least)
+        return bad(m.name, fmt::format("A wall of {:g} mm does not fit into {:g}.", t, least),
+                   "The outside comes first, the wall after it.");
+    const bool other = m.form == SectionForm::Hat || m.form == SectionForm::Nested || m.form == SectionForm::Boxed;
+    if (other != m.other.has_value())
+        return bad(m.name, other ? fmt::format("A {} section needs one figure more: {}.", word(m.form),
+                                               m.form == SectionForm::Hat      ? "how wide its flanges are"
+                                               : m.form == SectionForm::Nested ? "how far the two lie on each other"
+                                                                               : "how thick the plate is that closes it")
+                                 : fmt::format("A {} section has no fourth figure.", word(m.form)));
+    return {};
+}
+
+} // namespace
+
+Checked rules(const Build& b, const Member& m) {
+    if (auto ok = sizesOf(m); !ok) return ok;
+    for (const PointId id : m.points)
+        if (b.points.at(id).subject != the_chassis)
+            return bad(m.name, fmt::format("{} is of the {}: a member of the frame runs through points of the chassis.",
+                                           nameOf(b, id), nameOf(b, b.points.at(id).subject)));
+    const bool along = m.kind == MemberKind::Rail || m.kind == MemberKind::Plate;
+    if (along && (!m.station || !m.until || !m.points.empty()))
+        return bad(m.name, fmt::format("A {} runs along the rail from one station to another.", word(m.kind)),
+                   fmt::format("Like: member {} {} from 400 to 900 …", m.name, word(m.kind)));
+    if (m.station && m.until && m.station->value >= m.until->value)
+        return bad(m.name, "It ends behind the station where it begins.");
+    if (!along && m.points.size() == 1)
+        return bad(m.name, "A member runs through two points at the least, or is placed by a station.");
+    if (!along && m.points.empty() && !m.station)
+        return bad(m.name, "Where it is is missing.",
+                   fmt::format("Like: member {} {} at 300 …, or: through Al Ar …", m.name, word(m.kind)));
+    if (m.points.empty() && !along && m.kind != MemberKind::Crossmember && !m.until)
+        return bad(m.name, fmt::format("A {} runs through marked points, or along the middle from one station to another.",
+                                       word(m.kind)));
+    return {};
+}
+
+Checked rules(const Build&, const LoadCase& c) {
+    if (c.left_out) return {};
+    if (c.up_g == 0 && c.braking_g == 0 && c.cornering_g == 0)
+        return bad(c.name, "A case without any load asks nothing.", "Like: case pothole up 4, or: case bump off.");
+    return {};
+}
+
+} // namespace gorvet::build
