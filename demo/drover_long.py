@@ -5,7 +5,7 @@ Everything in it is invented. The script states the hidden truth from which it m
 
   chassis  ladder of open channels 120 x 55 x 3.5, open inwards, top faces marked; wheelbase 2590.0; rails 760 apart over their
            middles; the left rail sags by 3 mm in its middle; at Dl rust has left 2.3 mm of 3.5.
-  plan     210 mm longer, cut at 1500; the bay behind the cab closed with plates, the tail's last crossmember renewed.
+  plan     210 mm longer, cut at 1580; the bay behind the cab closed with plates, the tail's last crossmember renewed.
   readings as those of the Petrel: tape 1.0 mm + 0.2 mm/m, heights 0.7, levels, offsets and stations 1.0, all 1 sigma, rounded.
 
 usage: drover_long.py --cli build/gorvet-cli --out build/drover_long.gorvet [--seed 1961]
@@ -81,7 +81,7 @@ found thin Dl 2.3 of 3.5
 tyre front 335
 tyre rear 335
 change 210
-cut 1500
+cut 1580
 fish-plate 6
 overlap 2
 sleeve-fit 1

@@ -17,6 +17,9 @@ struct FrameAsked {
     bool spread = false;   ///< nothing is said of what it carries: what was weighed is spread over it
     bool operator==(const FrameAsked&) const = default;
 };
+/// The suspension points nearest ahead of an axle and behind it, on its side, 150 mm to 1 m away: a leaf spring's hangers.
+std::optional<std::pair<build::Vec3, build::Vec3>> springHangers(const build::Build&, const Results&, build::Side,
+                                                                 double axle_mm);
 /// From rails, members, loads and cases of the build.
 FrameAsked frameAsked(const build::Build&, const Results&);
 

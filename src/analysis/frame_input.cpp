@@ -319,28 +319,12 @@ private:
             seat.rate = figure(rear ? b_.frame_facts.rear_rate : b_.frame_facts.front_rate, "the springs' rates");
             seat.at = {hub.x_mm, seat_share * hub.y_mm, hub.z_mm};
             if (const auto rail = railAt(k % 2 == 1, hub.x_mm, planned)) seat.at = *rail;
-            seat.hangers = hangers(k % 2 == 1 ? Side::Right : Side::Left, hub.x_mm, planned);
+            seat.hangers = springHangers(b_, r_, k % 2 == 1 ? Side::Right : Side::Left,
+                                         points[static_cast<std::size_t>(hubs[k])].position.x_mm);
+            if (seat.hangers) *seat.hangers = {placed(seat.hangers->first, planned), placed(seat.hangers->second, planned)};
             if (!seat.hangers) out_.assumed.emplace_back("that springs bear on the frame at the axle lines");
         }
     }
-    /// The suspension points nearest ahead of an axle and behind it, on its side: a leaf spring's.
-    std::optional<std::pair<Vec3, Vec3>> hangers(Side side, double axle, bool planned) const {
-        std::optional<Vec3> front, rear;
-        constexpr double least_mm = 150, most_mm = 1000;
-        for (const auto& [id, p] : b_.points) {
-            if (p.subject != the_chassis || p.role != Role::Suspension || sideOf(p.name) != side) continue;
-            const auto at = r_.chassis.positionOf(id);
-            if (!at) continue;
-            const Vec3 place = placed(*at, planned);
-            const double away = std::abs(place.x_mm - axle);
-            if (away < least_mm || away > most_mm) continue;
-            auto& known = place.x_mm < axle ? front : rear;
-            if (!known || away < std::abs(known->x_mm - axle)) known = place;
-        }
-        if (!front || !rear) return {};
-        return std::pair(*front, *rear);
-    }
-
     void loads(frame::Structure& s, bool planned) {
         for (const auto& [id, c] : b_.carried) {
             const Vec3 at = planned && c.moves ? placed(c.at, true) : c.at;
@@ -394,6 +378,22 @@ private:
 };
 
 } // namespace
+
+std::optional<std::pair<Vec3, Vec3>> springHangers(const Build& b, const Results& r, Side side, double axle_mm) {
+    std::optional<Vec3> front, rear;
+    constexpr double least_mm = 150, most_mm = 1000;
+    for (const auto& [id, p] : b.points) {
+        if (p.subject != the_chassis || p.role != Role::Suspension || sideOf(p.name) != side) continue;
+        const auto at = r.chassis.positionOf(id);
+        if (!at) continue;
+        const double away = std::abs(at->x_mm - axle_mm);
+        if (away < least_mm || away > most_mm) continue;
+        auto& known = at->x_mm < axle_mm ? front : rear;
+        if (!known || away < std::abs(known->x_mm - axle_mm)) known = *at;
+    }
+    if (!front || !rear) return {};
+    return std::pair(*front, *rear);
+}
 
 bool frameBegun(const Build& b) { return !b.members.empty(); }
 

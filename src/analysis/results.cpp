@@ -1,5 +1,7 @@
 #include "analysis/results.hpp"
 
+#include "analysis/frame.hpp"
+
 #include "analysis/findings.hpp"
 #include "analysis/seatings.hpp"
 #include "analysis/sit_input.hpp"
@@ -95,6 +97,25 @@ void newParts(const Build& b, const Results& r, stretch::Input& in) {
                                     planned.stationNow(mount.rail_station ? mount.rail_station->value : at->x_mm)});
 }
 
+/// A cut between both hangers of a leaf spring would part them: all of it is in the way. So are members of the frame that are
+/// named.
+void springsAndMembers(const Build& b, const Results& r, stretch::Input& in) {
+    const auto& points = r.chassis.solution->points;
+    const tape::FramePoints& f = r.chassis.frame;
+    for (const auto& [hub, side, name] :
+         {std::tuple{f.front_hub_left, Side::Left, "front left"}, std::tuple{f.front_hub_right, Side::Right, "front right"},
+          std::tuple{f.rear_hub_left, Side::Left, "rear left"}, std::tuple{f.rear_hub_right, Side::Right, "rear right"}}) {
+        if (hub < 0 || !points[static_cast<std::size_t>(hub)].determined) continue;
+        const auto ends = springHangers(b, r, side, points[static_cast<std::size_t>(hub)].position.x_mm);
+        if (ends)
+            in.obstacles.push_back(
+                {name, "spring", (ends->first.x_mm + ends->second.x_mm) / 2, (ends->second.x_mm - ends->first.x_mm) / 2});
+    }
+    for (const auto& [id, m] : b.members)
+        if (m.kind == MemberKind::Crossmember && m.station && m.state != MemberState::ComesOut)
+            in.obstacles.push_back({m.name, "crossmember", m.station->value, m.width.value / 2});
+}
+
 stretch::Input stretchInput(const Build& b, const Results& r) {
     stretch::Input in;
     in.left = r.rail_left;
@@ -114,6 +135,7 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
         if (!what) continue;
         if (const auto at = r.chassis.positionOf(id)) in.obstacles.push_back({p.name, what, at->x_mm});
     }
+    springsAndMembers(b, r, in);
     newParts(b, r, in);
     if (r.seat->change_mm) {
         in.change_mm = r.seat->change_mm;

@@ -30,13 +30,15 @@ public:
         for (const auto& near : plan.near) {
             if (near.verdict == PlanVerdict::Holds) continue;
             const bool inside = near.distance_mm <= 0 && plan.shortens;
-            Finding& f =
-                add(severityOf(near.verdict), inside ? "stretch.in-the-piece" : "stretch.near", near.obstacle.name,
-                    verdictWord(near.verdict),
-                    inside ? fmt::format("The {} {} stands in the piece that comes out.", near.obstacle.what, near.obstacle.name)
-                           : fmt::format("The cut is {} from the {} {}. Needs {}.", len(std::abs(near.distance_mm)),
-                                         near.obstacle.what, near.obstacle.name, len(plan.clearance_need_mm)),
-                    inside ? "Move the cut, or plan a new place for it." : moveRemedy(near));
+            Finding& f = add(
+                severityOf(near.verdict), inside ? "stretch.in-the-piece" : "stretch.near", near.obstacle.name,
+                verdictWord(near.verdict),
+                inside ? fmt::format("The {} {} stands in the piece that comes out.", near.obstacle.what, near.obstacle.name)
+                : near.distance_mm < 0
+                    ? fmt::format("The cut stands within the {} {}: it would part it.", near.obstacle.what, near.obstacle.name)
+                    : fmt::format("The cut is {} from the {} {}. Needs {}.", len(std::abs(near.distance_mm)), near.obstacle.what,
+                                  near.obstacle.name, len(plan.clearance_need_mm)),
+                inside ? "Move the cut, or plan a new place for it." : moveRemedy(near));
             f.figure = len(near.distance_mm);
             f.need = len(plan.clearance_need_mm);
             f.station_mm = near.obstacle.station_mm;

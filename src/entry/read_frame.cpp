@@ -30,6 +30,15 @@ bool beginsAsFigure(const std::string& word) {
     return false;
 }
 
+/// The row as it is, or a new one of that name.
+template <class T> T rowOf(Reader& reader, const T* old, const std::string& name) {
+    if (old) return *old;
+    T row;
+    row.id = reader.fresh<T>();
+    row.name = name;
+    return row;
+}
+
 /// How many figures follow the word of a form.
 std::size_t figuresOf(SectionForm f) {
     switch (f) {
@@ -80,14 +89,10 @@ void Reader::sectionOf(Member& m) {
 void Reader::member() {
     const Word w = line_.next("the member's name");
     const Member* old = memberNamed(b_, w.text);
-    Member m = old ? *old : Member{};
-    if (!old) {
-        m.id = fresh<Member>();
-        m.name = w.text;
-        if (line_.atEnd() || !fromWord<MemberKind>(line_.peek().text))
-            throw Failure{line_.endColumn(), "What it is is missing.",
-                          fmt::format("It is a {}. {}", wordList<MemberKind>(), member_example)};
-    }
+    Member m = rowOf(*this, old, w.text);
+    if (!old && (line_.atEnd() || !fromWord<MemberKind>(line_.peek().text)))
+        throw Failure{line_.endColumn(), "What it is is missing.",
+                      fmt::format("It is a {}. {}", wordList<MemberKind>(), member_example)};
     if (!line_.atEnd() && fromWord<MemberKind>(line_.peek().text)) m.kind = oneOf<MemberKind>("what it is");
     // a plate has one figure of its own
     if (m.kind == MemberKind::Plate) m.form = SectionForm::Flat;
@@ -139,11 +144,7 @@ void Reader::member() {
 void Reader::load() {
     const Word w = line_.next("what is carried");
     const Carried* old = carriedNamed(b_, w.text);
-    Carried c = old ? *old : Carried{};
-    if (!old) {
-        c.id = fresh<Carried>();
-        c.name = w.text;
-    }
+    Carried c = rowOf(*this, old, w.text);
     static constexpr std::string_view stops[] = {"at", "over", "stays", "moves", "source"};
     const auto stop = [&] {
         return !line_.atEnd() && std::find(std::begin(stops), std::end(stops), line_.peek().text) != std::end(stops);
@@ -178,11 +179,7 @@ void Reader::load() {
 void Reader::loadCase() {
     const Word w = line_.next("the case's name");
     const LoadCase* old = loadCaseNamed(b_, w.text);
-    LoadCase c = old ? *old : LoadCase{};
-    if (!old) {
-        c.id = fresh<LoadCase>();
-        c.name = w.text;
-    }
+    LoadCase c = rowOf(*this, old, w.text);
     if (line_.atEnd())
         throw Failure{line_.endColumn(), "How it is loaded is missing.",
                       "Like: case pothole up 4 braking 0.5, or: case bump off."};

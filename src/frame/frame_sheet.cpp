@@ -80,7 +80,7 @@ private:
         std::vector<const Hung*> hung;
         for (const Hung& h : v_.structure->hung) hung.push_back(&h);
         std::sort(hung.begin(), hung.end(), [](const Hung* a, const Hung* b) { return a->at.x_mm < b->at.x_mm; });
-        constexpr std::array<double, 3> rows{0.35, 1.75, -1.05};
+        constexpr std::array<double, 3> rows{-0.6, 1.5, 2.7};
         for (std::size_t k = 0; k < hung.size(); ++k) {
             const P p = to(hung[k]->at.x_mm, hung[k]->at.y_mm);
             d_.add(Text{{p.x + f_.px(8), p.y + f_.small() * rows[k % rows.size()]},

@@ -14,6 +14,7 @@ constexpr double grid_mm = 10;
 constexpr double apart_mm = 150;
 constexpr size_t most = 5;
 constexpr double unmarked_mm = 600;
+constexpr double unmarked_most = 5; ///< score of a place where nothing is marked
 
 std::string figure(double v) { return units::fixed(v, 0); }
 
@@ -109,6 +110,8 @@ public:
             take(std::min(2.0, units::degrees(slope) - 1) * 0.75,
                  fmt::format("the rail slopes {}°", units::fixed(units::degrees(slope), 1)));
         bending(station, last, take, c);
+        // where nobody looked nothing is good
+        if (!nearest_thing || nearest >= unmarked_mm) c.score = std::min(c.score, unmarked_most);
         int runners = 0;
         for (const Runner& r : in_.runners)
             runners += r.presence == build::Presence::Present && !(r.starts_mm && *r.starts_mm > last) &&

@@ -218,3 +218,31 @@ TEST_CASE("what crosses the cut is a finding until its answer is decided", "[ana
     CHECK(r.work->find("run-brake-line-left"));
     CHECK(r.work->find("run-brake-line-right"));
 }
+
+TEST_CASE("no cut parts a leaf spring, none stands beside a member, and where nothing is marked none is called good",
+          "[analysis][stretch]") {
+    Typist t = ladder("rail 100 x 60 x 4 box top");
+    t.type("change 100");
+    const auto chosen = [&](const char* cut) {
+        t.type(cut);
+        const auto r = analysis::analyse(t.b, 1);
+        REQUIRE(r.stretch->chosen);
+        return *r.stretch->chosen;
+    };
+    CHECK(chosen("cut 1300").score <= 5); // far from all that is known
+    t.type("member middle crossmember at 1280 box 60 80 3");
+    CHECK(chosen("cut 1300").refused.find("middle") != std::string::npos);
+    CHECK(chosen("cut 1700").score > 5);
+    t.type("member middle comes-out");
+    CHECK(chosen("cut 1300").refused.empty());
+    CHECK(chosen("cut 2250").refused.empty());
+    for (const auto& [name, x] : {std::pair{"U", 2100}, {"V", 3050}})
+        for (const int side : {-1, 1}) {
+            const std::string point = fmt::format("{}{}", name, side < 0 ? 'l' : 'r');
+            t.type(fmt::format("point {} suspension {} {} 450", point, x, side * 420));
+            t.type(fmt::format("coordinates {} {} {} 450", point, x, side * 420));
+        }
+    CHECK(chosen("cut 2250").refused.find("spring") != std::string::npos);
+    REQUIRE(found(analysis::analyse(t.b, 1), "stretch.station-refused"));
+    for (const auto& c : analysis::analyse(t.b, 1).stretch->candidates) CHECK(c.station_mm < 2100);
+}

@@ -25,7 +25,8 @@ stretch::Input level(double change, double slope = 0) {
     in.cut_station_mm = 1200;
     in.front_axle_mm = 0;
     in.rear_axle_mm = 2790;
-    in.butt_counts = true; // the joint's strength has its own tests
+    in.obstacles = {{"ahead", "body mount", 850}, {"behind", "body mount", 1750}}; // where nobody looked nothing is good
+    in.butt_counts = true;                                                         // the joint's strength has its own tests
     for (size_t i = 0; i < build::Words<build::CrossingKind>::text.size(); ++i)
         in.runners.push_back({static_cast<build::CrossingKind>(i), build::Presence::Absent, {}, {}, {}});
     return in;
