@@ -50,6 +50,17 @@ build::PlanVerdict verdictOf(const FrameAsked&, const frame::OfCase&);
 /// The most a weld's toe may bear over ±1 g, MPa. engineering.md, Stretch.
 inline constexpr double weld_range_mpa = 36;
 
+/// What the joint of the cut bears: the rail's worst stress there over the least share that sleeve and plates have of the rail.
+struct SpliceBears {
+    std::string line;
+    double stress_mpa = 0;
+    double may_mpa = 0; ///< yield over 1.5
+    double share = 1;
+    double margin() const { return stress_mpa > 0 ? may_mpa / stress_mpa : 0; }
+};
+/// Of the frame as planned; none where no cut is planned or the frame is not worked out.
+std::optional<SpliceBears> spliceBears(const build::Build&, const Results&);
+
 /// What the build says of its frame is enough to show the sheet of it.
 bool frameBegun(const build::Build&);
 std::vector<sheet::Drawing> framePages(const build::Build&, const Results&);

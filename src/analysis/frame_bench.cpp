@@ -341,6 +341,6 @@ const std::vector<BenchView>& frameViews() {
     return views;
 }
 
-const std::vector<SlowNode> frame_nodes{{slow::frame, "What the frame bears", {}, possible, current, make, true, true, false}};
+const std::vector<SlowNode> frame_nodes{{slow::frame, "what the frame bears", {}, possible, current, make, true, true, false}};
 
 } // namespace gorvet::analysis

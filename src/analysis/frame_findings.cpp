@@ -45,6 +45,7 @@ public:
         twist();
         masses();
         cut();
+        splice();
         for (const std::string& place : asked_.cracked)
             tagged(add(Severity::Bad, "stretch.frame-cracked", place, "Fails",
                        fmt::format("There is a crack at {}: every strength figure is without it.", place),
@@ -139,6 +140,21 @@ private:
         tagged(f, "cut bends");
     }
 
+    void splice() {
+        const auto s = spliceBears(b_, r_);
+        if (!s || s->stress_mpa <= s->may_mpa) return;
+        Finding& f = add(
+            Severity::Bad, "stretch.frame-splice", "splice", "Fails",
+            fmt::format(
+                "Where the {} is joined the splice bears {:.0f} MPa in the worst case: it has {:.0f} % of the rail. It may bear {:.0f}.",
+                s->line, s->stress_mpa, 100 * s->share, s->may_mpa),
+            fmt::format("Cut where the rail works less, a thicker sleeve, or fish plates. {}", licensed));
+        f.figure = fmt::format("{:.0f} MPa", s->stress_mpa);
+        f.need = fmt::format("{:.0f} MPa", s->may_mpa);
+        f.station_mm = b_.stretch.cut_station->value;
+        tagged(f, "splice");
+    }
+
     void masses() {
         if (asked_.now.hung.empty()) {
             tagged(add(Severity::Warn, "stretch.frame-unloaded", "loads", "Marginal",
@@ -168,7 +184,8 @@ private:
 } // namespace
 
 void addFrameFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
-    if (frameBegun(b) && r.scans->frame.made()) FrameFinder(b, r, out).find();
+    // only of what the build says now
+    if (frameBegun(b) && r.scans->frame.made() && r.scans->frame.madeFrom(frameAsked(b, r))) FrameFinder(b, r, out).find();
 }
 
 } // namespace gorvet::analysis

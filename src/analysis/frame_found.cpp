@@ -1,5 +1,6 @@
 // The frame worked out: as it is, as it is planned, and what closing its rails would bring.
 #include "analysis/frame.hpp"
+#include "analysis/scans.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -185,6 +186,33 @@ std::optional<FrameFound> findFrame(const FrameAsked& asked, const std::function
     found.boxing = boxing.choices([&](double share) { return progress(second + (1 - second) * share); }, stopped);
     if (stopped) return std::nullopt;
     return found;
+}
+
+std::optional<SpliceBears> spliceBears(const build::Build& b, const Results& r) {
+    const auto& found = *r.scans->frame;
+    if (!found.planned || !b.stretch.cut_station || r.stretch->status != stretch::Status::Planned || !r.stretch->splice)
+        return {};
+    const stretch::Splice& s = *r.stretch->splice;
+    SpliceBears worst;
+    if (!b.stretch.butt_counts)
+        worst.share = std::min({1.0, s.share(), s.upright_share, s.torsion_share, s.shear_share, s.axial_share});
+    if (worst.share <= 0) return {};
+    const double station = b.stretch.cut_station->value; // ahead of the cut nothing moves
+    for (std::size_t l = 0; l < found.planned->lines.size(); ++l) {
+        if (!r.scans->frame.input().planned->lines[l].rail) continue;
+        const auto& places = found.planned->lines[l].places;
+        for (std::size_t k = 1; k < places.size(); ++k) {
+            if (station < places[k - 1].at.x_mm || station > places[k].at.x_mm) continue;
+            for (const frame::AtPlace* p : {&places[k - 1], &places[k]}) {
+                const double stress = p->stress_mpa / worst.share, may = p->yield_mpa / 1.5;
+                if (worst.may_mpa > 0 && stress / may <= worst.stress_mpa / worst.may_mpa) continue;
+                worst.stress_mpa = stress;
+                worst.may_mpa = may;
+                worst.line = found.planned->lines[l].name;
+            }
+        }
+    }
+    return worst.may_mpa > 0 ? std::optional(worst) : std::nullopt;
 }
 
 build::PlanVerdict verdictOf(const FrameAsked& asked, const frame::OfCase& c) {

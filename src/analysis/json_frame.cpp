@@ -130,6 +130,13 @@ std::string frameJson(const build::Build& b, const Results& r) {
                                    {"left_rail_shear_n", number(at->shear_n)},
                                    {"left_rail_twist_nm", number(at->twist_nm)},
                                    {"most_anywhere_nm", number(frame::mostThrough(found.now->lines.front()).bends_nm)}};
+        j["splice"] = nullptr;
+        if (const auto s = spliceBears(b, r))
+            j["splice"] = {{"line", s->line},
+                           {"stress_mpa", number(s->stress_mpa)},
+                           {"may_mpa", number(s->may_mpa)},
+                           {"margin", number(s->margin())},
+                           {"least_share_of_the_rail", number(s->share)}};
         j["boxing"] = Json::array();
         for (const BoxingChoice& c : found.boxing) {
             Json plates = Json::array();

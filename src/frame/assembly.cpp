@@ -5,6 +5,7 @@
 #include <cmath>
 #include <limits>
 #include <numeric>
+#include <set>
 
 #include <fmt/format.h>
 
@@ -148,11 +149,12 @@ private:
     }
     void join(std::size_t a, std::size_t b) {
         // two places of one line are never one
-        for (std::size_t i = 0; i < all_.size(); ++i)
-            for (std::size_t j = 0; j < all_.size(); ++j)
-                if (i != j && all_[i].line == all_[j].line && rootOf(i) == rootOf(a) && rootOf(j) == rootOf(b)) return;
+        const std::size_t one = rootOf(a), other = rootOf(b);
+        std::set<std::size_t> lines;
+        for (std::size_t k = 0; k < all_.size() && one != other; ++k)
+            if (const std::size_t root = rootOf(k); (root == one || root == other) && !lines.insert(all_[k].line).second) return;
         all_[a].joint = all_[b].joint = true;
-        root_[rootOf(a)] = rootOf(b);
+        root_[one] = other;
     }
 
     void ownStops(std::size_t l) {

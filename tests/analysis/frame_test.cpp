@@ -246,3 +246,32 @@ TEST_CASE("no cut parts a leaf spring, none stands beside a member, and where no
     REQUIRE(found(analysis::analyse(t.b, 1), "stretch.station-refused"));
     for (const auto& c : analysis::analyse(t.b, 1).stretch->candidates) CHECK(c.station_mm < 2100);
 }
+
+TEST_CASE("the splice is held against what goes through the rail where it is cut, on both sides of its limit",
+          "[analysis][frame]") {
+    Typist t = ladder("rail 100 x 60 x 4 box top");
+    members(t);
+    for (const char* line : {"load bed 900 kg at 1300 0 600 over 2000", "change 100", "cut 1300", "sleeve-wall 2"}) t.type(line);
+    auto r = worked(t);
+    auto s = analysis::spliceBears(t.b, r);
+    REQUIRE(s);
+    CHECK(s->share < 0.6); // half the wall
+    const double thin = s->stress_mpa;
+    CHECK(static_cast<bool>(found(r, "stretch.frame-splice")) == (s->margin() < 1));
+    CHECK(found(r, "stretch.frame-splice"));
+    t.type("butt counts");
+    r = worked(t);
+    s = analysis::spliceBears(t.b, r);
+    REQUIRE(s);
+    CHECK(s->share == 1);
+    CHECK(s->stress_mpa < thin);
+    t.type("butt not");
+    t.type("sleeve-wall 8");
+    t.type("fish-plate 8");
+    t.type("load bed 500 kg at 1300 0 600 over 2000");
+    r = worked(t);
+    s = analysis::spliceBears(t.b, r);
+    REQUIRE(s);
+    CHECK(s->margin() > 1);
+    CHECK_FALSE(found(r, "stretch.frame-splice"));
+}

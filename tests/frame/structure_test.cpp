@@ -384,3 +384,14 @@ TEST_CASE("a plate that closes a rail: its points, its holes, and short ones", "
     CHECK(stub.point_mm == 25);
     CHECK(stub.holes_mm == std::vector<double>{50});
 }
+
+TEST_CASE("a frame of very many members is still worked out", "[frame][structure]") {
+    Structure s = boxes();
+    for (int k = 0; k < 400; ++k) s.lines.push_back(bridge("bar", -390 + 8.4 * k, box(30, 30, 2)));
+    s.cases = {{"rest", 1, 0, 0, {}, false}};
+    const auto a = analyse(s);
+    REQUIRE(a);
+    CHECK(a->loose.empty());
+    CHECK(a->cases[0].unbalanced < 1e-7);
+    CHECK(a->twist.free_nm_deg > frame::twistOf(boxes())->free_nm_deg);
+}
