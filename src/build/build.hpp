@@ -106,8 +106,7 @@ using Document =
           Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings, ToeReadings, Instrument,
           Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
           WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
-          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock,
-          Member, Carried, LoadCase, FrameFacts>;
+          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;

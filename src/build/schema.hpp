@@ -18,7 +18,25 @@
 namespace gorvet::build {
 
 /// The unit in which a figure is kept.
-enum class Unit { None, Mm, Rad, MmOrRad, Kg, Mm2, M2, Minutes, Hours, Days, Money, MmPerM, NewtonMetre, Celsius, Mpa, NewtonPerMm, NewtonMetrePerDegree };
+enum class Unit {
+    None,
+    Mm,
+    Rad,
+    MmOrRad,
+    Kg,
+    Mm2,
+    M2,
+    Minutes,
+    Hours,
+    Days,
+    Money,
+    MmPerM,
+    NewtonMetre,
+    Celsius,
+    Mpa,
+    NewtonPerMm,
+    NewtonMetrePerDegree
+};
 constexpr std::string_view unitSign(Unit u) {
     switch (u) {
     case Unit::Mm: return "mm";
