@@ -260,13 +260,7 @@ private:
         for (const Crossing& c : v_.plan->crossings) {
             if (y > d_.height - f_.px(2)) break;
             addMark(d_, {at.x + f_.px(8), y - f_.px(5)}, f_.px(12), severityOf(c.verdict), "crossings");
-            d_.add(Text{{at.x + f_.px(24), y},
-                        c.said(),
-                        f_.small(),
-                        Ink::Ink,
-                        Anchor::Left,
-                        Level::Base,
-                        Face::Bold},
+            d_.add(Text{{at.x + f_.px(24), y}, c.said(), f_.small(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold},
                    "crossings");
             auto lines = wrapped(c.answer, width - f_.px(170), f_.small());
             d_.add(Text{{at.x + f_.px(164), y}, lines.size() > 1 ? lines.front() + " …" : c.answer, f_.small(), Ink::Ink},

@@ -83,8 +83,7 @@ void Catalogue::stands() {
 void Catalogue::cutting() {
     Step& clear = add("clear-rails", "Take away or move what runs along the cut, cap open lines",
                       {"disconnect", "tank-out", "battery-out"});
-    for (const CrossingJob& c : f_.crossings)
-        clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + c.said();
+    for (const CrossingJob& c : f_.crossings) clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + c.said();
     if (!clear.why.empty()) clear.why += ".";
     Step& scribe = add("scribe", "Scribe the cut lines " + f_.cut_words + " on both rails, and punch marks 100 ahead and behind",
                        {"survey-agrees", "support-frame"});

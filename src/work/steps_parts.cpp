@@ -134,8 +134,7 @@ void Catalogue::finish() {
     std::vector<std::string> before_down{"coat-frame",    "weld-mounts", "fit-crossmember",
                                          "support-frame", "body-edges",  "refit-frame"};
     for (const CrossingJob& c : f_.crossings)
-        if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine)
-            before_down.push_back(c.code());
+        if (c.kind == CrossingKind::BrakeLine || c.kind == CrossingKind::FuelLine) before_down.push_back(c.code());
     const bool asked_on = std::any_of(f_.jobs.begin(), f_.jobs.end(), [](const Job& j) { return j.body == BodyPlace::On; });
     const bool down = separable_ && (lifts_ || f_.mounts > 0 || asked_on);
     if (down) {

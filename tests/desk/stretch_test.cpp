@@ -25,8 +25,8 @@ void showSheet(Driver& d, const char* key) {
 TEST_CASE("a channel frame is named member by member, bears its loads, and is closed where it helps", "[desk][stretch][frame]") {
     const auto folder = test::freshFolder("window-frame");
     const auto file = folder / "drover.gorvet";
-    const auto made = test::run(fmt::format("/usr/bin/python3 {}/demo/drover_long.py --cli {} --out {}", GORVET_SOURCE_DIR,
-                                            GORVET_CLI, file.string()));
+    const auto made = test::run(
+        fmt::format("/usr/bin/python3 {}/demo/drover_long.py --cli {} --out {}", GORVET_SOURCE_DIR, GORVET_CLI, file.string()));
     INFO(made.out);
     REQUIRE(made.code == 0);
     build::Build as_it_was;

@@ -1,4 +1,5 @@
-// The day that tests live on, whatever day it is: compiled into every test program, so that one that is started by hand has it, too.
+// The day that tests live on, whatever day it is: compiled into every test program, so that one that is started by hand has it,
+// too.
 #include <cstdlib>
 
 namespace {
