@@ -56,6 +56,7 @@ struct SpliceBears {
     double stress_mpa = 0;
     double may_mpa = 0; ///< yield over 1.5
     double share = 1;
+    bool unlike = false; ///< the rail has another section there than the splice was made for: it is not held against anything
     double margin() const { return stress_mpa > 0 ? may_mpa / stress_mpa : 0; }
 };
 /// Of the frame as planned; none where no cut is planned or the frame is not worked out.

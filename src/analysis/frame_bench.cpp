@@ -321,7 +321,7 @@ std::vector<Drawing> framePages(const Build& b, const Results& r) {
     if (const auto plates = plannedPlates(b, r); !plates.empty())
         page("Stretch: plates that close the rails",
              {fmt::format("{} to be cut, flat.", units::counted(plates.size(), "a plate")),
-              "Seen from outside, front to the left; for the other rail turned over."},
+              "The same plate fits left and right: the row of holes goes down."},
              [&](double w, double h, const Format& f) { return frame::platesSheet(plates, w, h, f); });
     return pages;
 }

@@ -142,6 +142,16 @@ private:
 
     void splice() {
         const auto s = spliceBears(b_, r_);
+        if (s && s->unlike) {
+            tagged(
+                add(Severity::Warn, "stretch.frame-splice-unlike", "splice", "Marginal",
+                    fmt::format(
+                        "Where the {} is joined it has another section than the splice was planned for: the splice is held against no case.",
+                        s->line),
+                    "Cut where the rail is as it was measured, or have the joint worked out by someone licensed."),
+                "splice unlike");
+            return;
+        }
         if (!s || s->stress_mpa <= s->may_mpa) return;
         Finding& f = add(
             Severity::Bad, "stretch.frame-splice", "splice", "Fails",

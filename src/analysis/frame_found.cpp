@@ -197,12 +197,24 @@ std::optional<SpliceBears> spliceBears(const build::Build& b, const Results& r) 
     if (!b.stretch.butt_counts)
         worst.share = std::min({1.0, s.share(), s.upright_share, s.torsion_share, s.shear_share, s.axial_share});
     if (worst.share <= 0) return {};
-    const double station = b.stretch.cut_station->value; // ahead of the cut nothing moves
+    // ahead of the cut nothing moves; a piece that is let in has two joints
+    const double cut = b.stretch.cut_station->value, change = r.stretch->change_mm;
+    const frame::Structure& planned = *r.scans->frame.input().planned;
     for (std::size_t l = 0; l < found.planned->lines.size(); ++l) {
-        if (!r.scans->frame.input().planned->lines[l].rail) continue;
+        const std::string& name = found.planned->lines[l].name;
+        if (name != "left rail" && name != "right rail") continue;
         const auto& places = found.planned->lines[l].places;
+        const auto& pieces = planned.lines[l].pieces;
         for (std::size_t k = 1; k < places.size(); ++k) {
-            if (station < places[k - 1].at.x_mm || station > places[k].at.x_mm) continue;
+            const auto within = [&](double x) { return x >= places[k - 1].at.x_mm && x <= places[k].at.x_mm; };
+            if (!within(cut) && !(change > 0 && within(cut + change))) continue;
+            const double middle = (places[k - 1].along_mm + places[k].along_mm) / 2;
+            const auto piece =
+                std::find_if(pieces.begin(), pieces.end(), [&](const frame::Piece& p) { return middle <= p.until_mm; });
+            const frame::Profile& section = (piece == pieces.end() ? pieces.back() : *piece).section;
+            // the splice was made for the rail's own section
+            worst.unlike = worst.unlike || section.sizes.size() != 4 || section.sizes[2] != b.rail.thickness.value ||
+                           section.sizes[0] != b.rail.height.value || section.shape == "boxed";
             for (const frame::AtPlace* p : {&places[k - 1], &places[k]}) {
                 const double stress = p->stress_mpa / worst.share, may = p->yield_mpa / 1.5;
                 if (worst.may_mpa > 0 && stress / may <= worst.stress_mpa / worst.may_mpa) continue;
@@ -217,7 +229,9 @@ std::optional<SpliceBears> spliceBears(const build::Build& b, const Results& r) 
 
 build::PlanVerdict verdictOf(const FrameAsked& asked, const frame::OfCase& c) {
     if (c.margin <= 0) return build::PlanVerdict::Marginal; // nothing was asked of it
-    const auto provenance = asked.assumed.empty() ? build::Provenance::Derived : build::Provenance::Assumed;
+    // what carries nothing, has a crack, or is not all there holds nothing
+    const bool whole = asked.assumed.empty() && asked.cracked.empty() && !asked.now.hung.empty() && !asked.spread;
+    const auto provenance = whole ? build::Provenance::Derived : build::Provenance::Assumed;
     return build::judge({c.margin, 0, provenance}, build::Limit::atLeast(1));
 }
 

@@ -2,6 +2,7 @@
 #include "analysis/frame.hpp"
 
 #include "build/planned_chassis.hpp"
+#include "build/usual_cases.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -161,6 +162,8 @@ private:
     void sizes(const Member& m) {
         for (const Dimension* d : {&m.height, &m.width, &m.wall})
             if (d->value > 0 && d->provenance == Provenance::Assumed) out_.assumed.push_back(m.name + "'s section");
+        for (const auto* d : {&m.other, &m.station, &m.until})
+            if (*d && (*d)->provenance == Provenance::Assumed) out_.assumed.push_back(m.name + "'s section or place");
     }
 
     void rails(frame::Structure& s, bool planned) {
@@ -293,6 +296,8 @@ private:
         frame::Line l;
         l.name = "new crossmember";
         l.bolted = true;
+        for (const Dimension* d : {&c.box_height, &c.box_width, &c.box_wall})
+            if (d->provenance == Provenance::Assumed) out_.assumed.emplace_back("the new crossmember's section");
         l.points = {*left, *right};
         for (Vec3& p : l.points) p.z_mm = at->z_mm - c.isolator.value - c.pad.value - c.box_height.value / 2;
         l.pieces = {{1e9,
@@ -322,7 +327,10 @@ private:
             seat.hangers = springHangers(b_, r_, k % 2 == 1 ? Side::Right : Side::Left,
                                          points[static_cast<std::size_t>(hubs[k])].position.x_mm);
             if (seat.hangers) *seat.hangers = {placed(seat.hangers->first, planned), placed(seat.hangers->second, planned)};
-            if (!seat.hangers) out_.assumed.emplace_back("that springs bear on the frame at the axle lines");
+            // a suspension point may be a link's or a damper's as well
+            out_.assumed.emplace_back(seat.hangers
+                                          ? "that suspension points ahead of an axle and behind it are a leaf spring's hangers"
+                                          : "that springs bear on the frame at the axle lines");
         }
     }
     void loads(frame::Structure& s, bool planned) {
@@ -346,19 +354,18 @@ private:
     }
 
     void cases(frame::Structure& s) const {
-        std::vector<frame::Case> usual{{"rest", 1, 0, 0, {}, false},
-                                       {"bump", 3, 0, 0, {}, false},
-                                       {"lifted", 1, 0, 0, {}, true},
-                                       {"braking", 1, 1, 0, {}, false},
-                                       {"cornering", 1, 0, 1, {}, false}};
-        for (frame::Case& c : usual)
-            if (!loadCaseNamed(b_, c.name)) s.cases.push_back(c);
-        for (const auto& [id, c] : b_.load_cases) {
-            if (c.left_out) continue;
+        const auto add = [&](const LoadCase& c) {
             frame::Case asked{c.name, c.up_g, c.braking_g, c.cornering_g, {}, false};
-            if (c.lifted != Lifted::None) asked.lifted = static_cast<std::size_t>(c.lifted) - 1;
+            if (c.lifted != Lifted::None)
+                asked.lifted = static_cast<std::size_t>(c.lifted) - 1;
+            else
+                asked.lighter_end = c.name == "lifted";
             s.cases.push_back(asked);
-        }
+        };
+        for (const LoadCase& c : usualCases())
+            if (!loadCaseNamed(b_, c.name)) add(c);
+        for (const auto& [id, c] : b_.load_cases)
+            if (!c.left_out) add(c);
     }
 
     void mounts(frame::Structure& s, bool planned) const {

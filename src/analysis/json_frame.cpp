@@ -135,7 +135,8 @@ std::string frameJson(const build::Build& b, const Results& r) {
             j["splice"] = {{"line", s->line},
                            {"stress_mpa", number(s->stress_mpa)},
                            {"may_mpa", number(s->may_mpa)},
-                           {"margin", number(s->margin())},
+                           {"margin", s->unlike ? Json(nullptr) : number(s->margin())},
+                           {"other_section_there", s->unlike},
                            {"least_share_of_the_rail", number(s->share)}};
         j["boxing"] = Json::array();
         for (const BoxingChoice& c : found.boxing) {

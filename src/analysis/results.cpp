@@ -109,7 +109,7 @@ void springsAndMembers(const Build& b, const Results& r, stretch::Input& in) {
         const auto ends = springHangers(b, r, side, points[static_cast<std::size_t>(hub)].position.x_mm);
         if (ends)
             in.obstacles.push_back(
-                {name, "spring", (ends->first.x_mm + ends->second.x_mm) / 2, (ends->second.x_mm - ends->first.x_mm) / 2});
+                {name, "suspension", (ends->first.x_mm + ends->second.x_mm) / 2, (ends->second.x_mm - ends->first.x_mm) / 2});
     }
     for (const auto& [id, m] : b.members)
         if (m.kind == MemberKind::Crossmember && m.station && m.state != MemberState::ComesOut)

@@ -1,6 +1,8 @@
 // The frame as it carries: its members, what hangs on it, how it is loaded, what it is made of.
 #include "entry/reader.hpp"
 
+#include "build/usual_cases.hpp"
+
 #include <algorithm>
 
 namespace gorvet::entry {
@@ -180,6 +182,13 @@ void Reader::loadCase() {
     const Word w = line_.next("the case's name");
     const LoadCase* old = loadCaseNamed(b_, w.text);
     LoadCase c = rowOf(*this, old, w.text);
+    if (!old) // a usual one that is changed keeps what is not said of it
+        for (const LoadCase& usual : usualCases())
+            if (usual.name == c.name) {
+                const LoadCaseId id = c.id;
+                c = usual;
+                c.id = id;
+            }
     if (line_.atEnd())
         throw Failure{line_.endColumn(), "How it is loaded is missing.",
                       "Like: case pothole up 4 braking 0.5, or: case bump off."};

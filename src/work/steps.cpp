@@ -85,6 +85,10 @@ void Catalogue::cutting() {
                       {"disconnect", "tank-out", "battery-out"});
     for (const CrossingJob& c : f_.crossings) clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + c.said();
     if (!clear.why.empty()) clear.why += ".";
+    std::string out;
+    for (const CrossingJob& c : f_.crossings)
+        if (c.out_before_heat) out += (out.empty() ? "" : ", ") + c.said();
+    if (!out.empty()) clear.why += fmt::format(" Out of the car, not only aside, before anything hot: {}.", out);
     Step& scribe = add("scribe", "Scribe the cut lines " + f_.cut_words + " on both rails, and punch marks 100 ahead and behind",
                        {"survey-agrees", "support-frame"});
     bodyOff(scribe);

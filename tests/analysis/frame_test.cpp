@@ -86,8 +86,22 @@ TEST_CASE("what is assumed is named, and nothing assumed ever holds", "[analysis
             t.type(fmt::format("coordinates {} {} {} 450", point, x, side * 420));
         }
     r = worked(t);
-    CHECK(r.scans->frame.input().assumed.empty());
-    CHECK(analysis::verdictOf(r.scans->frame.input(), r.scans->frame->now->cases.front()) == PlanVerdict::Holds);
+    // what is left: a suspension point may be a link's
+    CHECK(r.scans->frame.input().assumed.size() == 1);
+    CHECK(assumes(r.scans->frame.input(), "leaf spring"));
+    const frame::OfCase& rest = r.scans->frame->now->cases.front();
+    CHECK(analysis::verdictOf(r.scans->frame.input(), rest) == PlanVerdict::Marginal);
+    analysis::FrameAsked known = r.scans->frame.input();
+    known.assumed.clear();
+    CHECK(analysis::verdictOf(known, rest) == PlanVerdict::Holds);
+    // and nothing holds with a crack, with nothing on it, or with weights spread over it
+    for (int k = 0; k < 3; ++k) {
+        analysis::FrameAsked less = known;
+        if (k == 0) less.cracked = {"Bl"};
+        if (k == 1) less.now.hung.clear();
+        if (k == 2) less.spread = true;
+        CHECK(analysis::verdictOf(less, rest) == PlanVerdict::Marginal);
+    }
     CHECK_FALSE(found(r, "stretch.frame-fails"));
     // and where it can't bear it, it fails
     t.type("load freight 6000 kg at 1400 0 700 over 1500");
@@ -217,6 +231,9 @@ TEST_CASE("what crosses the cut is a finding until its answer is decided", "[ana
     r = analysis::analyse(t.b, 1);
     CHECK(r.work->find("run-brake-line-left"));
     CHECK(r.work->find("run-brake-line-right"));
+    t.type("crossing brake-line right out");
+    CHECK(analysis::analyse(t.b, 1).work->find("clear-rails")->why.find("before anything hot: brake-line right") !=
+          std::string::npos);
 }
 
 TEST_CASE("no cut parts a leaf spring, none stands beside a member, and where nothing is marked none is called good",
@@ -242,7 +259,7 @@ TEST_CASE("no cut parts a leaf spring, none stands beside a member, and where no
             t.type(fmt::format("point {} suspension {} {} 450", point, x, side * 420));
             t.type(fmt::format("coordinates {} {} {} 450", point, x, side * 420));
         }
-    CHECK(chosen("cut 2250").refused.find("spring") != std::string::npos);
+    CHECK(chosen("cut 2250").refused.find("suspension") != std::string::npos);
     REQUIRE(found(analysis::analyse(t.b, 1), "stretch.station-refused"));
     for (const auto& c : analysis::analyse(t.b, 1).stretch->candidates) CHECK(c.station_mm < 2100);
 }
@@ -272,6 +289,13 @@ TEST_CASE("the splice is held against what goes through the rail where it is cut
     r = worked(t);
     s = analysis::spliceBears(t.b, r);
     REQUIRE(s);
+    CHECK_FALSE(s->unlike);
     CHECK(s->margin() > 1);
+    CHECK_FALSE(found(r, "stretch.frame-splice"));
+    // a plate, or another section, at either joint: the share is of another rail
+    t.type("member deep rail from 1280 to 1600 box 140 60 4 planned");
+    r = worked(t);
+    CHECK(analysis::spliceBears(t.b, r)->unlike);
+    CHECK(found(r, "stretch.frame-splice-unlike"));
     CHECK_FALSE(found(r, "stretch.frame-splice"));
 }

@@ -106,6 +106,9 @@ TEST_CASE("loads, cases and what is taken as usual", "[entry][frame]") {
     CHECK(l->lifted == Lifted::RearLeft);
     t.type("case bump off");
     CHECK(loadCaseNamed(t.b, "bump")->left_out);
+    t.type("case braking up 1.2"); // what is not said of a usual one stays
+    CHECK(loadCaseNamed(t.b, "braking")->braking_g == 1);
+    CHECK(loadCaseNamed(t.b, "braking")->up_g == 1.2);
     CHECK(refused(t, "case nothing up 0").find("asks nothing") != std::string::npos);
     CHECK(refused(t, "case nothing").find("missing") != std::string::npos);
     t.type("remove case pothole");
