@@ -10,13 +10,10 @@ Everything in it is invented. The script states the hidden truth from which it m
 
 usage: drover_long.py --cli build/gorvet-cli --out build/drover_long.gorvet [--seed 1961]
 """
-import argparse
 import pathlib
 import random
-import subprocess
-import sys
 
-from survey import Surveyor
+from survey import Surveyor, make_build
 
 RAIL_Y = 380.0
 STATIONS = {"A": -560, "B": 260, "C": 1000, "D": 1900, "E": 2600, "F": 3400}
@@ -116,28 +113,9 @@ wheel-rate rear 32
 
 
 def main():
-    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
-    parser.add_argument("--cli", required=True, help="the program gorvet-cli")
-    parser.add_argument("--out", required=True, help="the build to make; replaced when it is there")
-    parser.add_argument("--seed", type=int, default=1961)
-    args = parser.parse_args()
-    out = pathlib.Path(args.out)
-    out.parent.mkdir(parents=True, exist_ok=True)
-    out.unlink(missing_ok=True)
-    survey = out.with_suffix(".csv")
-    survey.write_text(readings(truth(), args.seed))
-
-    def cli(*words, text=None):
-        done = subprocess.run([args.cli, *words], input=text, text=True, capture_output=True)
-        if done.returncode != 0:
-            sys.exit(f"{' '.join(words)}: {done.stderr}{done.stdout}")
-
-    cli("new", str(out), "--name", "Drover long")
-    cli("enter", str(out), "session monday right-way-up stands at 200 and 2800")
-    cli("import", str(out), str(survey), "--subject", "chassis")
-    cli("enter", str(out), "--subject", "body", "point Ml body-mount 300 -400 600")
-    cli("enter", str(out), text=LINES)
-    cli("enter", str(out), text=(pathlib.Path(__file__).parent / "drover_long.lines").read_text())
+    more = (pathlib.Path(__file__).parent / "drover_long.lines").read_text()
+    out = make_build(__doc__, "Drover long", 1961, lambda seed: readings(truth(), seed),
+                     ("session monday right-way-up stands at 200 and 2800", "point Ml body-mount 300 -400 600", LINES + more))
     print(f"{out}: a channel frame of {len(truth())} points, its members, loads and work")
 
 

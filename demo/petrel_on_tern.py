@@ -191,6 +191,9 @@ tyre front 340
 tyre rear 340
 hinge 557.5 tol 3
 travel width 185
+track rear faces 1480 wanted 1420 pinion 30 offset 20 tyre 185 within 1570
+track rear tube 76 wall 7 flange 60 perches 1030 perch 60 brake 100
+track rear shaft-left 770 shaft-right 710 splined 80 engaged 36
 pin up chassis:Rl chassis:Rr to M3l M3r least 20 like
 pin height N least 180
 centred tol 2

@@ -1,5 +1,9 @@
-"""Reads a hidden truth with the errors of hand tools. Shared by the scripts that make demo builds."""
+"""Reads a hidden truth with the errors of hand tools, and makes a build of it. Shared by the scripts that make demo builds."""
+import argparse
 import math
+import pathlib
+import subprocess
+import sys
 
 
 def distance(a, b):
@@ -90,3 +94,30 @@ class Surveyor:
             lines.append(f"hold-{axis},{name},,{value:g},mm,,")
         lines += [",".join(row) for row in self.rows]
         return "\n".join(lines) + "\n"
+
+
+def make_build(doc, name, seed, readings, lines):
+    """What a demo script does: `readings(seed)` is the survey as CSV; `lines` are typed: before it, of the body, and after it."""
+    parser = argparse.ArgumentParser(description=doc, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser.add_argument("--cli", required=True, help="the program gorvet-cli")
+    parser.add_argument("--out", required=True, help="the build to make; replaced when it is there")
+    parser.add_argument("--seed", type=int, default=seed)
+    args = parser.parse_args()
+    out = pathlib.Path(args.out)
+    out.parent.mkdir(parents=True, exist_ok=True)
+    out.unlink(missing_ok=True)
+    survey = out.with_suffix(".csv")
+    survey.write_text(readings(args.seed))
+
+    def cli(*words, text=None):
+        done = subprocess.run([args.cli, *words], input=text, text=True, capture_output=True)
+        if done.returncode != 0:
+            sys.exit(f"{' '.join(words)}: {done.stderr}{done.stdout}")
+
+    before, of_body, after = lines
+    cli("new", str(out), "--name", name)
+    cli("enter", str(out), before)
+    cli("import", str(out), str(survey), "--subject", "chassis")
+    cli("enter", str(out), "--subject", "body", of_body)
+    cli("enter", str(out), text=after)
+    return out

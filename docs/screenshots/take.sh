@@ -31,11 +31,9 @@ take() { # NAME KEYS ARGUMENTS…
 settings=$(mktemp -d)
 trap 'rm -rf "$settings"' EXIT
 export QT_QPA_PLATFORM=xcb LIBGL_ALWAYS_SOFTWARE=1 XDG_CONFIG_HOME=$settings XDG_CACHE_HOME=$settings HOME=$settings
-shown="" take start-day "ctrl+n"
 shown="" calm=2 take sketch-day "ctrl+n Return"
 take tape-day "" --bench tape
 settle=12 take scan-day "" --bench scan
-settle=14 calm=16 take watch-dye "F1 a x l e s space m o v e Return" --bench scan --dye
 settle=12 take sit-day "" --bench sit
 settle=16 calm=30 take sit-costs-day "shift+F5" --bench sit
 settle=12 take scan-pairs-day "F5" --bench scan
@@ -53,6 +51,12 @@ shown=$cab take taken-apart-day "F5 F5 F5" --bench work
 shown=$cab take lifts-dye "F5 F5 F5 F5" --bench work --dye
 shown=$cab take time-day "F5 F5 F5 F5 F5 F5" --bench work
 rm -f "$cab"
+# a spine platform, longer and narrower
+spine=$build/dulcie.gorvet
+/usr/bin/python3 "$here/../../demo/dulcie.py" --cli "$build/gorvet-cli" --out "$spine" >/dev/null
+settle=10 shown=$spine take spine-day "" --bench stretch
+settle=10 shown=$spine take track-dye "F5 F5 F5 F5 F5 F5" --bench stretch --dye
+rm -f "$spine"
 # a practice frame half measured, its next reading taken by the simulated tape
 frame=$build/screenshot_practice.gorvet
 rm -f "$frame"

@@ -47,6 +47,12 @@ private:
     std::optional<Error> failed_;
 };
 
+/// A part of what a bench's command prints, asked for by its word: `gorvet-cli stretch track FILE`.
+struct JsonPart {
+    std::string_view key;
+    std::string (*json)(const build::Build&, const Results&);
+};
+
 /// One bench. What it does not have is nullptr, or empty.
 struct BenchInfo {
     std::string_view key; ///< "sit": begins the codes of its findings, names its command; never changes
@@ -68,6 +74,7 @@ struct BenchInfo {
     bool by_subject = false; ///< its sheets show one subject at a time
     /// Raw figures behind its pages, at the end of the build sheet.
     void (*annex)(const build::Build&, const Results&, std::vector<sheet::Drawing>&) = nullptr;
+    std::vector<JsonPart> parts{};
 };
 
 /// All benches in the order of work.

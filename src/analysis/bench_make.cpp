@@ -62,13 +62,14 @@ Headline makeHeadline(const Build& b, const Results& r) {
     return h;
 }
 
-Headline headlineOf(const Build& b, const Results& r, SubjectId) { return makeHeadline(b, r); }
+Headline makeHeadlineOf(const Build& b, const Results& r, SubjectId) { return makeHeadline(b, r); }
 
-Drawing view(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height, const Format& f) {
+Drawing makeViewOf(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height,
+                   const Format& f) {
     return makeView(b, r, o, width, height, f);
 }
 
-void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+void addMakePages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     if (!r.mounts.empty()) {
         Area area;
         Drawing page = blankPage(
@@ -108,7 +109,7 @@ void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     for (Drawing& page : crossmemberSheet(b, r)) pages.push_back(std::move(page));
 }
 
-void addFiles(const Build& b, const Results& r, FileKeeper& out) {
+void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
     if (auto pages = crossmemberSheet(b, r); !pages.empty()) {
         numberPages(pages);
         out.keep("crossmember.pdf", [&](const auto& to) {
@@ -171,13 +172,13 @@ const BenchInfo make_bench{"make",
                            "What is made of steel, and how?",
                            "mounts and crossmember",
                            [](const Build& b, const Results&) { return !b.mounts.empty() || b.crossmember.has_value(); },
-                           headlineOf,
+                           makeHeadlineOf,
                            makeLacks,
-                           {{"sheet", "The sheet", view}},
+                           {{"sheet", "The sheet", makeViewOf}},
                            addMakeFindings,
                            makeCard,
-                           addPages,
-                           addFiles,
+                           addMakePages,
+                           addMakeFiles,
                            [](const Build&, const Results& r) { return makeJson(r); }};
 
 } // namespace gorvet::analysis

@@ -29,7 +29,7 @@ Headline fouling(const Build& b, const Results& r) {
     return overlayHeadline(b, *s.overlay, nullptr);
 }
 
-Headline headlineOf(const Build& b, const Results& r, SubjectId) {
+Headline scanHeadlineOf(const Build& b, const Results& r, SubjectId) {
     Headline h = fouling(b, r);
     for (const auto& [id, why] : r.scans->read->troubles)
         if (const auto scan = b.scans.find(id); scan != b.scans.end())
@@ -38,7 +38,7 @@ Headline headlineOf(const Build& b, const Results& r, SubjectId) {
 }
 
 Headline wayHeadlineOf(const Build& b, const Results& r, SubjectId s) {
-    if (!r.scans->way.made()) return headlineOf(b, r, s);
+    if (!r.scans->way.made()) return scanHeadlineOf(b, r, s);
     return shown(b, r, wayHeadline(b, *r.scans->way));
 }
 
@@ -52,7 +52,7 @@ Drawing wayDown(const Build& b, const Results& r, SubjectId, const ViewOptions&,
     return way.made() ? wayView(b, *way.input().overlay, *way, width, height, f) : Drawing{};
 }
 
-void addFindings(const Build& b, const Results& r, std::vector<Finding>& all) {
+void findingsOfScan(const Build& b, const Results& r, std::vector<Finding>& all) {
     if (!clearanceKnown(b, r)) return;
     for (Finding& f : clearanceFindings(b, *r.scans->overlay, *r.scans->clearance)) all.push_back(std::move(f));
 }
@@ -83,7 +83,7 @@ void addScribed(Drawing& page, const Area& area, const Build& b, const Results& 
 }
 
 /// Only what is of now: on paper nothing can be worked out anew.
-void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+void addScanPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     Area area;
     if (currentSlow(b, r, slow::picture) && !r.scans->picture->empty()) {
         Drawing page = blankPage(titled(b, r, "Scan: body and chassis together"), {no_certificate, local_rules}, area);
@@ -109,7 +109,7 @@ void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
 }
 
 /// To draw on: one unit of the file is a millimetre of the car.
-void addFiles(const Build& b, const Results& r, FileKeeper& out) {
+void addScanFiles(const Build& b, const Results& r, FileKeeper& out) {
     if (!currentSlow(b, r, slow::scribed) || !r.scans->scribed->hasLines()) return;
     for (const ScribedView& v : r.scans->scribed->views)
         out.keep(fmt::format("scans-{}.dxf", v.key), [&](const auto& to) {
@@ -127,15 +127,15 @@ const BenchInfo scan_bench{"scan",
                            nullptr,
                            // not before it is known: a good mark would say that nothing fouls
                            [](const Build& b, const Results& r) { return !b.scans.empty() && clearanceKnown(b, r); },
-                           headlineOf,
+                           scanHeadlineOf,
                            nullptr,
                            {{"space", "The scans", nullptr},
                             {"pairs", "Pair by pair", pairs, {slow::clearance}},
                             {"way", "The way in", wayDown, {slow::way, slow::clearance}, wayHeadlineOf}},
-                           addFindings,
+                           findingsOfScan,
                            nullptr,
-                           addPages,
-                           addFiles,
+                           addScanPages,
+                           addScanFiles,
                            nullptr,
                            &scan_nodes};
 

@@ -49,9 +49,10 @@ Headline sitHeadline(const Build& b, const Results& r) {
     return h;
 }
 
-Headline headlineOf(const Build& b, const Results& r, SubjectId) { return sitHeadline(b, r); }
+Headline sitHeadlineOf(const Build& b, const Results& r, SubjectId) { return sitHeadline(b, r); }
 
-Drawing view(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height, const Format& f) {
+Drawing sitViewOf(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height,
+                  const Format& f) {
     return sitView(b, r, o, width, height, f);
 }
 
@@ -60,7 +61,7 @@ Drawing costs(const Build& b, const Results& r, SubjectId, const ViewOptions&, d
     return seatingsView(b, r, width, height, f, known ? &*r.scans->seatings : nullptr);
 }
 
-void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+void addSitPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     if (!b.pins.empty())
         pages.push_back(benchPage(b, r, "Sit: where the body sits", "sit", the_body,
                                   {no_certificate, "Nobody under a hung body. Lower it on blocks, never on hands."}));
@@ -81,12 +82,12 @@ const BenchInfo sit_bench{
     "Where does the body sit?",
     "where the body sits",
     [](const Build& b, const Results&) { return !b.pins.empty(); },
-    headlineOf,
+    sitHeadlineOf,
     sitLacks,
-    {{"sheet", "The sheet", view}, {"space", "The scans", nullptr}, {"costs", "What costs what", costs, {slow::seatings}}},
+    {{"sheet", "The sheet", sitViewOf}, {"space", "The scans", nullptr}, {"costs", "What costs what", costs, {slow::seatings}}},
     addSitFindings,
     sitCard,
-    addPages,
+    addSitPages,
     nullptr,
     sitJson};
 

@@ -1,8 +1,11 @@
+#include "analysis/axle.hpp"
 #include "analysis/bench_parts.hpp"
 #include "analysis/frame.hpp"
 #include "analysis/json.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/spine.hpp"
+#include "analysis/stock_sizes.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -56,6 +59,14 @@ Headline stretchHeadline(const Build& b, const Results& r) {
         return {fmt::format("{} {}: where may it be cut?", p.change_mm < 0 ? "Take out" : "Put in", by),
                 "The plan waits for " + p.waiting_for + "."};
     Headline h;
+    if (auto spine = spineSentence(b, r)) {
+        h.sentence = std::move(*spine);
+        h.below = fmt::format("The wheelbase changes by {}{}. ", p.change_mm < 0 ? "−" : "+", by);
+        h.below += p.verdict == PlanVerdict::Holds
+                       ? std::string("The plan holds.")
+                       : fmt::format("The plan {}{}", p.verdict == PlanVerdict::Marginal ? "is marginal" : "fails", whyNot(r));
+        return h;
+    }
     const double length = p.left.known ? p.left.length_mm : p.right.length_mm;
     const Origin origin = originOf(b, r);
     const std::string from = origin.at_axle ? "" : " " + origin.from; // usual is the axle: then the sheet's note says it
@@ -73,33 +84,42 @@ Headline stretchHeadline(const Build& b, const Results& r) {
     return h;
 }
 
-Headline headlineOf(const Build& b, const Results& r, SubjectId) { return stretchHeadline(b, r); }
+Headline stretchHeadlineOf(const Build& b, const Results& r, SubjectId) { return stretchHeadline(b, r); }
 
-Drawing view(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height, const Format& f) {
+Drawing stretchViewOf(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height,
+                      const Format& f) {
+    if (r.stretch->spine) return spineDrawing(b, r, width, height, f);
     return stretchView(b, r, o, width, height, f);
 }
 
-void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+void addStretchPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     if (r.stretch->status == stretch::Status::Planned)
         pages.push_back(benchPage(
             b, r, "Stretch: the cut", "stretch", the_chassis,
             {hot_work, "Stands each side of the cut, and the rails braced to each other, before the first cut.", local_rules}));
     for (Drawing& page : framePages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : spinePages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : stockPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : axlePages(b, r)) pages.push_back(std::move(page));
 }
 
-void addFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
+void findingsOfStretch(const Build& b, const Results& r, std::vector<Finding>& out) {
     addStretchFindings(b, r, out);
     addFrameFindings(b, r, out);
+    addAxleFindings(b, r, out);
 }
 
 std::optional<Card> card(const Build& b, const Results& r, SubjectId subject, const Tag& tag) {
+    if (tag.kind == "track") return axleCard(b, r, tag.rest);
     auto found = stretchCard(b, r, subject, tag);
     return found ? found : frameCard(b, r, subject, tag);
 }
 
 std::vector<BenchView> views() {
-    std::vector<BenchView> all{{"sheet", "The sheet", view}};
+    std::vector<BenchView> all{{"sheet", "The sheet", stretchViewOf}};
     all.insert(all.end(), frameViews().begin(), frameViews().end());
+    all.push_back({"stock", "Stock", stockDrawing, {}, stockHeadline});
+    all.push_back({"track", "Track", axleDrawing, {}, axleHeadline});
     return all;
 }
 
@@ -112,14 +132,20 @@ const BenchInfo stretch_bench{
     "How is the wheelbase changed, and does it hold?",
     "the change of wheelbase",
     [](const Build&, const Results& r) { return r.stretch->status != stretch::Status::Waiting || r.seat->change_mm.has_value(); },
-    headlineOf,
+    stretchHeadlineOf,
     stretchLacks,
     views(),
-    addFindings,
+    findingsOfStretch,
     card,
-    addPages,
-    addFrameFiles,
+    addStretchPages,
+    [](const Build& b, const Results& r, FileKeeper& out) {
+        addFrameFiles(b, r, out);
+        addSpineFiles(b, r, out);
+    },
     [](const Build&, const Results& r) { return stretchJson(r); },
-    &frame_nodes};
+    &frame_nodes,
+    false,
+    nullptr,
+    {{"plan", [](const Build&, const Results& r) { return stretchJson(r); }}, {"splice", spliceJson}, {"track", axleJson}}};
 
 } // namespace gorvet::analysis

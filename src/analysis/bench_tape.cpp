@@ -115,11 +115,11 @@ Headline tapeHeadline(const Build& b, const SurveyOf& s, SubjectId subject, cons
     return h;
 }
 
-Headline headlineOf(const Build& b, const Results& r, SubjectId subject) {
+Headline tapeHeadlineOf(const Build& b, const Results& r, SubjectId subject) {
     return tapeHeadline(b, r.of(subject), subject, r.findings);
 }
 
-void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+void addTapePages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     for (const SubjectId subject : subjectsInOrder(b))
         if (!r.of(subject).survey.points.empty()) pages.push_back(surveyPage(b, r, subject));
 }
@@ -130,7 +130,7 @@ void addAnnex(const Build& b, const Results& r, std::vector<Drawing>& pages) {
             for (Drawing& page : surveyTables(b, r, subject)) pages.push_back(std::move(page));
 }
 
-void addFiles(const Build& b, const Results& r, FileKeeper& out) {
+void addTapeFiles(const Build& b, const Results& r, FileKeeper& out) {
     for (const SubjectId subject : subjectsInOrder(b)) {
         if (r.of(subject).survey.points.empty()) continue;
         auto pages = surveySheet(b, r, subject);
@@ -209,15 +209,15 @@ const BenchInfo tape_bench{"tape",
                            "Is the frame straight, and how well is that known?",
                            nullptr,
                            [](const Build& b, const Results&) { return !b.readings.empty(); },
-                           headlineOf,
+                           tapeHeadlineOf,
                            tapeLacks,
                            {{"sheet", "The sheet", tapeView},
                             {"readings", "Readings", nullptr, {}, nullptr, readingsList},
                             {"points", "Points", nullptr, {}, nullptr, pointsList}},
                            addTapeFindings,
                            tapeCard,
-                           addPages,
-                           addFiles,
+                           addTapePages,
+                           addTapeFiles,
                            nullptr,
                            nullptr,
                            true,

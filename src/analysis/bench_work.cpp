@@ -69,7 +69,7 @@ Headline workHeadline(const Build& b, const Results& r) {
     return h;
 }
 
-Headline headlineOf(const Build& b, const Results& r, SubjectId) { return workHeadline(b, r); }
+Headline workHeadlineOf(const Build& b, const Results& r, SubjectId) { return workHeadline(b, r); }
 
 /// The board with what stands behind it.
 template <class F> auto onBoard(const Build& b, const Results& r, F&& draw) {
@@ -113,18 +113,19 @@ Headline registerHeadline(const Build& b, const Results&, SubjectId) {
     return h;
 }
 
-Drawing view(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height, const Format& f) {
+Drawing workViewOf(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height,
+                   const Format& f) {
     return workView(b, r, o, width, height, f);
 }
 
-void addFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
+void findingsOfWork(const Build& b, const Results& r, std::vector<Finding>& out) {
     addWorkFindings(b, r, out);
     addOwnFindings(b, r, out);
     addPlanFindings(b, r, out);
     for (Finding& f : keptCutFindings(b, r)) out.push_back(std::move(f));
 }
 
-void addPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
+void addWorkPages(const Build& b, const Results& r, std::vector<Drawing>& pages) {
     for (Drawing& page : workSheet(b, r)) pages.push_back(std::move(page));
     for (const auto& more : {registerPages(b, r), liftSheets(b, r), coatSheets(b, r), timeSheets(b, r), purchaseSheets(b, r),
                              clientSheets(b, r), photoSheets(b, r)})
@@ -138,7 +139,7 @@ void keepPages(FileKeeper& out, const char* file, std::vector<Drawing> pages, co
     out.keep(file, [&](const auto& to) { return writePdf(pages, {title, what}, to); });
 }
 
-void addFiles(const Build& b, const Results& r, FileKeeper& out) {
+void addWorkFiles(const Build& b, const Results& r, FileKeeper& out) {
     const std::string& name = b.settings.name;
     keepPages(out, "order-of-work.pdf", workSheet(b, r), "Order of work: " + name, "Gorvet order of work");
     if (workBegun(b, r)) {
@@ -193,9 +194,9 @@ const BenchInfo work_bench{"work",
                            "What next, and is it safe?",
                            "the order of work: what next, and is it safe",
                            workBegun,
-                           headlineOf,
+                           workHeadlineOf,
                            nullptr,
-                           {{"sheet", "The sheet", view},
+                           {{"sheet", "The sheet", workViewOf},
                             {"wall", "The wall", wall},
                             {"order", "All steps", nullptr, {}, nullptr, orderList},
                             {"register", "Taken apart", nullptr, {}, registerHeadline, registerList},
@@ -206,10 +207,10 @@ const BenchInfo work_bench{"work",
                             {"photos", "Photos", photoDrawing, {slow::photos}, photoHeadline},
                             {"all-photos", "All photos", nullptr, {}, photoHeadline, photoList},
                             {"buy", "To buy", nullptr, {}, purchaseHeadline, purchaseList}},
-                           addFindings,
+                           findingsOfWork,
                            workCard,
-                           addPages,
-                           addFiles,
+                           addWorkPages,
+                           addWorkFiles,
                            workJson,
                            &photo_nodes};
 

@@ -63,7 +63,7 @@ private:
         }
         c.rows.push_back({"what", fmt::format("{}, {}", word(m->kind), word(m->joint)), Mark::None, false});
         std::string section(word(m->form));
-        for (const Dimension* d : {&m->height, &m->width, &m->wall})
+        for (const build::Dimension* d : {&m->height, &m->width, &m->wall})
             if (d->value > 0) section += fmt::format(" {:g}", d->value);
         c.rows.push_back({"section", section, markOf(m->wall.provenance), false});
         if (m->station)
@@ -163,6 +163,8 @@ private:
         c.rows.push_back(
             {"springs, front", fmt::format("{:g} N/mm", f.front_rate.value), markOf(f.front_rate.provenance), false});
         c.rows.push_back({"springs, rear", fmt::format("{:g} N/mm", f.rear_rate.value), markOf(f.rear_rate.provenance), false});
+        c.rows.push_back({"hung, front", std::string(word(f.front_springs)), Mark::None, false});
+        c.rows.push_back({"hung, rear", std::string(word(f.rear_springs)), Mark::None, false});
         if (f.body_twist)
             c.rows.push_back(
                 {"the body's own", fmt::format("{:g} N·m/deg", f.body_twist->value), markOf(f.body_twist->provenance), false});
@@ -170,6 +172,7 @@ private:
         c.actions.push_back({"yield", "yield ", "", true});
         c.actions.push_back({"springs, front", "wheel-rate front ", "", true});
         c.actions.push_back({"springs, rear", "wheel-rate rear ", "", true});
+        c.actions.push_back({"how they are hung", "springs rear ", "", true});
         c.actions.push_back({"the body's own", "body-twist ", "", true});
         return c;
     }

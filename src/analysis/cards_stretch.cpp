@@ -1,5 +1,8 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/card_maker.hpp"
+#include "analysis/frame.hpp"
+#include "analysis/scans.hpp"
+#include "analysis/stock_sizes.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -77,6 +80,24 @@ private:
             c.rows.push_back({"fit there", std::to_string(splice.plugs.fit()), Mark::Derived, false});
             c.rows.push_back({"pitch", len(splice.plugs.pitch_mm), Mark::Derived, false});
         }
+        if (const auto w = spliceWelds(b_, r_)) {
+            if (w->bears.plug_N)
+                c.rows.push_back({"worst plug, " + w->case_name,
+                                  fmt::format("{:.1f} of {:.1f} kN", *w->bears.plug_N / 1000, w->bears.plug_may_N / 1000),
+                                  Mark::Derived, false});
+            if (w->bears.fillet_N)
+                c.rows.push_back({"plate's edge, " + w->case_name,
+                                  fmt::format("{:.1f} of {:.1f} kN", *w->bears.fillet_N / 1000, w->bears.fillet_may_N / 1000),
+                                  Mark::Derived, false});
+        }
+        if (const auto& tube = r_.stretch->tube)
+            c.rows.push_back({"tube in hand", fmt::format("{} and {} a side", small(tube->upright_mm), small(tube->sideways_mm)),
+                              Mark::Derived, false});
+        constexpr std::size_t most_offered = 3;
+        const auto stock = sleevesFromStock(b_, r_);
+        for (std::size_t k = 0; k < std::min(stock.size(), most_offered); ++k)
+            c.actions.push_back({stock[k].size->name(), stock[k].line, "", false});
+        c.actions.push_back({"the tube in hand", "sleeve-tube ", "", true});
         c.actions.push_back({"wall", "sleeve-wall ", b_.stretch.sleeve_wall ? current(*b_.stretch.sleeve_wall) : "", true});
         c.actions.push_back({"fish plates", "fish-plate ", b_.stretch.fish_plate ? current(*b_.stretch.fish_plate) : "", true});
         c.actions.push_back({"fit", "sleeve-fit ", current(b_.stretch.sleeve_fit), true});

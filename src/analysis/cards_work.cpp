@@ -77,9 +77,12 @@ private:
             c.actions.push_back({"it did not come off", "failed " + code + " ", "", true});
         } else if (s->open()) {
             if (s->hot) permit(code, c);
-            c.actions.push_back({"done", "done " + code, "", false});
-            c.actions.push_back({"done, with a note", "done " + code + " note ", "", true});
-            c.actions.push_back({"done, with a photo", "done " + code + " photo ", "", false, true});
+            // what burns is ticked with its permit, or with a note why there was none
+            const bool bare = s->hot && !permitted(b_, code);
+            if (!bare) c.actions.push_back({"done", "done " + code, "", false});
+            c.actions.push_back(
+                {bare ? "done without a permit, because" : "done, with a note", "done " + code + " note ", "", true});
+            if (!bare) c.actions.push_back({"done, with a photo", "done " + code + " photo ", "", false, true});
         }
         photos(c, {s->area, code, "", s->status == work::Status::Done ? Stage::After : Stage::Unsaid, ""});
         if (!s->moves_to || s->status != work::Status::Done)

@@ -2,6 +2,7 @@
 
 #include "analysis/results.hpp"
 #include "frame/structure.hpp"
+#include "stretch/joint_forces.hpp"
 
 /// The frame as it carries: what the build says of it becomes a structure, as it is and as it is planned; worked out apart.
 namespace gorvet::analysis {
@@ -20,6 +21,8 @@ struct FrameAsked {
 /// The suspension points nearest ahead of an axle and behind it, on its side, 150 mm to 1 m away: a leaf spring's hangers.
 std::optional<std::pair<build::Vec3, build::Vec3>> springHangers(const build::Build&, const Results&, build::Side,
                                                                  double axle_mm);
+/// The suspension point nearest to an axle on its side, within 500 mm: where a spring that is no leaf bears.
+std::optional<build::Vec3> suspensionNear(const build::Build&, const Results&, build::Side, double axle_mm);
 /// From rails, members, loads and cases of the build.
 FrameAsked frameAsked(const build::Build&, const Results&);
 
@@ -61,6 +64,15 @@ struct SpliceBears {
 };
 /// Of the frame as planned; none where no cut is planned or the frame is not worked out.
 std::optional<SpliceBears> spliceBears(const build::Build&, const Results&);
+
+/// The welds of the splice in the load case that asks most of them.
+struct SpliceWelds {
+    std::string line;
+    std::string case_name;
+    stretch::JointBears bears;
+};
+/// None where the frame is not worked out, no splice is planned, or the rail has another section there.
+std::optional<SpliceWelds> spliceWelds(const build::Build&, const Results&);
 
 /// What the build says of its frame is enough to show the sheet of it.
 bool frameBegun(const build::Build&);

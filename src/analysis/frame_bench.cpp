@@ -29,10 +29,10 @@ const char* const left_out =
     "Left out: how plates buckle, welds and rivets that give, holes, brackets, sheet that is welded on, shocks beyond the cases, and "
     "rust that nobody measured.";
 
-bool possible(const Build& b, const Results& r) { return frameBegun(b) && frameAsked(b, r).waits.empty(); }
-bool current(const Build& b, const Results& r) { return r.scans->frame.madeFrom(frameAsked(b, r)); }
+bool framePossible(const Build& b, const Results& r) { return frameBegun(b) && frameAsked(b, r).waits.empty(); }
+bool frameCurrent(const Build& b, const Results& r) { return r.scans->frame.madeFrom(frameAsked(b, r)); }
 
-bool make(const Build& b, Results& r, const ReadBlob&, const Progress& progress) {
+bool makeFrame(const Build& b, Results& r, const ReadBlob&, const Progress& progress) {
     auto scans = std::make_shared<Scans>(*r.scans);
     bool stopped = false;
     scans->frame = decltype(scans->frame)::of(frameAsked(b, r), &r.scans->frame, [&](const FrameAsked& asked) {
@@ -82,7 +82,7 @@ Shown shownOf(const Results& r) {
     return {&node.input().now, &*node->now, false};
 }
 
-frame::FrameView viewOf(const Build& b, const Results& r, const std::string& selected) {
+frame::FrameView frameViewOf(const Build& b, const Results& r, const std::string& selected) {
     const Shown shown = shownOf(r);
     const FrameAsked& asked = r.scans->frame.input();
     const FrameFound& found = *r.scans->frame;
@@ -286,14 +286,14 @@ Headline frameHeadline(const Build& b, const Results& r, SubjectId) {
                 "Fails: in the case {} it bears more than yield over 1.5 ({:.2f} of what is wanted). Indicative, no certificate.",
                 worst->asked.name, worst->margin);
     }
-    if (!current(b, r)) h.below += " Being worked out anew.";
+    if (!frameCurrent(b, r)) h.below += " Being worked out anew.";
     return h;
 }
 
 Drawing frameDrawing(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height,
                      const Format& f) {
     if (!shownOf(r).outcome) return saying(waitingWords(b, r), width, height, f);
-    return frame::frameSheet(viewOf(b, r, o.selected), width, std::max(height, f.px(frame::frame_sheet_least_px)), f);
+    return frame::frameSheet(frameViewOf(b, r, o.selected), width, std::max(height, f.px(frame::frame_sheet_least_px)), f);
 }
 
 } // namespace
@@ -341,6 +341,7 @@ const std::vector<BenchView>& frameViews() {
     return views;
 }
 
-const std::vector<SlowNode> frame_nodes{{slow::frame, "what the frame bears", {}, possible, current, make, true, true, false}};
+const std::vector<SlowNode> frame_nodes{
+    {slow::frame, "what the frame bears", {}, framePossible, frameCurrent, makeFrame, true, true, false}};
 
 } // namespace gorvet::analysis

@@ -152,6 +152,7 @@ private:
                 "splice unlike");
             return;
         }
+        welded();
         if (!s || s->stress_mpa <= s->may_mpa) return;
         Finding& f = add(
             Severity::Bad, "stretch.frame-splice", "splice", "Fails",
@@ -163,6 +164,27 @@ private:
         f.need = fmt::format("{:.0f} MPa", s->may_mpa);
         f.station_mm = b_.stretch.cut_station->value;
         tagged(f, "splice");
+    }
+
+    /// The welds of the splice, by the forces of each case.
+    void welded() {
+        const auto w = spliceWelds(b_, r_);
+        if (!w || w->bears.share() <= 1) return;
+        const auto kn = [](double n) { return fmt::format("{:.1f} kN", n / 1000); };
+        const bool plug = w->bears.plug_N && *w->bears.plug_N / w->bears.plug_may_N >= w->bears.share();
+        Finding& f = add(Severity::Bad, "stretch.frame-splice-welds", "splice", "Fails",
+                         fmt::format("In the case {} {} of the splice in the {} bears {}. It may bear {}.", w->case_name,
+                                     plug ? "the worst plug weld" : "an edge of a fish plate", w->line,
+                                     kn(plug ? *w->bears.plug_N : *w->bears.fillet_N),
+                                     kn(plug ? w->bears.plug_may_N : w->bears.fillet_may_N)),
+                         fmt::format("{} {}",
+                                     plug ? "More plugs on a longer overlap, fish plates, or cut where the rail works less."
+                                          : "Longer plates, or cut where the rail works less.",
+                                     licensed));
+        f.figure = kn(plug ? *w->bears.plug_N : *w->bears.fillet_N);
+        f.need = kn(plug ? w->bears.plug_may_N : w->bears.fillet_may_N);
+        f.station_mm = b_.stretch.cut_station->value;
+        tagged(f, "splice welds");
     }
 
     void masses() {

@@ -227,6 +227,40 @@ std::optional<SpliceBears> spliceBears(const build::Build& b, const Results& r) 
     return worst.may_mpa > 0 ? std::optional(worst) : std::nullopt;
 }
 
+std::optional<SpliceWelds> spliceWelds(const build::Build& b, const Results& r) {
+    const auto held = spliceBears(b, r);
+    if (!held || held->unlike) return {};
+    const auto& found = *r.scans->frame;
+    const stretch::Input& in = r.stretch.input();
+    const build::RailLine& rail = in.left.height_mm > 0 ? in.left : in.right;
+    const double cut = b.stretch.cut_station->value, change = r.stretch->change_mm;
+    std::optional<SpliceWelds> worst;
+    for (const frame::OfLine& line : found.planned->lines) {
+        if (line.name != "left rail" && line.name != "right rail") continue;
+        for (std::size_t k = 1; k < line.places.size(); ++k) {
+            const frame::AtPlace &p = line.places[k - 1], &q = line.places[k];
+            for (const double joint : {cut, cut + std::max(0.0, change)}) { // a piece that is let in has two
+                if (joint < p.at.x_mm || joint > q.at.x_mm || q.at.x_mm <= p.at.x_mm) continue;
+                const double share = (joint - p.at.x_mm) / (q.at.x_mm - p.at.x_mm);
+                for (std::size_t c = 0; c < found.planned->cases.size() && c < p.in_case.size() && c < q.in_case.size(); ++c) {
+                    if (found.planned->cases[c].tips) continue;
+                    const auto& one = p.in_case[c];
+                    const auto& two = q.in_case[c];
+                    const auto at = [&](double from, double to) { return std::abs(from + (to - from) * share); };
+                    const stretch::JointForces f{at(one.axial_n, two.axial_n),         at(one.aside_n, two.aside_n),
+                                                 at(one.upright_n, two.upright_n),     at(one.twist_nmm, two.twist_nmm),
+                                                 at(one.upright_nmm, two.upright_nmm), at(one.level_nmm, two.level_nmm)};
+                    const auto bears = stretch::jointBears(*r.stretch->splice, rail, b.rail.shape == build::RailShape::Channel,
+                                                           b.stretch.butt_counts, f);
+                    if (bears.share() > 0 && (!worst || bears.share() > worst->bears.share()))
+                        worst = SpliceWelds{line.name, found.planned->cases[c].asked.name, bears};
+                }
+            }
+        }
+    }
+    return worst;
+}
+
 build::PlanVerdict verdictOf(const FrameAsked& asked, const frame::OfCase& c) {
     if (c.margin <= 0) return build::PlanVerdict::Marginal; // nothing was asked of it
     // what carries nothing, has a crack, or is not all there holds nothing

@@ -73,7 +73,7 @@ private:
         out_.waits = std::move(what);
         out_.remedy = std::move(remedy);
     }
-    double figure(const Dimension& d, const char* what) {
+    double figure(const build::Dimension& d, const char* what) {
         if (d.provenance == Provenance::Assumed) out_.assumed.emplace_back(what);
         return d.value;
     }
@@ -160,7 +160,7 @@ private:
         return list;
     }
     void sizes(const Member& m) {
-        for (const Dimension* d : {&m.height, &m.width, &m.wall})
+        for (const build::Dimension* d : {&m.height, &m.width, &m.wall})
             if (d->value > 0 && d->provenance == Provenance::Assumed) out_.assumed.push_back(m.name + "'s section");
         for (const auto* d : {&m.other, &m.station, &m.until})
             if (*d && (*d)->provenance == Provenance::Assumed) out_.assumed.push_back(m.name + "'s section or place");
@@ -239,7 +239,25 @@ private:
     /// Height of a frame's middle at a station: between the rails, else of the datum.
     double middleHeight(double station, bool planned) const {
         const auto left = railAt(false, station, planned), right = railAt(true, station, planned);
-        return left && right ? (left->z_mm + right->z_mm) / 2 : 0;
+        if (left && right) return (left->z_mm + right->z_mm) / 2;
+        return spineHeight(station, planned).value_or(0);
+    }
+
+    /// The underside of a spine that runs through points: where its pans lie.
+    std::optional<double> spineHeight(double station, bool planned) const {
+        for (const auto& [id, m] : b_.members) {
+            if (m.kind != MemberKind::Spine || !there(m, planned)) continue;
+            std::vector<Vec3> line;
+            for (const PointId point : m.points)
+                if (const auto at = r_.chassis.positionOf(point)) line.push_back(placed(*at, planned));
+            std::sort(line.begin(), line.end(), [](const Vec3& p, const Vec3& q) { return p.x_mm < q.x_mm; });
+            for (std::size_t k = 1; k < line.size(); ++k)
+                if (station <= line[k].x_mm || k + 1 == line.size()) {
+                    const double share = (station - line[k - 1].x_mm) / std::max(1.0, line[k].x_mm - line[k - 1].x_mm);
+                    return geometry::along(line[k - 1], line[k], share).z_mm - m.height.value / 2;
+                }
+        }
+        return {};
     }
 
     void member(frame::Structure& s, const Member& m, bool planned) {
@@ -296,7 +314,7 @@ private:
         frame::Line l;
         l.name = "new crossmember";
         l.bolted = true;
-        for (const Dimension* d : {&c.box_height, &c.box_width, &c.box_wall})
+        for (const build::Dimension* d : {&c.box_height, &c.box_width, &c.box_wall})
             if (d->provenance == Provenance::Assumed) out_.assumed.emplace_back("the new crossmember's section");
         l.points = {*left, *right};
         for (Vec3& p : l.points) p.z_mm = at->z_mm - c.isolator.value - c.pad.value - c.box_height.value / 2;
@@ -324,14 +342,30 @@ private:
             seat.rate = figure(rear ? b_.frame_facts.rear_rate : b_.frame_facts.front_rate, "the springs' rates");
             seat.at = {hub.x_mm, seat_share * hub.y_mm, hub.z_mm};
             if (const auto rail = railAt(k % 2 == 1, hub.x_mm, planned)) seat.at = *rail;
-            seat.hangers = springHangers(b_, r_, k % 2 == 1 ? Side::Right : Side::Left,
-                                         points[static_cast<std::size_t>(hubs[k])].position.x_mm);
+            bear(seat, k % 2 == 1 ? Side::Right : Side::Left, points[static_cast<std::size_t>(hubs[k])].position.x_mm,
+                 rear ? b_.frame_facts.rear_springs : b_.frame_facts.front_springs, planned);
+        }
+    }
+    /// Where the spring of a wheel bears: by what is said of it, else as its suspension points look, assumed.
+    void bear(frame::Seat& seat, Side side, double axle_mm, Springs springs, bool planned) {
+        if (springs != Springs::Other) {
+            seat.hangers = springHangers(b_, r_, side, axle_mm);
             if (seat.hangers) *seat.hangers = {placed(seat.hangers->first, planned), placed(seat.hangers->second, planned)};
+            if (springs == Springs::Leaf && seat.hangers) return;
             // a suspension point may be a link's or a damper's as well
             out_.assumed.emplace_back(seat.hangers
                                           ? "that suspension points ahead of an axle and behind it are a leaf spring's hangers"
                                           : "that springs bear on the frame at the axle lines");
+            return;
         }
+        const auto bears = suspensionNear(b_, r_, side, axle_mm);
+        if (!bears) {
+            out_.assumed.emplace_back("that springs bear on the frame at the axle lines");
+            return;
+        }
+        const double station = placed(*bears, planned).x_mm;
+        const auto rail = railAt(side == Side::Right, station, planned);
+        seat.at = rail ? *rail : placed(*bears, planned);
     }
     void loads(frame::Structure& s, bool planned) {
         for (const auto& [id, c] : b_.carried) {
@@ -385,6 +419,18 @@ private:
 };
 
 } // namespace
+
+std::optional<Vec3> suspensionNear(const Build& b, const Results& r, Side side, double axle_mm) {
+    constexpr double most_mm = 500;
+    std::optional<Vec3> nearest;
+    for (const auto& [id, p] : b.points) {
+        if (p.subject != the_chassis || p.role != Role::Suspension || sideOf(p.name) != side) continue;
+        const auto at = r.chassis.positionOf(id);
+        if (!at || std::abs(at->x_mm - axle_mm) > most_mm) continue;
+        if (!nearest || std::abs(at->x_mm - axle_mm) < std::abs(nearest->x_mm - axle_mm)) nearest = *at;
+    }
+    return nearest;
+}
 
 std::optional<std::pair<Vec3, Vec3>> springHangers(const Build& b, const Results& r, Side side, double axle_mm) {
     std::optional<Vec3> front, rear;

@@ -1,14 +1,31 @@
 #include "analysis/json_parts.hpp"
 #include "analysis/lead.hpp"
+#include "analysis/stock_sizes.hpp"
 
 namespace gorvet::analysis {
 
 namespace {
+constexpr const char* statuses[] = {"planned", "no change", "waiting"};
+
 Json candidate(const stretch::Candidate& c) {
     return {{"station_mm", number(c.station_mm)}, {"score", number(c.score)}, {"reasons", c.reasons}, {"refused", c.refused}};
 }
 
-void addJoint(Json& j, const stretch::Plan& p) {
+void addSleeve(Json& j, const stretch::Plan& p) {
+    j["sleeve"] = nullptr;
+    if (p.sleeve)
+        j["sleeve"] = {{"height_mm", p.sleeve->height_mm},
+                       {"width_mm", p.sleeve->width_mm},
+                       {"wall_mm", p.sleeve->wall_mm},
+                       {"length_mm", p.sleeve->length_mm},
+                       {"overlap_mm", p.sleeve->overlap_mm}};
+    j["tube_in_hand"] = nullptr;
+    if (p.tube)
+        j["tube_in_hand"] = {{"upright_a_side_mm", number(p.tube->upright_mm)},
+                             {"sideways_a_side_mm", number(p.tube->sideways_mm)}};
+}
+
+void addSplice(Json& j, const stretch::Plan& p) {
     j["splice"] = nullptr;
     if (p.splice) {
         const auto& s = *p.splice;
@@ -41,6 +58,44 @@ void addJoint(Json& j, const stretch::Plan& p) {
                                {"weld_force_N", number(s.plate->weld_force_N)}};
         j["splice"] = std::move(q);
     }
+}
+
+void addSpine(Json& j, const stretch::Plan& p) {
+    j["spine"] = nullptr;
+    if (!p.spine) return;
+    const stretch::SpinePlan& s = *p.spine;
+    Json q = {{"stagger_mm", number(s.stagger_mm)}, {"along_each_flank_mm", number(s.slit_mm[0])}};
+    q["cuts"] = Json::array();
+    for (const stretch::SpineCut& c : s.cuts)
+        q["cuts"].push_back({{"name", c.name}, {"first_mm", number(c.first_mm)}, {"last_mm", number(c.last_mm)}});
+    q["saddle"] = {{"long_mm", number(s.saddle_long_mm)},        {"flat_mm", number(s.saddle_blank_mm)},
+                   {"wall_mm", number(s.saddle_wall_mm)},        {"inside_high_mm", number(s.saddle_high_mm)},
+                   {"inside_wide_mm", number(s.saddle_wide_mm)}, {"overlap_mm", number(s.overlap_mm)},
+                   {"share_of_spine", number(s.share)},          {"strip_below_mm", number(s.strip_wide_mm)}};
+    q["plugs"] = {{"hole_mm", number(s.plug_mm)},
+                  {"pitch_mm", number(s.plug_pitch_mm)},
+                  {"capacity_N", number(s.plug_N)},
+                  {"flange_force_N", number(s.flange_force_N)},
+                  {"needed", s.plugs_needed},
+                  {"fit", s.plugs_fit},
+                  {"overlap_need_mm", number(s.overlap_need_mm)}};
+    q["pan_joint"] = {{"strip_long_mm", number(s.pan_strip_long_mm)},
+                      {"strip_wide_mm", number(s.pan_strip_wide_mm)},
+                      {"plugs", s.pan_plugs},
+                      {"hole_mm", number(s.pan_plug_mm)}};
+    q["windows"] = Json::array();
+    for (const stretch::SpineWindow& w : s.windows)
+        q["windows"].push_back({{"station_mm", number(w.station_mm)},
+                                {"long_mm", number(w.long_mm)},
+                                {"wide_mm", number(w.wide_mm)},
+                                {"screws", w.screws}});
+    q["inside"] = s.inside;
+    j["spine"] = std::move(q);
+}
+
+void addJoint(Json& j, const stretch::Plan& p) {
+    addSpine(j, p);
+    addSplice(j, p);
     j["crossings"] = Json::array();
     for (const auto& c : p.crossings)
         j["crossings"].push_back({{"kind", build::word(c.kind)},
@@ -61,8 +116,25 @@ void addJoint(Json& j, const stretch::Plan& p) {
 }
 } // namespace
 
+std::string spliceJson(const build::Build& b, const Results& r) {
+    const auto& p = *r.stretch;
+    Json j = {{"status", statuses[static_cast<int>(p.status)]}, {"waiting_for", p.waiting_for}};
+    addSleeve(j, p);
+    addSplice(j, p);
+    addSpine(j, p);
+    j["stock_that_fits"] = Json::array();
+    for (const SleeveFromStock& s : sleevesFromStock(b, r))
+        j["stock_that_fits"].push_back({{"name", s.size->name()},
+                                        {"upright_a_side_mm", number(s.fit.upright_mm)},
+                                        {"sideways_a_side_mm", number(s.fit.sideways_mm)},
+                                        {"strip_mm", number(s.strip_mm)},
+                                        {"sentence", s.words},
+                                        {"line", s.line}});
+    j["verdict"] = p.status == stretch::Status::Waiting ? Json(nullptr) : Json(build::verdictWord(p.verdict));
+    return text(j);
+}
+
 std::string stretchJson(const Results& r) {
-    static constexpr const char* statuses[] = {"planned", "no change", "waiting"};
     const auto& p = *r.stretch;
     Json j;
     j["status"] = statuses[static_cast<int>(p.status)];
@@ -77,13 +149,7 @@ std::string stretchJson(const Results& r) {
                   {p.shortens ? "take_out_mm" : "new_piece_mm", number(cut->length_mm)},
                   {"first_cut_mm", number(cut->first_station_mm)},
                   {"last_cut_mm", number(cut->last_station_mm)}};
-    j["sleeve"] = nullptr;
-    if (p.sleeve)
-        j["sleeve"] = {{"height_mm", p.sleeve->height_mm},
-                       {"width_mm", p.sleeve->width_mm},
-                       {"wall_mm", p.sleeve->wall_mm},
-                       {"length_mm", p.sleeve->length_mm},
-                       {"overlap_mm", p.sleeve->overlap_mm}};
+    addSleeve(j, p);
     j["near"] = Json::array();
     for (const auto& near : p.near)
         j["near"].push_back({{"name", near.obstacle.name},

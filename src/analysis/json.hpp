@@ -30,6 +30,8 @@ std::string practiceJson(const build::Build&, const analysis::Results&);
 std::string gapsJson(const std::vector<tape::GapTrend>&);
 std::string sitJson(const build::Build&, const analysis::Results&);
 std::string stretchJson(const analysis::Results&);
+/// Sleeve and splice alone.
+std::string spliceJson(const build::Build&, const analysis::Results&);
 std::string makeJson(const analysis::Results&);
 std::string workJson(const build::Build&, const analysis::Results&);
 /// How far the order of work plays in a simulated workshop.

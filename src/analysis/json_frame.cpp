@@ -138,6 +138,14 @@ std::string frameJson(const build::Build& b, const Results& r) {
                            {"margin", s->unlike ? Json(nullptr) : number(s->margin())},
                            {"other_section_there", s->unlike},
                            {"least_share_of_the_rail", number(s->share)}};
+        j["splice_welds"] = nullptr;
+        if (const auto w = spliceWelds(b, r))
+            j["splice_welds"] = {{"line", w->line},
+                                 {"case", w->case_name},
+                                 {"plug_N", number(w->bears.plug_N)},
+                                 {"plug_may_N", number(w->bears.plug_may_N)},
+                                 {"fillet_edge_N", number(w->bears.fillet_N)},
+                                 {"fillet_edge_may_N", number(w->bears.fillet_may_N)}};
         j["boxing"] = Json::array();
         for (const BoxingChoice& c : found.boxing) {
             Json plates = Json::array();

@@ -2,6 +2,7 @@
 
 #include "analysis/bench.hpp"
 #include "analysis/json.hpp"
+#include "shape/mesh.hpp"
 #include "tape/assume.hpp"
 
 #include <cmath>
@@ -53,6 +54,15 @@ inline Json known(const std::string& text_or_none) { return text_or_none.empty()
 inline Json by(const std::optional<build::Signed>& s) { return s ? Json{{"who", s->who}, {"at_utc", s->at_utc}} : Json(nullptr); }
 
 inline Json point(const build::Vec3& v) { return {{"x_mm", number(v.x_mm)}, {"y_mm", number(v.y_mm)}, {"z_mm", number(v.z_mm)}}; }
+
+/// A place of a scan in its own axes, a direction, and a place on the chassis.
+inline Json cornerJson(const shape::Point3& p) {
+    return {{"x_mm", number(p[0])}, {"y_mm", number(p[1])}, {"z_mm", number(p[2])}};
+}
+inline Json directionJson(const shape::Point3& p) { return {{"x", number(p[0])}, {"y", number(p[1])}, {"z", number(p[2])}}; }
+inline Json stationJson(const shape::Point3& p) {
+    return {{"station_mm", number(p[0])}, {"offset_mm", number(p[1])}, {"height_mm", number(p[2])}};
+}
 
 inline std::string text(const Json& j) { return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
 

@@ -11,10 +11,6 @@ namespace gorvet::analysis {
 
 namespace {
 
-Json place(const shape::Point3& p) {
-    return {{"station_mm", number(p[0])}, {"offset_mm", number(p[1])}, {"height_mm", number(p[2])}};
-}
-
 Json lineJson(const sit::CutLine& l) {
     Json places = Json::array();
     for (const shape::Point3& p : l.line.places) places.push_back({number(p[0]), number(p[1]), number(p[2])});
@@ -35,9 +31,9 @@ Json cutsJson(const sit::CutMap& map) {
                         {"area_mm2", number(c.area_mm2)},
                         {"mass_kg", number(c.mass_kg)},
                         {"deepest_mm", number(c.deepest_mm)},
-                        {"at", place(c.at)},
-                        {"from", place(c.box.min)},
-                        {"to", place(c.box.max)},
+                        {"at", stationJson(c.at)},
+                        {"from", stationJson(c.box.min)},
+                        {"to", stationJson(c.box.max)},
                         {"flat", c.flat},
                         {"off_plane_mm", number(c.off_plane_mm)},
                         {"crosses", c.crosses},
@@ -63,7 +59,7 @@ Json wayDownJson(const sit::WayDown& w) {
                     {"nearest_mm", s.far ? Json(nullptr) : number(s.least_mm)},
                     {"of", s.body_part},
                     {"to", s.chassis_part},
-                    {"at", s.far ? Json(nullptr) : place(s.where)}};
+                    {"at", s.far ? Json(nullptr) : stationJson(s.where)}};
     };
     Json steps = Json::array(), blocked = Json::array();
     for (const sit::DownStep& s : w.steps) steps.push_back(step(s));
@@ -71,11 +67,11 @@ Json wayDownJson(const sit::WayDown& w) {
         blocked.push_back({{"of", i.body_part},
                            {"to", i.chassis_part},
                            {"up_mm", number(i.up_mm)},
-                           {"at", place(i.where)},
+                           {"at", stationJson(i.where)},
                            {"take_off", i.take_off.empty() ? Json(nullptr) : Json(i.take_off)},
                            {"or_cut_more_mm2", number(i.more_mm2)},
-                           {"there_from", place(i.box.min)},
-                           {"there_to", place(i.box.max)}});
+                           {"there_from", stationJson(i.box.min)},
+                           {"there_to", stationJson(i.box.max)}});
     return {{"found", w.found},
             {"straight", w.straight},
             {"gave_up", w.gave_up},
@@ -119,7 +115,7 @@ Json overlayObject(const build::Build& b, const Results& r) {
                               {"looked_as_far_as_mm", number(q.need.cap_mm)},
                               {"surfaces_meet", q.meets},
                               {"depth_known", q.depth_known},
-                              {"at", far ? Json(nullptr) : place(q.at)},
+                              {"at", far ? Json(nullptr) : stationJson(q.at)},
                               {"pose", q.pose},
                               {"poses", q.poses},
                               {"between_poses_mm", number(q.between_mm)},
@@ -131,12 +127,12 @@ Json overlayObject(const build::Build& b, const Results& r) {
     const auto lift = [](const sit::Lift& l) {
         Json parts = Json::array();
         for (const auto& [name, mm] : l.by_part) parts.push_back({{"part", name}, {"lift_mm", number(mm)}});
-        return Json{{"lift_mm", number(l.lift_mm)}, {"part", l.part}, {"at", place(l.at)}, {"by_part", parts}};
+        return Json{{"lift_mm", number(l.lift_mm)}, {"part", l.part}, {"at", stationJson(l.at)}, {"by_part", parts}};
     };
     Json undercuts = Json::array();
     for (const sit::Undercut& u : way.undercuts)
         undercuts.push_back(
-            {{"by_mm", number(u.by_mm)}, {"part", u.part}, {"at", place(u.at)}, {"area_mm2", number(u.area_mm2)}});
+            {{"by_mm", number(u.by_mm)}, {"part", u.part}, {"at", stationJson(u.at)}, {"area_mm2", number(u.area_mm2)}});
     j["way_in"] = {{"from_behind", lift(way.from_behind)},
                    {"from_front", lift(way.from_front)},
                    {"tilt_deg", number(way.tilt_rad * 180 / std::numbers::pi)},

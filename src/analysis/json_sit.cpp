@@ -8,7 +8,7 @@ namespace gorvet::analysis {
 namespace {
 
 bool isAngle(const build::Pin& p) { return p.kind == build::PinKind::Rake; }
-Json shown(const build::Pin& p, double v) { return number(isAngle(p) ? units::degrees(v) : v); }
+Json shownJson(const build::Pin& p, double v) { return number(isAngle(p) ? units::degrees(v) : v); }
 const char* unitOf(const build::Pin& p) { return isAngle(p) ? "_deg" : "_mm"; }
 
 Json pinJson(const build::Build& b, const build::Pin& pin) {
@@ -22,9 +22,9 @@ Json pinJson(const build::Build& b, const build::Pin& pin) {
     if (const auto box = b.obstacles.find(pin.box); box != b.obstacles.end()) q["to_box"] = box->second.name;
     q["bound"] = build::word(pin.bound);
     q["importance"] = build::word(pin.importance);
-    q["target" + unit] = shown(pin, pin.target.value);
+    q["target" + unit] = shownJson(pin, pin.target.value);
     q["provenance"] = build::word(pin.target.provenance);
-    q["tolerance" + unit] = shown(pin, pin.tolerance);
+    q["tolerance" + unit] = shownJson(pin, pin.tolerance);
     return q;
 }
 
@@ -48,7 +48,7 @@ Json poseJson(const sit::Pose& p) {
             {"roll_deg", number(units::degrees(p.roll_rad))}};
 }
 
-Json compared(const build::Build& b, const Results& r) {
+Json comparedJson(const build::Build& b, const Results& r) {
     const SeatingsCompared& c = r.seatings;
     Json j;
     j["columns"] = Json::array();
@@ -74,7 +74,7 @@ Json compared(const build::Build& b, const Results& r) {
         Json q = {{"move", m.move.words}, {"sentence", moveSentence(b, r, m)}, {"gains", Json::array()}};
         for (size_t i = 0; i < m.gain.size(); ++i) {
             const auto& pin = b.pins.at(r.pin_ids[i]);
-            q["gains"].push_back({{"pin", pinName(b, pin)}, {std::string("by") + unitOf(pin), shown(pin, m.gain[i])}});
+            q["gains"].push_back({{"pin", pinName(b, pin)}, {std::string("by") + unitOf(pin), shownJson(pin, m.gain[i])}});
         }
         j["moves"].push_back(std::move(q));
     }
@@ -131,7 +131,7 @@ std::string sitJson(const build::Build& b, const Results& r) {
     j["contradictory"] = Json::array();
     for (const int i : r.seat->contradictory)
         j["contradictory"].push_back(pinName(b, b.pins.at(r.pin_ids[static_cast<size_t>(i)])));
-    j["seatings"] = compared(b, r);
+    j["seatings"] = comparedJson(b, r);
     j["findings"] = findings(r.findings, "sit");
     return text(j);
 }

@@ -38,7 +38,7 @@ Json figures(const SurveyOf& s) {
     return list;
 }
 
-Json points(const SurveyOf& s) {
+Json pointsJson(const SurveyOf& s) {
     const tape::Solution& sol = *s.solution;
     Json list = Json::array();
     for (size_t i = 0; i < sol.points.size(); ++i) {
@@ -177,7 +177,7 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
     j["kept"] = {
         {"redundancy", sol.kept_redundancy}, {"omega", number(sol.kept_omega)}, {"omega_limit", number(sol.kept_omega_limit)}};
     j["sigma_0"] = number(sol.sigma_0);
-    j["points"] = points(s);
+    j["points"] = pointsJson(s);
     j["readings"] = readings(s, lines);
     j["setups"] = setups(s);
     j["holds"] = holds(s);
@@ -191,23 +191,23 @@ std::string tapeJson(const SurveyOf& s, const std::vector<Finding>& all, const s
 }
 
 namespace {
-Json deviation(const tape::Deviation& d) {
+Json deviationJson(const tape::Deviation& d) {
     Json q;
     put(q, d.size_mm, "_mm");
     q["proven"] = proven(d.size_mm);
     q["verdict"] = build::verdictWord(d.verdict);
     return q;
 }
-Json sections(const SurveyOf& s) {
+Json sectionsJson(const SurveyOf& s) {
     Json list = Json::array();
     for (const tape::Section& c : s.condition->sections)
         list.push_back({{"left", s.survey.points[c.pair.left].name},
                         {"right", s.survey.points[c.pair.right].name},
                         {"station_mm", number(c.station_mm)},
-                        {"left_behind", deviation(c.lead)},
-                        {"right_high", deviation(c.lean)},
-                        {"middle_right", deviation(c.aside)},
-                        {"middle_low", c.low ? deviation(*c.low) : Json(nullptr)}});
+                        {"left_behind", deviationJson(c.lead)},
+                        {"right_high", deviationJson(c.lean)},
+                        {"middle_right", deviationJson(c.aside)},
+                        {"middle_low", c.low ? deviationJson(*c.low) : Json(nullptr)}});
     return list;
 }
 } // namespace
@@ -217,7 +217,7 @@ std::string conditionJson(const SurveyOf& s) {
                  {"tolerance_mm", s.frame.tolerance_mm},
                  {"by_chance", s.condition->by_chance},
                  {"figures", figures(s)},
-                 {"sections", sections(s)}});
+                 {"sections", sectionsJson(s)}});
 }
 
 std::string nextJson(const SurveyOf& s, const std::vector<tape::RankedReading>& round) {

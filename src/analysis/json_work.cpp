@@ -8,7 +8,7 @@ namespace gorvet::analysis {
 namespace {
 
 /// Least, likely, most as far as they are said.
-Json hours(double least, double likely, double most) {
+Json hoursJson(double least, double likely, double most) {
     if (likely <= 0) return nullptr;
     Json j = {{"likely", likely}};
     if (least > 0) j["least"] = least;
@@ -65,7 +65,7 @@ std::string workJson(const build::Build& b, const Results& r) {
                   {"latest_place", s.latest},
                   {"needs_support", s.support ? Json(build::word(*s.support)) : Json(nullptr)},
                   {"failed_before", s.failed}};
-        q["hours"] = hours(s.least_h, s.likely_h, s.most_h);
+        q["hours"] = hoursJson(s.least_h, s.likely_h, s.most_h);
         if (s.job) {
             q["job"] = {{"kind", build::word(s.kind)}, {"area", s.area},
                         {"people", s.people},          {"closes", s.closes},
@@ -118,7 +118,7 @@ std::string jobJson(const build::Build& b, const Results& r, const std::string& 
     j["earliest_place"] = s->earliest;
     j["latest_place"] = s->latest;
     j["waits_for"] = s->waits_for;
-    j["hours"] = hours(s->least_h, s->likely_h, s->most_h);
+    j["hours"] = hoursJson(s->least_h, s->likely_h, s->most_h);
     const auto named = [&](const std::vector<std::string>& codes) {
         Json list = Json::array();
         for (const std::string& k : codes)
@@ -139,7 +139,7 @@ std::string jobJson(const build::Build& b, const Results& r, const std::string& 
                                     {"supplier", a.supplier},
                                     {"ordered", a.ordered.empty() ? Json(nullptr) : Json(a.ordered)},
                                     {"arrived", a.arrived.empty() ? Json(nullptr) : Json(a.arrived)},
-                                    {"days", hours(a.least_days, a.likely_days, a.most_days)}});
+                                    {"days", hoursJson(a.least_days, a.likely_days, a.most_days)}});
     j["cautions"] = s->cautions;
     return text(j);
 }

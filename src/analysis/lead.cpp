@@ -124,8 +124,9 @@ std::optional<Lack> datumLack(const Build& b, SubjectId subject) {
     std::uint32_t next = b.next_id;
     const auto add = [&](DatumKind kind, std::vector<PointId> points) {
         const bool figure = kind == DatumKind::Height || kind == DatumKind::Station;
-        lack.edit.changes.emplace_back(Put<DatumRule>{{DatumRuleId{next++}, subject, kind, std::move(points),
-                                                       figure ? Dimension{0, "0", Provenance::Measured} : Dimension{}}});
+        lack.edit.changes.emplace_back(
+            Put<DatumRule>{{DatumRuleId{next++}, subject, kind, std::move(points),
+                            figure ? build::Dimension{0, "0", Provenance::Measured} : build::Dimension{}}});
     };
     for (const Point* p : {front.first, front.second, rear.first}) add(DatumKind::Height, {p->id});
     for (const auto& pair : {front, rear}) add(DatumKind::Centred, {pair.first->id, pair.second->id});
@@ -241,14 +242,29 @@ std::vector<Lack> stretchLacks(const Build& b, const Results& r, SubjectId) {
     std::vector<Lack> list;
     add(list, surveyLack(b, r, the_chassis));
     if (!list.empty()) return list;
-    add(list, roleLack(b, the_chassis, Role::Rail, "No point of the rails is marked on the chassis."));
+    const bool spine =
+        b.settings.frame_kind == FrameKind::SpinePlatform && r.rail_left.points.size() < 2 && r.rail_right.points.size() < 2;
+    const bool said = std::any_of(b.members.begin(), b.members.end(), [](const auto& row) {
+        return row.second.kind == MemberKind::Spine && row.second.form == SectionForm::Box;
+    });
+    if (!spine)
+        add(list, roleLack(b, the_chassis, Role::Rail, "No point of the rails is marked on the chassis."));
+    else if (!said)
+        list.push_back({"The spine is not said.", "say the spine", {}, "member spine spine from ", {}, {}});
     if (!r.seat->change_mm) {
         if (!anyOf(b, the_body, Role::ArchRear))
             add(list, roleLack(b, the_body, Role::ArchRear, "The middles of the rear arches are not marked on the body."));
         list.push_back({"No change of wheelbase is asked for.", "decide the change", {}, "change ", {}, {}});
     }
-    if (b.rail.height.value <= 0) list.push_back({"The rail's section is not known.", "say the section", {}, "rail ", {}, {}});
-    if (!b.stretch.cut_station) list.push_back({"Where the rails are cut is not said.", "say where to cut", {}, "cut ", {}, {}});
+    if (!spine && b.rail.height.value <= 0)
+        list.push_back({"The rail's section is not known.", "say the section", {}, "rail ", {}, {}});
+    if (!b.stretch.cut_station)
+        list.push_back({spine ? "Where the spine is cut is not said." : "Where the rails are cut is not said.",
+                        "say where to cut",
+                        {},
+                        "cut ",
+                        {},
+                        {}});
     return list;
 }
 

@@ -15,8 +15,6 @@ using shape::Mesh;
 
 namespace {
 
-shape::Point3 point(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
-
 void append(Mesh& to, const Mesh& m, const RigidTransform& motion) {
     const auto shift = static_cast<std::uint32_t>(to.points.size());
     append(to, transformed(m, motion));
@@ -37,7 +35,7 @@ double unitOf(ScanUnit u) {
     return 1;
 }
 
-RigidTransform poseOf(const Scan& s) { return geometry::rigidTransform(point(s.shift), s.yaw_rad, s.pitch_rad, s.roll_rad); }
+RigidTransform poseOf(const Scan& s) { return geometry::rigidTransform(pointOf(s.shift), s.yaw_rad, s.pitch_rad, s.roll_rad); }
 
 namespace {
 

@@ -19,8 +19,6 @@ using shape::Mesh;
 
 namespace {
 
-shape::Point3 point(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
-
 const char* word(sit::Band b) { return b == sit::Band::Fouls ? "Fouls" : b == sit::Band::Tight ? "Tight" : "Clear"; }
 
 std::string side(double offset, units::LengthStep step) {
@@ -52,7 +50,7 @@ sit::CutOptions cutOptionsOf(const CutRules& b, const sit::Need& need) {
         const auto kind = z.rule == ZoneRule::Never   ? sit::ZoneKind::Never
                           : z.rule == ZoneRule::Brace ? sit::ZoneKind::Brace
                                                       : sit::ZoneKind::Named;
-        o.zones.push_back({z.name, kind, point(z.from), point(z.to)});
+        o.zones.push_back({z.name, kind, pointOf(z.from), pointOf(z.to)});
     }
     return o;
 }

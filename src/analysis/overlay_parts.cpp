@@ -129,7 +129,7 @@ RigidTransform seatMotion(const Results& r) {
 
 namespace {
 
-bool guessed(const Dimension& d) { return d.provenance == Provenance::Assumed; }
+bool guessed(const build::Dimension& d) { return d.provenance == Provenance::Assumed; }
 double up(double u, std::pair<double, double> travel) { return u > 0 ? u * travel.first : u * travel.second; }
 
 /// What sweeps with the wheels: its box, and how the axle moves that it belongs to, which is the one nearer along the car.

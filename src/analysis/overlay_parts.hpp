@@ -5,6 +5,8 @@
 /// What the parts of an overlay must clear each other by, how they move, and how lowering changes them. Internal to this room.
 namespace gorvet::analysis {
 
+inline shape::Point3 pointOf(const build::Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
+
 /// The least clearance of two parts: as the build says, else usual practice, assumed. engineering.md, Scan and Sit.
 struct PairNeed {
     double least_mm = 10;

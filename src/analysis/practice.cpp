@@ -15,7 +15,7 @@ using How = PracticeMark::How;
 
 namespace {
 
-constexpr std::array<const char*, 5> asked{"diamond", "twist", "rail-difference", "sidesway", "sag"};
+constexpr std::array<const char*, 5> asked_kinds{"diamond", "twist", "rail-difference", "sidesway", "sag"};
 
 /// The frame's figures as they truly are: the same reckoning as Tape's, on the places themselves.
 tape::Condition truthOf(const sim::CrookedFrame& f, double tolerance_mm) {
@@ -188,7 +188,7 @@ PracticeResult markPractice(const Build& b, const Results& r) {
     const auto f = sim::crookedFrame(static_cast<std::uint32_t>(b.practice.seed), static_cast<int>(b.practice.difficulty));
     const double tolerance = b.settings.frame_tolerance_mm;
     const tape::Condition truth = truthOf(f, tolerance);
-    for (const char* key : asked) {
+    for (const char* key : asked_kinds) {
         const tape::ConditionFigure* t = figureOf(truth, key);
         if (!t) continue;
         const Answer* answer = nullptr;
@@ -234,7 +234,7 @@ PracticeResult markPractice(const Build& b, const Results& r) {
 
 std::vector<std::pair<std::string, std::string>> practiceQuestions(const Build& b) {
     std::vector<std::pair<std::string, std::string>> list;
-    for (const char* key : asked) {
+    for (const char* key : asked_kinds) {
         std::string said;
         for (const auto& [id, a] : b.answers)
             if (a.about == key) said = a.value ? units::fixed(a.value->value, 1) : "straight";

@@ -106,6 +106,8 @@ void springsAndMembers(const Build& b, const Results& r, stretch::Input& in) {
          {std::tuple{f.front_hub_left, Side::Left, "front left"}, std::tuple{f.front_hub_right, Side::Right, "front right"},
           std::tuple{f.rear_hub_left, Side::Left, "rear left"}, std::tuple{f.rear_hub_right, Side::Right, "rear right"}}) {
         if (hub < 0 || !points[static_cast<std::size_t>(hub)].determined) continue;
+        const bool front = hub == f.front_hub_left || hub == f.front_hub_right;
+        if ((front ? b.frame_facts.front_springs : b.frame_facts.rear_springs) == Springs::Other) continue;
         const auto ends = springHangers(b, r, side, points[static_cast<std::size_t>(hub)].position.x_mm);
         if (ends)
             in.obstacles.push_back(
@@ -114,6 +116,43 @@ void springsAndMembers(const Build& b, const Results& r, stretch::Input& in) {
     for (const auto& [id, m] : b.members)
         if (m.kind == MemberKind::Crossmember && m.station && m.state != MemberState::ComesOut)
             in.obstacles.push_back({m.name, "crossmember", m.station->value, m.width.value / 2});
+}
+
+/// A frame without rails that has a spine: the spine is what is cut.
+void spineAsRail(const Build& b, const Results& r, stretch::Input& in) {
+    if (r.rail_left.points.size() > 1 || r.rail_right.points.size() > 1) return;
+    for (const auto& [id, m] : b.members) {
+        if (m.kind != MemberKind::Spine || m.state == MemberState::Planned || m.form != SectionForm::Box) continue;
+        RailLine spine;
+        spine.height_mm = m.height.value;
+        spine.width_mm = m.width.value;
+        spine.thickness_mm = m.wall.value;
+        for (const PointId point : m.points)
+            if (const auto at = r.chassis.positionOf(point))
+                spine.points.push_back({at->x_mm, at->y_mm, at->z_mm + m.height.value / 2});
+        if (m.points.empty() && m.until)
+            for (const double x : {m.station->value, m.until->value})
+                spine.points.push_back({x, 0, m.height.value / 2 - m.below.value});
+        std::sort(spine.points.begin(), spine.points.end(), [](const Vec3& p, const Vec3& q) { return p.x_mm < q.x_mm; });
+        if (spine.points.size() < 2) continue;
+        in.left = in.right = spine;
+        in.spine.emplace();
+        for (const build::Dimension* d : {&m.height, &m.width, &m.wall})
+            if (d->provenance == Provenance::Assumed) in.assumed.push_back(m.name + "'s section");
+        break;
+    }
+    if (!in.spine) return;
+    std::erase_if(in.assumed, [](const std::string& a) { return a.starts_with("rail "); });
+    for (const auto& [id, m] : b.members)
+        if (m.kind == MemberKind::Pan && m.state != MemberState::Planned) {
+            in.spine->pan_width_mm =
+                (std::max(m.height.value, m.width.value) - in.left.width_mm) / 2; // a flat's width is its height
+            in.spine->pan_wall_mm = m.wall.value;
+        }
+    if (b.stretch.stagger) in.spine->stagger_mm = b.stretch.stagger->value;
+    for (const auto& [id, c] : b.crossings)
+        if (c.inside && c.presence == Presence::Present)
+            in.spine->inside.push_back(std::string(word(c.kind)) + (c.name.empty() ? "" : " " + c.name));
 }
 
 stretch::Input stretchInput(const Build& b, const Results& r) {
@@ -154,11 +193,15 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
     in.root_gap_mm = b.stretch.root_gap.value;
     in.sleeve_fit_mm = b.stretch.sleeve_fit.value;
     in.overlap_heights = b.stretch.sleeve_overlap_heights.value;
-    const auto value = [](const std::optional<Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
+    const auto value = [](const std::optional<build::Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
     in.sleeve_wall_mm = value(b.stretch.sleeve_wall);
+    in.tube_height_mm = value(b.stretch.tube_height);
+    in.tube_width_mm = value(b.stretch.tube_width);
+    in.strip_mm = value(b.stretch.strip).value_or(0);
     in.plug_hole_mm = value(b.stretch.plug_hole);
     in.fish_plate_mm = value(b.stretch.fish_plate);
     in.butt_counts = b.stretch.butt_counts;
+    spineAsRail(b, r, in);
     double mass = 0;
     int weighed = 0;
     for (const auto& [id, w] : b.wheels)

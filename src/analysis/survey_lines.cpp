@@ -57,7 +57,7 @@ bool takenAgain(const Build& b, ReadingId id) {
 
 tape::AlignmentInput alignmentInput(const Build& b) {
     tape::AlignmentInput in;
-    const auto value = [](const std::optional<Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
+    const auto value = [](const std::optional<build::Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
     for (const auto& [id, w] : b.wheels)
         in.wheels[static_cast<size_t>(w.wheel)] = {value(w.camber), value(w.sweep),  value(w.turned_out), value(w.turned_in),
                                                    value(w.ride),   value(w.weight), value(w.run_out)};

@@ -75,12 +75,12 @@ WeekDid weekDid(const Build& then, int then_day, const Build& now, const Results
     w.then_end = *begin;
     w.now_end = *end;
     Build at = then;
-    double stands = *begin;
+    double comes_now = *begin;
     const auto bring = [&](std::string what, std::string words, auto change) {
         change(at);
         const auto comes_to = likelyEnd(at, r, w.now_day);
-        const double moved = comes_to ? *comes_to - stands : 0;
-        if (comes_to) stands = *comes_to;
+        const double moved = comes_to ? *comes_to - comes_now : 0;
+        if (comes_to) comes_now = *comes_to;
         w.movers.push_back({std::move(what), std::move(words), moved});
     };
     bring("the days that went by",

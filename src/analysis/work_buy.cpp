@@ -55,6 +55,7 @@ public:
 
     Purchases all() {
         parts();
+        lines();
         fasteners();
         paint();
         steel();
@@ -79,6 +80,19 @@ private:
             if (a.arrived.empty())
                 p_.rows.push_back({"part", a.name, "1", title(a.step), a.supplier,
                                    a.ordered.empty() ? "not ordered" : "ordered " + a.ordered, a.cost, "", a.ordered.empty()});
+    }
+    /// Lines over the cut that are made anew, until theirs is done.
+    void lines() {
+        for (const auto& [id, c] : b_.crossings) {
+            if (c.presence == Presence::Absent || c.answer != RunAnswer::NewLength) continue;
+            const work::CrossingJob job{c.kind, "", "", c.name, false, 0};
+            if (tickOf(b_, job.code())) continue;
+            std::string what = job.said();
+            if (c.new_length) what += ", " + units::formatLength(c.new_length->value, b_.settings.length_step, true);
+            if (!c.fittings.empty()) what += ", " + c.fittings;
+            p_.rows.push_back(
+                {"line", std::move(what), "1", title(job.code()), c.supplier, "to buy", c.price, "crossings", true});
+        }
     }
     void fasteners() {
         for (const auto& [id, row] : b_.releases) {

@@ -7,7 +7,7 @@
 namespace gorvet::analysis {
 
 struct Purchase {
-    std::string kind; ///< "part", "fastener", "paint", "steel"
+    std::string kind; ///< "part", "line", "fastener", "paint", "steel"
     std::string what;
     std::string amount; ///< "2", "1.4 l", "640 + 480 mm"
     std::string why;    ///< what it is for

@@ -51,10 +51,13 @@ PairsAtCut pairsAtCut(const Build& b, const Results& r) {
     const stretch::RailCut& cut = r.stretch->left.known ? r.stretch->left : r.stretch->right;
     for (const PointId id : r.chassis.point_ids) {
         const Point& p = b.points.at(id);
-        if (p.role != Role::Rail || sideOf(p.name) != Side::Left) continue;
+        const auto counts = [&](const Point& point) {
+            return point.role == Role::Rail || (r.stretch->spine && (point.role == Role::None || point.role == Role::BodyMount));
+        };
+        if (!counts(p) || sideOf(p.name) != Side::Left) continue;
         const Point* twin = pointNamed(b, the_chassis, twinName(p.name));
         const auto left = r.chassis.positionOf(id);
-        if (!twin || twin->role != Role::Rail || !left || !r.chassis.positionOf(twin->id)) continue;
+        if (!twin || !counts(*twin) || !left || !r.chassis.positionOf(twin->id)) continue;
         if (left->x_mm < cut.first_station_mm - 20) pairs.ahead.push_back({id, twin->id, left->x_mm});
         if (left->x_mm > cut.last_station_mm + 20) pairs.behind.push_back({id, twin->id, left->x_mm});
     }
@@ -187,9 +190,11 @@ std::vector<work::Tied> tiedOf(const Build& b) {
 std::vector<work::Held> heldOf(const Build& b, const Results& r) {
     std::vector<work::Held> held;
     for (const work::WorkedLift& l : workedLifts(b, r)) {
-        const Lift* lift = liftNamed(b, l.name);
-        if (!lift || lift->step.empty() || !l.waits.empty() || l.verdict() != work::LiftVerdict::Fails) continue;
-        held.push_back({lift->step, fmt::format("The lift {} can be made: {}", l.name, l.remarks().front().sentence), false});
+        if (l.holds_step.empty() || !l.waits.empty() || l.verdict() != work::LiftVerdict::Fails) continue;
+        held.push_back({l.holds_step,
+                        l.made ? fmt::format("The half {} stands by itself: {}", l.name, l.remarks().front().sentence)
+                               : fmt::format("The lift {} can be made: {}", l.name, l.remarks().front().sentence),
+                        false});
     }
     for (const auto& [id, tick] : b.ticks) {
         const Job* j = tick.step.starts_with("job-") ? jobNamed(b, tick.step.substr(4)) : nullptr;
@@ -222,6 +227,62 @@ double soakHours(const Release& r) {
     return r.soak_h > 0 ? r.soak_h : usual_h;
 }
 
+/// What of the steps is otherwise for a spine with its pans.
+void spineFacts(work::Facts& f, const stretch::Plan& p, units::LengthStep step) {
+    if (!p.spine) return;
+    const stretch::SpinePlan& s = *p.spine;
+    const auto len = [&](double mm) { return units::formatLength(mm, step); };
+    f.spine = true;
+    for (std::size_t k = 1; k < s.cuts.size(); ++k)
+        f.pan_words += fmt::format("{}the {} at {}{}", k > 1 ? ", " : "", s.cuts[k].name, len(s.cuts[k].first_mm),
+                                   p.shortens ? " and " + len(s.cuts[k].last_mm) : "");
+    f.saddle_words = fmt::format("{} long, wall {}", len(s.saddle_long_mm), units::fixed(s.saddle_wall_mm, 1));
+    for (const stretch::SpineWindow& w : s.windows)
+        f.spine_windows += f.spine_windows.empty()
+                               ? fmt::format("{} × {} at {}", len(w.long_mm), len(w.wide_mm), len(w.station_mm))
+                               : " and " + len(w.station_mm);
+    for (const std::string& i : s.inside) f.spine_inside += (f.spine_inside.empty() ? "" : ", ") + i;
+    f.plug_words =
+        fmt::format("{} of {} mm in the saddle's top and the strip, each side of the joint, {} apart; {} of {} mm at each pan",
+                    s.plugs_needed, units::fixed(s.plug_mm, 0), units::fixed(s.plug_pitch_mm, 0), s.pan_plugs,
+                    units::fixed(s.pan_plug_mm, 0));
+}
+
+/// The words of the cut that is planned.
+void cutFacts(work::Facts& f, const Build& b, const Results& r) {
+    const stretch::Plan& p = *r.stretch;
+    const auto step = b.settings.length_step;
+    const stretch::RailCut& cut = p.left.known ? p.left : p.right;
+    f.cut_words = "at " + units::formatLength(cut.first_station_mm, step);
+    if (p.shortens) f.cut_words += " and " + units::formatLength(cut.last_station_mm, step);
+    const Origin origin = originOf(b, r);
+    f.cut_words += " " + origin.from + origin.axle_words;
+    if (p.sleeve)
+        f.sleeve_words =
+            fmt::format("{} × {} × {}, {} long", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1),
+                        units::fixed(p.sleeve->wall_mm, 1), units::formatLength(p.sleeve->length_mm, step));
+    if (p.splice && p.splice->plugs.fit() > 0)
+        f.plug_words = fmt::format("{} of {} mm in each flange, each side of the joint, {} apart",
+                                   std::min(p.splice->plugs.needed, p.splice->plugs.fit()),
+                                   units::fixed(p.splice->plugs.hole_mm, 0), units::fixed(p.splice->plugs.pitch_mm, 0));
+    f.fish_plates = p.splice && p.splice->plate;
+    spineFacts(f, p, step);
+    for (const auto& [id, s] : b.stands)
+        f.stand_words += fmt::format("{}{} at {}", f.stand_words.empty() ? "Pairs: " : ", ", s.name,
+                                     units::formatLength(s.station.value, step));
+    if (!f.stand_words.empty()) f.stand_words += ".";
+    if (const auto parts = partWays(b, r))
+        f.part_words =
+            fmt::format("When it parts, the end behind {} {} by its own weight and the gap gets {:.2f}° wider {}{}.",
+                        parts->step_mm < 0 ? "rises over the other by" : "drops below the other by",
+                        units::formatSmall(std::abs(parts->step_mm), step, true), std::abs(parts->leans_deg),
+                        parts->leans_deg < 0 ? "below" : "above",
+                        parts->tube.empty() ? "; no tube of common stock holds it: a jack under each end"
+                                            : fmt::format("; {} along each rail, fast {} each side of the cut, leaves {}",
+                                                          parts->tube, units::formatLength(parts->fast_mm, step, true),
+                                                          units::formatSmall(parts->left_mm, step, true)));
+}
+
 work::Facts workFacts(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
     work::Facts f;
@@ -237,25 +298,12 @@ work::Facts workFacts(const Build& b, const Results& r) {
     f.cut_planned = p.status == stretch::Status::Planned ||
                     (b.stretch.cut_station && p.status == stretch::Status::Waiting && r.seat->change_mm);
     f.shortens = p.shortens;
-    if (p.status == stretch::Status::Planned) {
-        const stretch::RailCut& cut = p.left.known ? p.left : p.right;
-        f.cut_words = "at " + units::formatLength(cut.first_station_mm, step);
-        if (p.shortens) f.cut_words += " and " + units::formatLength(cut.last_station_mm, step);
-        const Origin origin = originOf(b, r);
-        f.cut_words += " " + origin.from + origin.axle_words;
-        if (p.sleeve)
-            f.sleeve_words =
-                fmt::format("{} × {} × {}, {} long", units::fixed(p.sleeve->height_mm, 1), units::fixed(p.sleeve->width_mm, 1),
-                            units::fixed(p.sleeve->wall_mm, 1), units::formatLength(p.sleeve->length_mm, step));
-        if (p.splice && p.splice->plugs.fit() > 0)
-            f.plug_words = fmt::format("{} of {} mm in each flange, each side of the joint, {} apart",
-                                       std::min(p.splice->plugs.needed, p.splice->plugs.fit()),
-                                       units::fixed(p.splice->plugs.hole_mm, 0), units::fixed(p.splice->plugs.pitch_mm, 0));
-        f.fish_plates = p.splice && p.splice->plate;
+    if (p.status == stretch::Status::Planned) cutFacts(f, b, r);
+    for (const auto& c : p.crossings) {
+        const Crossing* row = crossingOf(b, c.kind, c.name);
+        f.crossings.push_back({c.kind, c.follows ? "Clip the " + c.said() + " anew: it follows" : c.answer, c.caution, c.name,
+                               c.out_before_heat, row ? row->hours.value_or(0) : 0});
     }
-    for (const auto& c : p.crossings)
-        f.crossings.push_back(
-            {c.kind, c.follows ? "Clip the " + c.said() + " anew: it follows" : c.answer, c.caution, c.name, c.out_before_heat});
     f.mounts = static_cast<int>(b.mounts.size());
     f.crossmember = b.crossmember.has_value();
     f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;

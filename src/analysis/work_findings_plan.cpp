@@ -85,24 +85,30 @@ private:
     }
 
     void lifts() {
+        if (r_.stretch->status == stretch::Status::Planned && b_.stands.empty())
+            one(Severity::Warn, "work.stands-unsaid", "stands", "Waiting",
+                "Nothing says where the stands are while the frame is cut: whether each half stands by itself is not judged.",
+                "Two pairs under each half, one on each side of its middle: stand front at 200 rated 1000 sound.", "stands",
+                "step:cut-rails");
         bool braces_out = false;
         for (const work::SteelEntry& e : r_.work->steel) braces_out = braces_out || e.state == work::SteelState::Planned;
         for (const work::WorkedLift& l : workedLifts(b_, r_)) {
             const std::string tag = "lift:" + l.name;
             if (!l.waits.empty()) {
                 one(Severity::Warn, "work.lift-waits", "lift " + l.name, "Waiting",
-                    fmt::format("The lift {} waits for {}.", l.name, l.waits),
-                    "Say it: lift " + l.name + " weighs 380 pm 20, leg " + l.name + " front-left 200 -500 900 long 1800.", "lift",
-                    tag);
+                    fmt::format("{} waits for {}.", l.made ? "What stands " + l.name : "The lift " + l.name, l.waits), l.remedy,
+                    "lift", tag);
                 continue;
             }
             if (l.verdict() != work::LiftVerdict::Holds) {
                 const work::LiftRemark& worst = l.remarks().front();
-                one(l.verdict() == work::LiftVerdict::Fails ? Severity::Bad : Severity::Warn, "work.lift", "lift " + l.name,
-                    work::verdictWord(l.verdict()), fmt::format("The lift {}: {}", l.name, worst.sentence), worst.remedy, "lift",
-                    tag);
+                one(l.verdict() == work::LiftVerdict::Fails ? Severity::Bad : Severity::Warn,
+                    l.made ? "work.half-on-stands" : "work.lift", l.made ? l.name : "lift " + l.name,
+                    work::verdictWord(l.verdict()),
+                    fmt::format("{} {}: {}", l.made ? "The half" : "The lift", l.name, worst.sentence),
+                    l.made ? worst.remedy + " Stands are said by: stand NAME at STATION." : worst.remedy, "lift", tag);
             }
-            if (braces_out && !b_.temporary_steel.empty())
+            if (!l.made && braces_out && !b_.temporary_steel.empty())
                 one(Severity::Warn, "work.lift-open-shell", "lift " + l.name, "Marginal",
                     fmt::format("Braces are listed that are not in yet: an open shell folds when the lift {} takes its weight.",
                                 l.name),

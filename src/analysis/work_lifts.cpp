@@ -53,8 +53,11 @@ std::vector<work::WorkedLift> workedLifts(const Build& b, const Results& r) {
             w.hung = work::hang(w.sling);
         else
             w.carried = work::carry(w.rest);
+        w.holds_step = l.step;
+        w.remedy = "Say it: lift " + l.name + " weighs 380 pm 20, leg " + l.name + " front-left 200 -500 900 long 1800.";
         list.push_back(std::move(w));
     }
+    for (work::WorkedLift& half : halvesOnStands(b, r)) list.push_back(std::move(half));
     return list;
 }
 
@@ -110,6 +113,12 @@ std::optional<Card> liftCard(const Build& b, const Results& r, const std::string
     for (const work::LiftRemark& remark : l.remarks())
         c.sentences.push_back(fmt::format("{} {}", remark.sentence, remark.remedy));
     c.sentences.push_back(fmt::format("Caution: {}", nobody_under));
+    if (l.made) {
+        c.sentences.push_back(l.note);
+        c.actions.push_back({"a pair of stands", "stand ", "", true});
+        for (const auto& [id, s] : b.stands) c.actions.push_back({"move " + s.name, "stand " + s.name + " at ", "", true});
+        return c;
+    }
     c.actions.push_back({"mass", "lift " + name + " weighs ", "", true});
     c.actions.push_back({"centre of gravity", "lift " + name + " centre ", "", true});
     c.actions.push_back({l.slings() ? "a leg" : "a point", "leg " + name + " ", "", true});

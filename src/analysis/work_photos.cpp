@@ -21,7 +21,7 @@ namespace {
 constexpr std::size_t most_pairs = 6, most_newest = 24;
 constexpr int longest_px = 640;
 
-/// Photos of what a change order is asked for: of the job that was found, at most two.
+/// Photos of what a change order is photosAsked for: of the job that was found, at most two.
 std::vector<PhotoId> photosOfChange(const Build& b, const Decision& d) {
     std::vector<PhotoId> list;
     const Job* found = jobNamed(b, d.because);
@@ -32,7 +32,7 @@ std::vector<PhotoId> photosOfChange(const Build& b, const Decision& d) {
 }
 
 /// The small ones that sheets and pages show.
-PhotosAsked asked(const Build& b) {
+PhotosAsked photosAsked(const Build& b) {
     PhotosAsked a;
     a.longest_px = longest_px;
     const auto add = [&](PhotoId id) {
@@ -52,15 +52,15 @@ PhotosAsked asked(const Build& b) {
     return a;
 }
 
-bool possible(const Build& b, const Results&) { return !asked(b).turned.empty(); }
-bool current(const Build& b, const Results& r) { return r.scans->photos.madeFrom(asked(b)); }
+bool photosPossible(const Build& b, const Results&) { return !photosAsked(b).turned.empty(); }
+bool photosCurrent(const Build& b, const Results& r) { return r.scans->photos.madeFrom(photosAsked(b)); }
 
-bool make(const Build& b, Results& r, const ReadBlob& blobs, const Progress& progress) {
+bool makePhotos(const Build& b, Results& r, const ReadBlob& blobs, const Progress& progress) {
     auto scans = std::make_shared<Scans>(*r.scans);
     const SmallPhotos& before = *r.scans->photos;
     bool stopped = false;
     scans->photos =
-        decltype(scans->photos)::of(asked(b), &r.scans->photos, [&](const PhotosAsked& a) -> std::optional<SmallPhotos> {
+        decltype(scans->photos)::of(photosAsked(b), &r.scans->photos, [&](const PhotosAsked& a) -> std::optional<SmallPhotos> {
             SmallPhotos made;
             double done = 0;
             for (const auto& [hash, turned] : a.turned) {
@@ -97,7 +97,7 @@ std::string about(const Build&, const Results& r, const Photo& p) {
     return text;
 }
 
-work::PhotoShown shown(const Build& b, const Results& r, PhotoId id) {
+work::PhotoShown photoShown(const Build& b, const Results& r, PhotoId id) {
     const Photo& p = b.photos.at(id);
     work::PhotoShown s;
     s.name = p.name;
@@ -112,16 +112,16 @@ work::PhotoShown shown(const Build& b, const Results& r, PhotoId id) {
     return s;
 }
 
-work::PhotosView viewOf(const Build& b, const Results& r) {
+work::PhotosView photosViewOf(const Build& b, const Results& r) {
     work::PhotosView v;
     for (const BeforeAfter& two : beforeAndAfter(b)) {
         if (v.pairs.size() == most_pairs) break;
-        work::PhotoPair pair{two.place, shown(b, r, two.before), shown(b, r, two.after)};
+        work::PhotoPair pair{two.place, photoShown(b, r, two.before), photoShown(b, r, two.after)};
         pair.before.what = b.photos.at(two.before).note; // the place stands above both
         pair.after.what = b.photos.at(two.after).note;
         v.pairs.push_back(std::move(pair));
     }
-    for (const PhotoId id : newestPictures(b, most_newest)) v.newest.push_back(shown(b, r, id));
+    for (const PhotoId id : newestPictures(b, most_newest)) v.newest.push_back(photoShown(b, r, id));
     for (const auto& [id, p] : b.photos) v.all += !p.struck;
     return v;
 }
@@ -130,11 +130,12 @@ work::PhotosView viewOf(const Build& b, const Results& r) {
 
 std::vector<work::PhotoShown> changePhotos(const Build& b, const Results& r, const Decision& d) {
     std::vector<work::PhotoShown> list;
-    for (const PhotoId id : photosOfChange(b, d)) list.push_back(shown(b, r, id));
+    for (const PhotoId id : photosOfChange(b, d)) list.push_back(photoShown(b, r, id));
     return list;
 }
 
-extern const std::vector<SlowNode> photo_nodes{{slow::photos, "the photos, small", {}, possible, current, make, true}};
+extern const std::vector<SlowNode> photo_nodes{
+    {slow::photos, "the photos, small", {}, photosPossible, photosCurrent, makePhotos, true}};
 
 Headline photoHeadline(const Build& b, const Results&, SubjectId) {
     std::size_t all = 0, before = 0;
@@ -161,14 +162,14 @@ Headline photoHeadline(const Build& b, const Results&, SubjectId) {
 
 sheet::Drawing photoDrawing(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height,
                             const sheet::Format& f) {
-    work::PhotosView v = viewOf(b, r);
+    work::PhotosView v = photosViewOf(b, r);
     v.selected = o.selected;
     return work::photoSheet(v, width, height, f);
 }
 
 std::vector<sheet::Drawing> photoSheets(const Build& b, const Results& r) {
     if (b.photos.empty() || !currentSlow(b, r, slow::photos)) return {};
-    work::PhotosView v = viewOf(b, r);
+    work::PhotosView v = photosViewOf(b, r);
     constexpr std::size_t on_paper = 12;
     v.newest.resize(std::min(v.newest.size(), on_paper));
     std::erase_if(v.newest, [](const work::PhotoShown& p) { return p.voice; });

@@ -40,6 +40,19 @@ struct Costs {
 };
 Costs costsOf(const build::Build&, const Results&);
 
+/// The halves of a frame that is cut, on the stands that were said: each with all that hangs on it, and bare.
+std::vector<work::WorkedLift> halvesOnStands(const build::Build&, const Results&);
+/// How the two ends move when the rails part, by the halves' own weight on the pairs of stands nearest to the cut, and which tube
+/// of common stock over the cut on each rail holds them.
+struct PartWays {
+    double step_mm = 0;   ///< the end behind stands so much lower than the one ahead
+    double leans_deg = 0; ///< the gap is so much wider above than below; < 0: wider below
+    std::string tube;     ///< that leaves less than 0.3 mm; empty: none of common stock does
+    double left_mm = 0;   ///< of the step, with it
+    double fast_mm = 0;   ///< how far from the cut it is clamped or welded on, each side
+};
+/// None where stands, weights or the rails' section are not said, or a half has fewer than two pairs.
+std::optional<PartWays> partWays(const build::Build&, const Results&);
 std::vector<work::WorkedLift> workedLifts(const build::Build&, const Results&);
 Headline liftHeadline(const build::Build&, const Results&, build::SubjectId);
 sheet::Drawing liftDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,

@@ -15,12 +15,17 @@ bool Build::operator==(const Build& o) const {
     return static_cast<const BuildMembers&>(*this) == static_cast<const BuildMembers&>(o);
 }
 
-const Subject* subjectNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, subject] : b.subjects)
-        if (subject.name == name) return &subject;
+namespace {
+
+template <class T> const T* named(const Rows<T>& rows, std::string_view name) {
+    for (const auto& [id, row] : rows)
+        if (row.name == name) return &row;
     return nullptr;
 }
 
+} // namespace
+
+const Subject* subjectNamed(const Build& b, std::string_view name) { return named(b.subjects, name); }
 std::string nameOf(const Build& b, SubjectId id) {
     const auto found = b.subjects.find(id);
     return found == b.subjects.end() ? "?" : found->second.name;
@@ -59,12 +64,7 @@ bool readFrom(SetUpKind setup, ReadingKind reading) {
     return false;
 }
 
-const Instrument* instrumentNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, i] : b.instruments)
-        if (i.name == name) return &i;
-    return nullptr;
-}
-
+const Instrument* instrumentNamed(const Build& b, std::string_view name) { return named(b.instruments, name); }
 bool takes(InstrumentKind instrument, ReadingKind reading) {
     using enum InstrumentKind;
     switch (reading) {
@@ -95,62 +95,27 @@ const Tick* tickOf(const Build& b, std::string_view step) {
     return nullptr;
 }
 
-const Job* jobNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, job] : b.jobs)
-        if (job.name == name) return &job;
-    return nullptr;
+bool permitted(const Build& b, std::string_view step) {
+    return std::any_of(b.permits.begin(), b.permits.end(), [&](const auto& row) { return row.second.step == step; });
 }
 
-const Release* releaseNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, release] : b.releases)
-        if (release.name == name) return &release;
-    return nullptr;
-}
-
-const Lift* liftNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, lift] : b.lifts)
-        if (lift.name == name) return &lift;
-    return nullptr;
-}
-
-const Decision* decisionNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, decision] : b.decisions)
-        if (decision.name == name) return &decision;
-    return nullptr;
-}
-
-const Surface* surfaceNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, surface] : b.surfaces)
-        if (surface.name == name) return &surface;
-    return nullptr;
-}
-
-const Photo* photoNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, photo] : b.photos)
-        if (photo.name == name) return &photo;
-    return nullptr;
-}
-
-namespace {
-
-template <class T> const T* named(const Rows<T>& rows, std::string_view name) {
-    for (const auto& [id, row] : rows)
-        if (row.name == name) return &row;
-    return nullptr;
-}
-
-} // namespace
-
+const Job* jobNamed(const Build& b, std::string_view name) { return named(b.jobs, name); }
+const Release* releaseNamed(const Build& b, std::string_view name) { return named(b.releases, name); }
+const Lift* liftNamed(const Build& b, std::string_view name) { return named(b.lifts, name); }
+const Decision* decisionNamed(const Build& b, std::string_view name) { return named(b.decisions, name); }
+const Surface* surfaceNamed(const Build& b, std::string_view name) { return named(b.surfaces, name); }
+const Photo* photoNamed(const Build& b, std::string_view name) { return named(b.photos, name); }
 const Member* memberNamed(const Build& b, std::string_view name) { return named(b.members, name); }
 const Carried* carriedNamed(const Build& b, std::string_view name) { return named(b.carried, name); }
 const LoadCase* loadCaseNamed(const Build& b, std::string_view name) { return named(b.load_cases, name); }
-
-const Stock* stockNamed(const Build& b, std::string_view name) {
-    for (const auto& [id, stock] : b.stock)
-        if (stock.name == name) return &stock;
+const Stand* standNamed(const Build& b, std::string_view name) { return named(b.stands, name); }
+const AxleJob* axleJobOf(const Build& b, AxleEnd end) {
+    for (const auto& [id, job] : b.axle_jobs)
+        if (job.end == end) return &job;
     return nullptr;
 }
 
+const Stock* stockNamed(const Build& b, std::string_view name) { return named(b.stock, name); }
 std::vector<Coat> coatsOf(const Build& b, SurfaceId surface) {
     std::vector<Coat> list;
     for (const auto& [id, coat] : b.coats)

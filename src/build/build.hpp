@@ -1,5 +1,6 @@
 #pragma once
 
+#include "build/axle.hpp"
 #include "build/calendar.hpp"
 #include "build/client.hpp"
 #include "build/coats.hpp"
@@ -86,6 +87,8 @@ struct BuildMembers {
     Rows<Carried> carried;
     Rows<LoadCase> load_cases;
     FrameFacts frame_facts;
+    Rows<Stand> stands;
+    Rows<AxleJob> axle_jobs;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -101,12 +104,12 @@ struct Build : BuildMembers {
 };
 
 /// What a build holds, in the order of its members. Everything that goes over the document loops over this.
-using Document =
-    Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign, Mount,
-          Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings, ToeReadings, Instrument,
-          Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
-          WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
-          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts>;
+using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign,
+                       Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
+                       ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
+                       ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
+                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit,
+                       Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand, AxleJob>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -156,6 +159,8 @@ bool takes(InstrumentKind, ReadingKind);
 const Point* pointWithRole(const Build&, SubjectId, Role);
 /// The tick of a step; nullptr when it is not done.
 const Tick* tickOf(const Build&, std::string_view step);
+/// Whether hot work at a step was ever permitted, with somebody who watches.
+bool permitted(const Build&, std::string_view step);
 /// The job of that name; nullptr when there is none.
 const Job* jobNamed(const Build&, std::string_view name);
 /// What is taken apart, by its name; nullptr when there is none.
@@ -172,6 +177,9 @@ const Stock* stockNamed(const Build&, std::string_view name);
 const Member* memberNamed(const Build&, std::string_view name);
 const Carried* carriedNamed(const Build&, std::string_view name);
 const LoadCase* loadCaseNamed(const Build&, std::string_view name);
+/// The pair of stands of that name, and what is planned of an axle; nullptr when there is none.
+const Stand* standNamed(const Build&, std::string_view name);
+const AxleJob* axleJobOf(const Build&, AxleEnd);
 /// Coats of a surface, in the order in which they go on.
 std::vector<Coat> coatsOf(const Build&, SurfaceId);
 /// What should take how long, where it was said of a step of the plan; nullptr when it was not.

@@ -26,7 +26,7 @@ template <> struct Schema<Calendar> {
     static constexpr TableInfo table{"calendar", "calendar", 6, "the shop's hours"};
     static constexpr auto& in(auto& build) { return build.calendar; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             number("weekday_h", &S::weekday_h, Unit::Hours, 0, 24).says("of each person, Monday to Friday"),
             number("saturday_h", &S::saturday_h, Unit::Hours, 0, 24),
             number("sunday_h", &S::sunday_h, Unit::Hours, 0, 24),
@@ -50,7 +50,7 @@ template <> struct Schema<DayOff> {
     static constexpr auto& in(auto& build) { return build.days_off; }
     static constexpr auto key = std::tuple{&DayOff::from};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             date("from", &S::from),
             date("to", &S::to).says("the last day"),
@@ -73,7 +73,7 @@ template <> struct Schema<Estimate> {
     static constexpr auto& in(auto& build) { return build.estimates; }
     static constexpr auto key = std::tuple{&Estimate::step};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             name("step", &S::step),
             number("least_h", &S::least_h, Unit::Hours, 0, 10'000).says("0: not said"),
@@ -98,7 +98,7 @@ template <> struct Schema<Worked> {
     static constexpr auto& in(auto& build) { return build.worked; }
     static constexpr auto title = std::tuple{&Worked::step, &Worked::day};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),   name("step", &S::step),
             date("day", &S::day),  number("hours", &S::hours, Unit::Hours, 0.01, 1000),
             field("who", &S::who), field("note", &S::note),

@@ -30,7 +30,7 @@ template <> struct Schema<Decision> {
     static constexpr auto& in(auto& build) { return build.decisions; }
     static constexpr auto key = std::tuple{&Decision::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("asks", &S::asks),
@@ -63,7 +63,7 @@ template <> struct Schema<Choice> {
     static constexpr auto key = std::tuple{&Choice::decision, &Choice::name};
     static constexpr auto title = std::tuple{&Choice::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("decision", &S::decision).needed(),
             word("name", &S::name),

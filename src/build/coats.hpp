@@ -33,7 +33,7 @@ template <> struct Schema<Surface> {
     static constexpr auto& in(auto& build) { return build.surfaces; }
     static constexpr auto key = std::tuple{&Surface::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("area", &S::area),
@@ -71,7 +71,7 @@ template <> struct Schema<Coat> {
     static constexpr auto key = std::tuple{&Coat::surface, &Coat::name};
     static constexpr auto title = std::tuple{&Coat::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("surface", &S::surface).needed(),
             word("name", &S::name),
@@ -102,7 +102,7 @@ template <> struct Schema<Permit> {
     static constexpr auto& in(auto& build) { return build.permits; }
     static constexpr auto title = std::tuple{&Permit::step};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),       name("step", &S::step),    name("watch", &S::watch).says("who watches"),
             field("begun", &S::begun), field("ended", &S::ended), field("watched", &S::watched).says("nothing smoulders"),
         };

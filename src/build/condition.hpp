@@ -36,7 +36,7 @@ template <> struct Schema<Flaw> {
     static constexpr auto& in(auto& build) { return build.flaws; }
     static constexpr auto title = std::tuple{&Flaw::point, &Flaw::part};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("subject", &S::subject).needed(),
             field("point", &S::point),
@@ -74,7 +74,7 @@ template <> struct Schema<Rates> {
     static constexpr TableInfo table{"rates", "rates", 2, "the rates"};
     static constexpr auto& in(auto& build) { return build.rates; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             name("money", &S::money),
             number("hour", &S::hour, Unit::Money, 0, 1e9),
             number("other_frame", &S::other_frame, Unit::Money, 0, 1e9),
@@ -107,7 +107,7 @@ template <> struct Schema<Gap> {
     static constexpr auto& in(auto& build) { return build.gaps; }
     static constexpr auto title = std::tuple{&Gap::place};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("place", &S::place),
             field("event", &S::event),
@@ -137,7 +137,7 @@ template <> struct Schema<WheelReadings> {
     static constexpr auto& in(auto& build) { return build.wheels; }
     static constexpr auto key = std::tuple{&WheelReadings::wheel};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("wheel", &S::wheel),
             rad("camber", &S::camber, -0.35, 0.35).says("top out positive"), // 20°: no wheel leans so
@@ -165,7 +165,7 @@ template <> struct Schema<ToeReadings> {
     static constexpr auto& in(auto& build) { return build.toe; }
     static constexpr auto key = std::tuple{&ToeReadings::axle};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("axle", &S::axle),
             mm("ahead", &S::ahead, 200, 4000),

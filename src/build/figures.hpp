@@ -10,7 +10,7 @@ namespace gorvet::build {
 using geometry::Vec3;
 template <> struct Schema<Vec3> {
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("x_mm", &S::x_mm, -1e5, 1e5).onEntry(),
             mm("y_mm", &S::y_mm, -1e5, 1e5).onEntry(),
             mm("z_mm", &S::z_mm, -1e5, 1e5).onEntry(),
@@ -29,7 +29,7 @@ struct Dimension {
 inline Figure figureOf(const Dimension& d) { return {d.value, 0, d.provenance}; }
 template <> struct Schema<Dimension> {
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("value", &S::value),
             field("typed", &S::typed),
             field("provenance", &S::provenance),

@@ -73,7 +73,7 @@ private:
     std::optional<Error> wrong_;
 };
 
-struct Looker {
+struct GateKeeper {
     Inspector inspector;
     template <class T> void operator()(const Put<T>& c) { inspector.row(c.value); }
     template <class T> void operator()(const Set<T>& c) {
@@ -88,9 +88,9 @@ struct Looker {
 } // namespace
 
 Result<void> acceptable(const Change& change) {
-    Looker looker;
-    std::visit(looker, change);
-    if (auto wrong = looker.inspector.wrong()) return *wrong;
+    GateKeeper keeper;
+    std::visit(keeper, change);
+    if (auto wrong = keeper.inspector.wrong()) return *wrong;
     return {};
 }
 

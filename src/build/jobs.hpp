@@ -44,7 +44,7 @@ template <> struct Schema<Job> {
     static constexpr auto& in(auto& build) { return build.jobs; }
     static constexpr auto key = std::tuple{&Job::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("title", &S::title),
@@ -91,7 +91,7 @@ template <> struct Schema<Awaited> {
     static constexpr auto& in(auto& build) { return build.awaited; }
     static constexpr auto key = std::tuple{&Awaited::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             name("step", &S::step),
@@ -121,7 +121,7 @@ template <> struct Schema<Attempt> {
     static constexpr auto& in(auto& build) { return build.attempts; }
     static constexpr auto title = std::tuple{&Attempt::step};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),   name("step", &S::step),      field("why", &S::why),
             field("who", &S::who), field("at_utc", &S::at_utc),
         };

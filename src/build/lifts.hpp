@@ -29,7 +29,7 @@ template <> struct Schema<Lift> {
     static constexpr auto& in(auto& build) { return build.lifts; }
     static constexpr auto key = std::tuple{&Lift::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("way", &S::way),
@@ -61,7 +61,7 @@ template <> struct Schema<LiftPoint> {
     static constexpr auto key = std::tuple{&LiftPoint::lift, &LiftPoint::name};
     static constexpr auto title = std::tuple{&LiftPoint::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("lift", &S::lift).needed(),
             word("name", &S::name),

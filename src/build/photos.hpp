@@ -32,7 +32,7 @@ template <> struct Schema<Photo> {
     static constexpr auto& in(auto& build) { return build.photos; }
     static constexpr auto key = std::tuple{&Photo::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("kind", &S::kind),

@@ -20,7 +20,7 @@ template <> struct Schema<Practice> {
     static constexpr TableInfo table{"practice", "practice", 2, "the practice"};
     static constexpr auto& in(auto& build) { return build.practice; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("on", &S::on),
             number("seed", &S::seed, Unit::None, 0, 2147483647),
             number("difficulty", &S::difficulty, Unit::None, 1, 3),
@@ -43,7 +43,7 @@ template <> struct Schema<Answer> {
     static constexpr auto& in(auto& build) { return build.answers; }
     static constexpr auto title = std::tuple{&Answer::about};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             name("about", &S::about).says("key of a figure, or \"reading\""),
             mm("value", &S::value, -500, 500).says("null: straight"),

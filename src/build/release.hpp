@@ -17,7 +17,7 @@ struct Signed {
 template <> struct Schema<Signed> {
     static constexpr const char* called = "who and when";
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("who", &S::who),
             field("at_utc", &S::at_utc),
         };
@@ -56,7 +56,7 @@ template <> struct Schema<Release> {
     static constexpr auto& in(auto& build) { return build.releases; }
     static constexpr auto key = std::tuple{&Release::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("kind", &S::kind),

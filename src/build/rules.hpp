@@ -62,6 +62,7 @@ Checked rules(const Build&, const Photo&);
 Checked rules(const Build&, const Stock&);
 Checked rules(const Build&, const Member&);
 Checked rules(const Build&, const LoadCase&);
+Checked rules(const Build&, const AxleJob&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

@@ -81,4 +81,21 @@ Checked rules(const Build&, const LoadCase& c) {
     return {};
 }
 
+Checked rules(const Build&, const AxleJob& a) {
+    const std::string of = fmt::format("{} axle", word(a.end));
+    if (a.tube && a.tube_wall && 2 * a.tube_wall->value >= a.tube->value)
+        return bad(of, fmt::format("A wall of {:g} mm does not fit into a tube of {:g}.", a.tube_wall->value, a.tube->value),
+                   "The outside comes first, the wall after it.");
+    if (a.splined && a.engaged && a.engaged->value > a.splined->value)
+        return bad(of, fmt::format("{:g} mm of {:g} mm of splines can't stand in the gear.", a.engaged->value, a.splined->value),
+                   "Splined is how far the splines reach from the shaft's inner end, engaged how much of them the gear holds.");
+    const double half = a.faces.value / 2;
+    if (std::abs(a.pinion.value) >= half || (a.pinion_wanted && std::abs(a.pinion_wanted->value) >= half))
+        return bad(of, "The pinion stands beyond a wheel face.", "It is said from the middle between the faces, to the right.");
+    for (const auto& p : {a.perches, a.perches_wanted})
+        if (p && p->value + a.perch.value >= a.faces.value)
+            return bad(of, "The spring perches reach beyond the wheel faces.", "Say the distance between their middles.");
+    return {};
+}
+
 } // namespace gorvet::build

@@ -37,7 +37,7 @@ template <> struct Schema<Scan> {
     static constexpr auto& in(auto& build) { return build.scans; }
     static constexpr auto key = std::tuple{&Scan::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("subject", &S::subject).needed().says("on whose axes"),
             field("part", &S::part),
@@ -68,7 +68,7 @@ template <> struct Schema<Zone> {
     static constexpr auto& in(auto& build) { return build.zones; }
     static constexpr auto key = std::tuple{&Zone::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),     word("name", &S::name),
             field("rule", &S::rule), field("from", &S::from).says("least station, offset and height of a box on the body's axes"),
             field("to", &S::to),
@@ -89,7 +89,7 @@ template <> struct Schema<ClearanceRules> {
     static constexpr TableInfo table{"clearances", "clearances", 2, "the clearances"};
     static constexpr auto& in(auto& build) { return build.clearances; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("least", &S::least, 0, 500),   mm("finish", &S::finish, 0, 200), mm("margin", &S::margin, 0, 500),
             mm("flange", &S::flange, 0, 500), mm("sheet", &S::sheet, 0.1, 20),
         };
@@ -110,7 +110,7 @@ template <> struct Schema<PairRule> {
     static constexpr auto& in(auto& build) { return build.pair_rules; }
     static constexpr auto title = std::tuple{&PairRule::one, &PairRule::other};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("one", &S::one),
             field("other", &S::other),
@@ -135,7 +135,7 @@ template <> struct Schema<Swing> {
     static constexpr auto& in(auto& build) { return build.swings; }
     static constexpr auto key = std::tuple{&Swing::scan};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id), field("scan", &S::scan).needed(),   field("from", &S::from).says("two places on its axis"),
             field("to", &S::to), rad("angle", &S::angle, 0, 3.1416), rad("back", &S::back, 0, 3.1416),
         };
@@ -159,7 +159,7 @@ template <> struct Schema<WheelTravel> {
     static constexpr TableInfo table{"travel", "travel", 2, "the wheels' travel"};
     static constexpr auto& in(auto& build) { return build.travel; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("front_bump", &S::front_bump, 0, 500),
             mm("front_droop", &S::front_droop, 0, 500),
             mm("rear_bump", &S::rear_bump, 0, 500),
@@ -193,7 +193,7 @@ template <> struct Schema<PlannedCut> {
     static constexpr auto& in(auto& build) { return build.planned_cuts; }
     static constexpr auto key = std::tuple{&PlannedCut::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("line", &S::line).says("corners along the body's axes"),

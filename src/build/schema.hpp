@@ -10,6 +10,7 @@
 #include <string_view>
 #include <tuple>
 #include <type_traits>
+#include <utility>
 #include <vector>
 
 /// What the document is made of, said once: beside each struct stands a `Schema` of it. Edits and their inverses, JSON,
@@ -145,6 +146,22 @@ template <class T> constexpr Field<T, std::vector<std::string>> words(const char
 }
 template <class T> constexpr auto hash(const char* n, std::string T::*member) { return textOf(n, member, TextKind::Hash); }
 
+template <std::size_t I, class F> struct FieldAt { F field; };
+template <class Numbers, class... F> struct FieldsAt;
+template <std::size_t... I, class... F> struct FieldsAt<std::index_sequence<I...>, F...> : FieldAt<I, F>... {};
+/// The fields of a struct, in order. A `std::tuple` would do, but takes the compiler twice as long: a hundred structs are gone
+/// over in many files.
+template <class... F> struct FieldList : FieldsAt<std::index_sequence_for<F...>, F...> {
+    static constexpr std::size_t size = sizeof...(F);
+    constexpr explicit FieldList(F... each) : FieldsAt<std::index_sequence_for<F...>, F...>{{std::move(each)}...} {}
+    template <class Visit> constexpr void each(Visit& visit) const { eachOf(visit, std::index_sequence_for<F...>{}); }
+
+private:
+    template <class Visit, std::size_t... I> constexpr void eachOf(Visit& visit, std::index_sequence<I...>) const {
+        (visit(static_cast<const FieldAt<I, F>&>(*this).field), ...);
+    }
+};
+
 /// How a table, or a single part of the build, is called.
 struct TableInfo {
     const char* name; ///< in the journal: "set-up"
@@ -153,7 +170,7 @@ struct TableInfo {
     const char* noun; ///< in a sentence: "a set-up"
 };
 
-/// Beside each struct: `fields<S>()`, a tuple of Field, one for each member (S is the struct: so that only who goes over the
+/// Beside each struct: `fields<S>()`, a FieldList of Field, one for each member (S is the struct: so that only who goes over the
 /// fields pays for them when it is compiled). Beside what is a table or a single part of the build also
 ///   `table`, a TableInfo,
 ///   `in(build)`, the member of Build that holds it: a map from its id, the struct itself, or an optional of it,
@@ -163,9 +180,7 @@ struct TableInfo {
 template <class T> struct Schema;
 
 /// Calls f(field) for every field of T, in order.
-template <class T, class F> constexpr void eachField(F&& f) {
-    std::apply([&](const auto&... each) { (f(each), ...); }, Schema<T>::template fields<T>());
-}
+template <class T, class F> constexpr void eachField(F&& f) { Schema<T>::template fields<T>().each(f); }
 
 template <class M> struct IsOptional : std::false_type {};
 template <class M> struct IsOptional<std::optional<M>> : std::true_type {};
@@ -194,9 +209,7 @@ template <class T, class... Given> constexpr std::size_t members() {
 } // namespace counting
 
 /// Whether the schema of T has as many fields as T has members: none is forgotten. build/whole.cpp asks it of all.
-template <class T> constexpr bool whole() {
-    return std::tuple_size_v<decltype(Schema<T>::template fields<T>())> == counting::members<T>();
-}
+template <class T> constexpr bool whole() { return decltype(Schema<T>::template fields<T>())::size == counting::members<T>(); }
 
 /// A list of types.
 template <class... T> struct Types {};

@@ -19,7 +19,7 @@ template <> struct Schema<School> {
     static constexpr TableInfo table{"school", "school", 2, "the school"};
     static constexpr auto& in(auto& build) { return build.school; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("leads", &S::leads),
         };
     }
@@ -39,7 +39,7 @@ template <> struct Schema<Lowering> {
     static constexpr TableInfo table{"lowering", "lowering", 2, "how the body is let down"};
     static constexpr auto& in(auto& build) { return build.lowering; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("channel", &S::channel, 0, 400),
             mm("raise", &S::raise, 0, 400),
             mm("kick", &S::kick, 0, 400),
@@ -60,7 +60,7 @@ template <> struct Schema<AxleGround> {
     static constexpr TableInfo table{"axles", "axles", 1, "the axles"};
     static constexpr auto& in(auto& build) { return build.axles; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("front", &S::front, 50, 1500),
             mm("rear", &S::rear, 50, 1500),
         };
@@ -85,7 +85,7 @@ template <> struct Schema<Pin> {
     static constexpr auto& in(auto& build) { return build.pins; }
     static constexpr auto title = std::tuple{&Pin::kind};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("kind", &S::kind),
             field("points", &S::points).needed(),
@@ -115,7 +115,7 @@ template <> struct Schema<Seating> {
     static constexpr auto& in(auto& build) { return build.seatings; }
     static constexpr auto key = std::tuple{&Seating::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("pins", &S::pins).loose().says("whole pins"),

@@ -23,7 +23,7 @@ template <> struct Schema<Settings> {
     static constexpr TableInfo table{"settings", "settings", 1, "the settings"};
     static constexpr auto& in(auto& build) { return build.settings; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             name("name", &S::name),
             field("frame_kind", &S::frame_kind),
             field("length_step", &S::length_step).says("how lengths are shown: a number in the order of `show`"),

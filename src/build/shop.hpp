@@ -8,9 +8,11 @@ namespace gorvet::build {
 struct TemporarySteel;
 struct Tick;
 struct Check;
+struct Stand;
 using TemporarySteelId = Id<TemporarySteel>;
 using TickId = Id<Tick>;
 using CheckId = Id<Check>;
+using StandId = Id<Stand>;
 
 /// What the order of work must know that no measurement tells.
 struct WorkFacts {
@@ -27,7 +29,7 @@ template <> struct Schema<WorkFacts> {
     static constexpr TableInfo table{"work", "work", 2, "what the order of work must know"};
     static constexpr auto& in(auto& build) { return build.work; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("fuel_tank", &S::fuel_tank),     field("battery", &S::battery), field("restraints", &S::restraints),
             field("refrigerant", &S::refrigerant), field("body", &S::body),       field("attitude", &S::attitude),
             field("support", &S::support),
@@ -51,7 +53,7 @@ template <> struct Schema<TemporarySteel> {
     static constexpr auto& in(auto& build) { return build.temporary_steel; }
     static constexpr auto key = std::tuple{&TemporarySteel::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("purpose", &S::purpose),
@@ -78,7 +80,7 @@ template <> struct Schema<Tick> {
     static constexpr auto& in(auto& build) { return build.ticks; }
     static constexpr auto key = std::tuple{&Tick::step};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),         name("step", &S::step),  name("who", &S::who),
             field("at_utc", &S::at_utc), field("note", &S::note), hash("photo", &S::photo),
         };
@@ -104,7 +106,7 @@ template <> struct Schema<Check> {
     static constexpr auto& in(auto& build) { return build.checks; }
     static constexpr auto title = std::tuple{&Check::step};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             name("step", &S::step),
             field("kind", &S::kind),
@@ -114,6 +116,30 @@ template <> struct Schema<Check> {
             mm("value", &S::value, -20'000, 20'000),
             name("who", &S::who),
             field("at_utc", &S::at_utc),
+        };
+    }
+};
+
+/// Two stands that the frame rests on, one under each rail, while it is worked on.
+struct Stand {
+    StandId id;
+    std::string name;    ///< unique; one word
+    Dimension station;   ///< on the frame as it is
+    double rated_kg = 0; ///< what one of the two may carry; 0: not said
+    bool sound = false;  ///< looked at: no crack, bend or rust, a pin that locks, on firm ground
+    bool operator==(const Stand&) const = default;
+};
+template <> struct Schema<Stand> {
+    static constexpr TableInfo table{"stand", "stands", 8, "a pair of stands"};
+    static constexpr auto& in(auto& build) { return build.stands; }
+    static constexpr auto key = std::tuple{&Stand::name};
+    template <class S> static constexpr auto fields() {
+        return FieldList{
+            field("id", &S::id),
+            word("name", &S::name),
+            mm("station", &S::station, -5000, 20'000),
+            number("rated_kg", &S::rated_kg, Unit::Kg, 0, 100'000).says("of one of the two; 0: not said"),
+            field("sound", &S::sound).says("looked at"),
         };
     }
 };

@@ -23,7 +23,7 @@ template <> struct Schema<RailSection> {
     static constexpr TableInfo table{"rail", "rail", 1, "the rail"};
     static constexpr auto& in(auto& build) { return build.rail; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("height", &S::height, 0, 500), mm("width", &S::width, 0, 500),      mm("thickness", &S::thickness, 0, 25),
             field("shape", &S::shape),        field("datum_face", &S::datum_face), field("heat_treated", &S::heat_treated),
         };
@@ -38,8 +38,13 @@ struct Stretch {
     Dimension sleeve_fit{1.0, "", Provenance::Assumed};             ///< clearance a side between rail and sleeve
     Dimension sleeve_overlap_heights{2.0, "", Provenance::Assumed}; ///< rail heights each side of the cut
     std::optional<Dimension> sleeve_wall;                           ///< none: as the rail
-    std::optional<Dimension> plug_hole;                             ///< none: the least that the rules allow
-    std::optional<Dimension> fish_plate;                            ///< thickness of a plate on each web; none: no plates
+    std::optional<Dimension> tube_height; ///< of the tube in hand that becomes the sleeve, outside; none: one that fits is made
+    std::optional<Dimension> tube_width;
+    std::optional<Dimension> strip;      ///< of flat on the sides where that tube is loose
+    std::optional<Dimension> plug_hole;  ///< none: the least that the rules allow
+    std::optional<Dimension> fish_plate; ///< thickness of a plate on each web; none: no plates
+    std::optional<Dimension>
+        stagger;              ///< of a spine platform: how far its pans are cut from where the spine is; none: as the rules say
     bool butt_counts = false; ///< the butt weld is fully penetrated, by someone licensed to make it, and may be counted
     bool operator==(const Stretch&) const = default;
 };
@@ -47,7 +52,7 @@ template <> struct Schema<Stretch> {
     static constexpr TableInfo table{"stretch", "stretch", 1, "the stretch"};
     static constexpr auto& in(auto& build) { return build.stretch; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("wheelbase_change", &S::wheelbase_change, -3000, 3000).chosen(),
             mm("cut_station", &S::cut_station, -5000, 20'000).chosen(),
             mm("kerf", &S::kerf, 0, 10),
@@ -55,9 +60,13 @@ template <> struct Schema<Stretch> {
             mm("sleeve_fit", &S::sleeve_fit, 0, 10).chosen(),
             number("sleeve_overlap_heights", &S::sleeve_overlap_heights, Unit::None, 0.5, 10).chosen().says("rail heights"),
             mm("sleeve_wall", &S::sleeve_wall, 1, 25).came(2),
+            mm("tube_height", &S::tube_height, 5, 500).came(8).says("of the tube in hand that becomes the sleeve"),
+            mm("tube_width", &S::tube_width, 5, 500).came(8),
+            mm("strip", &S::strip, 0.3, 20).came(8).says("of flat on the sides where that tube is loose"),
             mm("plug_hole", &S::plug_hole, 4, 60).came(2),
             mm("fish_plate", &S::fish_plate, 2, 25).came(2),
             field("butt_counts", &S::butt_counts).came(2),
+            mm("stagger", &S::stagger, 0, 1000).came(8).says("of a spine platform: from the spine's cut to those of its pans"),
         };
     }
 };
@@ -80,6 +89,7 @@ struct Crossing {
     std::optional<double> price;
     std::optional<double> hours;
     bool out_before_heat = false; ///< it must be out, or drained, before anything hot is done near it
+    bool inside = false;          ///< it runs inside the rail or spine: a window reaches it
     bool operator==(const Crossing&) const = default;
 };
 template <> struct Schema<Crossing> {
@@ -87,7 +97,7 @@ template <> struct Schema<Crossing> {
     static constexpr auto& in(auto& build) { return build.crossings; }
     static constexpr auto key = std::tuple{&Crossing::kind, &Crossing::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("kind", &S::kind),
             field("presence", &S::presence),
@@ -104,6 +114,7 @@ template <> struct Schema<Crossing> {
             number("price", &S::price, Unit::Money, 0, 1e6).came(7),
             number("hours", &S::hours, Unit::Hours, 0, 1000).came(7),
             field("out_before_heat", &S::out_before_heat).came(7),
+            field("inside", &S::inside).came(8).says("of the rail or spine"),
         };
     }
 };
@@ -123,7 +134,7 @@ template <> struct Schema<MountDesign> {
     static constexpr TableInfo table{"mount-design", "mount_design", 1, "the design of the mounts"};
     static constexpr auto& in(auto& build) { return build.mount_design; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             mm("washer", &S::washer, 0, 20),
             mm("body_thickness", &S::body_thickness, 0, 40),
             mm("biscuit_free", &S::biscuit_free, 0, 100),
@@ -146,7 +157,7 @@ template <> struct Schema<Mount> {
     static constexpr auto& in(auto& build) { return build.mounts; }
     static constexpr auto key = std::tuple{&Mount::body_point};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("body_point", &S::body_point).needed(),
             mm("rail_station", &S::rail_station, -5000, 20'000).onEntry().says("null: straight below the body point"),
@@ -176,7 +187,7 @@ template <> struct Schema<Crossmember> {
     static constexpr TableInfo table{"crossmember", "crossmember", 1, "the crossmember"};
     static constexpr auto& in(auto& build) { return build.crossmember; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("gearbox_mount", &S::gearbox_mount).needed(),
             mm("isolator", &S::isolator, 0, 200),
             mm("pad", &S::pad, 3, 30),

@@ -30,7 +30,7 @@ template <> struct Schema<Stock> {
     static constexpr auto& in(auto& build) { return build.stock; }
     static constexpr auto key = std::tuple{&Stock::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("form", &S::form),

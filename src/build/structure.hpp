@@ -41,7 +41,7 @@ template <> struct Schema<Member> {
     static constexpr auto& in(auto& build) { return build.members; }
     static constexpr auto key = std::tuple{&Member::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("kind", &S::kind),
@@ -69,12 +69,13 @@ template <> struct Schema<Member> {
 /// Something that the frame carries, where its middle is.
 struct Carried {
     CarriedId id;
-    std::string name;   ///< unique; one word
-    Dimension mass;     ///< kg
-    Vec3 at;            ///< station, offset, height on the frame as it is
-    Dimension over;     ///< the length of the frame over which it hangs; 0: at its station
-    bool moves = true;  ///< with what lies behind a cut, where it stands there
-    std::string source; ///< "scales", "catalogue of its maker"
+    std::string name;       ///< unique; one word
+    Dimension mass;         ///< kg
+    Vec3 at;                ///< station, offset, height on the frame as it is
+    Dimension over;         ///< the length of the frame over which it hangs; 0: at its station
+    bool moves = true;      ///< with what lies behind a cut, where it stands there
+    std::string source;     ///< "scales", "catalogue of its maker"
+    bool with_body = false; ///< it goes when the body is taken off
     bool operator==(const Carried&) const = default;
 };
 template <> struct Schema<Carried> {
@@ -82,7 +83,7 @@ template <> struct Schema<Carried> {
     static constexpr auto& in(auto& build) { return build.carried; }
     static constexpr auto key = std::tuple{&Carried::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             number("mass", &S::mass, Unit::Kg, 0, 10'000),
@@ -90,6 +91,7 @@ template <> struct Schema<Carried> {
             mm("over", &S::over, 0, 10'000).says("the length over which it hangs"),
             field("moves", &S::moves).says("with what lies behind a cut"),
             field("source", &S::source),
+            field("with_body", &S::with_body).came(8).says("it goes when the body is taken off"),
         };
     }
 };
@@ -110,7 +112,7 @@ template <> struct Schema<LoadCase> {
     static constexpr auto& in(auto& build) { return build.load_cases; }
     static constexpr auto key = std::tuple{&LoadCase::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             number("up_g", &S::up_g, Unit::None, -5, 10),
@@ -129,18 +131,22 @@ struct FrameFacts {
     Dimension rear_rate{30, "", Provenance::Assumed};   ///< the same
     std::optional<Dimension> body_twist;                ///< the body's own, N·m/deg; none: it is left out
     Dimension mount_rate{600, "", Provenance::Assumed}; ///< of a body mount, N/mm
+    Springs front_springs = Springs::Unsaid;
+    Springs rear_springs = Springs::Unsaid;
     bool operator==(const FrameFacts&) const = default;
 };
 template <> struct Schema<FrameFacts> {
     static constexpr TableInfo table{"frame-facts", "frame_facts", 7, "what the frame is made of"};
     static constexpr auto& in(auto& build) { return build.frame_facts; }
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             number("yield_MPa", &S::yield_MPa, Unit::Mpa, 100, 1500),
             number("front_rate", &S::front_rate, Unit::NewtonPerMm, 1, 1000),
             number("rear_rate", &S::rear_rate, Unit::NewtonPerMm, 1, 1000),
             number("body_twist", &S::body_twist, Unit::NewtonMetrePerDegree, 1, 1e6),
             number("mount_rate", &S::mount_rate, Unit::NewtonPerMm, 1, 1e5),
+            field("front_springs", &S::front_springs).came(8),
+            field("rear_springs", &S::rear_springs).came(8),
         };
     }
 };

@@ -27,7 +27,7 @@ template <> struct Schema<Subject> {
     static constexpr auto& in(auto& build) { return build.subjects; }
     static constexpr auto key = std::tuple{&Subject::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("kind", &S::kind),

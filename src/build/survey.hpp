@@ -42,7 +42,7 @@ template <> struct Schema<Session> {
     static constexpr auto title = std::tuple{&Session::name};
     static constexpr bool subject_stays = true;
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("subject", &S::subject).needed(),
             name("name", &S::name),
@@ -71,7 +71,7 @@ template <> struct Schema<SetUp> {
     static constexpr auto key = std::tuple{&SetUp::subject, &SetUp::name};
     static constexpr bool subject_stays = true;
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("subject", &S::subject).needed(),
             word("name", &S::name),
@@ -97,7 +97,7 @@ template <> struct Schema<Instrument> {
     static constexpr auto& in(auto& build) { return build.instruments; }
     static constexpr auto key = std::tuple{&Instrument::name};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             word("name", &S::name),
             field("kind", &S::kind),
@@ -123,7 +123,7 @@ template <> struct Schema<Obstacle> {
     static constexpr auto key = std::tuple{&Obstacle::subject, &Obstacle::name};
     static constexpr bool subject_stays = true;
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),    field("subject", &S::subject).needed(),
             word("name", &S::name), field("from", &S::from).says("least station, offset and height of a box along the axes"),
             field("to", &S::to),
@@ -145,7 +145,7 @@ template <> struct Schema<DatumRule> {
     static constexpr auto& in(auto& build) { return build.datum; }
     static constexpr auto title = std::tuple{&DatumRule::kind};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("subject", &S::subject).needed(),
             field("kind", &S::kind),
@@ -170,7 +170,7 @@ template <> struct Schema<DrawingFigure> {
     static constexpr auto& in(auto& build) { return build.drawing; }
     static constexpr auto key = std::tuple{&DrawingFigure::point};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("point", &S::point).needed(),
             mm("x_mm", &S::x_mm, -1e5, 1e5).says("null: the drawing does not say"),
@@ -196,7 +196,7 @@ template <> struct Schema<Point> {
     static constexpr auto key = std::tuple{&Point::subject, &Point::name};
     static constexpr bool subject_stays = true;
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),     field("subject", &S::subject).needed(),
             word("name", &S::name),  field("rough", &S::rough),
             field("role", &S::role), field("note", &S::note),
@@ -225,7 +225,7 @@ template <> struct Schema<Reading> {
     static constexpr auto& in(auto& build) { return build.readings; }
     static constexpr auto title = std::tuple{&Reading::from, &Reading::to};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("session", &S::session).needed(),
             field("kind", &S::kind),
@@ -256,7 +256,7 @@ template <> struct Schema<Hold> {
     static constexpr auto& in(auto& build) { return build.holds; }
     static constexpr auto key = std::tuple{&Hold::point, &Hold::axis};
     template <class S> static constexpr auto fields() {
-        return std::tuple{
+        return FieldList{
             field("id", &S::id),
             field("point", &S::point).needed(),
             field("axis", &S::axis),

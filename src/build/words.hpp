@@ -103,6 +103,12 @@ enum class Presence { Unknown, Present, Absent };
 enum class BodyPlace { On, Off };
 enum class Wheel { FrontLeft, FrontRight, RearLeft, RearRight };
 enum class AxleEnd { Front, Rear };
+/// How an axle's springs bear on the frame.
+enum class Springs {
+    Unsaid,
+    Leaf, ///< a hanger ahead of the axle and one behind it, each side
+    Other ///< coils, bars, air: at the suspension point that is nearest to the axle
+};
 /// What several readings were read from, and share the unknown place of: a floor, table or laser plane; a centre string; one
 /// tape.
 enum class SetUpKind { Plane, String, Tape };
@@ -315,6 +321,7 @@ template <> struct Words<SectionForm> {
     static constexpr std::array<std::string_view, 9> text{"box",  "channel", "hat",   "tube",    "angle",
                                                           "flat", "nested",  "boxed", "built-up"};
 };
+template <> struct Words<Springs> { static constexpr std::array<std::string_view, 3> text{"unsaid", "leaf", "other"}; };
 template <> struct Words<RailSide> { static constexpr std::array<std::string_view, 3> text{"both", "left", "right"}; };
 template <> struct Words<Joint> { static constexpr std::array<std::string_view, 3> text{"welded", "riveted", "bolted"}; };
 template <> struct Words<MemberState> { static constexpr std::array<std::string_view, 3> text{"there", "planned", "comes-out"}; };

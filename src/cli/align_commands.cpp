@@ -18,8 +18,6 @@ namespace {
 
 constexpr double degrees = 180 / std::numbers::pi;
 
-Json place(const shape::Point3& p) { return {{"x_mm", number(p[0])}, {"y_mm", number(p[1])}, {"z_mm", number(p[2])}}; }
-Json way(const shape::Point3& p) { return {{"x", number(p[0])}, {"y", number(p[1])}, {"z", number(p[2])}}; }
 Json turns(const shape::Point3& p) {
     return {{"x_deg", number(p[0] * degrees)}, {"y_deg", number(p[1] * degrees)}, {"z_deg", number(p[2] * degrees)}};
 }
@@ -33,7 +31,7 @@ Json laidJson(const scan::PointRegistration& l) {
             {"rms_mm", number(l.rms_mm)},
             {"worst_mm", number(l.worst_mm)},
             {"off_mm", l.off_mm},
-            {"translation_u95_mm", place(l.translation_u95)},
+            {"translation_u95_mm", cornerJson(l.translation_u95)},
             {"rotation_u95", turns(l.rotation_u95_rad)}};
 }
 std::vector<shape::Point3> centres(const std::vector<scan::Marker>& markers) {
@@ -106,15 +104,15 @@ int scanAlign(const AlignRequest& request) {
         motion = aligned.motion;
         good = aligned.settled;
         Json loose = Json::array();
-        for (const shape::Point3& d : aligned.loose) loose.push_back(way(d));
+        for (const shape::Point3& d : aligned.loose) loose.push_back(directionJson(d));
         j["surfaces"] = {{"settled", aligned.settled},
                          {"rms_mm", number(aligned.rms_mm)},
                          {"p95_mm", number(aligned.p95_mm)},
                          {"overlap", number(aligned.overlap)},
                          {"pairs", aligned.pairs},
                          {"outliers", (*a)->outliers + (*b)->outliers},
-                         {"at", place(aligned.middle)},
-                         {"translation_u95_mm", place(aligned.translation_u95)},
+                         {"at", cornerJson(aligned.middle)},
+                         {"translation_u95_mm", cornerJson(aligned.translation_u95)},
                          {"rotation_u95", turns(aligned.rotation_u95_rad)},
                          {"loose", loose},
                          {"words", aligned.words}};
@@ -131,7 +129,7 @@ int scanMarkers(const std::string& path, const std::string& other, const std::st
     const auto listed = [](const std::vector<scan::Marker>& markers) {
         Json list = Json::array();
         for (const scan::Marker& m : markers)
-            list.push_back({{"centre", place(m.centre)}, {"points", m.fit.points}, {"rms_mm", number(m.fit.rms_mm)}});
+            list.push_back({{"centre", cornerJson(m.centre)}, {"points", m.fit.points}, {"rms_mm", number(m.fit.rms_mm)}});
         return list;
     };
     const auto found = scan::findMarkers(one->mesh.points, radius_mm);
@@ -171,14 +169,14 @@ int scanMidPlane(const std::string& path, const std::string& unit, const std::st
     for (const scan::Unlike& u : scan::unlikePlaces(read->mesh.points, *plane, off, limit_mm))
         unlike.push_back({{"by_mm", number(u.by_mm)},
                           {"u95_mm", number(u.u95_mm)},
-                          {"from", place(u.box.min)},
-                          {"to", place(u.box.max)},
-                          {"way", way(u.way)},
+                          {"from", cornerJson(u.box.min)},
+                          {"to", cornerJson(u.box.max)},
+                          {"way", directionJson(u.way)},
                           {"points", u.points},
                           {"words", u.words}});
     const Json j = {{"settled", plane->settled},
-                    {"at", place(plane->at)},
-                    {"normal", way(plane->normal)},
+                    {"at", cornerJson(plane->at)},
+                    {"normal", directionJson(plane->normal)},
                     {"off_u95_mm", number(plane->off_u95_mm)},
                     {"rotation_u95_deg", number(plane->rotation_u95_rad * degrees)},
                     {"rms_mm", number(plane->rms_mm)},

@@ -14,10 +14,6 @@ namespace gorvet::cli {
 using namespace analysis;
 namespace {
 
-Json place(const shape::Point3& p) {
-    return {{"station_mm", number(p[0])}, {"offset_mm", number(p[1])}, {"height_mm", number(p[2])}};
-}
-
 const char* word(sit::Band b) { return b == sit::Band::Fouls ? "Fouls" : b == sit::Band::Tight ? "Tight" : "Clear"; }
 
 Json about(const sit::Ready& r, const formats::ReadMesh& read) {
@@ -74,8 +70,8 @@ int clearanceOf(const ClearanceRequest& request) {
     Json fouling = Json::array(), tight = Json::array();
     for (const sit::Contact& k : c->contacts) {
         Json j = {{"verdict", word(k.band)},        {"distance_mm", number(k.distance_mm)},
-                  {"surfaces_meet", k.meets},       {"at", place(k.at)},
-                  {"from", place(k.box.min)},       {"to", place(k.box.max)},
+                  {"surfaces_meet", k.meets},       {"at", stationJson(k.at)},
+                  {"from", stationJson(k.box.min)}, {"to", stationJson(k.box.max)},
                   {"area_mm2", number(k.area_mm2)}, {"points", k.points}};
         (k.band == sit::Band::Fouls ? fouling : tight).push_back(std::move(j));
     }
@@ -107,8 +103,8 @@ int clearanceOf(const ClearanceRequest& request) {
         {"least_mm", number(c->least_mm)},
         {"depth_known", c->depth_known},
         {"least_of_points_mm", number(c->live.least_mm)},
-        {"place", anything ? place(c->at_moving) : Json(nullptr)},
-        {"place_on_chassis", anything ? place(c->at_fixed) : Json(nullptr)},
+        {"place", anything ? stationJson(c->at_moving) : Json(nullptr)},
+        {"place_on_chassis", anything ? stationJson(c->at_fixed) : Json(nullptr)},
         {"percentiles_mm", percentiles},
         {"verdict", word(c->meets ? sit::Band::Fouls : need.band(c->least_mm))},
         {"fouling", fouling},

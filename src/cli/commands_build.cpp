@@ -10,6 +10,7 @@
 #include "cli/wait.hpp"
 #include "cli/what_if.hpp"
 
+#include <algorithm>
 #include <iostream>
 
 namespace gorvet::cli {
@@ -153,11 +154,40 @@ void addBuildCommands(Commands& commands) {
     addLookingUp(commands);
 }
 
+namespace {
+
+/// "FILE", or "track FILE".
+int printPart(const BenchInfo& bench, const std::vector<std::string>& said) {
+    auto* json = bench.json;
+    if (said.size() == 2) {
+        const auto part =
+            std::find_if(bench.parts.begin(), bench.parts.end(), [&](const JsonPart& p) { return p.key == said.front(); });
+        if (part == bench.parts.end()) {
+            std::string keys;
+            for (const JsonPart& p : bench.parts) keys += (keys.empty() ? "" : ", ") + std::string(p.key);
+            return fail(Error{Error::Code::BadInput, said.front(), fmt::format("{} has no part {}.", bench.key, said.front()),
+                              "It has: " + keys + ".", -1});
+        }
+        json = part->json;
+    }
+    return withResults(said.back(), [json](const Opened& o) { std::cout << json(o.store->build(), o.results); });
+}
+
+} // namespace
+
 void addBenchCommands(Commands& commands) {
     for (const BenchInfo* bench : benches()) {
         if (!bench->json) continue;
         auto [c, a] = commands.add(commands.app(), std::string(bench->key), bench->command);
-        fileArgument(c, a.path);
+        if (bench->parts.empty()) {
+            fileArgument(c, a.path);
+        } else {
+            std::string keys;
+            for (const JsonPart& part : bench->parts) keys += (keys.empty() ? "" : ", ") + std::string(part.key);
+            c.add_option("FILE", a.lines, "a build, FILE.gorvet; before it, one part alone: " + keys)->required()->expected(1, 2);
+            commands.runs(c, [&a = a, bench] { return printPart(*bench, a.lines); });
+            continue;
+        }
         if (bench->key == "work")
             c.add_flag("--play", a.flag,
                        "play it step by step in a simulated workshop that refuses what hands can't do or what hurts");

@@ -3,6 +3,7 @@
 #include "analysis/frame_twist.hpp"
 #include "analysis/json.hpp"
 #include "analysis/scans.hpp"
+#include "analysis/stock_sizes.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_build.hpp"
 #include "cli/tape_commands.hpp"
@@ -21,6 +22,10 @@ namespace gorvet::cli {
 namespace {
 
 int printSection(const std::vector<std::string>& words) {
+    if (words == std::vector<std::string>{"stock"}) {
+        std::cout << analysis::stockJson();
+        return 0;
+    }
     const auto walls = frame::wallsFrom(words);
     if (!walls) return fail(walls.error());
     const auto section = frame::sectionOf(*walls);
@@ -100,8 +105,9 @@ int printFrame(const std::string& path) {
 void addFrameCommands(Commands& commands) {
     std::string all;
     for (const auto& [name, figures] : frame::shapes()) all += (all.empty() ? "" : "; ") + name + ": " + figures;
-    auto [c, a] = commands.add(commands.app(), "section",
-                               "what a section is worth: area, moments, torsion and warping, shear centre, shear areas, mass");
+    auto [c, a] = commands.add(
+        commands.app(), "section",
+        "what a section is worth: area, moments, torsion and warping, shear centre, shear areas, mass; stock: all common sizes");
     c.add_option("SHAPE", a.lines, all)->required();
     commands.runs(c, [&a = a] { return printSection(a.lines); });
     CLI::App& group = commands.group("frame", "the frame as a structure");

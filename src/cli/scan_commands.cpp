@@ -13,12 +13,6 @@ namespace gorvet::cli {
 
 using namespace analysis;
 
-namespace {
-
-Json corner(const shape::Point3& p) { return {{"x_mm", number(p[0])}, {"y_mm", number(p[1])}, {"z_mm", number(p[2])}}; }
-
-} // namespace
-
 int scanInfo(const std::string& path, const std::string& unit) {
     const auto read = readSaying(path, unit);
     if (!read) return fail(read.error());
@@ -31,8 +25,8 @@ int scanInfo(const std::string& path, const std::string& unit) {
               {"has_colours", !read->mesh.colours.empty()},
               {"left_out",
                {{"points", read->points_left_out}, {"triangles", read->triangles_left_out}, {"lines", read->lines_left_out}}},
-              {"min", corner(r.box.min)},
-              {"max", corner(r.box.max)},
+              {"min", cornerJson(r.box.min)},
+              {"max", cornerJson(r.box.max)},
               {"pieces", r.pieces},
               {"closed", r.closed},
               {"holes", r.holes},
@@ -62,8 +56,6 @@ int scanConvert(const std::string& path, const std::string& unit, const std::str
 
 namespace {
 
-Json way(const shape::Point3& p) { return {{"x", number(p[0])}, {"y", number(p[1])}, {"z", number(p[2])}}; }
-
 int say(const char* shape, const scan::Fit& fit, Json j) {
     j["shape"] = shape;
     j["points"] = fit.points;
@@ -84,33 +76,33 @@ int scanFit(const std::string& path, const std::string& unit, const std::string&
     const auto& points = read->mesh.points;
     if (shape == "plane") {
         const auto s = scan::fitPlane(points, outliers);
-        return s ? say("plane", s->fit, {{"at", corner(s->at)}, {"normal", way(s->normal)}}) : fail(s.error());
+        return s ? say("plane", s->fit, {{"at", cornerJson(s->at)}, {"normal", directionJson(s->normal)}}) : fail(s.error());
     }
     if (shape == "line") {
         const auto s = scan::fitLine(points, outliers);
-        return s ? say("line", s->fit, {{"at", corner(s->at)}, {"way", way(s->way)}}) : fail(s.error());
+        return s ? say("line", s->fit, {{"at", cornerJson(s->at)}, {"way", directionJson(s->way)}}) : fail(s.error());
     }
     Json j;
     if (shape == "circle") {
         const auto s = scan::fitCircle(points, outliers);
         if (!s) return fail(s.error());
         j = radius(s->radius_mm, s->radius_u95_mm);
-        j["centre"] = corner(s->centre);
-        j["normal"] = way(s->normal);
+        j["centre"] = cornerJson(s->centre);
+        j["normal"] = directionJson(s->normal);
         return say("circle", s->fit, j);
     }
     if (shape == "ball") {
         const auto s = scan::fitSphere(points, outliers);
         if (!s) return fail(s.error());
         j = radius(s->radius_mm, s->radius_u95_mm);
-        j["centre"] = corner(s->centre);
+        j["centre"] = cornerJson(s->centre);
         return say("ball", s->fit, j);
     }
     const auto s = scan::fitCylinder(points, outliers);
     if (!s) return fail(s.error());
     j = radius(s->radius_mm, s->radius_u95_mm);
-    j["at"] = corner(s->at);
-    j["way"] = way(s->way);
+    j["at"] = cornerJson(s->at);
+    j["way"] = directionJson(s->way);
     j["length_mm"] = number(s->length_mm);
     return say("tube", s->fit, j);
 }

@@ -52,6 +52,13 @@ const CommandTable plan_commands{
               "leg cab front-left 200 -500 900 long 1800 rated 1000 sound",
               "a leg of slings to the hook, or a point that the load rests on; sound once it was looked at"},
          }},
+        {{"stand"},
+         &Reader::stand,
+         &Reader::removeStand,
+         {
+             {"stand NEW [at length] [rated mass] [sound|not-looked-at]", "stand front at 200 rated 1000 sound",
+              "a pair of stands, one under each rail: its station on the frame as it is, and what one of the two may carry"},
+         }},
         {{"surface"},
          &Reader::surface,
          &Reader::removeSurface,

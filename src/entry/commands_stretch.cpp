@@ -32,11 +32,16 @@ const CommandTable stretch_commands{
          {
              {"kerf|root-gap|sleeve-fit length, overlap number", "sleeve-fit 1", "how it is cut, fitted and lapped"},
          }},
-        {{"sleeve-wall", "plug", "fish-plate", "butt"},
+        {{"sleeve-wall", "plug", "fish-plate", "butt", "sleeve-tube", "tube-strip", "stagger"},
          &Reader::joint,
          nullptr,
          {
+             {"sleeve-tube length length [wall length], sleeve-tube free", "sleeve-tube 90 50 wall 4",
+              "the tube in hand as measured outside, high and wide, and its wall: how it fits is said; free: one is made to fit"},
              {"sleeve-wall|fish-plate|plug length|free", "fish-plate 5", "what joins the rails; free: as the rules say"},
+             {"stagger length|free", "stagger 150",
+              "of a spine platform: how far ahead of the spine's cut, and behind it, its pans are cut"},
+             {"tube-strip length|free", "tube-strip 2", "flat on the sides where that tube is loose"},
              {"butt counts|not", "butt counts", "whether the butt weld, fully penetrated and licensed, is counted"},
          }},
         {{"crossing"},
@@ -46,10 +51,10 @@ const CommandTable stretch_commands{
              {"crossing CROSSING [none] [slack length] [from length to length]", "crossing brake-line slack 30 from 400 to 2600",
               "what runs along the frame: prop-shaft, brake-line, fuel-line, park-brake-cable, exhaust, loom, shift-rod, cooling-line"},
              {"crossing CROSSING [NEW] [clips n] [fittings text] [answer RUN-ANSWER] [long length] [supplier text] [price number] [hours "
-              "number] [out|stays] [note text]",
+              "number] [out|stays] [inside|beside] [note text]",
               "crossing brake-line left answer new-length long 2610 hours 1.5 out",
               "one of several by a name of its own; what is done about it, what it is made of and costs, and whether it must be out before "
-              "anything hot"},
+              "anything hot; inside the rail or spine, or beside it"},
          }},
         {{"member"},
          &Reader::member,
@@ -73,9 +78,9 @@ const CommandTable stretch_commands{
          &Reader::load,
          &Reader::removeLoad,
          {
-             {"load NEW mass at x y z [over length] [stays|moves] [source text]",
+             {"load NEW mass at x y z [over length] [stays|moves] [with-body|on-frame] [source text]",
               "load engine 180 kg at -50 0 350 over 400 source scales",
-              "what the frame carries: its mass, the station, offset and height of its middle, and the length over which it hangs"},
+              "what the frame carries: its mass, the station, offset and height of its middle, and the length over which it hangs; with-body goes when the body is taken off"},
          }},
         {{"case"},
          &Reader::loadCase,
@@ -92,6 +97,31 @@ const CommandTable stretch_commands{
              {"yield|mount-rate number, body-twist number|none", "yield 235",
               "of the frame's steel, MPa; of a body mount, N/mm; the body's own stiffness in twist, N·m a degree"},
              {"wheel-rate front|rear number", "wheel-rate front 28", "the spring at a wheel, N/mm"},
+         }},
+        {{"springs"},
+         &Reader::springs,
+         nullptr,
+         {
+             {"springs front|rear leaf|other|unsaid", "springs rear leaf",
+              "how an axle's springs bear on the frame: leaf springs at a hanger ahead of the axle and one behind it; others at the "
+              "suspension point nearest to it"},
+         }},
+        {{"track"},
+         &Reader::track,
+         &Reader::removeTrack,
+         {
+             {"track front|rear [faces length] [wanted length|none] [pinion length] [pinion-wanted length|none] [within length|none] "
+              "[offset length] [offset-wanted length|none] [tyre length]",
+              "track rear faces 1420 wanted 1300 pinion 25 offset 20 tyre 205",
+              "a live axle made narrower or wider: from wheel face to wheel face as it is and as wanted, the pinion right of the middle, "
+              "the width over the tyres to be kept within, the wheels' offset"},
+             {"track front|rear [faces length] [tube length] [wall length] [yield number] [flange length] [perches length] [perches-wanted length|none] [perch length] "
+              "[brake length]",
+              "track rear faces 1420 tube 76 wall 6 flange 62 perches 980 perch 60 brake 95",
+              "its housing: the tubes, from the wheel face in to their end flange and to the innermost of the brake, the spring perches"},
+             {"track front|rear [faces length] [shaft-left length] [shaft-right length] [splined length] [engaged length]",
+              "track rear faces 1420 shaft-left 705 shaft-right 655 splined 95 engaged 38",
+              "its half-shafts: from the wheel face to the inner end, how far the splines reach and how much of them the gear holds"},
          }},
     }};
 

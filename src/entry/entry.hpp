@@ -26,6 +26,7 @@ struct StepState {
     std::string title;
     std::string closed; ///< why it can't be ticked; empty: it can
     bool done = false;
+    bool hot = false; ///< it burns or throws sparks: somebody watches for fire
     std::vector<AskedCheck> checks;
 };
 
@@ -43,6 +44,7 @@ struct Context {
     bool knows_work = false;                 ///< the order of work was computed: `steps` and `next_step` count
     std::vector<StepState> steps;
     std::string next_step;
+    build::Support support = build::Support::Wheels; ///< what it stands on by the order of work
 };
 
 struct Understood {

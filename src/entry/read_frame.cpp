@@ -147,7 +147,7 @@ void Reader::load() {
     const Word w = line_.next("what is carried");
     const Carried* old = carriedNamed(b_, w.text);
     Carried c = rowOf(*this, old, w.text);
-    static constexpr std::string_view stops[] = {"at", "over", "stays", "moves", "source"};
+    static constexpr std::string_view stops[] = {"at", "over", "stays", "moves", "with-body", "on-frame", "source"};
     const auto stop = [&] {
         return !line_.atEnd() && std::find(std::begin(stops), std::end(stops), line_.peek().text) != std::end(stops);
     };
@@ -163,6 +163,10 @@ void Reader::load() {
             c.moves = false;
         else if (line_.take("moves"))
             c.moves = true;
+        else if (line_.take("with-body"))
+            c.with_body = true;
+        else if (line_.take("on-frame"))
+            c.with_body = false;
         else if (line_.take("source"))
             c.source = line_.rest().text;
         else
@@ -235,6 +239,18 @@ void Reader::frameFact() {
                     command_ == "yield"        ? "MPa"
                     : command_ == "body-twist" ? "N·m/deg"
                                                : "N/mm"));
+}
+
+void Reader::springs() {
+    FrameFacts f = b_.frame_facts;
+    const auto end = oneOf<AxleEnd>("which axle");
+    (end == AxleEnd::Front ? f.front_springs : f.rear_springs) = oneOf<Springs>("how its springs bear on the frame");
+    const Springs s = end == AxleEnd::Front ? f.front_springs : f.rear_springs;
+    put(Set<FrameFacts>{f});
+    say(fmt::format("{} springs: {}", word(end),
+                    s == Springs::Leaf    ? "leaf, hung ahead of the axle and behind it"
+                    : s == Springs::Other ? "other, bearing at the suspension point nearest to the axle"
+                                          : "unsaid"));
 }
 
 void Reader::removeMember(const Word&) { removeNamed(b_.members, "member"); }

@@ -106,4 +106,36 @@ void Reader::removeLeg(const Word&) {
     throw Failure{w.column, fmt::format("The lift {} has no {}.", l.name, w.text), ""};
 }
 
+void Reader::stand() {
+    const Word w = line_.next("the name of the pair");
+    const Stand* old = standNamed(b_, w.text);
+    Stand s = old ? *old : Stand{};
+    if (!old) {
+        s.id = fresh<Stand>();
+        s.name = w.text;
+    }
+    bool placed = old != nullptr;
+    while (!line_.atEnd()) {
+        if (line_.take("at")) {
+            s.station = lengthUpTo({"rated", "sound", "not-looked-at"}, "its station");
+            placed = true;
+        } else if (line_.take("rated")) {
+            s.rated_kg =
+                figure(line_.upTo({"at", "sound", "not-looked-at"}), units::Kind::Mass, "what one of the two may carry").value;
+        } else if (line_.take("sound")) {
+            s.sound = true;
+        } else if (line_.take("not-looked-at")) {
+            s.sound = false;
+        } else {
+            notKnownHere("Like: stand front at 200 rated 1000 kg sound.");
+        }
+    }
+    if (!placed)
+        throw Failure{line_.endColumn(), "Its station is missing.", fmt::format("Like: stand {} at 200 rated 1000 kg.", s.name)};
+    put(Put<Stand>{s});
+    say(fmt::format("{} {} under both rails at {:g}{}", old ? "change the stands" : "stands", s.name, s.station.value,
+                    s.rated_kg > 0 ? fmt::format(", {:g} kg each", s.rated_kg) : ""));
+}
+void Reader::removeStand(const Word&) { removeNamed(b_.stands, "pair of stands"); }
+
 } // namespace gorvet::entry

@@ -155,6 +155,10 @@ void Reader::tagState() {
         } else if (command_ == "torqued") {
             if (!r.refitted) throw Failure{0, fmt::format("{} is not on again yet.", r.name), "Type: refit " + r.name};
             r.tightened = now;
+            if (r.on_wheels && context_.knows_work && context_.support != Support::Wheels)
+                out_.doubt =
+                    fmt::format("{} is tightened with the weight on its wheels, and by the order of work it stands on {}", r.name,
+                                word(context_.support));
         }
         if (r == before) continue;
         ++changed;

@@ -104,6 +104,7 @@ void Reader::rename() {
         if (what.text == "surface") return photosFollow(row(b_.surfaces, "surface", any));
         if (what.text == "stock") return (void)row(b_.stock, "stock", any);
         if (what.text == "member") return (void)row(b_.members, "member", any);
+        if (what.text == "stand") return (void)row(b_.stands, "pair of stands", any);
         if (what.text == "load") return (void)row(b_.carried, "load", any);
         if (what.text == "job") return renameJob();
         if (what.text == "zone") {

@@ -38,7 +38,34 @@ void Reader::joint() {
         return say(s.butt_counts ? "the butt weld counts: fully penetrated, by someone licensed"
                                  : "the butt weld does not count");
     }
-    auto& figure = command_ == "sleeve-wall" ? s.sleeve_wall : command_ == "plug" ? s.plug_hole : s.fish_plate;
+    if (command_ == "stagger") {
+        if (line_.take("free") || line_.take("none"))
+            s.stagger.reset();
+        else
+            s.stagger = lengthUpTo({}, "the length, or the word free,");
+        put(Set<Stretch>{s});
+        return say(s.stagger ? fmt::format("the pans are cut {} from the spine's cut", show(*s.stagger))
+                             : "stagger: as the rules say");
+    }
+    if (command_ == "sleeve-tube") {
+        if (line_.take("free") || line_.take("none")) {
+            s.tube_height.reset();
+            s.tube_width.reset();
+            s.strip.reset();
+            put(Set<Stretch>{s});
+            return say("the sleeve is made to fit");
+        }
+        s.tube_height = lengthWord("how high the tube is, outside");
+        s.tube_width = lengthWord("how wide it is");
+        if (line_.take("wall")) s.sleeve_wall = lengthUpTo({}, "its wall");
+        put(Set<Stretch>{s});
+        return say(fmt::format("the sleeve is the tube in hand: {} × {}{}", show(*s.tube_height), show(*s.tube_width),
+                               s.sleeve_wall ? " × " + show(*s.sleeve_wall) : ""));
+    }
+    auto& figure = command_ == "tube-strip"    ? s.strip
+                   : command_ == "sleeve-wall" ? s.sleeve_wall
+                   : command_ == "plug"        ? s.plug_hole
+                                               : s.fish_plate;
     if (line_.take("free") || line_.take("none")) {
         figure.reset();
         put(Set<Stretch>{s});
@@ -63,6 +90,8 @@ void Reader::sayOfCrossing(Crossing& c) {
                                          {"hours", follows::figure},
                                          {"out"},
                                          {"stays"},
+                                         {"inside"},
+                                         {"beside"},
                                          {"note"}};
     const auto length = [&](const char* missing) {
         return figure(line_.upTo([&] { return stopsAt(options); }), units::Kind::Length, missing);
@@ -92,6 +121,10 @@ void Reader::sayOfCrossing(Crossing& c) {
             c.out_before_heat = true;
         } else if (line_.take("stays")) {
             c.out_before_heat = false;
+        } else if (line_.take("inside")) {
+            c.inside = true;
+        } else if (line_.take("beside")) {
+            c.inside = false;
         } else if (line_.take("note")) {
             c.note = line_.rest().text;
         } else {
@@ -106,8 +139,8 @@ void Reader::crossing() {
     Crossing c;
     c.kind = kind;
     // several of a kind have names of their own
-    static constexpr std::string_view words[] = {"none", "slack",    "from",  "to",    "clips", "fittings", "answer",
-                                                 "long", "supplier", "price", "hours", "out",   "stays",    "note"};
+    static constexpr std::string_view words[] = {"none",     "slack", "from",  "to",  "clips", "fittings", "answer", "long",
+                                                 "supplier", "price", "hours", "out", "stays", "inside",   "beside", "note"};
     if (!line_.atEnd() && std::find(std::begin(words), std::end(words), line_.peek().text) == std::end(words))
         c.name = line_.next("its name").text;
     if (const Crossing* old = crossingOf(b_, kind, c.name)) c = *old;

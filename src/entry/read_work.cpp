@@ -74,6 +74,15 @@ void Reader::done() {
                           "Type: done STEP by NAME note TEXT."};
         }
     }
+    const bool bare = s.hot && !permitted(b_, s.code) && !tickOf(b_, s.code);
+    if (bare && t.note.empty()) {
+        const std::string typed = s.code.starts_with("job-") ? s.code.substr(4) : s.code;
+        throw Failure{line_.endColumn(),
+                      fmt::format("{} burns or throws sparks, and nobody was said to watch for fire.", quoted(s.title)),
+                      fmt::format("Before it begins: permit {} watch NAME. If it was done without, say so: done {} note WHY.",
+                                  typed, typed)};
+    }
+    if (bare) out_.remark = "it was done without a permit: look behind, below and inside now, and once more in an hour";
     put(Put<Tick>{t});
     say(fmt::format("done: {}{}{}", s.title, t.note.empty() ? "" : ", " + t.note, t.photo.empty() ? "" : ", with photo"));
 }

@@ -248,9 +248,16 @@ public:
     void load();
     void loadCase();
     void frameFact();
+    void springs();
     void removeMember(const Word&);
     void removeLoad(const Word&);
     void removeCase(const Word&);
+    // an axle made narrower or wider
+    void track();
+    void removeTrack(const Word&);
+    // what the frame rests on
+    void stand();
+    void removeStand(const Word&);
     // make
     void mount();
     void biscuit();

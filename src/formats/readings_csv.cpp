@@ -329,14 +329,14 @@ private:
     const CsvRecord* record_ = nullptr;
 };
 
-std::string number(double value) { return fmt::format("{}", value); }
+std::string numberText(double value) { return fmt::format("{}", value); }
 
 /// The value and unit columns of a figure: as typed where that does not depend on the reader's default unit.
 std::pair<std::string, std::string> valueAndUnit(const Dimension& d, bool angle, const Settings& settings) {
     if (angle) {
         const auto parsed = units::parse(d.typed, units::Kind::Angle, units::Unit::Degree);
         if (parsed && parsed->bare && parsed->value == d.value) return {d.typed, "deg"};
-        return {number(d.value), "rad"};
+        return {numberText(d.value), "rad"};
     }
     const auto as_mm = units::parse(d.typed, units::Kind::Length, units::Unit::Millimetre);
     const auto as_inch = units::parse(d.typed, units::Kind::Length, units::Unit::Inch);
@@ -346,7 +346,7 @@ std::pair<std::string, std::string> valueAndUnit(const Dimension& d, bool angle,
         if (as_inch->bare && as_inch->value == d.value && units::unitOf(settings.length_step) == units::Unit::Inch)
             return {d.typed, "in"};
     }
-    return {number(d.value), "mm"};
+    return {numberText(d.value), "mm"};
 }
 
 } // namespace
@@ -406,13 +406,13 @@ std::string writeReadings(const Build& b, SubjectId subject) {
         if (from.subject != subject || r.replaced_by) continue;
         const bool angle = isAngle(r.kind);
         auto [value, unit] = valueAndUnit(r.value, angle, b.settings);
-        std::string sigma = r.sigma ? number(angle ? units::degrees(*r.sigma) : *r.sigma) : "";
+        std::string sigma = r.sigma ? numberText(angle ? units::degrees(*r.sigma) : *r.sigma) : "";
         if (r.kind == ReadingKind::Symmetry) {
             value = unit = "";
         } else if (r.at) {
             value = fmt::format("{} {} {}", r.at->x_mm, r.at->y_mm, r.at->z_mm);
             unit = "mm";
-            for (const double v : r.covariance_mm2) sigma += (sigma.empty() ? "" : " ") + number(v);
+            for (const double v : r.covariance_mm2) sigma += (sigma.empty() ? "" : " ") + numberText(v);
         } else if (r.value.provenance == Provenance::Assumed) {
             value += "?";
         }

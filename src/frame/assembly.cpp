@@ -100,8 +100,8 @@ public:
         std::array<std::size_t, wheels> shackles{}; // 0: none
         for (std::size_t k = 0; k < wheels; ++k) {
             const Seat& seat = s_.seats[k];
-            seat_stops[k] = stopNear(seat.hangers ? seat.hangers->first : seat.at);
-            if (seat.hangers) shackles[k] = stopNear(seat.hangers->second);
+            seat_stops[k] = stopNear(seat.hangers ? seat.hangers->first : seat.at, false);
+            if (seat.hangers) shackles[k] = stopNear(seat.hangers->second, false);
         }
         std::vector<std::size_t> mount_stops;
         if (body_ && s_.body_nm_deg)
@@ -210,13 +210,13 @@ private:
     bool gone(std::size_t l) const { return stops_[l].empty(); }
 
     /// The stop for something that bears on the frame there: of what runs along it, else of any line.
-    std::size_t stopNear(const Vec3& p) {
+    std::size_t stopNear(const Vec3& p, bool outriggers = true) {
         std::size_t best = 0;
         double least = std::numeric_limits<double>::max();
         for (std::size_t l = 0; l < s_.lines.size(); ++l) {
             if (gone(l) || s_.lines[l].clad) continue;
-            const double away =
-                between(p, paths_[l].at(paths_[l].nearest(p))) + (s_.lines[l].rail || s_.lines[l].outrigger ? 0 : 1e6);
+            const double away = between(p, paths_[l].at(paths_[l].nearest(p))) +
+                                (s_.lines[l].rail || (outriggers && s_.lines[l].outrigger) ? 0 : 1e6);
             if (away < least) {
                 least = away;
                 best = l;

@@ -2,6 +2,7 @@
 
 #include "frame/section.hpp"
 #include "geometry/vec3.hpp"
+#include "units/quantity.hpp"
 
 #include <array>
 #include <optional>
@@ -19,7 +20,7 @@ inline constexpr std::size_t dofs = 7;
 struct Material {
     double e_mpa = 205'000; ///< engineering.md, Stretch
     double g_mpa = 79'000;
-    double kg_mm3 = 7.85e-6;
+    double kg_mm3 = units::steel_kg_mm3;
     bool operator==(const Material&) const = default;
 };
 

@@ -12,7 +12,7 @@ namespace {
 using Eigen::Matrix3d;
 using Eigen::Vector3d;
 
-Error bad(std::size_t beam, const std::string& what, const std::string& remedy) {
+Error badBeam(std::size_t beam, const std::string& what, const std::string& remedy) {
     return Error{Error::Code::BadInput, fmt::format("beam {}", beam + 1), what, remedy, -1};
 }
 
@@ -165,15 +165,15 @@ Matrix14 ownMass(const Beam& b, double length) {
 
 Result<Made> made(const Model& m, std::size_t n) {
     const Beam& b = m.beams[n];
-    if (b.from >= m.nodes.size() || b.to >= m.nodes.size()) return bad(n, "It ends at a node that is not there.", "");
-    if (!(b.section.area_mm2 > 0) || !(b.section.torsion_mm4 > 0)) return bad(n, "It has no section.", "Give its sizes.");
+    if (b.from >= m.nodes.size() || b.to >= m.nodes.size()) return badBeam(n, "It ends at a node that is not there.", "");
+    if (!(b.section.area_mm2 > 0) || !(b.section.torsion_mm4 > 0)) return badBeam(n, "It has no section.", "Give its sizes.");
     const Vector3d from = vec(m.nodes[b.from].at) + vec(b.arm_from), to = vec(m.nodes[b.to].at) + vec(b.arm_to);
     Made made;
     made.length = (to - from).norm();
-    if (!(made.length > 1e-6)) return bad(n, "It has no length.", "Leave it out, or make one node of its two.");
+    if (!(made.length > 1e-6)) return badBeam(n, "It has no length.", "Leave it out, or make one node of its two.");
     const Vector3d x = (to - from) / made.length;
     const Vector3d up = vec(b.up) - x * x.dot(vec(b.up));
-    if (!(up.norm() > 1e-6 * vec(b.up).norm())) return bad(n, "What is up for it lies along it.", "Say another direction.");
+    if (!(up.norm() > 1e-6 * vec(b.up).norm())) return badBeam(n, "What is up for it lies along it.", "Say another direction.");
     const Vector3d z = up.normalized(), y = z.cross(x);
     made.axes << x.transpose(), y.transpose(), z.transpose();
     made.mass_kg = b.section.area_mm2 * made.length * b.material.kg_mm3;

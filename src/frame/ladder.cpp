@@ -11,11 +11,7 @@ namespace gorvet::frame {
 
 namespace {
 
-constexpr double same_mm = 0.5; ///< stations nearer than that are one
-
-Error bad(const std::string& subject, const std::string& message, const std::string& remedy) {
-    return Error{Error::Code::BadInput, subject, message, remedy, -1};
-}
+constexpr double same_station_mm = 0.5; ///< stations nearer than that are one
 
 /// The rail's place at a station; it must reach there.
 Vec3 railAt(const std::vector<Vec3>& line, double station) {
@@ -29,10 +25,11 @@ Vec3 railAt(const std::vector<Vec3>& line, double station) {
 
 Result<void> reaches(const Ladder& l, const std::string& what, double station) {
     for (const auto& [line, side] : {std::pair{&l.left, "left"}, std::pair{&l.right, "right"}})
-        if (line->size() < 2 || station < line->front().x_mm - same_mm || station > line->back().x_mm + same_mm)
-            return bad(what, fmt::format("The {} rail does not reach {} at station {:.0f}.", side, what, station),
-                       line->size() < 2 ? "Survey it first: two points of each rail at the least."
-                                        : fmt::format("It goes from {:.0f} to {:.0f}.", line->front().x_mm, line->back().x_mm));
+        if (line->size() < 2 || station < line->front().x_mm - same_station_mm || station > line->back().x_mm + same_station_mm)
+            return badInput(what, fmt::format("The {} rail does not reach {} at station {:.0f}.", side, what, station),
+                            line->size() < 2
+                                ? "Survey it first: two points of each rail at the least."
+                                : fmt::format("It goes from {:.0f} to {:.0f}.", line->front().x_mm, line->back().x_mm));
     return {};
 }
 
@@ -49,7 +46,7 @@ std::vector<double> stationsOf(const Ladder& l, double pitch) {
     std::sort(fixed.begin(), fixed.end());
     std::vector<double> all;
     for (const double x : fixed) {
-        if (!all.empty() && x - all.back() < same_mm) continue;
+        if (!all.empty() && x - all.back() < same_station_mm) continue;
         if (!all.empty()) {
             const double gap = x - all.back(), begin = all.back();
             const int pieces = std::max(1, static_cast<int>(std::ceil(gap / pitch)));
@@ -75,7 +72,7 @@ Result<LadderModel> modelOf(const Ladder& l, bool joints_warp, double pitch) {
     for (const auto& [what, station] : {std::pair{"the front axle", l.front_axle_mm}, std::pair{"the rear axle", l.rear_axle_mm}})
         if (auto ok = reaches(l, what, station); !ok) return ok.error();
     if (l.rear_axle_mm - l.front_axle_mm < 100)
-        return bad("axles", "The axles stand less than 100 mm apart.", "Say where they are.");
+        return badInput("axles", "The axles stand less than 100 mm apart.", "Say where they are.");
     for (const Bridge& b : l.bridges)
         if (auto ok = reaches(l, "bridge " + b.name, b.station_mm); !ok) return ok.error();
     if (l.bridges.size() < 2)

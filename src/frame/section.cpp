@@ -1,6 +1,8 @@
 // What a section of thin walls is worth.
 #include "frame/section.hpp"
 
+#include "units/quantity.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <functional>
@@ -15,8 +17,8 @@ namespace gorvet::frame {
 
 namespace {
 
-constexpr double pi = std::numbers::pi;
-constexpr double steel_kg_mm3 = 7.85e-6;
+using std::numbers::pi;
+using units::steel_kg_mm3;
 
 Error wrong(const std::string& message, const std::string& remedy) {
     return Error{Error::Code::BadInput, "section", message, remedy, -1};

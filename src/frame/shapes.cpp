@@ -12,20 +12,20 @@ namespace gorvet::frame {
 
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 constexpr int chords = 128; ///< of a quarter of a circle: its moments are right to 0.005 %
 
 /// Goes along a middle line.
-class Line {
+class MiddleLine {
 public:
-    Line(Walls& w, At from, double t) : w_(w), at_(from), t_(t) {}
-    Line& to(At p) {
+    MiddleLine(Walls& w, At from, double t) : w_(w), at_(from), t_(t) {}
+    MiddleLine& to(At p) {
         if (std::hypot(p.y_mm - at_.y_mm, p.z_mm - at_.z_mm) > 1e-3) w_.add(at_, p, t_);
         at_ = p;
         return *this;
     }
     /// Round a centre from one angle to another.
-    Line& arc(At centre, double radius, double from, double until) {
+    MiddleLine& arc(At centre, double radius, double from, double until) {
         if (radius <= 0) return to(centre);
         for (int k = 0; k <= chords; ++k) {
             const double a = from + (until - from) * k / chords;
@@ -49,7 +49,7 @@ double middleRadius(double outside, double wall, double height, double width) {
 Walls box(double height, double width, double t, double radius) {
     Walls w;
     const double h = (height - t) / 2, b = (width - t) / 2, r = middleRadius(radius, t, 2 * h, 2 * b);
-    Line(w, {-b, h - r}, t)
+    MiddleLine(w, {-b, h - r}, t)
         .to({-b, -h + r})
         .arc({-b + r, -h + r}, r, pi, 1.5 * pi)
         .to({b - r, -h})
@@ -65,7 +65,7 @@ Walls channel(double height, double width, double t, double radius) {
     Walls w;
     const double h = (height - t) / 2, web = -width / 2 + t / 2, tip = width / 2;
     const double r = middleRadius(radius, t, 2 * h, width);
-    Line(w, {tip, -h}, t)
+    MiddleLine(w, {tip, -h}, t)
         .to({web + r, -h})
         .arc({web + r, -h + r}, r, -pi / 2, -pi)
         .to({web, h - r})
@@ -77,21 +77,21 @@ Walls channel(double height, double width, double t, double radius) {
 Walls hat(double height, double width, double flange, double t) {
     Walls w;
     const double b = (width - t) / 2, h = height - t;
-    Line(w, {-b - flange + t / 2, 0}, t).to({-b, 0}).to({-b, h}).to({b, h}).to({b, 0}).to({b + flange - t / 2, 0});
+    MiddleLine(w, {-b - flange + t / 2, 0}, t).to({-b, 0}).to({-b, h}).to({b, h}).to({b, 0}).to({b + flange - t / 2, 0});
     return w;
 }
 
 Walls tube(double diameter, double t) {
     Walls w;
     const double r = (diameter - t) / 2;
-    Line line(w, {r, 0}, t);
+    MiddleLine line(w, {r, 0}, t);
     for (int k = 1; k <= 4 * chords; ++k) line.to({r * std::cos(pi / 2 * k / chords), r * std::sin(pi / 2 * k / chords)});
     return w;
 }
 
 Walls angle(double height, double width, double t) {
     Walls w;
-    Line(w, {t / 2, height}, t).to({t / 2, t / 2}).to({width, t / 2});
+    MiddleLine(w, {t / 2, height}, t).to({t / 2, t / 2}).to({width, t / 2});
     return w;
 }
 
@@ -137,9 +137,6 @@ const std::vector<std::pair<std::string, std::string>>& shapes() {
 
 namespace {
 
-Error bad(const std::string& subject, const std::string& message, const std::string& remedy) {
-    return Error{Error::Code::BadInput, subject, message, remedy, -1};
-}
 std::string allShapes() {
     std::string all;
     for (const auto& [name, figures] : shapes()) all += (all.empty() ? "" : "; ") + name + ": " + figures;
@@ -148,20 +145,20 @@ std::string allShapes() {
 
 Result<Walls> shaped(const std::string& shape, const std::vector<double>& v) {
     const auto known = std::find_if(shapes().begin(), shapes().end(), [&](const auto& s) { return s.first == shape; });
-    if (known == shapes().end()) return bad(shape, fmt::format("There is no shape {}.", shape), allShapes());
+    if (known == shapes().end()) return badInput(shape, fmt::format("There is no shape {}.", shape), allShapes());
     const bool radius = shape == "box" || shape == "channel" || shape == "boxed";
     const auto figures = static_cast<std::size_t>(std::count(known->second.begin(), known->second.end(), ',')) + 1;
     if (v.size() != figures && !(radius && v.size() + 1 == figures))
-        return bad(shape, fmt::format("A {} has {}.", shape, known->second),
-                   fmt::format("Like: {} {}", shape, radius ? "100 60 4" : "80 60 20 2"));
+        return badInput(shape, fmt::format("A {} has {}.", shape, known->second),
+                        fmt::format("Like: {} {}", shape, radius ? "100 60 4" : "80 60 20 2"));
     const double r = radius && v.size() == figures ? v.back() : 0;
     const double wall = shape == "flat" ? v[1] : shape == "tube" ? v[1] : shape == "hat" ? v[3] : v[2];
     const bool hollow = shape == "box" || shape == "tube" || shape == "nested";
     const double least = shape == "flat" ? 1e9 : shape == "tube" ? v[0] : std::min(v[0], v[1]);
-    if (!(wall > 0) || !(v[0] > 0)) return bad(shape, "A size is 0.", fmt::format("A {} has {}.", shape, known->second));
+    if (!(wall > 0) || !(v[0] > 0)) return badInput(shape, "A size is 0.", fmt::format("A {} has {}.", shape, known->second));
     if (wall * (hollow ? 2 : 1) >= least)
-        return bad(shape, fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, least),
-                   "The outside comes first, the wall after it.");
+        return badInput(shape, fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, least),
+                        "The outside comes first, the wall after it.");
     if (shape == "box") return box(v[0], v[1], v[2], r);
     if (shape == "channel") return channel(v[0], v[1], v[2], r);
     if (shape == "hat") return hat(v[0], v[1], v[2], v[3]);
@@ -169,7 +166,7 @@ Result<Walls> shaped(const std::string& shape, const std::vector<double>& v) {
     if (shape == "angle") return angle(v[0], v[1], v[2]);
     if (shape == "flat") return flat(v[0], v[1]);
     if (shape == "nested") return nested(v[0], v[1], v[2], v[3]);
-    if (!(v[3] > 0)) return bad(shape, "The plate has no thickness.", "Like: boxed 100 50 4 3.");
+    if (!(v[3] > 0)) return badInput(shape, "The plate has no thickness.", "Like: boxed 100 50 4 3.");
     return boxed(v[0], v[1], v[2], v[3], r);
 }
 
@@ -191,17 +188,18 @@ Result<Walls> wallsOf(const Profile& p) {
 }
 
 Result<Walls> wallsFrom(const std::vector<std::string>& words) {
-    if (words.empty()) return bad("section", "What shape it is is missing.", allShapes());
+    if (words.empty()) return badInput("section", "What shape it is is missing.", allShapes());
     const std::string& shape = words.front();
     const auto known = std::find_if(shapes().begin(), shapes().end(), [&](const auto& s) { return s.first == shape; });
-    if (known == shapes().end()) return bad(shape, fmt::format("There is no shape {}.", shape), allShapes());
+    if (known == shapes().end()) return badInput(shape, fmt::format("There is no shape {}.", shape), allShapes());
     std::vector<double> v;
     for (std::size_t k = 1; k < words.size(); ++k) {
         double value = 0;
         const std::string& text = words[k];
         const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
         if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value) || value < 0 || value > 5000)
-            return bad(text, fmt::format("\"{}\" is no size in mm.", text), fmt::format("A {} has {}.", shape, known->second));
+            return badInput(text, fmt::format("\"{}\" is no size in mm.", text),
+                            fmt::format("A {} has {}.", shape, known->second));
         v.push_back(value);
     }
     return shaped(shape, v);

@@ -158,7 +158,7 @@ private:
         }
         Eigen::Matrix<double, 6, 1> wanted = Eigen::Matrix<double, 6, 1>::Zero();
         wanted.head<3>() << force.x_mm, force.y_mm, force.z_mm;
-        const Eigen::Matrix<double, 6, 1> by = m.completeOrthogonalDecomposition().solve(wanted);
+        const Eigen::Matrix<double, 6, 1> by = leastOf(m, wanted);
         Eigen::Vector3d force_left = wanted.head<3>(), moment_left = Eigen::Vector3d::Zero();
         for (const Under& u : under) {
             const Eigen::Matrix3d r = cross(minus(a_.model.nodes[u.node].at, h.at));
@@ -174,6 +174,25 @@ private:
                                {force_left.x() * share, force_left.y() * share, force_left.z() * share, moment_left.x() * share,
                                 moment_left.y() * share, moment_left.z() * share, 0}});
         }
+    }
+    /// Forces and turns that make the wanted sum, where nodes have a lever for it: what all but stands on one line (a spine as it
+    /// was measured is never quite straight) has none about that line, and forces of tons with levers of a millimetre are none
+    /// either.
+    static Eigen::Matrix<double, 6, 1> leastOf(Eigen::Matrix<double, 6, 6> m, const Eigen::Matrix<double, 6, 1>& wanted) {
+        constexpr double least_share = 1e-3; // of the largest lever, squared
+        const double total = m(0, 0), reach = total > 0 ? std::sqrt(m.block<3, 3>(3, 3).trace() / total) : 0;
+        if (!(reach > 0)) return Eigen::Matrix<double, 6, 1>::Zero();
+        Eigen::Matrix<double, 6, 1> scale;
+        scale << 1, 1, 1, 1 / reach, 1 / reach, 1 / reach;
+        m = scale.asDiagonal() * m * scale.asDiagonal();
+        const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 6, 6>> solver(m);
+        Eigen::Matrix<double, 6, 1> by = Eigen::Matrix<double, 6, 1>::Zero();
+        for (int k = 0; k < 6; ++k) {
+            const auto axis = solver.eigenvectors().col(k);
+            if (solver.eigenvalues()(k) > least_share * solver.eigenvalues()(5))
+                by += axis * (axis.dot(scale.cwiseProduct(wanted)) / solver.eigenvalues()(k));
+        }
+        return scale.cwiseProduct(by);
     }
     /// Of each line that runs along the frame: the nodes within its reach, two at the least.
     std::vector<Under> nodesUnder(const Hung& h) const {
@@ -235,9 +254,16 @@ void readStresses(const Structure& s, const Assembly& a, const std::vector<Answe
         const double yield = (piece == pieces.end() ? pieces.back() : *piece).yield_mpa;
         for (const bool at_end : {false, true}) {
             AtPlace& place = line.places[first + (at_end ? 1 : 0)];
+            place.in_case.resize(out.cases.size());
+            std::vector<double> worst(out.cases.size(), -1);
             for (std::size_t i = 0; i < answers.size(); ++i) {
-                const Stress stress = stresses[p.section].of(facing(answers[i].forces[k], at_end, length));
+                const Forces all = facing(answers[i].forces[k], at_end, length);
+                const Stress stress = stresses[p.section].of(all);
                 OfCase& c = out.cases[of_case[i]];
+                if (stress.mises > worst[of_case[i]]) {
+                    worst[of_case[i]] = stress.mises;
+                    place.in_case[of_case[i]] = {all.axial, all.along_y, all.along_z, all.twist, all.about_y, all.about_z};
+                }
                 if (stress.mises > c.stress_mpa) c.stress_mpa = stress.mises;
                 const double margin = stress.mises > 0 ? yield / 1.5 / stress.mises : 0;
                 if (margin > 0 && (c.margin == 0 || margin < c.margin)) {

@@ -95,6 +95,11 @@ struct AtPlace {
     double twist_nmm = 0;
     double shear_n = 0; ///< upright
     double axial_n = 0;
+    /// Of each case, the worse of joints that give and joints that do not: on what lies behind.
+    struct InCase {
+        double axial_n = 0, aside_n = 0, upright_n = 0, twist_nmm = 0, upright_nmm = 0, level_nmm = 0;
+    };
+    std::vector<InCase> in_case;
     /// Yield over 1.5 over the stress: under 1 it fails. 0 where nothing bears on it.
     double margin() const { return stress_mpa > 0 ? yield_mpa / 1.5 / stress_mpa : 0; }
 };

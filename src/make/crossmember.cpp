@@ -2,6 +2,7 @@
 
 #include "make/crossmember_dropped.hpp"
 #include "make/fasteners.hpp"
+#include "units/quantity.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -15,8 +16,6 @@ namespace {
 
 using build::PlanVerdict;
 constexpr double weld_leg_mm = 5;
-
-std::string trimmed(double value) { return fmt::format("{:g}", std::round(value * 10) / 10); }
 
 /// The flange against one rail. `rail_top` and the box's place are heights in the chassis frame.
 /// Its edges are level and upright as the box on it is; the rows of holes run along the rail, which may slope.
@@ -343,7 +342,9 @@ double boxArea(double h, double w, double t) {
     return h * w - corner * outer * outer - ((h - 2 * t) * (w - 2 * t) - corner * inner * inner);
 }
 
-double steelMass(double volume_mm3) { return volume_mm3 * 7850e-9; }
+std::string trimmed(double mm) { return fmt::format("{:g}", std::round(mm * 10) / 10); }
+
+double steelMass(double volume_mm3) { return volume_mm3 * units::steel_kg_mm3; }
 
 CrossmemberPlan crossmember(const CrossmemberInput& in) {
     CrossmemberPlan p;

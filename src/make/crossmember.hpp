@@ -26,8 +26,8 @@ struct CrossmemberDesign {
     double pad_hole_pitch_mm = 80;
     double pad_hole_mm = 11;
     bool dropped = false;
-    bool captive = false;         ///< bolts go into nuts held inside the rail, instead of through it
-    double pan_clearance_mm = 12; ///< least, between gearbox pan and steel
+    bool captive = false;             ///< bolts go into nuts held inside the rail, instead of through it
+    double pan_clearance_mm = 12;     ///< least, between gearbox pan and steel
     std::vector<std::string> assumed; ///< what of its sizes, and of the rail's, was never given: "box height"
     bool guessed(std::string_view size) const { return std::find(assumed.begin(), assumed.end(), size) != assumed.end(); }
     bool operator==(const CrossmemberDesign&) const = default;
@@ -149,6 +149,8 @@ struct CrossmemberPlan {
 double boxArea(double height_mm, double width_mm, double wall_mm);
 /// Mass of steel, kg, 7850 kg/m³.
 double steelMass(double volume_mm3);
+/// A size of stock as it is said: to 0.1 mm, without needless noughts.
+std::string trimmed(double mm);
 
 /// Height of a box's vertical cut at an angle from the level.
 double legHeight(double box_height_mm, double angle_rad);

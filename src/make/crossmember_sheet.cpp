@@ -12,8 +12,6 @@ using namespace sheet;
 
 namespace {
 
-std::string trimmed(double v) { return fmt::format("{:g}", std::round(v * 10) / 10); }
-
 /// Front view of the plate in a projection: x along the rail, z up.
 void drawPlate(Drawing& d, const Plate& p, const Projection& to, const Format& f) {
     d.add(Stroke{{to(0, 0), to(p.width_mm, 0), to(p.width_mm, p.height_mm), to(0, p.height_mm)},

@@ -11,7 +11,7 @@ using shape::NamedSolid;
 using shape::Solid;
 
 /// A flange's inner face: a point on it, and its normal out of the bridge.
-struct Face {
+struct SolidFace {
     Vec3 point;
     Vec3 normal;
 };
@@ -66,10 +66,10 @@ Result<std::vector<NamedSolid>> crossmemberSolids(const CrossmemberInput& in, co
         const double plan = left ? left_plan : right_plan;
         const double inner = left ? p.rail_inner_left_mm : p.rail_inner_right_mm;
         const double y = inner - sign * (d.flange_mm + d.end_clearance_mm) / std::cos(plan);
-        return Face{Vec3{x, y, axis_z}, Vec3{-sign * std::sin(plan), sign * std::cos(plan), 0}};
+        return SolidFace{Vec3{x, y, axis_z}, Vec3{-sign * std::sin(plan), sign * std::cos(plan), 0}};
     };
-    const Face left_face = face(true);
-    const Face right_face = face(false);
+    const SolidFace left_face = face(true);
+    const SolidFace right_face = face(false);
     if (p.dropped) {
         const Dropped& q = *p.dropped;
         const Vec3 joint_left{x, q.left.joint_y_mm, axis_z};
@@ -99,7 +99,7 @@ Result<std::vector<NamedSolid>> crossmemberSolids(const CrossmemberInput& in, co
     const auto flange = [&](const Plate& plate, bool left) {
         const double plan = left ? left_plan : right_plan;
         const double rail_top = left ? p.rail_top_left_mm : p.rail_top_right_mm;
-        const Face& f = left ? left_face : right_face;
+        const SolidFace& f = left ? left_face : right_face;
         // thickness grows towards the left: the left flange from its inner face, the right one from its outer face
         const double out = left ? 0 : d.flange_mm;
         const Vec3 lower_front{f.point.x_mm + f.normal.x_mm * out - plate.width_mm / 2 * std::cos(plan),

@@ -13,12 +13,13 @@ entry::Context contextFor(const analysis::Results& r, build::SubjectId subject, 
         if (survey.solution->readings[i].verdict == tape::Verdict::Retape) c.to_retape.push_back(survey.reading_ids[i]);
     c.knows_work = true;
     for (const work::Step& s : r.work->steps) {
-        entry::StepState state{s.code, s.title, s.waits_for, s.status == work::Status::Done, {}};
+        entry::StepState state{s.code, s.title, s.waits_for, s.status == work::Status::Done, s.hot, {}};
         for (const work::CheckItem& item : s.checks)
             state.checks.push_back(
                 {item.from, item.to, item.gap_of, item.level ? build::ReadingKind::Level : build::ReadingKind::Tape});
         c.steps.push_back(std::move(state));
     }
+    c.support = r.work->now.support;
     if (r.work->next) c.next_step = r.work->steps[*r.work->next].code;
     return c;
 }

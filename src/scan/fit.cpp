@@ -40,7 +40,7 @@ struct Spread {
     Vector3d size; ///< standard deviations along the axes, the least first
     Matrix3d axes; ///< columns
 };
-Spread spreadOf(const Points& points) {
+Spread spreadAbout(const Points& points) {
     Spread s;
     for (const Vector3d& p : points) s.middle += p;
     s.middle /= static_cast<double>(points.size());
@@ -162,7 +162,7 @@ std::pair<Vector3d, Vector3d> across(const Vector3d& way) {
 }
 
 Result<Plane> planeThrough(const Points& points) {
-    const Spread s = spreadOf(points);
+    const Spread s = spreadAbout(points);
     if (s.size(1) <= flat * std::max(s.size(2), 1e-9)) return degenerate("plane", "they stand on one line");
     Plane p;
     p.at = point(s.middle);
@@ -171,7 +171,7 @@ Result<Plane> planeThrough(const Points& points) {
 }
 
 Result<Circle> circleThrough(const Points& points) {
-    const Spread s = spreadOf(points);
+    const Spread s = spreadAbout(points);
     if (s.size(1) <= flat * std::max(s.size(2), 1e-9)) return degenerate("circle", "they stand on one line");
     const Vector3d normal = facing(s.axes.col(0));
     const auto [u, w] = across(normal);
@@ -201,7 +201,7 @@ Result<Sphere> sphereThrough(const Points& points) {
 }
 
 Result<Cylinder> cylinderThrough(const Points& points) {
-    const Spread s = spreadOf(points);
+    const Spread s = spreadAbout(points);
     if (s.size(1) <= flat * std::max(s.size(2), 1e-9)) return degenerate("tube", "they stand on one line");
     const auto n = static_cast<Eigen::Index>(points.size());
     const auto seen = [&](const Vector3d& way) {
@@ -297,7 +297,7 @@ Result<Line> fitLine(const std::vector<Point3>& points, bool outliers) {
     return withoutOutliers<Line>(
         vectors(points), outliers,
         [](const Points& p) -> Result<Line> {
-            const Spread s = spreadOf(p);
+            const Spread s = spreadAbout(p);
             if (s.size(2) < 1e-9) return degenerate("line", "they stand in one place");
             Line line;
             line.at = point(s.middle);

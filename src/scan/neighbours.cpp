@@ -5,27 +5,24 @@
 #include <nanoflann.hpp>
 
 namespace gorvet::scan {
-namespace {
-
-/// Points that lie exactly on each other are one: a scanner's "no return" comes by the hundred thousand, and a tree can't divide
-/// it.
-struct Adaptor {
-    const std::vector<Point3>& points;
-    std::vector<std::uint32_t> distinct;
-    explicit Adaptor(const std::vector<Point3>& all) : points(all) {
-        const auto first = shape::firstOfEach(all);
-        for (std::uint32_t i = 0; i < first.size(); ++i)
-            if (first[i] == i) distinct.push_back(i);
-    }
-    size_t kdtree_get_point_count() const { return distinct.size(); }
-    double kdtree_get_pt(size_t i, size_t axis) const { return points[distinct[i]][axis]; }
-    template <class Box> bool kdtree_get_bbox(Box&) const { return false; }
-};
-using Tree = nanoflann::KDTreeSingleIndexAdaptor<nanoflann::L2_Simple_Adaptor<double, Adaptor>, Adaptor, 3, std::uint32_t>;
-
-} // namespace
 
 struct Neighbours::Index {
+    /// Points that lie exactly on each other are one: a scanner's "no return" comes by the hundred thousand, and a tree can't
+    /// divide it.
+    struct Adaptor {
+        const std::vector<Point3>& points;
+        std::vector<std::uint32_t> distinct;
+        explicit Adaptor(const std::vector<Point3>& all) : points(all) {
+            const auto first = shape::firstOfEach(all);
+            for (std::uint32_t i = 0; i < first.size(); ++i)
+                if (first[i] == i) distinct.push_back(i);
+        }
+        size_t kdtree_get_point_count() const { return distinct.size(); }
+        double kdtree_get_pt(size_t i, size_t axis) const { return points[distinct[i]][axis]; }
+        template <class Box> bool kdtree_get_bbox(Box&) const { return false; }
+    };
+    using Tree = nanoflann::KDTreeSingleIndexAdaptor<nanoflann::L2_Simple_Adaptor<double, Adaptor>, Adaptor, 3, std::uint32_t>;
+
     Adaptor adaptor;
     Tree tree;
     explicit Index(const std::vector<Point3>& points)

@@ -33,7 +33,7 @@ struct End {
     Key key;
     Point3 at{};
 };
-struct Piece {
+struct CutPiece {
     End from, to;
 };
 
@@ -162,12 +162,12 @@ Crossings crossings(const DistanceTree& moving, const DistanceTree& fixed, const
                     const std::function<bool()>& stop) {
     Crossings result;
     if (moving.empty() || fixed.empty()) return result;
-    std::vector<Piece> pieces;
+    std::vector<CutPiece> pieces;
     std::atomic<size_t> count{0};
     std::mutex guard;
     inPieces(moving.leafCount(), 256, threadsOf(threads), [&](size_t from, size_t to) {
         if (stop && stop()) return;
-        std::vector<Piece> found;
+        std::vector<CutPiece> found;
         std::vector<Meeting> met;
         for (size_t l = from; l < to; ++l) {
             const kernel::Leaf& leaf = moving.leaf(l);

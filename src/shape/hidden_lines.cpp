@@ -25,7 +25,7 @@ using Place = Point3; ///< right, up, towards the eye
 constexpr double beyond = -std::numeric_limits<double>::infinity();
 
 /// Points that lie on each other are one; without triangles of no extent.
-Mesh joined(const Mesh& m) {
+Mesh joinedMesh(const Mesh& m) {
     Mesh j;
     const auto first = firstOfEach(m.points);
     std::vector<std::uint32_t> at(m.points.size());
@@ -146,7 +146,7 @@ struct Seen {
     DrawnMesh drawn;
     std::vector<Place> at; ///< of the mesh's points
     std::vector<Point3> normal;
-    Seen(const LinePart& part, const ViewAxes& v) : mesh(joined(*part.mesh)), drawn(drawnMesh(mesh)) {
+    Seen(const LinePart& part, const ViewAxes& v) : mesh(joinedMesh(*part.mesh)), drawn(drawnMesh(mesh)) {
         const auto seen = [&](const Point3& p) {
             return Place{geometry::dot(p, v.right), geometry::dot(p, v.up), geometry::dot(p, v.towards)};
         };

@@ -130,9 +130,9 @@ public:
         }
         stroke(c.pen);
     }
-    void operator()(const Fill& f) {
-        trace(f.polygon, true);
-        setInk(f.ink);
+    void operator()(const Fill& fill) {
+        trace(fill.polygon, true);
+        setInk(fill.ink);
         cairo_fill(cr_);
     }
     void operator()(const Picture& p) {

@@ -66,6 +66,7 @@ private:
     // what hurts
     void sparks() const {
         need(!tank_in_, "sparks beside a fuel tank");
+        need(inside_ != Inside::Joined, "sparks beside the lines that run inside the spine");
         need(!battery_in_, "sparks and weld current with the battery in");
         need(!belts_live_, "weld current with live belt tensioners");
         need(!refrigerant_in_, "refrigerant burns to poison in a flame");
@@ -232,6 +233,7 @@ private:
             gear_on_ = true;
         };
         rails();
+        spine();
         parts();
         closing();
         return actions_;
@@ -261,6 +263,7 @@ private:
             onStands();
             need(tied_, "the halves fall apart");
             need(cleared_ || over_cut_.empty(), "something runs along the cut");
+            need(f_.spine_windows.empty() || inside_ == Inside::Apart, "what runs inside the spine would be sawn through");
             need(rails_ == Rails::Whole, "they are cut already");
             rails_ = Rails::Cut;
         };
@@ -306,6 +309,30 @@ private:
         };
     }
 
+    /// A spine platform: what runs inside is out of the saw's way before it, and never beside anything hot.
+    void spine() {
+        actions_["spine-windows"] = [this] {
+            sparks();
+            bodyAway();
+            onStands();
+            need(rails_ == Rails::Whole, "the spine is cut already");
+            windows_ = true;
+        };
+        actions_["inside-apart"] = [this] {
+            need(windows_, "no hand reaches into the spine");
+            inside_ = Inside::Apart;
+        };
+        actions_["inside-joined"] = [this] {
+            need(windows_ && !covered_, "no hand reaches into the spine");
+            need(inside_ == Inside::Apart, "it was never apart");
+            need(joined(), "the halves may still move");
+            inside_ = Inside::Joined;
+        };
+        actions_["spine-covers"] = [this] {
+            need(inside_ == Inside::Joined, "what runs inside is still apart, and nobody will reach it any more");
+            covered_ = true;
+        };
+    }
     /// Nothing that stands in the rails may be where the sleeve goes.
     void sleevePasses() const {
         if (!f_.sleeve_mm || !nuts_in_) return;
@@ -422,6 +449,8 @@ private:
     std::map<std::string, Action> actions_;
     bool frame_turns_, body_comes_off_, body_on_, bolted_, connected_, inverted_;
     bool tank_in_, battery_in_, belts_live_, refrigerant_in_;
+    enum class Inside { There, Apart, Joined } inside_ = Inside::There; ///< what runs inside a spine
+    bool windows_ = false, covered_ = false;
     bool stands_ = false, gear_on_ = true, tied_ = false, cleared_ = false;
     bool crossmember_made_ = false, drilled_ = false, nuts_in_ = false, crossmember_fitted_ = false;
     bool mounts_made_ = false, mount_nuts_in_ = false, mounts_tacked_ = false, tried_ = false, mounts_welded_ = false,

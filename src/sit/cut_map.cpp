@@ -1,6 +1,7 @@
 #include "sit/cut_map.hpp"
 
 #include "shape/disjoint_sets.hpp"
+#include "units/quantity.hpp"
 
 #include <Eigen/Eigenvalues>
 #include <algorithm>
@@ -21,8 +22,8 @@ using shape::Mesh;
 using shape::Polyline;
 using shape::Triangle;
 
-constexpr double infinite = std::numeric_limits<double>::infinity();
-constexpr double steel_kg_mm3 = 7.85e-6;
+constexpr double unreached = std::numeric_limits<double>::infinity();
+using units::steel_kg_mm3;
 
 Error wrong(const char* option, double value, const char* rule) {
     return Error{Error::Code::BadInput, option, fmt::format("{} = {:g}: {}.", option, value, rule), "", -1};
@@ -64,7 +65,7 @@ Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const Ri
             return static_cast<std::uint64_t>(std::min(a, b)) << 32 | std::max(a, b);
         };
         for (const Triangle& t : f.mesh.triangles) {
-            double least = infinite, most = -infinite, longest = 0;
+            double least = unreached, most = -unreached, longest = 0;
             for (size_t k = 0; k < 3; ++k) {
                 least = std::min(least, static_cast<double>(f.distance[t[k]]));
                 most = std::max(most, static_cast<double>(f.distance[t[k]]));
@@ -122,7 +123,7 @@ Fine divided(const Ready& body, const std::vector<CutAgainst>& against, const Ri
 }
 
 /// How far each point is from the lines, < 0 on the side that is too near; only where it hangs together with that side, else
-/// infinite.
+/// unreached.
 std::vector<float> fromLines(const Fine& f, const std::vector<Polyline>& lines, double limit, double reach, int threads) {
     auto edges = std::make_shared<Mesh>();
     for (const Polyline& l : lines) {
@@ -311,7 +312,7 @@ struct Patches {
             const auto [at, fresh] = number.emplace(groups.find(inner), cuts.size());
             if (fresh) {
                 Cut c;
-                c.deepest_mm = infinite;
+                c.deepest_mm = unreached;
                 cuts.push_back(c);
             }
             Cut& c = cuts[at->second];

@@ -1,5 +1,7 @@
 #include "sit/lowering.hpp"
 
+#include "units/quantity.hpp"
+
 #include <cmath>
 
 #include <fmt/format.h>
@@ -7,7 +9,7 @@
 namespace gorvet::sit {
 namespace {
 
-constexpr double steel_kg_mm3 = 7.85e-6;
+using units::steel_kg_mm3;
 
 LoweringPlan channel(const LoweringInput& in, double by) {
     LoweringPlan p;

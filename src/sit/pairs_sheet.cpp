@@ -8,12 +8,12 @@ namespace gorvet::sit {
 using namespace sheet;
 
 namespace {
-constexpr double row_px = 40;
-constexpr double head_px = 26;
+constexpr double pair_row_px = 40;
+constexpr double pair_head_px = 26;
 } // namespace
 
 double pairsHeight(const PairsView& v, const Format& f) {
-    return f.px(head_px) + f.px(row_px) * static_cast<double>(v.rows.size()) +
+    return f.px(pair_head_px) + f.px(pair_row_px) * static_cast<double>(v.rows.size()) +
            f.small() * 1.5 * static_cast<double>(v.remarks.size()) + f.px(16);
 }
 
@@ -26,9 +26,9 @@ Drawing pairsSheet(const PairsView& v, double width, double height, const Format
     d.add(Text{{0, f.small()}, "pair, and what it needs", f.small(), Ink::Second});
     d.add(Text{{scale_at, f.small()}, "fouls, tight, clear; thin mark: they touch", f.small(), Ink::Second});
     d.add(Text{{where_at, f.small()}, "where, and in which pose", f.small(), Ink::Second});
-    double y = f.px(head_px);
+    double y = f.px(pair_head_px);
     for (const PairRow& row : v.rows) {
-        const double middle = y + f.px(row_px) / 2;
+        const double middle = y + f.px(pair_row_px) / 2;
         d.add(Text{{0, middle - f.px(2)}, row.name, f.body(), Ink::Ink});
         d.add(Text{{0, middle + f.small() * 1.1},
                    row.need,
@@ -78,7 +78,7 @@ Drawing pairsSheet(const PairsView& v, double width, double height, const Format
                    f.small(),
                    Ink::Ink});
         d.add(Text{{where_at + f.px(16), middle + f.small() * 1.1}, row.pose, f.small(), Ink::Second});
-        y += f.px(row_px);
+        y += f.px(pair_row_px);
         d.add(Stroke{{{0, y}, {width, y}}, false, {Ink::Panel, f.thin(), Dash::Solid}});
     }
     y += f.px(6);

@@ -13,9 +13,9 @@ using namespace sheet;
 
 namespace {
 
-class Drafter {
+class SeatingsDrafter {
 public:
-    Drafter(const SeatingsView& v, double width, double height, const Format& f) : v_(v), f_(f) {
+    SeatingsDrafter(const SeatingsView& v, double width, double height, const Format& f) : v_(v), f_(f) {
         d_.width = width;
         d_.height = height;
         const double move_width = f.px(69);
@@ -211,7 +211,7 @@ double seatingsHeight(const SeatingsView& v, double width, const Format& f) {
 }
 
 Drawing seatingsSheet(const SeatingsView& v, double width, double height, const Format& f) {
-    return Drafter(v, width, height, f).draw();
+    return SeatingsDrafter(v, width, height, f).draw();
 }
 
 } // namespace gorvet::sit

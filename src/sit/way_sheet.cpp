@@ -14,8 +14,8 @@ using namespace sheet;
 
 namespace {
 
-constexpr double row_px = 22;
-constexpr double head_px = 26;
+constexpr double way_row_px = 22;
+constexpr double way_head_px = 26;
 constexpr double profile_px = 150;
 
 std::string tiltWords(double rad) {
@@ -44,7 +44,7 @@ double drawLifts(Drawing& d, const WayView& v, double x, double y, double width,
                fmt::format("above its seat, rolled in from {}, air included", from_behind ? "behind" : "the front"),
                f.small(),
                Ink::Second});
-    y += f.px(head_px);
+    y += f.px(way_head_px);
     double most = 1;
     for (const Row& r : rows) most = std::max(most, r.mm);
     double name_width = 0, figure_width = 0;
@@ -55,7 +55,7 @@ double drawLifts(Drawing& d, const WayView& v, double x, double y, double width,
     }
     const double bar_at = x + name_width + f.px(12), bar_width = std::max(f.px(40), width - name_width - figure_width - f.px(30));
     for (const Row& r : rows) {
-        const double base = y + f.px(row_px) * 0.7;
+        const double base = y + f.px(way_row_px) * 0.7;
         d.add(Text{{x, base}, r.name, f.small(), Ink::Ink, Anchor::Left, Level::Base, r.strong ? Face::Bold : Face::Sans});
         const double end = bar_at + bar_width * r.mm / most;
         d.add(Stroke{{{bar_at, base - f.px(4)}, {end, base - f.px(4)}},
@@ -71,7 +71,7 @@ double drawLifts(Drawing& d, const WayView& v, double x, double y, double width,
                    Level::Base,
                    r.strong ? Face::Bold : Face::Sans,
                    Mark::Derived});
-        y += f.px(row_px);
+        y += f.px(way_row_px);
     }
     return y;
 }
@@ -85,7 +85,7 @@ double drawProfile(Drawing& d, const WayView& v, double x, double y, double widt
                found ? "how near it passes, from hanging to its seat" : "how near it comes straight down; at 0 it touches",
                f.small(),
                Ink::Second});
-    y += f.px(head_px);
+    y += f.px(way_head_px);
     const double height = f.px(profile_px), base = y + height, left = x + f.px(30);
     double far = 0;
     for (const DownStep& s : steps) far = std::max(far, s.far ? s.least_mm : 0.0);

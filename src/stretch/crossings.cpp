@@ -15,11 +15,11 @@ using build::RunAnswer;
 
 constexpr double spare_mm = 10; ///< what must be left of a slack
 
-std::string figure(double v) { return units::fixed(std::abs(v), 0); }
+std::string sizeOnly(double v) { return units::fixed(std::abs(v), 0); }
 
 /// What to do when it can't follow as it is.
 std::string answer(CrossingKind kind, double change) {
-    const std::string by = figure(change);
+    const std::string by = sizeOnly(change);
     const bool longer = change > 0;
     switch (kind) {
     case CrossingKind::PropShaft:
@@ -64,12 +64,12 @@ std::string decidedWords(const Runner& r, double change) {
     switch (r.answer) {
     case RunAnswer::Nothing: return "It stays as it is.";
     case RunAnswer::Reclip: return "It follows; clip it anew.";
-    case RunAnswer::Joiner: return fmt::format("A piece of {} is joined in.", figure(change));
+    case RunAnswer::Joiner: return fmt::format("A piece of {} is joined in.", sizeOnly(change));
     case RunAnswer::NewLength:
         if (r.kind != CrossingKind::Exhaust && r.kind != CrossingKind::Loom) // what is made new is made as it is said of its kind
             return answer(r.kind, change) + (r.new_length_mm ? fmt::format(" In all {:.0f}.", *r.new_length_mm) : "");
         return r.new_length_mm ? fmt::format("Make it new, {:.0f} long.", *r.new_length_mm)
-                               : fmt::format("Make it new, {} {}.", figure(change), change > 0 ? "longer" : "shorter");
+                               : fmt::format("Make it new, {} {}.", sizeOnly(change), change > 0 ? "longer" : "shorter");
     case RunAnswer::Reroute: return "It is laid another way.";
     case RunAnswer::Open: break;
     }
@@ -88,8 +88,8 @@ Crossing crossingOf(const Runner& r, double change) {
     c.out_before_heat = r.out_before_heat;
     c.follows = r.slack_mm && *r.slack_mm >= std::abs(change) + spare_mm;
     if (c.follows)
-        c.answer = fmt::format("It follows as it is, with {} of {} left; clip it anew.", figure(*r.slack_mm - std::abs(change)),
-                               figure(*r.slack_mm));
+        c.answer = fmt::format("It follows as it is, with {} of {} left; clip it anew.", sizeOnly(*r.slack_mm - std::abs(change)),
+                               sizeOnly(*r.slack_mm));
     else if (r.answer != RunAnswer::Open)
         c.answer = decidedWords(r, change);
     else

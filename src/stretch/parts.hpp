@@ -10,6 +10,8 @@ namespace gorvet::stretch {
 std::optional<Sleeve> sleeveFor(const build::RailLine&, const Input&, double joint_mm);
 /// Strength and plug welds of the joint, for the plan's sleeve. Adds remarks.
 void joinStrength(Plan&, const Input&);
+/// Adds the plan of the spine and its remarks to a plan that is `Planned`. The spine is both rails of the input.
+void planSpine(Plan&, const Input&);
 /// What crosses, and what to do about it. Adds a remark for what nothing is said of.
 void answerCrossings(Plan&, const Input&);
 /// What is marked, and the two axle lines.

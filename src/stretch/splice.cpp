@@ -239,6 +239,7 @@ void joinStrength(Plan& p, const Input& in) {
     const double sleeve_I = s.sleeve_carries ? inner.level_mm4 : 0;
     const double total_I = sleeve_I + plates_I;
     const double sleeve_share = total_I > 0 ? sleeve_I / total_I : 0;
+    s.sleeve_share = sleeve_share;
     s.flange_force_N = s.moment_Nmm * sleeve_share / (h - 2 * t);
     s.plugs = plugsFor(rail, sleeve, in, s.flange_force_N);
     if (s.plate) {

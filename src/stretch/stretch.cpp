@@ -51,6 +51,7 @@ void findRemarks(Plan& p, const Input& in) {
     const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) -> Remark& {
         return p.remarks.emplace_back(Remark{code, verdict, std::move(sentence), std::move(remedy), {}, {}});
     };
+    const char* rail_word = in.spine ? "spine" : "rail";
     if (in.heat_treated)
         add("heat-treated", PlanVerdict::Fails,
             "The rails are heat-treated or of ultra-high strength: welding would take their strength away.",
@@ -111,10 +112,10 @@ void findRemarks(Plan& p, const Input& in) {
     const double slope = std::max(std::abs(p.left.slope_rad), std::abs(p.right.slope_rad));
     if (slope > units::radians(3))
         add("kick-up", PlanVerdict::Marginal,
-            fmt::format("The rail slopes {}° at the cut: the rear end moves {} mm {} with the change.",
+            fmt::format("The {} slopes {}° at the cut: the rear end moves {} mm {} with the change.", rail_word,
                         units::fixed(units::degrees(slope), 1), units::fixed(std::abs(p.shift.z_mm), 0),
                         p.shift.z_mm < 0 ? "down" : "up"),
-            "Choose a straight, level part of the rail.")
+            fmt::format("Choose a straight, level part of the {}.", rail_word))
             .of(units::fixed(units::degrees(slope), 1) + "°", "3.0° at most");
     if (!p.shortens && p.left.length_mm < 40 && p.left.known)
         add("short-piece", PlanVerdict::Marginal,
@@ -134,12 +135,50 @@ void findRemarks(Plan& p, const Input& in) {
             .of("± " + units::fixed(in.change_u95_mm, 1) + " mm", "± 3.0 mm");
 }
 
+/// Every fit of a tube in hand has an answer.
+void tubeRemark(Plan& p, const Input& in) {
+    const TubeFit& fit = *p.tube;
+    const auto mm = [](double v) { return units::fixed(std::abs(v), 1) + " mm"; };
+    const auto add = [&](const char* code, PlanVerdict v, std::string sentence, std::string remedy, std::string need) {
+        p.remarks.push_back({code, v, std::move(sentence), std::move(remedy), mm(fit.least()), std::move(need)});
+    };
+    const char* way = fit.upright_mm < fit.sideways_mm ? "high" : "wide";
+    if (fit.least() < 0)
+        return add("tube-too-large", PlanVerdict::Fails,
+                   fmt::format("The tube in hand does not go into the rail: it is {} too {}.", mm(2 * fit.least()), way),
+                   in.strip_mm > 0 ? "Thinner strip, or another tube."
+                                   : "Another tube; grinding takes the wall that is to carry.",
+                   "0.5 mm a side");
+    if (fit.most() > tube_loose_mm) {
+        const double strip = std::floor((fit.most() + in.strip_mm - 1) * 2) / 2;
+        add("tube-loose", PlanVerdict::Marginal,
+            fmt::format("The tube in hand stands off the rail by {} a side.", mm(fit.most())),
+            fmt::format(
+                "Line it with strip of {} on the sides where it is loose (tube-strip {}), welded along its edges, or take another.",
+                mm(strip), units::fixed(strip, 1)),
+            "1.5 mm a side at most");
+        p.remarks.back().figure = mm(fit.most());
+    }
+    if (fit.least() < tube_driven_mm)
+        add("tube-driven", PlanVerdict::Marginal,
+            fmt::format("The tube in hand has {} a side: it must be driven.", mm(fit.least())),
+            "Ease its edges, drive it into one half to its mark, tack it, and draw the other half on with a bar: no hammer on the frame's end.",
+            "0.5 mm a side");
+    else if (fit.least() < tube_tight_mm)
+        add("tube-tight", PlanVerdict::Marginal,
+            fmt::format("The tube in hand has {} a side: scale and spatter stop it.", mm(fit.least())),
+            "Scrape the rails' inside and their seams bright, and try it to its full depth before anything is tacked.",
+            "0.5 mm a side");
+}
+
 void makeSleeve(Plan& p, const Input& in) {
     const build::RailLine& rail = p.left.known ? in.left : in.right;
     const double joint = p.shortens ? in.root_gap_mm : std::max(p.left.length_mm, p.right.length_mm) + 2 * in.root_gap_mm;
     p.sleeve = sleeveFor(rail, in, joint);
     if (!p.sleeve) return;
-    if (in.sleeve_fit_mm < 0.5 || in.sleeve_fit_mm > 1.5)
+    if (p.tube)
+        tubeRemark(p, in);
+    else if (in.sleeve_fit_mm < tube_tight_mm || in.sleeve_fit_mm > tube_loose_mm)
         p.remarks.push_back(
             {"sleeve-fit", PlanVerdict::Marginal,
              fmt::format("The sleeve's fit is {} mm a side. It needs 0.5 to 1.5.", units::fixed(in.sleeve_fit_mm, 1)),
@@ -160,14 +199,35 @@ std::optional<Sleeve> sleeveFor(const build::RailLine& rail, const Input& in, do
     s.wall_mm = in.sleeve_wall_mm.value_or(rail.thickness_mm);
     s.height_mm = rail.height_mm - 2 * rail.thickness_mm - 2 * in.sleeve_fit_mm;
     s.width_mm = rail.width_mm - (in.channel ? 1 : 2) * (rail.thickness_mm + in.sleeve_fit_mm);
+    if (in.tube_height_mm && in.tube_width_mm) {
+        s.height_mm = *in.tube_height_mm;
+        s.width_mm = *in.tube_width_mm;
+    }
     s.overlap_mm = in.overlap_heights * rail.height_mm;
     s.length_mm = std::ceil(joint_mm + 2 * s.overlap_mm);
     if (s.height_mm <= 2 * s.wall_mm || s.width_mm <= (in.channel ? 1 : 2) * s.wall_mm) return std::nullopt;
     return s;
 }
 
-Plan plan(const Input& in) {
+TubeFit tubeFit(const build::RailLine& rail, bool channel, double height_mm, double width_mm, double strip_mm) {
+    TubeFit f;
+    f.bare_upright_mm = (rail.height_mm - 2 * rail.thickness_mm - height_mm) / 2;
+    f.bare_sideways_mm =
+        channel ? rail.width_mm - rail.thickness_mm - width_mm : (rail.width_mm - 2 * rail.thickness_mm - width_mm) / 2;
+    const auto lined = [&](double bare) { return bare > tube_loose_mm ? bare - strip_mm : bare; };
+    f.upright_mm = lined(f.bare_upright_mm);
+    f.sideways_mm = lined(f.bare_sideways_mm);
+    return f;
+}
+
+Plan plan(const Input& given) {
     Plan p;
+    Input in = given;
+    const build::RailLine& holds = in.left.height_mm > 0 ? in.left : in.right;
+    if (in.tube_height_mm && in.tube_width_mm && holds.height_mm > 0 && holds.thickness_mm > 0) {
+        p.tube = tubeFit(holds, in.channel, *in.tube_height_mm, *in.tube_width_mm, in.strip_mm);
+        in.sleeve_fit_mm = std::max(0.0, p.tube->most()); // what a plug has to bridge
+    }
     const double height = std::max(in.left.height_mm, in.right.height_mm);
     p.clearance_need_mm = std::max(150.0, 1.5 * height);
     if (!in.change_mm) {
@@ -192,7 +252,8 @@ Plan plan(const Input& in) {
     p.right = cutOf(in.right, in, p.change_mm);
     if (!p.left.known && !p.right.known) {
         p.shift = {p.change_mm, 0, 0};
-        p.waiting_for = "rail points ahead of the cut and behind it (role rail)";
+        p.waiting_for = in.spine ? "the spine as far as the cut (member spine spine from 200 to 2400 box 180 140 1.6)"
+                                 : "rail points ahead of the cut and behind it (role rail)";
         return p;
     }
     p.status = Status::Planned;
@@ -202,8 +263,12 @@ Plan plan(const Input& in) {
     p.shift = {p.change_mm, 0, -p.change_mm * std::tan(slope)};
     findNear(p, in);
     findRemarks(p, in);
-    makeSleeve(p, in);
-    joinStrength(p, in);
+    if (in.spine) {
+        planSpine(p, in);
+    } else {
+        makeSleeve(p, in);
+        joinStrength(p, in);
+    }
     answerCrossings(p, in);
     p.verdict = PlanVerdict::Holds;
     const auto worsen = [&p](PlanVerdict v) { p.verdict = std::max(p.verdict, v); };

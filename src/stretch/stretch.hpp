@@ -3,7 +3,9 @@
 #include "build/build.hpp"
 #include "build/rail_line.hpp"
 #include "build/remark.hpp"
+#include "stretch/spine.hpp"
 
+#include <algorithm>
 #include <optional>
 #include <string>
 #include <vector>
@@ -52,11 +54,15 @@ struct Input {
     double sleeve_fit_mm = 1;
     double overlap_heights = 2;
     std::optional<double> sleeve_wall_mm; ///< none: as the rail
-    std::optional<double> plug_hole_mm;   ///< none: the least the rules allow
-    std::optional<double> fish_plate_mm;  ///< none: no plates
-    bool butt_counts = false;             ///< the butt weld is fully penetrated, by someone licensed
-    std::optional<double> mass_kg;        ///< on all wheels, where it was weighed
+    std::optional<double> tube_height_mm; ///< of the tube in hand, outside; with its width
+    std::optional<double> tube_width_mm;
+    double strip_mm = 0;                 ///< of flat on the sides where it is loose; 0: none
+    std::optional<double> plug_hole_mm;  ///< none: the least the rules allow
+    std::optional<double> fish_plate_mm; ///< none: no plates
+    bool butt_counts = false;            ///< the butt weld is fully penetrated, by someone licensed
+    std::optional<double> mass_kg;       ///< on all wheels, where it was weighed
     std::vector<Runner> runners;
+    std::optional<SpineInput> spine; ///< the frame is a spine platform: its spine is both rails
     bool operator==(const Input&) const = default;
 };
 
@@ -84,6 +90,22 @@ struct Sleeve {
     double length_mm = 0;
     double overlap_mm = 0; ///< each side of the joint
 };
+
+/// How a tube stands in the rail, mm a side; < 0: it does not go in. engineering.md, Stretch.
+struct TubeFit {
+    double upright_mm = 0;      ///< between the flanges
+    double sideways_mm = 0;     ///< between the webs
+    double bare_upright_mm = 0; ///< the same without strip
+    double bare_sideways_mm = 0;
+    double least() const { return std::min(upright_mm, sideways_mm); }
+    double most() const { return std::max(upright_mm, sideways_mm); }
+};
+/// Of a tube with outside sizes in a rail with a wall. Strip goes on where the fit is more than `tube_loose_mm`: on both sides,
+/// in a channel on the web's alone.
+TubeFit tubeFit(const build::RailLine&, bool channel, double height_mm, double width_mm, double strip_mm);
+inline constexpr double tube_driven_mm = 0.25; ///< less than that is driven
+inline constexpr double tube_tight_mm = 0.5;   ///< less than that sticks at spatter and scale
+inline constexpr double tube_loose_mm = 1.5;   ///< more than that wants strip
 
 /// Plug welds of a sleeve in one flange, each side of the joint.
 struct Plugs {
@@ -126,6 +148,7 @@ struct Splice {
     double axial_share = 0;
     bool sleeve_carries = true; ///< its plug welds are structural, or the butt weld counts
     double share() const { return rail_modulus_mm3 > 0 ? joint_modulus_mm3 / rail_modulus_mm3 : 0; }
+    double sleeve_share = 0;   ///< of what bends it up and down, the rest is the plates'
     double moment_Nmm = 0;     ///< what the joint is sized for: the rail's modulus at 210 / 1.5 MPa
     double flange_force_N = 0; ///< of the sleeve's share, at the faying surfaces: h − 2t apart
     std::optional<double>
@@ -175,6 +198,8 @@ struct Plan {
     double clearance_need_mm = 150; ///< 1.5 rail heights, 150 at least
     RailCut left;
     RailCut right;
+    std::optional<TubeFit> tube;    ///< of the tube in hand
+    std::optional<SpinePlan> spine; ///< of a spine platform, in place of sleeve and splice
     std::optional<Sleeve> sleeve;
     std::optional<Splice> splice;
     std::vector<Crossing> crossings;           ///< of what is known to cross the cut

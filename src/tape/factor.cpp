@@ -8,18 +8,16 @@
 
 namespace gorvet::tape {
 
-using Sparse = Eigen::SparseMatrix<double>;
+using SparseMatrix = Eigen::SparseMatrix<double>;
 
 namespace {
-/// A direction counts as open when its σ is above 30 000 times that of the stiffest one.
-constexpr double null_share = 3e-5;
 /// Up to this many unknowns the selected inverse is looked up in a square table, above in the factor's own columns.
 constexpr int square_table = 3000;
 } // namespace
 
 struct Factor::Impl {
-    Eigen::SimplicialLDLT<Sparse, Eigen::Lower> ldlt;
-    Sparse lower;               ///< unit lower factor, columns sorted, in the permuted order
+    Eigen::SimplicialLDLT<SparseMatrix, Eigen::Lower> ldlt;
+    SparseMatrix lower;         ///< unit lower factor, columns sorted, in the permuted order
     Eigen::VectorXd d;          ///< its diagonal
     std::vector<int> place;     ///< of an unknown in the permuted order
     std::vector<double> table;  ///< selected inverse, square, permuted; empty above `square_table`
@@ -39,7 +37,7 @@ Factor::~Factor() = default;
 
 Factor::Factor(const Rows& rows)
     : size_(static_cast<int>(rows.cols())), impl_(std::make_unique<Impl>()), is_pinned_(rows.cols(), 0) {
-    Sparse normal = rows.transpose() * rows;
+    SparseMatrix normal = rows.transpose() * rows;
     normal.makeCompressed();
     const Eigen::VectorXd diagonal = normal.diagonal();
     for (int k = 0; k < size_; ++k)
@@ -68,19 +66,19 @@ std::vector<int> Factor::notStiff(double limit) const {
 }
 
 /// Factors with the pinned unknowns taken out, and pins more until what is left is stiff in every direction.
-void Factor::pin(const Sparse& normal) {
+void Factor::pin(const SparseMatrix& normal) {
     const Eigen::VectorXd diagonal = normal.diagonal();
     const double largest = std::max(diagonal.maxCoeff(), 1e-300);
     const double limit = null_share * null_share * largest;
     auto& ldlt = impl_->ldlt;
-    Sparse reduced = normal;
+    SparseMatrix reduced = normal;
     const auto strike = [&] {
         for (int c = 0; c < size_; ++c)
-            for (Sparse::InnerIterator it(reduced, c); it; ++it)
+            for (SparseMatrix::InnerIterator it(reduced, c); it; ++it)
                 if (is_pinned_[it.row()] || is_pinned_[c]) it.valueRef() = it.row() == c ? largest : 0;
     };
     // every unknown needs its diagonal entry, also those that nothing touches
-    Sparse unit(size_, size_);
+    SparseMatrix unit(size_, size_);
     unit.setIdentity();
     reduced += unit * 0.0;
     for (const int k : untouched_) reduced.coeffRef(k, k) = largest;
@@ -172,7 +170,7 @@ void Factor::selectInverse() {
 }
 
 /// For each pinned unknown: how the others move with it when nothing resists.
-void Factor::findNullSpace(const Sparse& normal) {
+void Factor::findNullSpace(const SparseMatrix& normal) {
     std::vector<int> moved;
     for (const int k : pinned_)
         if (std::find(untouched_.begin(), untouched_.end(), k) == untouched_.end()) moved.push_back(k);

@@ -8,6 +8,9 @@
 /// Internal to this room.
 namespace gorvet::tape {
 
+/// A direction counts as open when its σ is above 30 000 times that of the stiffest one.
+constexpr double null_share = 3e-5;
+
 /// One row a reading, divided by its σ; one column a free unknown. At most a dozen entries a row.
 using Rows = Eigen::SparseMatrix<double, Eigen::RowMajor>;
 

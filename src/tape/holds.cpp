@@ -11,7 +11,7 @@ namespace {
 /// More than these are not released one by one when they fail: all beyond a minimal datum are blamed.
 constexpr size_t most_one_by_one = 60;
 
-double limitOf(int redundant) { return chiSquaredBeyond(redundant, 0.01); }
+double sumLimit(int redundant) { return chiSquaredBeyond(redundant, 0.01); }
 
 size_t place(const HeldCoordinate& h) { return 3 * static_cast<size_t>(h.point) + static_cast<size_t>(h.axis); }
 
@@ -134,7 +134,7 @@ HoldsTest lookAtHolds(const Survey& held, const Network& at, const Factor& facto
         test.omega += g * g / value;
         ++test.redundant;
     }
-    test.limit = limitOf(test.redundant);
+    test.limit = sumLimit(test.redundant);
     return test;
 }
 
@@ -143,7 +143,7 @@ HoldsTest testHolds(const Survey& survey, const Options& options) {
     const std::vector<int> kept = minimal(survey);
     test.redundant = static_cast<int>(survey.holds.size() - kept.size());
     if (test.redundant <= 0) return test;
-    test.limit = limitOf(test.redundant);
+    test.limit = sumLimit(test.redundant);
     Survey least = unheld(survey);
     least.assumed.clear();
     for (const int k : kept) least.holds.push_back(survey.holds[static_cast<size_t>(k)]);
@@ -161,7 +161,7 @@ HoldsTest testHolds(const Survey& survey, const Options& options) {
     for (size_t k = 0; k < index.size(); ++k) index[k] = static_cast<int>(k);
     int redundant = test.redundant;
     double now = test.omega;
-    while (now > limitOf(redundant) && redundant > 0) {
+    while (now > sumLimit(redundant) && redundant > 0) {
         if (survey.holds.size() > most_one_by_one) {
             for (const int k : index)
                 if (std::find(kept.begin(), kept.end(), k) == kept.end()) test.blamed.push_back(k);

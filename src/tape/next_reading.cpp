@@ -18,11 +18,11 @@ namespace {
 using Square = Eigen::MatrixXd;
 constexpr double least_distance_mm = 20;
 
-struct Pair {
+struct ReadingPair {
     ReadingKind kind;
     int from;
     int to;
-    auto operator<=>(const Pair&) const = default;
+    auto operator<=>(const ReadingPair&) const = default;
 };
 
 } // namespace
@@ -68,8 +68,8 @@ bool suits(ReadingKind kind, const Vec3& a, const Vec3& b) {
 }
 
 /// What can be taken: readings of each kind that there are means for, between placed points. What was taken fewer than `times`.
-std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means, const std::vector<int>& points,
-                           int times) {
+std::vector<ReadingPair> feasible(const Survey& survey, const Solution& s, const Means& means, const std::vector<int>& points,
+                                  int times) {
     std::map<std::tuple<ReadingKind, int, int>, int> counts;
     std::set<ReadingKind> kinds = {ReadingKind::Tape};
     if (means.gauge) kinds.insert({ReadingKind::Height, ReadingKind::Level});
@@ -92,7 +92,7 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
         const auto found = counts.find(key(kind, from, to));
         return found == counts.end() ? 0 : found->second;
     };
-    std::vector<Pair> pairs;
+    std::vector<ReadingPair> pairs;
     for (size_t one = 0; one < points.size(); ++one) {
         const int i = points[one];
         for (const ReadingKind kind : {ReadingKind::Height, ReadingKind::Offset, ReadingKind::Station})
@@ -121,7 +121,7 @@ std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means&
 }
 
 /// What was never taken; when all was, what was taken once or twice: people tape three times before they tighten a bolt.
-std::vector<Pair> feasible(const Survey& survey, const Solution& s, const Means& means, const std::vector<int>& points) {
+std::vector<ReadingPair> feasible(const Survey& survey, const Solution& s, const Means& means, const std::vector<int>& points) {
     auto pairs = feasible(survey, s, means, points, 1);
     return pairs.empty() ? feasible(survey, s, means, points, 3) : pairs;
 }
@@ -229,7 +229,7 @@ public:
         spread();
     }
 
-    RankedReading rate(const Pair& pair) const {
+    RankedReading rate(const ReadingPair& pair) const {
         const Row a = rowOf(pair);
         const double denominator = a.sigma * a.sigma + quadratic(a);
         RankedReading rated;
@@ -253,7 +253,7 @@ public:
     }
 
     /// As if the reading had been taken.
-    void take(const Pair& pair) {
+    void take(const ReadingPair& pair) {
         const Row a = rowOf(pair);
         Eigen::VectorXd qa = Eigen::VectorXd::Zero(q_.rows());
         for (int e = 0; e < a.size; ++e) qa += a.by[e] * q_.col(a.at[e]);
@@ -271,7 +271,7 @@ private:
         double about = 0;
     };
 
-    Row rowOf(const Pair& pair) const {
+    Row rowOf(const ReadingPair& pair) const {
         const bool two = pair.to >= 0;
         const Vec3 from = s_.points[pair.from].position;
         const Vec3 to = two ? s_.points[pair.to].position : Vec3{};
@@ -340,14 +340,14 @@ private:
 };
 
 /// Before the survey is fixed: join the points with the fewest readings to those nearest to being fixed.
-std::vector<RankedReading> byCount(const Survey& survey, const Solution& s, const std::vector<Pair>& pairs) {
+std::vector<RankedReading> byCount(const Survey& survey, const Solution& s, const std::vector<ReadingPair>& pairs) {
     std::vector<int> count(survey.points.size(), 0);
     for (const SurveyReading& r : survey.readings) {
         ++count[r.from];
         if (r.to >= 0) ++count[r.to];
     }
     std::vector<RankedReading> ranked;
-    for (const Pair& pair : pairs) {
+    for (const ReadingPair& pair : pairs) {
         RankedReading r;
         r.kind = pair.kind;
         r.from = pair.from;
@@ -446,7 +446,7 @@ std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s,
     if (!usable(survey, s)) return {};
     const std::vector<Target> targets = targetsOf(survey, c, wanted);
     const std::vector<int> points = pointsLookedAt(survey, s, targets);
-    const std::vector<Pair> pairs = feasible(survey, s, means, points);
+    const std::vector<ReadingPair> pairs = feasible(survey, s, means, points);
     std::vector<RankedReading> ranked;
     if (s.status != Status::Solved) {
         ranked = byCount(survey, s, pairs);
@@ -454,7 +454,7 @@ std::vector<RankedReading> rankReadings(const Survey& survey, const Solution& s,
     } else {
         const Ranker ranker(survey, s, targets, points);
         ranked.reserve(pairs.size());
-        for (const Pair& pair : pairs) ranked.push_back(ranker.rate(pair));
+        for (const ReadingPair& pair : pairs) ranked.push_back(ranker.rate(pair));
     }
     bestFirst(ranked, most);
     return ranked;
@@ -465,7 +465,7 @@ std::vector<RankedReading> planReadings(const Survey& survey, const Solution& s,
     if (!usable(survey, s) || s.status != Status::Solved) return {};
     const std::vector<Target> targets = targetsOf(survey, c, wanted);
     const std::vector<int> points = pointsLookedAt(survey, s, targets);
-    std::vector<Pair> pairs = feasible(survey, s, means, points);
+    std::vector<ReadingPair> pairs = feasible(survey, s, means, points);
     Ranker ranker(survey, s, targets, points);
     std::vector<RankedReading> plan;
     while (plan.size() < count && !pairs.empty()) {

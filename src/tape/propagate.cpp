@@ -5,7 +5,7 @@
 
 namespace gorvet::tape {
 namespace {
-double& at(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
+double& axisOf(Vec3& v, int axis) { return axis == 0 ? v.x_mm : axis == 1 ? v.y_mm : v.z_mm; }
 } // namespace
 
 Positions positionsOf(const Solution& s) {
@@ -24,7 +24,7 @@ Propagated propagate(const Solution& s, Positions positions, const std::vector<i
     std::vector<size_t> coordinates;
     for (const int p : points)
         for (int axis = 0; axis < 3; ++axis) {
-            double& c = at(positions[p], axis);
+            double& c = axisOf(positions[p], axis);
             const double keep = c;
             c = keep + step_mm;
             const double up = figure(positions);

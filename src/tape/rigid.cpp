@@ -1,12 +1,11 @@
 #include "tape/rigid.hpp"
 
+#include "tape/factor.hpp"
+
 #include <Eigen/SVD>
 #include <algorithm>
 
 namespace gorvet::tape {
-namespace {
-constexpr double null_share = 3e-5;
-}
 
 RigidMotions rigidMotions(const Network& net) {
     const size_t n = net.at.size();

@@ -9,8 +9,6 @@
 namespace gorvet::tape {
 namespace {
 
-bool goesOn(const Options& options) { return !options.go_on || options.go_on(); }
-
 /// What a reading showed in the round that judged it.
 void record(Solution& s, const Searched& at, int i) {
     const SurveyReading& r = at.survey.readings[static_cast<size_t>(i)];
@@ -79,7 +77,7 @@ double offBy(const Searched& at, int i) {
 
 /// What was set aside alone and agrees with the rest comes back, the one that agrees best first.
 void bringBack(Solution& s, Searched& at, const Options& options) {
-    for (size_t round = 0; round < s.readings.size() && goesOn(options); ++round) {
+    for (size_t round = 0; round < s.readings.size() && options.goesOn(); ++round) {
         int best = -1;
         double least = doubtful_w;
         for (size_t i = 0; i < s.readings.size(); ++i) {
@@ -238,7 +236,7 @@ void snoop(Solution& s, Searched& at, const Options& options, const std::vector<
         s.readings[static_cast<size_t>(i)].set_aside = true;
     }
     std::vector<char> settled(s.readings.size(), 0); // widened already
-    while (goesOn(options)) {
+    while (options.goesOn()) {
         int worst = -1;
         for (Eigen::Index i = 0; i < at.judged.w.size(); ++i)
             if (!settled[static_cast<size_t>(i)] && (worst < 0 || std::abs(at.judged.w(i)) > std::abs(at.judged.w(worst))))

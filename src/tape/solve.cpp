@@ -33,8 +33,6 @@ namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 
-bool goesOn(const Options& options) { return !options.go_on || options.go_on(); }
-
 int activeCount(const Network& net) { return static_cast<int>(std::count(net.active.begin(), net.active.end(), char{1})); }
 
 /// What the other readings say each reading should be, with ±.
@@ -359,7 +357,7 @@ Solution solve(const Survey& survey, const Options& options) {
     fillSetUps(s, net, fixing);
     if (!free.datum.empty() && s.status != Status::NotConverged) layOnDatum(s, net, fixing, floats);
     if (!survey.assumed.empty() && s.status != Status::NotConverged) placeByAssumption(survey, s);
-    if (!goesOn(options)) s.status = Status::NotConverged;
+    if (!options.goesOn()) s.status = Status::NotConverged;
     if (const auto parts = attaching(survey, s, options)) {
         Solution together = solveParts(survey, *parts, options);
         if (!survey.assumed.empty() && together.status != Status::NotConverged) placeByAssumption(survey, together);

@@ -186,6 +186,8 @@ struct Options {
     bool set_aside = true;       ///< take Re-tape readings out of the solution; false: every reading counts
     bool test_holds = true;      ///< release held coordinates beyond a datum that contradict the readings
     std::function<bool()> go_on; ///< asked between rounds; false: stop, the solution is then NotConverged. May be empty
+
+    bool goesOn() const { return !go_on || go_on(); }
 };
 
 /// Weighted least squares with exact held coordinates, robust start (Huber; angles that are grossly off wait outside), then plain

@@ -57,4 +57,7 @@ constexpr double pi = 3.14159265358979323846;
 constexpr double degrees(double rad) { return rad * 180.0 / pi; }
 constexpr double radians(double deg) { return deg * pi / 180.0; }
 
+/// Density of structural steel (EN 1993-1-1, 3.2.6: 7850 kg/m³).
+constexpr double steel_kg_mm3 = 7.85e-6;
+
 } // namespace gorvet::units

@@ -20,6 +20,11 @@ struct Error {
     std::string text() const { return remedy.empty() ? message : message + " " + remedy; }
 };
 
+/// What was given can't be used.
+inline Error badInput(std::string subject, std::string message, std::string remedy) {
+    return {Error::Code::BadInput, std::move(subject), std::move(message), std::move(remedy), -1};
+}
+
 /// A value or an Error. Exceptions stay inside a module; this crosses its border.
 template <class T> class [[nodiscard]] Result {
 public:

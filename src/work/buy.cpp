@@ -30,9 +30,9 @@ struct Piece {
 };
 
 /// Which bin each piece goes into, −1: bought; the longest pieces first.
-class Search {
+class BuySearch {
 public:
-    Search(std::vector<Piece> pieces, std::vector<Bin> bins, double kerf, int most)
+    BuySearch(std::vector<Piece> pieces, std::vector<Bin> bins, double kerf, int most)
         : pieces_(std::move(pieces)), bins_(std::move(bins)), kerf_(kerf), most_(most) {
         rest_.assign(pieces_.size() + 1, 0);
         for (std::size_t i = pieces_.size(); i-- > 0;) rest_[i] = rest_[i + 1] + pieces_[i].length_mm;
@@ -148,7 +148,7 @@ SteelPlan placeSteel(const std::vector<SteelNeed>& needs, const std::vector<Stoc
                     bins.push_back({s.name, s.length_mm, false});
         // short ones first: of equal ways the offcuts go
         std::stable_sort(bins.begin(), bins.end(), [](const Bin& a, const Bin& b) { return a.left_mm < b.left_mm; });
-        Search search(pieces, bins, kerf, most_looked_at);
+        BuySearch search(pieces, bins, kerf, most_looked_at);
         const std::vector<int> at = search.best();
         plan.exact = plan.exact && search.exact();
         ToBuy buy{sectionWords(needs[first].form, needs[first].height_mm, needs[first].width_mm, needs[first].wall_mm), {}, 0};

@@ -101,6 +101,7 @@ public:
     CarryPlan plan() {
         if (in_.points.size() < 2 || in_.mass_kg <= 0) {
             p_.why_not = "Points that carry it and its mass are needed.";
+            say(LiftVerdict::Fails, p_.why_not, "Three points that are not on one line, at the least.");
             return std::move(p_);
         }
         edges();

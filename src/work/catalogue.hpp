@@ -156,6 +156,11 @@ private:
     void loosen();
     void stands();
     void cutting();
+    void openRails();
+    void closeRails();
+    // of a spine platform (steps_spine.cpp)
+    void openSpine();
+    void closeSpine();
     void crossmember();
     void mounts();
     /// The cuts that were kept from the cut map: braced first, one after the other, edges made good.

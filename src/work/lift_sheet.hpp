@@ -12,8 +12,11 @@ namespace gorvet::work {
 struct WorkedLift {
     std::string name;
     build::LiftWay way = build::LiftWay::Slings;
-    std::string step;  ///< title of the step that it is for; may be empty
-    std::string waits; ///< what is missing; empty: it is worked out
+    std::string step;       ///< title of the step that it is for; may be empty
+    std::string waits;      ///< what is missing; empty: it is worked out
+    std::string remedy;     ///< how to say it
+    std::string holds_step; ///< code of the step that waits while it fails; may be empty
+    bool made = false;      ///< from other figures of the build: no row of its own
     std::string note;
     LiftInput sling; ///< where way is Slings
     LiftPlan hung;

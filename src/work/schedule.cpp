@@ -94,9 +94,9 @@ struct Drawn {
     double found_h = 0; ///< of it, what nobody has planned yet
 };
 
-class Drawing {
+class DrawOfHours {
 public:
-    Drawing(const ScheduleInput& in, const Habit& habit, const Finds& finds)
+    DrawOfHours(const ScheduleInput& in, const Habit& habit, const Finds& finds)
         : in_(in), clock_(in.hours, in.today), habit_(habit), finds_(finds), dice_(in.seed) {
         constexpr auto n = static_cast<Eigen::Index>(1 + Habit::trades);
         Eigen::MatrixXd covariance(n, n);
@@ -244,7 +244,7 @@ Schedule schedule(const ScheduleInput& in) {
     s.tasks.resize(in.tasks.size());
     s.parts.resize(in.parts.size());
     for (const Task& t : in.tasks) s.unsaid += t.likely_h <= 0;
-    Drawing drawing(in, s.habit, s.finds);
+    DrawOfHours drawing(in, s.habit, s.finds);
     if (drawing.clock().never() || in.tasks.empty()) {
         s.never = drawing.clock().never();
         s.finish = {double(in.today), double(in.today), double(in.today)};

@@ -65,11 +65,12 @@ void Catalogue::loosen() {
 
 void Catalogue::stands() {
     Step& support = add("support-frame",
-                        f_.cut_planned ? "Set the frame on stands, two ahead of the cut and two behind, level across"
+                        f_.cut_planned ? "Set the frame on stands, two pairs ahead of the cut and two behind, level across"
                                        : "Set the frame on stands, level across",
                         plus({"record"}, fits()));
     bodyOff(support);
     support.sets_support = Support::Stands;
+    if (!f_.stand_words.empty()) support.why = f_.stand_words;
     if (f_.cut_planned) support.cautions.emplace_back(stands_each_side);
     support.cautions.emplace_back(jack);
     if (!turns_) return;
@@ -80,7 +81,8 @@ void Catalogue::stands() {
     strip.cautions = {jack, brakes};
 }
 
-void Catalogue::cutting() {
+/// Up to the hold point before the saw.
+void Catalogue::openRails() {
     Step& clear = add("clear-rails", "Take away or move what runs along the cut, cap open lines",
                       {"disconnect", "tank-out", "battery-out"});
     for (const CrossingJob& c : f_.crossings) clear.why += (clear.why.empty() ? "It crosses the cut: " : ", ") + c.said();
@@ -96,20 +98,32 @@ void Catalogue::cutting() {
                     {"scribe", "tank-out", "battery-out", "clear-rails"});
     bodyOff(tie);
     tie.cautions = {hot_work};
+    tie.why = f_.part_words;
+}
+
+void Catalogue::cutting() {
+    f_.spine ? openSpine() : openRails();
     Step& hold = add("before-cutting", "Tape the diagonals over the cut once more, and level both ends and both sides of it",
-                     {"tie-rails", "clear-rails", "rules", "restraints-off", "refrigerant-out"});
+                     {"tie-rails", "clear-rails", "inside-apart", "rules", "restraints-off", "refrigerant-out"});
     bodyOff(hold);
     hold.hold = true;
     hold.conditions.push_back({f_.plan_open.empty() ? "The plan of the cut stands" : f_.plan_open, f_.plan_open.empty()});
     shape(hold, false);
     if (!f_.flaw_open.empty()) hold.conditions.push_back({f_.flaw_open, false});
-    Step& cut = add("cut-rails", fmt::format("Cut both rails {}{}", f_.cut_words, f_.shortens ? " and take the pieces out" : ""),
+    Step& cut = add("cut-rails",
+                    fmt::format("Cut {} {}{}", f_.spine ? "the spine" : "both rails",
+                                f_.spine ? f_.cut_words + ", " + f_.pan_words + ", and slit between them" : f_.cut_words,
+                                f_.shortens ? " and take the pieces out" : ""),
                     {"before-cutting"});
     bodyOff(cut);
     cut.no_return = true;
-    cut.before_return = {"Nothing runs inside the rails: look in with a lamp.", "Both halves stand by themselves."};
+    cut.before_return = {f_.spine ? "Nothing runs through the spine where it is cut: look in with a lamp."
+                                  : "Nothing runs inside the rails: look in with a lamp.",
+                         "Both halves stand by themselves."};
     cut.cautions = {stands_each_side, discs, plates_and_numbers};
-    Step& ends = add("prepare-ends", "Bevel and clean the ends bright, drill the plug holes, blow the rails out, coat the inside",
+    Step& ends = add("prepare-ends",
+                     f_.spine ? "Clean the edges bright on both faces, drill the plug holes, blow the spine out, coat the inside"
+                              : "Bevel and clean the ends bright, drill the plug holes, blow the rails out, coat the inside",
                      {"cut-rails"});
     bodyOff(ends);
     if (!f_.plug_words.empty()) ends.why = "Plug holes: " + f_.plug_words + ".";
@@ -122,6 +136,16 @@ void Catalogue::cutting() {
         nuts.why = "A bolt holds each nut where its hole is; draw it once the nut is cold.";
         nuts.cautions = {hot_work};
     }
+    f_.spine ? closeSpine() : closeRails();
+    for (const CrossingJob& c : f_.crossings) {
+        Step& s = add(c.code(), c.answer, {"after-welding", "coat-frame"});
+        s.likely_h = c.hours;
+        if (!c.caution.empty()) s.cautions = {c.caution};
+    }
+}
+
+/// From the open ends to the ties taken off.
+void Catalogue::closeRails() {
     std::vector<std::string> open_ends{"prepare-ends"};
     if (nuts_through_ends_) open_ends.emplace_back("captive-nuts");
     if (!f_.sleeve_words.empty()) {
@@ -160,10 +184,6 @@ void Catalogue::cutting() {
     Step& untie = add("untie-rails", "Take the ties off the rails and grind their marks", {"after-welding"});
     bodyOff(untie);
     untie.cautions = {discs};
-    for (const CrossingJob& c : f_.crossings) {
-        Step& s = add(c.code(), c.answer, {"after-welding", "coat-frame"});
-        if (!c.caution.empty()) s.cautions = {c.caution};
-    }
 }
 
 bool nutsThroughOpenEnds(const Facts& f) {

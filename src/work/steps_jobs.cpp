@@ -114,7 +114,7 @@ void Catalogue::ownNeeds(const Job& j) {
 void Catalogue::hotBeforeFuel() {
     for (const Job& j : f_.jobs)
         if (kindOfWork(j.kind).hot)
-            for (const char* back : {"tank-in", "battery-in"})
+            for (const char* back : {"tank-in", "battery-in", "inside-joined"})
                 if (Step* s = step(back)) s->after.push_back("job-" + j.name);
 }
 

@@ -176,6 +176,7 @@ void Catalogue::finish() {
         s.cautions = {"No hot work is left to do."};
     }
     for (const CrossingJob& c : f_.crossings) closing.push_back(c.code());
+    if (!f_.spine_windows.empty()) closing.emplace_back("spine-covers");
     if (cold_) {
         Step& s = add("leak-test", "Bleed and press-test the brakes, test the fuel side for leaks", closing);
         s.cautions = {brakes};

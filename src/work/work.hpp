@@ -54,6 +54,7 @@ struct CrossingJob {
     std::string caution;
     std::string name;             ///< its own, of several of its kind
     bool out_before_heat = false; ///< it must be out before anything hot
+    double hours = 0;             ///< that it should take; 0: not said
     std::string said() const { return std::string(word(kind)) + (name.empty() ? "" : " " + name); }
     std::string code() const { return "run-" + std::string(word(kind)) + (name.empty() ? "" : "-" + name); }
     bool operator==(const CrossingJob&) const = default;
@@ -103,10 +104,17 @@ struct Facts {
     build::Presence refrigerant = build::Presence::Unknown;
     bool cut_planned = false;
     bool shortens = false;
+    std::string part_words;   ///< how the ends move when the rails part, and what holds them; empty: not known
+    std::string stand_words;  ///< where the stands are, and what of it is not judged; empty: nothing is cut or said
     std::string cut_words;    ///< "at 1250.0 and 1394.0"
     std::string sleeve_words; ///< "90.0 × 50.0 × 4.0, 402.0 long"; empty: no sleeve
     std::string plug_words;   ///< "4 of 12 in each flange, each side"; empty: none
     bool fish_plates = false;
+    bool spine = false;        ///< what is cut is a spine with pans beside it
+    std::string pan_words;     ///< "the left pan at 1100, the right pan at 1400"
+    std::string saddle_words;  ///< "480 long, 2.0"
+    std::string spine_windows; ///< "140 × 84 at 820 and 1760"; empty: nothing runs inside
+    std::string spine_inside;  ///< "shift-rod, fuel-line"
     std::vector<CrossingJob> crossings;
     int mounts = 0;
     int mount_nuts = 0; ///< of them, nuts that are fixed inside a closed rail

@@ -10,6 +10,8 @@
 #include <filesystem>
 #include <fstream>
 
+namespace analysis_export_test {
+
 using namespace gorvet;
 
 namespace {
@@ -145,3 +147,5 @@ TEST_CASE("the build sheet: one page to sign, then drawings and work, readings a
     }
     CHECK(count[build::Paper::A3] < count[build::Paper::A4]);
 }
+
+} // namespace analysis_export_test

@@ -12,6 +12,8 @@
 #include <fmt/format.h>
 #include <set>
 
+namespace analysis_findings_test {
+
 using namespace gorvet;
 
 namespace {
@@ -96,7 +98,10 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
          "No brace of the body",
          Severity::Warn},
         {"work.brace-step-unknown", {"brace door-left until supper"}, "has no such step", Severity::Warn},
-        {"work.brace-gap-unknown", {"brace extra", "done brace-in-extra"}, "was not measured", Severity::Warn},
+        {"work.brace-gap-unknown",
+         {"brace extra", "done brace-in-extra note nobody else was there"},
+         "was not measured",
+         Severity::Warn},
         {"work.stuck", {"brace door-left until approval"}, "wait for each other", Severity::Bad},
         {"work.out-of-order", {"undone record"}, "is ticked, but", Severity::Warn},
         {"stretch.no-station", {"rail 400 x 60 x 4 box top"}, "No station between", Severity::Warn},
@@ -273,7 +278,7 @@ TEST_CASE("a hold point that refuses is a finding, and opens when the readings a
         if (next.code == "before-cutting") break;
         INFO(next.waits_for);
         REQUIRE(next.open());
-        type(b, "done");
+        type(b, next.hot ? "done note Kim watched" : "done");
     }
     auto r = analysis::analyse(b, 1);
     const auto checks = r.work->find("before-cutting")->checks; // a copy: the results are made anew below
@@ -356,3 +361,5 @@ TEST_CASE("the remedy works: moving the cut as far as it says clears the finding
     CHECK(withCode(r, "stretch.near").empty());
     CHECK(r.stretch->verdict != build::PlanVerdict::Fails);
 }
+
+} // namespace analysis_findings_test

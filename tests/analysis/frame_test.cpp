@@ -3,6 +3,8 @@
 #include "analysis/scans.hpp"
 #include "entry/typist.hpp"
 
+namespace analysis_frame_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -12,17 +14,7 @@ namespace {
 /// Rails 840 apart, axles at 0 and 2600, all placed by a scan.
 Typist ladder(const char* section = "rail 100 x 60 x 4 channel top") {
     Typist t;
-    for (const auto& [name, role, x, y, z] : {std::tuple{"A", "rail", -500, 420, 500},
-                                              {"B", "rail", 1000, 420, 500},
-                                              {"C", "rail", 3200, 420, 500},
-                                              {"F", "front-hub", 0, 700, 400},
-                                              {"R", "rear-hub", 2600, 700, 400}})
-        for (const int side : {-1, 1}) {
-            const std::string point = fmt::format("{}{}", name, side < 0 ? 'l' : 'r');
-            t.type(fmt::format("point {} {} {} {} {}", point, role, x, side * y, z));
-            t.type(fmt::format("coordinates {} {} {} {}", point, x, side * y, z));
-        }
-    t.type(section);
+    t.scannedLadder(section);
     return t;
 }
 void members(Typist& t) {
@@ -299,3 +291,5 @@ TEST_CASE("the splice is held against what goes through the rail where it is cut
     CHECK(found(r, "stretch.frame-splice-unlike"));
     CHECK_FALSE(found(r, "stretch.frame-splice"));
 }
+
+} // namespace analysis_frame_test

@@ -11,6 +11,8 @@
 #include <fmt/format.h>
 #include <fstream>
 
+namespace analysis_golden_test {
+
 using namespace gorvet;
 
 namespace {
@@ -65,3 +67,5 @@ TEST_CASE("golden drawings and pages of the demo build", "[golden][demo]") {
     for (const auto& page : analysis::crossmemberSheet(b, r)) crossmember += described(page);
     approve("crossmember", crossmember);
 }
+
+} // namespace analysis_golden_test

@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace analysis_headline_test {
+
 using namespace gorvet;
 
 namespace {
@@ -146,3 +148,5 @@ TEST_CASE("Sit, Stretch and Make say what they wait for", "[analysis]") {
     g.type("crossmember");
     contains(g.below("make"), "The crossmember waits for the gearbox mount's position");
 }
+
+} // namespace analysis_headline_test

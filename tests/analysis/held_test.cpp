@@ -4,6 +4,8 @@
 #include "entry/typist.hpp"
 #include "prompt/context.hpp"
 
+namespace analysis_held_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -111,3 +113,5 @@ TEST_CASE("before something hot is begun somebody watches", "[analysis][work][he
     t.type("permit weld-it watch Kim");
     CHECK_FALSE(found(analysis::analyse(t.b, 3), "work.no-permit"));
 }
+
+} // namespace analysis_held_test

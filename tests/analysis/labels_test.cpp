@@ -9,6 +9,8 @@
 #include <cmath>
 #include <fmt/format.h>
 
+namespace analysis_labels_test {
+
 using namespace gorvet;
 
 namespace {
@@ -16,7 +18,7 @@ namespace {
 using sheet::P;
 
 /// The corners of what a text covers: from its capitals' height to a little below its base line.
-std::array<P, 4> cornersOf(const sheet::Text& t) {
+std::array<P, 4> textCorners(const sheet::Text& t) {
     const double width = sheet::textWidth(t.mark == sheet::Mark::Assumed ? t.text + " ?" : t.text, t.size, t.face);
     const double left = t.anchor == sheet::Anchor::Left ? 0 : t.anchor == sheet::Anchor::Centre ? -width / 2 : -width;
     const double base = t.level == sheet::Level::Base ? 0 : t.level == sheet::Level::Middle ? t.size * 0.36 : t.size * 0.78;
@@ -32,7 +34,7 @@ std::array<P, 4> cornersOf(const sheet::Text& t) {
 }
 
 /// Whether two rectangles, turned or not, share some of their area: no side parts them.
-bool overlap(const std::array<P, 4>& a, const std::array<P, 4>& b) {
+bool textsOverlap(const std::array<P, 4>& a, const std::array<P, 4>& b) {
     for (const auto* box : {&a, &b})
         for (size_t i = 0; i < 2; ++i) {
             const P axis{(*box)[i + 1].x - (*box)[i].x, (*box)[i + 1].y - (*box)[i].y};
@@ -54,11 +56,11 @@ bool overlap(const std::array<P, 4>& a, const std::array<P, 4>& b) {
 std::vector<std::string> collisions(const std::vector<sheet::Item>& items) {
     std::vector<std::pair<const sheet::Text*, std::array<P, 4>>> texts;
     for (const auto& item : items)
-        if (const auto* t = std::get_if<sheet::Text>(&item.shape); t && !t->text.empty()) texts.emplace_back(t, cornersOf(*t));
+        if (const auto* t = std::get_if<sheet::Text>(&item.shape); t && !t->text.empty()) texts.emplace_back(t, textCorners(*t));
     std::vector<std::string> found;
     for (size_t i = 0; i < texts.size(); ++i)
         for (size_t j = 0; j < i; ++j)
-            if (overlap(texts[i].second, texts[j].second))
+            if (textsOverlap(texts[i].second, texts[j].second))
                 found.push_back(fmt::format("\"{}\" and \"{}\" at {:.0f}, {:.0f}", texts[j].first->text, texts[i].first->text,
                                             texts[i].first->at.x, texts[i].first->at.y));
     return found;
@@ -111,3 +113,5 @@ TEST_CASE("no label stands on another", "[labels][demo]") {
         for (size_t i = 0; i < pages.size(); ++i) looked(pages[i], fmt::format("page {} on {}", i + 1, build::word(paper)));
     }
 }
+
+} // namespace analysis_labels_test

@@ -9,6 +9,8 @@
 #include <random>
 #include <set>
 
+namespace analysis_lead_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -204,3 +206,5 @@ TEST_CASE("readings and points in rows", "[lead][listing]") {
     CHECK(points.rows[0].line == "rename Al ");
     CHECK(analysis::pointsList(led.b, led.r, the_body).rows.empty());
 }
+
+} // namespace analysis_lead_test

@@ -9,6 +9,8 @@
 #include <catch2/catch.hpp>
 #include <filesystem>
 
+namespace analysis_origin_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -78,3 +80,5 @@ TEST_CASE("with zero at a hole 380 ahead of the axle every sheet says from the h
     for (const char* line : {"remove hold FWl x", "hold Bl x 2900"}) type(b, line);
     CHECK(analysis::originOf(b, analysis::analyse(b, 4)).from == "from a place 2900.0 ahead of Bl");
 }
+
+} // namespace analysis_origin_test

@@ -15,6 +15,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace analysis_overlay_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using geometry::RigidTransform;
@@ -424,3 +426,5 @@ TEST_CASE("the map of a body over a wheel counts its bump", "[analysis][overlay]
     REQUIRE(c);
     CHECK(c->pairs[0].pair.least_mm == Approx(10).margin(1e-3));
 }
+
+} // namespace analysis_overlay_test

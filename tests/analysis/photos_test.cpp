@@ -4,6 +4,8 @@
 #include "entry/typist.hpp"
 #include "support/pictures.hpp"
 
+namespace analysis_photos_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using analysis::NewPhoto;
@@ -145,3 +147,5 @@ TEST_CASE("the small ones are made beside the screen, once, and what can't be re
     CHECK(read == 2); // and what could not be read, once more
     CHECK(more.scans->photos->at(hashOf(1)) == small.at(hashOf(1)));
 }
+
+} // namespace analysis_photos_test

@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace analysis_pick_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using shape::Mesh;
@@ -96,3 +98,5 @@ TEST_CASE("picks begin lines: a point on its own axes, a distance on one scan al
     CHECK(point.text.substr(0, point.caret) == "point body:");
     CHECK(analysis::pointLine(car.b, o, on({450, 100, 400})).text == "point chassis: 450.0 100.0 400.0");
 }
+
+} // namespace analysis_pick_test

@@ -13,6 +13,8 @@
 #include <cmath>
 #include <set>
 
+namespace analysis_results_test {
+
 using namespace gorvet;
 
 namespace {
@@ -301,3 +303,5 @@ TEST_CASE("no mount holds under a body whose height no pin decides", "[analysis]
     CHECK(std::any_of(r.mounts.begin(), r.mounts.end(),
                       [](const auto& m) { return m.sentence.find("no pin decides how the body stands") != std::string::npos; }));
 }
+
+} // namespace analysis_results_test

@@ -9,6 +9,8 @@
 #include <cmath>
 #include <map>
 
+namespace analysis_rule_test {
+
 using namespace gorvet;
 
 namespace {
@@ -108,3 +110,5 @@ TEST_CASE("tags stand beside each other, the worst nearest to its station; the r
         CHECK(static_cast<int>(spans.size()) + more == hanging);
     }
 }
+
+} // namespace analysis_rule_test

@@ -15,6 +15,8 @@
 
 #include <fmt/format.h>
 
+namespace analysis_subject_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -146,3 +148,5 @@ TEST_CASE("a subject is turned to, made, used and taken away on the line", "[ent
     CHECK_FALSE(subjectNamed(t.b, "mill"));
     CHECK(t.context.subject == the_chassis);
 }
+
+} // namespace analysis_subject_test

@@ -7,6 +7,8 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 
+namespace analysis_survey_findings_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using sheet::Severity;
@@ -247,3 +249,5 @@ TEST_CASE("held figures that contradict are named in a finding; claims and few c
     CHECK(claim->sentence.find("49.0 mm less") != std::string::npos);
     CHECK_FALSE(t.find("tape.few-checks"));
 }
+
+} // namespace analysis_survey_findings_test

@@ -10,6 +10,8 @@
 #include <cmath>
 #include <fmt/format.h>
 
+namespace analysis_times_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using shape::Mesh;
@@ -145,3 +147,5 @@ TEST_CASE("scans are scribed for paper where they have a surface, and a cloud is
     CHECK_FALSE(none->hasLines());
     CHECK_FALSE(analysis::scribedOf({overlay, nullptr, nullptr}, [] { return true; }));
 }
+
+} // namespace analysis_times_test

@@ -9,6 +9,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace analysis_way_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using geometry::RigidTransform;
@@ -146,3 +148,5 @@ TEST_CASE("cut for the way in, too, a body comes down where cut for its seat alo
     CHECK(nearest > edge - 4.5);
     CHECK(nearest > 40);
 }
+
+} // namespace analysis_way_test

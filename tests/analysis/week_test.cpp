@@ -8,6 +8,8 @@
 
 #include <cmath>
 
+namespace analysis_week_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -183,6 +185,8 @@ TEST_CASE("what must be bought comes from every corner of the build", "[analysis
     t.type("tag hose-top hose fate renew");
     t.type("surface sill-in steel m2 1.4");
     t.type("coat sill-in primer epoxy-primer coats 2 covers 7 brush");
+    t.type("crossing brake-line left answer new-length long 2610 fittings M10 both ends supplier the pipe bender price 34");
+    t.type("crossing loom answer re-clip price 12"); // nothing of it is bought
     const auto p = analysis::purchasesOf(t.b, analysis::analyse(t.b, 1));
     const auto row = [&](const std::string& what) {
         for (const auto& one : p.rows)
@@ -195,7 +199,13 @@ TEST_CASE("what must be bought comes from every corner of the build", "[analysis
     CHECK(row("fastener of bolt-rear, tail").open);
     CHECK(row("hose-top, tail").kind == "part");
     CHECK(row("epoxy-primer").amount == "0.5 l");
-    CHECK(p.priced == 90);
+    const auto line = row("brake-line left, 2610.0 mm, M10 both ends");
+    CHECK(line.kind == "line");
+    CHECK(line.from == "the pipe bender");
+    CHECK(*line.price == 34);
+    CHECK(p.priced == 90 + 34);
     CHECK(p.unpriced == 3);
     CHECK(p.rows.back().what == "glass"); // what is open stands first
 }
+
+} // namespace analysis_week_test

@@ -12,6 +12,8 @@
 
 #include <fmt/format.h>
 
+namespace build_document_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -237,3 +239,5 @@ TEST_CASE("docs/file-format.md has the table that the schema makes (golden)", "[
     }
     CHECK(text.substr(from + begin.size(), text.find(end) - from - begin.size()) == made);
 }
+
+} // namespace build_document_test

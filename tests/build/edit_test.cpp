@@ -3,6 +3,8 @@
 #include <catch2/catch.hpp>
 #include <rapidcheck.h>
 
+namespace build_edit_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -167,3 +169,5 @@ TEST_CASE("sides are read from names", "[build]") {
     CHECK(twinName("hub_R") == "hub_L");
     CHECK(twinName("N").empty());
 }
+
+} // namespace build_edit_test

@@ -7,6 +7,8 @@
 #include <cmath>
 #include <limits>
 
+namespace build_gate_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -229,3 +231,5 @@ TEST_CASE("a figure in another unit is told by its factor", "[units][doubt]") {
     CHECK(doubtUnit(54966, 2160)->factor == Approx(1 / 25.4));
     CHECK(doubtUnit(2164000, 2160)->factor == 0.001);
 }
+
+} // namespace build_gate_test

@@ -7,6 +7,8 @@
 #include <rapidcheck.h>
 #include <rapidcheck/catch.h>
 
+namespace build_planned_chassis_test {
+
 using namespace gorvet;
 using build::PlannedChassis;
 using build::Vec3;
@@ -55,3 +57,5 @@ TEST_CASE("points, rails, boxes and meshes go the same way", "[build][planned][p
             RC_ASSERT(std::abs(p.stationNow(p.map(Vec3{station, 0, 0}).x_mm) - station) < 1e-9);
     }));
 }
+
+} // namespace build_planned_chassis_test

@@ -2,6 +2,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace build_rail_line_test {
+
 using namespace gorvet::build;
 
 TEST_CASE("a rail is known between its marks", "[build]") {
@@ -29,3 +31,5 @@ TEST_CASE("a rail is known between its marks", "[build]") {
         CHECK_FALSE(rail.at(0));
     }
 }
+
+} // namespace build_rail_line_test

@@ -8,6 +8,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace build_removal_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -155,3 +157,5 @@ TEST_CASE("a noun has the form of its number", "[units]") {
     CHECK(units::counted(2, "a check at a hold point") == "2 checks at a hold point");
     CHECK(units::counted(5, "the datum") == "the datum");
 }
+
+} // namespace build_removal_test

@@ -7,6 +7,8 @@
 #include <rapidcheck.h>
 #include <rapidcheck/catch.h>
 
+namespace build_rows_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -82,3 +84,5 @@ TEST_CASE("rows in any order, and a long table", "[build]") {
     CHECK(rows == Rows<Point>{});
     CHECK(rows.begin() == rows.end());
 }
+
+} // namespace build_rows_test

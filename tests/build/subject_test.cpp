@@ -4,6 +4,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace build_subject_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -73,3 +75,5 @@ TEST_CASE("files before version 4 knew two subjects, by their words", "[build][s
     CHECK(pointNamed(b, the_chassis, "Al"));
     CHECK_FALSE(changesFromJson(R"([{"put":"point","value":{"id":1,"subject":"engine","name":"Hl"}}])"));
 }
+
+} // namespace build_subject_test

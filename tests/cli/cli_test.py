@@ -961,5 +961,30 @@ point,Dr,,,mm,,,,
         self.assertIn("damaged or is no build file", junk.stderr)
         self.assertEqual(cli("tape", "solve", self.file("no-header.csv", "1,2,3\n")).returncode, 2)
 
+    def test_an_axle_a_splice_and_common_stock_as_json(self):
+        build = self.dir / "axle.gorvet"
+        cli("new", build)
+        self.assertEqual(cli("enter", build, "track rear faces 1420 wanted 1300 pinion 25 offset 20 tyre 205",
+                             "track rear shaft-left 705 shaft-right 655 splined 95 engaged 38").returncode, 0)
+        track = json.loads(cli("stretch", "track", build).stdout)["axles"][0]
+        self.assertEqual(track["left"]["cut_mm"], 60)
+        self.assertEqual(track["right"]["cut_mm"], 60)
+        self.assertEqual(track["left"]["shaft_planned_mm"], 645)
+        self.assertEqual(track["track_planned_mm"], 1260)
+        self.assertEqual(track["verdict"], "Fails")  # 35 of splines left, the gear holds 38
+        self.assertIn("splines", [r["code"] for r in track["remarks"]])
+        splice = json.loads(cli("stretch", "splice", build).stdout)
+        self.assertIsNone(splice["splice"])
+        self.assertEqual(json.loads(cli("stretch", "plan", build).stdout)["status"], splice["status"])
+        wrong = cli("stretch", "axles", build)
+        self.assertNotEqual(wrong.returncode, 0)
+        self.assertIn("plan, splice, track", wrong.stderr)
+        stock = json.loads(cli("section", "stock").stdout)["stock"]
+        self.assertGreater(len(stock), 120)
+        box = next(s for s in stock if s["name"] == "box 60 × 40 × 3")
+        # beside the section said by itself, with the same corners
+        alone = json.loads(cli("section", "box", 60, 40, 3, 6).stdout)
+        self.assertAlmostEqual(box["area_mm2"], alone["area_mm2"])
+
 
 unittest.main(argv=[sys.argv[0]], verbosity=2)

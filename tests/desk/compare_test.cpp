@@ -3,6 +3,8 @@
 
 #include "desk/widgets/sheet_view.hpp"
 
+namespace desk_compare_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::waitFor;
@@ -88,3 +90,5 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
     CHECK(again.window.document().latest().seatings.size() == 2);
     CHECK(again.window.document().latest().seatings.rbegin()->second.note == "room for the boxes");
 }
+
+} // namespace desk_compare_test

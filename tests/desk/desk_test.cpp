@@ -7,6 +7,8 @@
 #include <fstream>
 #include <set>
 
+namespace desk_desk_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::waitFor;
@@ -314,3 +316,5 @@ TEST_CASE("set-ups, wheels and gaps have their lines and cards on Tape", "[desk]
     REQUIRE(again.window.openFile(QString::fromStdString(path.string()))); // read-only: the other window has it
     CHECK(again.window.document().build() == kept);
 }
+
+} // namespace desk_desk_test

@@ -10,6 +10,8 @@
 #include <QTest>
 #include <catch2/catch.hpp>
 
+namespace desk_document_test {
+
 using namespace gorvet;
 
 namespace {
@@ -155,3 +157,5 @@ TEST_CASE("a damaged file says so among the findings, whatever is analysed", "[d
     d.lookAgain();
     CHECK(d.build().points.size() == 2);
 }
+
+} // namespace desk_document_test

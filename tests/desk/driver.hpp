@@ -11,6 +11,7 @@
 #include <QApplication>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPushButton>
 #include <QTest>
 #include <catch2/catch.hpp>
@@ -57,6 +58,15 @@ public:
     }
     void action(const char* name) { find<QAction>(name)->trigger(); }
     void bench(int n) { QTest::keyClick(&window, static_cast<Qt::Key>(Qt::Key_0 + n), Qt::AltModifier); }
+
+    /// Turns to a sheet of the bench, by its button or in the menu of those that have no room.
+    void showSheet(const char* key, const char* name) {
+        auto* button = find<QPushButton>((std::string("view_") + key).c_str());
+        if (button->isVisible()) return button->click();
+        for (QAction* a : find<QPushButton>("moreViews")->menu()->actions())
+            if (a->text() == name) return a->trigger();
+        FAIL(name);
+    }
 
     desk::MainWindow window;
 };

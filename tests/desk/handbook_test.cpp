@@ -9,6 +9,8 @@
 #include <QRegularExpression>
 #include <QTextBrowser>
 
+namespace desk_handbook_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::waitFor;
@@ -116,3 +118,5 @@ TEST_CASE("the handbook opens at the page of the bench, is searched, and is left
     CHECK(read.find("Software never certifies") != std::string::npos);
     CHECK_FALSE(desk::handbook::writePdf("/no/such/folder/x.pdf").isEmpty());
 }
+
+} // namespace desk_handbook_test

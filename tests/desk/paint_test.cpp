@@ -13,6 +13,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace desk_paint_test {
+
 using namespace gorvet;
 
 namespace {
@@ -114,3 +116,5 @@ TEST_CASE("a card gives every sentence the room it needs", "[desk][card]") {
         CHECK(card.geometry().bottom() <= sheet.height());
     }
 }
+
+} // namespace desk_paint_test

@@ -9,6 +9,8 @@
 #include <QProcess>
 #include <QTemporaryDir>
 
+namespace desk_practice_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::waitFor;
@@ -257,3 +259,5 @@ TEST_CASE("points come in by the menu, and the report as found goes out", "[desk
     REQUIRE(waitFor([&] { return d.text("entryEcho").contains("written"); }));
     CHECK(QFile(pdf).size() > 5000);
 }
+
+} // namespace desk_practice_test

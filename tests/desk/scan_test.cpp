@@ -15,6 +15,8 @@
 #include <numbers>
 #include <set>
 
+namespace desk_scan_test {
+
 using namespace gorvet;
 using namespace gorvet::test;
 using desk::SceneView;
@@ -487,3 +489,5 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     d.action("cutMap");
     CHECK_THAT(d.text("entryEcho").toStdString(), Catch::Contains("needs a scan of the body"));
 }
+
+} // namespace desk_scan_test

@@ -6,6 +6,8 @@
 
 #include <cmath>
 
+namespace desk_scene_test {
+
 using namespace gorvet;
 using desk::SceneView;
 using shape::Mesh;
@@ -227,3 +229,5 @@ TEST_CASE("bands are hatched: crossed where it fouls, single where it is tight",
     CHECK(tight < 0.8 * fouls);
     CHECK(clear == 0);
 }
+
+} // namespace desk_scene_test

@@ -5,13 +5,15 @@
 #include "desk/widgets/sheet_view.hpp"
 #include "store/store.hpp"
 
-#include <QMenu>
 #include <QElapsedTimer>
 #include <QListWidget>
+#include <QMenu>
 #include <QTableView>
 
 #include <cstdio>
 #include <random>
+
+namespace desk_shake_test {
 
 using namespace gorvet;
 using test::Driver;
@@ -296,3 +298,5 @@ TEST_CASE("every word fits: benches, sheets, sizes, text sizes, grounds", "[desk
     INFO(wrong.mid(0, 60).join('\n').toStdString());
     CHECK(wrong.isEmpty());
 }
+
+} // namespace desk_shake_test

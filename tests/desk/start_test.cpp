@@ -7,6 +7,8 @@
 #include <QSettings>
 #include <QTableView>
 
+namespace desk_start_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::waitFor;
@@ -225,3 +227,5 @@ TEST_CASE("the list: sorted, searched, edited, and its cards", "[desk][list]") {
     QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, at);
     CHECK(waitFor([&] { return d.window.findChild<desk::CardView*>()->isVisible(); }));
 }
+
+} // namespace desk_start_test

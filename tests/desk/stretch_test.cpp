@@ -5,6 +5,8 @@
 
 #include <fstream>
 
+namespace desk_stretch_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::waitFor;
@@ -13,12 +15,6 @@ namespace {
 
 /// What is made beside the window takes its time.
 template <class F> bool soon(F&& condition) { return QTest::qWaitFor(condition, 30'000); }
-
-void showSheet(Driver& d, const char* key) {
-    auto* button = d.find<QPushButton>((std::string("view_") + key).c_str());
-    REQUIRE(button->isVisible());
-    button->click();
-}
 
 } // namespace
 
@@ -39,7 +35,7 @@ TEST_CASE("a channel frame is named member by member, bears its loads, and is cl
             const auto& doc = d.window.document();
             return doc.results().scans->frame.madeFrom(analysis::frameAsked(doc.build(), doc.results()));
         };
-        showSheet(d, "strength");
+        d.showSheet("strength", "Strength");
         REQUIRE(soon([&] { return current() && found().planned.has_value(); }));
         REQUIRE(waitFor([&] { return d.text("headline").contains("degree of twist"); }));
         const double before = found().planned->twist.free_nm_deg;
@@ -66,7 +62,7 @@ TEST_CASE("a channel frame is named member by member, bears its loads, and is cl
         d.action("undo");
         CHECK_FALSE(build::memberNamed(d.window.document().build(), "brace"));
         // a bay is closed from the card of its choice
-        showSheet(d, "boxing");
+        d.showSheet("boxing", "Open or closed");
         REQUIRE(waitFor([&] { return d.text("headline").contains("Closed all along"); }));
         REQUIRE(soon([&] { return current(); }));
         const auto choice = sheet->placeOf("boxing:all bays");
@@ -95,3 +91,5 @@ TEST_CASE("a channel frame is named member by member, bears its loads, and is cl
     for (const char* name : {"plate-shut-front.dxf", "plate-shut-middle.dxf"})
         CHECK(std::filesystem::file_size(out / name) > 500);
 }
+
+} // namespace desk_stretch_test

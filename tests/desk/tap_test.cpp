@@ -6,6 +6,8 @@
 
 #include <QListWidget>
 
+namespace desk_tap_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::waitFor;
@@ -221,3 +223,5 @@ TEST_CASE("anything is found by its words, and done", "[desk][tap]") {
     enter(); // does nothing
     CHECK(finder->isVisible());
 }
+
+} // namespace desk_tap_test

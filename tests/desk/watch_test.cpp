@@ -6,6 +6,8 @@
 
 #include <QSlider>
 
+namespace desk_watch_test {
+
 using namespace gorvet;
 using namespace gorvet::test;
 using desk::SceneView;
@@ -136,3 +138,5 @@ TEST_CASE("wheels, the change and the work are watched on a slider; picks begin 
     };
     CHECK(waitFor([&] { return named("Zz"); }));
 }
+
+} // namespace desk_watch_test

@@ -6,6 +6,8 @@
 #include <QTableWidget>
 #include <fstream>
 
+namespace desk_window_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::number;
@@ -347,3 +349,5 @@ TEST_CASE("many subjects do not crowd the head: some beside, all in a menu", "[d
     CHECK(beside().size() == 5);
     CHECK(d.find<QPushButton>("subjectStint")->isChecked());
 }
+
+} // namespace desk_window_test

@@ -7,6 +7,8 @@
 #include <QTableView>
 #include <fstream>
 
+namespace desk_work_test {
+
 using namespace gorvet;
 using test::Driver;
 using test::number;
@@ -22,7 +24,7 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     const auto next = [&] { return d.window.document().results().work->steps[*d.window.document().results().work->next]; };
     while (next().code != "survey-agrees") {
         REQUIRE(next().open());
-        d.keep("done");
+        d.keep(next().hot ? "done note Kim watched" : "done");
     }
     d.type("done");
     CHECK(d.text("entryEcho").contains("One reading of the chassis is to be taped again"));
@@ -138,14 +140,14 @@ TEST_CASE("Work from the first minute: a ready-made list, a job of one's own, th
             const auto& o = *d.window.document().results().work;
             for (const auto& s : o.steps)
                 if (s.code != "survey-agrees" && s.status == work::Status::Ready && !s.moves_to) {
-                    d.keep(QString::fromStdString("done " + s.code));
+                    d.keep(QString::fromStdString("done " + s.code + (s.hot ? " note Kim watched" : "")));
                     break;
                 }
             const auto& after = *d.window.document().results().work;
             if (const auto* lift = after.find("body-off-1"); lift && lift->waits_for.find("first:") == std::string::npos) break;
             continue;
         }
-        d.keep("done");
+        d.keep(next().hot ? "done note Kim watched" : "done");
     }
     d.type("done body-off-1");
     CHECK(d.text("entryEcho").contains("still tied"));
@@ -173,15 +175,6 @@ namespace {
 
 std::string printed(const std::filesystem::path& pdf) { return test::run("pdftotext -layout " + pdf.string() + " -").out; }
 
-/// From the sheet that is shown: what its button or the menu of others opens.
-void showSheet(Driver& d, const char* key, const char* name) {
-    auto* button = d.find<QPushButton>((std::string("view_") + key).c_str());
-    if (button->isVisible()) return button->click();
-    for (QAction* a : d.find<QPushButton>("moreViews")->menu()->actions())
-        if (a->text() == name) return a->trigger();
-    FAIL(name);
-}
-
 } // namespace
 
 TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, the lift's drawing and the owner's sheet",
@@ -199,7 +192,7 @@ TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, t
         d.bench(6);
         d.keep("jobs cab-off");
         // time: nothing is said, then hours, the shop's days, a part; the strips stand there
-        showSheet(d, "time", "Time");
+        d.showSheet("time", "Time");
         CHECK(d.text("headline") == "When it will be done is not known yet.");
         d.find<QPushButton>("start_hours")->click();
         CHECK(d.find<QLineEdit>("entry")->text() == "hours ");
@@ -217,7 +210,7 @@ TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, t
         CHECK(d.text("cardTitle") == "weld the floor patch");
         QTest::keyClick(&d.window, Qt::Key_Escape);
         // a lift: what is missing is said, a weak leg fails by name
-        showSheet(d, "lifts", "Lifts");
+        d.showSheet("lifts", "Lifts");
         CHECK(d.text("headline") == "No lift is planned yet.");
         d.keep("lift cab way slings for body-off-1 weighs 380 pm 20 centre 1000 0 500 spreader");
         CHECK(d.text("headline").contains("waits for the legs of its slings"));
@@ -233,14 +226,14 @@ TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, t
         const auto hook = sheet->placeOf("lift:cab");
         REQUIRE(hook);
         // coats
-        showSheet(d, "coats", "Coats");
+        d.showSheet("coats", "Coats");
         for (const char* line :
              {"surface floor-in steel strip m2 1.2 area left within left sill", "coat floor-in primer epoxy-primer coats 2 brush",
               "coat floor-in wax cavity-wax", "coat-jobs floor-in"})
             d.keep(line);
         CHECK(d.find<QTableView>("list")->model()->rowCount() == 2);
         // the owner: the step waits until it is agreed
-        showSheet(d, "owner", "The owner");
+        d.showSheet("owner", "The owner");
         d.keep("decide floor asks patch it or a whole new floor for floor-left");
         d.keep("choice floor patch what a patch of 1.2 sheet price 180 hours 4");
         const auto undecided = [&] {
@@ -313,7 +306,7 @@ TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the li
         // photos from the card of the job that was found: one before, later one after
         auto* card = d.find<desk::CardView>("card");
         auto* sheet = d.find<desk::SheetView>("sheet");
-        showSheet(d, "order", "All steps");
+        d.showSheet("order", "All steps");
         test::write(folder / "before.jpg", test::jpegWithExif(test::jpegOf(60, 160, 120), 6, "2026:11:02 09:30:00"));
         test::write(folder / "after.jpg", test::jpegWithExif(test::jpegOf(200, 160, 120), 1, "2026:11:28 17:00:00"));
         test::write(folder / "phone.heic", std::string("\0\0\0\x18", 4) + "ftypheic" + std::string(200, 'x'));
@@ -331,7 +324,7 @@ TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the li
         d.keep("photo p0001 before area left sill step sill-inner");
         keepFrom("after.jpg");
         d.keep("photo p0002 after area left sill");
-        showSheet(d, "photos", "Photos");
+        d.showSheet("photos", "Photos");
         CHECK(d.text("headline") == "2 photos, 1 place before and after.");
         REQUIRE(waitFor([&] {
             return analysis::currentSlow(d.window.document().build(), d.window.document().results(), analysis::slow::photos);
@@ -343,10 +336,10 @@ TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the li
         CHECK(d.text("cardTitle") == "p0001");
         QTest::keyClick(&d.window, Qt::Key_Escape);
         // what is bought: the bridge comes from the shelf
-        showSheet(d, "buy", "To buy");
+        d.showSheet("buy", "To buy");
         CHECK(d.text("headline").contains("to be bought"));
         CHECK(d.find<QTableView>("list")->model()->rowCount() > 3);
-        showSheet(d, "time", "Time");
+        d.showSheet("time", "Time");
         d.action("weekDid");
         REQUIRE(waitFor([&] { return card->isVisible() && d.text("cardTitle") == "What these days did to the date"; }));
         QTest::keyClick(&d.window, Qt::Key_Escape);
@@ -382,7 +375,7 @@ TEST_CASE("the register row by row under the car, and a phone's pictures as they
     d.window.document().setUser("M.");
     d.bench(6);
     for (const char* line : {"tag earth-left cable area engine bay joins engine to bulkhead", "tag loom connector"}) d.keep(line);
-    showSheet(d, "register", "Taken apart");
+    d.showSheet("register", "Taken apart");
     // the whole window for one row: Enter says it is undone, a name tags another there
     QTest::keyClick(&d.window, Qt::Key_F4);
     auto* field = d.find<QLineEdit>("callOutField");
@@ -444,10 +437,10 @@ TEST_CASE("the wall hangs on a second screen and follows the build", "[desk][wor
     REQUIRE(d.window.makeFile(QString::fromStdString((folder / "cab.gorvet").string())));
     d.bench(6);
     d.keep("job floor-left does weld the floor area left");
-    showSheet(d, "register", "Taken apart");
+    d.showSheet("register", "Taken apart");
     d.action("hangUp");
     CHECK(d.text("entryEcho").contains("can't be hung up"));
-    showSheet(d, "wall", "The wall");
+    d.showSheet("wall", "The wall");
     d.action("hangUp");
     auto* hung = d.find<QWidget>("hungSheet");
     REQUIRE(waitFor([&] { return hung->isVisible(); }));
@@ -462,3 +455,5 @@ TEST_CASE("the wall hangs on a second screen and follows the build", "[desk][wor
     QTest::keyClick(hung, Qt::Key_Escape);
     CHECK(waitFor([&] { return !d.window.findChild<QWidget*>("hungSheet"); }));
 }
+
+} // namespace desk_work_test

@@ -3,6 +3,8 @@
 #include <rapidcheck.h>
 #include <set>
 
+namespace entry_entry_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -268,3 +270,5 @@ TEST_CASE("set-ups: named once, and taken by the readings that can be read from 
     CHECK(t.wrong("gap door-left 4.5").message == "At which event was it measured?");
     CHECK(t.wrong("gap door-left 4.5? at brace in").message == "A gap must be measured, not assumed.");
 }
+
+} // namespace entry_entry_test

@@ -1,6 +1,8 @@
 // Members, loads, cases and what crosses, by the line.
 #include "entry/typist.hpp"
 
+namespace entry_frame_entry_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -149,3 +151,5 @@ TEST_CASE("several lines of a kind have names of their own", "[entry][stretch]")
     CHECK(refused(t, "remove crossing brake-line left").find("Nothing is said") != std::string::npos);
     CHECK(refused(t, "crossing loom \"two words\"").find("one word") != std::string::npos);
 }
+
+} // namespace entry_frame_entry_test

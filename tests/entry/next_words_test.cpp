@@ -8,6 +8,8 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 
+namespace entry_next_words_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -158,3 +160,5 @@ TEST_CASE("what may stand next follows the line", "[entry][next]") {
     CHECK_NOTHROW(after("pin along a a a a a a a a a a a a a a a a to b b b b b b b b b b b b b b "));
     CHECK_NOTHROW(after("\"unclosed "));
 }
+
+} // namespace entry_next_words_test

@@ -1,6 +1,8 @@
 // Time, lifts and decisions by the line.
 #include "entry/typist.hpp"
 
+namespace entry_plan_entry_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -281,3 +283,5 @@ TEST_CASE("a change order says why, waits for its step, and stays as it was agre
     CHECK(decisionNamed(t.b, "sill")->because == "inner-sill");
     CHECK(decisionNamed(t.b, "sill")->step == "inner-sill");
 }
+
+} // namespace entry_plan_entry_test

@@ -1,5 +1,7 @@
 #include "entry/typist.hpp"
 
+namespace entry_sit_entry_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -135,3 +137,5 @@ TEST_CASE("what a pair needs, what swings, and cuts drawn over by hand", "[entry
     t.type("remove cutline cut-1");
     CHECK(t.b.planned_cuts.empty());
 }
+
+} // namespace entry_sit_entry_test

@@ -1,5 +1,7 @@
 #include "entry/typist.hpp"
 
+namespace entry_steel_entry_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -104,3 +106,5 @@ TEST_CASE("joint, crossings and the crossmember's form by the line", "[entry]") 
     CHECK(t.b.crossmember->fixing == Fixing::Captive);
     CHECK(t.b.crossmember->pan_clearance.value == 15);
 }
+
+} // namespace entry_steel_entry_test

@@ -4,6 +4,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace entry_survey_entry_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -250,3 +252,5 @@ TEST_CASE("answers are for practice frames", "[entry][practice]") {
     t.type("hand-in");
     CHECK(t.b.practice.marked);
 }
+
+} // namespace entry_survey_entry_test

@@ -4,6 +4,7 @@
 #include "entry/entry.hpp"
 
 #include <catch2/catch.hpp>
+#include <fmt/format.h>
 
 namespace gorvet::entry_tests {
 
@@ -31,10 +32,30 @@ struct Typist {
         CHECK_FALSE(understood.error().message.empty());
         return understood.error();
     }
+    entry::Understood understood(const std::string& line) const {
+        INFO(line);
+        auto read = entry::understand(b, context, line);
+        if (!read) FAIL(read.error().text());
+        return *read;
+    }
     void frame() {
         for (const char* line : {"point Al rail 0 -420 310", "point Ar rail 0 420 310", "point Bl rail 2000 -420 300",
                                  "point Br rail 2000 420 300", "point G gearbox-mount 1000 0 320"})
             type(line);
+    }
+    /// Rails 840 apart from −500 to 3200, axles at 0 and 2600, all placed by a scan.
+    void scannedLadder(const char* section) {
+        for (const auto& [name, role, x, y, z] : {std::tuple{"A", "rail", -500, 420, 500},
+                                                  {"B", "rail", 1000, 420, 500},
+                                                  {"C", "rail", 3200, 420, 500},
+                                                  {"F", "front-hub", 0, 700, 400},
+                                                  {"R", "rear-hub", 2600, 700, 400}})
+            for (const int side : {-1, 1}) {
+                const std::string point = fmt::format("{}{}", name, side < 0 ? 'l' : 'r');
+                type(fmt::format("point {} {} {} {} {}", point, role, x, side * y, z));
+                type(fmt::format("coordinates {} {} {} {}", point, x, side * y, z));
+            }
+        type(section);
     }
     void body() {
         type("subject body");
@@ -50,13 +71,14 @@ struct Typist {
         context.who = "M.";
         context.now_utc = "2026-03-01T08:00:00Z";
         const auto id = [&](const char* name) { return pointNamed(b, the_chassis, name)->id; };
-        context.steps = {{"battery-out", "Take the battery out", "", false, {}},
+        context.steps = {{"battery-out", "Take the battery out", "", false, false, {}},
                          {"before-welding",
                           "Tape the diagonals",
                           "3 of 3 fresh readings are still to be taken",
                           false,
+                          false,
                           {{id("Bl"), id("Dr"), {}}}},
-                         {"weld-rails", "Weld", "first: Tape the diagonals", false, {}}};
+                         {"weld-rails", "Weld", "first: Tape the diagonals", false, true, {}}};
         context.next_step = "battery-out";
     }
     /// A photo: it comes as a file, never by a line.

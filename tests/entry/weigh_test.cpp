@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <random>
 
+namespace entry_weigh_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -112,3 +114,5 @@ TEST_CASE("a word that is not known is said to be, with what may have been meant
     CHECK_THAT(t.complaint("height Kikl 900"), Catch::Contains("There is no point Kikl on the chassis. Did you mean Kickl?"));
     CHECK_THAT(t.complaint("Zz Al 900"), !Catch::Contains("Did you mean"));
 }
+
+} // namespace entry_weigh_test

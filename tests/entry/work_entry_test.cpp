@@ -2,6 +2,8 @@
 
 #include "build/job_lists.hpp"
 
+namespace entry_work_entry_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
@@ -239,3 +241,5 @@ TEST_CASE("ready-made lists fill in what the build knows, once", "[entry][work][
             }
     }
 }
+
+} // namespace entry_work_entry_test

@@ -9,6 +9,8 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+namespace files_out_file_test {
+
 using namespace gorvet;
 using files::Kind;
 
@@ -130,3 +132,5 @@ TEST_CASE("lines come as they are written, and one that is too long is passed ov
     CHECK_FALSE(in.next(line));
     close(ends[0]);
 }
+
+} // namespace files_out_file_test

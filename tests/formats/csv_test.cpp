@@ -3,6 +3,8 @@
 #include <catch2/catch.hpp>
 #include <rapidcheck.h>
 
+namespace formats_csv_test {
+
 using namespace gorvet;
 
 TEST_CASE("records, quotes and line numbers", "[formats]") {
@@ -37,3 +39,5 @@ TEST_CASE("a field survives being written and split", "[formats][property]") {
         RC_ASSERT(records[0].fields == fields);
     }));
 }
+
+} // namespace formats_csv_test

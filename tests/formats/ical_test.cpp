@@ -10,6 +10,8 @@
 
 #include <libical/ical.h>
 
+namespace formats_ical_test {
+
 using namespace gorvet;
 using formats::CalendarEntry;
 
@@ -50,3 +52,5 @@ TEST_CASE("a calendar is read back as it was written: whole days, long lines, co
     CHECK(k == entries.size());
     icalcomponent_free(c);
 }
+
+} // namespace formats_ical_test

@@ -3,6 +3,8 @@
 #include <catch2/catch.hpp>
 #include <random>
 
+namespace formats_instrument_line_test {
+
 using namespace gorvet;
 using formats::InstrumentSays;
 
@@ -83,3 +85,5 @@ TEST_CASE("lines are cut from pieces, and an endless one is given up", "[formats
         CHECK(lines == std::vector<std::string>{"hello tape big", "reads big 1 mm", "", "bye big"});
     }
 }
+
+} // namespace formats_instrument_line_test

@@ -9,6 +9,8 @@
 #include <cstring>
 #include <fstream>
 
+namespace formats_mesh_file_test {
+
 using namespace gorvet;
 using shape::Mesh;
 using shape::Point3;
@@ -326,3 +328,5 @@ TEST_CASE("a mesh is described as it is", "[shape][mesh]") {
     CHECK(r.volume_mm3 == Approx(4.0 / 3 * M_PI * 1e6).epsilon(0.003));
     CHECK(r.area_mm2 == Approx(4 * M_PI * 1e4).epsilon(0.002));
 }
+
+} // namespace formats_mesh_file_test

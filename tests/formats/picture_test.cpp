@@ -7,6 +7,8 @@
 
 #include <array>
 
+namespace formats_picture_test {
+
 using namespace gorvet;
 
 namespace {
@@ -133,3 +135,5 @@ TEST_CASE("however the camera was held, small ones stand upright", "[formats][pi
     CHECK(p->height == 20);
     for (const unsigned char v : p->rgb) CHECK(std::abs(v - 127) < 12);
 }
+
+} // namespace formats_picture_test

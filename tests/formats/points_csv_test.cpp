@@ -4,6 +4,8 @@
 #include <chrono>
 #include <cmath>
 
+namespace formats_points_csv_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using formats::PointsAre;
@@ -77,3 +79,5 @@ TEST_CASE("ten thousand points come in while one waits", "[formats][points]") {
     for (int i = 0; i < 10000; ++i) csv += "P" + std::to_string(i) + ",1,2,3\n";
     CHECK(formats::readPoints(csv, {}, the_chassis, PointsAre::Rough, "s")->points == 10000);
 }
+
+} // namespace formats_points_csv_test

@@ -4,6 +4,8 @@
 #include <catch2/catch.hpp>
 #include <rapidcheck.h>
 
+namespace formats_readings_csv_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -246,3 +248,5 @@ TEST_CASE("what is written is read back the same", "[formats][property]") {
         RC_ASSERT(formats::writeReadings(c, the_chassis) == written);
     }));
 }
+
+} // namespace formats_readings_csv_test

@@ -7,6 +7,8 @@
 #include <numbers>
 #include <random>
 
+namespace frame_beams_test {
+
 using namespace gorvet;
 using namespace gorvet::frame;
 
@@ -345,3 +347,5 @@ TEST_CASE("how beams swing: on two hinges, as a cantilever, free in the air, twi
     none.beams[0].section.area_mm2 = 0;
     CHECK_FALSE(modes(none, 1));
 }
+
+} // namespace frame_beams_test

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <numbers>
 
+namespace frame_ladder_test {
+
 using namespace gorvet;
 using namespace gorvet::frame;
 
@@ -100,3 +102,5 @@ TEST_CASE("what can't be twisted says why", "[frame][ladder]") {
     same.rear_axle_mm = 20;
     CHECK(why(same).find("less than 100") != std::string::npos);
 }
+
+} // namespace frame_ladder_test

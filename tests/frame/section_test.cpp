@@ -7,6 +7,8 @@
 #include <numbers>
 #include <random>
 
+namespace frame_section_test {
+
 using namespace gorvet;
 using namespace gorvet::frame;
 
@@ -205,3 +207,5 @@ TEST_CASE("what is no section says why", "[frame][section]") {
     CHECK(wallsFrom({"box", "100", "60", "4"}));
     CHECK(wallsFrom({"box", "100", "60", "4", "8"}));
 }
+
+} // namespace frame_section_test

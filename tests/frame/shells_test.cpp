@@ -7,6 +7,8 @@
 #include <cmath>
 #include <fstream>
 
+namespace frame_shells_test {
+
 using namespace gorvet;
 using namespace gorvet::frame;
 
@@ -112,3 +114,5 @@ TEST_CASE("a boxed and an open ladder move as their shells do", "[frame][shells]
     CHECK(twisted(false, false) > 1.05 * figure("channel_twist_mm"));
     CHECK(bent(false, false) == Approx(figure("channel_bend_mm")).epsilon(0.03));
 }
+
+} // namespace frame_shells_test

@@ -12,6 +12,8 @@
 #include <numbers>
 #include <random>
 
+namespace frame_structure_test {
+
 using namespace gorvet;
 using namespace gorvet::frame;
 
@@ -395,3 +397,24 @@ TEST_CASE("a frame of very many members is still worked out", "[frame][structure
     CHECK(a->cases[0].unbalanced < 1e-7);
     CHECK(a->twist.free_nm_deg > frame::twistOf(boxes())->free_nm_deg);
 }
+
+TEST_CASE("a spine as it was measured, never quite straight, bears a bend as a straight one does", "[frame][structure]") {
+    const auto worst = [](double crooked_mm) {
+        Structure s;
+        Line spine = rail("spine", 0, box(180, 140, 2));
+        spine.points = {{-400, 0, 400}, {900, crooked_mm, 400}, {1700, -crooked_mm, 400}, {3000, 0, 400}};
+        s.lines = {spine};
+        s.seats = {Seat{{0, -350, 400}, 0, 30}, Seat{{0, 350, 400}, 0, 30}, Seat{{2600, -350, 400}, 0, 30},
+                   Seat{{2600, 350, 400}, 0, 30}};
+        s.hung = {{"shell", 300, {1300, 0, 700}, 2000}};
+        s.cases = {{"cornering", 1, 0, 1, {}, false}};
+        const auto o = analyse(s);
+        REQUIRE(o);
+        return o->cases[0].stress_mpa;
+    };
+    const double straight = worst(0);
+    CHECK(straight < 100);
+    for (const double crooked : {0.1, 1.0, 3.0}) CHECK(worst(crooked) == Approx(straight).epsilon(0.04));
+}
+
+} // namespace frame_structure_test

@@ -5,6 +5,8 @@
 #include <rapidcheck.h>
 #include <rapidcheck/catch.h>
 
+namespace geometry_rigid_transform_test {
+
 using namespace gorvet::geometry;
 
 TEST_CASE("a rigid transform: back, chained, and by its angles", "[geometry][property]") {
@@ -41,3 +43,5 @@ TEST_CASE("a box grows round what it takes", "[geometry]") {
     CHECK(unit({0, 0, 0}) == Vec3{});
     CHECK(along({0, 0, 0}, {10, 0, 0}, 0.25) == Vec3{2.5, 0, 0});
 }
+
+} // namespace geometry_rigid_transform_test

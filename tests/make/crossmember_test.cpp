@@ -4,6 +4,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace make_crossmember_test {
+
 using namespace gorvet;
 using build::PlanVerdict;
 
@@ -139,3 +141,5 @@ TEST_CASE("the plate's drawing is the plate", "[make]") {
     CHECK(e.right - e.left == Approx(p.left.width_mm));
     CHECK(e.bottom - e.top == Approx(p.left.height_mm));
 }
+
+} // namespace make_crossmember_test

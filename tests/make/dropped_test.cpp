@@ -6,6 +6,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace make_dropped_test {
+
 using namespace gorvet;
 using build::PlanVerdict;
 
@@ -293,3 +295,5 @@ TEST_CASE("nuts and crush tubes stay out of what fills the rails", "[make]") {
     in.filled = {{"the sleeve of the cut", p.station_mm + p.left.width_mm / 2, p.station_mm + 500}};
     CHECK_FALSE(remark(make::crossmember(in), "bolts-in-sleeve"));
 }
+
+} // namespace make_dropped_test

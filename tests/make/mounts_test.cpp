@@ -5,6 +5,8 @@
 #include <numeric>
 #include <rapidcheck.h>
 
+namespace make_mounts_test {
+
 using namespace gorvet;
 using build::PlanVerdict;
 
@@ -134,3 +136,5 @@ TEST_CASE("a bolt into a closed box has its nut in the list, and none goes into 
     design.through_rail = design.closed_box = false;
     CHECK(make::mountStack(in, rail, design).nut == "nut M10 under the flange");
 }
+
+} // namespace make_mounts_test

@@ -7,6 +7,8 @@
 #include <algorithm>
 #include <numbers>
 
+namespace scan_align_test {
+
 using namespace gorvet;
 using namespace gorvet::scan;
 using geometry::minus;
@@ -142,3 +144,5 @@ TEST_CASE("scans of different things do not settle, and a handful of points is r
     CHECK_FALSE(registerScans(**a, **b, {}).settled);
     CHECK_FALSE(preparedFor({{0, 0, 0}, {1, 0, 0}}));
 }
+
+} // namespace scan_align_test

@@ -9,6 +9,8 @@
 #include <algorithm>
 #include <numbers>
 
+namespace scan_cloud_test {
+
 using namespace gorvet;
 using namespace gorvet::scan;
 using geometry::between;
@@ -210,3 +212,5 @@ TEST_CASE("the mid-plane of a scanned shell is found, and a low sill is told", "
     const auto fair = midPlaneOf(even, Point3{0, 1, 0});
     CHECK(unlikePlaces(even, *fair, asymmetry(even, *fair)).empty());
 }
+
+} // namespace scan_cloud_test

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <random>
 
+namespace scan_fit_test {
+
 using namespace gorvet;
 using scan::Point3;
 
@@ -217,3 +219,5 @@ TEST_CASE("three, two, one: a scan on the workshop's axes", "[scan][lay]") {
           Error::Code::Degenerate);
     CHECK_FALSE(scan::threeTwoOne({{0, 0, 0}, {1, 0, 0}}, {Point3{0, 0, 0}, Point3{5, 0, 0}}, {0, 0, 0}));
 }
+
+} // namespace scan_fit_test

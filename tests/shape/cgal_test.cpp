@@ -14,6 +14,8 @@
 #define CATCH_CONFIG_MAIN
 #include <catch2/catch.hpp>
 
+namespace shape_cgal_test {
+
 using namespace gorvet;
 using shape::Mesh;
 using shape::Point3;
@@ -94,3 +96,5 @@ TEST_CASE("cut lines of the demo pair agree with CGAL's surface intersection", "
         CHECK(ours == Approx(theirs).epsilon(1e-9));
     }
 }
+
+} // namespace shape_cgal_test

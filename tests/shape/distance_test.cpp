@@ -7,6 +7,8 @@
 #include <numbers>
 #include <random>
 
+namespace shape_distance_test {
+
 using namespace gorvet;
 using namespace gorvet::shape;
 
@@ -396,3 +398,5 @@ TEST_CASE("inside by nearest place agrees with the winding number", "[shape][sid
     CHECK(in > 300);
     CHECK(unlike == 0);
 }
+
+} // namespace shape_distance_test

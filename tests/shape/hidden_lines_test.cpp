@@ -8,6 +8,8 @@
 #include <numbers>
 #include <random>
 
+namespace shape_hidden_lines_test {
+
 using namespace gorvet;
 using shape::Mesh;
 using shape::ScribedLine;
@@ -117,3 +119,5 @@ TEST_CASE("nothing, a cloud and a stop make no lines", "[shape][lines]") {
     const Mesh m = box({0, 0, 0}, {800, 400, 300});
     CHECK(shape::scribedLines({{&m, {}, false}}, left, {}, [] { return true; }).empty());
 }
+
+} // namespace shape_hidden_lines_test

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <map>
 
+namespace shape_solid_test {
+
 using namespace gorvet;
 using namespace gorvet::shape;
 
@@ -173,3 +175,5 @@ TEST_CASE("STEP files are read by another program, with the same volumes", "[sha
     CHECK_FALSE(writeStep({{"x", a}}, folder / "no" / "such.step"));
     CHECK_FALSE(writeStep({}, file));
 }
+
+} // namespace shape_solid_test

@@ -4,6 +4,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace sheet_drawing_test {
+
 using namespace gorvet::sheet;
 
 TEST_CASE("a projection fits its range, centred, and turns height upwards", "[sheet]") {
@@ -99,3 +101,5 @@ TEST_CASE("the check bar is 100 mm", "[sheet]") {
     const auto& bar = std::get<Stroke>(d.items[0].shape);
     CHECK(bar.path[1].x - bar.path[0].x == 100);
 }
+
+} // namespace sheet_drawing_test

@@ -6,6 +6,8 @@
 #include <rapidcheck.h>
 #include <rapidcheck/catch.h>
 
+namespace sheet_settle_test {
+
 using namespace gorvet::sheet;
 
 namespace {
@@ -71,3 +73,5 @@ TEST_CASE("texts settle: free ones stay, crowded ones find a place on the sheet"
     settleTexts(crowd, 800, 600);
     CHECK(collisions(crowd) == 0);
 }
+
+} // namespace sheet_settle_test

@@ -10,6 +10,8 @@
 #include <catch2/catch.hpp>
 #include <fmt/format.h>
 
+namespace sheet_write_test {
+
 using namespace gorvet;
 
 TEST_CASE("DXF: extents, holes, layers and texts as another reader sees them", "[sheet][files]") {
@@ -108,3 +110,5 @@ TEST_CASE("the demo's exports: build sheet, flange, cut list, readings", "[sheet
     const std::string svg = test::fileText(folder / "out" / "crossmember.svg");
     CHECK(svg.find("width=\"841.889764pt\"") != std::string::npos);
 }
+
+} // namespace sheet_write_test

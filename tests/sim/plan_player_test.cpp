@@ -5,6 +5,8 @@
 #include <catch2/catch.hpp>
 #include <random>
 
+namespace sim_plan_player_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -32,6 +34,16 @@ work::Facts randomBuild(std::mt19937& rng) {
             f.sleeve_mm = std::pair{1040.0, 1460.0};
         }
         f.fish_plates = chance(2);
+        if (chance(3)) { // a spine with its pans, and what runs inside of it
+            f.spine = true;
+            f.sleeve_words.clear();
+            f.sleeve_mm.reset();
+            f.pan_words = "the left pan at 1100, the right pan at 1400";
+            if (chance(2)) {
+                f.spine_windows = "140 × 90 at 730 and 1770";
+                f.spine_inside = "shift-rod";
+            }
+        }
         for (const auto kind : {CrossingKind::PropShaft, CrossingKind::BrakeLine, CrossingKind::FuelLine, CrossingKind::Loom})
             if (chance(2)) f.crossings.push_back({kind, "see to it", ""});
     }
@@ -195,3 +207,5 @@ TEST_CASE("the order by itself keeps to what once went wrong", "[work][sim]") {
     CHECK(waits.find("make-mounts")->status == work::Status::Waiting);
     CHECK(waits.find("make-mounts")->waits_for == open.mounts_open);
 }
+
+} // namespace sim_plan_player_test

@@ -10,6 +10,8 @@
 #include <cmath>
 #include <set>
 
+namespace sim_sim_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -187,3 +189,5 @@ TEST_CASE("wrong answers are marked as what they are", "[sim][practice]") {
     CHECK_FALSE(entry::understand(b, {}, "answer twist 3"));
     CHECK_FALSE(entry::understand(b, {}, "hand-in"));
 }
+
+} // namespace sim_sim_test

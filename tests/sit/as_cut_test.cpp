@@ -6,6 +6,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace sit_as_cut_test {
+
 using namespace gorvet;
 using shape::Point3;
 
@@ -140,3 +142,5 @@ TEST_CASE("the sheet that a line takes out, round or from edge to edge", "[sit][
     CHECK(floor);
     CHECK(board);
 }
+
+} // namespace sit_as_cut_test

@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <optional>
 
+namespace sit_bounded_test {
+
 using namespace gorvet;
 using Eigen::Index;
 using Eigen::MatrixXd;
@@ -131,3 +133,5 @@ TEST_CASE("what no pin resists stays, and moves when a bound pushes", "[sit]") {
     CHECK(by.step(1) == Approx(9.996).epsilon(1e-4)); // y gives way, not x
     CHECK(by.step(0) == Approx(4).epsilon(1e-4));
 }
+
+} // namespace sit_bounded_test

@@ -8,6 +8,8 @@
 #include <numbers>
 #include <random>
 
+namespace sit_clearance_test {
+
 using namespace gorvet;
 using namespace gorvet::sit;
 using geometry::between;
@@ -260,3 +262,5 @@ TEST_CASE("the place on the chassis lies on the chassis, open or closed, however
         CHECK(geometry::length(c->at_fixed) == Approx(200).margin(1.0));
     }
 }
+
+} // namespace sit_clearance_test

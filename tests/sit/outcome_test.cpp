@@ -8,6 +8,8 @@
 #include <cmath>
 #include <map>
 
+namespace sit_outcome_test {
+
 using namespace gorvet;
 using build::Bound;
 using build::Importance;
@@ -182,3 +184,5 @@ TEST_CASE("a pin's verdict is that of its worst point with that point's own ±",
     CHECK(w.achieved.u95 == Approx(build::u95Of(std::sqrt(9.01) / 2)).epsilon(1e-6)); // of the mean
     CHECK(w.verdict == build::PlanVerdict::Marginal);                                 // ± 5.9 against 3
 }
+
+} // namespace sit_outcome_test

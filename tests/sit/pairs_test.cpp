@@ -6,6 +6,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace sit_pairs_test {
+
 using namespace gorvet;
 using geometry::RigidTransform;
 using shape::Mesh;
@@ -310,3 +312,5 @@ TEST_CASE("a map counts what moves at the ends of its travel, on either side", "
     CHECK(sit::endsOf(two).size() == 5);
     CHECK(sit::endsOf({}).empty());
 }
+
+} // namespace sit_pairs_test

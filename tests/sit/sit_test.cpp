@@ -5,6 +5,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace sit_sit_test {
+
 using namespace gorvet;
 using sit::PinKind;
 
@@ -219,3 +221,5 @@ TEST_CASE("an assumed figure never makes a green verdict", "[sit]") {
     CHECK(seat.pins[3].verdict == build::PlanVerdict::Marginal); // over an assumed tyre
     CHECK(seat.pins[0].verdict == build::PlanVerdict::Holds);
 }
+
+} // namespace sit_sit_test

@@ -8,6 +8,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace sit_small_survey_test {
+
 using namespace gorvet;
 using sit::PinKind;
 using tape::Axis;
@@ -86,3 +88,5 @@ TEST_CASE("500 pairs of small surveys: the ± of the change of wheelbase covers 
     CHECK(covered <= 0.97 * rounds);
     CHECK(half > 1);
 }
+
+} // namespace sit_small_survey_test

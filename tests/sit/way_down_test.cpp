@@ -3,6 +3,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace sit_way_down_test {
+
 using namespace gorvet;
 using namespace gorvet::sit;
 using shape::Mesh;
@@ -164,3 +166,5 @@ TEST_CASE("no surface, no lift: no way, and no trouble", "[sit][way]") {
     CHECK_FALSE(wayDown({}, {}, {}, 300)->found);
     CHECK_FALSE(wayDown({{"shell", &body}}, {{"frame", &body}}, {}, 300, {}, 1, [] { return true; }));
 }
+
+} // namespace sit_way_down_test

@@ -3,6 +3,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace sit_way_in_test {
+
 using namespace gorvet;
 using namespace gorvet::sit;
 using shape::Mesh;
@@ -74,3 +76,5 @@ TEST_CASE("hung nose up, less lift is enough when the nose is what is low", "[si
     const WayIn both = wayIn(nose, {}, chassis, {20, 0, 0.12});
     CHECK(both.tilted.lift_mm <= std::min(both.from_behind.lift_mm, both.from_front.lift_mm));
 }
+
+} // namespace sit_way_in_test

@@ -6,6 +6,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace sit_wishes_test {
+
 using namespace gorvet;
 using build::Bound;
 using build::Importance;
@@ -316,3 +318,5 @@ TEST_CASE("ways to lower a body: lengths and masses by hand", "[sit][closed-form
     // what is not known is said
     CHECK(sit::waysToLower({}, 40)[0].words.back().find("not known") != std::string::npos);
 }
+
+} // namespace sit_wishes_test

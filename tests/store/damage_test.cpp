@@ -9,6 +9,8 @@
 #include <random>
 #include <unistd.h>
 
+namespace store_damage_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
@@ -252,3 +254,5 @@ TEST_CASE("photos are kept inside the file, once, and come out as they went in",
     REQUIRE_FALSE(hurt);
     CHECK(hurt.error().code == Error::Code::Damaged);
 }
+
+} // namespace store_damage_test

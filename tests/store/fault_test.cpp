@@ -7,6 +7,8 @@
 #include <fstream>
 #include <sqlite3.h>
 
+namespace store_fault_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
@@ -174,3 +176,5 @@ TEST_CASE("a photo that does not fit on the disk is not kept by half", "[store][
     REQUIRE(kept);
     CHECK(kept->bytes == 3'000'000);
 }
+
+} // namespace store_fault_test

@@ -13,6 +13,8 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+namespace store_kill_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
@@ -224,3 +226,5 @@ TEST_CASE("200 killed processes lose nothing that was confirmed", "[store][kill]
     WARN(kills << " kills: " << confirmed_steps << " confirmed steps all there on reopening, " << in_flight
                << " times the step in flight had been written too, no stale lock, every file sound");
 }
+
+} // namespace store_kill_test

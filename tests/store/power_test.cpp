@@ -12,6 +12,8 @@
 #include <random>
 #include <sqlite3.h>
 
+namespace store_power_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
@@ -343,3 +345,5 @@ TEST_CASE("the power goes while a file of an older version is brought up", "[sto
         CHECK(cuts > (std::string(name) >= "version-3" ? 5 : 20)); // from version 3 on only the mark changes
     }
 }
+
+} // namespace store_power_test

@@ -5,6 +5,8 @@
 #include <catch2/catch.hpp>
 #include <fstream>
 
+namespace store_rot_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Access;
@@ -428,3 +430,41 @@ TEST_CASE("a file of version 6 did not know photos nor a shelf, and reads the sa
     CHECK((*again)->keptCopy().empty());
     CHECK(stockNamed((*again)->build(), "b60")->length_mm == 2000);
 }
+
+TEST_CASE("a file of version 7 did not know stands nor how springs are hung, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-7");
+    const auto path = quick.path / "seven.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-7.gorvet", path);
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "seven.version-7.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.members.size() == 3);
+        CHECK(memberNamed(b, "odd")->walls_mm.size() == 10);
+        CHECK(carriedNamed(b, "engine")->mass.value == 180);
+        CHECK_FALSE(carriedNamed(b, "engine")->with_body);
+        CHECK(b.frame_facts.yield_MPa.value == 235);
+        CHECK(b.frame_facts.rear_springs == Springs::Unsaid);
+        CHECK(b.stands.empty());
+        Stand s;
+        s.id = StandId{b.next_id};
+        s.name = "nose";
+        s.station.value = 200;
+        AxleJob a;
+        a.id = AxleJobId{b.next_id + 1};
+        a.faces.value = 1420;
+        REQUIRE((*store)->keep(Edit{"stands and an axle", {Put<Stand>{s}, Put<AxleJob>{a}}}, author));
+        for (int k = 0; k < 4; ++k) REQUIRE((*store)->undo(author)); // what the old program wrote, too
+        for (int k = 0; k < 4; ++k) REQUIRE((*store)->redo(author));
+    }
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK(standNamed((*again)->build(), "nose")->station.value == 200);
+    CHECK(axleJobOf((*again)->build(), AxleEnd::Rear)->faces.value == 1420);
+}
+
+} // namespace store_rot_test

@@ -7,6 +7,8 @@
 
 #include <cstdlib>
 
+namespace store_since_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
@@ -72,3 +74,5 @@ TEST_CASE("what was kept later is taken back, undone steps and all", "[store][si
     CHECK(since->lines == 4);
     CHECK(s.build().jobs.size() == 2); // nothing of it is changed
 }
+
+} // namespace store_since_test

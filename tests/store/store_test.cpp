@@ -5,6 +5,8 @@
 #include <catch2/catch.hpp>
 #include <fstream>
 
+namespace store_store_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using store::Store;
@@ -172,3 +174,5 @@ TEST_CASE("files that are no builds are refused and left alone", "[store]") {
 
     CHECK_FALSE(Store::create(folder / "no" / "such" / "folder.gorvet"));
 }
+
+} // namespace store_store_test

@@ -5,6 +5,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace stretch_joint_test {
+
 using namespace gorvet;
 using build::CrossingKind;
 using build::PlanVerdict;
@@ -341,3 +343,5 @@ TEST_CASE("a new part counts with what it reaches over: a flange 130 from the cu
     in.cut_station_mm = 1050;
     CHECK(stretch::plan(in).near.front().verdict == PlanVerdict::Fails);
 }
+
+} // namespace stretch_joint_test

@@ -3,6 +3,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace stretch_stretch_test {
+
 using namespace gorvet;
 using build::PlanVerdict;
 
@@ -158,3 +160,5 @@ TEST_CASE("what it waits for", "[stretch]") {
     in.channel = true;
     CHECK(stretch::plan(in).sleeve->width_mm == Approx(60 - 4 - 1)); // one web
 }
+
+} // namespace stretch_stretch_test

@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_alignment_test {
+
 using namespace gorvet;
 
 namespace {
@@ -98,3 +100,5 @@ TEST_CASE("corner weights and run-out", "[tape][alignment]") {
     CHECK(figure(list, "run-out-rear-right")->verdict == build::PlanVerdict::Fails);
     CHECK(tape::shownFigure(*front, front->size.value, units::LengthStep::Mm01) == "62.0 %");
 }
+
+} // namespace tape_alignment_test

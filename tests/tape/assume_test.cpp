@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_assume_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 
@@ -115,3 +117,5 @@ TEST_CASE("a data sheet's figure places a point that only half is measured", "[t
     CHECK(p.position.z_mm == Approx(430).margin(0.5));
     CHECK(s.status == tape::Status::NotDetermined); // it is still not measured
 }
+
+} // namespace tape_assume_test

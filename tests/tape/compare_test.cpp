@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_compare_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 
@@ -185,3 +187,5 @@ TEST_CASE("gaps: change since the event before, against its ± and its tolerance
     CHECK(tape::gapTrends({}).empty());
     CHECK(tape::gapTrends({{"left", "brace in", 4.5, 1.5}})[0].verdict == build::PlanVerdict::Holds);
 }
+
+} // namespace tape_compare_test

@@ -5,6 +5,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_condition_test {
+
 using namespace gorvet;
 using tape::FigureKind;
 
@@ -205,3 +207,5 @@ TEST_CASE("axles: set-back, thrust angle and offset, square to the frame's own l
     CHECK(figure(c, FigureKind::Thrust).size_mm.value == Approx(5).margin(0.01));
     for (const auto& f : c.figures) CHECK(f.kind != FigureKind::RearOffset);
 }
+
+} // namespace tape_condition_test

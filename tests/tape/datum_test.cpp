@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_datum_test {
+
 using namespace gorvet;
 using build::DatumKind;
 using tape::ReadingKind;
@@ -233,3 +235,5 @@ TEST_CASE("a floor moves with the datum, and its ± too", "[tape][datum][setup]"
     CHECK(s.setups[0].value[1] == Approx(-4).margin(1.5));
     CHECK(s.setups[0].value[0] == Approx(10).margin(4));
 }
+
+} // namespace tape_datum_test

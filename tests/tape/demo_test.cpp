@@ -8,6 +8,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_demo_test {
+
 using namespace gorvet;
 
 namespace {
@@ -53,3 +55,5 @@ TEST_CASE("with ten seeds the planted misread reading is named first in at least
     INFO(named_first << " of 10");
     CHECK(named_first >= 9);
 }
+
+} // namespace tape_demo_test

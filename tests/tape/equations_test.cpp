@@ -4,6 +4,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace tape_equations_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 
@@ -95,3 +97,5 @@ TEST_CASE("two points in one place have no direction, and nothing is infinite", 
         for (int axis = 0; axis < 3; ++axis) CHECK(std::isfinite(p.by_from[axis]));
     }
 }
+
+} // namespace tape_equations_test

@@ -8,6 +8,8 @@
 
 #include <Eigen/Dense>
 
+namespace tape_factor_test {
+
 using namespace gorvet;
 
 namespace {
@@ -152,3 +154,5 @@ TEST_CASE("a pivot that is nothing only without the touch on the diagonal is ope
         CHECK(factor.entry(6, 6) == Approx(1));
     }
 }
+
+} // namespace tape_factor_test

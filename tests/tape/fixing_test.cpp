@@ -5,6 +5,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace tape_fixing_test {
+
 using namespace gorvet;
 using tape::Axis;
 using tape::ReadingKind;
@@ -160,3 +162,5 @@ TEST_CASE("a survey of tapes alone can't tell up from down", "[tape]") {
     for (const auto& mirror : s.mirrors) said = said || mirror.sentence.find("can't tell up from down") != std::string::npos;
     CHECK(said);
 }
+
+} // namespace tape_fixing_test

@@ -7,6 +7,8 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 
+namespace tape_judge_test {
+
 using namespace gorvet;
 using tape::Axis;
 using tape::ReadingKind;
@@ -157,3 +159,5 @@ TEST_CASE("slips are put into words", "[tape]") {
     CHECK(tape::likelySlip(1674.0, 1673.7, 1.1).empty());
     CHECK(tape::likelySlip(1683.4, 1673.7, 9).empty()); // explains nothing when the ± is that wide
 }
+
+} // namespace tape_judge_test

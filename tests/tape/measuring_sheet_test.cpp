@@ -6,6 +6,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace tape_measuring_sheet_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 
@@ -53,3 +55,5 @@ TEST_CASE("a measuring sheet carries each reading, its number in the sketch, and
     }
     CHECK(seen == plan.size());
 }
+
+} // namespace tape_measuring_sheet_test

@@ -5,6 +5,8 @@
 #include <Eigen/Dense>
 #include <catch2/catch.hpp>
 
+namespace tape_network_test {
+
 using namespace gorvet;
 using tape::Axis;
 using tape::ReadingKind;
@@ -88,3 +90,5 @@ TEST_CASE("the robust start is not dragged away by one wild reading", "[tape]") 
     CHECK(miss(robust) < 5);
     CHECK(miss(plain) > 5 * miss(robust));
 }
+
+} // namespace tape_network_test

@@ -9,6 +9,8 @@
 #include <set>
 #include <tuple>
 
+namespace tape_next_reading_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 
@@ -215,3 +217,5 @@ TEST_CASE("before the survey is fixed, the one reading that fixes most comes fir
     CHECK(tapes.front().kind == ReadingKind::Tape);
     CHECK(tapes.front().fixes == 2);
 }
+
+} // namespace tape_next_reading_test

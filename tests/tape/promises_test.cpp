@@ -13,6 +13,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_promises_test {
+
 using namespace gorvet;
 using tape::Axis;
 using tape::ReadingKind;
@@ -488,3 +490,5 @@ TEST_CASE("a reading that is off by metres is named, not a shape that does not c
     c.add(s, m.truth);
     CHECK(c.worst < 5);
 }
+
+} // namespace tape_promises_test

@@ -2,6 +2,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace tape_repair_test {
+
 using namespace gorvet;
 using build::FlawKind;
 using tape::FoundFlaw;
@@ -134,3 +136,5 @@ TEST_CASE("a rail that is rusted through is no patch, and the body's rust says n
     body.push_back(thin(3.2, 4, 1000, build::Side::Left));
     CHECK(way(tape::repairView(body, rates, false, 0), "repair").hours == 4);
 }
+
+} // namespace tape_repair_test

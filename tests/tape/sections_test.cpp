@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_sections_test {
+
 using namespace gorvet;
 
 namespace {
@@ -197,3 +199,5 @@ TEST_CASE("a reading that was taken at another point is told so", "[tape]") {
     const std::string expected = m.survey.points[0].name + "–" + m.survey.points[5].name;
     CHECK(std::any_of(pairs.begin(), pairs.end(), [&](const std::string& w) { return w.find(expected) != std::string::npos; }));
 }
+
+} // namespace tape_sections_test

@@ -7,6 +7,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_setup_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 using tape::SetUpKind;
@@ -180,3 +182,5 @@ TEST_CASE("a set-up without readings, and one with a single reading, change noth
     CHECK(s.readings.back().check == tape::Check::Nothing);
     for (size_t i = 0; i < 12; ++i) CHECK(s.points[i].position.z_mm == Approx(before.points[i].position.z_mm).margin(1e-4));
 }
+
+} // namespace tape_setup_test

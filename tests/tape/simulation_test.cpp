@@ -9,6 +9,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_simulation_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 
@@ -99,3 +101,5 @@ TEST_CASE("a planted blunder of 1.5 times its smallest hidden error is named in 
     CHECK(named >= 190);
     CHECK(with_another < 60);
 }
+
+} // namespace tape_simulation_test

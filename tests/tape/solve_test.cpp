@@ -6,6 +6,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace tape_solve_test {
+
 using namespace gorvet;
 using tape::Axis;
 using tape::ReadingKind;
@@ -183,3 +185,5 @@ TEST_CASE("nothing to adjust is said, not computed", "[tape]") {
     CHECK(s.message == "There are no readings yet.");
     CHECK(s.points.size() == 1);
 }
+
+} // namespace tape_solve_test

@@ -5,6 +5,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
+namespace tape_survey_sheet_test {
+
 using namespace gorvet;
 using tape::ReadingKind;
 
@@ -127,3 +129,5 @@ TEST_CASE("points that are not fixed are dotted; points without a place are left
     CHECK(dotted == 2); // Z, in both views
     CHECK(y == 0);
 }
+
+} // namespace tape_survey_sheet_test

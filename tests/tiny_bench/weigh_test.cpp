@@ -9,6 +9,8 @@
 #include <catch2/catch.hpp>
 #include <fstream>
 
+namespace tiny_bench_weigh_test {
+
 using namespace gorvet;
 
 namespace {
@@ -72,3 +74,5 @@ TEST_CASE("a bench in the table is judged, shown, printed, exported and typed fo
     CHECK_FALSE(analysis::begun(shop.b, shop.r, "weigh"));
     CHECK_FALSE(entry::understand(shop.b, {}, "mount all")); // of a bench that is not in this table
 }
+
+} // namespace tiny_bench_weigh_test

@@ -4,6 +4,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace tiny_bench_weigh_window_test {
+
 using namespace gorvet;
 using test::Driver;
 
@@ -22,3 +24,5 @@ TEST_CASE("a bench more in the table has its verb in the window", "[desk][tiny-b
     d.window.setBench("sit"); // not there: nothing happens
     CHECK(d.window.shownBench() == "weigh");
 }
+
+} // namespace tiny_bench_weigh_window_test

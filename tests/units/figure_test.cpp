@@ -7,6 +7,8 @@
 #include <rapidcheck.h>
 #include <rapidcheck/catch.h>
 
+namespace units_figure_test {
+
 using namespace gorvet::units;
 
 TEST_CASE("a figure with its ± against a limit", "[figure]") {
@@ -61,3 +63,5 @@ TEST_CASE("the ± of sums and products covers 95 of 100", "[figure][coverage]") 
     CHECK(covered < 0.957 * rounds);
     CHECK(sigmaOfU95(u95Of(0.7)) == Approx(0.7));
 }
+
+} // namespace units_figure_test

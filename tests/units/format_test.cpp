@@ -5,6 +5,8 @@
 #include <limits>
 #include <rapidcheck.h>
 
+namespace units_format_test {
+
 using namespace gorvet;
 using units::LengthStep;
 
@@ -40,3 +42,5 @@ TEST_CASE("what is written is read back", "[units][property]") {
     });
     CHECK(ok);
 }
+
+} // namespace units_format_test

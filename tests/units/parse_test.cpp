@@ -2,6 +2,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace units_parse_test {
+
 using namespace gorvet;
 using units::Kind;
 using units::Unit;
@@ -117,3 +119,5 @@ TEST_CASE("no text crashes the parser", "[units]") {
         if (!parsed) CHECK(parsed.error().column <= static_cast<int>(text.size()));
     }
 }
+
+} // namespace units_parse_test

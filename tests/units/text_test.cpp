@@ -3,6 +3,8 @@
 #include <catch2/catch.hpp>
 #include <rapidcheck.h>
 
+namespace units_text_test {
+
 using namespace gorvet;
 using units::TextIs;
 
@@ -52,3 +54,5 @@ TEST_CASE("a visible text is always UTF-8 without controls", "[text][property]")
         if (const auto wide = units::fromWindows1252(bytes)) RC_ASSERT(!units::notUtf8(*wide));
     }));
 }
+
+} // namespace units_text_test

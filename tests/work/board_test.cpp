@@ -3,6 +3,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace work_board_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -80,3 +82,5 @@ TEST_CASE("the wall has the next step of each place, what can be begun first, an
     work::Order none;
     CHECK(texts(work::boardSheet({&none, nullptr, "Demo"}, 1200, 500, {})).find("All is done") != std::string::npos);
 }
+
+} // namespace work_board_test

@@ -8,6 +8,8 @@
 #include <map>
 #include <random>
 
+namespace work_buy_test {
+
 using namespace gorvet;
 using namespace gorvet::work;
 using build::Stock;
@@ -115,3 +117,5 @@ TEST_CASE("only the same section will do, lying either way where that is the sam
         if (!piece.from.empty()) used[piece.from] += many[piece.need].length_mm;
     for (const Stock& s : lengths) CHECK(used[s.name] <= s.length_mm);
 }
+
+} // namespace work_buy_test

@@ -9,6 +9,8 @@
 
 #include <Eigen/Dense>
 
+namespace work_carry_test {
+
 using namespace gorvet::work;
 
 namespace {
@@ -137,3 +139,5 @@ TEST_CASE("whatever the stands' stiffness and wherever the centre is within its 
     }
     CHECK(looked > 60);
 }
+
+} // namespace work_carry_test

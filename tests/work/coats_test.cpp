@@ -4,6 +4,8 @@
 
 #include <catch2/catch.hpp>
 
+namespace work_coats_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using units::PlanVerdict;
@@ -165,3 +167,5 @@ TEST_CASE("a page of coats has each coat, and what is to be bought", "[work][coa
     CHECK(has(1, "surfacer"));
     CHECK(work::coatPages({}, {}, {}).empty());
 }
+
+} // namespace work_coats_test

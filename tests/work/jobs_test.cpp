@@ -9,6 +9,8 @@
 #include <random>
 #include <set>
 
+namespace work_jobs_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using work::Status;
@@ -435,3 +437,5 @@ TEST_CASE("a thousand random builds with jobs of one's own: no dangerous order, 
     CHECK(turned > 100);
     CHECK(on_other > 100);
 }
+
+} // namespace work_jobs_test

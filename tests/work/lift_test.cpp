@@ -6,6 +6,8 @@
 #include <numbers>
 #include <random>
 
+namespace work_lift_test {
+
 using namespace gorvet;
 using work::LiftVerdict;
 
@@ -273,3 +275,5 @@ TEST_CASE("a centre of gravity that may lie above the hook is no lift that holds
     CHECK(work::hang(in).verdict == LiftVerdict::Fails);
     CHECK(says(work::hang(in), "may turn over"));
 }
+
+} // namespace work_lift_test

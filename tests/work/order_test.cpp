@@ -7,6 +7,8 @@
 #include <rapidcheck.h>
 #include <set>
 
+namespace work_order_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 using work::Status;
@@ -364,3 +366,5 @@ TEST_CASE("no order needs fewer moves: against trying every order", "[work][prop
     }
     CHECK(moved > 200);
 }
+
+} // namespace work_order_test

@@ -11,6 +11,8 @@
 #include <set>
 #include <sstream>
 
+namespace work_register_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -162,3 +164,5 @@ TEST_CASE("the register's lists: undone by area, and the same backwards, what is
     const auto many = work::registerSheet(rows(5000), {"Taken apart", "Demo", "", {}}, {});
     CHECK(many.size() > 100);
 }
+
+} // namespace work_register_test

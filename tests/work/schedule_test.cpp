@@ -8,6 +8,8 @@
 #include <cmath>
 #include <random>
 
+namespace work_schedule_test {
+
 using namespace gorvet;
 using namespace gorvet::work;
 
@@ -371,3 +373,5 @@ TEST_CASE("of simulated shops 90 of 100 find no more than what is said of 90, wh
         CHECK(double(within) / shops < 0.94);
     }
 }
+
+} // namespace work_schedule_test

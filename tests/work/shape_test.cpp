@@ -5,6 +5,8 @@
 #include <cmath>
 #include <random>
 
+namespace work_shape_test {
+
 using namespace gorvet;
 using namespace gorvet::build;
 
@@ -162,3 +164,5 @@ TEST_CASE("a hold point over a cut asks for the levels and stays shut until they
     facts.levels.clear();
     CHECK_FALSE(work::order(facts, record).find("before-cutting")->open());
 }
+
+} // namespace work_shape_test

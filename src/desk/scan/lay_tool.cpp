@@ -61,9 +61,10 @@ void beginLaying(Desk& desk) {
     const int which = ask::choice(desk.over(), tr("Which scan is moved?"), tr("The others stay where they are."), names);
     if (which < 0) return;
     const build::ScanId id = ids[static_cast<size_t>(which)];
-    const int way = ask::choice(
-        desk.over(), tr("How is %1 laid?").arg(names[which]), tr("On another scan by what both show, or on its own axes."),
-        {tr("by picked places"), tr("by marker balls"), tr("by its mid-plane"), tr("by places at height 0, on the centreline, and at station 0"), tr("on surveyed points")});
+    const int way = ask::choice(desk.over(), tr("How is %1 laid?").arg(names[which]),
+                                tr("On another scan by what both show, or on its own axes."),
+                                {tr("by picked places"), tr("by marker balls"), tr("by its mid-plane"),
+                                 tr("by places at height 0, on the centreline, and at station 0"), tr("on surveyed points")});
     switch (way) {
     case 0: return desk.take(std::make_unique<LayByPicks>(desk, id));
     case 1: {

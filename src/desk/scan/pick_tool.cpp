@@ -8,28 +8,28 @@ namespace gorvet::desk {
 
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("PickTool", text); }
+QString trPick(const char* text) { return QCoreApplication::translate("PickTool", text); }
 
 } // namespace
 
 void beginPicking(Desk& desk) {
     SceneView* view = desk.space().view();
     if (!view || !desk.document().results().scans->overlay.made() || !desk.space().pane()->isVisible())
-        return desk.say(tr("Turn to the scans first (Alt+2)."), "warn");
+        return desk.say(trPick("Turn to the scans first (Alt+2)."), "warn");
     view->clearPicks();
     desk.take(std::make_unique<PickTool>(desk));
 }
 
 QString PickTool::asks() const {
-    if (places_.empty()) return tr("Pick a place of a scan.");
-    if (places_.size() == 1) return tr("A point there, or pick a second place for a distance.");
-    return tr("The distance of the two as a reading, or a point at the newer.");
+    if (places_.empty()) return trPick("Pick a place of a scan.");
+    if (places_.size() == 1) return trPick("A point there, or pick a second place for a distance.");
+    return trPick("The distance of the two as a reading, or a point at the newer.");
 }
 
 QStringList PickTool::answers() const {
     QStringList list;
-    if (!places_.empty()) list << tr("Mark a point there");
-    if (places_.size() == 2) list << tr("A reading of the two");
+    if (!places_.empty()) list << trPick("Mark a point there");
+    if (places_.size() == 2) list << trPick("A reading of the two");
     return list;
 }
 

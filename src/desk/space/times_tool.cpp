@@ -10,7 +10,7 @@ namespace gorvet::desk {
 
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("TimesTool", text); }
+QString trTimes(const char* text) { return QCoreApplication::translate("TimesTool", text); }
 constexpr int play_ms = 9000;    ///< so long all of it takes
 constexpr int slowest_ms = 1200; ///< but no moment longer
 constexpr int quickest_ms = 90;
@@ -42,12 +42,12 @@ SceneCast castOf(const analysis::SceneTimes& t, const analysis::Scans& s) {
 void watch(Desk& desk, std::vector<std::string_view> needs, const QString& what, const QString& none, FindTimes find) {
     if (!desk.document().isOpen()) return;
     turnToSpace(desk);
-    if (!desk.space().view()) return desk.say(tr("This system shows no 3-D pictures."), "warn");
-    desk.say(what + tr(" …"), "");
+    if (!desk.space().view()) return desk.say(trTimes("This system shows no 3-D pictures."), "warn");
+    desk.say(what + trTimes(" …"), "");
     desk.slow().make(std::move(needs), [&desk, what, none, find = std::move(find)](bool made) {
         if (!made) return desk.say(none, "warn");
         if (desk.worker().running())
-            return desk.say(tr("Something else is still being worked out. Do it again in a moment."), "warn");
+            return desk.say(trTimes("Something else is still being worked out. Do it again in a moment."), "warn");
         struct Job {
             build::Build build;
             analysis::Results results;
@@ -65,7 +65,7 @@ void watch(Desk& desk, std::vector<std::string_view> needs, const QString& what,
                 if (!finished) return;
                 if (!job->times) return desk.say(none, "warn");
                 if (!desk.document().isOpen() || desk.document().results().revision != job->results.revision)
-                    return desk.say(tr("The build was changed meanwhile. Do it again."), "warn");
+                    return desk.say(trTimes("The build was changed meanwhile. Do it again."), "warn");
                 desk.say({}, "");
                 desk.take(std::make_unique<TimesTool>(desk, std::move(*job->times), std::move(job->cast)));
             });
@@ -96,7 +96,7 @@ TimesTool::~TimesTool() { QObject::disconnect(slider_); }
 QString TimesTool::asks() const { return QString::fromStdString(times_.words); }
 
 QStringList TimesTool::answers() const {
-    QStringList list{tr("Play")};
+    QStringList list{trTimes("Play")};
     for (const auto& [words, at] : times_.ways) list << QString::fromStdString(words);
     return list;
 }

@@ -6,13 +6,28 @@ namespace gorvet::desk {
 
 std::vector<Starter> StretchBench::starters(const Document& d, const ViewState& state) const {
     const auto& views = analysis::benchOf("stretch")->views;
+    const std::string_view view = state.view < views.size() ? views[state.view].key : "";
+    if (view == "track")
+        return {{tr("rear axle"), "track rear faces "},   {tr("wanted width"), "track rear wanted "},
+                {tr("its housing"), "track rear tube "},  {tr("its shafts"), "track rear shaft-left "},
+                {tr("its wheels"), "track rear offset "}, {tr("front axle"), "track front faces "}};
+    if (view == "stock")
+        return {{tr("the tube in hand"), "sleeve-tube "}, {tr("strip on it"), "tube-strip "}, {tr("rail section"), "rail "}};
     if (state.view > 0 && state.view < views.size()) // the frame as it carries
-        return {{tr("a member"), "member "},  {tr("a load"), "load "},        {tr("a load case"), "case "},
-                {tr("yield"), "yield "},      {tr("springs"), "wheel-rate "}, {tr("the body's own"), "body-twist "},
+        return {{tr("a member"), "member "},  {tr("a load"), "load "},     {tr("a load case"), "case "},
+                {tr("yield"), "yield "},      {tr("springs"), "springs "}, {tr("the body's own"), "body-twist "},
                 {tr("rail section"), "rail "}};
     std::vector<Starter> list = {{tr("rail section"), "rail "}, {tr("cut at"), "cut "}, {tr("change by"), "change "}};
     if (d.build().stretch.wheelbase_change) list.push_back({tr("let the pins decide"), "change free"});
     list.push_back({tr("what crosses"), "crossing "});
+    list.push_back({tr("stands"), "stand "});
+    if (d.results().stretch->spine) {
+        list.push_back({tr("what runs inside"), "crossing "});
+        list.push_back({tr("stagger"), "stagger "});
+        list.push_back({tr("saddle's wall"), "sleeve-wall "});
+        list.push_back({tr("overlap"), "overlap "});
+        return list;
+    }
     list.push_back({tr("fish plates"), "fish-plate "});
     list.push_back({tr("plug holes"), "plug "});
     list.push_back({tr("kerf"), "kerf "});

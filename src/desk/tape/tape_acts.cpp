@@ -13,7 +13,7 @@ namespace gorvet::desk {
 
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("TapeActs", text); }
+QString trTape(const char* text) { return QCoreApplication::translate("TapeActs", text); }
 
 QString subjectName(Desk& desk) { return QString::fromStdString(build::nameOf(desk.document().build(), desk.subject())); }
 
@@ -21,19 +21,20 @@ QString subjectName(Desk& desk) { return QString::fromStdString(build::nameOf(de
 std::optional<QByteArray> contentOf(QWidget* window, const QString& path) {
     if (path.isEmpty()) return std::nullopt;
     if (auto plain = files::isPlainFile(path.toStdString()); !plain) {
-        ask::tell(window, tr("Not read"), QString::fromStdString(plain.error().text()));
+        ask::tell(window, trTape("Not read"), QString::fromStdString(plain.error().text()));
         return std::nullopt;
     }
     QFile file(path);
     constexpr qint64 most_bytes = 64LL << 20;
     if (file.size() > most_bytes) {
-        ask::tell(
-            window, tr("Not read"),
-            tr("%1 has %2 MB: no list of readings is longer than 64 MB. Is it the right file?").arg(path).arg(file.size() >> 20));
+        ask::tell(window, trTape("Not read"),
+                  trTape("%1 has %2 MB: no list of readings is longer than 64 MB. Is it the right file?")
+                      .arg(path)
+                      .arg(file.size() >> 20));
         return std::nullopt;
     }
     if (file.open(QIODevice::ReadOnly)) return file.readAll();
-    ask::tell(window, tr("Not read"), tr("%1 can't be read: %2.").arg(path, file.errorString()));
+    ask::tell(window, trTape("Not read"), trTape("%1 can't be read: %2.").arg(path, file.errorString()));
     return std::nullopt;
 }
 
@@ -41,11 +42,11 @@ void keepImported(Desk& desk, const build::Edit& edit, const std::vector<formats
                   const std::string& remark) {
     if (!edit.changes.empty())
         if (auto kept = desk.document().keep(edit); !kept)
-            return ask::tell(desk.over(), tr("Not kept"), QString::fromStdString(kept.error().text()));
+            return ask::tell(desk.over(), trTape("Not kept"), QString::fromStdString(kept.error().text()));
     if (remark.empty())
-        desk.say(tr("kept: %1").arg(QString::fromStdString(edit.sentence)));
+        desk.say(trTape("kept: %1").arg(QString::fromStdString(edit.sentence)));
     else
-        desk.say(tr("kept: %1; the file was %2").arg(QString::fromStdString(edit.sentence), QString::fromStdString(remark)),
+        desk.say(trTape("kept: %1; the file was %2").arg(QString::fromStdString(edit.sentence), QString::fromStdString(remark)),
                  "warn");
     if (problems.empty()) return;
     QStringList lines;
@@ -53,13 +54,14 @@ void keepImported(Desk& desk, const build::Edit& edit, const std::vector<formats
     const int more = static_cast<int>(lines.size()) - 12;
     if (more > 0) {
         lines = lines.mid(0, 12);
-        lines << tr("and %1 more").arg(more);
+        lines << trTape("and %1 more").arg(more);
     }
-    ask::tell(desk.over(), tr("Lines left out"), tr("All other lines were kept. These were left out:\n") + lines.join('\n'));
+    ask::tell(desk.over(), trTape("Lines left out"),
+              trTape("All other lines were kept. These were left out:\n") + lines.join('\n'));
 }
 
 void keepImport(Desk& desk, const Result<formats::ReadReadings>& read) {
-    if (!read) return ask::tell(desk.over(), tr("Not read"), QString::fromStdString(read.error().text()));
+    if (!read) return ask::tell(desk.over(), trTape("Not read"), QString::fromStdString(read.error().text()));
     keepImported(desk, read->edit, read->problems, read->remark);
 }
 
@@ -68,7 +70,7 @@ void keepImport(Desk& desk, const Result<formats::ReadReadings>& read) {
 void importReadings(Desk& desk) {
     if (!desk.document().isOpen()) return;
     const QString path =
-        ask::fileToOpen(desk.over(), tr("Import readings of the %1").arg(subjectName(desk)), tr("Readings (*.csv)"));
+        ask::fileToOpen(desk.over(), trTape("Import readings of the %1").arg(subjectName(desk)), trTape("Readings (*.csv)"));
     const auto content = contentOf(desk.over(), path);
     if (!content) return;
     build::SessionId session;
@@ -84,38 +86,39 @@ void importReadings(Desk& desk) {
         return keepImport(desk, **read);
     }
     if (desk.worker().running())
-        return desk.say(tr("Something else is still being worked out. Do it again in a moment."), "warn");
+        return desk.say(trTape("Something else is still being worked out. Do it again in a moment."), "warn");
     const auto revision = desk.document().store()->revision();
     desk.worker().start(
-        tr("reading %1").arg(path.section('/', -1)),
+        trTape("reading %1").arg(path.section('/', -1)),
         [parse, b = desk.document().latest()](const Worker::Progress& progress) {
             if (progress(0.01)) parse(b);
         },
         [&desk, read, revision](bool finished) {
-            if (!finished || !desk.document().store()) return desk.say(tr("stopped: nothing was imported"), "warn");
+            if (!finished || !desk.document().store()) return desk.say(trTape("stopped: nothing was imported"), "warn");
             if (desk.document().store()->revision() != revision)
-                return desk.say(tr("The build was changed meanwhile: nothing was imported. Import again."), "warn");
+                return desk.say(trTape("The build was changed meanwhile: nothing was imported. Import again."), "warn");
             keepImport(desk, **read);
         });
 }
 
 void importPoints(Desk& desk, formats::PointsAre are) {
     if (!desk.document().isOpen()) return;
-    const QString path = ask::fileToOpen(desk.over(), tr("Import points of the %1").arg(subjectName(desk)), tr("Points (*.csv)"));
+    const QString path =
+        ask::fileToOpen(desk.over(), trTape("Import points of the %1").arg(subjectName(desk)), trTape("Points (*.csv)"));
     const auto content = contentOf(desk.over(), path);
     if (!content) return;
     const auto read = formats::readPoints({content->constData(), static_cast<size_t>(content->size())}, desk.document().latest(),
                                           desk.subject(), are, path.section('/', -1).section('.', 0, 0).toStdString());
-    if (!read) return ask::tell(desk.over(), tr("Not read"), QString::fromStdString(read.error().text()));
+    if (!read) return ask::tell(desk.over(), trTape("Not read"), QString::fromStdString(read.error().text()));
     keepImported(desk, read->edit, read->problems, read->remark);
 }
 
 void exportReport(Desk& desk) {
     if (!desk.document().isOpen()) return;
-    const QString path = ask::fileToMake(desk.over(), tr("Report \"as found\" of the %1").arg(subjectName(desk)),
-                                         tr("PDF (*.pdf)"), "as-found.pdf");
+    const QString path = ask::fileToMake(desk.over(), trTape("Report \"as found\" of the %1").arg(subjectName(desk)),
+                                         trTape("PDF (*.pdf)"), "as-found.pdf");
     if (path.isEmpty()) return;
-    writePages(desk, path, tr("writing the report"), "As found: ", {},
+    writePages(desk, path, trTape("writing the report"), "As found: ", {},
                [subject = desk.subject()](const build::Build& b, const analysis::Results& r) {
                    return analysis::asFoundReport(b, r, subject);
                });

@@ -52,8 +52,13 @@ std::vector<Starter> WorkBench::starters(const Document& d, const ViewState& sta
     const auto& order = *d.results().work;
     if (order.next && order.steps[*order.next].open()) {
         const QString code = QString::fromStdString(order.steps[*order.next].code);
-        list.push_back({tr("done"), "done " + code});
-        list.push_back({tr("done, with a note"), "done " + code + " note "});
+        if (order.steps[*order.next].hot && !build::permitted(d.build(), code.toStdString())) {
+            list.push_back({tr("permit it, with a watch"), "permit " + code + " watch "});
+            list.push_back({tr("done without a permit, because"), "done " + code + " note "});
+        } else {
+            list.push_back({tr("done"), "done " + code});
+            list.push_back({tr("done, with a note"), "done " + code + " note "});
+        }
     }
     if (!d.build().scans.empty() && !order.steps.empty()) list.push_back({tr("See it step by step"), {}, "seeWork"});
     list.push_back({tr("a job of your own"), "job "});

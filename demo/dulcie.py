@@ -1,0 +1,130 @@
+#!/usr/bin/env python3
+"""Makes the demo build "Dulcie": a Corvane Dulcie, 1958 coupé, on a spine platform that is made longer and goes narrower behind.
+
+Everything in it is invented. The script states the hidden truth from which it makes its readings:
+
+  chassis  a spine of 190 x 150 x 1.6 down the middle with pans of sheet 1.2 beside it, edges 590 from the middle; wheelbase 2240.0;
+           the right pan's edge hangs by 4 mm at Dr, where rust was let in once. Shift rod, park-brake cable, fuel line and a heater
+           pipe run inside the spine.
+  plan     140 mm longer, cut at 1250; the rear axle 70 mm narrower; outriggers to sills that stand 120 further out.
+  readings as those of the Petrel: tape 1.0 mm + 0.2 mm/m, heights 0.7, levels, offsets and stations 1.0, all 1 sigma, rounded.
+
+usage: dulcie.py --cli build/gorvet-cli --out build/dulcie.gorvet [--seed 1958]
+"""
+import random
+
+from survey import Surveyor, make_build
+
+EDGE = 590.0
+STATIONS = {"A": 120, "B": 620, "C": 1050, "D": 1600, "E": 2080}
+
+
+def truth():
+    """Points of the chassis: name -> (role, x, y, z)."""
+    points = {}
+
+    def pair(name, role, x, y, z):
+        points[name + "l"] = (role, x, -y, z)
+        points[name + "r"] = (role, x, y, z)
+
+    for name, x in STATIONS.items():
+        pair(name, "none", x, EDGE, 210)
+    role, x, y, z = points["Dr"]
+    points["Dr"] = (role, x, y, z - 4.0)
+    points["S1"] = ("none", -200, 0, 290)
+    points["S2"] = ("none", 1050, 0, 290)
+    points["S3"] = ("none", 2300, 0, 290)
+    pair("FW", "front-hub", 0, 640, 300)
+    pair("RW", "rear-hub", 2240, 635, 300)
+    pair("FS", "suspension", -120, 330, 300)
+    pair("RS", "suspension", 2180, 420, 330)
+    pair("M", "body-mount", 420, 560, 215)
+    pair("N", "body-mount", 1850, 560, 215)
+    pair("O", "none", 1050, 710, 205)
+    points["G"] = ("gearbox-mount", 320, 0, 250)
+    return points
+
+
+def readings(points, seed):
+    s = Surveyor(points, random.Random(seed))
+    edges = list(STATIONS)
+    first = [(p + a, q + b) for p, q in zip(edges, edges[1:]) for a in "lr" for b in "lr"] + [(p + "l", p + "r") for p in edges]
+    first += [("FWl", "RWl"), ("FWr", "RWr"), ("FWl", "RWr"), ("FWr", "RWl"), ("FWl", "FWr"), ("RWl", "RWr"), ("Al", "Er"), ("Ar", "El"),
+              ("S1", "S2"), ("S2", "S3"), ("S1", "Al"), ("S1", "Ar"), ("S3", "El"), ("S3", "Er")]
+    s.tapes_between(list(points), 110, 200, 3000, first)
+    for name in points:
+        s.height(name)
+    for name in ("Al", "Ar", "Bl", "Cl", "Cr", "El", "Er", "FWl", "FWr", "RWl", "RWr", "G", "S1", "S2", "S3"):
+        s.offset(name)
+    for a, b in (("Al", "Bl"), ("Bl", "Cl"), ("Ar", "Br"), ("Cl", "Dl"), ("Dr", "Er"), ("S1", "S2"), ("S2", "S3")):
+        s.station(a, b)
+    for name in points:
+        if name.endswith("l"):
+            s.level(name, name[:-1] + "r")
+    for a, b in (("Al", "Bl"), ("Bl", "Cl"), ("Cl", "Dl"), ("Dl", "El"), ("Ar", "Br"), ("Br", "Cr"), ("Cr", "Dr"), ("Dr", "Er"), ("S1", "S2"),
+                 ("S2", "S3"), ("Cl", "S2"), ("FWl", "FSl"), ("RWl", "RSl")):
+        s.level(a, b)
+    return s.csv([("x", "FWl", 0), ("y", "S1", 0), ("y", "S3", 0)])
+
+
+LINES = """
+name Dulcie
+name body Corvane Dulcie
+name chassis its platform
+frame spine-platform
+tyre front 290
+tyre rear 290
+member spine spine through S1 S2 S3 box 190 150 1.6
+member floor pan from 120 to 2080 flat 1180 1.2
+member nose crossmember through Al Ar box 80 60 2
+member seats crossmember through Cl Cr hat 45 70 18 1.5
+member heel crossmember through El Er box 90 60 2
+member sill-left outrigger through Cl Ol box 50 30 2
+member sill-right outrigger through Cr Or box 50 30 2
+springs front other
+springs rear other
+yield 210 ?
+change 140
+cut 1250
+stagger 150
+kerf 1.2
+overlap 2
+sleeve-wall 2
+crossing shift-rod inside answer new-length long 1690 hours 3
+crossing park-brake-cable inside slack 20 answer new-length long 2410 hours 1
+crossing fuel-line inside slack 10 answer new-length long 2980 hours 1.5 out
+crossing cooling-line heater inside slack 10 answer new-length long 2300 hours 1
+crossing brake-line slack 15 answer new-length long 2240 hours 2 out
+crossing loom slack 180 answer re-clip
+crossing exhaust answer new-length long 2600 hours 2
+crossing prop-shaft none
+load engine 118 kg at 40 0 420 over 500 source scales
+load gearbox 36 kg at 420 0 330 over 500 source scales
+load shell 240 kg at 1050 0 620 over 2100 with-body source scales
+load tank 34 kg at 2350 0 400 over 400 source full
+load seats 150 kg? at 1350 0 480 over 600 with-body source two people
+weight front-left 168 kg
+weight front-right 170 kg
+weight rear-left 182 kg
+weight rear-right 179 kg
+stand nose at -120 rated 500 sound
+stand dash at 900 rated 500 sound
+stand seat at 1500 rated 500 sound
+stand tail at 2240 rated 500 sound
+track rear faces 1270 wanted 1200 pinion 0 offset 15 tyre 155 within 1330
+track rear tube 70 wall 6 yield 235 flange 55 perches 840 perch 50 brake 85
+track rear shaft-left 628 shaft-right 628 splined 90 engaged 34
+present fuel-tank
+absent refrigerant
+absent restraints
+"""
+
+
+def main():
+    out = make_build(__doc__, "Dulcie", 1958, lambda seed: readings(truth(), seed),
+                     ("session monday right-way-up stands at 300 and 1900", "point Ml body-mount 420 -560 260", LINES))
+    print(f"{out}: a spine platform of {len(truth())} points, to be made longer and narrower")
+
+
+if __name__ == "__main__":
+    main()

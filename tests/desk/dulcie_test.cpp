@@ -1,0 +1,86 @@
+// Demo 4 in the real window: a spine platform from its survey to its printed templates, longer and narrower.
+#include "analysis/axle.hpp"
+#include "desk/driver.hpp"
+
+namespace desk_dulcie_test {
+
+using namespace gorvet;
+using test::Driver;
+using test::waitFor;
+
+TEST_CASE("a spine platform is cut in steps, its axle narrowed, its halves stood up, and its saddle drawn",
+          "[desk][stretch][spine]") {
+    const auto folder = test::freshFolder("window-spine");
+    const auto file = folder / "dulcie.gorvet";
+    const auto made = test::run(
+        fmt::format("/usr/bin/python3 {}/demo/dulcie.py --cli {} --out {}", GORVET_SOURCE_DIR, GORVET_CLI, file.string()));
+    INFO(made.out);
+    REQUIRE(made.code == 0);
+    build::Build as_it_was;
+    {
+        Driver d;
+        REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+        d.bench(4);
+        const auto results = [&]() -> const analysis::Results& { return d.window.document().results(); };
+        REQUIRE(waitFor([&] { return d.text("headline").contains("Cut the spine at"); }));
+        REQUIRE(results().stretch->spine);
+        auto* sheet = d.find<desk::SheetView>("sheet");
+        CHECK(sheet->placeOf("cut"));
+        // less stagger: one weld line, said on the sheet's own findings, and undone
+        d.keep("stagger 40");
+        REQUIRE(waitFor([&] { return results().stretch->verdict == build::PlanVerdict::Fails; }));
+        d.action("undo");
+        REQUIRE(waitFor([&] { return results().stretch->verdict != build::PlanVerdict::Fails; }));
+        // the axle: what is wanted is changed on its card
+        d.showSheet("track", "Track");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("off left"); }));
+        const auto place = sheet->placeOf("track:rear");
+        REQUIRE(place);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, place->toPoint());
+        auto* card = d.find<desk::CardView>("card");
+        REQUIRE(waitFor([&] { return card->isVisible(); }));
+        d.find<QPushButton>("cardAction_wanted_width")->click();
+        REQUIRE(waitFor([&] { return d.find<QLineEdit>("entry")->text().startsWith("track rear wanted "); }));
+        QTest::keyClicks(d.find<QLineEdit>("entry"), "1210");
+        QTest::keyClick(d.find<QLineEdit>("entry"), Qt::Key_Return);
+        REQUIRE(waitFor(
+            [&] { return build::axleJobOf(d.window.document().build(), build::AxleEnd::Rear)->faces_wanted->value == 1210; }));
+        const auto axles = analysis::workedAxles(d.window.document().build(), results());
+        REQUIRE(axles.size() == 1);
+        CHECK(axles[0].plan.sides[0].cut_mm == Approx(30));
+        // no rail to cut: the spine has its own steps, and what runs inside is apart before the saw
+        CHECK(results().work->find("inside-apart"));
+        CHECK(results().work->find("spine-covers"));
+        CHECK(results().work->find("cut-rails")->title.find("the spine") != std::string::npos);
+        // a stand too far forward, and the saw is shut
+        const auto shut = [&] {
+            const auto* s = results().work->find("cut-rails");
+            return std::any_of(s->conditions.begin(), s->conditions.end(), [](const work::Condition& c) {
+                return !c.met && c.text.find("stands by itself") != std::string::npos;
+            });
+        };
+        CHECK_FALSE(shut());
+        d.keep("stand tail at 1600");
+        REQUIRE(waitFor(shut));
+        d.action("undo");
+        REQUIRE(waitFor([&] { return !shut(); }));
+        as_it_was = d.window.document().build();
+    }
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+    CHECK(d.window.document().build() == as_it_was);
+    // what is cut from it
+    const auto out = folder / "out";
+    const auto kept = test::run(fmt::format("{} export {} --all {}", GORVET_CLI, file.string(), out.string()));
+    INFO(kept.out);
+    REQUIRE(kept.code == 0);
+    for (const char* name : {"saddle.dxf", "window-cover.dxf", "build-sheet.pdf"}) {
+        INFO(name);
+        CHECK(std::filesystem::file_size(out / name) > 500);
+    }
+    const auto json = test::run(fmt::format("{} stretch track {}", GORVET_CLI, file.string()));
+    CHECK(json.code == 0);
+    CHECK(json.out.find("\"cut_mm\": 30") != std::string::npos);
+}
+
+} // namespace desk_dulcie_test
