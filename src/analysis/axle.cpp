@@ -139,7 +139,8 @@ std::optional<Card> axleCard(const Build& b, const Results& r, const std::string
         for (const Remark& remark : a.plan.remarks) c.sentences.push_back(remark.sentence + " " + remark.remedy);
         if (!a.plan.missing.empty()) c.sentences.push_back(fmt::format("Not judged: {}.", a.plan.missing.front()));
         c.sentences.push_back(fmt::format("Caution: {}", never_welded));
-        c.actions.push_back({"wanted width", fmt::format("track {} wanted ", end), "", true});
+        c.actions.push_back({"wanted width", fmt::format("track {} wanted ", end),
+                             j.faces_wanted ? units::formatLength(j.faces_wanted->value, b.settings.length_step) : "", true});
         c.actions.push_back({"pinion", fmt::format("track {} pinion ", end), "", true});
         c.actions.push_back({"wheels", fmt::format("track {} offset ", end), "", true});
         c.actions.push_back({"shafts", fmt::format("track {} shaft-left ", end), "", true});

@@ -11,7 +11,7 @@ using namespace sheet;
 
 namespace {
 
-constexpr double map_px = 250;
+constexpr double map_px = 235;
 
 /// From above: nose to the left, the right side on top, as every plan view here.
 class FromAbove {
@@ -98,16 +98,6 @@ private:
                           true,
                           {Ink::NewSteel, f_.medium(), Dash::Solid}},
                    "cut");
-            d_.add(Text{{at(w.station_mm, 0).x, at(w.station_mm, 0).y + f_.small() * 0.4},
-                        "window",
-                        f_.small(),
-                        Ink::Second,
-                        Anchor::Centre,
-                        Level::Base,
-                        Face::Sans,
-                        Mark::None,
-                        0,
-                        true});
         }
     }
     void diagonals() {

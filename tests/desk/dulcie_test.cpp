@@ -39,10 +39,11 @@ TEST_CASE("a spine platform is cut in steps, its axle narrowed, its halves stood
         QTest::mouseClick(sheet, Qt::LeftButton, {}, place->toPoint());
         auto* card = d.find<desk::CardView>("card");
         REQUIRE(waitFor([&] { return card->isVisible(); }));
-        d.find<QPushButton>("cardAction_wanted_width")->click();
-        REQUIRE(waitFor([&] { return d.find<QLineEdit>("entry")->text().startsWith("track rear wanted "); }));
-        QTest::keyClicks(d.find<QLineEdit>("entry"), "1210");
-        QTest::keyClick(d.find<QLineEdit>("entry"), Qt::Key_Return);
+        auto* field = d.find<QLineEdit>("cardField_wanted_width");
+        CHECK(field->text().startsWith("1200"));
+        field->clear();
+        QTest::keyClicks(field, "1210");
+        QTest::keyClick(field, Qt::Key_Return);
         REQUIRE(waitFor(
             [&] { return build::axleJobOf(d.window.document().build(), build::AxleEnd::Rear)->faces_wanted->value == 1210; }));
         const auto axles = analysis::workedAxles(d.window.document().build(), results());
