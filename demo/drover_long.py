@@ -103,12 +103,18 @@ member shut-middle plate from 1010 to 2060 4 planned
 yield 235 ?
 load engine 190 kg at 60 0 640 over 700 source scales
 load gearbox 58 kg at 700 0 560 over 500 source scales
-load cab 385 kg at 700 -20 1020 over 1500 source scales
+load cab 385 kg at 700 -20 1020 over 1500 with-body source scales
 load tank 46 kg at 2950 -150 540 over 500 source full
-load bed 260 kg at 2250 0 820 over 1900 source scales
-load freight 250 kg? at 2300 0 1050 over 1700 source said by the owner
+load bed 260 kg at 2250 0 820 over 1900 with-body source scales
+load freight 250 kg? at 2300 0 1050 over 1700 with-body source said by the owner
 wheel-rate front 26
 wheel-rate rear 32
+springs front leaf
+springs rear leaf
+stand nose at -450 rated 1500 sound
+stand dash at 1250 rated 1500 sound
+stand axle at 1900 rated 1500 sound
+stand tail at 3250 rated 1500 sound
 """
 
 

@@ -271,16 +271,22 @@ void cutFacts(work::Facts& f, const Build& b, const Results& r) {
         f.stand_words += fmt::format("{}{} at {}", f.stand_words.empty() ? "Pairs: " : ", ", s.name,
                                      units::formatLength(s.station.value, step));
     if (!f.stand_words.empty()) f.stand_words += ".";
-    if (const auto parts = partWays(b, r))
-        f.part_words =
-            fmt::format("When it parts, the end behind {} {} by its own weight and the gap gets {:.2f}° wider {}{}.",
-                        parts->step_mm < 0 ? "rises over the other by" : "drops below the other by",
-                        units::formatSmall(std::abs(parts->step_mm), step, true), std::abs(parts->leans_deg),
-                        parts->leans_deg < 0 ? "below" : "above",
-                        parts->tube.empty() ? "; no tube of common stock holds it: a jack under each end"
-                                            : fmt::format("; {} along each rail, fast {} each side of the cut, leaves {}",
-                                                          parts->tube, units::formatLength(parts->fast_mm, step, true),
-                                                          units::formatSmall(parts->left_mm, step, true)));
+    if (const auto parts = partWays(b, r)) {
+        const auto len = [&](double mm) { return units::formatSmall(std::abs(mm), step, true); };
+        constexpr double level_mm = 0.05, level_deg = 0.005;
+        if (std::abs(parts->step_mm) < level_mm && std::abs(parts->leans_deg) < level_deg)
+            f.part_words = fmt::format(
+                "When it parts, the ends stay level to {} by their own weight, as long as nobody leans on one.", len(level_mm));
+        else
+            f.part_words = fmt::format(
+                "When it parts, the end behind {} the other by {} by its own weight, and the gap gets {:.2f}° wider {}.",
+                parts->step_mm < 0 ? "rises over" : "drops below", len(parts->step_mm), std::abs(parts->leans_deg),
+                parts->leans_deg < 0 ? "below" : "above");
+        f.part_words += parts->tube.empty()
+                            ? " No tube of common stock holds that: a jack under each end."
+                            : fmt::format(" A tube ({}) along each side, fast {} each side of the cut, leaves {} of it.",
+                                          parts->tube, units::formatLength(parts->fast_mm, step, true), len(parts->left_mm));
+    }
 }
 
 work::Facts workFacts(const Build& b, const Results& r) {

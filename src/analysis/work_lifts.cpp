@@ -70,10 +70,11 @@ Headline liftHeadline(const Build& b, const Results& r, SubjectId) {
     const work::WorkedLift* worst = nullptr;
     for (const work::WorkedLift& l : lifts)
         if (!worst || !l.waits.empty() || (worst->waits.empty() && l.verdict() > worst->verdict())) worst = &l;
-    h.sentence = !worst->waits.empty()
-                     ? fmt::format("The lift {} waits for {}.", worst->name, worst->waits)
-                     : fmt::format("The lift {}: {}{}.", worst->name, work::verdictWord(worst->verdict()),
-                                   worst->verdict() == work::LiftVerdict::Holds ? ", by its mass, legs and points" : "");
+    h.sentence =
+        !worst->waits.empty()
+            ? fmt::format("{} {} waits for {}.", worst->made ? "The half" : "The lift", worst->name, worst->waits)
+            : fmt::format("{} {}: {}{}.", worst->made ? "The half" : "The lift", worst->name, work::verdictWord(worst->verdict()),
+                          worst->verdict() == work::LiftVerdict::Holds ? ", by its mass, legs and points" : "");
     const bool said = worst->waits.empty() && !worst->remarks().empty();
     h.below = fmt::format("{}{}{}", said ? worst->remarks().front().sentence : "", said ? " " : "", nobody_under);
     return h;

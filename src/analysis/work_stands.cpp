@@ -113,12 +113,14 @@ std::optional<PartWays> partWays(const Build& b, const Results& r) {
     p.leans_deg = units::degrees(two.leans_rad - one.leans_rad);
     p.fast_mm = std::max(200.0, 2 * b.rail.height.value);
     const double free = 2 * p.fast_mm + (cut.last_station_mm - cut.first_station_mm);
-    constexpr double enough_mm = 0.3;
+    constexpr double enough_mm = 0.3, least_tie_mm = 40; // a thinner one is bent by whoever leans on it
     double least_kg = 1e9;
     const auto& sizes = frame::commonStock();
     for (std::size_t k = 0; k < sizes.size(); ++k) {
         const frame::Section& worth = frame::worthOfStock()[k];
-        if (sizes[k].form != "box" || sizes[k].height != sizes[k].width || worth.mass_kg_per_m >= least_kg) continue;
+        if (sizes[k].form != "box" || sizes[k].height != sizes[k].width || sizes[k].height < least_tie_mm ||
+            worth.mass_kg_per_m >= least_kg)
+            continue;
         const double left = std::abs(frame::stepWithTies(p.step_mm, one, two, asked.now.material.e_mpa * worth.level_mm4, free));
         if (left > enough_mm) continue;
         least_kg = worth.mass_kg_per_m;

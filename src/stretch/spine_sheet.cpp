@@ -61,10 +61,11 @@ private:
         for (const double x : {c.first_mm, c.last_mm})
             d_.add(Stroke{{at(x, low), at(x, high)}, false, {Ink::NewSteel, f_.thick(), Dash::Solid}}, "cut");
         const bool above = low > 0, below = high < 0;
-        const P to = above ? at(c.first_mm, high) : below ? at(c.first_mm, low) : at(c.first_mm, 0);
+        // the spine's own beneath it, where neither saddle nor window is
+        const P to = at(c.first_mm, above ? high : low);
         d_.add(Text{{to.x + f_.px(4), above   ? to.y - f_.px(6)
                                       : below ? to.y + f_.px(16)
-                                              : to.y + f_.px(5)},
+                                              : to.y + f_.px(20)},
                     fmt::format("{} {}", c.name, v_.length(c.first_mm)),
                     f_.body(),
                     Ink::Ink,

@@ -27,7 +27,7 @@ std::vector<Starter> WorkBench::starters(const Document& d, const ViewState& sta
                 {tr("seen free once more"), "proved "},
                 {tr("on again"), "refit "},
                 {tr("tightened"), "torqued "}};
-    if (view == "lifts") return {{tr("a lift"), "lift "}, {tr("a leg or point"), "leg "}};
+    if (view == "lifts") return {{tr("a lift"), "lift "}, {tr("a leg or point"), "leg "}, {tr("a pair of stands"), "stand "}};
     if (view == "coats")
         return {{tr("a surface"), "surface "},
                 {tr("a coat"), "coat "},
