@@ -32,8 +32,8 @@ std::vector<sheet::Drawing> crossmemberSheet(const build::Build&, const Results&
 std::vector<sheet::Drawing> workSheet(const build::Build&, const Results&);
 /// The register of what is taken apart, to be undone and to go on again; empty when nothing is tagged.
 std::vector<sheet::Drawing> registerPages(const build::Build&, const Results&);
-/// Labels for tags and bags on sheets of `stock` (work::labelStocks), beginning at label `first`. Fails where there is no such stock or
-/// nothing is tagged.
+/// Labels for tags and bags on sheets of `stock` (work::labelStocks), beginning at label `first`. Fails where there is no such
+/// stock or nothing is tagged.
 Result<void> writeLabels(const build::Build&, const std::string& stock, int first, const std::filesystem::path& to);
 
 /// Writes what there is: build-sheet.pdf, survey PDFs, crossmember PDF and SVG, plates as DXF, crossmember as STEP, the order of

@@ -97,8 +97,8 @@ void drawStack(Drawing& d, const MountsView& v, const MountStack& m, const std::
                  false,
                  {Ink::Second, f.thin(), Dash::DashDot}},
           tag);
-    const std::string bolt =
-        m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm) : fmt::format("M{:g}: no length fits", m.bolt_mm);
+    const std::string bolt = m.bolt_length_mm ? fmt::format("M{:g} × {:g}", m.bolt_mm, *m.bolt_length_mm)
+                                              : fmt::format("M{:g}: no length fits", m.bolt_mm);
     d.add(Text{{middle, rail_y + rail_h + f.px(24)},
                bolt,
                f.body(),

@@ -123,8 +123,8 @@ std::vector<Column> fittedTo(std::vector<Column> columns, double width) {
     return columns;
 }
 
-size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& wanted, const std::vector<std::vector<std::string>>& rows,
-                double size, size_t first) {
+size_t addTable(Drawing& d, const Area& area, const std::vector<Column>& wanted,
+                const std::vector<std::vector<std::string>>& rows, double size, size_t first) {
     const std::vector<Column> columns = fittedTo(wanted, area.width);
     const double line = size * row_pitch;
     const auto row = [&](double y, const std::vector<std::vector<std::string>>& cells, bool heading) {
