@@ -6,7 +6,7 @@ Everything in it is invented. The script states the hidden truth from which it m
   chassis  a spine of 190 x 150 x 1.6 down the middle with pans of sheet 1.2 beside it, edges 590 from the middle; wheelbase 2240.0;
            the right pan's edge hangs by 4 mm at Dr, where rust was let in once. Shift rod, park-brake cable, fuel line and a heater
            pipe run inside the spine.
-  plan     140 mm longer, cut at 1250; the rear axle 70 mm narrower; outriggers to sills that stand 120 further out.
+  plan     140 mm longer, cut at 1400; the rear axle 70 mm narrower; outriggers to sills that stand 120 further out.
   readings as those of the Petrel: tape 1.0 mm + 0.2 mm/m, heights 0.7, levels, offsets and stations 1.0, all 1 sigma, rounded.
 
 usage: dulcie.py --cli build/gorvet-cli --out build/dulcie.gorvet [--seed 1958]
@@ -85,8 +85,7 @@ springs front other
 springs rear other
 yield 210 ?
 change 140
-cut 1250
-stagger 150
+cut 1400
 kerf 1.2
 overlap 2
 sleeve-wall 2

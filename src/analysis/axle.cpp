@@ -68,7 +68,12 @@ std::vector<WorkedAxle> workedAxles(const Build& b, const Results& r) {
         if (const AxleJob* job = axleJobOf(b, end)) {
             WorkedAxle a;
             a.end = end;
-            a.input = {*job, railOutside(b, r, end), heavierWheel(b, end)};
+            a.input = {*job, railOutside(b, r, end), heavierWheel(b, end), {}};
+            if (a.input.rail_outside_mm && b.rail.width.provenance == Provenance::Assumed)
+                a.input.assumed.emplace_back("the rails' width");
+            for (const auto& [id, w] : b.wheels)
+                if (w.weight && w.weight->provenance == Provenance::Assumed)
+                    a.input.assumed.emplace_back(fmt::format("what the {} wheel carries", word(w.wheel)));
             a.plan = stretch::axlePlan(a.input);
             all.push_back(std::move(a));
         }

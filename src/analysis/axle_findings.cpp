@@ -23,8 +23,8 @@ public:
                 f.brief = std::move(brief);
             };
             for (const Remark& remark : a.plan.remarks) {
-                Finding& f = add(sheet::severityOf(remark.verdict), codeOf(remark.code), subject, verdictWord(remark.verdict),
-                                 remark.sentence, remark.remedy);
+                Finding& f = add(sheet::severityOf(remark.verdict), "stretch.axle-" + remark.code, subject,
+                                 verdictWord(remark.verdict), remark.sentence, remark.remedy);
                 f.figure = remark.figure;
                 f.need = remark.need;
                 tagged(f, fmt::format("{} {}", word(a.end), remark.code));
@@ -38,17 +38,6 @@ public:
                        fmt::format("{} axle unsaid", word(a.end)));
             }
         }
-    }
-
-private:
-    /// Codes stand whole here: the list in docs/findings.md is held against them.
-    static const char* codeOf(const std::string& code) {
-        for (const char* known :
-             {"stretch.axle-pinion-moves", "stretch.axle-shaft-short", "stretch.axle-shaft-swapped", "stretch.axle-splines",
-              "stretch.axle-perch-moves", "stretch.axle-brake", "stretch.axle-tube-room", "stretch.axle-over-tyres",
-              "stretch.axle-tyre-spring", "stretch.axle-tyre-rail", "stretch.axle-tube-bends", "stretch.axle-tube-tires"})
-            if (std::string_view(known).ends_with("axle-" + code)) return known;
-        return "stretch.axle-unsaid";
     }
 };
 

@@ -114,8 +114,11 @@ void springsAndMembers(const Build& b, const Results& r, stretch::Input& in) {
                 {name, "suspension", (ends->first.x_mm + ends->second.x_mm) / 2, (ends->second.x_mm - ends->first.x_mm) / 2});
     }
     for (const auto& [id, m] : b.members)
-        if (m.kind == MemberKind::Crossmember && m.station && m.state != MemberState::ComesOut)
-            in.obstacles.push_back({m.name, "crossmember", m.station->value, m.width.value / 2});
+        if (m.kind == MemberKind::Crossmember && m.state != MemberState::ComesOut) {
+            std::optional<double> station = m.station ? std::optional(m.station->value) : std::nullopt;
+            if (const auto at = m.points.empty() ? std::nullopt : r.chassis.positionOf(m.points.front())) station = at->x_mm;
+            if (station) in.obstacles.push_back({m.name, "crossmember", *station, m.width.value / 2});
+        }
 }
 
 /// A frame without rails that has a spine: the spine is what is cut.
@@ -148,6 +151,8 @@ void spineAsRail(const Build& b, const Results& r, stretch::Input& in) {
             in.spine->pan_width_mm =
                 (std::max(m.height.value, m.width.value) - in.left.width_mm) / 2; // a flat's width is its height
             in.spine->pan_wall_mm = m.wall.value;
+            for (const build::Dimension* d : {&m.height, &m.width, &m.wall})
+                if (d->value > 0 && d->provenance == Provenance::Assumed) in.assumed.push_back(m.name + "'s section");
         }
     if (b.stretch.stagger) in.spine->stagger_mm = b.stretch.stagger->value;
     for (const auto& [id, c] : b.crossings)

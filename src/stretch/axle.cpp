@@ -248,6 +248,7 @@ private:
         if (std::find(p_.missing.begin(), p_.missing.end(), what) == p_.missing.end()) p_.missing.push_back(std::move(what));
     }
     void assumptions() {
+        p_.assumed = in_.assumed;
         const auto look = [&](const std::optional<build::Dimension>& d, const char* what) {
             if (d && d->provenance == Provenance::Assumed) p_.assumed.emplace_back(what);
         };

@@ -15,8 +15,9 @@ namespace gorvet::stretch {
 struct AxleInput {
     build::AxleJob job;
     std::optional<double>
-        rail_outside_mm;            ///< from the middle of the car to the outside of the wider rail at that axle, as planned
-    std::optional<double> wheel_kg; ///< what the heavier wheel of that axle carries; none: not weighed
+        rail_outside_mm;              ///< from the middle of the car to the outside of the wider rail at that axle, as planned
+    std::optional<double> wheel_kg;   ///< what the heavier wheel of that axle carries; none: not weighed
+    std::vector<std::string> assumed; ///< of both, what nobody measured
     bool operator==(const AxleInput&) const = default;
 };
 

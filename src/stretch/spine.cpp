@@ -20,6 +20,7 @@ constexpr double half_again = 1.5;
 constexpr double least_saddle_mm = 1.5;
 constexpr double thin_mm = 3;
 constexpr double neutral = 0.44; ///< of the wall, where a bend of sheet keeps its length
+constexpr double pan_clear = 60; ///< of a pan's cut from what stands on it
 constexpr double pan_strip = 40, pan_pitch = 30;
 constexpr double window_long = 140, window_most = 90, window_apart = 40, cover_lap = 20, screw_pitch = 40;
 
@@ -46,7 +47,11 @@ private:
     }
 
     void cuts() {
-        plan_.stagger_mm = s_.stagger_mm.value_or(usual_stagger);
+        // a piece that is let in has a weld at either end, and so has each pan's: none may end beside one of the spine's
+        const double let_in = p_.shortens ? 0 : p_.change_mm;
+        const auto apart = [&](double stagger) { return let_in > 0 ? std::min(stagger, std::abs(stagger - let_in)) : stagger; };
+        plan_.stagger_mm = s_.stagger_mm.value_or(apart(usual_stagger) >= spine_stagger ? usual_stagger : let_in + spine_stagger);
+        plan_.apart_mm = apart(plan_.stagger_mm);
         const auto moved = [&](const char* name, double by) {
             return SpineCut{name, at_.first_station_mm + by, at_.last_station_mm + by};
         };
@@ -54,13 +59,24 @@ private:
         // what comes out goes along each flank, too
         const double piece = at_.last_station_mm - at_.first_station_mm;
         plan_.slit_mm = {plan_.stagger_mm + piece, plan_.stagger_mm + piece};
-        const bool one_line = plan_.stagger_mm < spine_stagger_least;
-        if (plan_.stagger_mm < spine_stagger)
+        const bool one_line = plan_.apart_mm < spine_stagger_least;
+        if (plan_.apart_mm < spine_stagger)
             add("spine-stagger", one_line ? PlanVerdict::Fails : PlanVerdict::Marginal,
-                fmt::format("Spine and pans are cut {} from each other: {}.", shown(plan_.stagger_mm),
-                            one_line ? "one weld line runs right through" : "their welds stand close"),
-                "Cut the left pan ahead of the spine and the right one behind it, 100 mm at the least (stagger 150).")
-                .of(shown(plan_.stagger_mm), shown(spine_stagger));
+                fmt::format("With a stagger of {} welds of spine and pans stand {} from each other: {}.", shown(plan_.stagger_mm),
+                            shown(plan_.apart_mm), one_line ? "one weld line runs right through" : "that is close"),
+                fmt::format("100 mm at the least between any two, with both ends of what is let in: stagger {}.",
+                            shown(apart(usual_stagger) >= spine_stagger ? usual_stagger : let_in + spine_stagger)))
+                .of(shown(plan_.apart_mm), shown(spine_stagger));
+        for (const Obstacle& o : in_.obstacles)
+            for (std::size_t pan = 1; pan < plan_.cuts.size(); ++pan) {
+                const SpineCut& c = plan_.cuts[pan];
+                const double away = std::max(c.first_mm - o.station_mm, o.station_mm - c.last_mm) - o.half_mm;
+                if (away >= pan_clear) continue;
+                add("spine-pan-near", away <= 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
+                    fmt::format("The {} would be cut {} from {} ({}).", c.name, shown(std::max(0.0, away)), o.name, o.what),
+                    "Another station, or another stagger.")
+                    .of(shown(std::max(0.0, away)), shown(pan_clear));
+            }
         for (const SpineCut& c : plan_.cuts)
             if (!rail_.at(c.first_mm) || !rail_.at(c.last_mm))
                 add("spine-ends", PlanVerdict::Fails,

@@ -34,6 +34,7 @@ struct SpineWindow {
 };
 struct SpinePlan {
     double stagger_mm = 0;
+    double apart_mm = 0;          ///< the least between a weld of the spine and one of a pan, as planned
     std::array<SpineCut, 3> cuts; ///< spine, left pan, right pan
     // along each flank of the spine, between its cut and the pan's
     std::array<double, 2> slit_mm{}; ///< left, right: how long

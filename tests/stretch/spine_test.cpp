@@ -56,14 +56,27 @@ TEST_CASE("no weld line runs through, and what comes out is alike everywhere", "
     CHECK_FALSE(p.sleeve); // the inside stays free
     CHECK_FALSE(p.splice);
     const stretch::SpinePlan& s = *p.spine;
-    CHECK(s.stagger_mm == 150);
+    CHECK(s.stagger_mm == 240); // what is let in, and 100
     CHECK(s.cuts[0].first_mm == 1250);
-    CHECK(s.cuts[1].first_mm == 1100);
-    CHECK(s.cuts[2].first_mm == 1400);
-    for (std::size_t a = 0; a < 3; ++a)
-        for (std::size_t b = a + 1; b < 3; ++b)
-            CHECK(std::abs(s.cuts[a].first_mm - s.cuts[b].first_mm) >= stretch::spine_stagger);
-    CHECK(s.slit_mm[0] == 150);
+    CHECK(s.cuts[1].first_mm == 1010);
+    CHECK(s.cuts[2].first_mm == 1490);
+    // reality: both ends of each let-in piece on the planned platform; no weld of a pan ends beside one of the spine
+    for (const double change : {-200.0, -80.0, 30.0, 90.0, 140.0, 150.0, 260.0, 400.0}) {
+        auto in = platform();
+        in.change_mm = change;
+        const auto q = stretch::plan(in);
+        const auto welds = [&](const stretch::SpineCut& c) {
+            return change < 0 ? std::vector<double>{c.first_mm} : std::vector<double>{c.first_mm, c.first_mm + change};
+        };
+        double least = 1e9;
+        for (const std::size_t pan : {1U, 2U})
+            for (const double a : welds(q.spine->cuts[0]))
+                for (const double b : welds(q.spine->cuts[pan])) least = std::min(least, std::abs(a - b));
+        INFO(change);
+        CHECK(least >= stretch::spine_stagger);
+        CHECK(least == Approx(q.spine->apart_mm));
+    }
+    CHECK(s.slit_mm[0] == 240);
     // shorter: the same piece out of spine and pans, and along the flanks
     auto shorter = platform();
     shorter.change_mm = -80;
@@ -102,12 +115,26 @@ TEST_CASE("saddle and plugs by hand", "[stretch][spine][closed-form]") {
 
 TEST_CASE("each limit of the spine on both sides", "[stretch][spine]") {
     auto in = platform();
+    in.change_mm = -80;
     in.spine->stagger_mm = 100;
     CHECK_FALSE(verdict(in, "spine-stagger"));
     in.spine->stagger_mm = 99;
     CHECK(verdict(in, "spine-stagger") == PlanVerdict::Marginal);
     in.spine->stagger_mm = 49;
     CHECK(verdict(in, "spine-stagger") == PlanVerdict::Fails);
+    in = platform(); // 140 let in: 150 puts a pan's second weld 10 beside the spine's first
+    in.spine->stagger_mm = 150;
+    CHECK(verdict(in, "spine-stagger") == PlanVerdict::Fails);
+    in.spine->stagger_mm = 239;
+    CHECK(verdict(in, "spine-stagger") == PlanVerdict::Marginal);
+    // a pan's cut beside what stands on it
+    in = platform();
+    in.obstacles = {{"seats", "crossmember", 1010 - 60 - 35, 35}};
+    CHECK_FALSE(verdict(in, "spine-pan-near"));
+    in.obstacles[0].station_mm += 1;
+    CHECK(verdict(in, "spine-pan-near") == PlanVerdict::Marginal);
+    in.obstacles[0].station_mm = 1000;
+    CHECK(verdict(in, "spine-pan-near") == PlanVerdict::Fails);
     in = platform();
     in.cut_station_mm = -100;
     CHECK(verdict(in, "spine-ends") == PlanVerdict::Fails); // the left pan would be cut ahead of the spine
