@@ -27,9 +27,16 @@ struct Half {
     double from_mm, to_mm;
 };
 
+/// What nobody said, that keeps a half from being called good.
+struct Doubt {
+    std::string sentence;
+    std::string remedy;
+};
+
 bool carriesStand(const Half& h, const Stand& s) { return s.station.value >= h.from_mm && s.station.value <= h.to_mm; }
 
-work::WorkedLift restOf(const Build& b, const Results& r, const Half& half, const frame::Mass& mass, bool bare) {
+work::WorkedLift restOf(const Build& b, const Results& r, const Half& half, const frame::Mass& mass, bool bare,
+                        const std::vector<Doubt>& doubts) {
     work::WorkedLift w;
     w.name = fmt::format("{}{}", half.name, bare ? "-bare" : "");
     w.way = LiftWay::Stands;
@@ -60,6 +67,10 @@ work::WorkedLift restOf(const Build& b, const Results& r, const Half& half, cons
                                          s.sound});
     }
     w.carried = work::carry(w.rest);
+    for (const Doubt& doubt : doubts) {
+        if (w.carried.verdict == work::LiftVerdict::Holds) w.carried.verdict = work::LiftVerdict::Marginal;
+        w.carried.remarks.push_back({work::LiftVerdict::Marginal, doubt.sentence, doubt.remedy});
+    }
     return w;
 }
 
@@ -149,12 +160,24 @@ std::vector<work::WorkedLift> halvesOnStands(const Build& b, const Results& r) {
         }
         return list;
     }
+    std::vector<Doubt> doubts;
+    if (b.carried.empty())
+        doubts.push_back({"Nothing is said of what hangs on it: an engine or an axle on it is in no figure.",
+                          "Say it before the saw: load engine 180 kg at -50 0 350."});
+    for (const std::string& a : asked.assumed)
+        if (a.ends_with("section") || a.ends_with("mass") || a.ends_with("section or place") || a.starts_with("the rails' "))
+            doubts.push_back(
+                {fmt::format("Its weight rests on what nobody measured: {}.", a), "Measure it, and say it without the ?."});
+    for (const auto& [id, s] : b.stands)
+        if (s.station.value > cut.first_station_mm && s.station.value < cut.last_station_mm)
+            doubts.push_back({fmt::format("The pair {} stands under the piece that comes out: it carries neither half.", s.name),
+                              fmt::format("Move it: stand {} at STATION.", s.name)});
     const auto weights = weightsAtCut(b, asked);
     for (const Half& half : halves) {
         const frame::Mass loaded = frame::massBetween(weights, half.from_mm, half.to_mm, true);
         const frame::Mass bare = frame::massBetween(weights, half.from_mm, half.to_mm, false);
-        list.push_back(restOf(b, r, half, loaded, false));
-        if (loaded.kg > bare.kg + 1) list.push_back(restOf(b, r, half, bare, true)); // it has to stand both ways
+        list.push_back(restOf(b, r, half, loaded, false, doubts));
+        if (loaded.kg > bare.kg + 1) list.push_back(restOf(b, r, half, bare, true, doubts)); // it has to stand both ways
     }
     return list;
 }

@@ -95,6 +95,10 @@ private:
     }
     /// Before anything burns or throws sparks.
     static std::vector<std::string> cold() { return {"record", "battery-out", "tank-out", "restraints-off", "refrigerant-out"}; }
+    /// Steps of the plan on the frame that burn or throw sparks: the tank goes back after them, and what runs inside a spine.
+    static std::vector<std::string> allThatBurns() {
+        return {"weld-mounts", "weld-below", "captive-nuts", "mount-nuts", "drill-rails", "make-crossmember", "body-edges"};
+    }
     /// Steps once the tank is back: what comes out after them comes out cold.
     static bool isAtTheEnd(const std::string& code) {
         static constexpr const char* steps[] = {"tank-in", "leak-test", "battery-in", "align", "approval"};
@@ -158,6 +162,8 @@ private:
     void cutting();
     void openRails();
     void closeRails();
+    /// Welded from below, looked at when it is cold, the ties off what they were on: "rails", "sills".
+    void fromBelowAndCold(std::string title, const char* tied);
     // of a spine platform (steps_spine.cpp)
     void openSpine();
     void closeSpine();

@@ -173,15 +173,18 @@ void Catalogue::closeRails() {
                           "The rails are blown clean and nothing is left inside.", "Drain and vent holes are open."};
     if (f_.crossmember && nuts_through_ends_) weld.before_return.emplace_back("The captive nuts are in.");
     weld.cautions = {licensed_welds, hot_work, fumes};
-    Step& below =
-        add("weld-below", std::string("Weld the undersides") + (f_.fish_plates ? " and the fish plates" : ""), {"weld-rails"});
+    fromBelowAndCold(std::string("Weld the undersides") + (f_.fish_plates ? " and the fish plates" : ""), "rails");
+}
+
+void Catalogue::fromBelowAndCold(std::string title, const char* tied) {
+    Step& below = add("weld-below", std::move(title), {"weld-rails"});
     fromBelow(below);
     below.cautions = {licensed_welds, hot_work, fumes};
     Step& after_weld = add("after-welding", "Tape the diagonals and take the levels when it is cold", {"weld-below"});
     bodyOff(after_weld);
     after_weld.hold = true;
     shape(after_weld, true);
-    Step& untie = add("untie-rails", "Take the ties off the rails and grind their marks", {"after-welding"});
+    Step& untie = add("untie-rails", fmt::format("Take the ties off the {} and grind their marks", tied), {"after-welding"});
     bodyOff(untie);
     untie.cautions = {discs};
 }

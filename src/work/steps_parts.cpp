@@ -170,9 +170,7 @@ void Catalogue::finish() {
     if ((hot_ || turns_) && f_.fuel_tank != Presence::Absent) {
         std::vector<std::string> before = closing;
         std::erase(before, "tank-in");
-        Step& s = add("tank-in", "Put the fuel tank back",
-                      plus(before, {"run-fuel-line", "weld-mounts", "weld-below", "captive-nuts", "mount-nuts", "drill-rails",
-                                    "make-crossmember", "coat-frame", "body-edges"}));
+        Step& s = add("tank-in", "Put the fuel tank back", plus(plus(before, allThatBurns()), {"run-fuel-line", "coat-frame"}));
         s.cautions = {"No hot work is left to do."};
     }
     for (const CrossingJob& c : f_.crossings) closing.push_back(c.code());

@@ -61,20 +61,10 @@ void Catalogue::closeSpine() {
     weld.before_return = {"The spine's inside is coated as far as the heat reaches, and nothing is left in it.",
                           "What runs inside stands back from the joint by an arm's length.", "Drain and vent holes are open."};
     weld.cautions = {licensed_welds, hot_work, fumes};
-    Step& below = add("weld-below", "Weld the strip below and the pans' strips from below", {"weld-rails"});
-    fromBelow(below);
-    below.cautions = {licensed_welds, hot_work, fumes};
-    Step& after_weld = add("after-welding", "Tape the diagonals and take the levels when it is cold", {"weld-below"});
-    bodyOff(after_weld);
-    after_weld.hold = true;
-    shape(after_weld, true);
-    Step& untie = add("untie-rails", "Take the ties off the sills and grind their marks", {"after-welding"});
-    bodyOff(untie);
-    untie.cautions = {discs};
+    fromBelowAndCold("Weld the strip below and the pans' strips from below", "sills");
     if (f_.spine_windows.empty()) return;
     // nothing burns or throws sparks beside open lines: all of that comes before
-    std::vector<std::string> cold_again{"after-welding",   "untie-rails", "weld-mounts",  "body-edges",       "drill-rails",
-                                        "fit-crossmember", "mount-nuts",  "captive-nuts", "make-crossmember", "tank-in"};
+    std::vector<std::string> cold_again = plus(allThatBurns(), {"after-welding", "untie-rails", "fit-crossmember", "tank-in"});
     for (const TemporarySteel& t : f_.temporary)
         if (!isAtTheEnd(t.out_after)) cold_again.push_back(outCode(t));
     Step& together =

@@ -65,6 +65,12 @@ TEST_CASE("two pairs under each half carry it, by its lever", "[analysis][stands
     CHECK(front.rest.mass_kg + rear.rest.mass_kg == Approx(front.rest.mass_kg * (1 + rear.rest.mass_kg / front.rest.mass_kg)));
     CHECK(front.rest.points.size() == 4);
     CHECK(front.carried.stands);
+    CHECK(front.verdict() == work::LiftVerdict::Marginal); // nobody said what hangs on it
+    Typist said = t;
+    said.type("load gearbox 40 kg at 600 0 450 source scales");
+    CHECK(half(halves(said), "ahead-of-the-cut").verdict() == work::LiftVerdict::Holds);
+    said.type("load gearbox 40 kg?");
+    CHECK(half(halves(said), "ahead-of-the-cut").verdict() == work::LiftVerdict::Marginal);
     double sum = 0, moment = 0;
     for (std::size_t k = 0; k < front.rest.points.size(); ++k) {
         sum += front.carried.loads[k].load_kg;
@@ -116,6 +122,19 @@ TEST_CASE("an engine on the nose: it must stand with it and without", "[analysis
     CHECK(shut(t));
     t.type("stand nose rated 1000");
     CHECK_FALSE(shut(t));
+}
+
+TEST_CASE("a pair under the piece that comes out carries neither half, and is said", "[analysis][stands]") {
+    Typist t = yard();
+    fourPairs(t);
+    t.type("load gearbox 40 kg at 600 0 450 source scales");
+    t.type("change -200");
+    CHECK(half(halves(t), "behind-the-cut").verdict() == work::LiftVerdict::Holds);
+    t.type("stand lost at 1400 rated 1000 sound");
+    const auto rear = half(halves(t), "behind-the-cut");
+    CHECK(rear.verdict() == work::LiftVerdict::Marginal);
+    CHECK(rear.remarks().back().sentence.find("lost") != std::string::npos);
+    CHECK(rear.rest.points.size() == 4);
 }
 
 TEST_CASE("how the ends part, and the tube that holds them", "[analysis][stands]") {

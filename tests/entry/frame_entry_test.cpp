@@ -7,21 +7,6 @@ using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
 
-namespace {
-
-/// What refuses a line, whoever it is: the reader, or the rules of what it would keep.
-std::string refused(const Typist& t, const std::string& line) {
-    INFO(line);
-    auto understood = entry::understand(t.b, t.context, line);
-    if (!understood) return understood.error().text();
-    Build copy = t.b;
-    const auto kept = enact(copy, understood->edit);
-    REQUIRE_FALSE(kept);
-    return kept.error().text();
-}
-
-} // namespace
-
 TEST_CASE("members of every form, as they are measured", "[entry][frame]") {
     Typist t;
     t.frame();
@@ -73,17 +58,17 @@ TEST_CASE("members of every form, as they are measured", "[entry][frame]") {
 TEST_CASE("a member that can't be is refused, with what belongs there", "[entry][frame]") {
     Typist t;
     t.frame();
-    CHECK(refused(t, "member front").find("What it is") != std::string::npos);
-    CHECK(refused(t, "member front crossmember at 300 box 60 40").find("3 figures") != std::string::npos);
-    CHECK(refused(t, "member front crossmember at 300 hat 60 40 3").find("flange") != std::string::npos);
-    CHECK(refused(t, "member front crossmember at 300 box 60 40 25").find("does not fit") != std::string::npos);
-    CHECK(refused(t, "member front crossmember box 60 40 3").find("Where it is") != std::string::npos);
-    CHECK(refused(t, "member front crossmember at 300").find("sizes") != std::string::npos);
-    CHECK(refused(t, "member x leg through Al tube 48 3").find("two points") != std::string::npos);
-    CHECK(refused(t, "member shut plate 3").find("runs along") != std::string::npos);
-    CHECK(refused(t, "member shut plate from 900 to 400 3").find("behind") != std::string::npos);
-    CHECK(refused(t, "member cell crossmember at 300 built-up 0 0 80 0").find("wall by wall") != std::string::npos);
-    CHECK(refused(t, "member front crossmember at 300 box 60 40 3 sideways").find("sideways") != std::string::npos);
+    CHECK(t.refused("member front").find("What it is") != std::string::npos);
+    CHECK(t.refused("member front crossmember at 300 box 60 40").find("3 figures") != std::string::npos);
+    CHECK(t.refused("member front crossmember at 300 hat 60 40 3").find("flange") != std::string::npos);
+    CHECK(t.refused("member front crossmember at 300 box 60 40 25").find("does not fit") != std::string::npos);
+    CHECK(t.refused("member front crossmember box 60 40 3").find("Where it is") != std::string::npos);
+    CHECK(t.refused("member front crossmember at 300").find("sizes") != std::string::npos);
+    CHECK(t.refused("member x leg through Al tube 48 3").find("two points") != std::string::npos);
+    CHECK(t.refused("member shut plate 3").find("runs along") != std::string::npos);
+    CHECK(t.refused("member shut plate from 900 to 400 3").find("behind") != std::string::npos);
+    CHECK(t.refused("member cell crossmember at 300 built-up 0 0 80 0").find("wall by wall") != std::string::npos);
+    CHECK(t.refused("member front crossmember at 300 box 60 40 3 sideways").find("sideways") != std::string::npos);
     CHECK(t.b.members.empty());
 }
 
@@ -98,8 +83,8 @@ TEST_CASE("loads, cases and what is taken as usual", "[entry][frame]") {
     CHECK(c->source == "the scales at the mill");
     t.type("load engine stays");
     CHECK_FALSE(carriedNamed(t.b, "engine")->moves);
-    CHECK(refused(t, "load seats at 1200 0 400").find("weighs") != std::string::npos);
-    CHECK(refused(t, "load seats 40 kg").find("Where its middle") != std::string::npos);
+    CHECK(t.refused("load seats at 1200 0 400").find("weighs") != std::string::npos);
+    CHECK(t.refused("load seats 40 kg").find("Where its middle") != std::string::npos);
     t.type("case pothole up 4 braking 0.5 lifted rear-left");
     const LoadCase* l = loadCaseNamed(t.b, "pothole");
     REQUIRE(l);
@@ -111,8 +96,8 @@ TEST_CASE("loads, cases and what is taken as usual", "[entry][frame]") {
     t.type("case braking up 1.2"); // what is not said of a usual one stays
     CHECK(loadCaseNamed(t.b, "braking")->braking_g == 1);
     CHECK(loadCaseNamed(t.b, "braking")->up_g == 1.2);
-    CHECK(refused(t, "case nothing up 0").find("asks nothing") != std::string::npos);
-    CHECK(refused(t, "case nothing").find("missing") != std::string::npos);
+    CHECK(t.refused("case nothing up 0").find("asks nothing") != std::string::npos);
+    CHECK(t.refused("case nothing").find("missing") != std::string::npos);
     t.type("remove case pothole");
     CHECK_FALSE(loadCaseNamed(t.b, "pothole"));
     t.type("yield 235");
@@ -124,7 +109,7 @@ TEST_CASE("loads, cases and what is taken as usual", "[entry][frame]") {
     t.type("body-twist 4000");
     t.type("body-twist none");
     CHECK_FALSE(t.b.frame_facts.body_twist);
-    CHECK(refused(t, "yield 20").find("100") != std::string::npos);
+    CHECK(t.refused("yield 20").find("100") != std::string::npos);
 }
 
 TEST_CASE("several lines of a kind have names of their own", "[entry][stretch]") {
@@ -148,8 +133,8 @@ TEST_CASE("several lines of a kind have names of their own", "[entry][stretch]")
     CHECK_FALSE(crossingOf(t.b, CrossingKind::BrakeLine, "left")->out_before_heat);
     t.type("remove crossing brake-line left");
     CHECK(t.b.crossings.size() == 1);
-    CHECK(refused(t, "remove crossing brake-line left").find("Nothing is said") != std::string::npos);
-    CHECK(refused(t, "crossing loom \"two words\"").find("one word") != std::string::npos);
+    CHECK(t.refused("remove crossing brake-line left").find("Nothing is said") != std::string::npos);
+    CHECK(t.refused("crossing loom \"two words\"").find("one word") != std::string::npos);
 }
 
 } // namespace entry_frame_entry_test

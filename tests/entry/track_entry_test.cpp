@@ -48,19 +48,10 @@ TEST_CASE("what can't be said of an axle says what and what to do", "[entry][tra
     CHECK(t.wrong("track rear faces 1400 wide 12").text().find("unit") != std::string::npos);
     CHECK(t.wrong("remove track rear").message.find("Nothing is planned") != std::string::npos);
     t.type("track rear faces 1400");
-    const auto refused = [&](const std::string& line) {
-        INFO(line);
-        auto understood = entry::understand(t.b, t.context, line);
-        if (!understood) return understood.error().text();
-        Build copy = t.b;
-        const auto kept = enact(copy, understood->edit);
-        REQUIRE_FALSE(kept);
-        return kept.error().text();
-    };
-    CHECK(refused("track rear tube 60 wall 30").find("does not fit") != std::string::npos);
-    CHECK(refused("track rear splined 30 engaged 38").find("splines") != std::string::npos);
-    CHECK(refused("track rear pinion 700").find("pinion") != std::string::npos);
-    CHECK(refused("track rear perches 1380").find("perches") != std::string::npos);
+    CHECK(t.refused("track rear tube 60 wall 30").find("does not fit") != std::string::npos);
+    CHECK(t.refused("track rear splined 30 engaged 38").find("splines") != std::string::npos);
+    CHECK(t.refused("track rear pinion 700").find("pinion") != std::string::npos);
+    CHECK(t.refused("track rear perches 1380").find("perches") != std::string::npos);
     CHECK(axleJobOf(t.b, AxleEnd::Rear)->faces.value == 1400); // nothing that was said is lost
 }
 

@@ -32,6 +32,16 @@ struct Typist {
         CHECK_FALSE(understood.error().message.empty());
         return understood.error();
     }
+    /// What refuses a line, whoever it is: the reader, or the rules of what it would keep.
+    std::string refused(const std::string& line) const {
+        INFO(line);
+        auto read = entry::understand(b, context, line);
+        if (!read) return read.error().text();
+        Build copy = b;
+        const auto kept = enact(copy, read->edit);
+        REQUIRE_FALSE(kept);
+        return kept.error().text();
+    }
     entry::Understood understood(const std::string& line) const {
         INFO(line);
         auto read = entry::understand(b, context, line);
