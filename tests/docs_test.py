@@ -39,7 +39,7 @@ def codes_in_the_source():
         if worst or re.compile(r"\b(true|false)\);").search(condition, found.end()).group(1) == "true":
             codes.add("tape." + found.group(1))
     for file in sorted((source / "src/stretch").glob("*.cpp")):
-        codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)\s*"([a-z][a-z-]+)",\s*(?:[\w<>= ]+ \? )?(?:PlanVerdict|fmt::|")', file.read_text())}
+        codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)\s*"([a-z][a-z-]+)",\s*(?:[\w<>=.: ]+ \? )?(?:PlanVerdict|fmt::|")', file.read_text())}
     codes |= {"stretch.axle-" + c for c in re.findall(r'\b(?:say|judge)\(\s*"([a-z-]+)"', text("src/stretch/axle.cpp"))}
     for file in sorted((source / "src/make").glob("crossmember.cpp")):
         codes |= {"make.crossmember-" + c for c in re.findall(r'\badd\(\s*"([a-z-]+)", PlanVerdict|\badd\(\s*"([a-z-]+)",', file.read_text()) for c in c if c}

@@ -28,6 +28,8 @@ struct BenchView {
     Headline (*headline)(const build::Build&, const Results&, build::SubjectId) = nullptr;
     /// Rows in place of a drawing.
     Listing (*list)(const build::Build&, const Results&, build::SubjectId) = nullptr;
+    /// The line that keeps what a handle of its drawing was dragged to; nullptr: it has none.
+    std::string (*dragged)(const build::Build&, const Results&, const std::string& grip, double value) = nullptr;
     bool isSpace() const { return !draw && !list; }
 };
 

@@ -1,6 +1,7 @@
 #include "analysis/axle.hpp"
 #include "analysis/bench_parts.hpp"
 #include "analysis/frame.hpp"
+#include "analysis/graft.hpp"
 #include "analysis/json.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/pages.hpp"
@@ -101,16 +102,19 @@ void addStretchPages(const Build& b, const Results& r, std::vector<Drawing>& pag
     for (Drawing& page : spinePages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : stockPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : axlePages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : graftPages(b, r)) pages.push_back(std::move(page));
 }
 
 void findingsOfStretch(const Build& b, const Results& r, std::vector<Finding>& out) {
     addStretchFindings(b, r, out);
     addFrameFindings(b, r, out);
     addAxleFindings(b, r, out);
+    addGraftFindings(b, r, out);
 }
 
 std::optional<Card> card(const Build& b, const Results& r, SubjectId subject, const Tag& tag) {
     if (tag.kind == "track") return axleCard(b, r, tag.rest);
+    if (tag.kind == "graft") return graftCard(b, r, tag.rest);
     auto found = stretchCard(b, r, subject, tag);
     return found ? found : frameCard(b, r, subject, tag);
 }
@@ -120,32 +124,39 @@ std::vector<BenchView> views() {
     all.insert(all.end(), frameViews().begin(), frameViews().end());
     all.push_back({"stock", "Stock", stockDrawing, {}, stockHeadline});
     all.push_back({"track", "Track", axleDrawing, {}, axleHeadline});
+    all.push_back({"graft", "Joined", graftDrawing, {}, graftHeadline});
     return all;
 }
 
 } // namespace
 
 extern const BenchInfo stretch_bench; // of the table
-const BenchInfo stretch_bench{
-    "stretch",
-    "Stretch",
-    "How is the wheelbase changed, and does it hold?",
-    "the change of wheelbase",
-    [](const Build&, const Results& r) { return r.stretch->status != stretch::Status::Waiting || r.seat->change_mm.has_value(); },
-    stretchHeadlineOf,
-    stretchLacks,
-    views(),
-    findingsOfStretch,
-    card,
-    addStretchPages,
-    [](const Build& b, const Results& r, FileKeeper& out) {
-        addFrameFiles(b, r, out);
-        addSpineFiles(b, r, out);
-    },
-    [](const Build&, const Results& r) { return stretchJson(r); },
-    &frame_nodes,
-    false,
-    nullptr,
-    {{"plan", [](const Build&, const Results& r) { return stretchJson(r); }}, {"splice", spliceJson}, {"track", axleJson}}};
+const BenchInfo stretch_bench{"stretch",
+                              "Stretch",
+                              "How is the wheelbase changed, and does it hold?",
+                              "the change of wheelbase",
+                              [](const Build& b, const Results& r) {
+                                  return !b.grafts.empty() || r.stretch->status != stretch::Status::Waiting ||
+                                         r.seat->change_mm.has_value();
+                              },
+                              stretchHeadlineOf,
+                              stretchLacks,
+                              views(),
+                              findingsOfStretch,
+                              card,
+                              addStretchPages,
+                              [](const Build& b, const Results& r, FileKeeper& out) {
+                                  addFrameFiles(b, r, out);
+                                  addSpineFiles(b, r, out);
+                                  addGraftFiles(b, r, out);
+                              },
+                              [](const Build&, const Results& r) { return stretchJson(r); },
+                              &frame_nodes,
+                              false,
+                              nullptr,
+                              {{"plan", [](const Build&, const Results& r) { return stretchJson(r); }},
+                               {"splice", spliceJson},
+                               {"track", axleJson},
+                               {"graft", graftJson}}};
 
 } // namespace gorvet::analysis

@@ -1,7 +1,7 @@
 // Cards of the frame as it carries: a member, a load, a case, a way to close its rails.
 #include "analysis/bench_parts.hpp"
 #include "analysis/card_maker.hpp"
-#include "analysis/frame.hpp"
+#include "analysis/frame_boxing.hpp"
 #include "analysis/scans.hpp"
 
 #include <algorithm>
@@ -132,24 +132,22 @@ private:
 
     std::optional<Card> boxing(const std::string& name) {
         for (const BoxingChoice& k : r_.scans->frame->boxing) {
-            if (k.name != name || k.plates.empty()) continue;
+            if (k.name != name || k.kg <= 0) continue;
             Card c;
             c.title = name;
             c.rows.push_back({"in twist", fmt::format("{:.0f} to {:.0f} N·m/deg", k.twist.free_nm_deg, k.twist.held_nm_deg),
                               Mark::Derived, true});
-            c.rows.push_back({"plates", fmt::format("{:.1f} kg", k.kg), Mark::Derived, false});
+            c.rows.push_back({"steel", fmt::format("{:.1f} kg", k.kg), Mark::Derived, false});
             c.rows.push_back({"seam", fmt::format("{:.1f} m", k.seam_m), Mark::Derived, false});
             c.rows.push_back({"hours", fmt::format("{:.0f}", k.hours), Mark::Assumed, false});
-            const double wall = std::max(3.0, b_.rail.thickness.value);
-            for (const auto& [from, to] : k.plates) {
-                int n = 1;
-                while (memberNamed(b_, fmt::format("plate{}", n))) ++n;
-                const double a = r_.planned_chassis.stationNow(from), z = r_.planned_chassis.stationNow(to);
-                c.actions.push_back({fmt::format("plan {:.0f} to {:.0f}", from, to),
-                                     fmt::format("member plate{} plate from {:.0f} to {:.0f} {:g} planned", n, a, z, wall), "",
-                                     false});
-            }
-            c.sentences.emplace_back("Inside first: nuts, sleeves, brackets; blown clean, coated, drain holes.");
+            const auto& where = k.plates.empty() ? k.ribs : k.plates;
+            const auto lines = boxingLines(b_, r_, k);
+            for (std::size_t i = 0; i < lines.size() && i < where.size(); ++i)
+                c.actions.push_back({fmt::format("plan {:.0f} to {:.0f}", where[i].first, where[i].second), lines[i], "", false});
+            if (k.members) c.sentences.emplace_back("Members that are open are said closed by their section: boxed 80 40 3 3.");
+            if (!k.plates.empty())
+                c.sentences.emplace_back("Inside first: nuts, sleeves, brackets; blown clean, coated, drain holes.");
+            if (k.upright_mm > 0) c.sentences.emplace_back("An upright is closed: a drain hole at its foot, wax at its top.");
             return c;
         }
         return std::nullopt;

@@ -12,10 +12,12 @@ struct FrameAsked {
     std::optional<frame::Structure> planned; ///< none: nothing of it changes
     std::vector<std::string> assumed;        ///< what of it nobody measured
     std::vector<std::string> cracked;        ///< places with cracks: they are in no figure
+    std::vector<std::string> idle;           ///< ribs in closed rails: they do nothing
     std::string waits;                       ///< what it needs; empty: it can be worked out
     std::string remedy;
-    double weighed_kg = 0; ///< on all wheels; 0: not weighed
-    bool spread = false;   ///< nothing is said of what it carries: what was weighed is spread over it
+    std::optional<double> wanted_nm_deg; ///< how stiff it is to be in twist
+    double weighed_kg = 0;               ///< on all wheels; 0: not weighed
+    bool spread = false;                 ///< nothing is said of what it carries: what was weighed is spread over it
     bool operator==(const FrameAsked&) const = default;
 };
 /// The suspension points nearest ahead of an axle and behind it, on its side, 150 mm to 1 m away: a leaf spring's hangers.
@@ -35,6 +37,12 @@ struct BoxingChoice {
     double seam_m = 0;
     double hours = 0;
     std::vector<std::pair<double, double>> plates; ///< stations from and to, of each rail
+    double plate_mm = 0;                           ///< thickness of plates, ribs or the walls of uprights
+    frame::Windows windows;                        ///< of the plates; 0 long: whole
+    std::vector<std::pair<double, double>> ribs;   ///< stations between which ribs stand, spread evenly, none at the ends
+    double rib_pitch_mm = 0;                       ///< the least from rib to rib
+    double upright_mm = 0;                         ///< side of a square tube that stands upright; 0: flat ribs
+    bool members = false;                          ///< other members that are open are closed, too
 };
 struct FrameFound {
     std::optional<frame::Outcome> now;

@@ -1,6 +1,6 @@
 // The frame as it carries, on Stretch: made apart, its sentence, its sheets and pages.
 #include "analysis/bench_parts.hpp"
-#include "analysis/frame.hpp"
+#include "analysis/frame_boxing.hpp"
 #include "analysis/lead.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/scans.hpp"
@@ -80,6 +80,69 @@ Shown shownOf(const Results& r) {
     if (!node.made() || !node->now) return {};
     if (node->planned && node.input().planned) return {&*node.input().planned, &*node->planned, true};
     return {&node.input().now, &*node->now, false};
+}
+
+/// Both ends of every plate and row of ribs that is planned, as handles on the left rail (the right one's own on the right).
+void addGrips(const Build& b, const Results& r, frame::FrameView& v) {
+    constexpr double least_mm = 50; // long
+    for (const auto& [id, m] : b.members) {
+        if ((m.kind != MemberKind::Plate && m.kind != MemberKind::Rib) || m.state != MemberState::Planned) continue;
+        const auto line = std::find_if(v.structure->lines.begin(), v.structure->lines.end(), [&](const frame::Line& l) {
+            return l.name == (m.side == RailSide::Right ? "right rail" : "left rail");
+        });
+        if (line == v.structure->lines.end()) continue;
+        const double from = m.station->value, to = m.until->value, first = line->points.front().x_mm,
+                     last = line->points.back().x_mm;
+        const auto at = [&](double station) {
+            return frame::placeAlong(*line, frame::alongTo(*line, r.planned_chassis.map(Vec3{station, 0, 0}).x_mm));
+        };
+        sheet::Grip grip;
+        grip.name = m.name + " from";
+        grip.value = from;
+        grip.least = r.planned_chassis.stationNow(first);
+        grip.most = to - least_mm;
+        v.grips.emplace_back(at(from), grip);
+        grip.name = m.name + " to";
+        grip.value = to;
+        grip.least = from + least_mm;
+        grip.most = r.planned_chassis.stationNow(last);
+        v.grips.emplace_back(at(to), grip);
+    }
+}
+
+/// The member and the end of it that a handle moves; none: there is no such.
+std::optional<std::pair<Member, bool>> gripped(const Build& b, const std::string& grip, double value) {
+    const auto space = grip.rfind(' ');
+    const Member* m = space == std::string::npos ? nullptr : memberNamed(b, grip.substr(0, space));
+    if (!m || !m->station || !m->until) return {};
+    Member moved = *m;
+    const bool from = grip.substr(space + 1) == "from";
+    (from ? moved.station : moved.until)->value = std::round(value);
+    return std::pair(moved, from);
+}
+
+/// The same frame with a handle dragged: worked out in twist alone, at once.
+std::optional<frame::Structure> draggedFrame(const Build& b, const Results& r, const ViewOptions& o, frame::FrameView& v) {
+    const auto moved = gripped(b, o.grip, o.grip_value);
+    if (!moved) return {};
+    Build trial = b;
+    trial.members[moved->first.id] = moved->first;
+    FrameAsked asked = frameAsked(trial, r);
+    if (!asked.planned) return {};
+    static frame::SectionBook book; // the window's thread alone drags
+    const auto twist = frame::twistOf(*asked.planned, book);
+    v.dragged = o.grip;
+    v.live = fmt::format("{}: {} N·m/deg", v.station(std::round(o.grip_value)), twist ? range(*twist) : "?");
+    v.grips.clear();
+    v.structure = &*asked.planned;
+    addGrips(trial, r, v);
+    return std::move(asked.planned);
+}
+
+std::string draggedLine(const Build& b, const Results&, const std::string& grip, double value) {
+    const auto moved = gripped(b, grip, value);
+    if (!moved) return {};
+    return fmt::format("member {} {} {:.0f}mm", moved->first.name, moved->second ? "from" : "to", std::round(value));
 }
 
 frame::FrameView frameViewOf(const Build& b, const Results& r, const std::string& selected) {
@@ -163,28 +226,36 @@ Drawing boxing(const Build& b, const Results& r, SubjectId, const ViewOptions& o
     v.selected = o.selected;
     for (const BoxingChoice& c : list)
         v.rows.push_back({c.name, c.words, c.twist.free_nm_deg, c.twist.held_nm_deg, c.kg, c.seam_m, c.hours});
-    v.tried =
-        "Tried: every set of the bays between joints, alike left and right, with a plate as thick as the rail (3 at least); of each "
-        "number of bays the stiffest set is shown. Hours: 1.2 a metre of seam, assumed. Not tried: windows, ribs, plates on one side.";
+    v.tried = boxing_tried;
+    if (const auto& wanted = r.scans->frame.input().wanted_nm_deg) v.wanted_nm_deg = *wanted;
     v.words = {
         "Before a rail is closed: nuts, sleeves and brackets inside, blown clean, coated, and drain holes at its lowest places. "
-        "Closed steel that stays wet rots unseen."};
+        "Closed steel that stays wet rots unseen. Ribs do not close a rail: they only keep its edges from warping against each other."};
     return frame::boxingSheet(v, width, height, f);
 }
 
-/// Of every plate that is planned on an open rail, each once for both rails.
+/// Of every plate and flat rib that is planned on an open rail, each once for both rails.
 std::vector<frame::ClosingPlate> plannedPlates(const Build& b, const Results& r) {
     std::vector<frame::ClosingPlate> list;
     if (b.rail.shape != RailShape::Channel) return list;
     for (const auto& [id, m] : b.members) {
-        if (m.kind != MemberKind::Plate || m.state != MemberState::Planned) continue;
+        if (m.state != MemberState::Planned) continue;
+        const int sides = m.side == RailSide::Both ? 2 : 1;
+        if (m.kind == MemberKind::Rib && m.form == SectionForm::Flat) {
+            const int ribs = 1 + static_cast<int>(std::floor((m.until->value - m.station->value + 0.5) / m.pitch->value));
+            list.push_back(frame::ribPlate(m.name, b.rail.height.value, b.rail.width.value, b.rail.thickness.value, m.wall.value,
+                                           ribs * sides));
+        }
+        if (m.kind != MemberKind::Plate) continue;
         const RailLine& rail = m.side == RailSide::Right ? r.planned_right : r.planned_left;
         const auto station = [&](double x) { return r.planned_chassis.map(Vec3{x, 0, 0}).x_mm; };
         const auto from = rail.at(station(m.station->value)), to = rail.at(station(m.until->value));
         if (!from || !to) continue;
         const double dx = station(m.until->value) - station(m.station->value),
                      length = std::hypot(dx, to->y_mm - from->y_mm, to->top_mm - from->top_mm);
-        list.push_back(frame::closingPlate(m.name, length, b.rail.height.value, m.wall.value, m.side == RailSide::Both ? 2 : 1));
+        frame::Windows windows;
+        if (m.window_long) windows = {m.window_long->value, m.window_high->value, m.pitch->value};
+        list.push_back(frame::closingPlate(m.name, length, b.rail.height.value, m.wall.value, sides, windows));
     }
     return list;
 }
@@ -261,9 +332,19 @@ Headline boxingHeadline(const Build& b, const Results& r, SubjectId) {
     const auto best = std::max_element(list.begin() + 1, list.end(), [&](const BoxingChoice& a, const BoxingChoice& c) {
         return (a.twist.free_nm_deg - open.twist.free_nm_deg) / a.kg < (c.twist.free_nm_deg - open.twist.free_nm_deg) / c.kg;
     });
+    const auto all = std::find_if(list.begin(), list.end(), [](const BoxingChoice& c) { return c.name == "all bays"; });
+    if (all == list.end() || best == list.end()) return {"Its open rails can't be closed as they are said.", ""};
+    std::string wanted;
+    if (const auto& asked = r.scans->frame.input().wanted_nm_deg) {
+        const auto least = std::find_if(list.begin(), list.end(), [](const BoxingChoice& c) { return c.name == "least"; });
+        wanted = open.twist.free_nm_deg >= *asked ? fmt::format(" The {:.0f} that are wanted are there.", *asked)
+                 : least == list.end() ? fmt::format(" No plates of 3 to 8 mm reach the {:.0f} that are wanted.", *asked)
+                                       : fmt::format(" The {:.0f} that are wanted take {:.1f} kg.", *asked, least->kg);
+    }
     return {
         fmt::format("Closed all along it resists {:.1f} times the twist, for {:.1f} kg.",
-                    list.back().twist.free_nm_deg / open.twist.free_nm_deg, list.back().kg),
+                    all->twist.free_nm_deg / open.twist.free_nm_deg, all->kg) +
+            wanted,
         fmt::format("Most for its steel: {} ({}), {:+.0f} N·m/deg a kilogram. Figures are of beams: indicative, no certificate.",
                     best->name, best->words, (best->twist.free_nm_deg - open.twist.free_nm_deg) / best->kg)};
 }
@@ -293,7 +374,11 @@ Headline frameHeadline(const Build& b, const Results& r, SubjectId) {
 Drawing frameDrawing(const Build& b, const Results& r, SubjectId, const ViewOptions& o, double width, double height,
                      const Format& f) {
     if (!shownOf(r).outcome) return saying(waitingWords(b, r), width, height, f);
-    return frame::frameSheet(frameViewOf(b, r, o.selected), width, std::max(height, f.px(frame::frame_sheet_least_px)), f);
+    frame::FrameView v = frameViewOf(b, r, o.selected);
+    if (v.planned) addGrips(b, r, v);
+    const auto dragged = o.grip.empty() ? std::nullopt : draggedFrame(b, r, o, v);
+    if (dragged) v.structure = &*dragged;
+    return frame::frameSheet(v, width, std::max(height, f.px(frame::frame_sheet_least_px)), f);
 }
 
 } // namespace
@@ -319,8 +404,8 @@ std::vector<Drawing> framePages(const Build& b, const Results& r) {
     page("Stretch: sections", sectionsHeadline(b, r, the_chassis),
          [&](double w, double h, const Format& f) { return frame::sectionsSheet(sectionsOf(r), w, h, f); });
     if (const auto plates = plannedPlates(b, r); !plates.empty())
-        page("Stretch: plates that close the rails",
-             {fmt::format("{} to be cut, flat.", units::counted(plates.size(), "a plate")),
+        page("Stretch: plates and ribs of the rails",
+             {fmt::format("{} to be cut, flat.", units::counted(plates.size(), "a shape")),
               "The same plate fits left and right: the row of holes goes down."},
              [&](double w, double h, const Format& f) { return frame::platesSheet(plates, w, h, f); });
     return pages;
@@ -334,10 +419,11 @@ void addFrameFiles(const Build& b, const Results& r, FileKeeper& out) {
 }
 
 const std::vector<BenchView>& frameViews() {
-    static const std::vector<BenchView> views{{"strength", "Strength", frameDrawing, {slow::frame}, frameHeadline},
-                                              {"forces", "Forces", forces, {slow::frame}, forcesHeadline},
-                                              {"sections", "Sections", sections, {slow::frame}, sectionsHeadline},
-                                              {"boxing", "Open or closed", boxing, {slow::frame}, boxingHeadline}};
+    static const std::vector<BenchView> views{
+        {"strength", "Strength", frameDrawing, {slow::frame}, frameHeadline, nullptr, draggedLine},
+        {"forces", "Forces", forces, {slow::frame}, forcesHeadline},
+        {"sections", "Sections", sections, {slow::frame}, sectionsHeadline},
+        {"boxing", "Open or closed", boxing, {slow::frame}, boxingHeadline}};
     return views;
 }
 

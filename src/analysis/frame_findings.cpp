@@ -40,6 +40,12 @@ public:
                        fmt::format("{} meets nothing of the frame: it is in no figure.", name),
                        "Say points or a station where its ends reach a rail, a spine or another member."),
                    name + " loose");
+        for (const std::string& name : asked_.idle)
+            tagged(add(Severity::Warn, "stretch.frame-rib-idle", name, "Marginal",
+                       fmt::format("The ribs {} stand where the rails are closed: they change nothing.", name),
+                       fmt::format("Leave them out (remove member {}), or say other stations.", name)),
+                   name + " idle");
+        wanted(o);
         cases(o);
         welds(o);
         twist();
@@ -83,6 +89,26 @@ private:
             f.station_mm = c.at.x_mm;
             tagged(f, fmt::format("{} {:.1f}×", c.asked.name, c.margin));
         }
+    }
+
+    /// What is asked of it in twist, with joints that warp; held ones are no promise.
+    void wanted(const frame::Outcome& o) {
+        if (!asked_.wanted_nm_deg) return;
+        const double asked = *asked_.wanted_nm_deg;
+        const bool said = asked_.assumed.empty();
+        if (o.twist.free_nm_deg >= asked && said) return;
+        const bool reached = o.twist.free_nm_deg >= asked;
+        Finding& f =
+            add(reached ? Severity::Warn : Severity::Bad, "stretch.frame-twist-wanted", "frame", reached ? "Marginal" : "Fails",
+                reached ? fmt::format("The frame{} reaches the {:.0f} N·m/deg that are wanted, by sizes that nobody measured.",
+                                      when(), asked)
+                        : fmt::format("The frame{} resists {:.0f} N·m/deg where {:.0f} are wanted.", when(), o.twist.free_nm_deg,
+                                      asked),
+                reached ? "Measure what is assumed, and say it without the ?."
+                        : fmt::format("Open or closed lists what plates bring, and the least that reach it. {}", licensed));
+        f.figure = fmt::format("{:.0f} N·m/deg", o.twist.free_nm_deg);
+        f.need = fmt::format("{:.0f} N·m/deg", asked);
+        tagged(f, fmt::format("{:.0f} of {:.0f}", o.twist.free_nm_deg, asked));
     }
 
     void welds(const frame::Outcome& o) {

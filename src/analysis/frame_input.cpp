@@ -57,13 +57,16 @@ public:
                              std::any_of(b_.members.begin(), b_.members.end(),
                                          [](const auto& row) { return row.second.state != MemberState::There; });
         if (planned) out_.planned = structure(true);
+        if (b_.frame_facts.twist_wanted) out_.wanted_nm_deg = b_.frame_facts.twist_wanted->value;
         for (const auto& [id, f] : b_.flaws)
             if (f.kind == FlawKind::Crack && f.subject == the_chassis)
                 out_.cracked.push_back(f.point ? nameOf(b_, f.point) : f.part);
         for (const auto& row : b_.wheels)
             if (row.second.weight) out_.weighed_kg += row.second.weight->value;
-        std::sort(out_.assumed.begin(), out_.assumed.end());
-        out_.assumed.erase(std::unique(out_.assumed.begin(), out_.assumed.end()), out_.assumed.end());
+        for (auto* list : {&out_.assumed, &out_.idle}) {
+            std::sort(list->begin(), list->end());
+            list->erase(std::unique(list->begin(), list->end()), list->end());
+        }
         return std::move(out_);
     }
 
@@ -122,11 +125,21 @@ private:
                 false,
                 0};
     }
-    /// The rail's own section with a plate on it: a channel is closed, the outer side of a box gets thicker.
-    frame::Profile plated(double plate) const {
+    /// The rail's own section with a plate on it: a channel is closed, the outer side of a box gets thicker (but by no plate with
+    /// windows: nothing is counted on it).
+    frame::Profile plated(const Member& m) const {
         const RailSection& r = b_.rail;
+        const double plate = m.wall.value;
+        if (r.shape == RailShape::Channel && m.window_long)
+            return {"windowed",
+                    {r.height.value, r.width.value, r.thickness.value, plate, m.window_long->value, m.window_high->value,
+                     m.pitch->value, 2 * r.thickness.value},
+                    {},
+                    false,
+                    0};
         if (r.shape == RailShape::Channel)
             return {"boxed", {r.height.value, r.width.value, r.thickness.value, plate, 2 * r.thickness.value}, {}, false, 0};
+        if (m.window_long) return railSection(r.thickness.value);
         frame::Profile p;
         if (const auto walls = frame::wallsOf(railSection(r.thickness.value))) p.walls = *walls;
         double outside = 0;
@@ -154,7 +167,7 @@ private:
             if ((m.kind != MemberKind::Rail && m.kind != MemberKind::Plate) || !there(m, planned)) continue;
             if (m.side != RailSide::Both && (m.side == RailSide::Left) != (side == Side::Left)) continue;
             sizes(m);
-            list.push_back({m.station->value, m.until->value, m.kind == MemberKind::Plate ? plated(m.wall.value) : profileOf(m),
+            list.push_back({m.station->value, m.until->value, m.kind == MemberKind::Plate ? plated(m) : profileOf(m),
                             m.yield_MPa ? m.yield_MPa->value : yield});
         }
         return list;
@@ -162,7 +175,7 @@ private:
     void sizes(const Member& m) {
         for (const build::Dimension* d : {&m.height, &m.width, &m.wall})
             if (d->value > 0 && d->provenance == Provenance::Assumed) out_.assumed.push_back(m.name + "'s section");
-        for (const auto* d : {&m.other, &m.station, &m.until})
+        for (const auto* d : {&m.other, &m.station, &m.until, &m.window_long, &m.window_high, &m.pitch})
             if (*d && (*d)->provenance == Provenance::Assumed) out_.assumed.push_back(m.name + "'s section or place");
     }
 
@@ -190,6 +203,7 @@ private:
                 if (const auto at = line->at(p.x_mm))
                     l.points.push_back({p.x_mm, at->y_mm + aside, (at->top_mm + at->bottom_mm) / 2 + section->centroid.z_mm});
             pieces(l, lengths(side, planned), side == Side::Right, planned);
+            ribs(l, side, planned);
             s.lines.push_back(std::move(l));
         }
     }
@@ -228,6 +242,34 @@ private:
         }
     }
 
+    /// In open lengths of a rail; elsewhere they do nothing.
+    void ribs(frame::Line& l, Side side, bool planned) {
+        for (const auto& [id, m] : b_.members) {
+            if (m.kind != MemberKind::Rib || !there(m, planned)) continue;
+            if (m.side != RailSide::Both && (m.side == RailSide::Left) != (side == Side::Left)) continue;
+            sizes(m);
+            bool any = false;
+            for (double x = m.station->value; x <= m.until->value + 0.5; x += m.pitch->value) {
+                const double along = frame::alongTo(l, placed(x, planned));
+                const auto piece =
+                    std::find_if(l.pieces.begin(), l.pieces.end(), [&](const frame::Piece& p) { return along < p.until_mm; });
+                if (piece == l.pieces.end() || piece->section.shape != "channel") continue;
+                any = true;
+                const double height = piece->section.sizes[0] - piece->section.sizes[2],
+                             width = piece->section.sizes[1] - piece->section.sizes[2] / 2;
+                if (m.form == SectionForm::Flat) {
+                    l.ribs.push_back({along, frame::flatRib_nmm3(height, width, m.wall.value, material_.g_mpa)});
+                    continue;
+                }
+                const auto walls = frame::wallsOf(profileOf(m));
+                const auto section = walls ? frame::sectionOf(*walls) : Result<frame::Section>(walls.error());
+                if (!section) return wait(fmt::format("a section of {} that can be", m.name), section.error().message);
+                l.ribs.push_back({along, frame::uprightRib_nmm3(height, section->torsion_mm4, material_.g_mpa)});
+            }
+            if (!any && (planned || m.state != MemberState::Planned)) out_.idle.push_back(m.name);
+        }
+    }
+
     // ---- members
 
     std::optional<Vec3> railAt(bool right, double station, bool planned) const {
@@ -261,7 +303,7 @@ private:
     }
 
     void member(frame::Structure& s, const Member& m, bool planned) {
-        if (m.kind == MemberKind::Rail || m.kind == MemberKind::Plate) return; // lengths of the rails
+        if (m.kind == MemberKind::Rail || m.kind == MemberKind::Plate || m.kind == MemberKind::Rib) return; // of the rails
         frame::Line l;
         l.name = m.name;
         l.outrigger = m.kind == MemberKind::Outrigger;
@@ -415,6 +457,7 @@ private:
     const Build& b_;
     const Results& r_;
     FrameAsked out_;
+    const frame::Material material_;
     const bool planned_crossmember_ = b_.crossmember && r_.crossmember->possible;
 };
 

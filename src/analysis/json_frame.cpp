@@ -114,6 +114,8 @@ std::string frameJson(const build::Build& b, const Results& r) {
     j["assumed"] = asked.assumed;
     j["cracked"] = asked.cracked;
     j["weighed_kg"] = number(asked.weighed_kg);
+    j["ribs_that_do_nothing"] = asked.idle;
+    j["twist_wanted_nm_per_deg"] = number(asked.wanted_nm_deg);
     j["as_it_is"] = j["as_planned"] = nullptr;
     j["error"] = j["error_as_planned"] = nullptr;
     if (r.scans->frame.made()) {
@@ -150,7 +152,18 @@ std::string frameJson(const build::Build& b, const Results& r) {
         for (const BoxingChoice& c : found.boxing) {
             Json plates = Json::array();
             for (const auto& [from, to] : c.plates) plates.push_back({{"from_mm", number(from)}, {"to_mm", number(to)}});
+            Json ribs = Json::array();
+            for (const auto& [from, to] : c.ribs) ribs.push_back({{"from_mm", number(from)}, {"to_mm", number(to)}});
             j["boxing"].push_back({{"name", c.name},
+                                   {"where", c.words},
+                                   {"thickness_mm", number(c.plate_mm)},
+                                   {"windows_long_mm", number(c.windows.long_mm)},
+                                   {"windows_high_mm", number(c.windows.high_mm)},
+                                   {"windows_pitch_mm", number(c.windows.pitch_mm)},
+                                   {"ribs", std::move(ribs)},
+                                   {"rib_pitch_mm", number(c.rib_pitch_mm)},
+                                   {"upright_mm", number(c.upright_mm)},
+                                   {"other_members_closed", c.members},
                                    {"twist", stiffnessJson(c.twist)},
                                    {"plates", std::move(plates)},
                                    {"plates_kg", number(c.kg)},

@@ -206,6 +206,7 @@ stretch::Input stretchInput(const Build& b, const Results& r) {
     in.plug_hole_mm = value(b.stretch.plug_hole);
     in.fish_plate_mm = value(b.stretch.fish_plate);
     in.butt_counts = b.stretch.butt_counts;
+    in.stepped = b.stretch.stepped;
     spineAsRail(b, r, in);
     double mass = 0;
     int weighed = 0;

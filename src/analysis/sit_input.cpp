@@ -12,23 +12,6 @@ using namespace build;
 
 namespace {
 
-/// Rows and columns of some points in a survey's covariance.
-std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>& points) {
-    const size_t n = 3 * points.size();
-    std::vector<double> c(n * n, 0.0);
-    for (size_t i = 0; i < n; ++i) {
-        // a point that is placed by what is assumed hangs on nothing measured
-        if (const tape::AdjustedPoint& p = s.points[points[i / 3]]; p.assumed) {
-            c[i * n + i] = p.sd_mm[i % 3] * p.sd_mm[i % 3];
-            continue;
-        }
-        const std::vector<double>& column = s.covariance.column(3 * points[i / 3] + i % 3);
-        for (size_t j = 0; j < n; ++j)
-            if (!s.points[points[j / 3]].assumed) c[i * n + j] = column[3 * points[j / 3] + j % 3];
-    }
-    return c;
-}
-
 /// Gathers the points that pins name, each once.
 struct Gathering {
     const Results& r;
@@ -74,6 +57,22 @@ bool hasTarget(const Pin& p) {
 
 } // namespace
 
+std::vector<double> covarianceOf(const tape::Solution& s, const std::vector<int>& points) {
+    const size_t n = 3 * points.size();
+    std::vector<double> c(n * n, 0.0);
+    for (size_t i = 0; i < n; ++i) {
+        // a point that is placed by what is assumed hangs on nothing measured
+        if (const tape::AdjustedPoint& p = s.points[points[i / 3]]; p.assumed) {
+            c[i * n + i] = p.sd_mm[i % 3] * p.sd_mm[i % 3];
+            continue;
+        }
+        const std::vector<double>& column = s.covariance.column(3 * points[i / 3] + i % 3);
+        for (size_t j = 0; j < n; ++j)
+            if (!s.points[points[j / 3]].assumed) c[i * n + j] = column[3 * points[j / 3] + j % 3];
+    }
+    return c;
+}
+
 SitInput sitInput(const Build& b, const Results& r) {
     SitInput out;
     sit::Input& in = out.input;
@@ -113,8 +112,8 @@ SitInput sitInput(const Build& b, const Results& r) {
     in.chassis.covariance = covarianceOf(*r.chassis.solution, gathering.chassis);
     if (b.axles.front) in.front_height_mm = b.axles.front->value;
     if (b.axles.rear) in.rear_height_mm = b.axles.rear->value;
-    for (const auto& height : {b.axles.front, b.axles.rear})
-        if (height) in.heights = worst(in.heights, height->provenance);
+    for (const auto* height : {&b.axles.front, &b.axles.rear})
+        if (*height) in.heights = worst(in.heights, (*height)->provenance);
     in.front_bump_mm = t.front_bump.value;
     in.rear_bump_mm = t.rear_bump.value;
     in.tyre_width_mm = t.width.value;

@@ -13,6 +13,8 @@ struct SitInput {
 /// The surveys and rails of the results must be there already.
 SitInput sitInput(const build::Build&, const Results&);
 
+/// Rows and columns of some points of a survey in its covariance, by their places in it.
+std::vector<double> covarianceOf(const tape::Solution&, const std::vector<int>& points);
 /// A pin in words: "station of Hl", "Bn under the bonnet".
 std::string pinName(const build::Build&, const build::Pin&);
 /// What is wanted of it: "1210.0", "at least 20", "level"; with what it may miss by when it is no bound.

@@ -43,7 +43,7 @@ std::optional<SleeveFromStock> asSleeve(const RailLine& rail, bool channel, cons
               : s.fit.least() >= stretch::tube_tight_mm  ? "slides: " + aside
               : s.fit.least() >= stretch::tube_driven_mm ? "tight: " + aside
                                                          : "driven: " + aside;
-    s.line = fmt::format("sleeve-tube {:g} {:g} wall {:g}", s.height_mm, s.width_mm, size.wall);
+    s.line = fmt::format("sleeve-tube {:g}mm {:g}mm wall {:g}mm", s.height_mm, s.width_mm, size.wall);
     return s;
 }
 

@@ -12,6 +12,8 @@ struct ViewOptions {
     std::string selected;                    ///< tag of what is picked
     std::optional<std::pair<int, int>> next; ///< Tape: the pair the entry line proposes
     double slide_mm = 0;                     ///< The Rule: the body edge dragged by so much, a preview
+    std::string grip = {};                   ///< the handle that is dragged, a preview; empty: none
+    double grip_value = 0;                   ///< where it is dragged to
 };
 
 sheet::Drawing tapeView(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,

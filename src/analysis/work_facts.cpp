@@ -1,5 +1,6 @@
 #include "analysis/work_facts.hpp"
 
+#include "analysis/graft.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
 #include "analysis/work_plan.hpp"
@@ -289,6 +290,51 @@ void cutFacts(work::Facts& f, const Build& b, const Results& r) {
     }
 }
 
+/// What of the frame's own members is planned.
+work::FrameSteel frameSteel(const Build& b) {
+    work::FrameSteel steel;
+    const auto len = [&](const Dimension& d) { return units::formatLength(d.value, b.settings.length_step); };
+    for (const auto& [id, m] : b.members) {
+        if (m.state == MemberState::There) continue;
+        std::string words = m.name;
+        if (m.station) words += (m.until ? " from " : " at ") + len(*m.station);
+        if (m.until) words += " to " + len(*m.until);
+        if (m.kind == MemberKind::Rib) words += ", one every " + len(*m.pitch);
+        std::string& to = m.state == MemberState::ComesOut ? steel.out_words
+                          : m.kind == MemberKind::Rib      ? steel.rib_words
+                          : m.kind == MemberKind::Plate    ? steel.plate_words
+                                                           : steel.in_words;
+        to += (to.empty() ? "" : ", ") + words;
+        steel.windows = steel.windows || (m.state == MemberState::Planned && m.window_long);
+    }
+    return steel;
+}
+
+/// Pieces of other frames, as work.
+std::vector<work::GraftJob> graftJobs(const Build& b, const Results& r) {
+    std::vector<work::GraftJob> jobs;
+    const auto len = [&](double mm) { return units::formatLength(mm, b.settings.length_step); };
+    for (const WorkedGraft& g : workedGrafts(b, r)) {
+        work::GraftJob job;
+        job.name = g.graft.name;
+        job.front = g.graft.kind == GraftKind::FrontClip;
+        job.cut_words = "at " + len(g.graft.joint.value);
+        job.open = g.waits;
+        if (g.plan.missing.empty()) {
+            job.joined_words = stretch::graftWord(g.plan.way);
+            if (g.plan.transition_mm > 0) job.joined_words += fmt::format(", {} long", len(g.plan.transition_mm));
+            if (g.plan.overlap_mm > 0) job.joined_words += fmt::format(", {} on each other", len(g.plan.overlap_mm));
+            job.trim_words = fmt::format("Cut off its rails: {} left, {} right.", len(std::max(0.0, g.plan.sides[0].trim_mm)),
+                                         len(std::max(0.0, g.plan.sides[1].trim_mm)));
+            for (const stretch::GraftMeasure& m : g.plan.measures)
+                job.measures.push_back(fmt::format("{} {} ± {}", m.name, len(m.mm), units::fixed(m.u95_mm, 1)));
+            if (job.open.empty() && g.plan.verdict == PlanVerdict::Fails) job.open = g.plan.remarks.front().sentence;
+        }
+        jobs.push_back(std::move(job));
+    }
+    return jobs;
+}
+
 work::Facts workFacts(const Build& b, const Results& r) {
     const auto step = b.settings.length_step;
     work::Facts f;
@@ -310,6 +356,8 @@ work::Facts workFacts(const Build& b, const Results& r) {
         f.crossings.push_back({c.kind, c.follows ? "Clip the " + c.said() + " anew: it follows" : c.answer, c.caution, c.name,
                                c.out_before_heat, row ? row->hours.value_or(0) : 0});
     }
+    f.steel = frameSteel(b);
+    f.grafts = graftJobs(b, r);
     f.mounts = static_cast<int>(b.mounts.size());
     f.crossmember = b.crossmember.has_value();
     f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;
@@ -372,8 +420,9 @@ work::Facts workFacts(const Build& b, const Results& r) {
 
 bool workBegun(const Build& b, const Results& r) {
     const work::Facts& f = r.work_facts;
-    return f.cut_planned || f.mounts > 0 || f.crossmember || !b.planned_cuts.empty() || !b.ticks.empty() || !b.jobs.empty() ||
-           !b.releases.empty() || !b.awaited.empty() || !b.decisions.empty() || !b.lifts.empty() || !b.surfaces.empty();
+    return f.cut_planned || f.mounts > 0 || f.crossmember || f.steel.any() || !f.grafts.empty() || !b.planned_cuts.empty() ||
+           !b.ticks.empty() || !b.jobs.empty() || !b.releases.empty() || !b.awaited.empty() || !b.decisions.empty() ||
+           !b.lifts.empty() || !b.surfaces.empty();
 }
 
 const work::Step* firstLift(const work::Order& o) {

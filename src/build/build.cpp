@@ -109,6 +109,7 @@ const Member* memberNamed(const Build& b, std::string_view name) { return named(
 const Carried* carriedNamed(const Build& b, std::string_view name) { return named(b.carried, name); }
 const LoadCase* loadCaseNamed(const Build& b, std::string_view name) { return named(b.load_cases, name); }
 const Stand* standNamed(const Build& b, std::string_view name) { return named(b.stands, name); }
+const Graft* graftNamed(const Build& b, std::string_view name) { return named(b.grafts, name); }
 const AxleJob* axleJobOf(const Build& b, AxleEnd end) {
     for (const auto& [id, job] : b.axle_jobs)
         if (job.end == end) return &job;

@@ -5,6 +5,7 @@
 #include "build/client.hpp"
 #include "build/coats.hpp"
 #include "build/condition.hpp"
+#include "build/graft.hpp"
 #include "build/jobs.hpp"
 #include "build/lifts.hpp"
 #include "build/photos.hpp"
@@ -89,6 +90,8 @@ struct BuildMembers {
     FrameFacts frame_facts;
     Rows<Stand> stands;
     Rows<AxleJob> axle_jobs;
+    Rows<Graft> grafts;
+    Rows<GraftPin> graft_pins;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -109,7 +112,7 @@ using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSec
                        ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
                        ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
                        Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit,
-                       Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand, AxleJob>;
+                       Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand, AxleJob, Graft, GraftPin>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -180,6 +183,8 @@ const LoadCase* loadCaseNamed(const Build&, std::string_view name);
 /// The pair of stands of that name, and what is planned of an axle; nullptr when there is none.
 const Stand* standNamed(const Build&, std::string_view name);
 const AxleJob* axleJobOf(const Build&, AxleEnd);
+/// The piece of another frame of that name; nullptr when there is none.
+const Graft* graftNamed(const Build&, std::string_view name);
 /// Coats of a surface, in the order in which they go on.
 std::vector<Coat> coatsOf(const Build&, SurfaceId);
 /// What should take how long, where it was said of a step of the plan; nullptr when it was not.

@@ -63,6 +63,8 @@ Checked rules(const Build&, const Stock&);
 Checked rules(const Build&, const Member&);
 Checked rules(const Build&, const LoadCase&);
 Checked rules(const Build&, const AxleJob&);
+Checked rules(const Build&, const Graft&);
+Checked rules(const Build&, const GraftPin&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

@@ -9,6 +9,33 @@
 namespace gorvet::build {
 namespace {
 
+/// Windows of a plate, the pitch of ribs: what goes with what.
+Checked rowsOf(const Member& m) {
+    const bool plate = m.kind == MemberKind::Plate, rib = m.kind == MemberKind::Rib;
+    if (m.window_long.has_value() != m.window_high.has_value() || (m.window_long && !m.pitch))
+        return bad(m.name, "Windows are said by their length, their height and their pitch.",
+                   fmt::format("Like: member {} plate from 400 to 900 3 windows 60 50 pitch 100.", m.name));
+    if (m.window_long && !plate) return bad(m.name, "Only a plate has windows.");
+    if (m.pitch && !m.window_long && !rib) return bad(m.name, "Only windows and ribs have a pitch.");
+    constexpr double least_post_mm = 10;
+    if (m.window_long && m.window_long->value + least_post_mm > m.pitch->value)
+        return bad(m.name,
+                   fmt::format("Windows {:g} long, one every {:g}, leave no post of {:g} mm between them.", m.window_long->value,
+                               m.pitch->value, least_post_mm),
+                   "Make them shorter, or further from each other.");
+    if (!rib) return {};
+    if (!m.pitch)
+        return bad(m.name, "How far from each other the ribs stand is missing.",
+                   fmt::format("Like: member {} rib from 400 to 1600 4 pitch 300.", m.name));
+    constexpr double most_ribs = 200;
+    if (m.station && m.until && (m.until->value - m.station->value) / m.pitch->value > most_ribs)
+        return bad(m.name, fmt::format("That is more than {:g} ribs.", most_ribs), "Make the pitch longer.");
+    if (m.form != SectionForm::Flat && m.form != SectionForm::Box && m.form != SectionForm::Tube)
+        return bad(m.name, fmt::format("A rib is flat, or a box or tube that stands upright; not {}.", word(m.form)),
+                   fmt::format("Like: member {} rib from 400 to 1600 box 30 30 2 pitch 300.", m.name));
+    return {};
+}
+
 /// Sizes that make a section of that form.
 Checked sizesOf(const Member& m) {
     const double h = m.height.value, w = m.width.value, t = m.wall.value;
@@ -25,10 +52,11 @@ Checked sizesOf(const Member& m) {
         return {};
     }
     if (!m.walls_mm.empty()) return bad(m.name, "Only a built-up section is said wall by wall.");
-    if (m.kind == MemberKind::Plate) {
+    if (m.kind == MemberKind::Plate || (m.kind == MemberKind::Rib && flat)) {
         if (t <= 0)
-            return bad(m.name, "How thick the plate is is missing.",
-                       fmt::format("Like: member {} plate from 400 to 900 3.", m.name));
+            return bad(m.name, fmt::format("How thick the {} is is missing.", word(m.kind)),
+                       fmt::format("Like: member {} {} from 400 to 900 3{}.", m.name, word(m.kind),
+                                   m.kind == MemberKind::Rib ? " pitch 300" : ""));
         return {};
     }
     if (h <= 0 || t <= 0 || (!round && !flat && w <= 0))
@@ -52,12 +80,13 @@ Checked sizesOf(const Member& m) {
 } // namespace
 
 Checked rules(const Build& b, const Member& m) {
+    if (auto ok = rowsOf(m); !ok) return ok;
     if (auto ok = sizesOf(m); !ok) return ok;
     for (const PointId id : m.points)
         if (b.points.at(id).subject != the_chassis)
             return bad(m.name, fmt::format("{} is of the {}: a member of the frame runs through points of the chassis.",
                                            nameOf(b, id), nameOf(b, b.points.at(id).subject)));
-    const bool along = m.kind == MemberKind::Rail || m.kind == MemberKind::Plate;
+    const bool along = m.kind == MemberKind::Rail || m.kind == MemberKind::Plate || m.kind == MemberKind::Rib;
     if (along && (!m.station || !m.until || !m.points.empty()))
         return bad(m.name, fmt::format("A {} runs along the rail from one station to another.", word(m.kind)),
                    fmt::format("Like: member {} {} from 400 to 900 …", m.name, word(m.kind)));
@@ -78,6 +107,32 @@ Checked rules(const Build&, const LoadCase& c) {
     if (c.left_out) return {};
     if (c.up_g == 0 && c.braking_g == 0 && c.cornering_g == 0)
         return bad(c.name, "A case without any load asks nothing.", "Like: case pothole up 4, or: case bump off.");
+    return {};
+}
+
+Checked rules(const Build& b, const Graft& g) {
+    if (g.piece == the_body || g.piece == the_chassis)
+        return bad(
+            g.name,
+            fmt::format("A piece of another frame is not the {}: it is surveyed as a subject of its own.", nameOf(b, g.piece)),
+            "Like: subject clip component.");
+    if (g.height.value > 0 && (2 * g.wall.value >= g.height.value || 2 * g.wall.value >= g.width.value))
+        return bad(g.name,
+                   fmt::format("A wall of {:g} mm does not fit into {:g} × {:g}.", g.wall.value, g.height.value, g.width.value),
+                   "Height and width outside come first, the wall after them.");
+    return {};
+}
+
+Checked rules(const Build& b, const GraftPin& pin) {
+    const Graft& g = b.grafts.at(pin.graft);
+    if (pin.points.empty())
+        return bad(g.name, "A pin names no point.", fmt::format("Like: graft {} pin station FL FR 0.", g.name));
+    for (const PointId id : pin.points)
+        if (b.points.at(id).subject != g.piece)
+            return bad(g.name, fmt::format("{} is of the {}: {} is set by its own points.", nameOf(b, id),
+                                           nameOf(b, b.points.at(id).subject), g.name));
+    if (pin.kind == GraftPinKind::Centred && pin.points.size() != 2)
+        return bad(g.name, "Centred is a left and a right point.", fmt::format("Like: graft {} pin centred FL FR.", g.name));
     return {};
 }
 

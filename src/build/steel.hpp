@@ -46,6 +46,7 @@ struct Stretch {
     std::optional<Dimension>
         stagger;              ///< of a spine platform: how far its pans are cut from where the spine is; none: as the rules say
     bool butt_counts = false; ///< the butt weld is fully penetrated, by someone licensed to make it, and may be counted
+    bool stepped = false;     ///< the sleeve is made with the step, or the kink, of rails that run aside in plan
     bool operator==(const Stretch&) const = default;
 };
 template <> struct Schema<Stretch> {
@@ -66,6 +67,7 @@ template <> struct Schema<Stretch> {
             mm("plug_hole", &S::plug_hole, 4, 60).came(2),
             mm("fish_plate", &S::fish_plate, 2, 25).came(2),
             field("butt_counts", &S::butt_counts).came(2),
+            field("stepped", &S::stepped).came(8).says("the sleeve is made with the step of rails that run aside"),
             mm("stagger", &S::stagger, 0, 1000).came(8).says("of a spine platform: from the spine's cut to those of its pans"),
         };
     }

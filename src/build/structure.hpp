@@ -34,6 +34,9 @@ struct Member {
     MemberState state = MemberState::There;
     std::optional<Dimension> yield_MPa; ///< none: as the frame's steel
     std::string note;
+    std::optional<Dimension> window_long; ///< of a plate with windows along its middle
+    std::optional<Dimension> window_high;
+    std::optional<Dimension> pitch; ///< from window to window, or from rib to rib
     bool operator==(const Member&) const = default;
 };
 template <> struct Schema<Member> {
@@ -62,6 +65,9 @@ template <> struct Schema<Member> {
             field("state", &S::state),
             number("yield_MPa", &S::yield_MPa, Unit::Mpa, 100, 1500),
             field("note", &S::note),
+            mm("window_long", &S::window_long, 5, 1000).came(8).says("windows of a plate, along it"),
+            mm("window_high", &S::window_high, 5, 500).came(8),
+            mm("pitch", &S::pitch, 20, 5000).came(8).says("from window to window, from rib to rib"),
         };
     }
 };
@@ -131,6 +137,7 @@ struct FrameFacts {
     Dimension rear_rate{30, "", Provenance::Assumed};   ///< the same
     std::optional<Dimension> body_twist;                ///< the body's own, N·m/deg; none: it is left out
     Dimension mount_rate{600, "", Provenance::Assumed}; ///< of a body mount, N/mm
+    std::optional<Dimension> twist_wanted;              ///< of the frame between its axles, N·m/deg; none: nothing is asked
     Springs front_springs = Springs::Unsaid;
     Springs rear_springs = Springs::Unsaid;
     bool operator==(const FrameFacts&) const = default;
@@ -147,6 +154,7 @@ template <> struct Schema<FrameFacts> {
             number("mount_rate", &S::mount_rate, Unit::NewtonPerMm, 1, 1e5),
             field("front_springs", &S::front_springs).came(8),
             field("rear_springs", &S::rear_springs).came(8),
+            number("twist_wanted", &S::twist_wanted, Unit::NewtonMetrePerDegree, 1, 1e7).came(8),
         };
     }
 };

@@ -201,8 +201,9 @@ enum class StockForm { Box, Channel, Angle, Flat, Plate, Tube, Bar };
 /// How a load is lifted or carried: on slings from one hook, by upright straps from beams, or from below.
 enum class LiftWay { Slings, Gantry, TwoPost, Forks, Stands, Dolly, People };
 
-/// What a piece of a frame is, beside its rails: `Rail` is a length of a rail with another section, `Plate` closes an open rail.
-enum class MemberKind { Crossmember, Spine, Pan, Leg, Outrigger, Rail, Plate };
+/// What a piece of a frame is, beside its rails: `Rail` is a length of a rail with another section, `Plate` closes an open rail,
+/// `Rib` is a row of ribs across it.
+enum class MemberKind { Crossmember, Spine, Pan, Leg, Outrigger, Rail, Plate, Rib };
 /// The shape of a section: see frame/section.hpp.
 enum class SectionForm { Box, Channel, Hat, Tube, Angle, Flat, Nested, Boxed, BuiltUp };
 enum class RailSide { Both, Left, Right };
@@ -210,6 +211,10 @@ enum class Joint { Welded, Riveted, Bolted };
 enum class MemberState { There, Planned, ComesOut };
 /// A wheel that stands in the air.
 enum class Lifted { None, FrontLeft, FrontRight, RearLeft, RearRight };
+/// A piece of another frame: what lies ahead of a joint, or behind it.
+enum class GraftKind { FrontClip, RearFrame };
+/// What sets it.
+enum class GraftPinKind { Station, Offset, Height, Centred };
 /// What is done about something that crosses a cut.
 enum class RunAnswer { Open, Nothing, Reclip, Joiner, NewLength, Reroute };
 
@@ -315,7 +320,8 @@ template <> struct Words<StockForm> {
     static constexpr std::array<std::string_view, 7> text{"box", "channel", "angle", "flat", "plate", "tube", "bar"};
 };
 template <> struct Words<MemberKind> {
-    static constexpr std::array<std::string_view, 7> text{"crossmember", "spine", "pan", "leg", "outrigger", "rail", "plate"};
+    static constexpr std::array<std::string_view, 8> text{"crossmember", "spine", "pan",   "leg",
+                                                          "outrigger",   "rail",  "plate", "rib"};
 };
 template <> struct Words<SectionForm> {
     static constexpr std::array<std::string_view, 9> text{"box",  "channel", "hat",   "tube",    "angle",
@@ -327,6 +333,10 @@ template <> struct Words<Joint> { static constexpr std::array<std::string_view, 
 template <> struct Words<MemberState> { static constexpr std::array<std::string_view, 3> text{"there", "planned", "comes-out"}; };
 template <> struct Words<Lifted> {
     static constexpr std::array<std::string_view, 5> text{"none", "front-left", "front-right", "rear-left", "rear-right"};
+};
+template <> struct Words<GraftKind> { static constexpr std::array<std::string_view, 2> text{"front-clip", "rear-frame"}; };
+template <> struct Words<GraftPinKind> {
+    static constexpr std::array<std::string_view, 4> text{"station", "offset", "height", "centred"};
 };
 template <> struct Words<RunAnswer> {
     static constexpr std::array<std::string_view, 6> text{"open", "nothing", "re-clip", "joiner", "new-length", "re-route"};

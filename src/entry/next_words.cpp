@@ -115,6 +115,7 @@ public:
         if (slot == "INSTRUMENT") return names(b_.instruments);
         if (slot == "SEATING") return names(b_.seatings);
         if (slot == "SUBJECT") return names(b_.subjects);
+        if (slot == "GRAFT") return names(b_.grafts);
         if (slot == "SESSION") return names(b_.sessions);
         if (slot == "BRACE") return names(b_.temporary_steel);
         if (slot == "BOX") return names(b_.obstacles);
@@ -132,6 +133,10 @@ public:
         if (slot == "NAME")
             for (const auto& [id, p] : b_.points)
                 if (p.subject == c_.subject) words.push_back(p.name);
+        if (slot == "PIECE-POINT")
+            for (const auto& [graft, g] : b_.grafts)
+                for (const auto& [id, p] : b_.points)
+                    if (p.subject == g.piece) words.push_back(p.name);
         if (slot == "STEP" || slot == "DONE-STEP")
             for (const StepState& s : c_.steps)
                 if (s.done == (slot == "DONE-STEP")) words.push_back(s.code);

@@ -13,10 +13,10 @@ namespace {
 bool form(const Reader& r, const Word* next) { return one<SectionForm>(r, next); }
 
 constexpr Option member_options[] = {
-    {"at"},     {"from"},   {"to"},      {"through"}, {"below"},   {"turned"}, {"side", one<RailSide>},
-    {"radius"}, {"welded"}, {"riveted"}, {"bolted"},  {"planned"}, {"there"},  {"comes-out"},
-    {"yield"},  {"note"},   {"box"},     {"channel"}, {"hat"},     {"tube"},   {"angle"},
-    {"flat"},   {"nested"}, {"boxed"},   {"built-up"}};
+    {"at"},     {"from"},   {"to"},      {"through"},  {"below"},   {"turned"}, {"side", one<RailSide>},
+    {"radius"}, {"welded"}, {"riveted"}, {"bolted"},   {"planned"}, {"there"},  {"comes-out"},
+    {"yield"},  {"note"},   {"box"},     {"channel"},  {"hat"},     {"tube"},   {"angle"},
+    {"flat"},   {"nested"}, {"boxed"},   {"built-up"}, {"windows"}, {"pitch"},  {"whole"}};
 
 } // namespace
 } // namespace follows
@@ -96,8 +96,9 @@ void Reader::member() {
         throw Failure{line_.endColumn(), "What it is is missing.",
                       fmt::format("It is a {}. {}", wordList<MemberKind>(), member_example)};
     if (!line_.atEnd() && fromWord<MemberKind>(line_.peek().text)) m.kind = oneOf<MemberKind>("what it is");
-    // a plate has one figure of its own
-    if (m.kind == MemberKind::Plate) m.form = SectionForm::Flat;
+    // a plate has one figure of its own, and so has a rib that is flat
+    const bool thick = m.kind == MemberKind::Plate || m.kind == MemberKind::Rib;
+    if (m.kind == MemberKind::Plate || (!old && m.kind == MemberKind::Rib)) m.form = SectionForm::Flat;
     while (!line_.atEnd()) {
         const auto length = [&](const char* missing) {
             return figure(line_.upTo([&] { return stopsAt(follows::member_options); }), units::Kind::Length, missing);
@@ -108,7 +109,7 @@ void Reader::member() {
             m.station = length("its station");
             m.points.clear();
         } else if (line_.take("to")) {
-            m.until = m.kind == MemberKind::Plate ? lengthWord("where it ends") : length("where it ends");
+            m.until = thick ? lengthWord("where it ends") : length("where it ends");
         } else if (line_.take("through")) {
             m.points.clear();
             for (const Point* p : points(the_chassis)) m.points.push_back(p->id);
@@ -116,6 +117,15 @@ void Reader::member() {
                 throw Failure{line_.endColumn(), "It runs through two points of the chassis at the least.", member_example};
             m.station.reset();
             m.until.reset();
+        } else if (line_.take("windows")) {
+            m.window_long = lengthWord("how long a window is");
+            m.window_high = lengthWord("how high it is");
+        } else if (line_.take("whole")) {
+            m.window_long.reset();
+            m.window_high.reset();
+            if (m.kind == MemberKind::Plate) m.pitch.reset();
+        } else if (line_.take("pitch")) {
+            m.pitch = length("how far from each other they are");
         } else if (line_.take("below")) {
             m.below = length("how far it stands under the rails' middle");
         } else if (line_.take("turned")) {
@@ -132,7 +142,9 @@ void Reader::member() {
             m.joint = oneOf<Joint>("how it is joined");
         } else if (const auto state = fromWord<MemberState>(line_.peek().text)) {
             m.state = oneOf<MemberState>("whether it is there");
-        } else if (m.kind == MemberKind::Plate && follows::figure(*this, &line_.peek())) {
+        } else if (thick && beginsAsFigure(line_.peek().text)) {
+            m.form = SectionForm::Flat;
+            m.height = m.width = Dimension{};
             m.wall = lengthWord("how thick it is");
         } else {
             notKnownHere(member_example);
@@ -219,10 +231,11 @@ void Reader::loadCase() {
 
 void Reader::frameFact() {
     FrameFacts f = b_.frame_facts;
-    if (command_ == "body-twist" && line_.take("none")) {
-        f.body_twist.reset();
+    const bool wanted = command_ == "twist-wanted";
+    if ((command_ == "body-twist" || wanted) && line_.take("none")) {
+        (wanted ? f.twist_wanted : f.body_twist).reset();
         put(Set<FrameFacts>{f});
-        return say("the body's own stiffness is left out");
+        return say(wanted ? "no stiffness is asked of the frame" : "the body's own stiffness is left out");
     }
     const bool front = command_ == "wheel-rate" && line_.take("front");
     if (command_ == "wheel-rate" && !front && !line_.take("rear"))
@@ -233,12 +246,13 @@ void Reader::frameFact() {
      : command_ == "mount-rate" ? f.mount_rate
      : front                    ? f.front_rate
      : command_ == "wheel-rate" ? f.rear_rate
+     : wanted                   ? f.twist_wanted.emplace()
                                 : f.body_twist.emplace()) = d;
     put(Set<FrameFacts>{f});
     say(fmt::format("{}{} {:g} {}", command_, command_ == "wheel-rate" ? (front ? " front" : " rear") : "", d.value,
-                    command_ == "yield"        ? "MPa"
-                    : command_ == "body-twist" ? "N·m/deg"
-                                               : "N/mm"));
+                    command_ == "yield"                  ? "MPa"
+                    : command_ == "body-twist" || wanted ? "N·m/deg"
+                                                         : "N/mm"));
 }
 
 void Reader::springs() {

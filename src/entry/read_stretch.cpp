@@ -47,6 +47,13 @@ void Reader::joint() {
         return say(s.stagger ? fmt::format("the pans are cut {} from the spine's cut", show(*s.stagger))
                              : "stagger: as the rules say");
     }
+    if (command_ == "sleeve-step") {
+        s.stepped = line_.take("yes");
+        if (!s.stepped && !line_.take("not"))
+            throw Failure{line_.endColumn(), "Is the sleeve made with the step?", "Type: sleeve-step yes, or: sleeve-step not."};
+        put(Set<Stretch>{s});
+        return say(s.stepped ? "the sleeve is made with the step of rails that run aside" : "the sleeve is straight");
+    }
     if (command_ == "sleeve-tube") {
         if (line_.take("free") || line_.take("none")) {
             s.tube_height.reset();

@@ -255,6 +255,10 @@ public:
     // an axle made narrower or wider
     void track();
     void removeTrack(const Word&);
+    // a piece of another frame
+    void graft();
+    void graftPin(const Graft&);
+    void removeGraft(const Word&);
     // what the frame rests on
     void stand();
     void removeStand(const Word&);

@@ -161,6 +161,8 @@ private:
         for (const double s : paths_[l].corners()) stop(l, s);
         for (const Piece& p : s_.lines[l].pieces)
             if (p.until_mm < paths_[l].length() - same_mm) stop(l, p.until_mm);
+        for (const Rib& rib : s_.lines[l].ribs)
+            if (rib.along_mm > same_mm && rib.along_mm < paths_[l].length() - same_mm) stop(l, rib.along_mm);
     }
 
     /// Each end to what it meets: what runs along the frame first, then whatever is nearest.
@@ -257,6 +259,13 @@ private:
         for (std::size_t l = 0; l < s_.lines.size(); ++l)
             for (const std::size_t k : stops_[l])
                 out_.stops[l].push_back({all_[k].s, paths_[l].at(all_[k].s), node_[k], all_[k].joint});
+        for (std::size_t l = 0; l < s_.lines.size(); ++l)
+            for (const Rib& rib : s_.lines[l].ribs)
+                for (const Stop& at : out_.stops[l])
+                    if (std::abs(at.along_mm - rib.along_mm) < same_mm) {
+                        out_.model.nodes[at.node].spring[warp] += rib.holds_nmm3;
+                        break;
+                    }
         if (held_)
             for (std::size_t k = 0; k < all_.size(); ++k)
                 if (all_[k].joint && !gone(all_[k].line)) out_.model.nodes[node_[k]].held[warp] = true;

@@ -14,12 +14,18 @@ Drawing boxingSheet(const BoxingView& v, double width, double height, const Form
     Drawing d;
     d.width = width;
     double most = 1;
+    most = std::max(most, v.wanted_nm_deg);
     for (const BoxingRow& r : v.rows) most = std::max(most, r.held_nm_deg);
     const double names = f.px(250), columns = f.px(92);
-    const std::array<const char*, 5> heads{"plates", "seam", "per kg", "per m seam", "per hour"};
+    const std::array<const char*, 5> heads{"steel", "seam", "per kg", "per m seam", "per hour"};
     const double bars = width - names - columns * static_cast<double>(heads.size()) - f.px(30), bar_x = names + f.px(10);
     double y = f.body();
-    d.add(Text{{bar_x, y}, "N·m a degree between the axles: free to held", f.small(), Ink::Second});
+    d.add(Text{{bar_x, y},
+               v.wanted_nm_deg > 0
+                   ? fmt::format("N·m a degree between the axles: free to held; the stroke: {:.0f} wanted", v.wanted_nm_deg)
+                   : std::string("N·m a degree between the axles: free to held"),
+               f.small(),
+               Ink::Second});
     for (std::size_t k = 0; k < heads.size(); ++k)
         d.add(Text{
             {width - columns * static_cast<double>(heads.size() - 1 - k), y}, heads[k], f.small(), Ink::Second, Anchor::Right});
@@ -34,6 +40,10 @@ Drawing boxingSheet(const BoxingView& v, double width, double height, const Form
         const double top = y - f.body() * 0.75, bottom = y + f.px(2);
         const Ink ink = r.kg > 0 ? Ink::NewSteel : Ink::Chassis;
         d.add(Fill{{{bar_x, top}, {a, top}, {a, bottom}, {bar_x, bottom}}, ink}, tag);
+        if (v.wanted_nm_deg > 0 && v.wanted_nm_deg <= most) {
+            const double w = bar_x + bars * 0.72 * v.wanted_nm_deg / most;
+            d.add(Stroke{{{w, top - f.px(5)}, {w, bottom + f.px(3)}}, false, {Ink::Ink, f.medium(), Dash::Solid}}, tag);
+        }
         if (b - a > f.px(1))
             d.add(Hatch{{{a, top}, {b, top}, {b, bottom}, {a, bottom}}, {ink, f.thin(), Dash::Solid}, f.px(4), false}, tag);
         const std::string figure = b - a > 0.02 * bars ? fmt::format("{:.0f} to {:.0f}", r.free_nm_deg, r.held_nm_deg)

@@ -22,6 +22,7 @@ struct BoxingView {
     std::string tried;              ///< what was searched
     std::vector<std::string> words; ///< what must be inside before a rail is closed
     std::string selected;
+    double wanted_nm_deg = 0; ///< a mark on every bar; 0: nothing is asked
 };
 /// Each choice as a bar from free to held, with what it gains per kg, metre of seam and hour.
 sheet::Drawing boxingSheet(const BoxingView&, double width, double height, const sheet::Format&);

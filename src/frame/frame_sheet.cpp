@@ -47,7 +47,11 @@ private:
     }
 
     void plan(P at, double width, double height) {
-        d_.add(Text{{at.x, at.y + f_.body()}, "from above: what it bears of what it may", f_.body(), Ink::Second});
+        d_.add(Text{{at.x, at.y + f_.body()},
+                    v_.grips.empty() ? "from above: what it bears of what it may"
+                                     : "from above: what it bears of what it may. Drag a plate by its ends",
+                    f_.body(),
+                    Ink::Second});
         const double edge = f_.px(ribbon_px + 16);
         // seen from above with the right side up the page: the offset grows downwards
         const Projection to = fit(from_, to_, low_, high_, {at.x + f_.px(24), at.y + f_.px(30) + edge}, width - f_.px(48),
@@ -73,6 +77,7 @@ private:
         }
         loads(to);
         worst(to);
+        grips(to);
     }
 
     /// What hangs on it, front to rear, the names on three rows.
@@ -100,20 +105,54 @@ private:
                    "load:" + h->name);
     }
 
-    /// Beside an open rail that is closed in part: its plates.
+    /// Beside an open rail that is closed in part: its plates, those with windows dashed; across it its ribs.
     void plates(std::size_t l, const Projection& to) {
         const Line& line = v_.structure->lines[l];
-        const auto& places = v_.outcome->lines[l].places;
-        for (std::size_t k = 1; line.rail && k < places.size(); ++k) {
-            const double middle = (places[k - 1].along_mm + places[k].along_mm) / 2;
-            const auto piece =
-                std::find_if(line.pieces.begin(), line.pieces.end(), [&](const Piece& p) { return middle <= p.until_mm; });
-            if (piece == line.pieces.end() || piece->section.shape != "boxed" || piece->section.sizes.size() < 4) continue;
+        double begin = 0;
+        for (const Piece& piece : line.pieces) {
+            const double from = begin;
+            begin = piece.until_mm;
+            const bool windows = piece.section.shape == "windowed";
+            if (!line.rail || (!windows && piece.section.shape != "boxed")) continue;
             // on its open side: to the left as it is followed, or mirrored
-            const double aside = (piece->section.mirrored ? 1 : -1) * f_.px(5);
-            const P a = to(places[k - 1].at.x_mm, places[k - 1].at.y_mm), b = to(places[k].at.x_mm, places[k].at.y_mm);
-            d_.add(Stroke{{{a.x, a.y + aside}, {b.x, b.y + aside}}, false, {Ink::NewSteel, f_.thick(), Dash::Solid}},
+            const double aside = (piece.section.mirrored ? 1 : -1) * f_.px(5);
+            const Vec3 first = placeAlong(line, from), last = placeAlong(line, piece.until_mm);
+            const P a = to(first.x_mm, first.y_mm), b = to(last.x_mm, last.y_mm);
+            d_.add(Stroke{{{a.x, a.y + aside}, {b.x, b.y + aside}},
+                          false,
+                          {Ink::NewSteel, f_.thick(), windows ? Dash::Dashed : Dash::Solid}},
                    "member:" + line.name);
+        }
+        for (const Rib& rib : line.ribs) {
+            const Vec3 at = placeAlong(line, rib.along_mm);
+            const P p = to(at.x_mm, at.y_mm);
+            d_.add(Stroke{{{p.x, p.y - f_.px(4)}, {p.x, p.y + f_.px(4)}}, false, {Ink::NewSteel, f_.medium(), Dash::Solid}});
+        }
+    }
+
+    /// At the ends of what can be dragged: a handle each, and what it comes to where it is.
+    void grips(const Projection& to) {
+        for (const auto& [place, said] : v_.grips) {
+            const P p = to(place.x_mm, place.y_mm);
+            const double half = f_.px(5);
+            const bool now = said.name == v_.dragged;
+            d_.add(Fill{{{p.x - half, p.y - half}, {p.x + half, p.y - half}, {p.x + half, p.y + half}, {p.x - half, p.y + half}},
+                        Ink::NewSteel});
+            Grip grip = said;
+            grip.at = p;
+            grip.per_unit = 1 / to.scale;
+            d_.grips.push_back(grip);
+            if (now)
+                d_.add(Text{{p.x, p.y - f_.px(14)},
+                            v_.live,
+                            f_.body(),
+                            Ink::Ink,
+                            Anchor::Centre,
+                            Level::Base,
+                            Face::Bold,
+                            Mark::Derived,
+                            0,
+                            true});
         }
     }
 

@@ -33,6 +33,10 @@ struct FrameView {
     std::vector<std::string> words; ///< under the figures: what was assumed, what is left out
     std::string selected;
     std::function<std::string(double)> station; ///< as it is shown
+    /// Handles: where each stands, and what it moves. `at` and `per_unit` are the sheet's to say.
+    std::vector<std::pair<Vec3, sheet::Grip>> grips;
+    std::string dragged; ///< the name of the one that is dragged
+    std::string live;    ///< what it comes to there
 };
 
 inline constexpr double frame_sheet_least_px = 380;

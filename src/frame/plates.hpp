@@ -1,11 +1,12 @@
 #pragma once
 
+#include "frame/section.hpp"
 #include "sheet/page.hpp"
 
 #include <string>
 #include <vector>
 
-/// Plates that close an open rail, flat, as they are cut.
+/// Plates that close an open rail, and ribs across it, flat, as they are cut.
 namespace gorvet::frame {
 
 struct ClosingPlate {
@@ -18,9 +19,17 @@ struct ClosingPlate {
     double hole_mm = 0;           ///< water runs out, wax goes in
     std::vector<double> holes_mm; ///< from the front point, on a line `hole_up_mm` over the lower edge
     double hole_up_mm = 0;
+    Windows windows;                ///< 0 long: none
+    std::vector<double> windows_mm; ///< their middles, from the front point
+    double corner_mm = 0;           ///< cut off each corner: of a rib, for water and the rail's bend
 };
 /// For a length of an open rail: set in by the weld's leg from both faces, holes at its ends and every half metre at the most.
-ClosingPlate closingPlate(std::string name, double length_mm, double rail_height_mm, double thickness_mm, int count);
+/// Windows stand in the middle of its height, as many as leave its ends whole.
+ClosingPlate closingPlate(std::string name, double length_mm, double rail_height_mm, double thickness_mm, int count,
+                          const Windows& = {});
+/// A flat rib from web to tips of an open rail, outside sizes.
+ClosingPlate ribPlate(std::string name, double rail_height_mm, double rail_width_mm, double rail_wall_mm, double thickness_mm,
+                      int count);
 /// At 1:1, lower left corner at the drawing's lower left: outline and holes alone.
 sheet::Drawing platePattern(const ClosingPlate&);
 /// All of them with their figures, to scale.

@@ -27,7 +27,7 @@ Error wrong(const std::string& message, const std::string& remedy) {
 /// A wall in the section's own coordinates.
 struct Run {
     std::size_t i, j;
-    double y, z, dy, dz, length, t; ///< of its beginning; to its end
+    double y, z, dy, dz, length, t, shears, bends; ///< of its beginning; to its end
     double area() const { return length * t; }
     /// ∫ f g dA for two functions that are linear along it, by their values at its ends.
     double product(double f0, double f1, double g0, double g1) const {
@@ -35,14 +35,15 @@ struct Run {
     }
 };
 
-/// Potentials on the walls: the sum of what flows into each place is given, a wall leads as its thickness over its length.
+/// Potentials on the walls: the sum of what flows into each place is given, a wall leads as the thickness it shears with over its
+/// length.
 class Network {
 public:
     Network(std::size_t places, const std::vector<Run>& runs) : runs_(runs) {
         using Triplet = Eigen::Triplet<double>;
         std::vector<Triplet> entries;
         for (const Run& r : runs) {
-            const double k = r.t / r.length;
+            const double k = r.shears / r.length;
             const auto i = static_cast<int>(r.i), j = static_cast<int>(r.j);
             entries.insert(entries.end(), {Triplet(i, i, k), Triplet(j, j, k), Triplet(i, j, -k), Triplet(j, i, -k)});
         }
@@ -81,9 +82,11 @@ Result<std::vector<Run>> runsOf(const Walls& w) {
         const At a = w.at[wall.from], b = w.at[wall.to];
         const double length = std::hypot(b.y_mm - a.y_mm, b.z_mm - a.z_mm);
         if (!(length > 0) || !std::isfinite(length)) return wrong("A wall has no length.", "Leave it out.");
-        if (!(wall.thickness_mm > 0) || !std::isfinite(wall.thickness_mm))
+        const double shears = wall.shear_mm > 0 ? wall.shear_mm : wall.thickness_mm;
+        if (!(shears > 0) || !std::isfinite(shears) || !(wall.thickness_mm >= 0) || !std::isfinite(wall.thickness_mm))
             return wrong("A wall has no thickness.", "Measure it, where rust has taken some away, too.");
-        runs.push_back({wall.from, wall.to, a.y_mm, a.z_mm, b.y_mm - a.y_mm, b.z_mm - a.z_mm, length, wall.thickness_mm});
+        runs.push_back({wall.from, wall.to, a.y_mm, a.z_mm, b.y_mm - a.y_mm, b.z_mm - a.z_mm, length, wall.thickness_mm, shears,
+                        wall.bends_per_mm});
     }
     if (!hangsTogether(w.at.size(), runs))
         return wrong("The walls do not hang together.", "Each must meet another at one of its ends.");
@@ -148,7 +151,7 @@ void torsion(Section& s, const std::vector<Run>& runs, const Network& net, std::
     const auto lever = [](const Run& r) { return (r.y * r.dz - r.z * r.dy) / r.length; };
     Eigen::VectorXd into = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(places));
     for (const Run& r : runs) {
-        const double flow = r.t * lever(r);
+        const double flow = r.shears * lever(r);
         into(static_cast<Eigen::Index>(r.i)) += flow;
         into(static_cast<Eigen::Index>(r.j)) -= flow;
     }
@@ -157,13 +160,15 @@ void torsion(Section& s, const std::vector<Run>& runs, const Network& net, std::
     double mean = 0;
     for (const Run& r : runs) {
         const double shear = (at(r.j) - at(r.i)) / r.length + lever(r);
-        s.cells_mm4 += r.area() * shear * lever(r);
+        s.cells_mm4 += r.length * r.shears * shear * lever(r);
+        s.window_twist = std::max(s.window_twist, std::abs(r.shears * shear) * r.bends); // over J, below
         s.torsion_mm4 += r.length * r.t * r.t * r.t / 3;
         mean += r.area() * (at(r.i) + at(r.j)) / 2 / s.area_mm2;
     }
     s.cells_mm4 = std::max(0.0, s.cells_mm4);
     if (s.cells_mm4 < 1e-9 * s.area_mm2 * s.area_mm2) s.cells_mm4 = 0; // rounding of an open section
     s.torsion_mm4 += s.cells_mm4;
+    s.window_twist /= s.torsion_mm4;
     omega.array() -= mean;
     double with_y = 0, with_z = 0;
     for (const Run& r : runs) {
@@ -190,7 +195,7 @@ void torsion(Section& s, const std::vector<Run>& runs, const Network& net, std::
 /// The shear area for a force along one axis: the energy of its shear flow. σ grows along the beam as a linear function f of the
 /// section's places; what flows in a wall changes by −t f along it, and is the slope of a displacement that has one value at each
 /// place.
-double shearArea(const Section& s, const std::vector<Run>& runs, const Network& net, std::size_t places, bool upright) {
+double shearArea(Section& s, const std::vector<Run>& runs, const Network& net, std::size_t places, bool upright) {
     const MiddleLines m = ofMiddleLines(runs);
     const double det = m.level * m.upright - m.product * m.product;
     if (det <= 1e-9 * s.principal_mm4 * s.principal_mm4) // one straight wall: a strip's 5/6 along it, nothing across
@@ -210,10 +215,12 @@ double shearArea(const Section& s, const std::vector<Run>& runs, const Network& 
     for (const Run& r : runs) {
         const double f0 = f(r.y, r.z), slope = f(r.y + r.dy, r.z + r.dz) - f0;
         // q(x) = q0 − t L (f0 x + slope x² / 2), x from 0 to 1; its mean is t (u1 − u0) / L
-        const double mean = r.t * (u(static_cast<Eigen::Index>(r.j)) - u(static_cast<Eigen::Index>(r.i))) / r.length;
+        const double mean = r.shears * (u(static_cast<Eigen::Index>(r.j)) - u(static_cast<Eigen::Index>(r.i))) / r.length;
         const double c1 = -r.area() * f0, c2 = -r.area() * slope / 2;
         const double c0 = mean - c1 / 2 - c2 / 3;
-        energy += r.length / r.t * (c0 * c0 + c0 * c1 + (2 * c0 * c2 + c1 * c1) / 3 + c1 * c2 / 2 + c2 * c2 / 5);
+        (upright ? s.window_upright : s.window_level) =
+            std::max(upright ? s.window_upright : s.window_level, std::abs(mean) * r.bends);
+        energy += r.length / r.shears * (c0 * c0 + c0 * c1 + (2 * c0 * c2 + c1 * c1) / 3 + c1 * c2 / 2 + c2 * c2 / 5);
     }
     return energy > 0 ? 1 / energy : 0;
 }

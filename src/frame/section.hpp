@@ -19,7 +19,9 @@ struct At {
 struct Wall {
     std::size_t from = 0;
     std::size_t to = 0;
-    double thickness_mm = 0; ///< > 0
+    double thickness_mm = 0; ///< > 0; 0 where windows leave nothing that runs through and `shear_mm` is given
+    double shear_mm = 0;     ///< thickness of a whole wall that shears as much; 0: as thick as it is
+    double bends_per_mm = 0; ///< what its strips and posts bend by, MPa for a shear flow of 1 N/mm; 0: it is whole
     bool operator==(const Wall&) const = default;
 };
 /// All walls hang together.
@@ -51,7 +53,9 @@ struct Section {
     double shear_level_mm2 = 0; ///< shear areas: A over the form factor
     double shear_upright_mm2 = 0;
     std::vector<double> warping_mm2; ///< at each place, normalised: its mean over the section is 0
-    double mass_kg_per_m = 0;        ///< of steel, 7850 kg/m³
+    /// Bending stress in the strips and posts of a windowed wall, MPa for 1 N·mm of twist and 1 N of shear; 0: no windows.
+    double window_twist = 0, window_level = 0, window_upright = 0;
+    double mass_kg_per_m = 0; ///< of steel, 7850 kg/m³
     bool closed() const { return cells_mm4 > 1e-6 * torsion_mm4; }
 };
 
@@ -74,6 +78,21 @@ Walls flat(double width, double thickness);
 Walls nested(double height, double width, double wall, double overlap);
 /// A channel with a plate welded over its open side: a box of two thicknesses.
 Walls boxed(double height, double width, double wall, double plate, double radius);
+/// Windows in a row in the plate that closes a channel, in the middle of its height.
+struct Windows {
+    double long_mm = 0;
+    double high_mm = 0;
+    double pitch_mm = 0; ///< from one to the next: a post of `pitch − long` between them
+    bool operator==(const Windows&) const = default;
+};
+/// The same with a windowed plate: its strips run through, the middle only shears.
+Walls windowed(double height, double width, double wall, double plate, const Windows&, double radius);
+/// The thickness of a whole plate that shears as much as a windowed one of a height between the flanges' middles: as a Vierendeel
+/// girder, window and post each a quarter of the other's depth longer than they are clear. Plane-stress finite elements
+/// (tests/frame/windows) give 1.03 to 1.37 times as much.
+double windowedShear_mm(double height, double plate, const Windows&, double e_over_g = 205.0 / 79.0);
+/// The bending stress in its strips and posts, whichever is more, for a shear flow of 1 N/mm.
+double windowedBends_per_mm(double height, double plate, const Windows&);
 
 /// A section as it is said: a word of `shapes` with its figures, or walls of its own.
 struct Profile {
@@ -88,7 +107,8 @@ struct Profile {
 Result<Walls> wallsOf(const Profile&);
 
 /// "box 100 60 4", "channel 100 50 4 [radius]", "hat 80 60 20 2", "tube 48 3", "angle 40 40 4", "flat 60 6", "nested 100 60 4
-/// 40", "boxed 100 50 4 3": a word, then its figures in mm. Fails with BadInput, saying what belongs there.
+/// 40", "boxed 100 50 4 3", "windowed 100 50 4 3 60 50 100": a word, then its figures in mm. Fails with BadInput, saying what
+/// belongs there.
 Result<Walls> wallsFrom(const std::vector<std::string>& words);
 /// What can stand there: word and its figures.
 const std::vector<std::pair<std::string, std::string>>& shapes();

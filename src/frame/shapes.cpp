@@ -122,6 +122,37 @@ Walls boxed(double height, double width, double t, double plate, double radius) 
     return w;
 }
 
+double windowedShear_mm(double height, double plate, const Windows& w, double e_over_g) {
+    const double strip = (height - w.high_mm) / 2, post = w.pitch_mm - w.long_mm;
+    if (w.long_mm <= 0 || w.high_mm <= 0) return plate;
+    constexpr double into_the_joint = 0.25, over_mean = 1.2; // of the shear in a rectangle over its mean
+    const double along = w.long_mm + into_the_joint * strip, up = w.high_mm + into_the_joint * post;
+    // what a flow of 1 N/mm moves over one pitch, times E t
+    const double strips =
+        height * std::pow(along, 3) / (2 * std::pow(strip, 3)) + height * over_mean * w.long_mm * e_over_g / (2 * strip);
+    const double posts = w.pitch_mm * (w.pitch_mm * std::pow(up, 3) / (std::pow(post, 3) * height) +
+                                       over_mean * w.pitch_mm * w.high_mm * e_over_g / (post * height));
+    const double joints = w.pitch_mm * 2 * strip / height * e_over_g;
+    return std::min(plate, plate * w.pitch_mm * e_over_g / (strips + posts + joints));
+}
+
+double windowedBends_per_mm(double height, double plate, const Windows& w) {
+    const double strip = (height - w.high_mm) / 2, post = w.pitch_mm - w.long_mm;
+    if (w.long_mm <= 0 || w.high_mm <= 0) return 0;
+    return std::max(1.5 * height * w.long_mm / (plate * strip * strip), 3 * w.pitch_mm * w.high_mm / (plate * post * post));
+}
+
+Walls windowed(double height, double width, double t, double plate, const Windows& win, double radius) {
+    Walls w = channel(height, width, t, radius);
+    const double h = (height - t) / 2, tip = width / 2, up = win.high_mm / 2, strip = h - up;
+    w.add({tip, -h}, {tip, -up}, plate);
+    w.add({tip, up}, {tip, h}, plate);
+    // the strips shear as a whole plate; the middle as whatever is left of what all of it gives
+    const double all = 2 * h / windowedShear_mm(2 * h, plate, win), middle = std::max(all - 2 * strip / plate, 1e-6);
+    w.walls.push_back({w.place({tip, -up}), w.place({tip, up}), 0, 2 * up / middle, windowedBends_per_mm(2 * h, plate, win)});
+    return w;
+}
+
 const std::vector<std::pair<std::string, std::string>>& shapes() {
     static const std::vector<std::pair<std::string, std::string>> list{
         {"box", "height, width, wall, outside radius or none"},
@@ -131,7 +162,8 @@ const std::vector<std::pair<std::string, std::string>>& shapes() {
         {"angle", "height, width, wall"},
         {"flat", "width, thickness"},
         {"nested", "height, width, wall, overlap of the flanges"},
-        {"boxed", "height, width, wall, plate, outside radius or none"}};
+        {"boxed", "height, width, wall, plate, outside radius or none"},
+        {"windowed", "height, width, wall, plate, windows' length, their height, their pitch, outside radius or none"}};
     return list;
 }
 
@@ -146,11 +178,14 @@ std::string allShapes() {
 Result<Walls> shaped(const std::string& shape, const std::vector<double>& v) {
     const auto known = std::find_if(shapes().begin(), shapes().end(), [&](const auto& s) { return s.first == shape; });
     if (known == shapes().end()) return badInput(shape, fmt::format("There is no shape {}.", shape), allShapes());
-    const bool radius = shape == "box" || shape == "channel" || shape == "boxed";
+    const bool radius = shape == "box" || shape == "channel" || shape == "boxed" || shape == "windowed";
     const auto figures = static_cast<std::size_t>(std::count(known->second.begin(), known->second.end(), ',')) + 1;
     if (v.size() != figures && !(radius && v.size() + 1 == figures))
         return badInput(shape, fmt::format("A {} has {}.", shape, known->second),
-                        fmt::format("Like: {} {}", shape, radius ? "100 60 4" : "80 60 20 2"));
+                        fmt::format("Like: {} {}", shape,
+                                    shape == "windowed" ? "100 50 4 3 60 50 100"
+                                    : radius            ? "100 60 4"
+                                                        : "80 60 20 2"));
     const double r = radius && v.size() == figures ? v.back() : 0;
     const double wall = shape == "flat" ? v[1] : shape == "tube" ? v[1] : shape == "hat" ? v[3] : v[2];
     const bool hollow = shape == "box" || shape == "tube" || shape == "nested";
@@ -167,7 +202,13 @@ Result<Walls> shaped(const std::string& shape, const std::vector<double>& v) {
     if (shape == "flat") return flat(v[0], v[1]);
     if (shape == "nested") return nested(v[0], v[1], v[2], v[3]);
     if (!(v[3] > 0)) return badInput(shape, "The plate has no thickness.", "Like: boxed 100 50 4 3.");
-    return boxed(v[0], v[1], v[2], v[3], r);
+    if (shape == "boxed") return boxed(v[0], v[1], v[2], v[3], r);
+    const Windows windows{v[4], v[5], v[6]};
+    if (!(windows.long_mm > 0) || !(windows.high_mm > 0) || !(windows.high_mm < v[0] - v[2]) ||
+        !(windows.long_mm < windows.pitch_mm))
+        return badInput(shape, "The windows leave no strip above and below, or no post between them.",
+                        "Like: windowed 100 50 4 3 60 50 100.");
+    return windowed(v[0], v[1], v[2], v[3], windows, r);
 }
 
 } // namespace

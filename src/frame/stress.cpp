@@ -37,7 +37,8 @@ Stresses::Stresses(const Walls& w, const Section& s)
     : area_(s.area_mm2), level_(s.level_mm4), upright_(s.upright_mm4), product_(s.product_mm4),
       warping_(s.closed() ? 0 : s.warping_mm6), shear_level_(s.shear_level_mm2),
       shear_upright_(s.shear_upright_mm2), shear_centre_{s.shear_centre.y_mm - s.centroid.y_mm,
-                                                         s.shear_centre.z_mm - s.centroid.z_mm} {
+                                                         s.shear_centre.z_mm - s.centroid.z_mm},
+      window_twist_(s.window_twist), window_level_(s.window_level), window_upright_(s.window_upright) {
     std::vector<Place> all;
     const std::vector<bool> corner = corners(w);
     double most = 0;
@@ -65,7 +66,8 @@ Stresses::Stresses(const Walls& w, const Section& s)
         // round a cell the wall shears as a whole, in every wall over its thickness
         const double lever = ((a.y_mm - s.shear_centre.y_mm) * dz - (a.z_mm - s.shear_centre.z_mm) * dy) / length;
         const double whole = s.cells_mm4 > 0 ? std::abs((s.warping_mm2[wall.to] - s.warping_mm2[wall.from]) / length + lever) : 0;
-        per_twist_ = std::max(per_twist_, (whole + t) / s.torsion_mm4);
+        if (wall.bends_per_mm == 0) // what flows through windows is in their strips, too
+            per_twist_ = std::max(per_twist_, (whole + t) / s.torsion_mm4);
     }
     // a linear function of y and z is greatest at the outermost place in some direction
     const double ky = 1 / std::sqrt(std::max(upright_, 1e-9)), kz = 1 / std::sqrt(std::max(level_, 1e-9));
@@ -105,6 +107,9 @@ Stress Stresses::of(const Forces& f) const {
     }
     const double twist = f.twist - (shear_centre_.y_mm * f.along_z - shear_centre_.z_mm * f.along_y) - f.warping_twist;
     s.shear = std::abs(twist) * per_twist_;
+    const double bends =
+        std::abs(twist) * window_twist_ + std::abs(f.along_y) * window_level_ + std::abs(f.along_z) * window_upright_;
+    s.along += s.along < 0 ? -bends : bends;
     const double y = shear_level_ > 0 ? f.along_y / shear_level_ : 0, z = shear_upright_ > 0 ? f.along_z / shear_upright_ : 0;
     s.shear += over_mean * std::hypot(y, z);
     s.mises = std::sqrt(s.along * s.along + 3 * s.shear * s.shear);

@@ -27,7 +27,8 @@ struct Stress {
 
 /// Ready to be asked many times. Stresses are taken at the outermost places of the section (64 directions) and where it warps
 /// most; bimoment adds by its amount. Shear: of the twist as the walls' own flow (cells) and over their thickness (open), of the
-/// forces the mean over the shear area, a quarter more for its middle. Both are taken as if they met at one place.
+/// forces the mean over the shear area, a quarter more for its middle. What the strips and posts of a windowed wall bend by adds
+/// to what is along. All is taken as if it met at one place.
 class Stresses {
 public:
     Stresses(const Walls&, const Section&);
@@ -41,6 +42,7 @@ private:
     double area_, level_, upright_, product_, warping_, shear_level_, shear_upright_;
     double per_twist_ = 0; ///< the greatest shear by a twist of 1
     At shear_centre_;      ///< from the centroid
+    double window_twist_, window_level_, window_upright_;
 };
 
 } // namespace gorvet::frame

@@ -420,6 +420,32 @@ Result<void> bear(const Structure& s, const Assembly& a, const Bearing& bearing,
 
 } // namespace
 
+double alongTo(const Line& l, double station) {
+    double done = 0;
+    for (std::size_t k = 1; k < l.points.size(); ++k) {
+        const double length = between(l.points[k - 1], l.points[k]), dx = l.points[k].x_mm - l.points[k - 1].x_mm;
+        if (station <= l.points[k].x_mm || k + 1 == l.points.size())
+            return done + (dx > 0 ? std::clamp((station - l.points[k - 1].x_mm) / dx, 0.0, 1.0) : 0) * length;
+        done += length;
+    }
+    return done;
+}
+Vec3 placeAlong(const Line& l, double along_mm) {
+    double done = 0;
+    for (std::size_t k = 1; k < l.points.size(); ++k) {
+        const double length = between(l.points[k - 1], l.points[k]);
+        if (along_mm <= done + length || k + 1 == l.points.size())
+            return geometry::along(l.points[k - 1], l.points[k],
+                                   length > 0 ? std::clamp((along_mm - done) / length, 0.0, 1.0) : 0);
+        done += length;
+    }
+    return l.points.front();
+}
+double flatRib_nmm3(double height, double width, double thickness, double g_mpa) {
+    return g_mpa * height * width * thickness * thickness * thickness / 3;
+}
+double uprightRib_nmm3(double height, double torsion_mm4, double g_mpa) { return g_mpa * height * torsion_mm4; }
+
 Result<Stiffness> twistOf(const Structure& s, SectionBook& book) {
     Stiffness t;
     for (const bool held : {false, true}) {

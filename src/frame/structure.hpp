@@ -11,6 +11,11 @@
 /// bear. mm, N, N·mm, MPa, kg; x rearward, y to the right, z up.
 namespace gorvet::frame {
 
+struct Line;
+/// Along a line that runs rearward, up to a station; its ends for what lies beyond them.
+double alongTo(const Line&, double station_mm);
+/// The place of a line at a length of it.
+Vec3 placeAlong(const Line&, double along_mm);
 /// A length of a line with one section.
 struct Piece {
     double until_mm = 0; ///< along its line, from its beginning
@@ -18,15 +23,26 @@ struct Piece {
     double yield_mpa = 210;
     bool operator==(const Piece&) const = default;
 };
+/// A rib in an open section, welded to all its walls: it keeps their edges from warping against each other.
+struct Rib {
+    double along_mm = 0;
+    double holds_nmm3 = 0; ///< bimoment (N·mm²) for a rate of twist (1/mm)
+    bool operator==(const Rib&) const = default;
+};
+/// A flat rib of a thickness between the middle lines of flanges and of web and tips: G b h t³ / 3. A tube upright against the
+/// web: G h J. Pi and Trahair, Distortion and warping at beam supports; Ojalvo and Chambers, Effect of warping restraints.
+double flatRib_nmm3(double height, double width, double thickness, double g_mpa);
+double uprightRib_nmm3(double height, double torsion_mm4, double g_mpa);
 /// Something of the frame with a middle line, front to rear or left to right.
 struct Line {
     std::string name;
     std::vector<Vec3> points;  ///< of its centroid, two at the least
     std::vector<Piece> pieces; ///< one after the other; the last reaches its end
-    bool rail = false;         ///< it carries others; else its ends are joined to what they meet
-    bool outrigger = false;    ///< one of its ends may stand free
-    bool clad = false;         ///< it lies on another all along, as a pan on its spine
-    bool bolted = false;       ///< its ends hand over no twist where joints give
+    std::vector<Rib> ribs;
+    bool rail = false;      ///< it carries others; else its ends are joined to what they meet
+    bool outrigger = false; ///< one of its ends may stand free
+    bool clad = false;      ///< it lies on another all along, as a pan on its spine
+    bool bolted = false;    ///< its ends hand over no twist where joints give
     Vec3 up{0, 0, 1};
     bool operator==(const Line&) const = default;
 };

@@ -132,6 +132,10 @@ void Drawing::place(const Drawing& other, P at) {
         std::visit(Mover{at}, item.shape);
         items.push_back(std::move(item));
     }
+    for (Grip grip : other.grips) {
+        grip.at = {grip.at.x + at.x, grip.at.y + at.y};
+        grips.push_back(std::move(grip));
+    }
 }
 
 Ink inkOf(Severity s) { return s == Severity::Good ? Ink::Good : s == Severity::Warn ? Ink::Warn : Ink::Bad; }

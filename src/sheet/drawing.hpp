@@ -111,10 +111,22 @@ struct Item {
     bool operator==(const Item&) const = default;
 };
 
+/// A handle by which something is dragged along the page.
+struct Grip {
+    std::string name; ///< of what it moves: "shut to"
+    P at;
+    double value = 0;    ///< of what it moves, where the handle stands
+    double per_unit = 0; ///< of that value, for a paper unit to the right
+    double least = 0;
+    double most = 0;
+    bool operator==(const Grip&) const = default;
+};
+
 struct Drawing {
     double width = 0;
     double height = 0;
     std::vector<Item> items;
+    std::vector<Grip> grips; ///< in the window alone
 
     void add(Shape shape, std::string tag = {}) { items.push_back({std::move(shape), std::move(tag)}); }
     /// Puts another drawing's items here, shifted.

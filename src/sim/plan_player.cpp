@@ -57,6 +57,7 @@ public:
         if (starts("brace-zone-")) return braceZone(s.code.substr(11));
         if (starts("cut-body-")) return cutBody(s.code.substr(9));
         if (starts("run-")) return run(s.code.substr(4));
+        if (starts("graft-")) return graft(s.code.substr(6));
         throw Refusal{"nobody here knows what to do at this step"};
     }
 
@@ -180,6 +181,42 @@ private:
                 for (const std::string& zone : c.brace)
                     need(zones_.contains(zone), "what carries the shell there is not braced: " + zone);
     }
+    /// "off-nose": a piece of another frame, from the old end off to the joint cold.
+    void graft(const std::string& what) {
+        const auto dash = what.find('-');
+        const std::string act = what.substr(0, dash);
+        GraftState& now = grafts_[what.substr(dash + 1)];
+        bodyAway();
+        onStands();
+        need(joined(), "the rails are cut elsewhere");
+        if (act == "before") return;
+        if (act == "off") {
+            sparks();
+            upright();
+            need(!connected_ || !body_comes_off_, "loom and lines still run over the joint");
+            now = GraftState::Off;
+        } else if (act == "set") {
+            need(now == GraftState::Off, "the old end is still there");
+            now = GraftState::Set;
+        } else if (act == "tack") {
+            sparks();
+            need(now == GraftState::Set, "it does not stand where it shall be");
+            now = GraftState::Tacked;
+        } else if (act == "weld") {
+            sparks();
+            need(now == GraftState::Tacked, "it would pull itself out of line");
+            need(!coated_, "it would burn the coat");
+            now = GraftState::Welded;
+        } else {
+            need(act == "cold" && now == GraftState::Welded, "it is not welded");
+        }
+    }
+    bool grafted() const {
+        return std::all_of(f_.grafts.begin(), f_.grafts.end(), [&](const work::GraftJob& g) {
+            const auto at = grafts_.find(g.name);
+            return at != grafts_.end() && at->second == GraftState::Welded;
+        });
+    }
     void run(const std::string& what) {
         need(joined(), "the rails are not joined yet");
         over_cut_.erase(what);
@@ -233,6 +270,7 @@ private:
             gear_on_ = true;
         };
         rails();
+        steel();
         spine();
         parts();
         closing();
@@ -264,6 +302,7 @@ private:
             need(tied_, "the halves fall apart");
             need(cleared_ || over_cut_.empty(), "something runs along the cut");
             need(f_.spine_windows.empty() || inside_ == Inside::Apart, "what runs inside the spine would be sawn through");
+            need(f_.steel.out_words.empty() || members_out_, "a member that is to go still stands there");
             need(rails_ == Rails::Whole, "they are cut already");
             rails_ = Rails::Cut;
         };
@@ -306,6 +345,44 @@ private:
             sparks();
             need(rails_ == Rails::Welded && tied_, "the ties still hold it");
             tied_ = false;
+        };
+    }
+
+    /// The frame's own members, ribs and closing plates.
+    void steel() {
+        const auto reached = [this] {
+            sparks();
+            bodyAway();
+            upright();
+            onStands();
+            need(!coated_, "it would burn the coat");
+        };
+        actions_["members-out"] = [this, reached] {
+            reached();
+            need(joined(), "the halves have nothing else to hold on to");
+            need(!f_.cut_planned || rails_ != Rails::Whole || tied_, "nothing keeps the rails apart");
+            members_out_ = true;
+        };
+        actions_["members-in"] = [this, reached] {
+            reached();
+            need(joined(), "the rails may still move");
+            need(f_.steel.out_words.empty() || members_out_, "the old one is in the way");
+            members_in_ = true;
+        };
+        actions_["ribs-in"] = [this, reached] {
+            reached();
+            need(joined(), "the rails may still move");
+            need(!shut_, "the rail is closed: nobody reaches in");
+            ribs_in_ = true;
+        };
+        actions_["shut-rails"] = [this, reached] {
+            reached();
+            need(joined(), "the plate would hold them where they are");
+            need(f_.steel.rib_words.empty() || ribs_in_, "the ribs can't be got in any more");
+            need(!f_.crossmember || !f_.captive_nuts || nuts_in_, "the crossmember's nuts can't be got in any more");
+            need(f_.mount_nuts == 0 || mount_nuts_in_, "the mounts' nuts can't be got in any more");
+            need(!f_.crossmember || drilled_, "the drill would leave its swarf in a closed rail");
+            shut_ = true;
         };
     }
 
@@ -412,6 +489,10 @@ private:
             need(joined() && !tied_, "it is not welded and cleaned yet");
             need(f_.mounts == 0 || mounts_welded_, "the mounts would be welded through the coat");
             need(!f_.crossmember || drilled_, "the rails would be drilled through the coat");
+            need((f_.steel.in_words.empty() || members_in_) && (f_.steel.rib_words.empty() || ribs_in_) &&
+                     (f_.steel.plate_words.empty() || shut_) && (f_.steel.out_words.empty() || members_out_),
+                 "the frame's steel would be welded through the coat");
+            need(grafted(), "a piece would be welded through the coat");
             coated_ = true;
         };
     }
@@ -437,6 +518,7 @@ private:
         actions_["battery-in"] = [this] { battery_in_ = true; };
         actions_["align"] = [this] {
             upright();
+            need(grafted(), "an end of the frame is not joined yet");
             need(gear_on_, "it has no wheels");
             stands_ = false;
             on_ = build::Support::Wheels;
@@ -451,6 +533,9 @@ private:
     bool tank_in_, battery_in_, belts_live_, refrigerant_in_;
     enum class Inside { There, Apart, Joined } inside_ = Inside::There; ///< what runs inside a spine
     bool windows_ = false, covered_ = false;
+    enum class GraftState { Whole, Off, Set, Tacked, Welded };
+    std::map<std::string, GraftState> grafts_;
+    bool members_out_ = false, members_in_ = false, ribs_in_ = false, shut_ = false;
     bool stands_ = false, gear_on_ = true, tied_ = false, cleared_ = false;
     bool crossmember_made_ = false, drilled_ = false, nuts_in_ = false, crossmember_fitted_ = false;
     bool mounts_made_ = false, mount_nuts_in_ = false, mounts_tacked_ = false, tried_ = false, mounts_welded_ = false,

@@ -1,5 +1,6 @@
 #include "stretch/axle.hpp"
 
+#include "stretch/parts.hpp"
 #include "units/quantity.hpp"
 
 #include <algorithm>
@@ -17,8 +18,6 @@ using build::Remark;
 
 constexpr double pothole_g = 3;     ///< engineering.md: load cases
 constexpr double weld_toe_mpa = 36; ///< ± 1 g, engineering.md
-constexpr double gravity = 9.81;
-const char* sideWord(std::size_t k) { return k == 0 ? "left" : "right"; }
 
 std::string inMm(double v) { return fmt::format("{} mm", units::fixed(v, 1)); }
 

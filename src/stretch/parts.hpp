@@ -3,8 +3,11 @@
 #include "stretch/section.hpp"
 #include "stretch/stretch.hpp"
 
-/// The parts of a plan, one file each. Internal to this room.
+/// The parts of a plan, one file each, and what several of them need. Internal to this room.
 namespace gorvet::stretch {
+
+inline constexpr double gravity = 9.81; ///< m/s²: N of a kg
+inline const char* sideWord(std::size_t k) { return k == 0 ? "left" : "right"; }
 
 /// The least clear sleeve for a rail; none where nothing is left inside.
 std::optional<Sleeve> sleeveFor(const build::RailLine&, const Input&, double joint_mm);

@@ -80,7 +80,7 @@ public:
         }
         const double sideways = std::max(std::abs(sidewaysOf(in_.left, station, p_.change_mm, last)),
                                          std::abs(sidewaysOf(in_.right, station, p_.change_mm, last)));
-        if (sideways > in_.sleeve_fit_mm + 3)
+        if (sideways > in_.sleeve_fit_mm + 3 && !in_.stepped) // else it is made into the joint
             return refuse(
                 fmt::format("the rails run apart in plan: their ends would stand {} mm beside each other", figure(sideways)));
         if (stray > in_.sleeve_fit_mm + 3)

@@ -47,6 +47,29 @@ void findNear(Plan& p, const Input& in) {
     std::stable_sort(p.near.begin(), p.near.end(), [](const Near& a, const Near& b) { return a.distance_mm < b.distance_mm; });
 }
 
+/// Of a sleeve that is made for ends that stand beside each other: as steep as a box may taper, and as far turned as rails may
+/// be.
+void stepRemark(Plan& p, const Input& in, double off, const char* side) {
+    constexpr double taper = 4, most_deg = 10;
+    const double length = in.overlap_heights * in.left.height_mm;
+    const double kink = units::degrees(std::atan2(off, std::abs(p.change_mm)));
+    const bool holds = p.shortens ? length >= taper * off : kink <= most_deg;
+    const auto mm = [](double v) { return units::fixed(v, 1) + " mm"; };
+    p.remarks.push_back(
+        {"sleeve-step", holds ? PlanVerdict::Marginal : PlanVerdict::Fails,
+         p.shortens
+             ? fmt::format("The {} sleeve is made of plates with a step of {} in it, spread over {} on either side of the joint.",
+                           side, mm(off), mm(taper / 2 * off))
+             : fmt::format(
+                   "The new piece of the {} rail stands at {}° to it, and the sleeve is made with that kink at both joints.",
+                   side, units::fixed(kink, 1)),
+         holds        ? "Try it in both ends first; fish plates are bent the same. Have it looked at by someone licensed."
+         : p.shortens ? fmt::format("Make the overlap {} rail heights.",
+                                    units::fixed(std::ceil(10 * taper * off / in.left.height_mm) / 10, 1))
+                      : "Cut where the rails run less aside.",
+         p.shortens ? mm(off) : units::fixed(kink, 1) + "°", p.shortens ? mm(length / taper) : "10°"});
+}
+
 void findRemarks(Plan& p, const Input& in) {
     const auto add = [&p](const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) -> Remark& {
         return p.remarks.emplace_back(Remark{code, verdict, std::move(sentence), std::move(remedy), {}, {}});
@@ -73,6 +96,10 @@ void findRemarks(Plan& p, const Input& in) {
     for (const auto& [rail, side] : {std::pair{&p.left, "left"}, {&p.right, "right"}}) {
         const double off = std::abs(rail->sideways_mm);
         if (!rail->known || off <= in.sleeve_fit_mm) continue;
+        if (in.stepped) {
+            stepRemark(p, in, off, side);
+            continue;
+        }
         // each end may stand off the sleeve by its fit: twice of it at the most, and then no play is left
         const bool passes = off <= 2 * in.sleeve_fit_mm;
         std::string remedy = "Cut where the rails run parallel";
@@ -86,8 +113,8 @@ void findRemarks(Plan& p, const Input& in) {
             other != p.candidates.end())
             remedy += fmt::format(" (at {} they do)", units::fixed(other->station_mm, 0));
         remedy += fmt::format(
-            ", dog-leg the rail over a length in front of the joint, or make the sleeve with the step of {} in it. Do not "
-            "pull the ends together.",
+            ", dog-leg the rail over a length in front of the joint, or make the sleeve with the step of {} in it (sleeve-step yes). "
+            "Do not pull the ends together.",
             units::fixed(off, 1));
         add("rails-diverge", passes ? PlanVerdict::Marginal : PlanVerdict::Fails,
             fmt::format(
@@ -261,6 +288,18 @@ Plan plan(const Input& given) {
                          : p.left.known                ? p.left.slope_rad
                                                        : p.right.slope_rad;
     p.shift = {p.change_mm, 0, -p.change_mm * std::tan(slope)};
+    // ends that stand beside each other have no butt weld through them
+    const double beside = std::max(std::abs(p.left.sideways_mm), std::abs(p.right.sideways_mm));
+    if (p.shortens && beside > holds.thickness_mm / 2 && in.butt_counts) {
+        in.butt_counts = false;
+        p.remarks.push_back(
+            {"butt-beside", PlanVerdict::Marginal,
+             fmt::format("The ends stand {} mm beside each other: no butt weld goes through there, and none is counted.",
+                         units::fixed(beside, 1)),
+             "Sleeve and plates carry all of it.", units::fixed(beside, 1) + " mm",
+             units::fixed(holds.thickness_mm / 2, 1) + " mm"});
+    }
+    p.butt_counts = in.butt_counts;
     findNear(p, in);
     findRemarks(p, in);
     if (in.spine) {

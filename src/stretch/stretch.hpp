@@ -60,6 +60,7 @@ struct Input {
     std::optional<double> plug_hole_mm;  ///< none: the least the rules allow
     std::optional<double> fish_plate_mm; ///< none: no plates
     bool butt_counts = false;            ///< the butt weld is fully penetrated, by someone licensed
+    bool stepped = false;                ///< the sleeve is made with the step, or the kink, of rails that run aside in plan
     std::optional<double> mass_kg;       ///< on all wheels, where it was weighed
     std::vector<Runner> runners;
     std::optional<SpineInput> spine; ///< the frame is a spine platform: its spine is both rails
@@ -202,6 +203,7 @@ struct Plan {
     std::optional<SpinePlan> spine; ///< of a spine platform, in place of sleeve and splice
     std::optional<Sleeve> sleeve;
     std::optional<Splice> splice;
+    bool butt_counts = false;                  ///< the butt weld does: not over ends that stand beside each other by half a wall
     std::vector<Crossing> crossings;           ///< of what is known to cross the cut
     std::vector<build::CrossingKind> not_told; ///< of which nothing is said yet
     std::vector<Candidate> candidates;         ///< best first, at most five, 150 mm apart

@@ -18,7 +18,7 @@ public:
     explicit Catalogue(const Facts& f) : f_(f) {
         turnable_ = f.frame_kind != FrameKind::Monocoque;
         separable_ = f.has_body && turnable_;
-        frame_hot_ = f.cut_planned || f.mounts > 0 || f.crossmember;
+        frame_hot_ = f.cut_planned || f.mounts > 0 || f.crossmember || f.steel.any() || !f.grafts.empty();
         const bool planned = frame_hot_ || !f.body_cuts.empty() || !f.temporary.empty();
         const auto anyJob = [&](auto so) { return std::any_of(f.jobs.begin(), f.jobs.end(), so); };
         const bool job_turned =
@@ -29,7 +29,7 @@ public:
         nuts_through_ends_ = nutsThroughOpenEnds(f);
         const bool from_below = f.cut_planned || f.mount_nuts > 0 || (f.crossmember && f.captive_nuts && !nuts_through_ends_);
         turns_ = turnable_ && (from_below || job_turned);
-        stands_ = from_below || f.crossmember || turns_;
+        stands_ = from_below || f.crossmember || f.steel.any() || !f.grafts.empty() || turns_;
         cold_ = hot_ || lifts_ || turns_ || f.begun || anyJob([](const Job& j) { return opens(j.kind); });
     }
 
@@ -39,6 +39,8 @@ public:
         if (lifts_) loosen();
         if (stands_) stands();
         if (f_.cut_planned) cutting();
+        if (f_.steel.any()) frameSteel();
+        grafts();
         if (f_.crossmember) crossmember();
         if (f_.mounts > 0) mounts();
         if (!f_.body_cuts.empty()) bodyCuts();
@@ -96,8 +98,12 @@ private:
     /// Before anything burns or throws sparks.
     static std::vector<std::string> cold() { return {"record", "battery-out", "tank-out", "restraints-off", "refrigerant-out"}; }
     /// Steps of the plan on the frame that burn or throw sparks: the tank goes back after them, and what runs inside a spine.
-    static std::vector<std::string> allThatBurns() {
-        return {"weld-mounts", "weld-below", "captive-nuts", "mount-nuts", "drill-rails", "make-crossmember", "body-edges"};
+    std::vector<std::string> allThatBurns() const {
+        std::vector<std::string> codes{"weld-mounts", "weld-below",       "captive-nuts", "mount-nuts",
+                                       "drill-rails", "make-crossmember", "body-edges",   "members-out",
+                                       "members-in",  "ribs-in",          "shut-rails"};
+        for (const GraftJob& g : f_.grafts) codes.push_back("graft-weld-" + g.name);
+        return codes;
     }
     /// Steps once the tank is back: what comes out after them comes out cold.
     static bool isAtTheEnd(const std::string& code) {
@@ -164,6 +170,10 @@ private:
     void closeRails();
     /// Welded from below, looked at when it is cold, the ties off what they were on: "rails", "sills".
     void fromBelowAndCold(std::string title, const char* tied);
+    /// Pieces of other frames (steps_graft.cpp).
+    void grafts();
+    /// Members out and in, ribs, closing plates (steps_frame.cpp).
+    void frameSteel();
     // of a spine platform (steps_spine.cpp)
     void openSpine();
     void closeSpine();

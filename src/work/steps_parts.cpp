@@ -120,8 +120,11 @@ void Catalogue::bodyCuts() {
 
 void Catalogue::finish() {
     if (frame_hot_) {
-        Step& coat = add("coat-frame", "Clean, seal the seams and coat the frame, inside too",
-                         {"untie-rails", "weld-mounts", "drill-rails", "captive-nuts", "mount-nuts", "after-welding"});
+        std::vector<std::string> done = plus(allThatBurns(), {"untie-rails", "after-welding"});
+        for (const GraftJob& g : f_.grafts) done.push_back("graft-cold-" + g.name);
+        std::erase(done, "body-edges"); // the body's own
+        std::erase(done, "make-crossmember");
+        Step& coat = add("coat-frame", "Clean, seal the seams and coat the frame, inside too", done);
         bodyOff(coat);
         coat.cautions = {coating};
     }

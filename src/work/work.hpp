@@ -60,6 +60,29 @@ struct CrossingJob {
     bool operator==(const CrossingJob&) const = default;
 };
 
+/// What of the frame's own members is planned otherwise than it is; words, empty: nothing.
+struct FrameSteel {
+    std::string out_words;   ///< "tail at 2710"
+    std::string in_words;    ///< "tail-new at 2700"
+    std::string rib_words;   ///< "ribs, one every 300 from 400 to 1600"
+    std::string plate_words; ///< "shut-front from 300 to 1010"
+    bool windows = false;    ///< some of the plates have them
+    bool any() const { return !(out_words.empty() && in_words.empty() && rib_words.empty() && plate_words.empty()); }
+    bool operator==(const FrameSteel&) const = default;
+};
+
+/// A piece of another frame that is joined to this one.
+struct GraftJob {
+    std::string name;
+    bool front = true;                 ///< it takes the place of the front
+    std::string cut_words;             ///< "at 640.0"
+    std::string joined_words;          ///< "a made box between both, tapered, 180 long"
+    std::string trim_words;            ///< "Cut off its rails: 41.2 left, 40.8 right."
+    std::vector<std::string> measures; ///< "Bl to FR 2345.0 ± 1.2"
+    std::string open;                  ///< why it can't be worked to yet; empty: it can
+    bool operator==(const GraftJob&) const = default;
+};
+
 /// A cut of the body's sheet that was kept from the cut map.
 struct BodyCut {
     std::string name;
@@ -110,6 +133,8 @@ struct Facts {
     std::string sleeve_words; ///< "90.0 × 50.0 × 4.0, 402.0 long"; empty: no sleeve
     std::string plug_words;   ///< "4 of 12 in each flange, each side"; empty: none
     bool fish_plates = false;
+    FrameSteel steel;
+    std::vector<GraftJob> grafts;
     bool spine = false;        ///< what is cut is a spine with pans beside it
     std::string pan_words;     ///< "the left pan at 1100, the right pan at 1400"
     std::string saddle_words;  ///< "480 long, 2.0"

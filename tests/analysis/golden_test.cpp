@@ -1,5 +1,9 @@
 // Drawings of the demo build against golden files. `./gorvet golden` writes them again: look at the difference.
+#include "analysis/bench.hpp"
 #include "analysis/export.hpp"
+#include "analysis/frame.hpp"
+#include "analysis/scans.hpp"
+#include "analysis/slow.hpp"
 #include "analysis/views.hpp"
 #include "store/store.hpp"
 
@@ -66,6 +70,33 @@ TEST_CASE("golden drawings and pages of the demo build", "[golden][demo]") {
     std::string crossmember;
     for (const auto& page : analysis::crossmemberSheet(b, r)) crossmember += described(page);
     approve("crossmember", crossmember);
+}
+
+TEST_CASE("golden sheets of the spine, the axles, the halves on stands and the plates of rails", "[golden][demo]") {
+    const auto folder = test::freshFolder("golden-stretch");
+    const auto sheetOf = [](const store::Store& store, const analysis::Results& r, std::string_view bench,
+                            std::string_view view) {
+        for (const analysis::BenchView& v : analysis::benchOf(bench)->views)
+            if (v.key == view) return described(v.draw(store.build(), r, build::the_chassis, {}, 1224, 430, {}));
+        FAIL("no sheet " << view);
+        return std::string();
+    };
+    auto dulcie = store::Store::open(test::demoBuild(folder, "dulcie"));
+    REQUIRE(dulcie);
+    const auto r = analysis::analyse((*dulcie)->build(), 1);
+    approve("spine", sheetOf(**dulcie, r, "stretch", "sheet"));
+    approve("track", sheetOf(**dulcie, r, "stretch", "track"));
+    approve("lifts", sheetOf(**dulcie, r, "work", "lifts"));
+    auto drover = store::Store::open(test::demoBuild(folder, "drover_long"));
+    REQUIRE(drover);
+    auto worked = analysis::analyse((*drover)->build(), 1);
+    REQUIRE(analysis::makeSlow((*drover)->build(), worked, {analysis::slow::frame},
+                               [](const auto&, const auto&) { return Result<void>{}; }));
+    approve("boxing", sheetOf(**drover, worked, "stretch", "boxing"));
+    approve("strength", sheetOf(**drover, worked, "stretch", "strength"));
+    std::string plates;
+    for (const auto& page : analysis::framePages((*drover)->build(), worked)) plates = described(page); // the last one
+    approve("rail-plates", plates);
 }
 
 } // namespace analysis_golden_test

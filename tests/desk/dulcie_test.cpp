@@ -11,11 +11,7 @@ using test::waitFor;
 TEST_CASE("a spine platform is cut in steps, its axle narrowed, its halves stood up, and its saddle drawn",
           "[desk][stretch][spine]") {
     const auto folder = test::freshFolder("window-spine");
-    const auto file = folder / "dulcie.gorvet";
-    const auto made = test::run(
-        fmt::format("/usr/bin/python3 {}/demo/dulcie.py --cli {} --out {}", GORVET_SOURCE_DIR, GORVET_CLI, file.string()));
-    INFO(made.out);
-    REQUIRE(made.code == 0);
+    const auto file = test::demoBuild(folder, "dulcie");
     build::Build as_it_was;
     {
         Driver d;

@@ -20,11 +20,7 @@ template <class F> bool soon(F&& condition) { return QTest::qWaitFor(condition, 
 
 TEST_CASE("a channel frame is named member by member, bears its loads, and is closed where it helps", "[desk][stretch][frame]") {
     const auto folder = test::freshFolder("window-frame");
-    const auto file = folder / "drover.gorvet";
-    const auto made = test::run(
-        fmt::format("/usr/bin/python3 {}/demo/drover_long.py --cli {} --out {}", GORVET_SOURCE_DIR, GORVET_CLI, file.string()));
-    INFO(made.out);
-    REQUIRE(made.code == 0);
+    const auto file = test::demoBuild(folder, "drover_long");
     build::Build as_it_was;
     {
         Driver d;
@@ -78,6 +74,45 @@ TEST_CASE("a channel frame is named member by member, bears its loads, and is cl
         REQUIRE(waitFor([&] { return d.window.document().build().members.size() == plates + 1; }));
         REQUIRE(soon([&] { return current() && found().planned; }));
         CHECK(found().planned->twist.free_nm_deg > before);
+        // a plate is dragged by its end: what it comes to follows, and nothing is kept until it is let go
+        d.showSheet("strength", "Strength");
+        REQUIRE(soon([&] { return current() && !sheet->drawing().grips.empty(); }));
+        const auto grip = [&](const std::string& name) {
+            for (const auto& g : sheet->drawing().grips)
+                if (g.name == name) return g;
+            FAIL("no handle " << name);
+            return sheet->drawing().grips.front();
+        };
+        const auto live = [&] {
+            for (const auto& item : sheet->drawing().items)
+                if (const auto* t = std::get_if<sheet::Text>(&item.shape);
+                    t && t->text.find("N·m/deg") != std::string::npos && t->backed)
+                    return t->text;
+            return std::string();
+        };
+        const auto held = grip("shut-front to");
+        const QPoint at(static_cast<int>(std::lround(held.at.x)), static_cast<int>(std::lround(held.at.y)));
+        const auto untouched = d.window.document().build();
+        CHECK(live().empty());
+        QTest::mousePress(sheet, Qt::LeftButton, {}, at);
+        QTest::mouseMove(sheet, at - QPoint(20, 0));
+        REQUIRE(waitFor([&] { return !live().empty(); }));
+        const std::string near = live();
+        QTest::mouseMove(sheet, at - QPoint(60, 0));
+        REQUIRE(waitFor([&] { return live() != near; }));
+        CHECK(d.window.document().build() == untouched);
+        QTest::keyClick(sheet, Qt::Key_Escape); // as it was
+        QTest::mouseRelease(sheet, Qt::LeftButton, {}, at - QPoint(60, 0));
+        CHECK(live().empty());
+        CHECK(d.window.document().build() == untouched);
+        QTest::mousePress(sheet, Qt::LeftButton, {}, at);
+        QTest::mouseMove(sheet, at - QPoint(60, 0));
+        QTest::mouseRelease(sheet, Qt::LeftButton, {}, at - QPoint(60, 0));
+        const build::Member* shut = build::memberNamed(d.window.document().build(), "shut-front");
+        REQUIRE(shut);
+        CHECK(shut->until->value == Approx(held.value - 60 * held.per_unit).margin(1));
+        d.action("undo");
+        CHECK(d.window.document().build() == untouched);
         as_it_was = d.window.document().build();
     }
     Driver d;
@@ -90,6 +125,64 @@ TEST_CASE("a channel frame is named member by member, bears its loads, and is cl
     REQUIRE(kept.code == 0);
     for (const char* name : {"plate-shut-front.dxf", "plate-shut-middle.dxf"})
         CHECK(std::filesystem::file_size(out / name) > 500);
+}
+
+TEST_CASE("a front clip is surveyed, pinned and joined in the window", "[desk][stretch][graft]") {
+    const auto folder = test::freshFolder("window-graft");
+    const auto file = test::demoBuild(folder, "drover_long");
+    build::Build as_it_was;
+    {
+        Driver d;
+        REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+        d.bench(4);
+        d.showSheet("graft", "Joined");
+        CHECK(d.text("headline").contains("No piece of another frame"));
+        d.keep("subject clip component");
+        for (const auto& [name, role, x, y, z] :
+             {std::tuple{"P", "rail", -500, 400, 420}, {"Q", "rail", 800, 400, 420}, {"H", "front-hub", -40, 690, 330}})
+            for (const int side : {-1, 1}) {
+                const auto point = QString("%1%2").arg(name).arg(side < 0 ? 'l' : 'r');
+                d.keep(QString("point %1 %2 %3 %4 %5").arg(point, role).arg(x).arg(side * y).arg(z));
+                d.keep(QString("coordinates %1 %2 %3 %4").arg(point).arg(x).arg(side * y).arg(z));
+            }
+        d.type("subject chassis");
+        d.bench(4);
+        d.showSheet("graft", "Joined");
+        d.type("graft nose front-clip of clap at 640"); // a slip is said, and nothing is lost
+        CHECK(d.text("entryEcho").contains("no subject clap"));
+        CHECK(d.find<QLineEdit>("entry")->text().contains("clap"));
+        d.keep("graft nose front-clip of clip at 520");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("is to be joined"); }));
+        d.keep("graft nose rails 90 50 4 box top");
+        d.keep("graft nose pin station Hl Hr 0");
+        d.keep("graft nose pin centred Hl Hr");
+        d.keep("graft nose pin height Hl Hr 330");
+        d.keep("graft nose pin height Ql 430");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("Cut the chassis at"); }));
+        CHECK(d.text("below").contains("The wheelbase becomes"));
+        auto* sheet = d.find<desk::SheetView>("sheet");
+        auto* card = d.find<desk::CardView>("card");
+        const auto place = sheet->placeOf("graft:nose");
+        REQUIRE(place);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, place->toPoint());
+        REQUIRE(waitFor([&] { return card->isVisible(); }));
+        // longer by the card's own button: the line is begun
+        d.find<QPushButton>("cardAction_a_transition")->click();
+        CHECK(d.find<QLineEdit>("entry")->text() == "graft nose transition ");
+        d.keep("graft nose transition 300");
+        CHECK(build::graftNamed(d.window.document().build(), "nose")->transition->value == 300);
+        d.action("undo");
+        CHECK_FALSE(build::graftNamed(d.window.document().build(), "nose")->transition);
+        as_it_was = d.window.document().build();
+    }
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+    CHECK(d.window.document().build() == as_it_was);
+    const auto out = folder / "out";
+    const auto kept = test::run(fmt::format("{} export {} --all {}", GORVET_CLI, file.string(), out.string()));
+    INFO(kept.out);
+    REQUIRE(kept.code == 0);
+    CHECK(std::filesystem::file_size(out / "graft-nose-left-top.dxf") > 500);
 }
 
 } // namespace desk_stretch_test

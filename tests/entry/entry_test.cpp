@@ -176,6 +176,8 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
               "point B1r 3 3 3", "point B2l 3 3 3"})
             t.type(line);
         t.type("subject second-frame candidate");
+        t.type("subject clip component");
+        for (const char* line : {"point FL front-hub 0 -700 400", "point FR front-hub 0 700 400"}) t.type(line);
         t.type("subject chassis");
         t.type("session monday right-way-up stands");
         if (std::string(form.example).starts_with("answer")) REQUIRE(enact(t.b, Change{Set<Practice>{{true, 1, 1, false}}}));
@@ -196,6 +198,7 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
                                [&](const char* word) { return std::string(form.example).starts_with(word); });
         };
         if (begins({"leg"})) t.type("lift cab weighs 380");
+        if (begins({"graft nose pin"})) t.type("graft nose front-clip of clip at 640");
         if (begins({"choice", "agreed", "strike"})) t.type("decide floor asks patch it");
         if (begins({"agreed"})) t.type("choice floor patch");
         if (begins({"coat", "bared"})) t.type("surface sill-in steel");

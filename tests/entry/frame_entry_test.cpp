@@ -72,6 +72,45 @@ TEST_CASE("a member that can't be is refused, with what belongs there", "[entry]
     CHECK(t.b.members.empty());
 }
 
+TEST_CASE("plates with windows, and ribs", "[entry][frame]") {
+    Typist t;
+    t.frame();
+    t.type("member shut plate from 400 to 900 3 windows 60 50 pitch 100 planned");
+    const Member* m = memberNamed(t.b, "shut");
+    REQUIRE(m);
+    CHECK(m->window_long->value == 60);
+    CHECK(m->window_high->value == 50);
+    CHECK(m->pitch->value == 100);
+    CHECK(m->state == MemberState::Planned);
+    t.type("member shut whole");
+    CHECK_FALSE(memberNamed(t.b, "shut")->window_long);
+    CHECK_FALSE(memberNamed(t.b, "shut")->pitch);
+    t.type("member ribs rib from 400 to 1600 4 pitch 300");
+    CHECK(memberNamed(t.b, "ribs")->form == SectionForm::Flat);
+    CHECK(memberNamed(t.b, "ribs")->wall.value == 4);
+    t.type("member ribs box 30 30 2");
+    CHECK(memberNamed(t.b, "ribs")->form == SectionForm::Box);
+    CHECK(memberNamed(t.b, "ribs")->pitch->value == 300);
+    t.type("member ribs 5");
+    CHECK(memberNamed(t.b, "ribs")->form == SectionForm::Flat);
+    t.type("twist-wanted 4000");
+    CHECK(t.b.frame_facts.twist_wanted->value == 4000);
+    t.type("twist-wanted none");
+    CHECK_FALSE(t.b.frame_facts.twist_wanted);
+    const std::size_t before = t.b.members.size();
+    CHECK(t.refused("member bad plate from 400 to 900 3 windows 60 50").find("pitch") != std::string::npos);
+    CHECK(t.refused("member bad plate from 400 to 900 3 windows 95 50 pitch 100").find("no post") != std::string::npos);
+    CHECK(t.refused("member bad rib from 400 to 900 4").find("How far") != std::string::npos);
+    CHECK(t.refused("member bad rib from 400 to 900 pitch 100").find("thick") != std::string::npos);
+    CHECK(t.refused("member bad rib from 400 to 900 hat 60 80 20 2 pitch 100").find("upright") != std::string::npos);
+    CHECK(t.refused("member bad rib at 400 box 30 30 2 pitch 100").find("from one station") != std::string::npos);
+    CHECK(t.refused("member bad crossmember at 300 box 60 40 3 windows 60 50 pitch 100").find("Only a plate") !=
+          std::string::npos);
+    CHECK(t.refused("member bad crossmember at 300 box 60 40 3 pitch 100").find("pitch") != std::string::npos);
+    CHECK(t.refused("member bad rib from 0 to 5000 4 pitch 20").find("more than") != std::string::npos);
+    CHECK(t.b.members.size() == before);
+}
+
 TEST_CASE("loads, cases and what is taken as usual", "[entry][frame]") {
     Typist t;
     t.type("load engine 400 lb at -50 10 350 over 400 source the scales at the mill");

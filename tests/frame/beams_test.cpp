@@ -101,6 +101,18 @@ TEST_CASE("an open section twists as Vlasov says: held at one end, at both, and 
         m.beams[0].loose_from[static_cast<std::size_t>(Dof::Warp)] = true;
         CHECK(moved(one(m, pull(1, Dof::AboutX, 1000)), 1, Dof::AboutX) == Approx(1000 * l / gj).epsilon(1e-6));
     }
+    // between ribs at both ends, each with a hold of its own on the warping: φ' = T / GJ (1 − A cosh kξ)
+    for (const double hold : {1e6, 1e9, 1e11, 1e14}) {
+        Model m = cantilever(b, 600);
+        for (std::size_t n : {0, 1}) {
+            m.nodes[n].held[static_cast<std::size_t>(Dof::Warp)] = false;
+            m.nodes[n].spring[static_cast<std::size_t>(Dof::Warp)] = hold;
+        }
+        const double half_k = k * 300, ei = steel.e_mpa * b.warping_mm6;
+        const double a = hold / (ei * k * std::sinh(half_k) + hold * std::cosh(half_k));
+        CHECK(moved(one(m, pull(1, Dof::AboutX, 1000)), 1, Dof::AboutX) ==
+              Approx(1000 / gj * (600 - 2 * a / k * std::sinh(half_k))).epsilon(1e-6));
+    }
     // in a bay of 0.6 m one of 100 × 50 along its middle lines is some nine times as stiff held as free
     const Section wide = sectionFrom({"channel", "104", "52", "4"});
     const double half = std::sqrt(steel.g_mpa * wide.torsion_mm4 / (steel.e_mpa * wide.warping_mm6)) * 300;

@@ -2,8 +2,10 @@
 #include "frame/section.hpp"
 
 #include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
 
 #include <cmath>
+#include <fstream>
 #include <numbers>
 #include <random>
 
@@ -170,6 +172,60 @@ TEST_CASE("whatever the walls: nothing depends on where the section stands or ho
     }
 }
 
+TEST_CASE("a windowed plate shears no stiffer than its finite elements, and not much softer", "[frame][section][windows]") {
+    std::ifstream in(std::string(GORVET_SOURCE_DIR) + "/tests/frame/windows/windows.json");
+    REQUIRE(in.good());
+    double nearest = 0, farthest = 1;
+    const auto cases = nlohmann::json::parse(in);
+    REQUIRE(cases.size() > 10);
+    for (const auto& c : cases) {
+        const Windows w{c[1], c[2], c[3]};
+        const double share = windowedShear_mm(c[0], 1, w) / c[4].get<double>();
+        INFO("height " << c[0] << ", window " << c[1] << " by " << c[2] << ", one every " << c[3]);
+        CHECK(share < 1);
+        CHECK(share > 0.7);
+        nearest = std::max(nearest, share);
+        farthest = std::min(farthest, share);
+        CHECK(windowedShear_mm(c[0], 4, w) == Approx(4 * windowedShear_mm(c[0], 1, w))); // as its thickness
+        // a larger window or a closer one is never stiffer
+        CHECK(windowedShear_mm(c[0], 1, {w.long_mm * 1.05, w.high_mm, w.pitch_mm}) < windowedShear_mm(c[0], 1, w));
+        CHECK(windowedShear_mm(c[0], 1, {w.long_mm, w.high_mm * 1.05, w.pitch_mm}) < windowedShear_mm(c[0], 1, w));
+        CHECK(windowedShear_mm(c[0], 1, {w.long_mm, w.high_mm, w.pitch_mm * 1.3}) > windowedShear_mm(c[0], 1, w));
+    }
+    CHECK(nearest > 0.95); // and the bound is used
+    CHECK(windowedShear_mm(96, 3, {}) == 3);
+    CHECK(windowedShear_mm(96, 3, {1, 1, 400}) == Approx(3).epsilon(0.04));
+    // a strip as a beam with both ends held: half the shear, half its length, over t c² / 6; a post the same
+    CHECK(windowedBends_per_mm(96, 3, {60, 56, 100}) ==
+          Approx(std::max((96.0 / 2) * 30 / (3 * 20.0 * 20 / 6), 100.0 * 28 / (3 * 40.0 * 40 / 6))));
+    CHECK(windowedBends_per_mm(96, 3, {60, 20, 70}) == Approx(70.0 * 10 / (3 * 10.0 * 10 / 6))); // here the post
+}
+
+TEST_CASE("a rail with a windowed plate: Bredt with what the plate shears as, its strips' area, and what they bend by",
+          "[frame][section][windows]") {
+    const Windows w{60, 50, 100};
+    const double h = 96, b = 46, t = 4, plate = 3, flange = b + t / 2; // of the middle lines: web to tip
+    const Section open = of(channel(100, 50, t, 0)), whole = of(boxed(100, 50, t, plate, 0)),
+                  some = of(windowed(100, 50, t, plate, w, 0));
+    const double shears = windowedShear_mm(h, plate, w);
+    CHECK(some.cells_mm4 == exactly(4 * h * h * flange * flange / (h / t + 2 * flange / t + h / shears)));
+    CHECK(some.area_mm2 == exactly(open.area_mm2 + (h - w.high_mm) * plate));
+    CHECK(some.torsion_mm4 > 10 * open.torsion_mm4);
+    CHECK(some.torsion_mm4 < whole.torsion_mm4);
+    CHECK(some.upright_mm4 > open.upright_mm4);
+    CHECK(some.upright_mm4 < whole.upright_mm4);
+    CHECK(some.shear_upright_mm2 < whole.shear_upright_mm2);
+    CHECK(some.shear_upright_mm2 > open.shear_upright_mm2 * 0.99);
+    CHECK(whole.window_twist == 0);
+    // by twist alone: the cell's flow T / 2A of its share, times what the plate bends by
+    CHECK(some.window_twist == exactly(some.cells_mm4 / some.torsion_mm4 / (2 * h * flange) * windowedBends_per_mm(h, plate, w)));
+    CHECK(some.window_upright > 0);
+    // windows of nothing are a whole plate
+    const Section nothing = of(windowed(100, 50, t, plate, {1, 1, 1000}, 0));
+    CHECK(nothing.torsion_mm4 == Approx(whole.torsion_mm4).epsilon(0.04));
+    CHECK(nothing.level_mm4 == Approx(whole.level_mm4).epsilon(0.001));
+}
+
 TEST_CASE("what is no section says why", "[frame][section]") {
     CHECK_FALSE(sectionOf({}));
     Walls apart;
@@ -189,6 +245,9 @@ TEST_CASE("what is no section says why", "[frame][section]") {
                                                   {"tube", "48", "30"},
                                                   {"flat", "60"},
                                                   {"boxed", "100", "50", "4", "0"},
+                                                  {"windowed", "100", "50", "4", "3", "60", "97", "100"},
+                                                  {"windowed", "100", "50", "4", "3", "100", "50", "100"},
+                                                  {"windowed", "100", "50", "4", "3"},
                                                   {"box", "100", "60", "4", "8", "9"}}) {
         const auto w = wallsFrom(words);
         CHECK_FALSE(w);
@@ -200,6 +259,7 @@ TEST_CASE("what is no section says why", "[frame][section]") {
         const auto w = name == "tube" || name == "flat" ? wallsFrom({name, "60", "4"})
                        : name == "angle"                ? wallsFrom({name, "60", "50", "4"})
                        : name == "hat"                  ? wallsFrom({name, "60", "50", "20", "4"})
+                       : name == "windowed"             ? wallsFrom({name, "60", "50", "4", "5", "30", "30", "60"})
                                                         : wallsFrom({name, "60", "50", "4", "5"});
         REQUIRE(w);
         CHECK(sectionOf(*w));

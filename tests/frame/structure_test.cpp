@@ -387,6 +387,62 @@ TEST_CASE("a plate that closes a rail: its points, its holes, and short ones", "
     CHECK(stub.holes_mm == std::vector<double>{50});
 }
 
+TEST_CASE("windows in a plate: as many as leave its ends whole, water's holes on the posts", "[frame][plates]") {
+    const ClosingPlate p = closingPlate("shut", 1600, 120, 4, 2, {72, 55, 120});
+    REQUIRE(p.windows_mm.size() > 5);
+    const double first = p.point_mm + 30, last = 1600 - p.point_mm - 30;
+    CHECK(p.windows_mm.front() - 36 >= first);
+    CHECK(p.windows_mm.back() + 36 <= last);
+    CHECK(p.windows_mm.front() - 36 - first < 120);                    // one more would not fit
+    CHECK(p.windows_mm.front() + p.windows_mm.back() == Approx(1600)); // in the middle
+    for (std::size_t k = 1; k < p.windows_mm.size(); ++k) CHECK(p.windows_mm[k] - p.windows_mm[k - 1] == Approx(120));
+    for (std::size_t k = 1; k + 1 < p.holes_mm.size(); ++k)
+        for (const double x : p.windows_mm) CHECK(std::abs(x - p.holes_mm[k]) >= 36 + p.hole_mm / 2);
+    const sheet::Drawing d = platePattern(p);
+    CHECK(d.items.size() == 1 + p.holes_mm.size() + p.windows_mm.size());
+    for (const auto& item : d.items)
+        if (item.tag == "window") {
+            const auto* shape = std::get_if<sheet::Stroke>(&item.shape);
+            REQUIRE(shape);
+            CHECK(shape->closed);
+            for (const auto& at : shape->path) {
+                CHECK(at.y > 0);
+                CHECK(at.y < p.height_mm);
+            }
+        }
+    CHECK(closingPlate("short", 200, 120, 4, 1, {72, 55, 120}).windows_mm.empty()); // no room: whole
+    CHECK(closingPlate("low", 1600, 60, 4, 1, {72, 55, 120}).windows_mm.empty());
+    const ClosingPlate rib = ribPlate("rib", 100, 50, 4, 5, 8);
+    CHECK(rib.length_mm == 46);
+    CHECK(rib.height_mm == 92);
+    CHECK(rib.corner_mm == 10);
+    CHECK(platePattern(rib).items.size() == 1);
+}
+
+TEST_CASE("ribs: flat ones by their own twist, tubes by theirs, and never softer", "[frame][structure][ribs]") {
+    CHECK(flatRib_nmm3(96, 48, 4, 79'000) == Approx(79'000.0 * 96 * 48 * 64 / 3));
+    CHECK(uprightRib_nmm3(96, 1000, 79'000) == Approx(79'000.0 * 96 * 1000));
+    const Structure plain = ladder(channel(100, 50, 4), channel(100, 50, 4, true), {-300, 900, 1700, 2900}, box(60, 60, 3));
+    const auto with = [&](double hold, double pitch) {
+        Structure s = plain;
+        for (std::size_t l : {0, 1})
+            for (double x = 200; x < 3300; x += pitch) s.lines[l].ribs.push_back({x, hold});
+        const auto twist = twistOf(s);
+        REQUIRE(twist);
+        return *twist;
+    };
+    const Stiffness none = with(0, 250), flat = with(flatRib_nmm3(96, 48, 4, 79'000), 250),
+                    upright = with(uprightRib_nmm3(96, 2 * 28 * 28 * 28, 79'000), 250), all = with(1e16, 250);
+    CHECK(none.free_nm_deg == Approx(twistOf(plain)->free_nm_deg).epsilon(1e-6));
+    CHECK(flat.free_nm_deg > none.free_nm_deg);
+    CHECK(upright.free_nm_deg > flat.free_nm_deg);
+    CHECK(all.free_nm_deg > upright.free_nm_deg);
+    CHECK(flat.held_nm_deg >= none.held_nm_deg * (1 - 1e-9));
+    // closer ones that do not give at all: of each short bay the rail twists as one that is held at both ends
+    CHECK(with(1e16, 60).free_nm_deg > 2 * all.free_nm_deg);
+    CHECK(analyse(plain)->beams <= 200);
+}
+
 TEST_CASE("a frame of very many members is still worked out", "[frame][structure]") {
     Structure s = boxes();
     for (int k = 0; k < 400; ++k) s.lines.push_back(bridge("bar", -390 + 8.4 * k, box(30, 30, 2)));

@@ -47,6 +47,14 @@ work::Facts randomBuild(std::mt19937& rng) {
         for (const auto kind : {CrossingKind::PropShaft, CrossingKind::BrakeLine, CrossingKind::FuelLine, CrossingKind::Loom})
             if (chance(2)) f.crossings.push_back({kind, "see to it", ""});
     }
+    if (chance(2)) { // the frame's own steel
+        if (chance(2)) f.steel.out_words = "tail at 2700";
+        if (chance(2)) f.steel.in_words = "tail-new at 2690";
+        if (chance(2)) f.steel.rib_words = "ribs from 400 to 1600, one every 300";
+        if (chance(2)) f.steel.plate_words = "shut from 400 to 1600";
+    }
+    for (const char* name : {"nose", "tail"})
+        if (chance(4)) f.grafts.push_back({name, name[0] == 'n', "at 640", "a made box", "", {"Cl to FR 2345.0 ± 1.2"}, ""});
     f.mounts = chance(3) || !f.has_body ? 0 : 6;
     f.mount_nuts = f.mounts && chance(2) ? 6 : 0;
     f.crossmember = chance(2);
@@ -163,6 +171,73 @@ TEST_CASE("the workshop refuses what hands can't do and what hurts", "[work][sim
     work::Order unknown = o;
     unknown.steps.front().code = "polish";
     CHECK(sim::playPlan(f, unknown).refused == "polish");
+}
+
+TEST_CASE("members, ribs and plates of the frame: in an order that hands can follow", "[work][sim][steel]") {
+    work::Facts f = demoLike();
+    f.steel = {"tail at 2700", "tail-new at 2690", "ribs from 400 to 900", "shut from 400 to 1600", true};
+    const work::Order o = work::order(f, {});
+    REQUIRE(sim::playPlan(f, o).to_the_end);
+    CHECK(placeOf(o, "members-out") > placeOf(o, "tie-rails"));
+    CHECK(placeOf(o, "members-out") < placeOf(o, "cut-rails"));
+    CHECK(placeOf(o, "ribs-in") < placeOf(o, "shut-rails"));
+    for (const char* inside : {"captive-nuts", "mount-nuts", "drill-rails"}) CHECK(placeOf(o, inside) < placeOf(o, "shut-rails"));
+    CHECK(placeOf(o, "coat-frame") > placeOf(o, "shut-rails"));
+    CHECK(o.find("shut-rails")->no_return);
+    CHECK(o.find("shut-rails")->before_return.size() > 2);
+    struct Wrong {
+        const char* step;
+        const char* before;
+        const char* why;
+    };
+    for (const Wrong& w :
+         {Wrong{"members-out", "tie-rails", "keeps the rails apart"}, Wrong{"cut-rails", "members-out", "still stands there"},
+          Wrong{"members-in", "weld-rails", "may still move"}, Wrong{"shut-rails", "ribs-in", "ribs can't be got in"},
+          Wrong{"coat-frame", "shut-rails", "cleaned yet"}, Wrong{"tank-in", "shut-rails", "fuel tank"}}) {
+        const auto played = sim::playPlan(f, moved(o, w.step, w.before));
+        INFO(w.step << " before " << w.before << ": " << played.refused << ", " << played.why);
+        CHECK_FALSE(played.to_the_end);
+        CHECK(played.why.find(w.why) != std::string::npos);
+    }
+    // of a frame that is not cut, too
+    work::Facts whole = f;
+    whole.cut_planned = whole.crossmember = whole.captive_nuts = false;
+    whole.sleeve_words.clear();
+    whole.sleeve_mm.reset();
+    whole.joint_station_mm.reset();
+    whole.crossings.clear();
+    CHECK(sim::playPlan(whole, work::order(whole, {})).to_the_end);
+    CHECK(work::order(whole, {}).find("shut-rails"));
+}
+
+TEST_CASE("a piece of another frame: off, set, tacked, welded, in an order that hands can follow", "[work][sim][graft]") {
+    work::Facts f = demoLike();
+    f.grafts = {{"nose", true, "at 640", "a made box", "", {"Cl to FR 2345.0 ± 1.2"}, ""}};
+    const work::Order o = work::order(f, {});
+    REQUIRE(sim::playPlan(f, o).to_the_end);
+    CHECK(placeOf(o, "graft-off-nose") > placeOf(o, "after-welding"));
+    CHECK(placeOf(o, "coat-frame") > placeOf(o, "graft-cold-nose"));
+    struct Wrong {
+        const char* step;
+        const char* before;
+        const char* why;
+    };
+    for (const Wrong& w :
+         {Wrong{"graft-set-nose", "graft-off-nose", "still there"}, Wrong{"graft-weld-nose", "graft-tack-nose", "out of line"},
+          Wrong{"coat-frame", "graft-weld-nose", "through the coat"}, Wrong{"graft-off-nose", "weld-rails", "cut elsewhere"},
+          Wrong{"tank-in", "graft-weld-nose", "fuel tank"}}) {
+        const auto played = sim::playPlan(f, moved(o, w.step, w.before));
+        INFO(w.step << " before " << w.before << ": " << played.refused << ", " << played.why);
+        CHECK_FALSE(played.to_the_end);
+        CHECK(played.why.find(w.why) != std::string::npos);
+    }
+    // a plan that does not stand shuts the saw
+    work::Facts open = f;
+    open.grafts.front().open = "The piece's left rail ends 3 mm short.";
+    const work::Order shut = work::order(open, {});
+    CHECK(shut.find("graft-before-nose")->hold);
+    CHECK_FALSE(shut.find("graft-before-nose")->conditions.front().met);
+    CHECK(shut.find("graft-off-nose")->status == work::Status::Waiting);
 }
 
 TEST_CASE("the order by itself keeps to what once went wrong", "[work][sim]") {

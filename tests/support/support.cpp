@@ -43,10 +43,10 @@ Ran run(const std::string& command) {
     return ran;
 }
 
-std::filesystem::path demoBuild(const std::filesystem::path& folder) {
-    const auto path = folder / "petrel_on_tern.gorvet";
-    const Ran made = run(std::string("/usr/bin/python3 ") + GORVET_SOURCE_DIR + "/demo/petrel_on_tern.py --cli " + GORVET_CLI +
-                         " --out " + path.string());
+std::filesystem::path demoBuild(const std::filesystem::path& folder, const std::string& script) {
+    const auto path = folder / (script + ".gorvet");
+    const Ran made =
+        run("/usr/bin/python3 " GORVET_SOURCE_DIR "/demo/" + script + ".py --cli " + GORVET_CLI + " --out " + path.string());
     if (made.code != 0) throw std::runtime_error("the demo script failed: " + made.out);
     return path;
 }

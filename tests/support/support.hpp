@@ -27,7 +27,7 @@ struct Ran {
 };
 Ran run(const std::string& command);
 /// Makes the demo build with the demo's script; returns its path.
-std::filesystem::path demoBuild(const std::filesystem::path& folder);
+std::filesystem::path demoBuild(const std::filesystem::path& folder, const std::string& script = "petrel_on_tern");
 std::string fileText(const std::filesystem::path&);
 /// Volumes of the solids in a STEP file, mm³, as gmsh reads them.
 std::vector<double> stepVolumes(const std::filesystem::path&);

@@ -17,8 +17,10 @@ struct Drag;
 struct ViewState {
     build::SubjectId subject = build::the_chassis;
     std::string selected;
-    int skip = 0;         ///< how many proposed readings were passed over
-    std::size_t view = 0; ///< which of the bench's sheets, by its place
+    int skip = 0;          ///< how many proposed readings were passed over
+    std::size_t view = 0;  ///< which of the bench's sheets, by its place
+    std::string grip = {}; ///< the handle that is dragged
+    double grip_value = 0;
 };
 
 /// A button that begins a line, gives a whole one (`line` without a blank at its end), or does an act.
@@ -53,7 +55,9 @@ public:
         return state.view < views().size() ? &views()[state.view] : nullptr;
     }
     /// What is to be drawn on a sheet besides what is picked.
-    virtual analysis::ViewOptions options(const Document&, const ViewState& state) const { return {state.selected, {}, 0}; }
+    virtual analysis::ViewOptions options(const Document&, const ViewState& state) const {
+        return {state.selected, {}, 0, state.grip, state.grip_value};
+    }
     sheet::Drawing draw(const Document&, const ViewState&, double width, double height, const sheet::Format&) const;
     virtual std::vector<Starter> starters(const Document&, const ViewState&) const { return {}; }
     virtual std::optional<Proposal> proposal(const Document&, const ViewState&) const { return std::nullopt; }

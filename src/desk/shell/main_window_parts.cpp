@@ -125,6 +125,18 @@ QLayout* MainWindow::buildSheet() {
     sheet_->setObjectName("sheet");
     connect(sheet_, &SheetView::picked, this, [this](const QString& tag, const QPoint& at) { showCard(tag, at, sheet_); });
     connect(sheet_, &SheetView::pickedNothing, this, [this] { card_->close(); });
+    connect(sheet_, &SheetView::gripMoved, this, [this](const QString& name, double value) {
+        state_.grip = name.toStdString();
+        state_.grip_value = value;
+        sheet_->refresh();
+    });
+    connect(sheet_, &SheetView::gripLeft, this, [this](const QString& name, double value) {
+        const bool moved = !state_.grip.empty();
+        state_.grip.clear();
+        sheet_->refresh();
+        if (moved && document_.isOpen() && view() && view()->dragged)
+            enter(QString::fromStdString(view()->dragged(document_.build(), document_.results(), name.toStdString(), value)));
+    });
     sheet_->setMaker([this](double w, double h, const sheet::Format& f) {
         return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{};
     });

@@ -11,6 +11,14 @@ std::vector<Starter> StretchBench::starters(const Document& d, const ViewState& 
         return {{tr("rear axle"), "track rear faces "},   {tr("wanted width"), "track rear wanted "},
                 {tr("its housing"), "track rear tube "},  {tr("its shafts"), "track rear shaft-left "},
                 {tr("its wheels"), "track rear offset "}, {tr("front axle"), "track front faces "}};
+    if (view == "graft") {
+        const auto& grafts = d.build().grafts;
+        if (grafts.empty()) return {{tr("a piece"), "graft "}, {tr("survey it"), "subject "}};
+        const QString name = QString::fromStdString(grafts.begin()->second.name);
+        return {{tr("joined at"), "graft " + name + " at "},     {tr("its rails"), "graft " + name + " rails "},
+                {tr("pin it"), "graft " + name + " pin "},       {tr("a transition"), "graft " + name + " transition "},
+                {tr("its plates"), "graft " + name + " plate "}, {tr("another piece"), "graft "}};
+    }
     if (view == "stock")
         return {{tr("the tube in hand"), "sleeve-tube "}, {tr("strip on it"), "tube-strip "}, {tr("rail section"), "rail "}};
     if (state.view > 0 && state.view < views.size()) // the frame as it carries

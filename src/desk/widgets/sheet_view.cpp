@@ -106,7 +106,21 @@ void SheetView::paintEvent(QPaintEvent*) {
 
 void SheetView::resizeEvent(QResizeEvent*) { refresh(); }
 
+const sheet::Grip* SheetView::gripUnder(QPointF at) const {
+    for (const sheet::Grip& g : drawing_.grips)
+        if (std::hypot(g.at.x - at.x(), g.at.y - at.y() - bar_->value()) < reach_px) return &g;
+    return nullptr;
+}
+double SheetView::draggedTo(QPointF at) const {
+    const sheet::Grip& g = dragged_->grip;
+    return std::clamp(g.value + (at.x() - dragged_->from.x()) * g.per_unit, g.least, g.most);
+}
+
 void SheetView::mousePressEvent(QMouseEvent* e) {
+    if (const sheet::Grip* grip = gripUnder(e->position()); grip && e->button() == Qt::LeftButton) {
+        dragged_ = Dragged{*grip, e->position()};
+        return;
+    }
     const std::string tag = tagUnder(e->position());
     walked_ = tag;
     if (tag.empty())
@@ -115,7 +129,22 @@ void SheetView::mousePressEvent(QMouseEvent* e) {
         emit picked(QString::fromStdString(tag), e->position().toPoint());
 }
 
+void SheetView::mouseReleaseEvent(QMouseEvent* e) {
+    if (!dragged_) return;
+    const QString name = QString::fromStdString(dragged_->grip.name);
+    const double value = dragged_->moved ? draggedTo(e->position()) : dragged_->grip.value;
+    dragged_.reset();
+    emit gripLeft(name, value);
+}
+
 void SheetView::mouseMoveEvent(QMouseEvent* e) {
+    if (dragged_) {
+        constexpr double least_px = 3;
+        dragged_->moved = dragged_->moved || std::abs(e->position().x() - dragged_->from.x()) > least_px;
+        if (dragged_->moved) emit gripMoved(QString::fromStdString(dragged_->grip.name), draggedTo(e->position()));
+        return;
+    }
+    if (gripUnder(e->position())) return setCursor(Qt::SizeHorCursor);
     setCursor(tagUnder(e->position()).empty() ? Qt::ArrowCursor : Qt::PointingHandCursor);
 }
 
@@ -125,6 +154,12 @@ void SheetView::wheelEvent(QWheelEvent* e) {
 }
 
 void SheetView::keyPressEvent(QKeyEvent* e) {
+    if (dragged_ && e->key() == Qt::Key_Escape) {
+        const sheet::Grip grip = dragged_->grip;
+        dragged_.reset();
+        emit gripLeft(QString::fromStdString(grip.name), grip.value);
+        return;
+    }
     const auto tags = tagsInOrder();
     const bool forward = e->key() == Qt::Key_Right || e->key() == Qt::Key_Down;
     const bool back = e->key() == Qt::Key_Left || e->key() == Qt::Key_Up;

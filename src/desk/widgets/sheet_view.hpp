@@ -11,7 +11,8 @@ class QScrollBar;
 namespace gorvet::desk {
 
 /// Shows a drawing that is made anew for the size at hand, and says which of its items are picked, by mouse or keyboard
-/// (arrow keys walk through the items, Enter picks). A drawing that needs more height than there is can be scrolled.
+/// (arrow keys walk through the items, Enter picks). A drawing that needs more height than there is can be scrolled. What has a
+/// handle is dragged by it; Escape lets go without a change.
 class SheetView : public QWidget {
     Q_OBJECT
 public:
@@ -31,12 +32,16 @@ public:
 signals:
     void picked(const QString& tag, const QPoint& at);
     void pickedNothing();
+    /// A handle is dragged, and let go, at a value of what it moves.
+    void gripMoved(const QString& name, double value);
+    void gripLeft(const QString& name, double value);
 
 protected:
     void paintEvent(QPaintEvent*) override;
     void resizeEvent(QResizeEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
     void wheelEvent(QWheelEvent*) override;
     const Theme& theme() const { return theme_; }
@@ -45,12 +50,20 @@ protected:
 private:
     std::vector<std::string> tagsInOrder() const;
     std::string tagUnder(QPointF) const;
+    const sheet::Grip* gripUnder(QPointF) const;
+    double draggedTo(QPointF) const;
     void makeDrawing(int width);
 
     Maker maker_;
     Theme theme_{Ground::Day, 1.0};
     sheet::Drawing drawing_;
     std::vector<sheet::Item> items_;
+    struct Dragged {
+        sheet::Grip grip;
+        QPointF from;
+        bool moved = false;
+    };
+    std::optional<Dragged> dragged_;
     std::string walked_; ///< the tag that the keyboard stands on
     QScrollBar* bar_;    ///< hidden where all is in view
 };

@@ -1,14 +1,17 @@
 #!/usr/bin/env python3
-"""Two ladder frames as shells, for a general finite-element program (ccx, Debian's package calculix-ccx): what the beams are held against.
+"""Ladder frames as shells, for a general finite-element program (ccx, Debian's package calculix-ccx): what the beams are held against.
 
 Rails from -100 to 2700, their middles 900 apart, three box bridges 60 high and 80 long (middle lines) of 3 mm at 300, 1300 and 2300, welded to the
 rails' inner webs, with plates across the rails (as thick as they are) where a bridge's webs meet them.
   box      rails of middle lines 100 x 60, 4 mm
   channel  the same without its outer wall: open outwards, so that the bridges meet a web (the web stands inwards)
+  windowed the box, with windows 60 long and 60 high in its outer walls, one every 100
+  ribs     the channel, with flat ribs of 8 mm across it at 500, 700, 900, 1100, 1500, 1700, 1900, 2100
+  uprights the channel, with tubes of three 3 mm walls, 40 along and 40 deep, upright against the web at the same stations
 Seats at 0 and 2600: the whole web line there moves as one (inner web), its middle is held or pulled.
   twist    rear left held along x, y, z, rear right x, z, front right z; 1000 N up at front left
   bend     all four held along z, rear left x, y, front left and rear right y; 1000 N down on each inner web's line at 1300
-Quadratic shells of 20 mm, E 205000, nu so that G is 79000 (0.2975).
+Quadratic shells of 20 mm (windowed: 10 mm), E 205000, nu so that G is 79000 (0.2975).
 
 usage: shells.py FOLDER      writes the input files, runs ccx, prints the figures that shells.json holds
 """
@@ -17,12 +20,13 @@ import pathlib
 import subprocess
 import sys
 
-SIZE = 20.0
+RIBS = [500, 700, 900, 1100, 1500, 1700, 1900, 2100]
 E, NU = 205000.0, 205000.0 / (2 * 79000.0) - 1
 
 
 class Mesh:
-    def __init__(self):
+    def __init__(self, size):
+        self.size = size
         self.nodes = {}
         self.elements = []  # (thickness, eight nodes)
         self.seen = set()
@@ -32,9 +36,9 @@ class Mesh:
         return self.nodes.setdefault(key, len(self.nodes) + 1)
 
     def patch(self, origin, a, b, thickness):
-        """A flat plate from its corner along two vectors, both multiples of SIZE long."""
+        """A flat plate from its corner along two vectors, both multiples of the size long."""
         la, lb = (sum(v * v for v in d) ** 0.5 for d in (a, b))
-        na, nb = round(la / SIZE), round(lb / SIZE)
+        na, nb = round(la / self.size), round(lb / self.size)
 
         def at(i, j):
             return tuple(o + i / na * u + j / nb * v for o, u, v in zip(origin, a, b))
@@ -49,15 +53,30 @@ class Mesh:
         return [n for key, n in self.nodes.items() if test(*(v / 1000 for v in key))]
 
 
-def frame(closed):
-    m = Mesh()
+def frame(kind):
+    closed = kind in ("box", "windowed")
+    m = Mesh(10.0 if kind == "windowed" else 20.0)
     for side in (-1, 1):
         inner, outer = side * 420.0, side * 480.0
         for z in (-50.0, 50.0):
             m.patch((-100, inner, z), (2800, 0, 0), (0, outer - inner, 0), 4.0)
         m.patch((-100, inner, -50), (2800, 0, 0), (0, 0, 100), 4.0)
-        if closed:
+        if kind == "box":
             m.patch((-100, outer, -50), (2800, 0, 0), (0, 0, 100), 4.0)
+        elif closed:
+            for z in (-50, 30):
+                m.patch((-100, outer, z), (2800, 0, 0), (0, 0, 20), 4.0)
+            m.patch((-100, outer, -30), (20, 0, 0), (0, 0, 60), 4.0)
+            for x in range(-20, 2700, 100):
+                m.patch((x, outer, -30), (min(40, 2700 - x), 0, 0), (0, 0, 60), 4.0)
+        for x in RIBS:
+            depth = (0, side * 60.0, 0)
+            if kind == "ribs":
+                m.patch((x, inner, -50), depth, (0, 0, 100), 8.0)
+            if kind == "uprights":
+                for xx in (x - 20, x + 20):
+                    m.patch((xx, inner, -50), (0, side * 40.0, 0), (0, 0, 100), 3.0)
+                m.patch((x - 20, inner + side * 40.0, -50), (40, 0, 0), (0, 0, 100), 3.0)
     for x in (300, 1300, 2300):
         x0, x1 = x - 40.0, x + 40.0
         for z in (-30.0, 30.0):
@@ -134,8 +153,8 @@ def main():
     folder = pathlib.Path(sys.argv[1])
     folder.mkdir(parents=True, exist_ok=True)
     figures = {}
-    for name in ("box", "channel"):
-        m = frame(name == "box")
+    for name in ("box", "channel", "windowed", "ribs", "uprights"):
+        m = frame(name)
         for load in ("twist", "bend"):
             refs, middle = write(folder / f"{name}-{load}.inp", m, load)
             u = moves(folder, f"{name}-{load}")

@@ -1,0 +1,445 @@
+// A piece of another frame: how its pins set it, how its rails meet the chassis', what joins them, on both sides of each limit.
+#include "analysis/graft.hpp"
+#include "entry/typist.hpp"
+#include "geometry/vec3.hpp"
+#include "stretch/graft_pose.hpp"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+#include <random>
+
+namespace stretch_graft_test {
+
+using namespace gorvet;
+using namespace gorvet::build;
+using entry_tests::Typist;
+using stretch::GraftInput;
+using stretch::GraftPlan;
+using stretch::GraftWay;
+
+namespace {
+
+const stretch::Places nothing;
+
+/// Rails 840 apart, level at 500 (tops), from −500 to 3200; the piece ahead of 640, alike and in line, its rails ending at 700.
+GraftInput alike() {
+    GraftInput in;
+    in.graft.name = "nose";
+    in.graft.joint = Dimension{640, "", Provenance::Measured};
+    in.graft.height = Dimension{100, "", Provenance::Measured};
+    in.graft.width = Dimension{60, "", Provenance::Measured};
+    in.graft.wall = Dimension{4, "", Provenance::Measured};
+    for (RailLine* r : {&in.left, &in.right}) {
+        const double y = r == &in.left ? -420 : 420;
+        r->points = {{-500, y, 500}, {3200, y, 500}};
+        r->height_mm = 100;
+        r->width_mm = 60;
+        r->thickness_mm = 4;
+    }
+    in.piece.names = {"Al", "Ar", "Bl", "Br", "FL", "FR"};
+    in.piece.at = {{-400, -420, 500}, {-400, 420, 500}, {700, -420, 500}, {700, 420, 500}, {0, -720, 420}, {0, 720, 420}};
+    in.piece.covariance.assign(18 * 18, 0);
+    for (std::size_t k = 0; k < 18; ++k) in.piece.covariance[k * 18 + k] = 0.25;
+    in.rails = {std::vector<int>{0, 2}, std::vector<int>{1, 3}};
+    in.hubs = {4, 5};
+    in.chassis.names = {"Cl", "Cr", "RL", "RR"};
+    in.chassis.at = {{2000, -420, 500}, {2000, 420, 500}, {2600, -720, 420}, {2600, 720, 420}};
+    in.chassis.covariance.assign(12 * 12, 0);
+    for (std::size_t k = 0; k < 12; ++k) in.chassis.covariance[k * 12 + k] = 0.16;
+    in.marks = {0, 1};
+    in.other_hubs = {2, 3};
+    in.wheel_kg = 300;
+    in.pins = {{"station of FL and FR", 0, {0, 0.5, Provenance::Derived}, {0, 0.5, Provenance::Derived}, 2, PlanVerdict::Holds}};
+    return in;
+}
+void lift(GraftInput& in, double by) {
+    for (Vec3& p : in.piece.at) p.z_mm += by;
+}
+const Remark* said(const GraftPlan& p, const std::string& code) {
+    for (const Remark& r : p.remarks)
+        if (r.code == code) return &r;
+    return nullptr;
+}
+
+} // namespace
+
+TEST_CASE("pins set a piece: what was moved in space comes back, whatever they are", "[stretch][graft][property]") {
+    std::mt19937 rng(2026);
+    std::normal_distribution<double> normal;
+    for (int round = 0; round < 200; ++round) {
+        stretch::PoseInput in;
+        std::vector<Vec3> truth;
+        for (int k = 0; k < 7; ++k) truth.push_back({700 * normal(rng), 500 * normal(rng), 150 * normal(rng)});
+        // moved: turned by up to some ten degrees, and shifted
+        const double a = 0.2 * normal(rng), e = 0.1 * normal(rng), c = 0.1 * normal(rng);
+        const Vec3 by{300 * normal(rng), 100 * normal(rng), 100 * normal(rng)};
+        for (const Vec3& p : truth) {
+            Vec3 q{std::cos(a) * p.x_mm - std::sin(a) * p.y_mm, std::sin(a) * p.x_mm + std::cos(a) * p.y_mm, p.z_mm};
+            q = {std::cos(e) * q.x_mm + std::sin(e) * q.z_mm, q.y_mm, -std::sin(e) * q.x_mm + std::cos(e) * q.z_mm};
+            q = {q.x_mm, std::cos(c) * q.y_mm - std::sin(c) * q.z_mm, std::sin(c) * q.y_mm + std::cos(c) * q.z_mm};
+            in.points.push_back(geometry::plus(q, by));
+        }
+        in.covariance.assign(21 * 21, 0);
+        for (std::size_t k = 0; k < 4; ++k)
+            for (const auto kind : {GraftPinKind::Station, GraftPinKind::Offset, GraftPinKind::Height}) {
+                const double at = kind == GraftPinKind::Station  ? truth[k].x_mm
+                                  : kind == GraftPinKind::Offset ? truth[k].y_mm
+                                                                 : truth[k].z_mm;
+                in.pins.push_back({kind, {k}, at, 1 + std::abs(normal(rng))});
+            }
+        const stretch::GraftPose pose = stretch::graftPose(in);
+        REQUIRE(pose.found);
+        CHECK(pose.open.empty());
+        for (std::size_t k = 0; k < truth.size(); ++k) CHECK(geometry::between(pose.points[k], truth[k]) < 1e-6);
+        // and it stays as long as it was
+        CHECK(geometry::between(pose.points[5], pose.points[6]) == Approx(geometry::between(in.points[5], in.points[6])));
+    }
+}
+
+TEST_CASE("what no pin decides is named, and stays as it is; pins that contradict share by their tolerance", "[stretch][graft]") {
+    stretch::PoseInput in;
+    in.points = {{0, -700, 400}, {0, 700, 400}, {900, -400, 500}, {900, 400, 500}};
+    in.covariance.assign(144, 0);
+    CHECK(stretch::graftPose(in).open.size() == 6);
+    in.pins = {{GraftPinKind::Station, {0, 1}, 50, 2}};
+    auto pose = stretch::graftPose(in);
+    REQUIRE(pose.found);
+    CHECK(pose.points[0].x_mm == Approx(50));
+    CHECK(pose.points[1].x_mm == Approx(50));
+    CHECK(pose.points[0].y_mm == Approx(-700));
+    CHECK(pose.points[2].z_mm == Approx(500));
+    CHECK(pose.open.size() == 4); // leaning, nose, offset, height
+    in.pins.push_back({GraftPinKind::Centred, {0, 1}, 0, 1});
+    in.pins.push_back({GraftPinKind::Height, {0, 1}, 310, 2});
+    CHECK(stretch::graftPose(in).open.size() == 1);
+    in.pins.push_back({GraftPinKind::Height, {2}, 420, 2});
+    pose = stretch::graftPose(in);
+    CHECK(pose.open.empty());
+    CHECK(pose.points[2].z_mm == Approx(420));
+    CHECK(pose.points[0].z_mm == Approx(310));
+    // the same height asked of a point twice: the tighter one gets the better of it, by the squares
+    in.pins.back() = {GraftPinKind::Height, {2}, 420, 1};
+    in.pins.push_back({GraftPinKind::Height, {2}, 430, 3});
+    const double z = stretch::graftPose(in).points[2].z_mm;
+    CHECK(z == Approx(420 + 10 * (1.0 / 9) / (1 + 1.0 / 9)).margin(0.01));
+}
+
+TEST_CASE("2,000 pieces: the ± of what is taped across covers the truth in 93 to 97 of 100",
+          "[stretch][graft][simulation][coverage]") {
+    std::mt19937 rng(7);
+    std::normal_distribution<double> normal;
+    const std::vector<Vec3> truth{{-400, -420, 500}, {-400, 420, 500}, {700, -400, 480},
+                                  {700, 400, 480},   {0, -720, 420},   {0, 720, 420}};
+    const std::size_t n = 3 * truth.size();
+    // a survey's errors hang together
+    std::vector<double> mix(n * n);
+    for (double& v : mix) v = 0.35 * normal(rng);
+    std::vector<double> covariance(n * n, 0);
+    for (std::size_t i = 0; i < n; ++i)
+        for (std::size_t j = 0; j < n; ++j)
+            for (std::size_t k = 0; k < n; ++k) covariance[i * n + j] += mix[i * n + k] * mix[j * n + k];
+    GraftInput in = alike();
+    const auto posed = [&](const std::vector<Vec3>& points) {
+        stretch::PoseInput p;
+        p.points = points;
+        p.covariance = covariance;
+        p.pins = {{GraftPinKind::Station, {4, 5}, 12, 2},
+                  {GraftPinKind::Centred, {4, 5}, 0, 1},
+                  {GraftPinKind::Height, {4, 5}, 430, 2},
+                  {GraftPinKind::Height, {2, 3}, 470, 2}};
+        return stretch::graftPose(p);
+    };
+    const stretch::Places marks = in.chassis;
+    const auto real = posed(truth);
+    std::array<int, 5> covered{};
+    constexpr int rounds = 2000;
+    for (int round = 0; round < rounds; ++round) {
+        std::vector<double> unit(n);
+        for (double& v : unit) v = normal(rng);
+        std::vector<Vec3> read = truth;
+        for (std::size_t i = 0; i < n; ++i)
+            for (std::size_t k = 0; k < n; ++k) read[i / 3][i % 3] += mix[i * n + k] * unit[k];
+        in.chassis = marks;
+        for (Vec3& p : in.chassis.at) p = geometry::plus(p, {0.4 * normal(rng), 0.4 * normal(rng), 0.4 * normal(rng)});
+        const auto set = posed(read);
+        in.piece.at = set.points;
+        in.piece.covariance = set.covariance;
+        const GraftPlan p = stretch::graftPlan(in);
+        REQUIRE(p.measures.size() == 4);
+        const int ends[4][2] = {{0, 5}, {1, 4}, {0, 4}, {1, 5}}; // as they are taped: left to right, right to left, left, right
+        for (std::size_t k = 0; k < 4; ++k) {
+            const double is = geometry::between(marks.at[static_cast<std::size_t>(ends[k][0])],
+                                                real.points[static_cast<std::size_t>(ends[k][1])]);
+            covered[k] += std::abs(p.measures[k].mm - is) <= p.measures[k].u95_mm;
+        }
+        REQUIRE(p.wheelbase);
+        const double base = (marks.at[2].x_mm + marks.at[3].x_mm - real.points[4].x_mm - real.points[5].x_mm) / 2;
+        covered[4] += std::abs(p.wheelbase->value - base) <= p.wheelbase->u95;
+    }
+    for (const int hits : covered) {
+        CHECK(hits > 0.93 * rounds);
+        CHECK(hits < 0.97 * rounds);
+    }
+}
+
+TEST_CASE("alike and in line: a butt over a sleeve; smaller goes in, larger goes over, else a made box", "[stretch][graft]") {
+    GraftInput in = alike();
+    GraftPlan p = stretch::graftPlan(in);
+    CHECK(p.missing.empty());
+    CHECK(p.way == GraftWay::Sleeve);
+    CHECK(p.sides[0].trim_mm == Approx(700 - 638)); // to the root gap of 2
+    CHECK(p.overlap_mm == 200);
+    CHECK(p.wheelbase->value == Approx(2600));
+    CHECK(p.lever_mm == Approx(640));
+    // both sides of what counts as in line
+    lift(in, 1.4);
+    CHECK(stretch::graftPlan(in).way == GraftWay::Sleeve);
+    lift(in, 0.2);
+    CHECK(stretch::graftPlan(in).way == GraftWay::Transition);
+    // a piece that goes in: 92 × 52 inside
+    in = alike();
+    in.graft.height.value = 90;
+    in.graft.width.value = 50;
+    lift(in, -5); // tops 5 lower: middles alike
+    p = stretch::graftPlan(in);
+    CHECK(p.way == GraftWay::Inside);
+    CHECK(p.sides[0].free_mm == Approx(1));
+    CHECK(p.strip_mm == 0);
+    CHECK(p.overlap_mm == 180);
+    CHECK(p.sides[0].trim_mm == Approx(700 - 820)); // it would have to reach 180 past the joint
+    REQUIRE(said(p, "graft-short"));
+    CHECK(p.verdict == PlanVerdict::Fails);
+    lift(in, 0.7);
+    CHECK(stretch::graftPlan(in).way == GraftWay::Inside);
+    lift(in, 0.1); // 0.2 left
+    CHECK(stretch::graftPlan(in).way == GraftWay::Transition);
+    in.graft.width.value = 46; // 3 a side: filled with strip
+    lift(in, -0.8);
+    p = stretch::graftPlan(in);
+    CHECK(p.way == GraftWay::Inside);
+    CHECK(p.strip_mm == 2);
+    in.graft.width.value = 42; // 5 a side is too much
+    CHECK(stretch::graftPlan(in).way == GraftWay::Transition);
+    // a larger one goes over
+    in = alike();
+    in.graft.height.value = 110;
+    in.graft.width.value = 70;
+    lift(in, 5);
+    p = stretch::graftPlan(in);
+    CHECK(p.way == GraftWay::Over);
+    CHECK(p.joint_modulus_mm3 == Approx(p.weaker_modulus_mm3));
+    // an open one is boxed first
+    in.graft.shape = RailShape::Channel;
+    p = stretch::graftPlan(in);
+    CHECK(p.way == GraftWay::Transition);
+    CHECK(said(p, "graft-open"));
+}
+
+TEST_CASE("a made box: its length by the taper, its plates by hand", "[stretch][graft]") {
+    GraftInput in = alike();
+    in.graft.height.value = 80;
+    in.graft.width.value = 50;
+    in.graft.wall.value = 3;
+    lift(in, 30); // its middle 40 over the chassis': tops 500 and 530
+    GraftPlan p = stretch::graftPlan(in);
+    CHECK(p.way == GraftWay::Transition);
+    CHECK(p.sides[0].up_mm == Approx(40));
+    CHECK(p.sides[0].step_mm == Approx(50)); // the lower faces: 400 and 450
+    CHECK(p.transition_mm == 200);           // four times that
+    CHECK(p.taper == Approx(4));
+    CHECK_FALSE(said(p, "graft-steep"));
+    CHECK(p.plate_mm == 4);
+    CHECK(p.sides[0].trim_mm == Approx(700 - 440));
+    REQUIRE(p.plates.size() == 8);
+    const auto edge = [](const stretch::TransitionPlate& t, std::size_t a, std::size_t b) {
+        return std::hypot(t.corners[a].first - t.corners[b].first, t.corners[a].second - t.corners[b].second);
+    };
+    // the top: 60 wide at the chassis, 50 at the piece, 200 along and 30 up
+    const stretch::TransitionPlate& top = p.plates[0];
+    CHECK(top.name == "left-top");
+    CHECK(edge(top, 0, 1) == Approx(60));
+    CHECK(edge(top, 2, 3) == Approx(50));
+    CHECK(edge(top, 1, 2) == Approx(std::sqrt(200.0 * 200 + 30 * 30 + 5 * 5)));
+    CHECK(top.fold_deg == Approx(0).margin(1e-6));
+    double area = 0;
+    for (std::size_t k = 0; k < 4; ++k) {
+        const auto &a = top.corners[k], &b = top.corners[(k + 1) % 4];
+        area += (a.first * b.second - b.first * a.second) / 2;
+    }
+    CHECK(std::abs(area) == Approx(55 * std::hypot(200, 30)));
+    CHECK(top.corners[1].second == Approx(0).margin(1e-9)); // its first edge level
+    // shorter is steeper, on both sides of both limits
+    const auto verdict = [&](double length) {
+        in.graft.transition = Dimension{length, "", Provenance::Measured};
+        const GraftPlan q = stretch::graftPlan(in);
+        const Remark* r = said(q, "graft-steep");
+        return r ? r->verdict : PlanVerdict::Holds;
+    };
+    CHECK(verdict(201) == PlanVerdict::Holds);
+    CHECK(verdict(199) == PlanVerdict::Marginal);
+    CHECK(verdict(101) == PlanVerdict::Marginal);
+    CHECK(verdict(99) == PlanVerdict::Fails);
+    // a piece that also runs aside: a plate that is not flat is folded
+    in.graft.transition.reset();
+    for (std::size_t k : {0, 2}) in.piece.at[k].y_mm += 20;
+    p = stretch::graftPlan(in);
+    CHECK(p.sides[0].aside_mm == Approx(20));
+    for (const auto& plate : p.plates) CHECK(plate.fold_deg < 1e-6); // rails that are not turned: all faces stay flat
+}
+
+TEST_CASE("short, turned, weak, and what else is said of a joint", "[stretch][graft]") {
+    GraftInput in = alike();
+    for (std::size_t k : {2, 3}) in.piece.at[k].x_mm = 639; // the end of its rails
+    CHECK_FALSE(said(stretch::graftPlan(in), "graft-short"));
+    for (std::size_t k : {2, 3}) in.piece.at[k].x_mm = 637;
+    REQUIRE(said(stretch::graftPlan(in), "graft-short"));
+    CHECK(said(stretch::graftPlan(in), "graft-short")->remedy.find("forward") != std::string::npos);
+    // turned in plan, about the end
+    const auto turned = [&](double degrees) {
+        GraftInput t = alike();
+        for (std::size_t k : {0, 1}) t.piece.at[k].y_mm += 1100 * std::tan(degrees * std::numbers::pi / 180);
+        const GraftPlan p = stretch::graftPlan(t);
+        const Remark* r = said(p, "graft-turn");
+        return r ? r->verdict : PlanVerdict::Holds;
+    };
+    CHECK(turned(2.9) == PlanVerdict::Holds);
+    CHECK(turned(3.1) == PlanVerdict::Marginal);
+    CHECK(turned(9.9) == PlanVerdict::Marginal);
+    CHECK(turned(10.2) == PlanVerdict::Fails);
+    // what the wheel bends it by: m g n l / W
+    in = alike();
+    in.graft.transition = Dimension{200, "", Provenance::Measured};
+    GraftPlan p = stretch::graftPlan(in);
+    REQUIRE(p.stress_mpa);
+    CHECK(*p.stress_mpa == Approx(300 * 9.81 * 3 * 640 / p.joint_modulus_mm3));
+    CHECK(p.joint_modulus_mm3 == Approx(p.weaker_modulus_mm3));
+    const double most = *in.wheel_kg * p.may_mpa / *p.stress_mpa;
+    in.wheel_kg = 0.99 * most;
+    CHECK_FALSE(said(stretch::graftPlan(in), "graft-weak"));
+    in.wheel_kg = 1.01 * most;
+    REQUIRE(said(stretch::graftPlan(in), "graft-weak"));
+    CHECK(said(stretch::graftPlan(in), "graft-weak")->verdict == PlanVerdict::Fails);
+    // thin plates: weaker than both rails. By weight it may do, without one it can't be said
+    in.graft.plate = Dimension{3, "", Provenance::Measured};
+    in.wheel_kg = 100;
+    CHECK(said(stretch::graftPlan(in), "graft-weaker"));
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Marginal);
+    in.wheel_kg.reset();
+    p = stretch::graftPlan(in);
+    REQUIRE(said(p, "graft-weak"));
+    CHECK(said(p, "graft-unweighed"));
+    // nothing assumed holds
+    in = alike();
+    in.graft.transition = Dimension{200, "", Provenance::Measured};
+    in.wheel_kg = 100;
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Holds);
+    in.assumed = {"the steel's yield"};
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Marginal);
+    in.assumed.clear();
+    in.near = {{"crossmember C1", 80}};
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Marginal);
+    in.near = {{"crossmember C1", -5}};
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Fails);
+    in.near.clear();
+    in.open = {"its height: pin one."};
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Fails);
+    // a rear frame is the same from the other end
+    in = alike();
+    in.graft.kind = GraftKind::RearFrame;
+    in.graft.joint.value = 1900;
+    for (std::size_t k : {0, 1}) in.piece.at[k].x_mm = 3000;
+    for (std::size_t k : {2, 3}) in.piece.at[k].x_mm = 1800;
+    for (std::size_t k : {4, 5}) in.piece.at[k].x_mm = 2600;
+    in.chassis.at = {{300, -420, 500}, {300, 420, 500}, {0, -720, 420}, {0, 720, 420}};
+    p = stretch::graftPlan(in);
+    CHECK(p.way == GraftWay::Sleeve);
+    CHECK(p.sides[1].trim_mm == Approx(1902 - 1800));
+    CHECK(p.wheelbase->value == Approx(2600));
+    CHECK(p.lever_mm == Approx(700));
+    // what it waits for, one thing after the other
+    GraftInput empty;
+    CHECK(stretch::graftPlan(empty).missing.size() == 6);
+    in.graft.joint.value = 5000;
+    CHECK(stretch::graftPlan(in).missing.front().find("within both rails") != std::string::npos);
+}
+
+TEST_CASE("a front clip from its lines: surveyed, pinned, joined, found, and in the order of work",
+          "[stretch][graft][analysis]") {
+    Typist t;
+    t.scannedLadder("rail 100 x 60 x 4 box top");
+    t.type("subject clip component");
+    for (const auto& [name, role, x, y, z] :
+         {std::tuple{"A", "rail", -600, 400, 480}, {"B", "rail", 900, 400, 480}, {"F", "front-hub", -150, 690, 380}})
+        for (const int side : {-1, 1}) {
+            const std::string point = fmt::format("{}{}", name, side < 0 ? 'l' : 'r');
+            t.type(fmt::format("point {} {} {} {} {}", point, role, x, side * y, z));
+            t.type(fmt::format("coordinates {} {} {} {}", point, x, side * y, z));
+        }
+    t.type("subject chassis");
+    const auto only = [&] {
+        const auto r = analysis::analyse(t.b, 1);
+        const auto all = analysis::workedGrafts(t.b, r);
+        REQUIRE(all.size() == 1);
+        return all.front();
+    };
+    t.type("graft nose front-clip of clip at 640");
+    CHECK(only().waits.find("section") != std::string::npos);
+    t.type("graft nose rails 90 50 4 box top");
+    CHECK(only().waits.find("what sets it") != std::string::npos);
+    t.type("graft nose pin station Fl Fr 0");
+    t.type("graft nose pin centred Fl Fr");
+    t.type("graft nose pin height Fl Fr 400");
+    auto g = only();
+    CHECK(g.waits.empty());
+    CHECK(g.plan.verdict == PlanVerdict::Fails); // its nose may be high or low
+    t.type("graft nose pin height Bl 500");
+    g = only();
+    REQUIRE(g.plan.missing.empty());
+    CHECK(g.input.open.empty());
+    CHECK(g.plan.wheelbase->value == Approx(2600).margin(0.01));
+    CHECK(g.plan.way == GraftWay::Transition); // 20 beside it on each side
+    CHECK(g.plan.sides[0].aside_mm == Approx(20).margin(0.2));
+    CHECK(g.plan.sides[1].aside_mm == Approx(-20).margin(0.2));
+    // by hand: a mark to the wheel centre across
+    const auto& m = g.plan.measures.front();
+    CHECK(m.name == "Cl to Fr");
+    CHECK(m.mm == Approx(std::sqrt(3200.0 * 3200 + (690 + 420) * (690 + 420) + 100 * 100)).margin(0.5));
+    // the same said again is changed, not added
+    const std::size_t pins = t.b.graft_pins.size();
+    t.type("graft nose pin station Fl Fr 30");
+    CHECK(t.b.graft_pins.size() == pins);
+    CHECK(only().plan.wheelbase->value == Approx(2570).margin(0.01));
+    const auto r = analysis::analyse(t.b, 1);
+    const auto has = [&](const std::string& code) {
+        return std::any_of(r.findings.begin(), r.findings.end(), [&](const analysis::Finding& f) { return f.code == code; });
+    };
+    CHECK(has("stretch.graft-unweighed"));
+    CHECK(analysis::graftPages(t.b, r).size() == 1);
+    const auto json = nlohmann::json::parse(analysis::graftJson(t.b, r));
+    CHECK(json["grafts"][0]["plates"].size() == 8);
+    CHECK(json["grafts"][0]["pins"].size() == 4);
+    REQUIRE(r.work->find("graft-weld-nose"));
+    CHECK(r.work->find("graft-weld-nose")->no_return);
+    CHECK(r.work->find("graft-weld-nose")->before_return.front().find("Cl to Fr") != std::string::npos);
+    REQUIRE(r.work->find("graft-before-nose"));
+    // a plan that fails shuts the saw; one that is marginal does not
+    CHECK(r.work->find("graft-before-nose")->conditions.front().met == (only().plan.verdict != PlanVerdict::Fails));
+    // what can't be
+    CHECK(t.refused("graft nose pin station Cl 0").find("Cl") != std::string::npos);
+    CHECK(t.refused("graft tail rear-frame of chassis at 2000").find("subject of its own") != std::string::npos);
+    CHECK(t.refused("graft nose rails 40 40 20").find("does not fit") != std::string::npos);
+    CHECK(t.refused("graft nose pin centred Fl Fr Bl").find("left and a right") != std::string::npos);
+    CHECK(t.wrong("graft tail").message.find("missing") != std::string::npos);
+    CHECK(t.wrong("graft tail front-clip of clip").message.find("cut for it") != std::string::npos);
+    CHECK(t.wrong("graft tail front-clip at 640").message.find("subject") != std::string::npos);
+    CHECK(t.wrong("remove graft tail").message.find("no piece") != std::string::npos);
+    t.type("remove graft nose pin station");
+    CHECK(t.b.graft_pins.size() == pins - 1);
+    t.type("remove graft nose");
+    CHECK(t.b.grafts.empty());
+}
+
+} // namespace stretch_graft_test
