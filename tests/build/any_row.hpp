@@ -17,6 +17,12 @@ public:
         build::eachField<T>([&](const auto& f) { fill(f, row.*(f.member)); });
         if constexpr (std::is_same_v<T, build::Member>) // only a built-up section has walls of its own
             if (row.form != build::SectionForm::BuiltUp && !oneIn(10)) row.walls_mm.clear();
+        if constexpr (std::is_same_v<T, build::Member>) // only plates have windows, only they and ribs a pitch
+            if (!oneIn(8)) {
+                row.window_long.reset();
+                row.window_high.reset();
+                row.pitch.reset();
+            }
         return row;
     }
     int below(int n) { return std::uniform_int_distribution<int>(0, n - 1)(dice_); }

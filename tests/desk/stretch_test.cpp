@@ -137,6 +137,7 @@ TEST_CASE("a front clip is surveyed, pinned and joined in the window", "[desk][s
         d.bench(4);
         d.showSheet("graft", "Joined");
         CHECK(d.text("headline").contains("No piece of another frame"));
+        d.bench(1); // it is surveyed where all is
         d.keep("subject clip component");
         for (const auto& [name, role, x, y, z] :
              {std::tuple{"P", "rail", -500, 400, 420}, {"Q", "rail", 800, 400, 420}, {"H", "front-hub", -40, 690, 330}})

@@ -130,6 +130,10 @@ QLayout* MainWindow::buildSheet() {
         state_.grip_value = value;
         sheet_->refresh();
     });
+    connect(sheet_, &SheetView::gripDropped, this, [this] {
+        state_.grip.clear();
+        sheet_->refresh();
+    });
     connect(sheet_, &SheetView::gripLeft, this, [this](const QString& name, double value) {
         const bool moved = !state_.grip.empty();
         state_.grip.clear();

@@ -155,9 +155,8 @@ void SheetView::wheelEvent(QWheelEvent* e) {
 
 void SheetView::keyPressEvent(QKeyEvent* e) {
     if (dragged_ && e->key() == Qt::Key_Escape) {
-        const sheet::Grip grip = dragged_->grip;
         dragged_.reset();
-        emit gripLeft(QString::fromStdString(grip.name), grip.value);
+        emit gripDropped();
         return;
     }
     const auto tags = tagsInOrder();

@@ -35,6 +35,8 @@ signals:
     /// A handle is dragged, and let go, at a value of what it moves.
     void gripMoved(const QString& name, double value);
     void gripLeft(const QString& name, double value);
+    /// It is as it was: Escape.
+    void gripDropped();
 
 protected:
     void paintEvent(QPaintEvent*) override;
