@@ -114,9 +114,9 @@ std::optional<Card> graftCard(const Build& b, const Results& r, const std::strin
                 c.rows.push_back({"wheelbase",
                                   fmt::format("{} ± {}", len(g.plan.wheelbase->value), units::fixed(g.plan.wheelbase->u95, 1)),
                                   Mark::Derived, false});
-            for (const stretch::GraftMeasure& m : g.plan.measures)
-                c.rows.push_back({m.name, fmt::format("{} ± {}", len(m.mm), units::fixed(m.u95_mm, 1)), Mark::Derived, false});
-            for (const Remark& remark : g.plan.remarks) c.sentences.push_back(remark.sentence + " " + remark.remedy);
+            constexpr std::size_t most = 2; // the worst; all stand on the sheet
+            for (std::size_t k = 0; k < std::min(most, g.plan.remarks.size()); ++k)
+                c.sentences.push_back(g.plan.remarks[k].sentence + " " + g.plan.remarks[k].remedy);
         }
         c.sentences.push_back(fmt::format("Caution: {}", never_alone));
         const std::string line = "graft " + name + " ";
