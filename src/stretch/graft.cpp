@@ -75,6 +75,10 @@ private:
                   fmt::format("two points of the piece's {} rail, one of them at its very end", sideWord(k)));
         wants(!in_.pins.empty(), fmt::format("what sets it: graft {} pin station FL FR 0", in_.graft.name));
         if (!p_.missing.empty()) return;
+        constexpr double least_way = 0.5; // of its direction along the frame
+        for (std::size_t k = 0; k < 2; ++k)
+            wants(std::abs(end(k).way.x_mm) > least_way,
+                  fmt::format("two points of the piece's {} rail one behind the other", sideWord(k)));
         for (const build::RailLine* r : {&in_.left, &in_.right})
             wants(r->at(in_.graft.joint.value).has_value(), "a joint within both rails of the chassis");
     }
@@ -293,6 +297,9 @@ private:
         }
         }
         bears();
+        add("graft-welds", PlanVerdict::Marginal,
+            "The joint is held against bending by the heavier wheel alone: its welds, braking, bends and twist are not worked out.",
+            "Have the welds and the joint approved by someone licensed before it is cut.");
     }
     void bears() {
         const double share = p_.weaker_modulus_mm3 > 0 ? p_.joint_modulus_mm3 / p_.weaker_modulus_mm3 : 0;
