@@ -6,7 +6,8 @@ Everything in it is invented. The script states the hidden truth from which it m
   chassis  a spine of 190 x 150 x 1.6 down the middle with pans of sheet 1.2 beside it, edges 590 from the middle; wheelbase 2240.0;
            the right pan's edge hangs by 4 mm at Dr, where rust was let in once. Shift rod, park-brake cable, fuel line and a heater
            pipe run inside the spine.
-  plan     140 mm longer, cut at 1400; the rear axle 70 mm narrower; outriggers to sills that stand 120 further out.
+  plan     140 mm longer, cut at 1400; platform and rear axle 70 mm narrower; floors and outriggers out to sills that stand 110 to 120
+           further out than its edges do now.
   readings as those of the Petrel: tape 1.0 mm + 0.2 mm/m, heights 0.7, levels, offsets and stations 1.0, all 1 sigma, rounded.
 
 usage: dulcie.py --cli build/gorvet-cli --out build/dulcie.gorvet [--seed 1958]
@@ -40,7 +41,8 @@ def truth():
     pair("RS", "suspension", 2180, 420, 330)
     pair("M", "body-mount", 420, 560, 215)
     pair("N", "body-mount", 1850, 560, 215)
-    pair("O", "none", 1050, 710, 205)
+    for name, x, y in (("O", 1050, 710), ("P", 320, 700), ("Q", 1880, 705)):  # the body's sills, taken over with a straightedge
+        pair(name, "none", x, y, 205)
     points["G"] = ("gearbox-mount", 320, 0, 250)
     return points
 
@@ -77,10 +79,10 @@ tyre rear 290
 member spine spine through S1 S2 S3 box 190 150 1.6
 member floor pan from 120 to 2080 flat 1180 1.2
 member nose crossmember through Al Ar box 80 60 2
+member dash crossmember through Bl Br hat 45 70 18 1.5
 member seats crossmember through Cl Cr hat 45 70 18 1.5
+member rear-seat crossmember through Dl Dr hat 45 70 18 1.5
 member heel crossmember through El Er box 90 60 2
-member sill-left outrigger through Cl Ol box 50 30 2
-member sill-right outrigger through Cr Or box 50 30 2
 springs front other
 springs rear other
 yield 210 ?
@@ -113,6 +115,9 @@ stand tail at 2240 rated 500 sound
 track rear faces 1270 wanted 1200 pinion 0 offset 15 tyre 155 within 1330
 track rear tube 70 wall 6 yield 235 flange 55 perches 840 perch 50 brake 85
 track rear shaft-left 628 shaft-right 628 splined 90 engaged 34
+narrow by 70 at 460
+floor-edge left-floor from Al Bl Cl Dl El to Pl Ol Ql sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 700 carries 100
+floor-edge right-floor from Ar Br Cr Dr Er to Pr Or Qr sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 700 carries 100
 present fuel-tank
 absent refrigerant
 absent restraints

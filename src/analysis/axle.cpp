@@ -190,14 +190,7 @@ std::string axleJson(const Build& b, const Results& r) {
         one["joint_at_1g_mpa"] = number(p.stress_1g_mpa);
         one["joint_in_pothole_mpa"] = number(p.stress_3g_mpa);
         one["joint_may_bear_mpa"] = p.may_mpa > 0 ? number(p.may_mpa) : Json(nullptr);
-        one["remarks"] = Json::array();
-        for (const Remark& remark : p.remarks)
-            one["remarks"].push_back({{"code", remark.code},
-                                      {"verdict", verdictWord(remark.verdict)},
-                                      {"sentence", remark.sentence},
-                                      {"remedy", remark.remedy},
-                                      {"figure", remark.figure},
-                                      {"need", remark.need}});
+        one["remarks"] = remarksJson(p.remarks);
         one["assumed"] = p.assumed;
         one["not_judged"] = p.missing;
         j["axles"].push_back(std::move(one));

@@ -2,11 +2,15 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/frame.hpp"
 #include "analysis/graft.hpp"
+#include "analysis/holes.hpp"
 #include "analysis/json.hpp"
+#include "analysis/let_in.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/scans.hpp"
 #include "analysis/spine.hpp"
 #include "analysis/stock_sizes.hpp"
+#include "analysis/width.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -102,19 +106,29 @@ void addStretchPages(const Build& b, const Results& r, std::vector<Drawing>& pag
     for (Drawing& page : spinePages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : stockPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : axlePages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : widthPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : holePages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : graftPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : letInPages(b, r)) pages.push_back(std::move(page));
 }
 
 void findingsOfStretch(const Build& b, const Results& r, std::vector<Finding>& out) {
     addStretchFindings(b, r, out);
     addFrameFindings(b, r, out);
     addAxleFindings(b, r, out);
+    addWidthFindings(b, r, out);
+    addHoleFindings(b, r, out);
     addGraftFindings(b, r, out);
+    addLetInFindings(b, r, out);
 }
 
 std::optional<Card> card(const Build& b, const Results& r, SubjectId subject, const Tag& tag) {
     if (tag.kind == "track") return axleCard(b, r, tag.rest);
     if (tag.kind == "graft") return graftCard(b, r, tag.rest);
+    if (tag.kind == "hole") return holeCard(b, r, tag.rest);
+    if (tag.kind == "narrow") return narrowCard(b, r);
+    if (tag.kind == "floor-edge") return edgeCard(b, r, tag.rest);
+    if (tag.kind == "let-in") return letInCard(b, r, tag.rest);
     auto found = stretchCard(b, r, subject, tag);
     return found ? found : frameCard(b, r, subject, tag);
 }
@@ -124,7 +138,10 @@ std::vector<BenchView> views() {
     all.insert(all.end(), frameViews().begin(), frameViews().end());
     all.push_back({"stock", "Stock", stockDrawing, {}, stockHeadline});
     all.push_back({"track", "Track", axleDrawing, {}, axleHeadline});
-    all.push_back({"graft", "Joined", graftDrawing, {}, graftHeadline});
+    all.push_back({"holes", "Holes", nullptr, {slow::frame}, holesHeadline, holesList});
+    all.push_back({"width", "Width", widthDrawing, {}, widthHeadline});
+    all.push_back({"graft", "Joined", graftDrawing, {slow::frame}, graftHeadline});
+    all.push_back({"let-in", "Let in", letInDrawing, {}, letInHeadline});
     return all;
 }
 
@@ -136,7 +153,8 @@ const BenchInfo stretch_bench{"stretch",
                               "How is the wheelbase changed, and does it hold?",
                               "the change of wheelbase",
                               [](const Build& b, const Results& r) {
-                                  return !b.grafts.empty() || r.stretch->status != stretch::Status::Waiting ||
+                                  return !b.grafts.empty() || b.narrowing || !b.floor_edges.empty() || !b.let_in.empty() ||
+                                         !b.rail_holes.empty() || r.stretch->status != stretch::Status::Waiting ||
                                          r.seat->change_mm.has_value();
                               },
                               stretchHeadlineOf,
@@ -148,6 +166,7 @@ const BenchInfo stretch_bench{"stretch",
                               [](const Build& b, const Results& r, FileKeeper& out) {
                                   addFrameFiles(b, r, out);
                                   addSpineFiles(b, r, out);
+                                  addWidthFiles(b, r, out);
                                   addGraftFiles(b, r, out);
                               },
                               [](const Build&, const Results& r) { return stretchJson(r); },
@@ -157,6 +176,9 @@ const BenchInfo stretch_bench{"stretch",
                               {{"plan", [](const Build&, const Results& r) { return stretchJson(r); }},
                                {"splice", spliceJson},
                                {"track", axleJson},
-                               {"graft", graftJson}}};
+                               {"holes", holesJson},
+                               {"width", widthJson},
+                               {"graft", graftJson},
+                               {"let-in", letInJson}}};
 
 } // namespace gorvet::analysis

@@ -30,6 +30,19 @@ protected:
         return out_.back();
     }
 
+    /// What a plan says of itself: codes after `prefix`, a card of that tag.
+    void addRemarks(const std::vector<build::Remark>& remarks, const std::string& prefix, const std::string& subject,
+                    const std::string& tag) {
+        for (const build::Remark& remark : remarks) {
+            Finding& f = add(sheet::severityOf(remark.verdict), prefix + remark.code, subject, build::verdictWord(remark.verdict),
+                             remark.sentence, remark.remedy);
+            f.figure = remark.figure;
+            f.need = remark.need;
+            f.tag = tag;
+            f.brief = subject + " " + remark.code.substr(remark.code.find('-') + 1);
+        }
+    }
+
     const build::Build& b_;
     const Results& r_;
     units::LengthStep step_;

@@ -1,5 +1,7 @@
 // What the build says of its frame, as a structure of lines.
 #include "analysis/frame.hpp"
+#include "analysis/frame_graft.hpp"
+#include "analysis/frame_profiles.hpp"
 
 #include "build/planned_chassis.hpp"
 #include "build/usual_cases.hpp"
@@ -22,30 +24,6 @@ constexpr double tyre_radius_mm = 320; ///< where nobody said how high a wheel s
 constexpr double above_rails_mm = 350; ///< centre of what was weighed over the rails, where nothing else is said
 constexpr double seat_share = 0.7;     ///< of the track: where springs bear on a frame without rails
 
-/// The section of a member. Box and channel are bent: outside radius twice the wall unless it was read.
-frame::Profile profileOf(const Member& m) {
-    frame::Profile p;
-    p.turned_rad = m.turned_rad;
-    if (m.form == SectionForm::BuiltUp) {
-        for (std::size_t k = 0; k + 4 < m.walls_mm.size(); k += 5)
-            p.walls.add({m.walls_mm[k], m.walls_mm[k + 1]}, {m.walls_mm[k + 2], m.walls_mm[k + 3]}, m.walls_mm[k + 4]);
-        return p;
-    }
-    p.shape = word(m.form);
-    const double h = m.height.value, w = m.width.value, t = m.wall.value, o = m.other ? m.other->value : 0;
-    const double radius = m.radius ? m.radius->value : 2 * t;
-    switch (m.form) {
-    case SectionForm::Tube:
-    case SectionForm::Flat: p.sizes = {h, t}; break;
-    case SectionForm::Hat: p.sizes = {h, w, o, t}; break;
-    case SectionForm::Nested: p.sizes = {h, w, t, o}; break;
-    case SectionForm::Boxed: p.sizes = {h, w, t, o, radius}; break;
-    case SectionForm::Angle: p.sizes = {h, w, t}; break;
-    default: p.sizes = {h, w, t, radius}; break;
-    }
-    return p;
-}
-
 class Input {
 public:
     Input(const Build& b, const Results& r) : b_(b), r_(r) {}
@@ -53,10 +31,11 @@ public:
     FrameAsked asked() {
         out_.now = structure(false);
         if (!out_.waits.empty()) return std::move(out_);
-        const bool planned = r_.planned_chassis.changes() || planned_crossmember_ ||
+        const bool planned = grafted_ || r_.planned_chassis.changes() || planned_crossmember_ ||
                              std::any_of(b_.members.begin(), b_.members.end(),
                                          [](const auto& row) { return row.second.state != MemberState::There; });
         if (planned) out_.planned = structure(true);
+        if (grafted_) out_.assumed.insert(out_.assumed.end(), grafted_->assumed.begin(), grafted_->assumed.end());
         if (b_.frame_facts.twist_wanted) out_.wanted_nm_deg = b_.frame_facts.twist_wanted->value;
         for (const auto& [id, f] : b_.flaws)
             if (f.kind == FlawKind::Crack && f.subject == the_chassis)
@@ -91,7 +70,7 @@ private:
         s.pitch_mm = 150;
         rails(s, planned);
         for (const auto& row : b_.members)
-            if (there(row.second, planned)) member(s, row.second, planned);
+            if (there(row.second, planned) && inFrame(row.second, planned)) member(s, row.second, planned);
         if (planned) newCrossmember(s);
         if (std::none_of(s.lines.begin(), s.lines.end(), [](const frame::Line& l) { return l.rail; }))
             wait("both rails, or a spine",
@@ -117,37 +96,7 @@ private:
         frame::Profile section;
         double yield;
     };
-    frame::Profile railSection(double wall) const {
-        const RailSection& r = b_.rail;
-        return {r.shape == RailShape::Channel ? "channel" : "box",
-                {r.height.value, r.width.value, wall, 2 * r.thickness.value},
-                {},
-                false,
-                0};
-    }
-    /// The rail's own section with a plate on it: a channel is closed, the outer side of a box gets thicker (but by no plate with
-    /// windows: nothing is counted on it).
-    frame::Profile plated(const Member& m) const {
-        const RailSection& r = b_.rail;
-        const double plate = m.wall.value;
-        if (r.shape == RailShape::Channel && m.window_long)
-            return {"windowed",
-                    {r.height.value, r.width.value, r.thickness.value, plate, m.window_long->value, m.window_high->value,
-                     m.pitch->value, 2 * r.thickness.value},
-                    {},
-                    false,
-                    0};
-        if (r.shape == RailShape::Channel)
-            return {"boxed", {r.height.value, r.width.value, r.thickness.value, plate, 2 * r.thickness.value}, {}, false, 0};
-        if (m.window_long) return railSection(r.thickness.value);
-        frame::Profile p;
-        if (const auto walls = frame::wallsOf(railSection(r.thickness.value))) p.walls = *walls;
-        double outside = 0;
-        for (const frame::At& at : p.walls.at) outside = std::min(outside, at.y_mm);
-        for (frame::Wall& w : p.walls.walls)
-            if (p.walls.at[w.from].y_mm < outside + 0.1 && p.walls.at[w.to].y_mm < outside + 0.1) w.thickness_mm += plate;
-        return p;
-    }
+    frame::Profile railSection(double wall) const { return railProfile(b_.rail, wall); }
     /// What of a rail is otherwise than the rest, in the order in which it was said: the last one counts.
     std::vector<Length> lengths(Side side, bool planned) {
         std::vector<Length> list;
@@ -167,7 +116,8 @@ private:
             if ((m.kind != MemberKind::Rail && m.kind != MemberKind::Plate) || !there(m, planned)) continue;
             if (m.side != RailSide::Both && (m.side == RailSide::Left) != (side == Side::Left)) continue;
             sizes(m);
-            list.push_back({m.station->value, m.until->value, m.kind == MemberKind::Plate ? plated(m) : profileOf(m),
+            list.push_back({m.station->value, m.until->value,
+                            m.kind == MemberKind::Plate ? platedProfile(b_.rail, m) : profileOf(m),
                             m.yield_MPa ? m.yield_MPa->value : yield});
         }
         return list;
@@ -180,8 +130,7 @@ private:
     }
 
     void rails(frame::Structure& s, bool planned) {
-        const RailLine& left = planned ? r_.planned_left : r_.rail_left;
-        const RailLine& right = planned ? r_.planned_right : r_.rail_right;
+        const RailLine &left = railLine(false, planned), &right = railLine(true, planned);
         if (left.points.size() < 2 && right.points.size() < 2) return; // a frame without rails
         if (left.points.size() < 2 || right.points.size() < 2)
             return wait("both rails", "Survey two points of each at the least.");
@@ -202,7 +151,12 @@ private:
             for (const Vec3& p : line->points)
                 if (const auto at = line->at(p.x_mm))
                     l.points.push_back({p.x_mm, at->y_mm + aside, (at->top_mm + at->bottom_mm) / 2 + section->centroid.z_mm});
-            pieces(l, lengths(side, planned), side == Side::Right, planned);
+            auto otherwise = lengths(side, planned);
+            if (planned && grafted_)
+                for (const GraftedFrame::Part& p : grafted_->parts)
+                    otherwise.push_back({std::max(p.from_mm, l.points.front().x_mm - 1),
+                                         std::min(p.to_mm, l.points.back().x_mm + 1), p.section, b_.frame_facts.yield_MPa.value});
+            pieces(l, otherwise, side == Side::Right, planned);
             ribs(l, side, planned);
             s.lines.push_back(std::move(l));
         }
@@ -272,9 +226,30 @@ private:
 
     // ---- members
 
+    /// With a piece of another frame where one is joined.
+    const RailLine& railLine(bool right, bool planned) const {
+        if (planned && grafted_) return right ? grafted_->right : grafted_->left;
+        return right ? (planned ? r_.planned_right : r_.rail_right) : (planned ? r_.planned_left : r_.rail_left);
+    }
+    /// Where a point is of what a member runs through; none where it is not surveyed, or not there.
+    std::optional<Vec3> memberPoint(PointId id, bool planned) const {
+        if (b_.points.at(id).subject != the_chassis) return planned && grafted_ ? grafted_->at(id) : std::nullopt;
+        const auto at = r_.chassis.positionOf(id);
+        return at ? std::optional(placed(*at, planned)) : std::nullopt;
+    }
+    /// Whether all of it is in the frame: what stood on an end that comes off goes with it, what is of a piece comes with it.
+    bool inFrame(const Member& m, bool planned) const {
+        for (const PointId id : m.points) {
+            const bool of_piece = b_.points.at(id).subject != the_chassis;
+            if (of_piece && !(planned && grafted_)) return false;
+            const auto at = of_piece ? std::nullopt : r_.chassis.positionOf(id);
+            if (planned && grafted_ && at && !grafted_->stays(at->x_mm)) return false;
+        }
+        return !(planned && grafted_ && m.points.empty() && m.station && !grafted_->stays(m.station->value));
+    }
+
     std::optional<Vec3> railAt(bool right, double station, bool planned) const {
-        const RailLine& line = right ? (planned ? r_.planned_right : r_.rail_right) : (planned ? r_.planned_left : r_.rail_left);
-        const auto at = line.at(station);
+        const auto at = railLine(right, planned).at(station);
         if (!at) return {};
         return Vec3{station, at->y_mm, (at->top_mm + at->bottom_mm) / 2};
     }
@@ -302,6 +277,13 @@ private:
         return {};
     }
 
+    /// A pan of which a strip comes out on each side.
+    Member narrowed(Member m) const {
+        const double left = m.height.value - r_.planned_chassis.narrower_mm;
+        if (m.kind == MemberKind::Pan && m.form == SectionForm::Flat && left > 2 * r_.planned_chassis.slit_mm)
+            m.height.value = left;
+        return m;
+    }
     void member(frame::Structure& s, const Member& m, bool planned) {
         if (m.kind == MemberKind::Rail || m.kind == MemberKind::Plate || m.kind == MemberKind::Rib) return; // of the rails
         frame::Line l;
@@ -313,11 +295,11 @@ private:
         const Vec3 down{0, 0, -m.below.value};
         if (!m.points.empty()) {
             for (const PointId id : m.points) {
-                const auto at = r_.chassis.positionOf(id);
+                const auto at = memberPoint(id, planned);
                 if (!at)
                     return wait(fmt::format("the place of {}, that {} runs through", nameOf(b_, id), m.name),
                                 "Measure it on Tape.");
-                l.points.push_back(plus(placed(*at, planned), down));
+                l.points.push_back(plus(*at, down));
             }
         } else if (m.until) {
             for (const double x : {placed(m.station->value, planned), placed(m.until->value, planned)})
@@ -338,7 +320,7 @@ private:
         sizes(m);
         frame::Piece piece;
         piece.until_mm = 1e9;
-        piece.section = profileOf(m);
+        piece.section = profileOf(planned ? narrowed(m) : m);
         piece.yield_mpa = m.yield_MPa ? m.yield_MPa->value : figure(b_.frame_facts.yield_MPa, "the steel's yield");
         l.pieces.push_back(std::move(piece));
         s.lines.push_back(std::move(l));
@@ -376,7 +358,9 @@ private:
             const auto& points = r_.chassis.solution->points;
             if (hubs[k] < 0 || !points[static_cast<std::size_t>(hubs[k])].determined)
                 return wait("the four wheel centres", "Survey them, or place them by the drawing.");
-            const Vec3 hub = placed(points[static_cast<std::size_t>(hubs[k])].position, planned);
+            const Vec3& now = points[static_cast<std::size_t>(hubs[k])].position;
+            const auto joined = planned ? graftHub(k) : std::nullopt;
+            const Vec3 hub = joined ? *joined : planned ? r_.planned_chassis.mapHub(now, rear) : now;
             frame::Seat& seat = s.seats[k];
             const auto& height = rear ? b_.axles.rear : b_.axles.front;
             seat.ground_mm = hub.z_mm - (height ? figure(*height, "how high a wheel stands") : tyre_radius_mm);
@@ -384,9 +368,22 @@ private:
             seat.rate = figure(rear ? b_.frame_facts.rear_rate : b_.frame_facts.front_rate, "the springs' rates");
             seat.at = {hub.x_mm, seat_share * hub.y_mm, hub.z_mm};
             if (const auto rail = railAt(k % 2 == 1, hub.x_mm, planned)) seat.at = *rail;
+            if (joined) { // the piece brings its own springs: they bear at its axle line
+                out_.assumed.emplace_back("that springs bear on the frame at the axle lines");
+                continue;
+            }
             bear(seat, k % 2 == 1 ? Side::Right : Side::Left, points[static_cast<std::size_t>(hubs[k])].position.x_mm,
                  rear ? b_.frame_facts.rear_springs : b_.frame_facts.front_springs, planned);
         }
+    }
+    /// A wheel centre of a piece that is joined: front left, front right, rear left, rear right.
+    std::optional<Vec3> graftHub(std::size_t wheel) const {
+        if (!grafted_) return {};
+        const Role role = wheel > 1 ? Role::RearHub : Role::FrontHub;
+        for (const auto& [id, at] : grafted_->points)
+            if (const Point& p = b_.points.at(id); p.role == role && (sideOf(p.name) == Side::Right) == (wheel % 2 == 1))
+                return at;
+        return {};
     }
     /// Where the spring of a wheel bears: by what is said of it, else as its suspension points look, assumed.
     void bear(frame::Seat& seat, Side side, double axle_mm, Springs springs, bool planned) {
@@ -457,41 +454,12 @@ private:
     const Build& b_;
     const Results& r_;
     FrameAsked out_;
+    const std::optional<GraftedFrame> grafted_ = graftedFrame(b_, r_);
     const frame::Material material_;
     const bool planned_crossmember_ = b_.crossmember && r_.crossmember->possible;
 };
 
 } // namespace
-
-std::optional<Vec3> suspensionNear(const Build& b, const Results& r, Side side, double axle_mm) {
-    constexpr double most_mm = 500;
-    std::optional<Vec3> nearest;
-    for (const auto& [id, p] : b.points) {
-        if (p.subject != the_chassis || p.role != Role::Suspension || sideOf(p.name) != side) continue;
-        const auto at = r.chassis.positionOf(id);
-        if (!at || std::abs(at->x_mm - axle_mm) > most_mm) continue;
-        if (!nearest || std::abs(at->x_mm - axle_mm) < std::abs(nearest->x_mm - axle_mm)) nearest = *at;
-    }
-    return nearest;
-}
-
-std::optional<std::pair<Vec3, Vec3>> springHangers(const Build& b, const Results& r, Side side, double axle_mm) {
-    std::optional<Vec3> front, rear;
-    constexpr double least_mm = 150, most_mm = 1000;
-    for (const auto& [id, p] : b.points) {
-        if (p.subject != the_chassis || p.role != Role::Suspension || sideOf(p.name) != side) continue;
-        const auto at = r.chassis.positionOf(id);
-        if (!at) continue;
-        const double away = std::abs(at->x_mm - axle_mm);
-        if (away < least_mm || away > most_mm) continue;
-        auto& known = at->x_mm < axle_mm ? front : rear;
-        if (!known || away < std::abs(known->x_mm - axle_mm)) known = *at;
-    }
-    if (!front || !rear) return {};
-    return std::pair(*front, *rear);
-}
-
-bool frameBegun(const Build& b) { return !b.members.empty(); }
 
 FrameAsked frameAsked(const Build& b, const Results& r) { return Input(b, r).asked(); }
 

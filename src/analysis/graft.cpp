@@ -164,12 +164,14 @@ std::string graftJson(const Build& b, const Results& r) {
             one["lever_mm"] = number(p.lever_mm);
             one["stress_mpa"] = number(p.stress_mpa);
             one["may_mpa"] = number(p.may_mpa);
+            one["by_the_frame"] = g.input.frame.has_value();
+            one["weld_share"] = number(p.weld_share);
             one["wheelbase_now_mm"] = number(g.input.wheelbase_now_mm);
             one["wheelbase_mm"] =
                 p.wheelbase ? Json{{"value", number(p.wheelbase->value)}, {"u95", number(p.wheelbase->u95)}} : Json(nullptr);
             one["wheelbase_left_less_right_mm"] = p.wheelbase ? number(p.wheelbase_skew_mm) : Json(nullptr);
             one["measures"] = Json::array();
-            for (const stretch::GraftMeasure& m : p.measures)
+            for (const stretch::Measure& m : p.measures)
                 one["measures"].push_back({{"name", m.name}, {"mm", number(m.mm)}, {"u95_mm", number(m.u95_mm)}});
             one["pins"] = Json::array();
             for (const stretch::GraftPinned& pin : g.input.pins)
@@ -185,14 +187,7 @@ std::string graftJson(const Build& b, const Results& r) {
                 one["plates"].push_back(
                     {{"name", plate.name}, {"corners", std::move(corners)}, {"fold_deg", number(plate.fold_deg)}});
             }
-            one["remarks"] = Json::array();
-            for (const Remark& remark : p.remarks)
-                one["remarks"].push_back({{"code", remark.code},
-                                          {"verdict", verdictWord(remark.verdict)},
-                                          {"sentence", remark.sentence},
-                                          {"remedy", remark.remedy},
-                                          {"figure", remark.figure},
-                                          {"need", remark.need}});
+            one["remarks"] = remarksJson(p.remarks);
             one["assumed"] = g.input.assumed;
         }
         j["grafts"].push_back(std::move(one));

@@ -12,7 +12,8 @@ struct WorkedGraft {
     stretch::GraftPlan plan;
     std::string waits; ///< what it waits for, a sentence with its remedy; empty: nothing
 };
-std::vector<WorkedGraft> workedGrafts(const build::Build&, const Results&);
+/// `with_frame`: held against what the frame asks of their joints, where that was worked out.
+std::vector<WorkedGraft> workedGrafts(const build::Build&, const Results&, bool with_frame = true);
 std::vector<sheet::Drawing> graftPages(const build::Build&, const Results&);
 /// The plates of made boxes, flat.
 void addGraftFiles(const build::Build&, const Results&, FileKeeper&);

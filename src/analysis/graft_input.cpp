@@ -1,8 +1,8 @@
 // What the build says of a piece of another frame: its points set by its pins, the chassis beside it.
+#include "analysis/fixed_points.hpp"
+#include "analysis/frame_graft.hpp"
 #include "analysis/graft.hpp"
-#include "analysis/sit_input.hpp"
 #include "build/assumed.hpp"
-#include "build/usual_cases.hpp"
 #include "stretch/graft_pose.hpp"
 
 #include <algorithm>
@@ -15,38 +15,6 @@ namespace gorvet::analysis {
 using namespace build;
 
 namespace {
-
-/// Points of a survey that are fixed, each once, with their covariance.
-class FixedPoints {
-public:
-    FixedPoints(const Build& b, const SurveyOf& s) : b_(b), s_(s) {}
-    /// Its place in the list; −1 where it has none in the world yet.
-    int take(PointId id) {
-        const int index = s_.indexOf(id);
-        if (index < 0) return -1;
-        const tape::AdjustedPoint& p = s_.solution->points[static_cast<std::size_t>(index)];
-        if (!p.determined && !p.assumed) return -1;
-        const auto known = std::find(indices_.begin(), indices_.end(), index);
-        if (known != indices_.end()) return static_cast<int>(known - indices_.begin());
-        indices_.push_back(index);
-        out_.names.push_back(nameOf(b_, id));
-        out_.at.push_back(p.position);
-        if (p.assumed) assumed_.push_back(nameOf(b_, id));
-        return static_cast<int>(indices_.size()) - 1;
-    }
-    stretch::Places places() {
-        out_.covariance = indices_.empty() ? std::vector<double>{} : covarianceOf(*s_.solution, indices_);
-        return out_;
-    }
-    const std::vector<std::string>& assumed() const { return assumed_; }
-
-private:
-    const Build& b_;
-    const SurveyOf& s_;
-    std::vector<int> indices_;
-    std::vector<std::string> assumed_;
-    stretch::Places out_;
-};
 
 class GraftAsked {
 public:
@@ -62,6 +30,7 @@ public:
         in.channel = b_.rail.shape == RailShape::Channel;
         in.yield_mpa = b_.frame_facts.yield_MPa.value;
         piece();
+        ofMembers();
         chassis();
         pins();
         around();
@@ -86,6 +55,12 @@ private:
                 if (const int k = of_piece_.take(id); k >= 0) in.rails[placeOf(sideOf(p.name))].push_back(k);
             if (p.role == hub) in.hubs[placeOf(sideOf(p.name))] = of_piece_.take(id);
         }
+    }
+    /// And what members of it run through.
+    void ofMembers() {
+        for (const auto& [id, m] : b_.members)
+            for (const PointId point : m.points)
+                if (b_.points.at(point).subject == g_.piece) of_piece_.take(point);
     }
     /// Marks that stay: the pair farthest from the joint, and the wheel centres of the axle that stays.
     void chassis() {
@@ -210,12 +185,7 @@ private:
                     in.assumed.emplace_back(fmt::format("what the {} wheel carries", word(w.wheel)));
             }
         }
-        double most = 1;
-        for (const LoadCase& c : usualCases())
-            if (!loadCaseNamed(b_, c.name)) most = std::max(most, c.up_g);
-        for (const auto& [id, c] : b_.load_cases)
-            if (!c.left_out) most = std::max(most, c.up_g);
-        in.up_g = most;
+        in.up_g = mostUp(b_);
     }
 
     void assumed() {
@@ -243,9 +213,17 @@ private:
 
 } // namespace
 
-std::vector<WorkedGraft> workedGrafts(const Build& b, const Results& r) {
+std::vector<WorkedGraft> workedGrafts(const Build& b, const Results& r, bool with_frame) {
     std::vector<WorkedGraft> all;
-    for (const auto& [id, g] : b.grafts) all.push_back(GraftAsked(b, r, g).worked());
+    for (const auto& [id, g] : b.grafts) {
+        WorkedGraft worked = GraftAsked(b, r, g).worked();
+        if (with_frame && worked.plan.missing.empty())
+            if (auto frame = graftFrame(b, r, worked.plan, g)) {
+                worked.input.frame = std::move(*frame);
+                worked.plan = stretch::graftPlan(worked.input);
+            }
+        all.push_back(std::move(worked));
+    }
     return all;
 }
 

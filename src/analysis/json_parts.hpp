@@ -53,6 +53,19 @@ inline Json known(const std::string& text_or_none) { return text_or_none.empty()
 /// Who and when.
 inline Json by(const std::optional<build::Signed>& s) { return s ? Json{{"who", s->who}, {"at_utc", s->at_utc}} : Json(nullptr); }
 
+/// What a plan says of itself.
+inline Json remarksJson(const std::vector<build::Remark>& remarks) {
+    Json j = Json::array();
+    for (const build::Remark& r : remarks)
+        j.push_back({{"code", r.code},
+                     {"verdict", build::verdictWord(r.verdict)},
+                     {"sentence", r.sentence},
+                     {"remedy", r.remedy},
+                     {"figure", r.figure},
+                     {"need", r.need}});
+    return j;
+}
+
 inline Json point(const build::Vec3& v) { return {{"x_mm", number(v.x_mm)}, {"y_mm", number(v.y_mm)}, {"z_mm", number(v.z_mm)}}; }
 
 /// A place of a scan in its own axes, a direction, and a place on the chassis.

@@ -53,6 +53,19 @@ Mesh boxMesh(const Obstacle& o) {
     return m;
 }
 
+/// Where the plan puts it: a wheel as a whole, with its axle.
+Mesh asPlanned(const OverlayInput& in, ScanPart part, Mesh mesh) {
+    if (part != ScanPart::Wheel || mesh.points.empty()) return in.planned.map(std::move(mesh));
+    geometry::Box3 box;
+    for (const auto& p : mesh.points) box.take(Vec3(p));
+    const Vec3 middle = box.middle();
+    const bool rear = middle.x_mm > in.between_axles_mm;
+    const Vec3 by = minus(in.planned.mapHub(middle, rear), middle);
+    const Vec3 along = minus(in.planned.lengthwise().map(middle), middle);
+    for (auto& p : mesh.points) p = plus(plus(Vec3(p), {0, by.y_mm, 0}), along);
+    return mesh;
+}
+
 bool lowers(const Lowering& l) { return l.channel.value > 0 || l.raise.value > 0 || l.kick.value > 0; }
 
 } // namespace
@@ -67,6 +80,11 @@ OverlayInput overlayInput(const Build& b, const Results& r, std::shared_ptr<cons
         if (std::any_of(b.pins.begin(), b.pins.end(), [&, which = id](const auto& row) { return row.second.box == which; }))
             in.envelopes[id] = box;
     in.planned = r.planned_chassis;
+    const sit::Input& seat = r.seat.input();
+    if (seat.front_left >= 0 && seat.rear_left >= 0)
+        in.between_axles_mm = (seat.chassis.at[static_cast<size_t>(seat.front_left)].x_mm +
+                               seat.chassis.at[static_cast<size_t>(seat.rear_left)].x_mm) /
+                              2;
     if (!lowers(b.lowering)) return in;
     in.lowering = b.lowering;
     in.zones = b.zones;
@@ -118,7 +136,7 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
         Mesh own;
         append(own, **mesh, poseOf(s));
         own = s.subject == the_body ? withFloorWork(in, std::move(own))
-                                    : withKickedRails(in, s.part, in.planned.map(std::move(own)));
+                                    : withKickedRails(in, s.part, asPlanned(in, s.part, std::move(own)));
         add(s.subject, s.part, id, s.name, std::move(own));
     }
     // envelopes that pins keep clear of: plain solids
@@ -127,7 +145,11 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
         add(box.subject, ScanPart::Other, {}, box.name,
             box.subject == the_chassis ? in.planned.map(std::move(solid)) : std::move(solid));
     }
-    if (in.planned.changes())
+    if (in.planned.narrower_mm > 0)
+        o.remarks.push_back(fmt::format("The chassis is shown as planned: outside {:.0f} mm from the middle it stands {:.1f} mm "
+                                        "further in, on each side.",
+                                        in.planned.slit_mm, in.planned.narrower_mm / 2));
+    if (in.planned.cuts())
         o.remarks.push_back(fmt::format("The chassis is shown as planned: behind station {:.0f} it stands {:.1f} mm further {}.",
                                         *in.planned.cut_station_mm, std::abs(in.planned.change_mm),
                                         in.planned.change_mm < 0 ? "forward" : "back"));
@@ -186,7 +208,7 @@ Placing placingOf(const Build& b, const Results& r) {
             hub = left ? *left : *right;
         // without a cut nothing says along which slope they move
         if (hub && rear)
-            hub = r.planned_chassis.changes() ? r.planned_chassis.map(*hub) : plus(*hub, {r.seat->change_mm.value_or(0), 0, 0});
+            hub = r.planned_chassis.cuts() ? r.planned_chassis.map(*hub) : plus(*hub, {r.seat->change_mm.value_or(0), 0, 0});
         if (const double track = left && right ? right->y_mm - left->y_mm : 0; track > 100)
             (rear ? p.rear_track_mm : p.front_track_mm) = track;
     }

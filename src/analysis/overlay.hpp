@@ -26,6 +26,7 @@ struct OverlayInput {
     std::optional<build::Lowering> lowering;           ///< none: no floor or rail is changed
     build::Rows<build::Zone> zones;                    ///< for the floor
     double rail_width_mm = 0;                          ///< for the ramps of a kick-up
+    double between_axles_mm = 0;                       ///< a station: a wheel behind it is a rear one
     struct Channel {
         geometry::RigidTransform seat; ///< a channel lies over the rails wherever the body sits
         build::RailLine left;

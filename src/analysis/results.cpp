@@ -3,6 +3,7 @@
 #include "analysis/frame.hpp"
 
 #include "analysis/findings.hpp"
+#include "analysis/planned_width.hpp"
 #include "analysis/seatings.hpp"
 #include "analysis/sit_input.hpp"
 #include "analysis/survey_of.hpp"
@@ -45,10 +46,14 @@ RailLine railOf(const Build& b, const SurveyOf& chassis, Side side) {
 }
 
 /// What the plan makes of the chassis. Below half a millimetre nothing is cut.
-PlannedChassis plannedChassis(const Results& r) {
+PlannedChassis plannedChassis(const Build& b, const Results& r) {
+    PlannedChassis planned = widthPlanned(b, r.chassis);
     const stretch::Plan& plan = *r.stretch;
-    if (plan.status == stretch::Status::NoChange) return {};
-    return {r.stretch.input().cut_station_mm, plan.change_mm, r.seat.input().cut_slope_rad};
+    if (plan.status == stretch::Status::NoChange) return planned;
+    planned.cut_station_mm = r.stretch.input().cut_station_mm;
+    planned.change_mm = plan.change_mm;
+    planned.slope_rad = r.seat.input().cut_slope_rad;
+    return planned;
 }
 
 make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const Vec3& at, const RailLine& left,
@@ -347,7 +352,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.seat = Node<sit::Input, sit::Seat>::of(std::move(sit.input), previous ? &previous->seat : nullptr, sit::seat);
     r.stretch =
         Node<stretch::Input, stretch::Plan>::of(stretchInput(b, r), previous ? &previous->stretch : nullptr, stretch::plan);
-    r.planned_chassis = plannedChassis(r);
+    r.planned_chassis = plannedChassis(b, r);
     r.planned_left = r.planned_chassis.map(r.rail_left);
     r.planned_right = r.planned_chassis.map(r.rail_right);
     r.seatings = compareSeatings(b, r, previous);

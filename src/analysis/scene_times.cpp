@@ -208,7 +208,7 @@ std::optional<SceneTimes> travelTimes(const build::Build& b, const Overlay& o, c
 
 std::optional<SceneTimes> changeTimes(const build::Build& b, const Results& r, const Overlay& o) {
     const build::PlannedChassis& p = r.planned_chassis;
-    if (!p.changes() || !p.cut_station_mm) return std::nullopt;
+    if (!p.cuts()) return std::nullopt;
     const auto length = lengthOf(b);
     SceneTimes t;
     SceneMoment before;
@@ -236,8 +236,8 @@ std::optional<SceneTimes> workTimes(const build::Build&, const Results& r, const
         const auto it = std::find_if(order.steps.begin(), order.steps.end(), [&](const work::Step& s) { return s.code == code; });
         return static_cast<size_t>(it - order.steps.begin());
     };
-    const size_t cut = place("cut-rails"), closed = place("close-up"), member = place("fit-crossmember"),
-                 none = order.steps.size();
+    const size_t cut = place("cut-rails"), closed = place("close-up"), narrowed = place("narrow-weld"),
+                 member = place("fit-crossmember"), none = order.steps.size();
     bool body_cut = false;
     for (size_t k = 0; k < order.steps.size(); ++k) {
         const work::Step& s = order.steps[k];
@@ -246,7 +246,8 @@ std::optional<SceneTimes> workTimes(const build::Build&, const Results& r, const
         const work::Stance& stands = s.moves_to ? *s.moves_to : s.stance;
         m.body = stands.body == build::BodyPlace::On;
         // once the rails are brought together; a rail that is never cut is as planned from the first
-        m.as_planned = cut == none ? !r.planned_chassis.changes() : k >= closed;
+        m.as_planned = (cut == none || k >= closed) && (narrowed == none || k >= narrowed) &&
+                       (cut != none || narrowed != none || !r.planned_chassis.changes());
         // sleeves go in then, out of sight: new steel is shown when all of it is there
         m.steel = member != none ? k >= member && (cut == none || k >= closed) : cut != none && k >= closed;
         const bool apart = cut != none && k >= cut && k < closed;

@@ -1,5 +1,7 @@
 #include "analysis/sit_input.hpp"
 
+#include "analysis/planned_width.hpp"
+
 #include "units/quantity.hpp"
 
 #include <algorithm>
@@ -110,6 +112,15 @@ SitInput sitInput(const Build& b, const Results& r) {
     }
     in.body.covariance = covarianceOf(*r.body.solution, gathering.body);
     in.chassis.covariance = covarianceOf(*r.chassis.solution, gathering.chassis);
+    const PlannedChassis sideways = widthPlanned(b, r.chassis);
+    for (int i = 0; i < static_cast<int>(in.chassis.at.size()); ++i) {
+        Vec3& at = in.chassis.at[static_cast<size_t>(i)];
+        const bool rear = i == in.rear_left || i == in.rear_right;
+        if (rear || i == in.front_left || i == in.front_right)
+            at = sideways.mapHub(at, rear);
+        else
+            at.y_mm = sideways.aside(at.y_mm);
+    }
     if (b.axles.front) in.front_height_mm = b.axles.front->value;
     if (b.axles.rear) in.rear_height_mm = b.axles.rear->value;
     for (const auto* height : {&b.axles.front, &b.axles.rear})

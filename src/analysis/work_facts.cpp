@@ -1,8 +1,10 @@
 #include "analysis/work_facts.hpp"
 
 #include "analysis/graft.hpp"
+#include "analysis/let_in.hpp"
 #include "analysis/origin.hpp"
 #include "analysis/survey_lines.hpp"
+#include "analysis/width.hpp"
 #include "analysis/work_plan.hpp"
 #include "units/dates.hpp"
 
@@ -80,7 +82,7 @@ std::vector<work::Distance> diagonals(const Build& b, const Results& r, const Pa
                               to,
                               nameOf(b, from) + "–" + nameOf(b, to),
                               between(p, q),
-                              between(p, r.planned_chassis.map(q)),
+                              between(p, r.planned_chassis.lengthwise().map(q)),
                               distanceU95(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to), p, q)};
     };
     const bool more = ahead.size() > 1 || behind.size() > 1;
@@ -112,7 +114,7 @@ std::vector<work::Levelled> levels(const Build& b, const Results& r, const Pairs
             const PointId to = left ? pair.left : pair.right;
             if (to == from) continue;
             const Vec3 now = *r.chassis.positionOf(to);
-            const Vec3 then = r.planned_chassis.map(now);
+            const Vec3 then = r.planned_chassis.lengthwise().map(now);
             list.push_back({from, to, "level " + nameOf(b, from) + "–" + nameOf(b, to), static_cast<int>(k), left,
                             then.x_mm - p.x_mm, width, now.z_mm - p.z_mm, then.z_mm - p.z_mm,
                             levelU95(*r.chassis.solution, r.chassis.indexOf(from), r.chassis.indexOf(to))});
@@ -326,9 +328,57 @@ std::vector<work::GraftJob> graftJobs(const Build& b, const Results& r) {
             if (g.plan.overlap_mm > 0) job.joined_words += fmt::format(", {} on each other", len(g.plan.overlap_mm));
             job.trim_words = fmt::format("Cut off its rails: {} left, {} right.", len(std::max(0.0, g.plan.sides[0].trim_mm)),
                                          len(std::max(0.0, g.plan.sides[1].trim_mm)));
-            for (const stretch::GraftMeasure& m : g.plan.measures)
+            for (const stretch::Measure& m : g.plan.measures)
                 job.measures.push_back(fmt::format("{} {} ± {}", m.name, len(m.mm), units::fixed(m.u95_mm, 1)));
             if (job.open.empty() && g.plan.verdict == PlanVerdict::Fails) job.open = g.plan.remarks.front().sentence;
+        }
+        jobs.push_back(std::move(job));
+    }
+    return jobs;
+}
+
+/// How wide it is made, and what is let into a shell, as work.
+std::vector<work::WidthJob> widthJobs(const Build& b, const Results& r) {
+    using Kind = work::WidthJob::Kind;
+    std::vector<work::WidthJob> jobs;
+    const auto len = [&](double mm) { return units::formatLength(mm, b.settings.length_step); };
+    const auto measured = [&](const stretch::Measure& m) {
+        return fmt::format("{} {} ± {}", m.name, len(m.mm), units::fixed(m.u95_mm, 1));
+    };
+    const auto shut = [](PlanVerdict v, const std::vector<Remark>& remarks) {
+        return v == PlanVerdict::Fails && !remarks.empty() ? remarks.front().sentence : std::string();
+    };
+    const WorkedWidth w = workedWidth(b, r);
+    if (w.narrow) {
+        work::WidthJob job{Kind::Narrower, "", "", "", {}, shut(w.narrow->verdict, w.narrow->remarks)};
+        job.words = w.narrow->strip_mm > 0 ? fmt::format("a strip of {}, {} from the middle, on each side",
+                                                         len(w.narrow->strip_mm), len(w.narrow->slit_mm))
+                                           : fmt::format("{} of what spans it", len(b.narrowing->by.value));
+        for (const stretch::NarrowMember& m : w.narrow->members)
+            job.pieces += fmt::format("{}{} to {}", job.pieces.empty() ? "" : ", ", m.name, len(m.then_mm));
+        for (const stretch::Measure& m : w.narrow->measures) job.measures.push_back(measured(m));
+        jobs.push_back(std::move(job));
+    }
+    for (const WorkedEdge& e : w.edges) {
+        work::WidthJob job{Kind::FloorEdge, e.edge.name, "", "", {}, shut(e.plan.verdict, e.plan.remarks)};
+        if (!e.plan.missing.empty()) job.open = fmt::format("{} waits for {}", e.edge.name, e.plan.missing.front());
+        for (const stretch::EdgeStation& s : e.plan.stations)
+            job.words += fmt::format("{}{} wide at {}", job.words.empty() ? "" : ", ", len(s.width.value), s.at);
+        if (!job.words.empty()) job.words += ".";
+        for (const stretch::EdgeOutrigger& o : e.plan.outriggers)
+            job.pieces += fmt::format("{}{} long at {}", job.pieces.empty() ? "" : ", ", len(o.long_mm), len(o.station_mm));
+        jobs.push_back(std::move(job));
+    }
+    for (const WorkedLetIn& l : workedLetIns(b, r)) {
+        work::WidthJob job{Kind::LetIn, l.row.name, "", "", {}, shut(l.plan.verdict, l.plan.remarks)};
+        if (!l.plan.missing.empty()) {
+            job.open = fmt::format("{} waits for {}", l.row.name, l.plan.missing.front());
+        } else {
+            job.words = fmt::format("{} wide, {} long", len(l.plan.slot_wide_mm), len(l.plan.length.value));
+            job.pieces = fmt::format("The {} piece is driven without a gap, the other slides in and leaves {} for the root.",
+                                     word(l.row.driven), len(stretch::let_in_root));
+            job.measures.push_back(
+                fmt::format("Between both legs {} ± {}", len(l.plan.between.value), units::fixed(l.plan.between.u95, 1)));
         }
         jobs.push_back(std::move(job));
     }
@@ -358,6 +408,11 @@ work::Facts workFacts(const Build& b, const Results& r) {
     }
     f.steel = frameSteel(b);
     f.grafts = graftJobs(b, r);
+    f.widths = widthJobs(b, r);
+    for (const auto& [id, h] : b.rail_holes)
+        if (h.fate == HoleFate::Restore || h.fate == HoleFate::Move)
+            f.hole_words += fmt::format("{}{} at {}", f.hole_words.empty() ? "" : ", ", h.name,
+                                        units::formatLength(h.moved_to ? h.moved_to->value : h.station.value, step));
     f.mounts = static_cast<int>(b.mounts.size());
     f.crossmember = b.crossmember.has_value();
     f.captive_nuts = b.crossmember && b.crossmember->fixing == Fixing::Captive;
@@ -420,9 +475,9 @@ work::Facts workFacts(const Build& b, const Results& r) {
 
 bool workBegun(const Build& b, const Results& r) {
     const work::Facts& f = r.work_facts;
-    return f.cut_planned || f.mounts > 0 || f.crossmember || f.steel.any() || !f.grafts.empty() || !b.planned_cuts.empty() ||
-           !b.ticks.empty() || !b.jobs.empty() || !b.releases.empty() || !b.awaited.empty() || !b.decisions.empty() ||
-           !b.lifts.empty() || !b.surfaces.empty();
+    return f.cut_planned || f.mounts > 0 || f.crossmember || f.steel.any() || !f.grafts.empty() || !f.widths.empty() ||
+           !b.planned_cuts.empty() || !b.ticks.empty() || !b.jobs.empty() || !b.releases.empty() || !b.awaited.empty() ||
+           !b.decisions.empty() || !b.lifts.empty() || !b.surfaces.empty();
 }
 
 const work::Step* firstLift(const work::Order& o) {

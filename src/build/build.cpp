@@ -110,6 +110,9 @@ const Carried* carriedNamed(const Build& b, std::string_view name) { return name
 const LoadCase* loadCaseNamed(const Build& b, std::string_view name) { return named(b.load_cases, name); }
 const Stand* standNamed(const Build& b, std::string_view name) { return named(b.stands, name); }
 const Graft* graftNamed(const Build& b, std::string_view name) { return named(b.grafts, name); }
+const FloorEdge* floorEdgeNamed(const Build& b, std::string_view name) { return named(b.floor_edges, name); }
+const RailHole* railHoleNamed(const Build& b, std::string_view name) { return named(b.rail_holes, name); }
+const LetIn* letInNamed(const Build& b, std::string_view name) { return named(b.let_in, name); }
 const AxleJob* axleJobOf(const Build& b, AxleEnd end) {
     for (const auto& [id, job] : b.axle_jobs)
         if (job.end == end) return &job;

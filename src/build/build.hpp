@@ -6,7 +6,9 @@
 #include "build/coats.hpp"
 #include "build/condition.hpp"
 #include "build/graft.hpp"
+#include "build/hole.hpp"
 #include "build/jobs.hpp"
+#include "build/let_in.hpp"
 #include "build/lifts.hpp"
 #include "build/photos.hpp"
 #include "build/practice.hpp"
@@ -21,6 +23,7 @@
 #include "build/structure.hpp"
 #include "build/subject.hpp"
 #include "build/survey.hpp"
+#include "build/width.hpp"
 
 /// The document: what was measured and what was decided, as plain values. Lengths mm, angles rad, masses kg.
 namespace gorvet::build {
@@ -92,6 +95,10 @@ struct BuildMembers {
     Rows<AxleJob> axle_jobs;
     Rows<Graft> grafts;
     Rows<GraftPin> graft_pins;
+    std::optional<Narrowing> narrowing;
+    Rows<FloorEdge> floor_edges;
+    Rows<LetIn> let_in;
+    Rows<RailHole> rail_holes;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -107,12 +114,13 @@ struct Build : BuildMembers {
 };
 
 /// What a build holds, in the order of its members. Everything that goes over the document loops over this.
-using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign,
-                       Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
-                       ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
-                       ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
-                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit,
-                       Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand, AxleJob, Graft, GraftPin>;
+using Document =
+    Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign, Mount,
+          Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings, ToeReadings, Instrument,
+          Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
+          WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
+          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
+          AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -185,6 +193,11 @@ const Stand* standNamed(const Build&, std::string_view name);
 const AxleJob* axleJobOf(const Build&, AxleEnd);
 /// The piece of another frame of that name; nullptr when there is none.
 const Graft* graftNamed(const Build&, std::string_view name);
+/// The edge of a floor, and the rail let into a shell, of that name; nullptr when there is none.
+const FloorEdge* floorEdgeNamed(const Build&, std::string_view name);
+const LetIn* letInNamed(const Build&, std::string_view name);
+/// The hole of a rail of that name; nullptr when there is none.
+const RailHole* railHoleNamed(const Build&, std::string_view name);
 /// Coats of a surface, in the order in which they go on.
 std::vector<Coat> coatsOf(const Build&, SurfaceId);
 /// What should take how long, where it was said of a step of the plan; nullptr when it was not.

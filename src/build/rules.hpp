@@ -65,6 +65,10 @@ Checked rules(const Build&, const LoadCase&);
 Checked rules(const Build&, const AxleJob&);
 Checked rules(const Build&, const Graft&);
 Checked rules(const Build&, const GraftPin&);
+Checked rules(const Build&, const Narrowing&);
+Checked rules(const Build&, const FloorEdge&);
+Checked rules(const Build&, const LetIn&);
+Checked rules(const Build&, const RailHole&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

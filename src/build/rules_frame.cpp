@@ -82,10 +82,17 @@ Checked sizesOf(const Member& m) {
 Checked rules(const Build& b, const Member& m) {
     if (auto ok = rowsOf(m); !ok) return ok;
     if (auto ok = sizesOf(m); !ok) return ok;
-    for (const PointId id : m.points)
-        if (b.points.at(id).subject != the_chassis)
-            return bad(m.name, fmt::format("{} is of the {}: a member of the frame runs through points of the chassis.",
-                                           nameOf(b, id), nameOf(b, b.points.at(id).subject)));
+    for (const PointId id : m.points) {
+        const SubjectId of = b.points.at(id).subject, first = b.points.at(m.points.front()).subject;
+        if (of == the_body)
+            return bad(m.name,
+                       fmt::format("{} is of the {}: a member of the frame runs through points of the chassis, or of a piece "
+                                   "that is joined to it.",
+                                   nameOf(b, id), nameOf(b, of)));
+        if (of != first)
+            return bad(m.name, fmt::format("{} is of the {}, {} of the {}: a member runs through points of one of them.",
+                                           nameOf(b, m.points.front()), nameOf(b, first), nameOf(b, id), nameOf(b, of)));
+    }
     const bool along = m.kind == MemberKind::Rail || m.kind == MemberKind::Plate || m.kind == MemberKind::Rib;
     if (along && (!m.station || !m.until || !m.points.empty()))
         return bad(m.name, fmt::format("A {} runs along the rail from one station to another.", word(m.kind)),
@@ -133,6 +140,67 @@ Checked rules(const Build& b, const GraftPin& pin) {
                                            nameOf(b, b.points.at(id).subject), g.name));
     if (pin.kind == GraftPinKind::Centred && pin.points.size() != 2)
         return bad(g.name, "Centred is a left and a right point.", fmt::format("Like: graft {} pin centred FL FR.", g.name));
+    return {};
+}
+
+Checked rules(const Build&, const Narrowing& n) {
+    if (n.lap && n.lap->value > 0 && n.lap->value >= n.by.value)
+        return bad("narrow",
+                   fmt::format("Sheets can't lie {:g} mm on each other where {:g} mm come out on each side.", n.lap->value,
+                               n.by.value / 2),
+                   "Make the lap shorter: narrow lap 20, or 0 for a butt.");
+    return {};
+}
+
+Checked rules(const Build& b, const FloorEdge& e) {
+    const std::string like = fmt::format("Like: floor-edge {} from Bl Cl Dl to Sl Tl.", e.name);
+    if (e.edge.size() < 2 || e.sill.size() < 2)
+        return bad(e.name, "An edge and a sill run through two points each, at the least.", like);
+    for (const PointId id : e.edge)
+        if (b.points.at(id).subject != the_chassis)
+            return bad(e.name,
+                       fmt::format("{} is of the {}: the edge that reaches out is of the chassis.", nameOf(b, id),
+                                   nameOf(b, b.points.at(id).subject)),
+                       like);
+    for (const PointId id : e.sill)
+        if (const SubjectId of = b.points.at(id).subject; of != the_body && of != the_chassis)
+            return bad(
+                e.name,
+                fmt::format("{} is of the {}: a sill is of the body, or marked on the chassis.", nameOf(b, id), nameOf(b, of)),
+                like);
+    const double h = e.height.value, w = e.width.value, t = e.wall.value;
+    if ((h > 0) != (w > 0) || (h > 0) != (t > 0) || (h > 0 && (2 * t >= h || 2 * t >= w)))
+        return bad(e.name, fmt::format("Outriggers of {:g} × {:g} × {:g} are no box.", h, w, t),
+                   fmt::format("Height and width outside, then the wall: floor-edge {} outriggers 50 30 2 pitch 400.", e.name));
+    if (e.pitch && h <= 0)
+        return bad(e.name, "How big its outriggers are is missing.",
+                   fmt::format("Like: floor-edge {} outriggers 50 30 2 pitch 400.", e.name));
+    return {};
+}
+
+Checked rules(const Build&, const RailHole& h) {
+    if (h.fate == HoleFate::Move && !h.moved_to)
+        return bad(h.name, "Where it is made anew is missing.", fmt::format("Like: rail-hole {} move 1480.", h.name));
+    if (h.moved_to && h.fate != HoleFate::Move) return bad(h.name, "Only a hole that is moved has another station.");
+    return {};
+}
+
+Checked rules(const Build& b, const LetIn& l) {
+    for (const PointId id : {l.front, l.rear, l.front_along, l.rear_along})
+        if (id && b.points.at(id).subject != b.points.at(l.front).subject)
+            return bad(l.name,
+                       fmt::format("{} is of the {}, {} of the {}: both legs are of one shell.", nameOf(b, l.front),
+                                   nameOf(b, b.points.at(l.front).subject), nameOf(b, id), nameOf(b, b.points.at(id).subject)),
+                       "Mark them on the same subject.");
+    if (l.front == l.rear || l.front == l.front_along || l.rear == l.rear_along)
+        return bad(l.name, "The same point stands at two places of it.",
+                   fmt::format("Like: let-in {} from Fl to Rl section 80 50 3.", l.name));
+    for (const auto& [what, h, w, t] : {std::tuple{"The rail", l.height.value, l.width.value, l.wall.value},
+                                        std::tuple{"The front leg", l.leg_height.value, l.leg_width.value, l.leg_wall.value},
+                                        std::tuple{"The rear leg", l.tail_height.value, l.tail_width.value, l.tail_wall.value}})
+        if ((h > 0) != (w > 0) || (h > 0) != (t > 0) || (h > 0 && (2 * t >= h || 2 * t >= w)))
+            return bad(l.name, fmt::format("{} of {:g} × {:g} × {:g} is no box.", what, h, w, t),
+                       "Height and width outside come first, the wall after them.");
     return {};
 }
 

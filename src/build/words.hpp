@@ -215,6 +215,13 @@ enum class Lifted { None, FrontLeft, FrontRight, RearLeft, RearRight };
 enum class GraftKind { FrontClip, RearFrame };
 /// What sets it.
 enum class GraftPinKind { Station, Offset, Height, Centred };
+/// A hole that the maker left, or a dent or fold that starts the rail's folding in a crash.
+enum class HoleKind { Hole, Initiator };
+enum class RailWall { Top, Bottom, Outer, Inner };
+/// What is done about it: it stays, it is made anew elsewhere, it is made again where it was, a licensed engineer is asked.
+enum class HoleFate { Open, Keep, Move, Restore, Ask };
+/// An end of a rail.
+enum class RailEnd { Front, Rear };
 /// What is done about something that crosses a cut.
 enum class RunAnswer { Open, Nothing, Reclip, Joiner, NewLength, Reroute };
 
@@ -338,6 +345,14 @@ template <> struct Words<GraftKind> { static constexpr std::array<std::string_vi
 template <> struct Words<GraftPinKind> {
     static constexpr std::array<std::string_view, 4> text{"station", "offset", "height", "centred"};
 };
+template <> struct Words<HoleKind> { static constexpr std::array<std::string_view, 2> text{"hole", "initiator"}; };
+template <> struct Words<RailWall> {
+    static constexpr std::array<std::string_view, 4> text{"top", "bottom", "outer", "inner"};
+};
+template <> struct Words<HoleFate> {
+    static constexpr std::array<std::string_view, 5> text{"open", "keep", "move", "restore", "ask"};
+};
+template <> struct Words<RailEnd> { static constexpr std::array<std::string_view, 2> text{"front", "rear"}; };
 template <> struct Words<RunAnswer> {
     static constexpr std::array<std::string_view, 6> text{"open", "nothing", "re-clip", "joiner", "new-length", "re-route"};
 };

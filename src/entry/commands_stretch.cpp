@@ -143,6 +143,53 @@ const CommandTable stretch_commands{
               "graft nose pin station FL FR 0",
               "what sets it: points of it at a station, an offset or a height of the chassis, or a pair in its middle"},
          }},
+        {{"narrow"},
+         &Reader::narrow,
+         &Reader::removeNarrow,
+         {
+             {"narrow by length at length [lap length|free], narrow lap length|free",
+              "narrow by 120 at 420",
+              "the chassis made narrower: in all, and how far from the middle the strip begins that comes out of each side; a lap of 0 is a "
+              "butt"},
+         }},
+        {{"floor-edge"},
+         &Reader::floorEdge,
+         &Reader::removeFloorEdge,
+         {
+             {"floor-edge NEW from NAME… to ANY-POINT… [sheet length] [lap length] [upstand length] [note text]",
+              "floor-edge left from Al Bl to Sfl Srl",
+              "a floor or rail that reaches out to a sill: marks along its edge, then marks of the body along the sill; the new strip's sheet, "
+              "its lap on the old floor and its flange up the sill"},
+             {"floor-edge EDGE [sheet length] [lap length] [upstand length] [outriggers length length length] [pitch length|none] "
+              "[carries number]",
+              "floor-edge left outriggers 50 30 2 pitch 400",
+              "what it is made of: outriggers by height, width and wall, one every so far at the most, and what each bears at its end, kg"},
+         }},
+        {{"let-in"},
+         &Reader::letIn,
+         &Reader::removeLetIn,
+         {
+             {"let-in NEW from ANY-POINT to ANY-POINT section length length length [front-leg length length length] "
+              "[rear-leg length length length] [note text]",
+              "let-in floor-left from Al to Bl section 80 50 3",
+              "a rail let into a shell: from the middle of the front leg's open end to that of the rear leg's; outside, then wall"},
+             {"let-in LET-IN [front-leg length length length] [rear-leg length length length] [front-along ANY-POINT] "
+              "[rear-along ANY-POINT] [driven front|rear] [engage length|free] [floor length] [yield number]",
+              "let-in floor-left driven rear engage 160mm",
+              "its legs' sections, a mark further along each leg, which inner piece is a driven fit, how far they stand in, the floor's sheet"},
+         }},
+        {{"rail-hole"},
+         &Reader::railHole,
+         &Reader::removeRailHole,
+         {
+             {"rail-hole NEW at length across length [along length] [up length] [hole|initiator] [left|right|both] [top|bottom|outer|inner] "
+              "[note text]",
+              "rail-hole bush at 1240 across 30 outer",
+              "a hole that the maker left in a rail, or an initiator: a dent that starts its folding in a crash; how far across its wall and "
+              "along the rail it reaches, and its middle over the lower edge"},
+             {"rail-hole HOLE keep|restore|ask|open|move length", "rail-hole bush restore",
+              "what is done about it: it stays, it is made again there, an engineer is asked, it is made anew at another station"},
+         }},
     }};
 
 } // namespace gorvet::entry

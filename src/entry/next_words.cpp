@@ -116,6 +116,9 @@ public:
         if (slot == "SEATING") return names(b_.seatings);
         if (slot == "SUBJECT") return names(b_.subjects);
         if (slot == "GRAFT") return names(b_.grafts);
+        if (slot == "EDGE") return names(b_.floor_edges);
+        if (slot == "HOLE") return names(b_.rail_holes);
+        if (slot == "LET-IN") return names(b_.let_in);
         if (slot == "SESSION") return names(b_.sessions);
         if (slot == "BRACE") return names(b_.temporary_steel);
         if (slot == "BOX") return names(b_.obstacles);
@@ -133,6 +136,9 @@ public:
         if (slot == "NAME")
             for (const auto& [id, p] : b_.points)
                 if (p.subject == c_.subject) words.push_back(p.name);
+        if (slot == "ANY-POINT")
+            for (const auto& [id, p] : b_.points)
+                if (p.subject == the_body || p.subject == the_chassis) words.push_back(p.name);
         if (slot == "PIECE-POINT")
             for (const auto& [graft, g] : b_.grafts)
                 for (const auto& [id, p] : b_.points)

@@ -112,9 +112,15 @@ void Reader::member() {
             m.until = thick ? lengthWord("where it ends") : length("where it ends");
         } else if (line_.take("through")) {
             m.points.clear();
-            for (const Point* p : points(the_chassis)) m.points.push_back(p->id);
+            SubjectId of = the_chassis; // or a piece that is joined to it, where its first point is one of that
+            if (!line_.atEnd() && !pointNamed(b_, the_chassis, line_.peek().text))
+                for (const auto& [id, g] : b_.grafts)
+                    if (pointNamed(b_, g.piece, line_.peek().text)) of = g.piece;
+            for (const Point* p : points(of)) m.points.push_back(p->id);
             if (m.points.size() < 2)
-                throw Failure{line_.endColumn(), "It runs through two points of the chassis at the least.", member_example};
+                throw Failure{line_.endColumn(),
+                              "It runs through two points of the chassis at the least, or of a piece joined to it.",
+                              member_example};
             m.station.reset();
             m.until.reset();
         } else if (line_.take("windows")) {

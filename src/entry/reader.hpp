@@ -259,6 +259,18 @@ public:
     void graft();
     void graftPin(const Graft&);
     void removeGraft(const Word&);
+    // how wide the chassis is, and rails let into a shell
+    void narrow();
+    void removeNarrow(const Word&);
+    /// The point of that name on `first`, else on the body, else on the chassis; nullptr when there is none.
+    const Point* pointOfEither(const Word&, SubjectId first) const;
+    void floorEdge();
+    void removeFloorEdge(const Word&);
+    void letIn();
+    void sayEngage(LetIn&, const std::function<Dimension(const char*)>& length);
+    void removeLetIn(const Word&);
+    void railHole();
+    void removeRailHole(const Word&);
     // what the frame rests on
     void stand();
     void removeStand(const Word&);

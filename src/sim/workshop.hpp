@@ -60,6 +60,17 @@ public:
         if (starts("cut-body-")) return cutBody(s.code.substr(9));
         if (starts("run-")) return run(s.code.substr(4));
         if (starts("graft-")) return graft(s.code.substr(6));
+        if (s.code == "holes-anew") {
+            bodyAway();
+            onStands();
+            need(joined(), "a weld still comes beside it");
+            need(!coated_, "its swarf would lie in the coat");
+            holes_anew_ = true;
+            return;
+        }
+        if (starts("narrow-")) return narrower(s.code.substr(7));
+        if (starts("let-in-")) return letIn(s.code.substr(7));
+        if (starts("edge-")) return floorEdge(s.code.substr(5));
         throw Refusal{"nobody here knows what to do at this step"};
     }
 
@@ -185,6 +196,23 @@ private:
     }
     /// "off-nose": a piece of another frame, from the old end off to the joint cold.
     void graft(const std::string& what);
+    /// "slit": the chassis made narrower. "set-left": a rail let into the shell. "strip-left": a floor that reaches out.
+    void narrower(const std::string& act);
+    void letIn(const std::string& what);
+    void floorEdge(const std::string& what);
+    /// Whether all that is planned of its width is done.
+    bool wideEnough() const {
+        return std::all_of(f_.widths.begin(), f_.widths.end(), [&](const work::WidthJob& w) {
+            const auto at = widths_.find(w.name);
+            return at != widths_.end() && at->second == GraftState::Welded;
+        });
+    }
+    /// Whether the frame is as narrow as it will be.
+    bool asNarrow() const {
+        return std::none_of(f_.widths.begin(), f_.widths.end(),
+                            [](const work::WidthJob& w) { return w.kind == work::WidthJob::Kind::Narrower; }) ||
+               (widths_.contains("") && widths_.at("") == GraftState::Welded);
+    }
     bool grafted() const {
         return std::all_of(f_.grafts.begin(), f_.grafts.end(), [&](const work::GraftJob& g) {
             const auto at = grafts_.find(g.name);
@@ -341,6 +369,8 @@ private:
                      (f_.steel.plate_words.empty() || shut_) && (f_.steel.out_words.empty() || members_out_),
                  "the frame's steel would be welded through the coat");
             need(grafted(), "a piece would be welded through the coat");
+            need(f_.hole_words.empty() || holes_anew_, "it would be drilled through the coat");
+            need(wideEnough() && !width_tied_, "floor and sides would be welded through the coat");
             coated_ = true;
         };
     }
@@ -366,7 +396,7 @@ private:
         actions_["battery-in"] = [this] { battery_in_ = true; };
         actions_["align"] = [this] {
             upright();
-            need(grafted(), "an end of the frame is not joined yet");
+            need(grafted() && wideEnough(), "a part of the frame is not joined yet");
             need(gear_on_, "it has no wheels");
             stands_ = false;
             on_ = build::Support::Wheels;
@@ -383,6 +413,9 @@ private:
     bool windows_ = false, covered_ = false;
     enum class GraftState { Whole, Off, Set, Tacked, Welded };
     std::map<std::string, GraftState> grafts_;
+    std::map<std::string, GraftState> widths_; ///< by name; "" is the whole chassis
+    bool width_tied_ = false, holes_anew_ = false;
+    std::set<std::string> armed_; ///< edges whose outriggers are on
     bool members_out_ = false, members_in_ = false, ribs_in_ = false, shut_ = false;
     bool stands_ = false, gear_on_ = true, tied_ = false, cleared_ = false;
     bool crossmember_made_ = false, drilled_ = false, nuts_in_ = false, crossmember_fitted_ = false;

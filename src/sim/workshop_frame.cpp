@@ -165,4 +165,88 @@ void Workshop::graft(const std::string& what) {
     }
 }
 
+void Workshop::narrower(const std::string& act) {
+    GraftState& now = widths_[""];
+    bodyAway();
+    onStands();
+    need(joined() && !tied_, "the rails are cut elsewhere");
+    if (act == "tie") {
+        sparks();
+        width_tied_ = true;
+    } else if (act == "slit") {
+        sparks();
+        upright();
+        need(width_tied_, "both sides would fall apart");
+        need(!connected_ || !body_comes_off_, "loom and lines still run across");
+        now = GraftState::Off;
+    } else if (act == "set") {
+        need(now == GraftState::Off, "nothing is slit yet");
+        now = GraftState::Set;
+    } else if (act == "tack") {
+        sparks();
+        need(now == GraftState::Set, "the sides do not stand where they shall be");
+        now = GraftState::Tacked;
+    } else if (act == "weld") {
+        sparks();
+        need(now == GraftState::Tacked && width_tied_, "it would pull itself out of line");
+        need(!coated_, "it would burn the coat");
+        need(!members_in_ && !crossmember_fitted_ && !mounts_made_, "what was made for the wide frame fits no more");
+        now = GraftState::Welded;
+    } else if (act == "untie") {
+        need(now == GraftState::Welded, "the sides would fall apart");
+        width_tied_ = false;
+    } else {
+        need(act == "before" || (act == "cold" && now == GraftState::Welded), "it is not welded");
+    }
+}
+
+void Workshop::letIn(const std::string& what) {
+    const auto dash = what.find('-');
+    const std::string act = what.substr(0, dash);
+    GraftState& now = widths_[what.substr(dash + 1)];
+    onStands();
+    if (act == "before") return;
+    if (act == "open") {
+        sparks();
+        need(braced(), "the shell would sag at its doors");
+        now = GraftState::Off;
+    } else if (act == "set") {
+        need(now == GraftState::Off, "the floor is in the way");
+        now = GraftState::Set;
+    } else if (act == "tack") {
+        sparks();
+        need(now == GraftState::Set, "the rail is not there");
+        now = GraftState::Tacked;
+    } else if (act == "weld") {
+        sparks();
+        need(now == GraftState::Tacked && !coated_, "it is not tacked, or the coat would burn");
+        now = GraftState::Welded;
+    } else if (act == "floor") {
+        sparks();
+        need(now == GraftState::Welded, "the rail would be pulled by its floor");
+    } else {
+        need(act == "cold" && now == GraftState::Welded, "it is not welded");
+    }
+}
+
+void Workshop::floorEdge(const std::string& what) {
+    const auto dash = what.find('-');
+    const std::string act = what.substr(0, dash), name = what.substr(dash + 1);
+    bodyAway();
+    onStands();
+    need(joined(), "the rails are cut: the edge will stand elsewhere");
+    if (act == "before") return;
+    sparks();
+    need(asNarrow(), "the edge will come in with its side");
+    need(!coated_, "it would burn the coat");
+    if (act == "arms") {
+        armed_.insert(name);
+        return;
+    }
+    const bool arms = std::any_of(f_.widths.begin(), f_.widths.end(),
+                                  [&](const work::WidthJob& w) { return w.name == name && !w.pieces.empty(); });
+    need(act == "strip" && (!arms || armed_.contains(name)), "nobody reaches the outriggers under the strip");
+    widths_[name] = GraftState::Welded;
+}
+
 } // namespace gorvet::sim::shop

@@ -2,6 +2,7 @@
 
 #include "geometry/vec3.hpp"
 #include "stretch/parts.hpp"
+#include "stretch/sheet_plugs.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -46,10 +47,7 @@ public:
         measures();
         set();
         carried();
-        std::stable_sort(p_.remarks.begin(), p_.remarks.end(),
-                         [](const Remark& a, const Remark& b) { return a.verdict > b.verdict; });
-        for (const Remark& r : p_.remarks) p_.verdict = std::max(p_.verdict, r.verdict);
-        if (!in_.assumed.empty()) p_.verdict = std::max(p_.verdict, PlanVerdict::Marginal);
+        settle(p_, !in_.assumed.empty() || (in_.frame && !in_.frame->assumed.empty()));
         return std::move(p_);
     }
 
@@ -230,7 +228,7 @@ private:
                                    Named{"left", -1, -1, -1, 1}}) {
                 const Vec3 a = corner(c, from, n.r0, n.u0), b = corner(c, from, n.r1, n.u1), d = corner(q, to, n.r1, n.u1),
                            e = corner(q, to, n.r0, n.u0);
-                p_.plates.push_back(flat(fmt::format("{}-{}", sideWord(k), n.name), {a, b, d, e}));
+                p_.plates.push_back(flatPlate(fmt::format("{}-{}", sideWord(k), n.name), {a, b, d, e}));
                 for (const auto& [one, other] : {std::pair{a, e}, std::pair{b, d}})
                     steep = std::max({steep, std::abs(other.y_mm - one.y_mm), std::abs(other.z_mm - one.z_mm)});
             }
@@ -242,32 +240,6 @@ private:
             fmt::format("Make it longer: graft {} transition {:.0f}.", in_.graft.name, std::ceil(graft_taper * steep)))
             .of(fmt::format("1 in {:.1f}", p_.taper), fmt::format("1 in {:.0f}", graft_taper));
     }
-    /// A plate with four corners, laid flat by its two triangles; it is folded where they are not in one plane.
-    static TransitionPlate flat(std::string name, const std::array<Vec3, 4>& v) {
-        TransitionPlate plate;
-        plate.name = std::move(name);
-        using geometry::between;
-        const double diagonal = between(v[0], v[2]);
-        const auto third = [&](double from_first, double from_third, double sign) {
-            const double along = (from_first * from_first - from_third * from_third + diagonal * diagonal) / (2 * diagonal);
-            return std::pair{along, sign * std::sqrt(std::max(0.0, from_first * from_first - along * along))};
-        };
-        plate.corners = {std::pair{0.0, 0.0}, third(between(v[0], v[1]), between(v[1], v[2]), 1), std::pair{diagonal, 0.0},
-                         third(between(v[0], v[3]), between(v[3], v[2]), -1)};
-        const Vec3 d = geometry::minus(v[2], v[0]), n1 = geometry::cross(geometry::minus(v[1], v[0]), d),
-                   n2 = geometry::cross(d, geometry::minus(v[3], v[0]));
-        const double cosine = geometry::dot(n1, n2) / std::sqrt(geometry::dot(n1, n1) * geometry::dot(n2, n2));
-        plate.fold_deg = std::acos(std::clamp(cosine, -1.0, 1.0)) * degrees;
-        // its first edge level
-        const double turn = std::atan2(plate.corners[1].second, plate.corners[1].first);
-        for (auto& [x, y] : plate.corners) {
-            const double u = x * std::cos(turn) + y * std::sin(turn), w = -x * std::sin(turn) + y * std::cos(turn);
-            x = u;
-            y = w;
-        }
-        return plate;
-    }
-
     // ---- what it bears
 
     void strength() {
@@ -296,6 +268,7 @@ private:
                                 overlap_heights * std::max(c.height_mm, g.height.value)));
         }
         }
+        if (in_.frame) return byFrame();
         bears();
         add("graft-welds", PlanVerdict::Marginal,
             "The joint is held against bending by the heavier wheel alone: its welds, braking, bends and twist are not worked out.",
@@ -343,6 +316,55 @@ private:
                         : std::string("The piece's wheel centres are not marked: the joint is held against no load."),
             p_.lever_mm ? std::string("Weigh them: weight front-left 310 kg.")
                         : std::string("Mark them on the piece, and measure them."));
+    }
+    /// A line of weld all round a box, by the elastic method: Blodgett, Design of Welded Structures. What a millimetre of it
+    /// bears.
+    double weldAsked(const JointForces& f) const {
+        const double h = std::min(in_.left.height_mm, in_.graft.height.value),
+                     w = std::min(in_.left.width_mm, in_.graft.width.value);
+        const double across = f.axial / (2 * (h + w)) + f.bends / (w * h + h * h / 3) + f.bends_aside / (h * w + w * w / 3);
+        const double along = f.twist / (2 * h * w) + f.upright / (2 * h) + f.aside / (2 * w);
+        return std::hypot(across, along);
+    }
+    /// Held against what the frame asks of it, the piece on it, in every load case.
+    void byFrame() {
+        const GraftFrame& f = *in_.frame;
+        p_.stress_mpa = f.stress_mpa;
+        p_.may_mpa = f.may_mpa;
+        const double wall = std::min({in_.left.thickness_mm, in_.graft.wall.value, p_.plate_mm > 0 ? p_.plate_mm : 1e9});
+        const double bears = filletBears(wall, wall) / sheet_spare;
+        const GraftFrame::Asked* worst = nullptr;
+        for (const GraftFrame::Asked& a : f.forces)
+            if (!worst || weldAsked(a.forces) > weldAsked(worst->forces)) worst = &a;
+        if (worst) p_.weld_share = weldAsked(worst->forces) / bears;
+        const std::string thicker =
+            p_.way == GraftWay::Transition
+                ? fmt::format("Thicker plates (graft {} plate {:.0f}), or deeper rails.", in_.graft.name,
+                              std::ceil(p_.plate_mm + 1))
+                : std::string("Fish plates over the joint, with tapered ends; or a station where less bends it.");
+        if (f.stress_mpa > f.may_mpa)
+            add("graft-frame", PlanVerdict::Fails,
+                fmt::format("In the case {} the {} bears {:.0f} MPa at the joint. It may bear {:.0f}.", f.case_name, f.line,
+                            f.stress_mpa, f.may_mpa),
+                thicker)
+                .of(fmt::format("{:.0f} MPa", f.stress_mpa), fmt::format("{:.0f} MPa", f.may_mpa));
+        if (p_.weld_share && *p_.weld_share > 1)
+            add("graft-weld", PlanVerdict::Fails,
+                fmt::format("In the case {} the weld round the {} is asked for {:.0f} % of what it may bear.", worst->case_name,
+                            worst->line, 100 * *p_.weld_share),
+                thicker)
+                .of(fmt::format("{:.0f} %", 100 * *p_.weld_share), "100 %");
+        if (f.range_mpa > graft_weld_range)
+            add("graft-fatigue", PlanVerdict::Marginal,
+                fmt::format("Over ± 1 g the stress at the joint's weld runs through {:.0f} MPa: in time it cracks.", f.range_mpa),
+                "Less stress there (a deeper joint), or plates with tapered ends and their welds ground smooth, looked at every year.")
+                .of(fmt::format("{:.0f} MPa", f.range_mpa), fmt::format("{:.0f} MPa", graft_weld_range));
+        if (p_.weaker_modulus_mm3 > 0 && p_.joint_modulus_mm3 < (1 - 1e-6) * p_.weaker_modulus_mm3)
+            add("graft-weaker", PlanVerdict::Marginal,
+                fmt::format("The joint has {:.0f} % of the weaker rail's section modulus; by the load cases it bears enough.",
+                            100 * p_.joint_modulus_mm3 / p_.weaker_modulus_mm3),
+                thicker)
+                .of(fmt::format("{:.0f} %", 100 * p_.joint_modulus_mm3 / p_.weaker_modulus_mm3), "100 %");
     }
     void turns() {
         double most = 0;

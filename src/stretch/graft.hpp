@@ -3,6 +3,8 @@
 #include "build/graft.hpp"
 #include "build/rail_line.hpp"
 #include "build/remark.hpp"
+#include "stretch/joint_forces.hpp"
+#include "stretch/places.hpp"
 
 #include <array>
 #include <optional>
@@ -13,13 +15,6 @@
 /// measured across while it is set. mm; x rearward, y to the right, z up, in the chassis' frame. engineering.md, Stretch.
 namespace gorvet::stretch {
 
-/// Points with the covariance of all their coordinates (3n × 3n, mm², row-major).
-struct Places {
-    std::vector<std::string> names;
-    std::vector<build::Vec3> at;
-    std::vector<double> covariance;
-    bool operator==(const Places&) const = default;
-};
 /// What a pin of the piece comes to, with the ± of the piece's survey.
 struct GraftPinned {
     std::string name;  ///< "height of FL"
@@ -28,6 +23,20 @@ struct GraftPinned {
     build::Figure miss;
     double tolerance_mm = 2;
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
+};
+
+/// What the frame asks of the joint, worked out with the piece on it.
+struct GraftFrame {
+    struct Asked {
+        std::string line, case_name;
+        JointForces forces;
+    };
+    std::vector<Asked> forces; ///< at and beside the joint, in every load case that counts
+    double stress_mpa = 0;     ///< the worst there
+    double may_mpa = 0;        ///< yield over 1.5
+    double range_mpa = 0;      ///< over ± 1 g
+    std::string line, case_name;
+    std::vector<std::string> assumed; ///< of the frame and its loads, what nobody measured
 };
 
 struct GraftInput {
@@ -51,6 +60,7 @@ struct GraftInput {
     double up_g = 3;                ///< the most that a load case asks
     double yield_mpa = 210;
     std::vector<std::string> assumed; ///< of all that, what nobody measured
+    std::optional<GraftFrame> frame;  ///< none: held against the heavier wheel alone
 };
 
 /// The piece's rail beside the chassis' at the joint.
@@ -78,13 +88,6 @@ struct TransitionPlate {
     std::array<std::pair<double, double>, 4> corners;
     double fold_deg = 0; ///< it is folded so far along the line from its first corner to its third
 };
-/// What is measured across while the piece is set.
-struct GraftMeasure {
-    std::string name; ///< "Bl to FR"
-    double mm = 0;
-    double u95_mm = 0;
-};
-
 struct GraftPlan {
     std::vector<std::string> missing; ///< what it waits for; then nothing else is said
     std::array<GraftSide, 2> sides;   ///< left, right
@@ -101,12 +104,16 @@ struct GraftPlan {
     std::optional<double> lever_mm; ///< from the joint to the piece's wheel centres
     std::optional<double> stress_mpa;
     double may_mpa = 0;
+    std::optional<double> weld_share;       ///< of what the weld all round may bear, in the case that asks most; needs the frame
     std::optional<build::Figure> wheelbase; ///< as planned, mean of both sides
     double wheelbase_skew_mm = 0;           ///< left less right
-    std::vector<GraftMeasure> measures;
-    std::vector<build::Remark> remarks; ///< worst first
+    std::vector<Measure> measures;          ///< across, while the piece is set
+    std::vector<build::Remark> remarks;     ///< worst first
     build::PlanVerdict verdict = build::PlanVerdict::Holds;
 };
+
+/// A plate with four corners, laid flat by its two triangles; it is folded where they are not in one plane.
+TransitionPlate flatPlate(std::string name, const std::array<build::Vec3, 4>& corners);
 
 /// Never fails: what is not known is in `missing`.
 GraftPlan graftPlan(const GraftInput&);
@@ -120,6 +127,7 @@ inline constexpr double graft_taper = 4;          ///< one in so many, at the st
 inline constexpr double graft_taper_least = 2;    ///< steeper than that turns the pull aside
 inline constexpr double graft_turn_deg = 1;       ///< between both rails: still straight
 inline constexpr double graft_diaphragm_deg = 3;  ///< more than that wants a diaphragm at the kink
+inline constexpr double graft_weld_range = 36;    ///< MPa over ± 1 g at a weld's toe: engineering.md
 inline constexpr double graft_turn_most_deg = 10; ///< more than that is no joint
 
 } // namespace gorvet::stretch

@@ -45,9 +45,11 @@ public:
             addMark(d_, {f_.px(8), y_ - f_.small() * 0.35}, f_.px(10), severityOf(r.verdict), v_.tag);
             lines(r.sentence + " " + r.remedy, f_.px(24), views);
         }
-        if (!in_.assumed.empty()) {
+        std::vector<std::string> assumed = in_.assumed;
+        if (in_.frame) assumed.insert(assumed.end(), in_.frame->assumed.begin(), in_.frame->assumed.end());
+        if (!assumed.empty()) {
             std::string list;
-            for (const std::string& a : in_.assumed) list += (list.empty() ? "" : ", ") + a;
+            for (const std::string& a : assumed) list += (list.empty() ? "" : ", ") + a;
             lines("Taken as usual, not measured: " + list + ".", 0, views);
         }
         return std::max(y_, figures_end_) + f_.px(14);
@@ -228,14 +230,17 @@ private:
         }
         if (p_.joint_modulus_mm3 > 0)
             line("of the weaker rail", fmt::format("{:.0f} %", 100 * p_.joint_modulus_mm3 / p_.weaker_modulus_mm3));
-        if (p_.stress_mpa) line("the heavier wheel bends it by", fmt::format("{:.0f} of {:.0f} MPa", *p_.stress_mpa, p_.may_mpa));
+        if (p_.stress_mpa)
+            line(in_.frame ? "worst, of all load cases" : "the heavier wheel bends it by",
+                 fmt::format("{:.0f} of {:.0f} MPa", *p_.stress_mpa, p_.may_mpa),
+                 in_.frame && !in_.frame->assumed.empty() ? Mark::Assumed : Mark::Derived);
+        if (p_.weld_share) line("the weld all round, of what it bears", fmt::format("{:.0f} %", 100 * *p_.weld_share));
         if (in_.wheelbase_now_mm) line("wheelbase now", v_.length(*in_.wheelbase_now_mm));
         if (p_.wheelbase)
             line("as planned", fmt::format("{} ± {}", v_.length(p_.wheelbase->value), units::fixed(p_.wheelbase->u95, 1)));
         if (p_.wheelbase) line("left less right", signedLength(p_.wheelbase_skew_mm));
         y += f_.px(6);
-        for (const GraftMeasure& m : p_.measures)
-            line(m.name, fmt::format("{} ± {}", v_.length(m.mm), units::fixed(m.u95_mm, 1)));
+        for (const Measure& m : p_.measures) line(m.name, fmt::format("{} ± {}", v_.length(m.mm), units::fixed(m.u95_mm, 1)));
         y += f_.px(6);
         for (const GraftPinned& pin : in_.pins) {
             addMark(d_, {place.x + f_.px(5), y - f_.small() * 0.35}, f_.px(10), severityOf(pin.verdict), v_.tag);

@@ -3,11 +3,21 @@
 #include "stretch/section.hpp"
 #include "stretch/stretch.hpp"
 
+#include <algorithm>
+
 /// The parts of a plan, one file each, and what several of them need. Internal to this room.
 namespace gorvet::stretch {
 
 inline constexpr double gravity = 9.81; ///< m/s²: N of a kg
 inline const char* sideWord(std::size_t k) { return k == 0 ? "left" : "right"; }
+
+/// Remarks of a plan, worst first, and the verdict that comes of them; what is assumed holds nothing.
+template <class P> void settle(P& plan, bool assumed) {
+    std::stable_sort(plan.remarks.begin(), plan.remarks.end(),
+                     [](const build::Remark& a, const build::Remark& b) { return a.verdict > b.verdict; });
+    for (const build::Remark& r : plan.remarks) plan.verdict = std::max(plan.verdict, r.verdict);
+    if (assumed) plan.verdict = std::max(plan.verdict, build::PlanVerdict::Marginal);
+}
 
 /// The least clear sleeve for a rail; none where nothing is left inside.
 std::optional<Sleeve> sleeveFor(const build::RailLine&, const Input&, double joint_mm);

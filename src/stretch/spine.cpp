@@ -1,6 +1,7 @@
 #include "stretch/spine.hpp"
 
 #include "stretch/parts.hpp"
+#include "stretch/sheet_plugs.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -14,14 +15,10 @@ using build::PlanVerdict;
 
 constexpr double usual_stagger = 150;
 constexpr double working_MPa = 210 / 1.5;
-constexpr double weld_MPa = 0.30 * 480;  ///< engineering.md: filler, shear on the plug's area
-constexpr double sheet_MPa = 0.40 * 210; ///< round the plug, through the sheet
-constexpr double half_again = 1.5;
 constexpr double least_saddle_mm = 1.5;
-constexpr double thin_mm = 3;
 constexpr double neutral = 0.44; ///< of the wall, where a bend of sheet keeps its length
 constexpr double pan_clear = 60; ///< of a pan's cut from what stands on it
-constexpr double pan_strip = 40, pan_pitch = 30;
+constexpr double pan_strip = 40;
 constexpr double window_long = 140, window_most = 90, window_apart = 40, cover_lap = 20, screw_pitch = 40;
 
 std::string shown(double v, int decimals = 0) { return units::fixed(v, decimals) + " mm"; }
@@ -114,21 +111,16 @@ private:
 
     void plugs() {
         const double t = std::min(rail_.thickness_mm, plan_.saddle_wall_mm);
-        // sheet has its own rule (engineering.md): 5.5 to 8 mm, 25 to 40 apart; thicker metal that of plugs
-        const bool thin = t < thin_mm;
-        plan_.plug_mm = in_.plug_hole_mm.value_or(thin ? (t < 1.2 ? 6.0 : 8.0) : std::ceil(t + 8));
-        plan_.plug_pitch_mm = thin ? std::max(pan_pitch, 4 * plan_.plug_mm - 2) : 4 * plan_.plug_mm;
-        const double d = plan_.plug_mm;
-        plan_.plug_N = std::min(units::pi / 4 * d * d * weld_MPa, units::pi * d * t * sheet_MPa);
-        plan_.plugs_needed = static_cast<int>(std::ceil(half_again * plan_.flange_force_N / plan_.plug_N - 1e-9));
-        const double edge = 2 * d;
-        const double across = rail_.width_mm - 4 * rail_.thickness_mm - 1.5 * d, along = plan_.overlap_mm - 2 * edge;
-        const int rows = across < 0 ? 0 : 1 + static_cast<int>(std::floor(across / plan_.plug_pitch_mm + 1e-9));
-        const int in_a_row = along < 0 ? 0 : 1 + static_cast<int>(std::floor(along / plan_.plug_pitch_mm + 1e-9));
-        plan_.plugs_fit = rows * in_a_row;
-        if (rows > 0)
-            plan_.overlap_need_mm =
-                2 * edge + (std::ceil(static_cast<double>(plan_.plugs_needed) / rows) - 1) * plan_.plug_pitch_mm;
+        const SheetPlugs g =
+            sheetPlugs(t, rail_.width_mm - 4 * rail_.thickness_mm, plan_.overlap_mm, plan_.flange_force_N, in_.plug_hole_mm);
+        plan_.plug_mm = g.hole_mm;
+        plan_.plug_pitch_mm = g.pitch_mm;
+        plan_.plug_N = g.each_N;
+        plan_.plugs_needed = g.needed;
+        plan_.plugs_fit = g.fit;
+        if (g.rows > 0) plan_.overlap_need_mm = g.along_need_mm;
+        const bool thin = t < sheet_thin_mm;
+        const double d = g.hole_mm;
         if (thin && (d < 5.5 || d > 8))
             add("spine-plug-hole", PlanVerdict::Marginal,
                 fmt::format("Plug holes of {} in sheet of {}.", shown(d, 1), shown(t, 1)),
@@ -138,9 +130,9 @@ private:
             add("spine-plugs", PlanVerdict::Fails,
                 fmt::format("{} plug welds fit into the saddle's top each side of the joint, {} are needed.", plan_.plugs_fit,
                             plan_.plugs_needed),
-                rows > 0 ? fmt::format("A saddle that overlaps {} each side: overlap {}.", shown(plan_.overlap_need_mm),
-                                       units::fixed(std::ceil(10 * plan_.overlap_need_mm / rail_.height_mm) / 10, 1))
-                         : std::string("Smaller holes, or a wider spine."))
+                g.rows > 0 ? fmt::format("A saddle that overlaps {} each side: overlap {}.", shown(plan_.overlap_need_mm),
+                                         units::fixed(std::ceil(10 * plan_.overlap_need_mm / rail_.height_mm) / 10, 1))
+                           : std::string("Smaller holes, or a wider spine."))
                 .of(fmt::format("{}", plan_.plugs_fit), fmt::format("{}", plan_.plugs_needed));
     }
 
@@ -153,7 +145,7 @@ private:
         plan_.pan_strip_wide_mm = pan_strip;
         plan_.pan_strip_long_mm = std::floor(*s_.pan_width_mm);
         plan_.pan_plug_mm = *s_.pan_wall_mm < 1.2 ? 6 : 8;
-        plan_.pan_plugs = 2 * std::max(1, static_cast<int>(std::floor(*s_.pan_width_mm / pan_pitch)));
+        plan_.pan_plugs = 2 * std::max(1, static_cast<int>(std::floor(*s_.pan_width_mm / sheet_pitch_mm)));
         if (*s_.pan_width_mm < 2 * pan_strip)
             add("spine-pan-narrow", PlanVerdict::Marginal,
                 fmt::format("The pans are {} wide beside the spine: there is hardly room for a joint.", shown(*s_.pan_width_mm)),

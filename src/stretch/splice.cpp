@@ -1,5 +1,6 @@
 // How strong the joint is beside the rail, and its plug welds. engineering.md, Stretch; Blodgett, Design of Welded Structures.
 #include "stretch/parts.hpp"
+#include "stretch/sheet_plugs.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -13,8 +14,8 @@ using build::PlanVerdict;
 
 constexpr double yield_MPa = 210; ///< unknown mild steel
 constexpr double working_stress_MPa = yield_MPa / 1.5;
-constexpr double weld_allowable_MPa = 0.30 * 480;       ///< of filler F_EXX 480, shear on throat or plug area
-constexpr double base_allowable_MPa = 0.40 * yield_MPa; ///< of the base metal, shear along the leg or round the plug
+constexpr double weld_allowable_MPa = sheet_filler_MPa; ///< of filler F_EXX 480, shear on throat or plug area
+constexpr double base_allowable_MPa = sheet_base_MPa;   ///< of the base metal, shear along the leg or round the plug
 constexpr double fatigue_MPa = 36;                      ///< ±1 g range at a weld toe
 constexpr double capacity_factor = 1.5;
 constexpr double least_structural_wall_mm = 3;
@@ -62,11 +63,6 @@ FishPlate plateFor(const build::RailLine& rail, double thickness_mm, double join
 } // namespace
 
 namespace {
-
-/// What one millimetre of fillet carries: its throat, or the base metal along its leg or through the thinner part.
-double filletPerMm(double leg_mm, double thinner_mm) {
-    return std::min(0.707 * leg_mm * weld_allowable_MPa, std::min(leg_mm, thinner_mm) * base_allowable_MPa);
-}
 
 /// Two plates on the webs, about the level axis.
 double platesLevel(const FishPlate& f) { return 2 * f.thickness_mm * std::pow(f.height_mm, 3) / 12; }
@@ -244,7 +240,7 @@ void joinStrength(Plan& p, const Input& in) {
     s.plugs = plugsFor(rail, sleeve, in, s.flange_force_N);
     if (s.plate) {
         FishPlate& f = *s.plate;
-        f.weld_capacity_N = 2 * h * filletPerMm(f.weld_leg_mm, std::min(f.thickness_mm, t));
+        f.weld_capacity_N = 2 * h * filletBears(f.weld_leg_mm, std::min(f.thickness_mm, t));
         f.weld_force_N = in.butt_counts ? 0 : capacity_factor * s.moment_Nmm * (1 - sleeve_share) / 2 / f.height_mm;
     }
     otherShares(s, rail, whole, inner, in);

@@ -18,7 +18,8 @@ public:
     explicit Catalogue(const Facts& f) : f_(f) {
         turnable_ = f.frame_kind != FrameKind::Monocoque;
         separable_ = f.has_body && turnable_;
-        frame_hot_ = f.cut_planned || f.mounts > 0 || f.crossmember || f.steel.any() || !f.grafts.empty();
+        frame_hot_ = f.cut_planned || f.mounts > 0 || f.crossmember || f.steel.any() || !f.grafts.empty() || !f.widths.empty() ||
+                     !f.hole_words.empty();
         const bool planned = frame_hot_ || !f.body_cuts.empty() || !f.temporary.empty();
         const auto anyJob = [&](auto so) { return std::any_of(f.jobs.begin(), f.jobs.end(), so); };
         const bool job_turned =
@@ -29,7 +30,7 @@ public:
         nuts_through_ends_ = nutsThroughOpenEnds(f);
         const bool from_below = f.cut_planned || f.mount_nuts > 0 || (f.crossmember && f.captive_nuts && !nuts_through_ends_);
         turns_ = turnable_ && (from_below || job_turned);
-        stands_ = from_below || f.crossmember || f.steel.any() || !f.grafts.empty() || turns_;
+        stands_ = from_below || f.crossmember || f.steel.any() || !f.grafts.empty() || !f.widths.empty() || turns_;
         cold_ = hot_ || lifts_ || turns_ || f.begun || anyJob([](const Job& j) { return opens(j.kind); });
     }
 
@@ -44,6 +45,7 @@ public:
         if (f_.crossmember) crossmember();
         if (f_.mounts > 0) mounts();
         if (!f_.body_cuts.empty()) bodyCuts();
+        widths();
         finish();
         ownJobs();
         // a brace whose step does not exist in this build comes out at the end
@@ -103,6 +105,10 @@ private:
                                        "drill-rails", "make-crossmember", "body-edges",   "members-out",
                                        "members-in",  "ribs-in",          "shut-rails"};
         for (const GraftJob& g : f_.grafts) codes.push_back("graft-weld-" + g.name);
+        for (const Step& s : steps_)
+            if (s.code.starts_with("narrow-") || s.code.starts_with("let-in-") || s.code.starts_with("edge-") ||
+                s.code == "holes-anew")
+                codes.push_back(s.code);
         return codes;
     }
     /// Steps once the tank is back: what comes out after them comes out cold.
@@ -172,6 +178,13 @@ private:
     void fromBelowAndCold(std::string title, const char* tied);
     /// Pieces of other frames (steps_graft.cpp).
     void grafts();
+    // how wide it is, and rails let into a shell (steps_width.cpp)
+    void widths();
+    void narrower(const WidthJob&);
+    void letIn(const WidthJob&);
+    void floorEdge(const WidthJob&);
+    Step& jointBefore(const WidthJob&, const std::string& code, std::string title, std::vector<std::string> after);
+    void jointWelded(const WidthJob&, const std::string& stem, const std::string& what, const std::string& after);
     /// Members out and in, ribs, closing plates (steps_frame.cpp).
     void frameSteel();
     // of a spine platform (steps_spine.cpp)

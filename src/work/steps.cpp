@@ -12,7 +12,7 @@ namespace gorvet::work {
 void Catalogue::before() {
     Step& record = add("record", "Photograph it from all sides, bag and label what comes off, note where its numbers are");
     record.cautions = {plates_and_numbers};
-    if (f_.cut_planned || !f_.grafts.empty())
+    if (f_.cut_planned || !f_.grafts.empty() || !f_.widths.empty())
         add("rules", "Ask the authority and a licensed engineer what this change needs").cautions = {rules_first};
     if (cold_ && f_.battery != Presence::Absent) {
         Step& s = add("battery-out", "Take the battery out", {"record"});

@@ -71,6 +71,18 @@ struct FrameSteel {
     bool operator==(const FrameSteel&) const = default;
 };
 
+/// The chassis made narrower, a rail let into the shell, or a floor that reaches out to its sill.
+struct WidthJob {
+    enum class Kind { Narrower, LetIn, FloorEdge };
+    Kind kind = Kind::Narrower;
+    std::string name;                  ///< empty: narrower
+    std::string words;                 ///< "a strip of 40.0 out of each side"
+    std::string pieces;                ///< what else is cut to it, or made for it; may be empty
+    std::vector<std::string> measures; ///< "Al to Er 2105.0 ± 1.2"
+    std::string open;                  ///< why it can't be worked to yet; empty: it can
+    bool operator==(const WidthJob&) const = default;
+};
+
 /// A piece of another frame that is joined to this one.
 struct GraftJob {
     std::string name;
@@ -135,6 +147,8 @@ struct Facts {
     bool fish_plates = false;
     FrameSteel steel;
     std::vector<GraftJob> grafts;
+    std::vector<WidthJob> widths;
+    std::string hole_words;    ///< "bush again at 1240.0": holes made anew once all is welded; empty: none
     bool spine = false;        ///< what is cut is a spine with pans beside it
     std::string pan_words;     ///< "the left pan at 1100, the right pan at 1400"
     std::string saddle_words;  ///< "480 long, 2.0"

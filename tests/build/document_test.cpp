@@ -34,6 +34,37 @@ template <class F> void forKind(int n, F&& f) {
 }
 
 /// What hangs on a subject of its own is mostly given one that is there: by chance alone it would hardly ever be let in.
+/// Through points that are there.
+std::vector<PointId> pointsOf(const Build& b, SubjectId subject) {
+    std::vector<PointId> found;
+    for (const auto& [id, p] : b.points)
+        if (p.subject == subject) found.push_back(id);
+    return found;
+}
+FloorEdge joined(test::AnyRow& any, const Build& b, FloorEdge e) {
+    const auto of_chassis = pointsOf(b, the_chassis), of_body = pointsOf(b, the_body);
+    if (of_chassis.size() < 2) return e;
+    e.edge = {of_chassis[0], of_chassis[1]};
+    e.sill = of_body.size() > 1 && any.oneIn(2) ? std::vector{of_body[0], of_body[1]} : e.edge;
+    if (!any.oneIn(4)) {
+        e.height.value = e.width.value = e.wall.value = 0;
+        e.pitch.reset();
+    }
+    return e;
+}
+LetIn joined(test::AnyRow&, const Build& b, LetIn l) {
+    const auto points = pointsOf(b, the_chassis);
+    if (points.size() < 3) return l;
+    l.front = points[0];
+    l.rear = points[1];
+    l.front_along = points[2];
+    l.rear_along = {};
+    for (Dimension* d :
+         {&l.height, &l.width, &l.wall, &l.leg_height, &l.leg_width, &l.leg_wall, &l.tail_height, &l.tail_width, &l.tail_wall})
+        d->value = 0;
+    return l;
+}
+
 template <class T> void fitting(test::AnyRow& any, const Build& b, T& row) {
     const auto other = [&] {
         SubjectId found;
@@ -45,6 +76,11 @@ template <class T> void fitting(test::AnyRow& any, const Build& b, T& row) {
         if (other() && !any.oneIn(4)) row.piece = other();
     if constexpr (std::is_same_v<T, Point>)
         if (other() && any.oneIn(4)) row.subject = other();
+    if constexpr (std::is_same_v<T, FloorEdge> || std::is_same_v<T, LetIn>)
+        if (!any.oneIn(4)) row = joined(any, b, std::move(row));
+    if constexpr (std::is_same_v<T, RailHole>)
+        if (!any.oneIn(4) && (row.fate == HoleFate::Move) != row.moved_to.has_value())
+            row.moved_to = row.fate == HoleFate::Move ? std::optional(Dimension{1400, "", Provenance::Measured}) : std::nullopt;
     if constexpr (std::is_same_v<T, GraftPin>)
         if (!b.grafts.empty() && !any.oneIn(4)) {
             const auto& [id, graft] = *std::next(b.grafts.begin(), any.below(static_cast<int>(b.grafts.size())));

@@ -19,8 +19,8 @@
 /// What drives the real window in its tests: object names and conditions, never a sleep.
 namespace gorvet::test {
 
-/// Waits until something is so; fails after five seconds.
-template <class F> bool waitFor(F&& condition) { return QTest::qWaitFor(condition, 5000); }
+/// Waits until something is so; fails after fifteen seconds.
+template <class F> bool waitFor(F&& condition) { return QTest::qWaitFor(condition, 15000); }
 
 class Driver {
 public:

@@ -61,6 +61,25 @@ TEST_CASE("a spine platform is cut in steps, its axle narrowed, its halves stood
         REQUIRE(waitFor(shut));
         d.action("undo");
         REQUIRE(waitFor([&] { return !shut(); }));
+        // as wide as it will be: a strip out of each side, floors out to the sills; the lap is changed on the card, and undone
+        d.showSheet("width", "Width");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("Slit the floor 460"); }));
+        CHECK(d.text("headline").contains("take 15.0"));
+        const auto strip = sheet->placeOf("narrow");
+        REQUIRE(strip);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, strip->toPoint());
+        REQUIRE(waitFor([&] { return card->isVisible() && d.find<QLineEdit>("cardField_slit_at"); }));
+        d.keep("narrow lap 0");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("take 35.0"); }));
+        d.action("undo");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("take 15.0"); }));
+        CHECK(results().work->find("narrow-slit"));
+        CHECK(results().work->find("edge-arms-left-floor"));
+        sheet->reveal("floor-edge:left-floor");
+        const auto floor = sheet->placeOf("floor-edge:left-floor");
+        REQUIRE(floor);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, floor->toPoint());
+        REQUIRE(waitFor([&] { return card->isVisible() && d.find<QLineEdit>("cardField_outriggers"); }));
         as_it_was = d.window.document().build();
     }
     Driver d;
@@ -71,13 +90,16 @@ TEST_CASE("a spine platform is cut in steps, its axle narrowed, its halves stood
     const auto kept = test::run(fmt::format("{} export {} --all {}", GORVET_CLI, file.string(), out.string()));
     INFO(kept.out);
     REQUIRE(kept.code == 0);
-    for (const char* name : {"saddle.dxf", "window-cover.dxf", "build-sheet.pdf"}) {
+    for (const char* name : {"saddle.dxf", "window-cover.dxf", "floor-edge-left-floor.dxf", "build-sheet.pdf"}) {
         INFO(name);
         CHECK(std::filesystem::file_size(out / name) > 500);
     }
     const auto json = test::run(fmt::format("{} stretch track {}", GORVET_CLI, file.string()));
     CHECK(json.code == 0);
     CHECK(json.out.find("\"cut_mm\": 30") != std::string::npos);
+    const auto wide = test::run(fmt::format("{} stretch width {}", GORVET_CLI, file.string()));
+    CHECK(wide.code == 0);
+    CHECK(wide.out.find("\"strip_mm\": 15") != std::string::npos);
 }
 
 } // namespace desk_dulcie_test

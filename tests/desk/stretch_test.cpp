@@ -185,4 +185,46 @@ TEST_CASE("a front clip is surveyed, pinned and joined in the window", "[desk][s
     CHECK(std::filesystem::file_size(out / "graft-nose-left-top.dxf") > 500);
 }
 
+TEST_CASE("a rail is let into a shell in the window", "[desk][stretch][let-in]") {
+    const auto folder = test::freshFolder("window-let-in");
+    const auto file = folder / "shell.gorvet";
+    build::Build as_it_was;
+    {
+        Driver d;
+        build::Settings settings;
+        settings.name = "Shell";
+        REQUIRE(d.window.makeFile(QString::fromStdString(file.string()), settings));
+        d.keep("frame monocoque");
+        for (const auto& [name, x] : {std::pair{"F", 800}, {"R", 2300}, {"G", 300}, {"S", 2800}})
+            for (const int side : {-1, 1}) {
+                const auto point = QString("%1%2").arg(name).arg(side < 0 ? 'l' : 'r');
+                d.keep(QString("point %1 none %2 %3 200").arg(point).arg(x).arg(side * 400));
+                d.keep(QString("coordinates %1 %2 %3 200").arg(point).arg(x).arg(side * 400));
+            }
+        d.bench(4);
+        d.showSheet("let-in", "Let in");
+        CHECK(d.text("headline").contains("No rail is let into a shell"));
+        d.keep("let-in left from Fl to Rl section 90 60 3");
+        REQUIRE(waitFor([&] { return d.text("below").contains("front leg's section"); }));
+        d.keep("let-in left front-leg 84 54 2.5 rear-leg 84 54 2.5 floor 1.2 yield 210");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("Cut left to 149"); }));
+        d.keep("let-in left front-along Gl rear-along Sl");
+        auto* sheet = d.find<desk::SheetView>("sheet");
+        auto* card = d.find<desk::CardView>("card");
+        sheet->reveal("let-in:left");
+        const auto place = sheet->placeOf("let-in:left");
+        REQUIRE(place);
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, place->toPoint());
+        REQUIRE(waitFor([&] { return card->isVisible(); }));
+        QTest::mouseClick(d.find<QPushButton>("cardAction_drive_the_rear_one"), Qt::LeftButton);
+        REQUIRE(waitFor([&] { return d.text("headline").contains("its rear piece is driven"); }));
+        d.action("undo");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("its front piece is driven"); }));
+        as_it_was = d.window.document().build();
+    }
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+    CHECK(d.window.document().build() == as_it_was);
+}
+
 } // namespace desk_stretch_test

@@ -199,6 +199,9 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
         };
         if (begins({"leg"})) t.type("lift cab weighs 380");
         if (begins({"graft nose pin"})) t.type("graft nose front-clip of clip at 640");
+        if (begins({"floor-edge left outriggers"})) t.type("floor-edge left from Al Bl to Sfl Srl");
+        if (begins({"rail-hole bush restore"})) t.type("rail-hole bush at 1240 across 30 outer");
+        if (begins({"let-in floor-left driven"})) t.type("let-in floor-left from Al to Bl section 80 50 3");
         if (begins({"choice", "agreed", "strike"})) t.type("decide floor asks patch it");
         if (begins({"agreed"})) t.type("choice floor patch");
         if (begins({"coat", "bared"})) t.type("surface sill-in steel");

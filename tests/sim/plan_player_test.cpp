@@ -55,6 +55,13 @@ work::Facts randomBuild(std::mt19937& rng) {
     }
     for (const char* name : {"nose", "tail"})
         if (chance(4)) f.grafts.push_back({name, name[0] == 'n', "at 640", "a made box", "", {"Cl to FR 2345.0 ± 1.2"}, ""});
+    using Kind = work::WidthJob::Kind;
+    if (chance(4))
+        f.widths.push_back({Kind::Narrower, "", "a strip of 40 out of each side", "seats to 980", {"Al to Er 2228.3 ± 1.0"}, ""});
+    if (chance(4)) f.widths.push_back({Kind::LetIn, "rail", "64 wide, 1498 long", "", {"Between both legs 1500 ± 0.6"}, ""});
+    for (const char* name : {"left", "right"})
+        if (chance(4)) f.widths.push_back({Kind::FloorEdge, name, "120 wide at Bl.", chance(2) ? "120 long at 400" : "", {}, ""});
+    if (chance(4)) f.hole_words = "bush at 1240";
     f.mounts = chance(3) || !f.has_body ? 0 : 6;
     f.mount_nuts = f.mounts && chance(2) ? 6 : 0;
     f.crossmember = chance(2);
@@ -110,6 +117,21 @@ work::Order moved(work::Order o, const std::string& step, const std::string& bef
     return o;
 }
 
+/// A step done too early, and what the workshop says to it.
+struct Wrong {
+    const char* step;
+    const char* before;
+    const char* why;
+};
+void refusedInTurn(const work::Facts& f, const work::Order& o, const std::vector<Wrong>& all) {
+    for (const Wrong& w : all) {
+        const auto played = sim::playPlan(f, moved(o, w.step, w.before));
+        INFO(w.step << " before " << w.before << ": " << played.refused << ", " << played.why);
+        CHECK_FALSE(played.to_the_end);
+        CHECK(played.why.find(w.why) != std::string::npos);
+    }
+}
+
 size_t placeOf(const work::Order& o, const std::string& code) {
     for (size_t i = 0; i < o.steps.size(); ++i)
         if (o.steps[i].code == code) return i;
@@ -145,24 +167,21 @@ TEST_CASE("the workshop refuses what hands can't do and what hurts", "[work][sim
     const work::Facts f = demoLike();
     const work::Order o = work::order(f, {});
     REQUIRE(sim::playPlan(f, o).to_the_end);
-    struct Wrong {
-        const char* step;
-        const char* before;
-        const char* why;
-    };
-    for (const Wrong& w :
-         {Wrong{"make-crossmember", "tank-out", "fuel tank"}, Wrong{"brace-in-sills", "tank-out", "fuel tank"},
-          Wrong{"captive-nuts", "drill-rails", "nothing holds a nut"}, Wrong{"close-up", "try-sleeves", "not tried"},
-          Wrong{"weld-below", "weld-rails", "out of reach"}, Wrong{"cut-rails", "tie-rails", "fall apart"},
-          Wrong{"unbolt-body", "disconnect", "connected"}, Wrong{"body-off-1", "unbolt-body", "bolted"},
-          Wrong{"turn-1", "strip-frame", "engine and axles"}, Wrong{"tank-in", "weld-mounts", "fuel tank"},
-          Wrong{"weld-mounts", "trial-sit", "body is in the way"}, Wrong{"tack-mounts", "mount-nuts", "upside down"},
-          Wrong{"brace-out-sills", "body-on-2", "brace that kept"}, Wrong{"align", "refit-frame", "no wheels"}}) {
-        const auto played = sim::playPlan(f, moved(o, w.step, w.before));
-        INFO(w.step << " before " << w.before << ": " << played.refused << ", " << played.why);
-        CHECK_FALSE(played.to_the_end);
-        CHECK(played.why.find(w.why) != std::string::npos);
-    }
+    refusedInTurn(f, o,
+                  {{"make-crossmember", "tank-out", "fuel tank"},
+                   {"brace-in-sills", "tank-out", "fuel tank"},
+                   {"captive-nuts", "drill-rails", "nothing holds a nut"},
+                   {"close-up", "try-sleeves", "not tried"},
+                   {"weld-below", "weld-rails", "out of reach"},
+                   {"cut-rails", "tie-rails", "fall apart"},
+                   {"unbolt-body", "disconnect", "connected"},
+                   {"body-off-1", "unbolt-body", "bolted"},
+                   {"turn-1", "strip-frame", "engine and axles"},
+                   {"tank-in", "weld-mounts", "fuel tank"},
+                   {"weld-mounts", "trial-sit", "body is in the way"},
+                   {"tack-mounts", "mount-nuts", "upside down"},
+                   {"brace-out-sills", "body-on-2", "brace that kept"},
+                   {"align", "refit-frame", "no wheels"}});
     // the sleeve can't pass nuts where it has to go
     work::Facts nuts = f;
     nuts.nut_stations_mm = {1050, 1102};
@@ -185,20 +204,13 @@ TEST_CASE("members, ribs and plates of the frame: in an order that hands can fol
     CHECK(placeOf(o, "coat-frame") > placeOf(o, "shut-rails"));
     CHECK(o.find("shut-rails")->no_return);
     CHECK(o.find("shut-rails")->before_return.size() > 2);
-    struct Wrong {
-        const char* step;
-        const char* before;
-        const char* why;
-    };
-    for (const Wrong& w :
-         {Wrong{"members-out", "tie-rails", "keeps the rails apart"}, Wrong{"cut-rails", "members-out", "still stands there"},
-          Wrong{"members-in", "weld-rails", "may still move"}, Wrong{"shut-rails", "ribs-in", "ribs can't be got in"},
-          Wrong{"coat-frame", "shut-rails", "cleaned yet"}, Wrong{"tank-in", "shut-rails", "fuel tank"}}) {
-        const auto played = sim::playPlan(f, moved(o, w.step, w.before));
-        INFO(w.step << " before " << w.before << ": " << played.refused << ", " << played.why);
-        CHECK_FALSE(played.to_the_end);
-        CHECK(played.why.find(w.why) != std::string::npos);
-    }
+    refusedInTurn(f, o,
+                  {{"members-out", "tie-rails", "keeps the rails apart"},
+                   {"cut-rails", "members-out", "still stands there"},
+                   {"members-in", "weld-rails", "may still move"},
+                   {"shut-rails", "ribs-in", "ribs can't be got in"},
+                   {"coat-frame", "shut-rails", "cleaned yet"},
+                   {"tank-in", "shut-rails", "fuel tank"}});
     // of a frame that is not cut, too
     work::Facts whole = f;
     whole.cut_planned = whole.crossmember = whole.captive_nuts = false;
@@ -217,20 +229,12 @@ TEST_CASE("a piece of another frame: off, set, tacked, welded, in an order that 
     REQUIRE(sim::playPlan(f, o).to_the_end);
     CHECK(placeOf(o, "graft-off-nose") > placeOf(o, "after-welding"));
     CHECK(placeOf(o, "coat-frame") > placeOf(o, "graft-cold-nose"));
-    struct Wrong {
-        const char* step;
-        const char* before;
-        const char* why;
-    };
-    for (const Wrong& w :
-         {Wrong{"graft-set-nose", "graft-off-nose", "still there"}, Wrong{"graft-weld-nose", "graft-tack-nose", "out of line"},
-          Wrong{"coat-frame", "graft-weld-nose", "through the coat"}, Wrong{"graft-off-nose", "weld-rails", "cut elsewhere"},
-          Wrong{"tank-in", "graft-weld-nose", "fuel tank"}}) {
-        const auto played = sim::playPlan(f, moved(o, w.step, w.before));
-        INFO(w.step << " before " << w.before << ": " << played.refused << ", " << played.why);
-        CHECK_FALSE(played.to_the_end);
-        CHECK(played.why.find(w.why) != std::string::npos);
-    }
+    refusedInTurn(f, o,
+                  {{"graft-set-nose", "graft-off-nose", "still there"},
+                   {"graft-weld-nose", "graft-tack-nose", "out of line"},
+                   {"coat-frame", "graft-weld-nose", "through the coat"},
+                   {"graft-off-nose", "weld-rails", "cut elsewhere"},
+                   {"tank-in", "graft-weld-nose", "fuel tank"}});
     // a plan that does not stand shuts the saw
     work::Facts open = f;
     open.grafts.front().open = "The piece's left rail ends 3 mm short.";
@@ -238,6 +242,45 @@ TEST_CASE("a piece of another frame: off, set, tacked, welded, in an order that 
     CHECK(shut.find("graft-before-nose")->hold);
     CHECK_FALSE(shut.find("graft-before-nose")->conditions.front().met);
     CHECK(shut.find("graft-off-nose")->status == work::Status::Waiting);
+}
+
+TEST_CASE("narrower, let in, out to the sills: in an order that hands can follow", "[work][sim][width]") {
+    using Kind = work::WidthJob::Kind;
+    work::Facts f = demoLike();
+    f.steel.in_words = "tail-new at 2690";
+    f.hole_words = "bush at 1240";
+    f.widths = {{Kind::Narrower, "", "a strip of 40 out of each side", "seats to 980", {"Al to Er 2228.3 ± 1.0"}, ""},
+                {Kind::FloorEdge, "left", "120 wide at Bl.", "120 long at 400", {}, ""},
+                {Kind::LetIn, "rail", "64 wide, 1498 long", "", {"Between both legs 1500 ± 0.6"}, ""}};
+    const work::Order o = work::order(f, {});
+    const auto right = sim::playPlan(f, o);
+    INFO(right.refused << ": " << right.why);
+    REQUIRE(right.to_the_end);
+    refusedInTurn(f, o,
+                  {{"narrow-slit", "narrow-tie", "fall apart"},
+                   {"narrow-set", "narrow-slit", "nothing is slit"},
+                   {"narrow-weld", "narrow-tack", "out of line"},
+                   {"narrow-untie", "narrow-weld", "fall apart"},
+                   {"narrow-slit", "weld-rails", "cut elsewhere"},
+                   {"members-in", "narrow-weld", "wide frame"},
+                   {"make-mounts", "narrow-weld", "wide frame"},
+                   {"edge-strip-left", "edge-arms-left", "outriggers"},
+                   {"edge-strip-left", "narrow-weld", "come in with its side"},
+                   {"coat-frame", "edge-strip-left", "through the coat"},
+                   {"coat-frame", "narrow-untie", "through the coat"},
+                   {"let-in-set-rail", "let-in-open-rail", "in the way"},
+                   {"let-in-weld-rail", "let-in-tack-rail", "not tacked"},
+                   {"let-in-floor-rail", "let-in-weld-rail", "pulled by its floor"},
+                   {"holes-anew", "weld-rails", "weld still comes"},
+                   {"coat-frame", "holes-anew", "drilled through the coat"},
+                   {"tank-in", "narrow-weld", "fuel tank"}});
+    // a plan that fails shuts its first step, and so the saw
+    work::Facts open = f;
+    open.widths.front().open = "Ml stands on what comes out.";
+    const work::Order shut = work::order(open, {});
+    CHECK(shut.find("narrow-before")->hold);
+    CHECK_FALSE(shut.find("narrow-before")->conditions.front().met);
+    CHECK(shut.find("narrow-slit")->status == work::Status::Waiting);
 }
 
 TEST_CASE("the order by itself keeps to what once went wrong", "[work][sim]") {

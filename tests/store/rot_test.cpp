@@ -467,4 +467,42 @@ TEST_CASE("a file of version 7 did not know stands nor how springs are hung, and
     CHECK(axleJobOf((*again)->build(), AxleEnd::Rear)->faces.value == 1420);
 }
 
+TEST_CASE("a file of version 8 did not know how wide it is made, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-8");
+    const auto path = quick.path / "eight.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-8.gorvet", path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "eight.version-8.gorvet");
+        const Build& b = (*store)->build();
+        REQUIRE(graftNamed(b, "nose"));
+        CHECK(graftNamed(b, "nose")->joint.value == 640);
+        CHECK(memberNamed(b, "shut")->window_long->value == 60);
+        CHECK(b.frame_facts.twist_wanted->value == 4000);
+        CHECK(axleJobOf(b, AxleEnd::Rear)->faces_wanted->value == 1300);
+        CHECK_FALSE(b.narrowing);
+        CHECK(b.floor_edges.empty());
+        Narrowing n;
+        n.by.value = 120;
+        n.slit.value = 300;
+        FloorEdge e;
+        e.id = FloorEdgeId{b.next_id};
+        e.name = "left";
+        e.edge = e.sill = {pointNamed(b, the_chassis, "Al")->id, pointNamed(b, the_chassis, "Ar")->id};
+        REQUIRE((*store)->keep(Edit{"narrower", {Set<std::optional<Narrowing>>{n}, Put<FloorEdge>{e}}}, author));
+        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
+        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+    }
+    CHECK(steps > 8);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK((*again)->build().narrowing->by.value == 120);
+    CHECK(floorEdgeNamed((*again)->build(), "left"));
+}
+
 } // namespace store_rot_test

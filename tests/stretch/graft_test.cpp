@@ -1,5 +1,7 @@
 // A piece of another frame: how its pins set it, how its rails meet the chassis', what joins them, on both sides of each limit.
+#include "analysis/frame.hpp"
 #include "analysis/graft.hpp"
+#include "analysis/scans.hpp"
 #include "entry/typist.hpp"
 #include "geometry/vec3.hpp"
 #include "stretch/graft_pose.hpp"
@@ -368,6 +370,142 @@ TEST_CASE("short, turned, weak, and what else is said of a joint", "[stretch][gr
     CHECK(stretch::graftPlan(empty).missing.size() == 6);
     in.graft.joint.value = 5000;
     CHECK(stretch::graftPlan(in).missing.front().find("within both rails") != std::string::npos);
+}
+
+TEST_CASE("a joint held against the frame: stress, weld and what tires it, on both sides of each limit", "[stretch][graft]") {
+    GraftInput in = alike();
+    in.graft.transition = Dimension{200, "", Provenance::Measured};
+    in.frame.emplace();
+    in.frame->stress_mpa = 100;
+    in.frame->may_mpa = 140;
+    in.frame->range_mpa = 20;
+    in.frame->line = "left rail";
+    in.frame->case_name = "bump";
+    // bent up and down alone: the weld as a line, its modulus w h + h² / 3
+    const double h = 100, w = 60, t = 4;
+    const double bears = std::min(0.707 * t * 0.30 * 480, t * 0.40 * 210) / 1.5;
+    const double most = bears * (w * h + h * h / 3);
+    stretch::JointForces bent;
+    bent.bends = 0.99 * most;
+    in.frame->forces = {{"left rail", "bump", bent}};
+    GraftPlan p = stretch::graftPlan(in);
+    CHECK(p.remarks.empty());
+    CHECK(p.verdict == PlanVerdict::Holds); // by the frame it may
+    CHECK(*p.weld_share == Approx(0.99));
+    in.frame->forces[0].forces.bends = 1.01 * most;
+    REQUIRE(said(stretch::graftPlan(in), "graft-weld"));
+    CHECK(said(stretch::graftPlan(in), "graft-weld")->verdict == PlanVerdict::Fails);
+    // twist alone runs round the closed line, and adds to the rest at a right angle
+    stretch::JointForces both;
+    both.twist = 0.6 * bears * 2 * h * w;
+    both.bends = 0.8 * most;
+    in.frame->forces = {{"left rail", "rest", {}}, {"right rail", "lifted", both}};
+    p = stretch::graftPlan(in);
+    CHECK(*p.weld_share == Approx(1.0));
+    in.frame->forces[1].forces.twist *= 1.02;
+    REQUIRE(said(stretch::graftPlan(in), "graft-weld"));
+    CHECK(said(stretch::graftPlan(in), "graft-weld")->sentence.find("lifted") != std::string::npos);
+    in.frame->forces[1].forces = {};
+    in.frame->stress_mpa = 139.9;
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Holds);
+    in.frame->stress_mpa = 140.1;
+    CHECK(said(stretch::graftPlan(in), "graft-frame")->verdict == PlanVerdict::Fails);
+    in.frame->stress_mpa = 100;
+    in.frame->range_mpa = 35.9;
+    CHECK_FALSE(said(stretch::graftPlan(in), "graft-fatigue"));
+    in.frame->range_mpa = 36.1;
+    CHECK(said(stretch::graftPlan(in), "graft-fatigue")->verdict == PlanVerdict::Marginal);
+    in.frame->range_mpa = 20;
+    // thinner plates than both walls are what the weld is made on
+    in.graft.plate = Dimension{3, "", Provenance::Measured};
+    CHECK(said(stretch::graftPlan(in), "graft-weaker"));
+    in.graft.plate.reset();
+    in.frame->assumed = {"the springs' rates"};
+    CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Marginal);
+}
+
+TEST_CASE("the frame with a piece on it: one that is like what it replaces changes nothing; a weaker one does",
+          "[stretch][graft][frame]") {
+    Typist t;
+    t.scannedLadder("rail 100 x 60 x 4 box top");
+    for (const char* line :
+         {"member front crossmember at -300 box 60 60 3", "member middle crossmember at 900 box 60 60 3",
+          "member rear crossmember at 2300 box 60 60 3", "member tail crossmember at 3000 box 60 60 3",
+          "load engine 200 kg at 0 0 500 over 400 source scales", "load cab 500 kg at 1300 0 800 over 1500 source scales"})
+        t.type(line);
+    t.type("subject clip component");
+    for (const auto& [name, role, x, y, z] : {std::tuple{"P", "rail", -500, 420, 500},
+                                              {"Q", "rail", 640, 420, 500},
+                                              {"H", "front-hub", 0, 700, 400},
+                                              {"K", "none", -300, 420, 450}})
+        for (const int side : {-1, 1}) {
+            const std::string point = fmt::format("{}{}", name, side < 0 ? 'l' : 'r');
+            t.type(fmt::format("point {} {} {} {} {}", point, role, x, side * y, z));
+            t.type(fmt::format("coordinates {} {} {} {}", point, x, side * y, z));
+        }
+    t.type("subject chassis");
+    for (const char* line : {"graft nose front-clip of clip at 600", "graft nose rails 100 60 4 box top",
+                             "graft nose pin station Hl Hr 0", "graft nose pin centred Hl Hr", "graft nose pin height Hl Hr 400",
+                             "graft nose pin height Ql Qr 500", "member cradle crossmember through Kl Kr box 60 60 3 planned"})
+        t.type(line);
+    const auto worked = [&] {
+        analysis::Results r = analysis::analyse(t.b, 1);
+        const auto asked = analysis::frameAsked(t.b, r);
+        INFO(asked.waits);
+        REQUIRE(asked.waits.empty());
+        REQUIRE(asked.planned);
+        REQUIRE(analysis::makeSlow(t.b, r, {analysis::slow::frame}, [](const auto&, const auto&) { return Result<void>{}; }));
+        REQUIRE(r.scans->frame->now);
+        REQUIRE(r.scans->frame->planned);
+        return r;
+    };
+    analysis::Results r = worked();
+    const auto &now = *r.scans->frame->now, &then = *r.scans->frame->planned;
+    CHECK(then.twist.held_nm_deg == Approx(now.twist.held_nm_deg).epsilon(0.005));
+    CHECK(then.mass_kg == Approx(now.mass_kg).epsilon(0.005));
+    REQUIRE(then.cases.size() == now.cases.size());
+    for (std::size_t k = 0; k < now.cases.size(); ++k)
+        for (std::size_t wheel = 0; wheel < 4; ++wheel)
+            CHECK(then.cases[k].carry_n[wheel] == Approx(now.cases[k].carry_n[wheel]).epsilon(0.01).margin(5));
+    const auto held = [&](const analysis::Results& results) { return analysis::workedGrafts(t.b, results).at(0); };
+    REQUIRE(held(r).input.frame);
+    CHECK(held(r).plan.weld_share);
+    CHECK_FALSE(said(held(r).plan, "graft-welds"));
+    // the section forces at the joint are those of the frame as it is, where nothing is otherwise
+    const auto stressAt = [](const frame::Outcome& o, double station) {
+        double most = 0;
+        for (const frame::OfLine& line : o.lines)
+            if (line.name == "left rail")
+                for (std::size_t k = 1; k < line.places.size(); ++k)
+                    if (line.places[k - 1].at.x_mm <= station && station <= line.places[k].at.x_mm)
+                        most = std::max(line.places[k - 1].stress_mpa, line.places[k].stress_mpa);
+        return most;
+    };
+    CHECK(stressAt(then, 600) == Approx(stressAt(now, 600)).epsilon(0.1));
+    CHECK(*held(r).plan.stress_mpa < 1.1 * stressAt(now, 600));
+    CHECK(*held(r).plan.stress_mpa > 0.7 * stressAt(now, 600));
+    // asked again without a frame worked out: by the wheel alone, never by what was worked out for another piece
+    t.type("graft nose rails 80 50 2 box top");
+    analysis::Results stale = analysis::analyse(t.b, 2, &r);
+    CHECK_FALSE(held(stale).input.frame);
+    CHECK(said(held(stale).plan, "graft-welds"));
+    r = worked();
+    CHECK(r.scans->frame->planned->twist.held_nm_deg < 0.97 * r.scans->frame->now->twist.held_nm_deg);
+    CHECK(r.scans->frame->planned->mass_kg < r.scans->frame->now->mass_kg - 3);
+    // what stood on the end that comes off went with it; the piece's own crossmember is there only once it is joined
+    const auto has = [](const frame::Outcome& o, const std::string& name) {
+        return std::any_of(o.lines.begin(), o.lines.end(), [&](const frame::OfLine& l) { return l.name == name; });
+    };
+    CHECK(has(*r.scans->frame->now, "front"));
+    CHECK_FALSE(has(*r.scans->frame->planned, "front"));
+    CHECK(has(*r.scans->frame->planned, "cradle"));
+    CHECK_FALSE(has(*r.scans->frame->now, "cradle"));
+    // a load that no such joint bears fails, and says in which case
+    t.type("load engine 4000 kg at 0 0 500 over 400 source scales");
+    r = worked();
+    CHECK(said(held(r).plan, "graft-frame"));
+    CHECK(held(r).plan.verdict == PlanVerdict::Fails);
+    CHECK(t.wrong("member odd crossmember through Kl Al box 60 60 3").message.find("two points") != std::string::npos);
 }
 
 TEST_CASE("a front clip from its lines: surveyed, pinned, joined, found, and in the order of work",

@@ -11,6 +11,9 @@ std::vector<Starter> StretchBench::starters(const Document& d, const ViewState& 
         return {{tr("rear axle"), "track rear faces "},   {tr("wanted width"), "track rear wanted "},
                 {tr("its housing"), "track rear tube "},  {tr("its shafts"), "track rear shaft-left "},
                 {tr("its wheels"), "track rear offset "}, {tr("front axle"), "track front faces "}};
+    if (view == "width")
+        return {{tr("narrower"), "narrow by "}, {tr("slit at"), "narrow at "}, {tr("a floor to its sill"), "floor-edge "}};
+    if (view == "let-in") return {{tr("a rail let in"), "let-in "}};
     if (view == "graft") {
         const auto& grafts = d.build().grafts;
         if (grafts.empty()) return {{tr("a piece"), "graft "}, {tr("survey it"), "subject "}};

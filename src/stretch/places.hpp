@@ -1,0 +1,36 @@
+#pragma once
+
+#include "build/figure.hpp"
+#include "geometry/vec3.hpp"
+
+#include <functional>
+#include <string>
+#include <vector>
+
+/// Marked points and figures of them, with the ± of their survey. mm; x rearward, y to the right, z up.
+namespace gorvet::stretch {
+
+/// Points with the covariance of all their coordinates (3n × 3n, mm², row-major).
+struct Places {
+    std::vector<std::string> names;
+    std::vector<geometry::Vec3> at;
+    std::vector<double> covariance;
+    bool operator==(const Places&) const = default;
+};
+
+/// What is measured across before it is welded.
+struct Measure {
+    std::string name; ///< "Bl to FR"
+    double mm = 0;
+    double u95_mm = 0;
+};
+
+/// A figure of some of the places, derived, its ± by the law of propagation with central differences (Ghilani, ch. 6). `of`: the
+/// points that carry it; the function is given all of them.
+build::Figure figureOf(const Places&, const std::vector<std::size_t>& of,
+                       const std::function<double(const std::vector<geometry::Vec3>&)>&);
+/// The distance of two of them once each was moved as planned.
+Measure acrossAs(const Places&, std::size_t from, std::size_t to,
+                 const std::function<geometry::Vec3(const geometry::Vec3&)>& planned);
+
+} // namespace gorvet::stretch
