@@ -180,8 +180,11 @@ Headline holesHeadline(const Build& b, const Results& r, SubjectId) {
     h.sentence =
         bad == 0 ? fmt::format("{} in the rails, and nothing planned touches any of them.", units::counted(all.size(), "hole"))
                  : fmt::format("{} of {} in the rails to see to.", bad, units::counted(all.size(), "hole"));
-    h.below =
-        worst->plan.remarks.empty() ? never_drilled : fmt::format("{} {}", worst->plan.remarks.front().sentence, never_drilled);
+    if (!worst->plan.remarks.empty())
+        h.below = worst->plan.remarks.front().sentence + " ";
+    else if (bad > 0 && !worst->input.assumed.empty())
+        h.below = fmt::format("They rest on what nobody measured: {}. ", worst->input.assumed.front());
+    h.below += never_drilled;
     return h;
 }
 

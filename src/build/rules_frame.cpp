@@ -123,6 +123,12 @@ Checked rules(const Build& b, const Graft& g) {
             g.name,
             fmt::format("A piece of another frame is not the {}: it is surveyed as a subject of its own.", nameOf(b, g.piece)),
             "Like: subject clip component.");
+    for (const auto& [id, pin] : b.graft_pins)
+        if (pin.graft == g.id)
+            for (const PointId point : pin.points)
+                if (const auto at = b.points.find(point); at != b.points.end() && at->second.subject != g.piece)
+                    return bad(g.name, fmt::format("Its pins name points of the {}.", nameOf(b, at->second.subject)),
+                               fmt::format("Remove them first: remove graft {} pin station.", g.name));
     if (g.height.value > 0 && (2 * g.wall.value >= g.height.value || 2 * g.wall.value >= g.width.value))
         return bad(g.name,
                    fmt::format("A wall of {:g} mm does not fit into {:g} × {:g}.", g.wall.value, g.height.value, g.width.value),

@@ -190,7 +190,7 @@ void Workshop::narrower(const std::string& act) {
         sparks();
         need(now == GraftState::Tacked && width_tied_, "it would pull itself out of line");
         need(!coated_, "it would burn the coat");
-        need(!members_in_ && !crossmember_fitted_ && !mounts_made_, "what was made for the wide frame fits no more");
+        need(!members_in_ && !crossmember_fitted_ && !mounts_tacked_, "what was made for the wide frame fits no more");
         now = GraftState::Welded;
     } else if (act == "untie") {
         need(now == GraftState::Welded, "the sides would fall apart");

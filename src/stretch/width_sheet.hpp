@@ -23,7 +23,7 @@ struct WidthView {
     std::vector<std::pair<std::string, build::Vec3>> marks; ///< marked points as planned
     std::function<std::string(double)> length;              ///< as the build shows it
 };
-inline constexpr double width_sheet_least_px = 430;
+inline constexpr double width_sheet_least_px = 340;
 sheet::Drawing widthSheet(const WidthView&, double width, double height, const sheet::Format&);
 /// A strip of floor, flat, at 1:1: its outline, the bend dashed, plug holes along its inner edge.
 sheet::Drawing stripPattern(const EdgePlan&, double lap_mm);

@@ -22,7 +22,8 @@ void Catalogue::widths() {
     // what is placed on the frame stands on the frame as narrow as it will be
     if (has("narrow-cold"))
         for (Step& s : steps_)
-            if (!s.code.starts_with("narrow-") && std::find(s.after.begin(), s.after.end(), "after-welding") != s.after.end())
+            if (!s.code.starts_with("narrow-") && s.code != "untie-rails" &&
+                std::find(s.after.begin(), s.after.end(), "after-welding") != s.after.end())
                 s.after.emplace_back("narrow-cold");
 }
 

@@ -263,7 +263,7 @@ TEST_CASE("narrower, let in, out to the sills: in an order that hands can follow
                    {"narrow-untie", "narrow-weld", "fall apart"},
                    {"narrow-slit", "weld-rails", "cut elsewhere"},
                    {"members-in", "narrow-weld", "wide frame"},
-                   {"make-mounts", "narrow-weld", "wide frame"},
+                   {"tack-mounts", "narrow-weld", "wide frame"},
                    {"edge-strip-left", "edge-arms-left", "outriggers"},
                    {"edge-strip-left", "narrow-weld", "come in with its side"},
                    {"coat-frame", "edge-strip-left", "through the coat"},

@@ -124,7 +124,7 @@ TEST_CASE("a hole beside a weld, under a sleeve, in what comes out: limits from 
     CHECK(stretch::holePlan(in).verdict == PlanVerdict::Holds);
     // behind a plate
     in = bush();
-    in.shut = {{1000, 1280}};
+    in.shut = {{1000, 1400}};
     CHECK(verdictOf(in, "hole-covered") == PlanVerdict::Marginal);
     in.hole.wall = RailWall::Top;
     CHECK(verdictOf(in, "hole-covered") == PlanVerdict::Holds);

@@ -205,9 +205,14 @@ TEST_CASE("feet: what shears the floor round them bears half as much again as th
     // a thin floor and a short rail: no foot is long enough
     LetInInput weak = in;
     weak.row.floor = mm(0.5);
-    weak.row.engage = mm(180);
-    weak.points.at[1].x_mm = 800 + 380;
-    weak.points.at[3].x_mm = 1700;
+    weak.row.height = mm(150);
+    weak.row.width = mm(100);
+    weak.row.wall = mm(5);
+    for (Dimension* d : {&weak.row.leg_height, &weak.row.tail_height}) *d = mm(144);
+    for (Dimension* d : {&weak.row.leg_width, &weak.row.tail_width}) *d = mm(94);
+    for (Dimension* d : {&weak.row.leg_wall, &weak.row.tail_wall}) *d = mm(4);
+    weak.points.at[1].x_mm = 800 + 800;
+    weak.points.at[3].x_mm = 2100;
     CHECK(verdictOf(weak, "let-in-floor") == PlanVerdict::Fails);
     weak.row.floor = mm(3);
     CHECK(verdictOf(weak, "let-in-floor") == PlanVerdict::Holds);

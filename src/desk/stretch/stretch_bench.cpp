@@ -13,6 +13,7 @@ std::vector<Starter> StretchBench::starters(const Document& d, const ViewState& 
                 {tr("its wheels"), "track rear offset "}, {tr("front axle"), "track front faces "}};
     if (view == "width")
         return {{tr("narrower"), "narrow by "}, {tr("slit at"), "narrow at "}, {tr("a floor to its sill"), "floor-edge "}};
+    if (view == "holes") return {{tr("a hole"), "rail-hole "}};
     if (view == "let-in") return {{tr("a rail let in"), "let-in "}};
     if (view == "graft") {
         const auto& grafts = d.build().grafts;
