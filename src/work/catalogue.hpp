@@ -30,7 +30,8 @@ public:
         nuts_through_ends_ = nutsThroughOpenEnds(f);
         const bool from_below = f.cut_planned || f.mount_nuts > 0 || (f.crossmember && f.captive_nuts && !nuts_through_ends_);
         turns_ = turnable_ && (from_below || job_turned);
-        stands_ = from_below || f.crossmember || f.steel.any() || !f.grafts.empty() || !f.widths.empty() || turns_;
+        stands_ = from_below || f.crossmember || f.steel.any() || !f.grafts.empty() || !f.widths.empty() ||
+                  !f.hole_words.empty() || turns_;
         cold_ = hot_ || lifts_ || turns_ || f.begun || anyJob([](const Job& j) { return opens(j.kind); });
     }
 
@@ -105,10 +106,13 @@ private:
                                        "drill-rails", "make-crossmember", "body-edges",   "members-out",
                                        "members-in",  "ribs-in",          "shut-rails"};
         for (const GraftJob& g : f_.grafts) codes.push_back("graft-weld-" + g.name);
-        for (const Step& s : steps_)
-            if (s.code.starts_with("narrow-") || s.code.starts_with("let-in-") || s.code.starts_with("edge-") ||
-                s.code == "holes-anew")
-                codes.push_back(s.code);
+        for (const WidthJob& w : f_.widths)
+            for (const char* part : w.kind == WidthJob::Kind::Narrower
+                                        ? std::vector{"narrow-tie", "narrow-slit", "narrow-weld", "narrow-untie"}
+                                    : w.kind == WidthJob::Kind::LetIn ? std::vector{"let-in-weld", "let-in-floor"}
+                                                                      : std::vector{"edge-arms", "edge-strip"})
+                codes.push_back(part + (w.name.empty() ? "" : "-" + w.name));
+        codes.emplace_back("holes-anew");
         return codes;
     }
     /// Steps once the tank is back: what comes out after them comes out cold.

@@ -151,6 +151,8 @@ void Catalogue::finish() {
         Step& s = add(outCode(t), "", {"brace-in-" + t.name, t.out_after.empty() ? last : t.out_after});
         s.takes_out = t.id;
         s.title = fmt::format("Take the brace {} out", t.name);
+        for (const WidthJob& w : f_.widths) // a shell sags where its floor is open
+            if (w.kind == WidthJob::Kind::LetIn) s.after.push_back("let-in-floor-" + w.name);
         if (isAtTheEnd(t.out_after))
             s.why = "Cold: unbolt it or saw it by hand, the tank and the battery are in.";
         else

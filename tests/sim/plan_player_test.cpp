@@ -272,8 +272,10 @@ TEST_CASE("narrower, let in, out to the sills: in an order that hands can follow
                    {"let-in-weld-rail", "let-in-tack-rail", "not tacked"},
                    {"let-in-floor-rail", "let-in-weld-rail", "pulled by its floor"},
                    {"holes-anew", "weld-rails", "weld still comes"},
-                   {"coat-frame", "holes-anew", "drilled through the coat"},
                    {"tank-in", "narrow-weld", "fuel tank"}});
+    const auto late = sim::playPlan(f, moved(o, "holes-anew", o.steps[placeOf(o, "coat-frame") + 1].code));
+    CHECK(late.refused == "coat-frame");
+    CHECK(late.why.find("drilled through the coat") != std::string::npos);
     // a plan that fails shuts its first step, and so the saw
     work::Facts open = f;
     open.widths.front().open = "Ml stands on what comes out.";
