@@ -17,7 +17,7 @@ import random
 from survey import Surveyor, make_build
 
 EDGE = 590.0
-STATIONS = {"A": 120, "B": 620, "C": 1050, "D": 1600, "E": 2080}
+STATIONS = {"A": 120, "B": 620, "C": 1050, "D": 1760, "E": 2080}
 
 
 def truth():
@@ -116,8 +116,8 @@ track rear faces 1270 wanted 1200 pinion 0 offset 15 tyre 155 within 1330
 track rear tube 70 wall 6 yield 235 flange 55 perches 840 perch 50 brake 85
 track rear shaft-left 628 shaft-right 628 splined 90 engaged 34
 narrow by 70 at 460
-floor-edge left-floor from Al Bl Cl Dl El to Pl Ol Ql sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 700 carries 100
-floor-edge right-floor from Ar Br Cr Dr Er to Pr Or Qr sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 700 carries 100
+floor-edge left-floor from Al Bl Cl Dl El to Pl Ol Ql sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 900 carries 100
+floor-edge right-floor from Ar Br Cr Dr Er to Pr Or Qr sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 900 carries 100
 present fuel-tank
 absent refrigerant
 absent restraints
