@@ -346,9 +346,7 @@ template <> struct Words<GraftPinKind> {
     static constexpr std::array<std::string_view, 4> text{"station", "offset", "height", "centred"};
 };
 template <> struct Words<HoleKind> { static constexpr std::array<std::string_view, 2> text{"hole", "initiator"}; };
-template <> struct Words<RailWall> {
-    static constexpr std::array<std::string_view, 4> text{"top", "bottom", "outer", "inner"};
-};
+template <> struct Words<RailWall> { static constexpr std::array<std::string_view, 4> text{"top", "bottom", "outer", "inner"}; };
 template <> struct Words<HoleFate> {
     static constexpr std::array<std::string_view, 5> text{"open", "keep", "move", "restore", "ask"};
 };

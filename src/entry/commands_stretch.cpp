@@ -147,8 +147,7 @@ const CommandTable stretch_commands{
          &Reader::narrow,
          &Reader::removeNarrow,
          {
-             {"narrow by length at length [lap length|free], narrow lap length|free",
-              "narrow by 120 at 420",
+             {"narrow by length at length [lap length|free], narrow lap length|free", "narrow by 120 at 420",
               "the chassis made narrower: in all, and how far from the middle the strip begins that comes out of each side; a lap of 0 is a "
               "butt"},
          }},
