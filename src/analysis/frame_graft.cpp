@@ -90,6 +90,7 @@ std::optional<stretch::GraftFrame> graftFrame(const Build& b, const Results& r, 
     const double from = std::min(joint, other) - beside_joint_mm, until = std::max(joint, other) + beside_joint_mm;
     stretch::GraftFrame out;
     out.assumed = asked.assumed;
+    for (const std::string& at : asked.cracked) out.assumed.push_back("how far the crack at " + at + " goes");
     if (asked.now.hung.empty()) out.assumed.emplace_back("what the frame carries");
     for (const frame::OfLine& line : found.lines) {
         if (line.name != "left rail" && line.name != "right rail") continue;

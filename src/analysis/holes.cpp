@@ -71,11 +71,17 @@ public:
             if (m.kind == MemberKind::Crossmember) in.welds.push_back(m.station->value);
         }
         for (const stretch::Obstacle& o : r_.stretch.input().obstacles)
-            if (std::string_view(o.what) == "new body mount") in.welds.push_back(o.station_mm);
+            if (std::string_view(o.what) == "new body mount") {
+                in.welds.push_back(o.station_mm);
+            } else if (std::string_view(o.what) == "flange" && h.kind == HoleKind::Initiator) { // drilled and stiffened there
+                in.welds.push_back(o.station_mm - o.half_mm);
+                in.welds.push_back(o.station_mm + o.half_mm);
+            }
         if (const auto borne = borneAt(r_, asked_, h)) {
             in.stress_mpa = borne->stress_mpa;
             in.may_mpa = borne->may_mpa;
             in.assumed = asked_.assumed;
+            for (const std::string& at : asked_.cracked) in.assumed.push_back("how far the crack at " + at + " goes");
         }
         for (const std::string& size : assumedIn(b_.rail)) in.assumed.push_back("the rails' " + size);
         for (const std::string& size : assumedIn(h)) in.assumed.push_back(h.name + "'s " + size);
@@ -89,10 +95,16 @@ private:
             const stretch::RailCut& cut = p.left.known ? p.left : p.right;
             in.cut = std::pair{cut.first_station_mm, p.shortens ? cut.last_station_mm : cut.first_station_mm};
             if (p.sleeve) in.sleeve_mm = p.sleeve->length_mm / 2;
-            return;
         }
-        for (const auto& [id, g] : b_.grafts)
-            in.cut = g.kind == GraftKind::FrontClip ? std::pair{-1e5, g.joint.value} : std::pair{g.joint.value, 1e5};
+        // every joint of a piece is a weld; what lies beyond one comes off
+        for (const auto& [id, g] : b_.grafts) {
+            const bool ahead = g.kind == GraftKind::FrontClip;
+            in.welds.push_back(g.joint.value);
+            if (ahead ? in.hole.station.value < g.joint.value : in.hole.station.value > g.joint.value) {
+                in.cut = ahead ? std::pair{-1e5, g.joint.value} : std::pair{g.joint.value, 1e5};
+                in.sleeve_mm = 0;
+            }
+        }
     }
 
     const Build& b_;

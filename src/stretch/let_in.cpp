@@ -24,9 +24,8 @@ struct Box {
     double high = 0, wide = 0, wall = 0;
     double insideHigh() const { return high - 2 * wall; }
     double insideWide() const { return wide - 2 * wall; }
-    double modulus() const {
-        return insideHigh() > 0 && insideWide() > 0 ? sectionOf(high, wide, wall, false).level_modulus_mm3 : 0;
-    }
+    Section section() const { return sectionOf(high, wide, wall, false); }
+    double modulus() const { return insideHigh() > 0 && insideWide() > 0 ? section().level_modulus_mm3 : 0; }
 };
 
 class LetInto {
@@ -138,15 +137,24 @@ private:
         LetInEnd& e = p_.ends[k];
         const Box b = rail(), l = leg(k);
         e.weaker_mm3 = std::min(b.modulus(), l.modulus());
-        const auto has = [&](double t) { return Box{e.thin_high_mm, e.thin_wide_mm, t}.modulus(); };
+        // in every way in which it is loaded: bent up and down, sideways, twisted, sheared
+        const auto share = [&](double t) {
+            const Box piece{e.thin_high_mm, e.thin_wide_mm, t};
+            if (piece.modulus() <= 0) return 0.0;
+            const Section inner = piece.section(), rail = b.section(), leg = l.section();
+            const auto of = [&](double Section::*way) { return inner.*way / std::min(rail.*way, leg.*way); };
+            return std::min({of(&Section::level_modulus_mm3), of(&Section::upright_modulus_mm3),
+                             of(&Section::torsion_modulus_mm3), of(&Section::web_area_mm2)});
+        };
         e.wall_mm = std::max(2.0, std::ceil(2 * std::min(b.wall, l.wall)) / 2);
         const double most = std::min(e.thin_high_mm, e.thin_wide_mm) / 4;
-        while (has(e.wall_mm) < e.weaker_mm3 && e.wall_mm + 0.5 <= most) e.wall_mm += 0.5;
-        e.share = e.weaker_mm3 > 0 ? has(e.wall_mm) / e.weaker_mm3 : 0;
+        while (e.weaker_mm3 > 0 && share(e.wall_mm) < 1 && e.wall_mm + 0.5 <= most) e.wall_mm += 0.5;
+        e.share = e.weaker_mm3 > 0 ? share(e.wall_mm) : 0;
         if (e.share < 1)
             add("let-in-piece", PlanVerdict::Fails,
-                fmt::format("A piece with a wall of {} inside has {:.0f} % of what the weaker of {} leg and rail has.",
-                            letMm(e.wall_mm, 1), 100 * e.share, word(k)),
+                fmt::format(
+                    "A piece with a wall of {} inside has {:.0f} % of what the weaker of {} leg and rail has, in the way in which it has least.",
+                    letMm(e.wall_mm, 1), 100 * e.share, word(k)),
                 "A larger rail, over the leg; or fish plates outside as well.")
                 .of(fmt::format("{:.0f} %", 100 * e.share), "100 %");
         if (b.modulus() < l.modulus())

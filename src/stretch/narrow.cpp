@@ -112,6 +112,9 @@ private:
     }
 
     void spanning() {
+        if (in_.pan.empty() && in_.members.empty())
+            add("narrow-unsaid", PlanVerdict::Marginal, "Nothing is said of what spans both slits: a floor, crossmembers.",
+                "Say it: member floor pan from 120 to 2080 flat 1180 1.2, member front crossmember at 300 box 60 40 3.");
         for (NarrowMember m : in_.members) {
             m.then_mm = m.now_mm - in_.narrowing.by.value;
             if (m.then_mm <= 0)
@@ -131,7 +134,15 @@ private:
     void axles() {
         for (const NarrowAxle& a : in_.axles) {
             const char* const end = a.end == build::AxleEnd::Front ? "front" : "rear";
-            if (!a.arms_mm) continue;
+            if (!a.arms_mm) {
+                add("narrow-unsaid", PlanVerdict::Marginal,
+                    fmt::format(
+                        "Where the {} springs or arms bear on the frame is not marked: whether they come in as the wheels do is "
+                        "not known.",
+                        end),
+                    "Mark a pair near that axle: point Sl suspension …, point Sr suspension ….");
+                continue;
+            }
             const double mounts = *a.arms_mm;
             if (a.leaf || a.perches_mm) {
                 const double perches = a.perches_mm.value_or(0);

@@ -422,6 +422,18 @@ TEST_CASE("a joint held against the frame: stress, weld and what tires it, on bo
     in.graft.plate.reset();
     in.frame->assumed = {"the springs' rates"};
     CHECK(stretch::graftPlan(in).verdict == PlanVerdict::Marginal);
+    // a sleeve has less than the rail that the frame was worked out with: it bears so much more
+    in = alike();
+    in.frame.emplace();
+    in.frame->may_mpa = 140;
+    p = stretch::graftPlan(in);
+    REQUIRE(p.way == GraftWay::Sleeve);
+    const double share = p.joint_modulus_mm3 / p.weaker_modulus_mm3;
+    REQUIRE(share < 0.9);
+    in.frame->stress_mpa = 0.99 * 140 * share;
+    CHECK_FALSE(said(stretch::graftPlan(in), "graft-frame"));
+    in.frame->stress_mpa = 1.01 * 140 * share;
+    CHECK(said(stretch::graftPlan(in), "graft-frame"));
 }
 
 TEST_CASE("the frame with a piece on it: one that is like what it replaces changes nothing; a weaker one does",

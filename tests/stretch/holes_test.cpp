@@ -218,4 +218,22 @@ TEST_CASE("holes from their lines: listed, found, printed, drilled anew", "[stre
     CHECK(t.b.rail_holes.size() == 2);
 }
 
+TEST_CASE("two joined pieces: each joint is a weld, and what lies beyond either comes off", "[stretch][holes][analysis]") {
+    Typist t;
+    t.scannedLadder("rail 100 x 60 x 4 box top");
+    for (const char* line : {"subject clip component", "subject tailpiece component", "graft nose front-clip of clip at 400",
+                             "graft tail rear-frame of tailpiece at 2800", "rail-hole a at 380 across 30 outer",
+                             "rail-hole b at 430 across 30 outer", "rail-hole c at 2770 across 30 outer",
+                             "rail-hole d at 2900 across 30 outer", "rail-hole e at 1500 across 30 outer"})
+        t.type(line);
+    const auto r = analysis::analyse(t.b, 1);
+    const auto holes = analysis::workedHoles(t.b, r);
+    REQUIRE(holes.size() == 5);
+    for (const auto& [k, code] : {std::pair{0, "hole-out"}, {1, "hole-weld"}, {3, "hole-weld"}, {4, "hole-out"}}) {
+        INFO(holes[static_cast<std::size_t>(k)].input.hole.name);
+        CHECK(said(holes[static_cast<std::size_t>(k)].plan, code));
+    }
+    CHECK(holes[2].plan.remarks.empty());
+}
+
 } // namespace stretch_holes_test

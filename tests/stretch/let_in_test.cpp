@@ -86,6 +86,12 @@ TEST_CASE("a rail let in: its length, and pieces that can be drawn back and driv
     CHECK(front.share >= 1);
     CHECK(front.weaker_mm3 <= boxModulus(84, 54, 2.5));
     CHECK(front.weaker_mm3 > 0.9 * boxModulus(84, 54, 2.5));
+    // twisted, too: twice the area within its middle lines and its wall (Bredt), with sharp corners
+    const auto bredt = [](double h, double w, double t) { return 2 * (h - t) * (w - t) * t; };
+    for (const LetInEnd& e : p.ends) {
+        CHECK(e.share >= 1);
+        CHECK(bredt(e.thin_high_mm, e.thin_wide_mm, e.wall_mm) > 0.97 * std::min(bredt(84, 54, 2.5), bredt(90, 60, 3)));
+    }
     // each plug bears the least of filler and sheet; all of them half as much again as the flange pulls
     const double pull = front.weaker_mm3 * 210 / 1.5 / (84 - 2.5), d = front.plug_mm;
     const double each = std::min(std::numbers::pi / 4 * d * d * 0.30 * 480, std::numbers::pi * d * 2.5 * 0.40 * 210);

@@ -220,6 +220,14 @@ TEST_CASE("where a slit can't run: limits from both sides", "[stretch][width]") 
     REQUIRE(said(p, "narrow-tube"));
     CHECK(said(p, "narrow-tube")->sentence.find("bars") != std::string::npos);
     REQUIRE(said(p, "narrow-member"));
+    // what nobody said holds nothing
+    in = pan();
+    in.pan.clear();
+    CHECK(verdictOf(in, "narrow-unsaid") == PlanVerdict::Marginal);
+    in.members = {{"seats", false, 1100, 0}};
+    CHECK(verdictOf(in, "narrow-unsaid") == PlanVerdict::Holds);
+    in.axles = {{AxleEnd::Rear, false, {}, 120, 1270.0, {}}};
+    CHECK(verdictOf(in, "narrow-unsaid") == PlanVerdict::Marginal);
     // nothing tells whether both sides came in alike
     in = pan();
     in.pairs.clear();
