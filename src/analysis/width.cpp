@@ -91,9 +91,13 @@ Headline widthHeadline(const Build& b, const Results& r, SubjectId) {
         first = !remarks.empty() ? remarks.front().sentence : fmt::format("{} was never measured.", assumed.front());
     };
     if (w.narrow) {
-        h.sentence = w.narrow->strip_mm > 0 ? fmt::format("Slit the floor {} from the middle and take {} out of each side.",
-                                                          len(w.narrow->slit_mm), len(w.narrow->strip_mm))
-                                            : fmt::format("Each side comes in by {}.", len(w.narrow->side_mm));
+        if (w.narrow->strip_mm > 0)
+            h.sentence =
+                fmt::format("Slit the floor {} from the middle and take {} out of each side{}.", len(w.narrow->slit_mm),
+                            len(w.narrow->strip_mm),
+                            w.narrow->lap_mm > 0 ? fmt::format("; the sheets then lap by {}", len(w.narrow->lap_mm)) : "");
+        else
+            h.sentence = fmt::format("Each side comes in by {}.", len(w.narrow->side_mm));
         judge_by(w.narrow->verdict, w.narrow->remarks, w.narrow_input->assumed);
     }
     for (const WorkedEdge& e : w.edges) {

@@ -351,8 +351,8 @@ std::vector<work::WidthJob> widthJobs(const Build& b, const Results& r) {
     const WorkedWidth w = workedWidth(b, r);
     if (w.narrow) {
         work::WidthJob job{Kind::Narrower, "", "", "", {}, shut(w.narrow->verdict, w.narrow->remarks)};
-        job.words = w.narrow->strip_mm > 0 ? fmt::format("a strip of {}, {} from the middle, on each side",
-                                                         len(w.narrow->strip_mm), len(w.narrow->slit_mm))
+        job.words = w.narrow->strip_mm > 0 ? fmt::format("the strip from {} to {} from the middle, on each side",
+                                                         len(w.narrow->slit_mm), len(w.narrow->outer_mm))
                                            : fmt::format("{} of what spans it", len(b.narrowing->by.value));
         for (const stretch::NarrowMember& m : w.narrow->members)
             job.pieces += fmt::format("{}{} to {}", job.pieces.empty() ? "" : ", ", m.name, len(m.then_mm));
