@@ -111,6 +111,48 @@ wheel-rate front 26
 wheel-rate rear 32
 springs front leaf
 springs rear leaf
+point Go 1120 8 470
+point Pn 2412 20 424
+coordinates Go 1120 8 470
+coordinates Pn 2412 20 424
+point Lfl 1990 -440 470
+point Lfr 1990 440 470
+point Lal 2560 -440 400
+point Lar 2560 440 400
+point Ufl 2170 -330 590
+point Ufr 2170 330 590
+point Ual 2610 -330 560
+point Uar 2610 330 560
+point Pf 2690 -470 470
+point Pa 2690 430 460
+coordinates Lfl 1990 -440 470
+coordinates Lfr 1990 440 470
+coordinates Lal 2560 -440 400
+coordinates Lar 2560 440 400
+coordinates Ufl 2170 -330 590
+coordinates Ufr 2170 330 590
+coordinates Ual 2610 -330 560
+coordinates Uar 2610 330 560
+coordinates Pf 2690 -470 470
+coordinates Pa 2690 430 460
+output gearbox at Go swing 0.2°
+pinion rear at Pn swing 0°
+shaft main from gearbox to rear joints cross cross slip front
+shaft main phase 0° in 40 out 55 tube 76 2 limit 22° loops
+level-on frame -0.6°
+level-on frame -0.5°
+level-on gearbox 2.4°
+level-on rear 4.6°
+level-on main 1.5°
+drive redline 4200 torque 240 first 3.4 top 1 cruise 90 tyre 690 cg 760 layout parallel ratio-rear 3.73
+turns rear-axle shaft 19.5 wheel 10 one-held within 0.1
+travel rear bump 75
+travel rear droop 85
+link lower-left rear-axle rod Lfl Lal
+link lower-right rear-axle rod Lfr Lar
+link upper-left rear-axle rod Ufl Ual
+link upper-right rear-axle rod Ufr Uar
+link panhard rear-axle rod Pf Pa
 stand nose at -450 rated 1500 sound
 stand dash at 1250 rated 1500 sound
 stand axle at 1900 rated 1500 sound

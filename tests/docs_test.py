@@ -40,6 +40,8 @@ def codes_in_the_source():
             codes.add("tape." + found.group(1))
     for file in sorted((source / "src/stretch").glob("*.cpp")):
         codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)\s*"([a-z][a-z-]+)",\s*(?:[\w<>=.: ]+ \? )?(?:PlanVerdict|fmt::|")', file.read_text())}
+    for file in sorted((source / "src/drive").glob("*.cpp")):
+        codes |= {"drive." + c for c in re.findall(r'(?:\badd\(|\bside\(|\{)\s*"([a-z][a-z-]+)",\s*(?:v,|share|PlanVerdict|fmt::|spare|s\.slip)', re.sub(r"\s+", " ", file.read_text()))}
     codes |= {"stretch.axle-" + c for c in re.findall(r'\b(?:say|judge)\(\s*"([a-z-]+)"', text("src/stretch/axle.cpp"))}
     for file in sorted((source / "src/make").glob("crossmember.cpp")):
         codes |= {"make.crossmember-" + c for c in re.findall(r'\badd\(\s*"([a-z-]+)", PlanVerdict|\badd\(\s*"([a-z-]+)",', file.read_text()) for c in c if c}

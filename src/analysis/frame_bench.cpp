@@ -85,7 +85,8 @@ Shown shownOf(const Results& r) {
 /// Both ends of every plate and row of ribs that is planned, as handles on the left rail (the right one's own on the right).
 void addGrips(const Build& b, const Results& r, frame::FrameView& v) {
     constexpr double least_mm = 50; // long
-    for (const auto& [id, m] : b.members) {
+    for (const auto& row : b.members) {
+        const Member& m = row.second;
         if ((m.kind != MemberKind::Plate && m.kind != MemberKind::Rib) || m.state != MemberState::Planned) continue;
         const auto line = std::find_if(v.structure->lines.begin(), v.structure->lines.end(), [&](const frame::Line& l) {
             return l.name == (m.side == RailSide::Right ? "right rail" : "left rail");

@@ -171,7 +171,7 @@ std::string graftJson(const Build& b, const Results& r) {
                 p.wheelbase ? Json{{"value", number(p.wheelbase->value)}, {"u95", number(p.wheelbase->u95)}} : Json(nullptr);
             one["wheelbase_left_less_right_mm"] = p.wheelbase ? number(p.wheelbase_skew_mm) : Json(nullptr);
             one["measures"] = Json::array();
-            for (const stretch::Measure& m : p.measures)
+            for (const build::Measure& m : p.measures)
                 one["measures"].push_back({{"name", m.name}, {"mm", number(m.mm)}, {"u95_mm", number(m.u95_mm)}});
             one["pins"] = Json::array();
             for (const stretch::GraftPinned& pin : g.input.pins)

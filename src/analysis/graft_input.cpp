@@ -117,7 +117,7 @@ private:
                     lost_ = nameOf(b_, point);
             if (a.points.size() == pin.points.size()) asked.push_back(std::move(a));
         }
-        stretch::Places own = of_piece_.places();
+        build::Places own = of_piece_.places();
         pose.points = own.at;
         pose.covariance = own.covariance;
         for (const Asked& a : asked) pose.pins.push_back({a.pin->kind, a.points, a.pin->target.value, a.pin->tolerance});
@@ -131,7 +131,7 @@ private:
         for (const Asked& a : asked) in.pins.push_back(pinned(*a.pin, a.points));
     }
     stretch::GraftPinned pinned(const GraftPin& pin, const std::vector<std::size_t>& points) const {
-        const stretch::Places& piece = out_.input.piece;
+        const build::Places& piece = out_.input.piece;
         const std::size_t axis = pin.kind == GraftPinKind::Station ? 0 : pin.kind == GraftPinKind::Height ? 2 : 1;
         const std::size_t n = 3 * piece.at.size();
         const double share = 1.0 / static_cast<double>(points.size());

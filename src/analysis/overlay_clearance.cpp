@@ -50,7 +50,7 @@ sit::CutOptions cutOptionsOf(const CutRules& b, const sit::Need& need) {
         const auto kind = z.rule == ZoneRule::Never   ? sit::ZoneKind::Never
                           : z.rule == ZoneRule::Brace ? sit::ZoneKind::Brace
                                                       : sit::ZoneKind::Named;
-        o.zones.push_back({z.name, kind, pointOf(z.from), pointOf(z.to)});
+        o.zones.push_back({z.name, kind, {pointOf(z.from), pointOf(z.to)}});
     }
     return o;
 }

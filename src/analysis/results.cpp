@@ -2,11 +2,13 @@
 
 #include "analysis/frame.hpp"
 
+#include "analysis/drive.hpp"
 #include "analysis/findings.hpp"
 #include "analysis/planned_width.hpp"
 #include "analysis/seatings.hpp"
 #include "analysis/sit_input.hpp"
 #include "analysis/survey_of.hpp"
+#include "analysis/travel.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_plan.hpp"
 #include "build/assumed.hpp"
@@ -355,6 +357,9 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.planned_chassis = plannedChassis(b, r);
     r.planned_left = r.planned_chassis.map(r.rail_left);
     r.planned_right = r.planned_chassis.map(r.rail_right);
+    r.drive =
+        Node<drive::LineInput, drive::LinePlan>::of(driveInput(b, r), previous ? &previous->drive : nullptr, drive::linePlan);
+    r.travels = travelsOf(b, r, previous);
     r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);

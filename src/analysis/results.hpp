@@ -4,6 +4,8 @@
 #include "analysis/node.hpp"
 #include "build/build.hpp"
 #include "build/planned_chassis.hpp"
+#include "drive/line.hpp"
+#include "drive/travel.hpp"
 #include "make/crossmember.hpp"
 #include "make/mounts.hpp"
 #include "sit/lowering.hpp"
@@ -141,6 +143,8 @@ struct Results {
     std::vector<build::PointId> sit_body_ids; ///< behind the body of its input
     SeatingsCompared seatings;
     Node<stretch::Input, stretch::Plan> stretch;
+    Node<drive::LineInput, drive::LinePlan> drive;
+    std::vector<Node<drive::TravelIn, drive::TravelPlan>> travels; ///< of every axle and wheel that links carry
     std::vector<build::MountId> mount_ids;
     std::vector<make::MountInput> mount_inputs;
     std::vector<make::MountStack> mounts;

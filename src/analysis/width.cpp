@@ -227,7 +227,7 @@ std::string widthJson(const Build& b, const Results& r) {
                                     {"track_planned_mm", a.track_mm ? number(*a.track_mm - a.wheels_mm) : Json(nullptr)}});
         one["moved"] = p.moved;
         one["measures"] = Json::array();
-        for (const stretch::Measure& m : p.measures)
+        for (const build::Measure& m : p.measures)
             one["measures"].push_back({{"name", m.name}, {"mm", number(m.mm)}, {"u95_mm", number(m.u95_mm)}});
         one["remarks"] = remarksJson(p.remarks);
         one["assumed"] = w.narrow_input->assumed;

@@ -328,7 +328,7 @@ std::vector<work::GraftJob> graftJobs(const Build& b, const Results& r) {
             if (g.plan.overlap_mm > 0) job.joined_words += fmt::format(", {} on each other", len(g.plan.overlap_mm));
             job.trim_words = fmt::format("Cut off its rails: {} left, {} right.", len(std::max(0.0, g.plan.sides[0].trim_mm)),
                                          len(std::max(0.0, g.plan.sides[1].trim_mm)));
-            for (const stretch::Measure& m : g.plan.measures)
+            for (const build::Measure& m : g.plan.measures)
                 job.measures.push_back(fmt::format("{} {} ± {}", m.name, len(m.mm), units::fixed(m.u95_mm, 1)));
             if (job.open.empty() && g.plan.verdict == PlanVerdict::Fails) job.open = g.plan.remarks.front().sentence;
         }
@@ -342,7 +342,7 @@ std::vector<work::WidthJob> widthJobs(const Build& b, const Results& r) {
     using Kind = work::WidthJob::Kind;
     std::vector<work::WidthJob> jobs;
     const auto len = [&](double mm) { return units::formatLength(mm, b.settings.length_step); };
-    const auto measured = [&](const stretch::Measure& m) {
+    const auto measured = [&](const build::Measure& m) {
         return fmt::format("{} {} ± {}", m.name, len(m.mm), units::fixed(m.u95_mm, 1));
     };
     const auto shut = [](PlanVerdict v, const std::vector<Remark>& remarks) {
@@ -356,7 +356,7 @@ std::vector<work::WidthJob> widthJobs(const Build& b, const Results& r) {
                                            : fmt::format("{} of what spans it", len(b.narrowing->by.value));
         for (const stretch::NarrowMember& m : w.narrow->members)
             job.pieces += fmt::format("{}{} to {}", job.pieces.empty() ? "" : ", ", m.name, len(m.then_mm));
-        for (const stretch::Measure& m : w.narrow->measures) job.measures.push_back(measured(m));
+        for (const build::Measure& m : w.narrow->measures) job.measures.push_back(measured(m));
         jobs.push_back(std::move(job));
     }
     for (const WorkedEdge& e : w.edges) {

@@ -112,6 +112,9 @@ const Stand* standNamed(const Build& b, std::string_view name) { return named(b.
 const Graft* graftNamed(const Build& b, std::string_view name) { return named(b.grafts, name); }
 const FloorEdge* floorEdgeNamed(const Build& b, std::string_view name) { return named(b.floor_edges, name); }
 const RailHole* railHoleNamed(const Build& b, std::string_view name) { return named(b.rail_holes, name); }
+const DriveEnd* driveEndNamed(const Build& b, std::string_view name) { return named(b.drive_ends, name); }
+const Shaft* shaftNamed(const Build& b, std::string_view name) { return named(b.shafts, name); }
+const Link* linkNamed(const Build& b, std::string_view name) { return named(b.links, name); }
 const LetIn* letInNamed(const Build& b, std::string_view name) { return named(b.let_in, name); }
 const AxleJob* axleJobOf(const Build& b, AxleEnd end) {
     for (const auto& [id, job] : b.axle_jobs)

@@ -5,6 +5,7 @@
 #include "build/client.hpp"
 #include "build/coats.hpp"
 #include "build/condition.hpp"
+#include "build/drive.hpp"
 #include "build/graft.hpp"
 #include "build/hole.hpp"
 #include "build/jobs.hpp"
@@ -24,6 +25,8 @@
 #include "build/subject.hpp"
 #include "build/survey.hpp"
 #include "build/width.hpp"
+
+#include <span>
 
 /// The document: what was measured and what was decided, as plain values. Lengths mm, angles rad, masses kg.
 namespace gorvet::build {
@@ -99,6 +102,12 @@ struct BuildMembers {
     Rows<FloorEdge> floor_edges;
     Rows<LetIn> let_in;
     Rows<RailHole> rail_holes;
+    Rows<DriveEnd> drive_ends;
+    Rows<Shaft> shafts;
+    Rows<LevelReading> level_readings;
+    Rows<TurnCount> turn_counts;
+    Rows<Link> links;
+    DriveFacts drive_facts;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -120,7 +129,7 @@ using Document =
           Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
           WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
           Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
-          AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole>;
+          AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link, DriveFacts>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -198,6 +207,12 @@ const FloorEdge* floorEdgeNamed(const Build&, std::string_view name);
 const LetIn* letInNamed(const Build&, std::string_view name);
 /// The hole of a rail of that name; nullptr when there is none.
 const RailHole* railHoleNamed(const Build&, std::string_view name);
+/// The end of a shaft, the shaft, and the link of the suspension of that name; nullptr when there is none.
+const DriveEnd* driveEndNamed(const Build&, std::string_view name);
+const Shaft* shaftNamed(const Build&, std::string_view name);
+const Link* linkNamed(const Build&, std::string_view name);
+/// The points that a link of that kind has, in order, in words.
+std::span<const std::string_view> pointsOf(LinkKind);
 /// Coats of a surface, in the order in which they go on.
 std::vector<Coat> coatsOf(const Build&, SurfaceId);
 /// What should take how long, where it was said of a step of the plan; nullptr when it was not.

@@ -44,7 +44,7 @@ struct Change : details::ChangesOf<Document>::Variant {
     using Variant = details::ChangesOf<Document>::Variant;
     Change();
     template <class A>
-    requires std::is_constructible_v<Variant, std::in_place_type_t<A>, A> Change(A change)
+    requires(!std::is_same_v<A, Change> && std::is_constructible_v<Variant, std::in_place_type_t<A>, A>) Change(A change)
         : Variant(std::in_place_type<A>, std::move(change)) {}
     Change(const Change&);
     Change(Change&&) noexcept;

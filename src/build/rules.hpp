@@ -69,6 +69,10 @@ Checked rules(const Build&, const Narrowing&);
 Checked rules(const Build&, const FloorEdge&);
 Checked rules(const Build&, const LetIn&);
 Checked rules(const Build&, const RailHole&);
+Checked rules(const Build&, const DriveEnd&);
+Checked rules(const Build&, const Shaft&);
+Checked rules(const Build&, const LevelReading&);
+Checked rules(const Build&, const Link&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

@@ -222,6 +222,20 @@ enum class RailWall { Top, Bottom, Outer, Inner };
 enum class HoleFate { Open, Keep, Move, Restore, Ask };
 /// An end of a rail.
 enum class RailEnd { Front, Rear };
+/// What a shaft is bolted to.
+enum class DriveEndKind { Output, Input, Bearing, Pinion, Through };
+/// What an end of a shaft moves with.
+enum class Carrier { Frame, Front, Rear, SecondRear };
+/// A joint of a shaft: one cross, two with centring between them, or one that passes turning on evenly.
+enum class JointKind { Cross, DoubleCross, ConstantVelocity };
+enum class SlipAt { None, Front, Rear };
+/// How engine and pinion are to lie: schools.
+enum class DriveLayout { Parallel, Mirrored, Level, Preset };
+/// What a level was laid on.
+enum class LevelOn { Frame, Unit, Shaft };
+/// What is hung by links.
+enum class Hung { FrontAxle, RearAxle, FrontLeft, FrontRight, RearLeft, RearRight };
+enum class LinkKind { Rod, Wishbone, Hinge, Strut, Leaf, Watts, TieRod };
 /// What is done about something that crosses a cut.
 enum class RunAnswer { Open, Nothing, Reclip, Joiner, NewLength, Reroute };
 
@@ -349,6 +363,27 @@ template <> struct Words<HoleKind> { static constexpr std::array<std::string_vie
 template <> struct Words<RailWall> { static constexpr std::array<std::string_view, 4> text{"top", "bottom", "outer", "inner"}; };
 template <> struct Words<HoleFate> {
     static constexpr std::array<std::string_view, 5> text{"open", "keep", "move", "restore", "ask"};
+};
+template <> struct Words<DriveEndKind> {
+    static constexpr std::array<std::string_view, 5> text{"output", "input", "bearing", "pinion", "through"};
+};
+template <> struct Words<Carrier> {
+    static constexpr std::array<std::string_view, 4> text{"frame", "front-axle", "rear-axle", "second-rear-axle"};
+};
+template <> struct Words<JointKind> {
+    static constexpr std::array<std::string_view, 3> text{"cross", "double-cross", "constant-velocity"};
+};
+template <> struct Words<SlipAt> { static constexpr std::array<std::string_view, 3> text{"none", "front", "rear"}; };
+template <> struct Words<DriveLayout> {
+    static constexpr std::array<std::string_view, 4> text{"parallel", "mirrored", "level", "preset"};
+};
+template <> struct Words<LevelOn> { static constexpr std::array<std::string_view, 3> text{"frame", "unit", "shaft"}; };
+template <> struct Words<Hung> {
+    static constexpr std::array<std::string_view, 6> text{"front-axle",  "rear-axle", "front-left",
+                                                          "front-right", "rear-left", "rear-right"};
+};
+template <> struct Words<LinkKind> {
+    static constexpr std::array<std::string_view, 7> text{"rod", "wishbone", "hinge", "strut", "leaf", "watts", "tie-rod"};
 };
 template <> struct Words<RailEnd> { static constexpr std::array<std::string_view, 2> text{"front", "rear"}; };
 template <> struct Words<RunAnswer> {

@@ -1,4 +1,5 @@
 // Which bench has a side of its own on the desk.
+#include "desk/drive/drive_bench.hpp"
 #include "desk/make/make_bench.hpp"
 #include "desk/scan/scan_bench.hpp"
 #include "desk/sit/sit_bench.hpp"
@@ -22,8 +23,9 @@ struct Side {
     std::string_view key;
     std::unique_ptr<Bench> (*make)(std::string_view);
 };
-constexpr Side sides[] = {{"tape", make<TapeBench>},       {"scan", make<ScanBench>}, {"sit", make<SitBench>},
-                          {"stretch", make<StretchBench>}, {"make", make<MakeBench>}, {"work", make<WorkBench>}};
+constexpr Side sides[] = {{"tape", make<TapeBench>},       {"scan", make<ScanBench>},   {"sit", make<SitBench>},
+                          {"stretch", make<StretchBench>}, {"drive", make<DriveBench>}, {"make", make<MakeBench>},
+                          {"work", make<WorkBench>}};
 
 } // namespace
 

@@ -96,6 +96,10 @@ public:
             {"RAIL-SIDE", wordsOf<RailSide>},
             {"LIFTED", wordsOf<Lifted>},
             {"RUN-ANSWER", wordsOf<RunAnswer>},
+            {"CARRIER", wordsOf<Carrier>},
+            {"JOINT-KIND", wordsOf<JointKind>},
+            {"HUNG", wordsOf<Hung>},
+            {"LINK-KIND", wordsOf<LinkKind>},
             {"LIST",
              [] {
                  std::vector<std::string> keys;
@@ -119,6 +123,8 @@ public:
         if (slot == "EDGE") return names(b_.floor_edges);
         if (slot == "HOLE") return names(b_.rail_holes);
         if (slot == "LET-IN") return names(b_.let_in);
+        if (slot == "END") return names(b_.drive_ends);
+        if (slot == "SHAFT") return names(b_.shafts);
         if (slot == "SESSION") return names(b_.sessions);
         if (slot == "BRACE") return names(b_.temporary_steel);
         if (slot == "BOX") return names(b_.obstacles);
@@ -139,6 +145,10 @@ public:
         if (slot == "ANY-POINT")
             for (const auto& [id, p] : b_.points)
                 if (p.subject == the_body || p.subject == the_chassis) words.push_back(p.name);
+        if (slot == "END-OR-SHAFT") {
+            words = names(b_.drive_ends);
+            for (const std::string& name : names(b_.shafts)) words.push_back(name);
+        }
         if (slot == "PIECE-POINT")
             for (const auto& [graft, g] : b_.grafts)
                 for (const auto& [id, p] : b_.points)

@@ -271,6 +271,20 @@ public:
     void removeLetIn(const Word&);
     void railHole();
     void removeRailHole(const Word&);
+    // what drives the wheels and carries them
+    void driveEnd();
+    void removeDriveEnd(const Word&);
+    void shaft();
+    void removeShaft(const Word&);
+    void levelOn();
+    void removeLevels(const Word&);
+    void turns();
+    void removeTurns(const Word&);
+    void link();
+    void removeLink(const Word&);
+    void driveFacts();
+    /// A plain figure, of no unit; with a question mark it is assumed.
+    Dimension countNext(const char* missing);
     // what the frame rests on
     void stand();
     void removeStand(const Word&);

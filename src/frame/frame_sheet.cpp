@@ -244,7 +244,7 @@ private:
             }
         }
         for (const Shape& s : v_.outcome->shape) {
-            const auto& [a, b] = at[s.line];
+            const double a = at[s.line].first, b = at[s.line].second;
             const auto line = [&](double x) { return rear > front ? a + (b - a) * (x - front) / (rear - front) : a; };
             const bool rail = v_.structure->lines[s.line].rail;
             own.emplace_back(rail ? s.from_moves.z_mm - line(s.from.x_mm) : 0, rail ? s.to_moves.z_mm - line(s.to.x_mm) : 0);

@@ -57,7 +57,7 @@ private:
     // ---- both lines
 
     Vec3 edgeNow(std::size_t k) const { return in_.chassis.at[in_.edge_at[k]]; }
-    const Places& sillPlaces() const { return in_.sill_of_body ? in_.body : in_.chassis; }
+    const build::Places& sillPlaces() const { return in_.sill_of_body ? in_.body : in_.chassis; }
     /// Places from the middle outwards, as planned.
     Vec3 edgeAt(const Vec3& now, double out) const {
         Vec3 p = in_.planned.map(now);

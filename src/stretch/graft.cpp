@@ -391,7 +391,7 @@ private:
 
     /// ± of what is linear in both: `on_piece` and `on_chassis` are slopes by coordinate.
     double u95(const std::vector<std::pair<int, Vec3>>& on_piece, const std::vector<std::pair<int, Vec3>>& on_chassis) const {
-        const auto variance = [](const Places& p, const std::vector<std::pair<int, Vec3>>& slopes) {
+        const auto variance = [](const build::Places& p, const std::vector<std::pair<int, Vec3>>& slopes) {
             const std::size_t n = 3 * p.at.size();
             double sum = 0;
             for (const auto& [i, a] : slopes)

@@ -1,6 +1,6 @@
 #include "stretch/let_in_sheet.hpp"
 
-#include "stretch/sheet_words.hpp"
+#include "sheet/plan_words.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -4,7 +4,7 @@
 #include "build/rail_line.hpp"
 #include "build/remark.hpp"
 #include "build/width.hpp"
-#include "stretch/places.hpp"
+#include "build/places.hpp"
 
 #include <array>
 #include <optional>
@@ -51,7 +51,7 @@ struct NarrowInput {
     double half_mm = 0;               ///< from the middle to the outside of all: the pan's edge, or the rails'
     double spine_half_mm = 0;         ///< from the middle to a spine's flank; 0: no spine
     std::vector<NarrowMark> marks;
-    Places paired;                          ///< of them, those that stand left and right of each other
+    build::Places paired;                          ///< of them, those that stand left and right of each other
     std::vector<std::pair<int, int>> pairs; ///< places in `paired`, left and right, front to rear
     std::vector<NarrowMember> members;
     std::vector<NarrowAxle> axles;
@@ -71,7 +71,7 @@ struct NarrowPlan {
     double out_kg = 0;              ///< of both strips
     std::vector<std::string> moved; ///< marked points that come in
     std::vector<NarrowMember> members;
-    std::vector<Measure> measures; ///< across, before it is welded
+    std::vector<build::Measure> measures; ///< across, before it is welded
     std::vector<build::Remark> remarks;
     build::PlanVerdict verdict = build::PlanVerdict::Holds;
 };
@@ -83,8 +83,8 @@ NarrowPlan narrowPlan(const NarrowInput&);
 struct EdgeInput {
     build::FloorEdge edge;
     build::PlannedChassis planned;    ///< what the chassis' points go through
-    Places chassis;                   ///< as it is
-    Places body;                      ///< where the body's points stand, seated
+    build::Places chassis;                   ///< as it is
+    build::Places body;                      ///< where the body's points stand, seated
     std::vector<std::size_t> edge_at; ///< in `chassis`
     std::vector<double> edge_out_mm;  ///< outwards from each of them to the face: half a rail's width
     std::vector<std::size_t> sill_at; ///< in `body`, or in `chassis`

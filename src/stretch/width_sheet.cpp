@@ -1,6 +1,6 @@
 #include "stretch/width_sheet.hpp"
 
-#include "stretch/sheet_words.hpp"
+#include "sheet/plan_words.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -65,6 +65,47 @@ LetIn joined(test::AnyRow&, const Build& b, LetIn l) {
     return l;
 }
 
+std::vector<PointId> someOfChassis(test::AnyRow& any, const Build& b, std::size_t count) {
+    std::vector<PointId> all;
+    for (const auto& [id, p] : b.points)
+        if (p.subject == the_chassis) all.push_back(id);
+    while (all.size() > count) all.erase(all.begin() + any.below(static_cast<int>(all.size())));
+    return all;
+}
+
+/// Ends, shafts, levels and links as their rules want them.
+void driving(test::AnyRow& any, const Build& b, DriveEnd& e) {
+    e.fore = e.aft = {};
+    e.point = {};
+    if (const auto points = someOfChassis(any, b, 1); any.oneIn(2) && !points.empty()) e.point = points.front();
+    if (!e.point) e.station = e.up = Dimension{300, "", Provenance::Measured};
+}
+void driving(test::AnyRow& any, const Build& b, Shaft& s) {
+    std::vector<DriveEndId> begin, end;
+    for (const auto& [id, e] : b.drive_ends) {
+        if (e.kind == DriveEndKind::Output || e.kind == DriveEndKind::Through || e.kind == DriveEndKind::Bearing)
+            begin.push_back(id);
+        if (e.kind == DriveEndKind::Input || e.kind == DriveEndKind::Pinion) end.push_back(id);
+    }
+    if (begin.empty() || end.empty()) return;
+    s.from = begin[static_cast<std::size_t>(any.below(static_cast<int>(begin.size())))];
+    s.to = end[static_cast<std::size_t>(any.below(static_cast<int>(end.size())))];
+    s.tube = s.wall = {};
+}
+void driving(test::AnyRow& any, const Build& b, LevelReading& l) {
+    l.end = {};
+    l.shaft = {};
+    l.on = LevelOn::Frame;
+    if (!b.drive_ends.empty() && any.oneIn(2)) {
+        l.on = LevelOn::Unit;
+        l.end = b.drive_ends.begin()->first;
+    }
+}
+void driving(test::AnyRow& any, const Build& b, Link& l) {
+    l.kind = any.oneIn(2) ? LinkKind::Rod : LinkKind::TieRod;
+    l.points = someOfChassis(any, b, 2);
+}
+
 template <class T> void fitting(test::AnyRow& any, const Build& b, T& row) {
     const auto other = [&] {
         SubjectId found;
@@ -78,6 +119,8 @@ template <class T> void fitting(test::AnyRow& any, const Build& b, T& row) {
         if (other() && any.oneIn(4)) row.subject = other();
     if constexpr (std::is_same_v<T, FloorEdge> || std::is_same_v<T, LetIn>)
         if (!any.oneIn(4)) row = joined(any, b, std::move(row));
+    if constexpr (requires { driving(any, b, row); })
+        if (!any.oneIn(4)) driving(any, b, row);
     if constexpr (std::is_same_v<T, RailHole>)
         if (!any.oneIn(4) && (row.fate == HoleFate::Move) != row.moved_to.has_value())
             row.moved_to = row.fate == HoleFate::Move ? std::optional(Dimension{1400, "", Provenance::Measured}) : std::nullopt;

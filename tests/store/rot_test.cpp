@@ -505,4 +505,57 @@ TEST_CASE("a file of version 8 did not know how wide it is made, and reads the s
     CHECK(floorEdgeNamed((*again)->build(), "left"));
 }
 
+TEST_CASE("a file of version 9 knew no shafts, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-9");
+    const auto path = quick.path / "nine.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-9.gorvet", path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "nine.version-9.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.narrowing->by.value == 70);
+        CHECK(railHoleNamed(b, "fold")->kind == HoleKind::Initiator);
+        CHECK(floorEdgeNamed(b, "left")->edge.size() == 2);
+        CHECK(letInNamed(b, "left")->height.value == 80);
+        CHECK(b.drive_ends.empty());
+        CHECK(b.links.empty());
+        CHECK_FALSE(b.drive_facts.redline_rpm);
+        DriveEnd tail, nose;
+        tail.id = DriveEndId{b.next_id};
+        tail.name = "gearbox";
+        tail.point = pointNamed(b, the_chassis, "Al")->id;
+        nose.id = DriveEndId{b.next_id + 1};
+        nose.name = "rear";
+        nose.kind = DriveEndKind::Pinion;
+        nose.on = Carrier::Rear;
+        nose.point = pointNamed(b, the_chassis, "Bl")->id;
+        Shaft s;
+        s.id = ShaftId{b.next_id + 2};
+        s.name = "main";
+        s.from = tail.id;
+        s.to = nose.id;
+        Link l;
+        l.id = LinkId{b.next_id + 3};
+        l.name = "lower";
+        l.points = {tail.point, nose.point};
+        DriveFacts f;
+        f.redline_rpm = Dimension{5200, "5200", Provenance::Measured};
+        REQUIRE((*store)->keep(
+            Edit{"a shaft", {Put<DriveEnd>{tail}, Put<DriveEnd>{nose}, Put<Shaft>{s}, Put<Link>{l}, Set<DriveFacts>{f}}},
+            author));
+        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
+        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+    }
+    CHECK(steps > 5);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK(shaftNamed((*again)->build(), "main")->from == driveEndNamed((*again)->build(), "gearbox")->id);
+    CHECK((*again)->build().drive_facts.redline_rpm->value == 5200);
+}
+
 } // namespace store_rot_test

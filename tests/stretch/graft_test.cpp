@@ -24,7 +24,7 @@ using stretch::GraftWay;
 
 namespace {
 
-const stretch::Places nothing;
+const build::Places nothing;
 
 /// Rails 840 apart, level at 500 (tops), from −500 to 3200; the piece ahead of 640, alike and in line, its rails ending at 700.
 GraftInput alike() {
@@ -154,7 +154,7 @@ TEST_CASE("2,000 pieces: the ± of what is taped across covers the truth in 93 t
                   {GraftPinKind::Height, {2, 3}, 470, 2}};
         return stretch::graftPose(p);
     };
-    const stretch::Places marks = in.chassis;
+    const build::Places marks = in.chassis;
     const auto real = posed(truth);
     std::array<int, 5> covered{};
     constexpr int rounds = 2000;

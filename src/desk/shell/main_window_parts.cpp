@@ -139,7 +139,9 @@ QLayout* MainWindow::buildSheet() {
         state_.grip.clear();
         sheet_->refresh();
         if (moved && document_.isOpen() && view() && view()->dragged)
-            enter(QString::fromStdString(view()->dragged(document_.build(), document_.results(), name.toStdString(), value)));
+            // one that only shows, like an axle's travel, keeps nothing
+            if (const auto line = view()->dragged(document_.build(), document_.results(), name.toStdString(), value); !line.empty())
+                enter(QString::fromStdString(line));
     });
     sheet_->setMaker([this](double w, double h, const sheet::Format& f) {
         return document_.isOpen() ? bench().draw(document_, state_, w, h, f) : sheet::Drawing{};

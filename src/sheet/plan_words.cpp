@@ -1,8 +1,6 @@
-#include "stretch/sheet_words.hpp"
+#include "sheet/plan_words.hpp"
 
-namespace gorvet::stretch {
-
-using namespace sheet;
+namespace gorvet::sheet {
 
 void SheetWords::lines(const std::string& text, double indent) {
     for (const std::string& line : wrapped(text, width_ - indent, f_.small())) {
@@ -12,11 +10,9 @@ void SheetWords::lines(const std::string& text, double indent) {
     y_ += f_.px(3);
 }
 
-void SheetWords::remarks(const std::vector<build::Remark>& all) {
-    for (const build::Remark& r : all) {
-        addMark(d_, {f_.px(8), y_ - f_.small() * 0.35}, f_.px(10), severityOf(r.verdict), tag_);
-        lines(r.sentence + " " + r.remedy, f_.px(24));
-    }
+void SheetWords::judged(Severity severity, const std::string& text) {
+    addMark(d_, {f_.px(8), y_ - f_.small() * 0.35}, f_.px(10), severity, tag_);
+    lines(text, f_.px(24));
 }
 
 void SheetWords::list(const char* before, const std::vector<std::string>& all) {
@@ -37,4 +33,4 @@ void FigureColumn::row(const std::string& name, const std::string& figure, Mark 
     d_.add(Text{{at_.x + width_, at_.y}, figure, f_.body(), Ink::Ink, Anchor::Right, Level::Base, Face::Mono, mark}, tag_);
 }
 
-} // namespace gorvet::stretch
+} // namespace gorvet::sheet

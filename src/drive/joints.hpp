@@ -1,0 +1,38 @@
+#pragma once
+
+#include "geometry/vec3.hpp"
+
+#include <complex>
+#include <vector>
+
+/// Cross joints one after another, in three dimensions. Angles rad; directions of length 1, along the flow, rearward.
+namespace gorvet::drive {
+
+/// Angle between two directions, 0 … π.
+double angleBetween(const geometry::Vec3& a, const geometry::Vec3& b);
+
+/// How fast the driven side turns for each turn of the driving side: cos β/(1 − sin²β cos²γ), γ = 0 with the driving fork in the
+/// plane of both shafts; β below a right angle. engineering.md, Drive.
+double ratioOfCross(double beta_rad, double fork_rad);
+
+/// A joint of a chain: the angle between what drives and what is driven.
+struct ChainJoint {
+    geometry::Vec3 in;
+    geometry::Vec3 out;
+    bool even = false; ///< it passes turning on evenly: constant velocity, or double cross with its centring
+    double clock_rad =
+        0; ///< by how far the fork that drives it is turned against the driven fork of the joint before, about `in`; 0: in phase
+};
+
+/// What is left of all of them together, as the angle of the one cross joint that would do the same: θ² = |Σ (−1)ᵏ βₖ² e^{2iφₖ}|,
+/// for small angles. φ is the plane of each joint about the shaft, carried from shaft to shaft without twist. Even joints count
+/// for nothing, and the phase runs through them. engineering.md, Drive.
+double residualAngle(const std::vector<ChainJoint>&);
+/// θ² itself, before its size is taken.
+std::complex<double> residualSquared(const std::vector<ChainJoint>&);
+
+/// How far the last shaft runs ahead of an even one at most, and behind, half of the two together; exact, by vectors over a turn
+/// in `steps` parts. An even joint passes the phase on as it is. The small-angle rule gives θ²/4.
+double exactLead(const std::vector<ChainJoint>&, int steps = 720);
+
+} // namespace gorvet::drive
