@@ -44,9 +44,9 @@ Headline levelsHeadline(const Build& b, const Results& r, SubjectId) {
     Headline h;
     h.sentence = bad ? fmt::format("{} of {} to be read again.", bad, units::counted(read.ids.size(), "level"))
                      : fmt::format("{}, none against another.", units::counted(read.ids.size(), "level"));
-    h.below = read.levels.frame ? fmt::format("The frame stood at {}: that is taken off all others.",
-                                              units::formatAngle(read.levels.frame->value))
-                                : std::string("No level lay on the frame: it is taken as level, and nothing holds by that.");
+    h.below = read.levels.frame
+                  ? fmt::format("The frame stood {}: that is taken off all others.", slopeWords(read.levels.frame->value))
+                  : std::string("No level lay on the frame: it is taken as level, and nothing holds by that.");
     return h;
 }
 

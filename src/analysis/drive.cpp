@@ -24,8 +24,6 @@ namespace {
 const char* const sign_of_slopes =
     "Slopes are down at the back: a tail that hangs, a pinion whose nose points up, both read above 0.";
 
-std::string degreesOf(const Figure& f) { return fmt::format("{} ± {}", units::formatAngle(f.value), units::formatAngle(f.u95)); }
-
 const drive::ChainPlan* worstChain(const drive::LinePlan& plan) {
     const drive::ChainPlan* worst = nullptr;
     for (const drive::ChainPlan& c : plan.chains)
@@ -44,6 +42,11 @@ std::string levelWords(const drive::LevelJudged& j) {
 }
 
 } // namespace
+
+std::string slopeWords(double rad) {
+    const double shown = std::abs(rad);
+    return units::formatAngle(shown) + (shown < 8.7e-5 ? "" : rad > 0 ? " down at the back" : " down at the front");
+}
 
 std::vector<Lack> driveLacks(const Build& b, const Results& r, SubjectId) {
     std::vector<Lack> list;
@@ -134,9 +137,9 @@ Listing levelsList(const Build& b, const Results& r, SubjectId) {
                                                                     : sheet::Severity::Good;
         const double no = std::nan("");
         row.cells = {{levelOf(b, l), no, false, Mark::None},
-                     {units::formatAngle(l.slope.value), l.slope.value, true, sheet::markOf(l.slope.provenance)},
-                     {own ? degreesOf(*own) : std::string("–"), own ? own->value : no, true,
-                      own ? sheet::markOf(own->provenance) : Mark::None},
+                     {slopeWords(l.slope.value), l.slope.value, true, sheet::markOf(l.slope.provenance)},
+                     {own ? fmt::format("{} ± {}", slopeWords(own->value), units::formatAngle(own->u95)) : std::string("–"),
+                      own ? own->value : no, true, own ? sheet::markOf(own->provenance) : Mark::None},
                      {levelWords(j), no, false, Mark::None},
                      {j.set_aside                                  ? "Re-tape"
                       : j.standardised > 2.5 || j.redundancy < 0.1 ? "Doubtful"
@@ -244,7 +247,7 @@ std::vector<sheet::Drawing> drivePages(const Build& b, const Results& r) {
         for (std::size_t k = 0; k < list.columns.size(); ++k) columns.push_back(column(list.columns[k].c_str(), widths[k]));
         addTablePages(pages, titled(b, r, title), {local_rules}, columns, rows);
     };
-    listed(levelsList(b, r, the_chassis), "Drive: slopes as read", {60, 34, 50, 70, 34});
+    listed(levelsList(b, r, the_chassis), "Drive: slopes as read", {40, 50, 66, 62, 30});
     listed(ratiosList(b, r, the_chassis), "Drive: what the axles are geared to", {44, 46, 24, 90, 44});
     return pages;
 }

@@ -30,17 +30,14 @@ public:
                               markOf(e->station->provenance), false});
         if (e->fore) c.rows.push_back({"its line", nameOf(b_, e->fore) + " to " + nameOf(b_, e->aft), Mark::None, false});
         if (const auto read = levelsRead(b_, r_).of(e->id))
-            c.rows.push_back({"slope, by levels",
-                              fmt::format("{} ± {}", units::formatAngle(read->value), units::formatAngle(read->u95)),
+            c.rows.push_back({"slope, by levels", fmt::format("{} ± {}", slopeWords(read->value), units::formatAngle(read->u95)),
                               markOf(read->provenance), true});
         else if (e->slope)
-            c.rows.push_back(
-                {"slope, down at the back", units::formatAngle(e->slope->value), markOf(e->slope->provenance), true});
+            c.rows.push_back({"slope", slopeWords(e->slope->value), markOf(e->slope->provenance), true});
         if (e->swing)
             c.rows.push_back(
                 {"to the right at the back", units::formatAngle(e->swing->value), markOf(e->swing->provenance), false});
-        if (e->turned.value != 0)
-            c.rows.push_back({"planned: turned down at the back", units::formatAngle(e->turned.value), Mark::None, true});
+        if (e->turned.value != 0) c.rows.push_back({"planned: turned", slopeWords(e->turned.value), Mark::None, true});
         for (const auto& [what, d] :
              {std::pair{"planned: up", &e->raised}, std::pair{"planned: right", &e->aside}, std::pair{"planned: back", &e->back}})
             if (d->value != 0) c.rows.push_back({what, len(d->value), Mark::None, true});
@@ -111,7 +108,7 @@ public:
                                                        : b_.shafts.at(l.shaft).name;
         Card c;
         c.title = "level on " + on;
-        c.rows.push_back({"it showed", units::formatAngle(l.slope.value), markOf(l.slope.provenance), true});
+        c.rows.push_back({"it showed", slopeWords(l.slope.value), markOf(l.slope.provenance), true});
         c.actions.push_back({"read it again", "level-on " + on + " ", "", true});
         c.actions.push_back({"forget all on it", "remove level-on " + on, "", false});
         c.journal_table = "level-reading";

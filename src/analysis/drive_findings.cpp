@@ -44,7 +44,7 @@ public:
                                                            : b_.shafts.at(l.shaft).name;
             Finding& f = add(Severity::Bad, "drive.level-retape", on, "Re-tape",
                              fmt::format("The level on {} ({}) stands {} off what all else makes of it{}.", on,
-                                         units::formatAngle(l.slope.value), units::formatAngle(std::abs(j.residual)),
+                                         slopeWords(l.slope.value), units::formatAngle(std::abs(j.residual)),
                                          j.other_sign ? "; with the other sign it would fit" : ""),
                              j.other_sign ? "Look which end was low: down at the back is above 0." : "Read it once more.");
             f.tag = fmt::format("level:{}", l.id.value);

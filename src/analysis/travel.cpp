@@ -147,7 +147,14 @@ std::vector<drive::TravelView> travelViews(const Build& b, const Results& r, con
     return views;
 }
 
-std::string angleWords(const Figure& f) { return fmt::format("{} ± {}", units::formatAngle(f.value), units::formatAngle(f.u95)); }
+/// What a pinion, or the toe of a wheel, comes to: its side in words.
+std::string sideWords(const drive::TravelIn& in, double rad) {
+    const char* side = in.axle() ? (rad < 0 ? "nose down" : "nose up") : rad < 0 ? "out" : "in";
+    return units::formatAngle(std::abs(rad)) + " " + side;
+}
+std::string angleWords(const drive::TravelIn& in, const Figure& f) {
+    return fmt::format("{} ± {}", sideWords(in, f.value), units::formatAngle(f.u95));
+}
 
 } // namespace
 
@@ -198,11 +205,10 @@ Headline travelHeadline(const Build&, const Results& r, SubjectId) {
         h.sentence = worst->remarks.front().sentence;
         h.below = worst->remarks.front().remedy + " ";
     } else {
+        const std::string low = sideWords(*input, worst->droop_rad.value), high = sideWords(*input, worst->bump_rad.value);
         h.sentence = input->axle()
-                         ? fmt::format("The {}'s pinion turns from {} at full droop to {} at full bump.", worst->name,
-                                       units::formatAngle(worst->droop_rad.value), units::formatAngle(worst->bump_rad.value))
-                         : fmt::format("The {} toes in by {} at full bump and by {} at full droop.", worst->name,
-                                       units::formatAngle(worst->bump_rad.value), units::formatAngle(worst->droop_rad.value));
+                         ? fmt::format("The {}'s pinion stands {} at full droop, {} at full bump.", worst->name, low, high)
+                         : fmt::format("The {} toes {} at full droop, {} at full bump.", worst->name, low, high);
         h.below = worst->verdict == PlanVerdict::Holds ? std::string("Holds. ")
                   : !worst->remarks.empty() ? fmt::format("{}: {} ", verdictWord(worst->verdict), worst->remarks.front().sentence)
                                             : fmt::format("Marginal: {} was never measured. ", input->assumed.front());
@@ -271,8 +277,8 @@ std::optional<Card> travelCard(const Build&, const Results& r, const std::string
             c.rows.push_back({"rolls about, over the road",
                               fmt::format("{:.0f} ± {:.0f} mm", node->roll_centre_mm.value, node->roll_centre_mm.u95),
                               Mark::Derived, false});
-            c.rows.push_back({"at full bump", angleWords(node->bump_rad), Mark::Derived, true});
-            c.rows.push_back({"at full droop", angleWords(node->droop_rad), Mark::Derived, true});
+            c.rows.push_back({"at full bump", angleWords(node.input(), node->bump_rad), Mark::Derived, true});
+            c.rows.push_back({"at full droop", angleWords(node.input(), node->droop_rad), Mark::Derived, true});
         }
         if (!node->remarks.empty()) c.sentences.push_back(node->remarks.front().sentence + " " + node->remarks.front().remedy);
         c.sentences.push_back(fmt::format("Caution: {}", link_caution));

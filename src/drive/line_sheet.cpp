@@ -18,7 +18,7 @@ using namespace sheet;
 
 namespace {
 
-constexpr double column_px = 330, side_px = 150, plan_px = 90, plot_px = 120;
+constexpr double column_px = 330, side_px = 122, plan_px = 62, plot_px = 84;
 
 std::string angleText(double rad) { return fmt::format("{:.2f}°", rad / one_degree); }
 std::string angleText(const Figure& f) { return fmt::format("{:.2f}° ± {:.2f}°", f.value / one_degree, f.u95 / one_degree); }
@@ -98,6 +98,13 @@ private:
                     Ink::Second});
         for (const Drawn* ghost : {&bump_, &droop_}) line(*ghost, place, reach, {Ink::Second, f_.thin(), Dash::Dashed}, false);
         line(shown_, place, reach, {Ink::Ink, f_.thick(), Dash::Solid}, true);
+        bend(place, reach);
+        for (const auto& [ghost, name] : {std::pair{&bump_, "full bump"}, std::pair{&droop_, "full droop"}}) {
+            const P end = place(geometry::plus(ghost->at.back(), geometry::times(ghost->last, reach)));
+            if (side &&
+                std::abs(end.y - place(geometry::plus(rest_.at.back(), geometry::times(rest_.last, reach))).y) > f_.small())
+                d_.add(Text{{wide_, end.y - f_.px(4)}, name, f_.small(), Ink::Second, Anchor::Right});
+        }
         std::size_t j = 0;
         for (std::size_t k = 0; k < shown_.at.size(); ++k) {
             const P at = place(shown_.at[k]);
@@ -128,6 +135,18 @@ private:
         const double at = (v_.share + 1) / 2 * static_cast<double>(p_.sweep.size() - 1);
         const auto low = static_cast<std::size_t>(std::clamp(std::floor(at), 0.0, static_cast<double>(p_.sweep.size() - 2)));
         return std::lerp(p_.sweep[low].angles_rad[joint], p_.sweep[low + 1].angles_rad[joint], at - static_cast<double>(low));
+    }
+    /// Each unit's line drawn on past its joint: what stands between it and the shaft is the joint's angle.
+    template <class Place> void bend(const Place& place, double reach) {
+        const Pen thin{Ink::Chassis, f_.thin(), Dash::Dotted};
+        d_.add(
+            Stroke{{place(shown_.at.front()), place(geometry::plus(shown_.at.front(), geometry::times(shown_.first, 2 * reach)))},
+                   false,
+                   thin});
+        d_.add(
+            Stroke{{place(shown_.at.back()), place(geometry::plus(shown_.at.back(), geometry::times(shown_.last, -2 * reach)))},
+                   false,
+                   thin});
     }
     template <class Place> void line(const Drawn& drawn, const Place& place, double reach, const Pen& pen, bool units) {
         Stroke shaft{{}, false, pen};

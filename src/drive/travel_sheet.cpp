@@ -16,10 +16,16 @@ using namespace sheet;
 
 namespace {
 
-constexpr double figures_px = 330, links_px = 210, curves_px = 120;
+constexpr double figures_px = 330, links_px = 180, curves_px = 90;
 
 std::string withU95(const Figure& f, double scale, int decimals, const char* unit) {
     return fmt::format("{:.{}f}{} ± {:.{}f}{}", f.value * scale, decimals, unit, f.u95 * scale, decimals, unit);
+}
+
+/// An angle with the side it goes to in words, in place of a sign.
+std::string sided(const Figure& f, const char* above, const char* below, int decimals = 2) {
+    return fmt::format("{:.{}f}° {} ± {:.{}f}°", std::abs(f.value) / one_degree, decimals, f.value < 0 ? below : above,
+                       f.u95 / one_degree, decimals);
 }
 
 class TravelDraft {
@@ -72,7 +78,8 @@ private:
                 for (const std::size_t k : link.points) take(flat(in_.places.at[k]));
             for (const std::size_t hub : {in_.held.left, in_.held.right})
                 for (const double z : {-in_.radius_mm, in_.held.bump_mm})
-                    take(flat({in_.places.at[hub].x_mm, in_.places.at[hub].y_mm, in_.places.at[hub].z_mm + z}));
+                    for (const double x : {-in_.radius_mm, in_.radius_mm})
+                        take(flat({in_.places.at[hub].x_mm + x, in_.places.at[hub].y_mm, in_.places.at[hub].z_mm + z}));
             const Projection to = fit(left, right, low, high, {side ? 0 : each + f_.px(30), y_ + f_.px(26)}, each, room, true);
             d_.add(Text{
                 {side ? 0 : each + f_.px(30), y_ + f_.px(16)}, side ? "from the left" : "from behind", f_.small(), Ink::Second});
@@ -81,6 +88,9 @@ private:
                     const P q = flat(p);
                     return to(q.x, q.y);
                 });
+            if (side) tyre(to);
+            const double road = roadZ();
+            d_.add(Stroke{{to(left, road), to(right, road)}, false, {Ink::Second, f_.thin(), Dash::Solid}});
             centre(side, to);
         }
         y_ += room + f_.px(34);
@@ -115,11 +125,15 @@ private:
     }
     std::string linkTag(const std::string& name) const { return "link:" + name.substr(0, name.find(',')); }
 
-    /// What it turns about: the roll centre from behind, the instant centre from the side where it is near enough to be drawn.
+    double roadZ() const { return (in_.places.at[in_.held.left].z_mm + in_.places.at[in_.held.right].z_mm) / 2 - in_.radius_mm; }
+    void tyre(const Projection& to) {
+        const Vec3& hub = in_.places.at[in_.held.left];
+        d_.add(Circle{to(hub.x_mm, hub.z_mm), in_.radius_mm * to.scale, {Ink::Faint, f_.thin(), Dash::Solid}});
+    }
+    /// What it turns about: the roll centre from behind, the instant centre stands among the figures.
     void centre(bool side, const Projection& to) {
-        const double road = (in_.places.at[in_.held.left].z_mm + in_.places.at[in_.held.right].z_mm) / 2 - in_.radius_mm;
         if (side) return;
-        const P at = to(0, road + p_.roll_centre_mm.value);
+        const P at = to(0, roadZ() + p_.roll_centre_mm.value);
         d_.add(Stroke{{{at.x - f_.px(7), at.y}, {at.x + f_.px(7), at.y}}, false, {Ink::Ink, f_.thin(), Dash::Solid}}, tag_);
         d_.add(Stroke{{{at.x, at.y - f_.px(7)}, {at.x, at.y + f_.px(7)}}, false, {Ink::Ink, f_.thin(), Dash::Solid}}, tag_);
         d_.add(Text{{at.x + f_.px(10), at.y - f_.px(4)}, "rolls about here", f_.small(), Ink::Second}, tag_);
@@ -141,7 +155,7 @@ private:
         Plot one{{left, top},
                  each,
                  tall,
-                 in_.axle() ? "the pinion turned down at the back" : "steers by itself, nose to the left",
+                 in_.axle() ? "the pinion: nose up (above), down (below)" : "the wheel: nose to the left (above), right (below)",
                  "full droop",
                  "full bump",
                  {curve(in_.axle() ? &TravelRow::slope_rad : &TravelRow::steer_rad)},
@@ -152,7 +166,7 @@ private:
         Plot two{{left + each + gap, top},
                  each,
                  tall,
-                 in_.axle() ? "back (solid) and aside (dashed)" : "leans, top to the right",
+                 in_.axle() ? "goes back (solid), and to the right (dashed)" : "leans: top to the right (above), left (below)",
                  "full droop",
                  "full bump",
                  {curve(in_.axle() ? &TravelRow::back_mm : &TravelRow::lean_rad)},
@@ -179,19 +193,23 @@ private:
         column.head("At rest");
         column.row("rolls about, over the road", withU95(p_.roll_centre_mm, 1, 0, " mm"));
         if (in_.axle()) {
-            column.row("steers as it leans, per degree", withU95(p_.steer_per_roll, 1, 3, "°"));
+            const bool into = (p_.steer_per_roll.value > 0) != in_.front;
+            column.row("steers, a degree of lean", fmt::format("{:.2f}° {} ± {:.3f}°", std::abs(p_.steer_per_roll.value),
+                                                               into ? "into it" : "out of it", p_.steer_per_roll.u95));
             if (p_.centre_x_mm && std::abs(p_.centre_x_mm->value) < 2e4) {
                 column.row("turns about, station", withU95(*p_.centre_x_mm, 1, 0, " mm"));
                 column.row("and height", withU95(*p_.centre_z_mm, 1, 0, " mm"));
             }
             if (p_.anti_squat) column.row("held up under drive", withU95(*p_.anti_squat, 100, 0, " %"));
         } else if (p_.caster_rad) {
-            column.row("caster, top back", withU95(*p_.caster_rad, 1 / one_degree, 2, "°"));
+            column.row("caster: its top", sided(*p_.caster_rad, "back", "ahead"));
         }
         column.head("Through its travel");
-        column.row(in_.axle() ? "pinion at full bump" : "toe in at full bump", withU95(p_.bump_rad, 1 / one_degree, 2, "°"));
-        column.row(in_.axle() ? "pinion at full droop" : "toe in at full droop", withU95(p_.droop_rad, 1 / one_degree, 2, "°"));
-        if (!in_.axle()) column.row("top in at full bump", withU95(p_.lean_bump_rad, 1 / one_degree, 2, "°"));
+        column.row(in_.axle() ? "full bump: pinion" : "full bump: toe",
+                   in_.axle() ? sided(p_.bump_rad, "nose up", "nose down") : sided(p_.bump_rad, "in", "out"));
+        column.row(in_.axle() ? "full droop: pinion" : "full droop: toe",
+                   in_.axle() ? sided(p_.droop_rad, "nose up", "nose down") : sided(p_.droop_rad, "in", "out"));
+        if (!in_.axle()) column.row("full bump: top", sided(p_.lean_bump_rad, "in", "out"));
         if (!p_.most_rod.empty())
             column.row("ends of " + p_.most_rod + " bend", fmt::format("{:.1f}°", p_.most_rod_rad / one_degree));
         column.row("bushes give by", fmt::format("{:.1f} mm", p_.strain_mm));

@@ -29,7 +29,7 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
     {
         Driver d;
         REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
-        d.bench(3);
+        d.bench("sit");
         auto* sheet = d.find<desk::SheetView>("sheet");
         CHECK(shows(sheet, "from the left"));
         QTest::keyClick(&d.window, Qt::Key_F5, Qt::ShiftModifier); // the last of its sheets
@@ -78,11 +78,11 @@ TEST_CASE("seatings are kept, compared, used and undone in the window", "[desk][
         REQUIRE(waitFor([&] { return shows(sheet, "from the left"); }));
         // a bench of one sheet has nothing to turn to; Sit shows what it showed
         QTest::mouseClick(d.find<QPushButton>("view_costs"), Qt::LeftButton);
-        d.bench(1);
+        d.bench("tape");
         QTest::keyClick(&d.window, Qt::Key_F5);
         CHECK_FALSE(d.find<QPushButton>("start_datum")->text().isEmpty());
         CHECK(d.window.shownBench() == "tape");
-        d.bench(3);
+        d.bench("sit");
         REQUIRE(waitFor([&] { return shows(sheet, "where each seating comes to"); }));
     }
     Driver again;

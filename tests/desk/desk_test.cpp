@@ -176,16 +176,16 @@ TEST_CASE("at 150 % every bench still fits a screen of 1280 by 800", "[desk]") {
         CHECK(waitFor([&] { return d.window.size() == QSize(1280, 800); }));
     };
     auto* sheet = d.find<desk::SheetView>("sheet");
-    for (int n = 1; n <= 6; ++n) {
-        INFO("bench " << n);
-        d.bench(n);
+    for (const analysis::BenchInfo* info : analysis::benches()) {
+        INFO(info->key);
+        d.bench(info->key);
         fits();
         // all of the drawing can be brought into view
         CHECK(sheet->drawing().width <= sheet->width());
         const auto* bar = sheet->findChild<QScrollBar*>("sheetScroll");
         CHECK(bar->maximum() + sheet->height() >= static_cast<int>(sheet->drawing().height));
     }
-    d.bench(5);
+    d.bench("make");
     const std::string last = "mount:" + std::to_string(d.window.document().build().mounts.rbegin()->first.value);
     REQUIRE(sheet->placeOf(last));
     CHECK(sheet->placeOf(last)->y() > sheet->height() / 2.0);
@@ -226,12 +226,12 @@ TEST_CASE("every control says what it is", "[desk]") {
     };
     named(3);
     REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
-    for (int n = 1; n <= 6; ++n) {
-        INFO("bench " << n);
-        d.bench(n);
+    for (const analysis::BenchInfo* info : analysis::benches()) {
+        INFO(info->key);
+        d.bench(info->key);
         named(8);
     }
-    d.bench(3);
+    d.bench("sit");
     const auto& pins = d.window.document().build().pins;
     auto* sheet = d.find<desk::SheetView>("sheet");
     QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf("pin:" + std::to_string(pins.begin()->first.value))->toPoint());
@@ -270,7 +270,7 @@ TEST_CASE("set-ups, wheels and gaps have their lines and cards on Tape", "[desk]
     const auto path = test::demoBuild(test::freshFolder("window-lines"));
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
-    d.bench(1);
+    d.bench("tape");
     auto* sheet = d.find<desk::SheetView>("sheet");
     auto* card = d.find<desk::CardView>("card");
     const auto open = [&](const std::string& tag) {

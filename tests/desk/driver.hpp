@@ -1,5 +1,6 @@
 #pragma once
 
+#include "analysis/bench.hpp"
 #include "desk/shell/ask.hpp"
 #include "desk/shell/main_window.hpp"
 #include "desk/widgets/card_view.hpp"
@@ -57,7 +58,11 @@ public:
         CHECK(find<QLineEdit>("entry")->text().isEmpty());
     }
     void action(const char* name) { find<QAction>(name)->trigger(); }
-    void bench(int n) { QTest::keyClick(&window, static_cast<Qt::Key>(Qt::Key_0 + n), Qt::AltModifier); }
+    /// Turns to a bench by its key: Alt and its place in the table.
+    void bench(std::string_view key) {
+        QTest::keyClick(&window, static_cast<Qt::Key>(static_cast<int>(Qt::Key_1) + static_cast<int>(analysis::placeOf(key))),
+                        Qt::AltModifier);
+    }
 
     /// Turns to a sheet of the bench, by its button or in the menu of those that have no room.
     void showSheet(const char* key, const char* name) {

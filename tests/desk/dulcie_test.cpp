@@ -16,7 +16,7 @@ TEST_CASE("a spine platform is cut in steps, its axle narrowed, its halves stood
     {
         Driver d;
         REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
-        d.bench(4);
+        d.bench("stretch");
         const auto results = [&]() -> const analysis::Results& { return d.window.document().results(); };
         REQUIRE(waitFor([&] { return d.text("headline").contains("Cut the spine at"); }));
         REQUIRE(results().stretch->spine);

@@ -56,7 +56,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     const auto build = demoBuild(folder);
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
-    d.bench(2);
+    d.bench("scan");
     CHECK(d.text("headline") == "Nothing was scanned yet.");
     auto* view = d.find<SceneView>("scene");
 
@@ -375,9 +375,9 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     CHECK(low_one.spare_mm != scans(d).seatings->front().spare_mm);
     CHECK(shows("low: "));
     // a bench shows the sheet that it showed last; chosen again, its first
-    d.bench(2);
+    d.bench("scan");
     CHECK(d.window.shownView() == "way");
-    d.bench(2);
+    d.bench("scan");
     CHECK_FALSE(sheet->isVisible());
 
     // the findings hang from The Rule, and are marked on the verb
@@ -385,7 +385,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
     for (const auto& f : d.window.document().results().findings) found = found || f.code == "scan.fouls";
     CHECK(found);
     // a card that is opened low down leaves the view's buttons free, where it fits above them
-    d.bench(2);
+    d.bench("scan");
     emit rule->picked("contact:1", {600, 10});
     auto* card = d.find<desk::CardView>("card");
     REQUIRE(waitFor([&] { return card->isVisible(); }));
@@ -422,12 +422,12 @@ TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so a
     {
         Driver d;
         REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
-        d.bench(2);
+        d.bench("scan");
         addScan(d, written(folder, "frame.ply", sim::ladderFrame(60)), "the chassis");
     }
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
-    d.bench(2);
+    d.bench("scan");
     REQUIRE(waitLong([&] { return scans(d).overlay->hasChassis(); }));
     CHECK_THAT(d.text("headline").toStdString(), Catch::Contains("The chassis is scanned, the body is not"));
     // typed over the view, it goes on the line; what the view knows stays with it

@@ -121,6 +121,7 @@ private:
                                             {Qt::Key_4, Qt::AltModifier},
                                             {Qt::Key_5, Qt::AltModifier},
                                             {Qt::Key_6, Qt::AltModifier},
+                                            {Qt::Key_7, Qt::AltModifier},
                                             {Qt::Key_Z, Qt::ControlModifier},
                                             {Qt::Key_F, Qt::ControlModifier}};
         const Keys& k = oneOf(keys);

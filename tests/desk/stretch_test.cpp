@@ -25,7 +25,7 @@ TEST_CASE("a channel frame is named member by member, bears its loads, and is cl
     {
         Driver d;
         REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
-        d.bench(4);
+        d.bench("stretch");
         const auto found = [&]() -> const analysis::FrameFound& { return *d.window.document().results().scans->frame; };
         const auto current = [&] {
             const auto& doc = d.window.document();
@@ -134,10 +134,10 @@ TEST_CASE("a front clip is surveyed, pinned and joined in the window", "[desk][s
     {
         Driver d;
         REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
-        d.bench(4);
+        d.bench("stretch");
         d.showSheet("graft", "Joined");
         CHECK(d.text("headline").contains("No piece of another frame"));
-        d.bench(1); // it is surveyed where all is
+        d.bench("tape"); // it is surveyed where all is
         d.keep("subject clip component");
         for (const auto& [name, role, x, y, z] :
              {std::tuple{"P", "rail", -500, 400, 420}, {"Q", "rail", 800, 400, 420}, {"H", "front-hub", -40, 690, 330}})
@@ -147,7 +147,7 @@ TEST_CASE("a front clip is surveyed, pinned and joined in the window", "[desk][s
                 d.keep(QString("coordinates %1 %2 %3 %4").arg(point).arg(x).arg(side * y).arg(z));
             }
         d.type("subject chassis");
-        d.bench(4);
+        d.bench("stretch");
         d.showSheet("graft", "Joined");
         d.type("graft nose front-clip of clap at 640"); // a slip is said, and nothing is lost
         CHECK(d.text("entryEcho").contains("no subject clap"));
@@ -201,7 +201,7 @@ TEST_CASE("a rail is let into a shell in the window", "[desk][stretch][let-in]")
                 d.keep(QString("point %1 none %2 %3 200").arg(point).arg(x).arg(side * 400));
                 d.keep(QString("coordinates %1 %2 %3 200").arg(point).arg(x).arg(side * 400));
             }
-        d.bench(4);
+        d.bench("stretch");
         d.showSheet("let-in", "Let in");
         CHECK(d.text("headline").contains("No rail is let into a shell"));
         d.keep("let-in left from Fl to Rl section 90 60 3");

@@ -32,7 +32,7 @@ TEST_CASE("wheels, the change and the work are watched on a slider; picks begin 
     const auto build = demoBuild(folder);
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
-    d.bench(2);
+    d.bench("scan");
     auto* view = d.find<SceneView>("scene");
     const auto at = [](shape::Mesh m, const desk::Point3& to) {
         return transformed(std::move(m), geometry::rigidTransform(to, 0, 0, 0));

@@ -120,7 +120,7 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         enterSubject(d, body, false);
 
         // pins
-        d.bench(3);
+        d.bench("sit");
         CHECK(d.text("headline") == "No pin says where the body stands along.");
         for (const char* line :
              {"tyre front 340", "tyre rear 340", "hinge 500 tol 2", "centred", "sill front 290", "sill rear 290"})
@@ -132,14 +132,14 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         CHECK(*d.window.document().results().seat->change_mm == Approx(-100).margin(1.5));
 
         // the cut
-        d.bench(4);
+        d.bench("stretch");
         CHECK(d.text("headline").contains("where may it be cut?"));
         d.keep("rail 100 x 60 x 4 box top");
         d.keep("cut 1300");
         CHECK(d.text("headline").startsWith("Cut at 1300.0 and take out 10"));
 
         // mounts and crossmember
-        d.bench(5);
+        d.bench("make");
         d.find<QPushButton>("start_mount_all")->click();
         CHECK(d.window.document().results().mounts.size() == 4);
         for (const char* line : {"biscuit 20 squash 15%", "washer 3", "floor 3", "crossmember", "isolator 38", "box 60 x 50 x 3"})
@@ -168,7 +168,7 @@ TEST_CASE("from an empty build to the printed sheet, and again after reopening",
         Driver d;
         REQUIRE(d.window.openFile(path));
         CHECK(d.window.document().build() == as_it_was);
-        d.bench(3);
+        d.bench("sit");
         CHECK(d.text("headline").startsWith("The body sits when the wheelbase is shortened by "));
         CHECK(d.window.document().store()->undoSentence() == "crossmember box 60.0 × 50.0 × 3.0");
         d.action("undo");
@@ -191,7 +191,7 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
     };
 
     SECTION("a decision on the sheet is edited in its card") {
-        d.bench(4);
+        d.bench("stretch");
         pick("cut");
         auto* field = d.find<QLineEdit>("cardField_cut_at");
         field->clear();
@@ -211,7 +211,7 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
         CHECK(d.window.document().results().seat->change_decided);
     }
     SECTION("by keyboard alone: walk to an item and open it") {
-        d.bench(3);
+        d.bench("sit");
         sheet->setFocus();
         QTest::keyClick(sheet, Qt::Key_Right);
         QTest::keyClick(sheet, Qt::Key_Return);
@@ -288,7 +288,7 @@ TEST_CASE("cards change decisions, the Rule slides the body, the proposal can be
     SECTION("show inches") {
         d.type("show inch 1/16");
         CHECK(d.text("keptText").contains("inches"));
-        d.bench(3);
+        d.bench("sit");
         CHECK(d.text("headline").contains("\""));
     }
 }
@@ -324,7 +324,7 @@ TEST_CASE("many subjects do not crowd the head: some beside, all in a menu", "[d
     const auto folder = test::freshFolder("window-subjects");
     Driver d;
     REQUIRE(d.window.makeFile(QString::fromStdString((folder / "a.gorvet").string())));
-    d.bench(1);
+    d.bench("tape");
     auto* more = d.find<QPushButton>("moreSubjects");
     CHECK_FALSE(more->isVisible());
     const auto beside = [&] {

@@ -20,7 +20,7 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
     // the survey's hold point refuses while a reading is to be taped again
-    d.bench(6);
+    d.bench("work");
     const auto next = [&] { return d.window.document().results().work->steps[*d.window.document().results().work->next]; };
     while (next().code != "survey-agrees") {
         REQUIRE(next().open());
@@ -29,9 +29,9 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     d.type("done");
     CHECK(d.text("entryEcho").contains("One reading of the chassis is to be taped again"));
     CHECK(d.find<QLineEdit>("entry")->text() == "done"); // not lost
-    d.bench(1);
+    d.bench("tape");
     d.keep("retape Bl Dr 1691.5");
-    d.bench(6);
+    d.bench("work");
     d.keep("done survey-agrees");
     while (next().code != "before-cutting") {
         INFO(next().code);
@@ -56,8 +56,8 @@ TEST_CASE("a work order is ticked through a hold point that first refuses and th
     d.type("done before-cutting");
     CHECK(d.text("entryEcho").contains("7.0 too long"));
     CHECK(d.find<QPushButton>("verbWork")->accessibleName().contains("bad"));
-    d.bench(4);
-    d.bench(6);
+    d.bench("stretch");
+    d.bench("work");
     // read again: it agrees, the gate opens
     CHECK(d.text("entryPair").contains(QString::fromStdString(build::nameOf(d.window.document().build(), checks[1].from))));
     d.keep(number(checks[1].plan_mm - 1) + " mm");
@@ -88,15 +88,15 @@ TEST_CASE("Work from the first minute: a ready-made list, a job of one's own, th
     const auto folder = test::freshFolder("window-jobs");
     Driver d;
     REQUIRE(d.window.makeFile(QString::fromStdString((folder / "cab.gorvet").string())));
-    d.bench(6);
+    d.bench("work");
     CHECK(d.text("headline").startsWith("Next: Photograph it"));
     CHECK(d.text("below").contains("Nothing is planned yet"));
     d.window.document().setUser("M.");
     // a body that can come off
-    d.bench(1);
+    d.bench("tape");
     d.type("subject body");
     d.keep("point Ml body-mount 300 -400 600");
-    d.bench(6);
+    d.bench("work");
     // by taps: the starter, then the list among the next words
     d.find<QPushButton>("start_jobs")->click();
     REQUIRE(waitFor([&] {
@@ -135,7 +135,7 @@ TEST_CASE("Work from the first minute: a ready-made list, a job of one's own, th
     d.find<QPushButton>("cardAction_seen_free_once_more")->click();
     CHECK(build::releaseNamed(d.window.document().build(), "earth-strap")->proved->who == "K.");
     // up to the lift: it is refused by name, in the line, as a finding and on the verb
-    d.bench(6);
+    d.bench("work");
     const auto next = [&] { return d.window.document().results().work->steps[*d.window.document().results().work->next]; };
     d.window.document().setUser("M.");
     for (int guard = 0; next().code != "body-off-1" && guard < 40; ++guard) {
@@ -193,10 +193,10 @@ TEST_CASE("a cab off a truck's frame, from an empty build to the wall, labels, t
         Driver d;
         REQUIRE(d.window.makeFile(path));
         d.window.document().setUser("M.");
-        d.bench(1);
+        d.bench("tape");
         d.type("subject body");
         d.keep("point Ml body-mount 300 -400 600");
-        d.bench(6);
+        d.bench("work");
         d.keep("jobs cab-off");
         // time: nothing is said, then hours, the shop's days, a part; the strips stand there
         d.showSheet("time", "Time");
@@ -285,7 +285,7 @@ TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the li
         Driver d;
         REQUIRE(d.window.makeFile(path));
         d.window.document().setUser("M.");
-        d.bench(1);
+        d.bench("tape");
         for (const auto& [subject, file] : {std::pair{"chassis", "tern-chassis.csv"}, std::pair{"body", "petrel-body.csv"}}) {
             d.type(QString("subject ") + subject);
             d.type(QString("session %1 right-way-up trestles at 300 and 2100").arg(subject));
@@ -297,7 +297,7 @@ TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the li
         std::ifstream lines(folder / "petrel.lines");
         for (std::string line; std::getline(lines, line);)
             if (!line.empty()) d.type(QString::fromStdString(line));
-        d.bench(6);
+        d.bench("work");
         const auto& b = d.window.document().build();
         CHECK(d.window.document().results().work->done == 4);
         // the release, time, a lift of the body
@@ -380,7 +380,7 @@ TEST_CASE("the register row by row under the car, and a phone's pictures as they
     Driver d;
     REQUIRE(d.window.makeFile(QString::fromStdString((folder / "cab.gorvet").string())));
     d.window.document().setUser("M.");
-    d.bench(6);
+    d.bench("work");
     for (const char* line : {"tag earth-left cable area engine bay joins engine to bulkhead", "tag loom connector"}) d.keep(line);
     d.showSheet("register", "Taken apart");
     // the whole window for one row: Enter says it is undone, a name tags another there
@@ -442,7 +442,7 @@ TEST_CASE("the wall hangs on a second screen and follows the build", "[desk][wor
     const auto folder = test::freshFolder("window-wall");
     Driver d;
     REQUIRE(d.window.makeFile(QString::fromStdString((folder / "cab.gorvet").string())));
-    d.bench(6);
+    d.bench("work");
     d.keep("job floor-left does weld the floor area left");
     d.showSheet("register", "Taken apart");
     d.action("hangUp");
@@ -455,8 +455,8 @@ TEST_CASE("the wall hangs on a second screen and follows the build", "[desk][wor
     CHECK(view->placeOf("step:job-floor-left"));
     CHECK_FALSE(view->placeOf("step:job-lamps"));
     // another bench is shown in the window, and the wall stays and follows
-    d.bench(1);
-    d.bench(6);
+    d.bench("tape");
+    d.bench("work");
     d.keep("job lamps area front");
     CHECK(view->placeOf("step:job-lamps"));
     QTest::keyClick(hung, Qt::Key_Escape);
