@@ -19,7 +19,10 @@ namespace {
 /// The sentence of each bench, one below the other. Returns where they end.
 double addSentences(Drawing& page, const Area& area, const Build& b, const Results& r) {
     double y = area.y;
+    const bool any =
+        std::any_of(benches().begin(), benches().end(), [&](const BenchInfo* bench) { return begun(b, r, bench->key); });
     for (const BenchInfo* bench : benches()) {
+        if (any && !begun(b, r, bench->key)) continue; // nothing of it was done yet: there is nothing to sign
         const Headline h = bench->headline(b, r, the_chassis);
         addMark(page, {area.x + 3, y + 2.8}, 4, worstOf(r.findings, bench->key).severity);
         page.add(Text{{area.x + 9, y + 4.3}, bench->name, on_paper.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});

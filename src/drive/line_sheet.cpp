@@ -18,7 +18,7 @@ using namespace sheet;
 
 namespace {
 
-constexpr double column_px = 330, side_px = 122, plan_px = 62, plot_px = 84;
+constexpr double column_px = 330, side_px = 134, plan_px = 44, plot_px = 72;
 
 std::string angleText(double rad) { return fmt::format("{:.2f}°", rad / one_degree); }
 std::string angleText(const Figure& f) { return fmt::format("{:.2f}° ± {:.2f}°", f.value / one_degree, f.u95 / one_degree); }
@@ -86,8 +86,8 @@ private:
         }
         const double room = f_.px(side ? side_px : plan_px), pad = f_.px(26);
         const double scale = (wide_ - 2 * pad) / std::max(1.0, to - from);
-        const double off = std::clamp((room - 2 * pad) / std::max(1.0, high - low) / scale, 1.0, 4.0);
-        const double middle = (low + high) / 2, centre = y_ + f_.px(22) + room / 2;
+        const double off = std::clamp((room - f_.px(24)) / std::max(1.0, high - low) / scale, 1.0, 4.0);
+        const double middle = (low + high) / 2, centre = y_ + f_.px(side ? 28 : 20) + room / 2;
         const auto place = [&](const Vec3& p) {
             return P{pad + (p.x_mm - from) * scale, centre - (other(p) - middle) * scale * off};
         };

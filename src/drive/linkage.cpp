@@ -22,6 +22,8 @@ using M3 = Eigen::Matrix3d;
 constexpr double firm = 1000;
 /// A shackle and its bushes give sideways before they give along.
 constexpr double sideways = 0.2;
+/// From one stance to the next at the most.
+constexpr double most_step_mm = 10;
 
 V3 eigen(const Vec3& v) { return {v.x_mm, v.y_mm, v.z_mm}; }
 Vec3 plain(const V3& v) { return {v.x(), v.y(), v.z()}; }
@@ -196,7 +198,7 @@ bool settleInto(const Mechanism& m, const Asked& asked, Unknown& u, Vector& r, M
         const Vector by = jacobian.colPivHouseholderQr().solve(-r);
         if (!by.allFinite()) return false;
         gone += by;
-        // a step of 5 mm moves nothing by 60 mm, or turns it by 0.1 rad, on its own branch
+        // a step of 10 mm moves nothing by 60 mm, or turns it by 0.1 rad, on its own branch
         if (gone.head<3>().norm() > 60 || gone.segment<3>(3).norm() > 0.1) return false;
         step(u, by);
         if (by.head<3>().norm() < 1e-10 && by.segment<3>(3).norm() < 1e-13) {
@@ -283,7 +285,7 @@ std::vector<Stance> sweep(const Linkage& l, const std::vector<Asked>& asked) {
     for (const Asked& next : asked) {
         const Asked from = at;
         double done = 0;
-        double share = std::min(1.0, 5 / std::max(5.0, farthest(from, next)));
+        double share = std::min(1.0, most_step_mm / std::max(most_step_mm, farthest(from, next)));
         while (done < 1) {
             const double to = std::min(1.0, done + share);
             Unknown tried = u;

@@ -22,12 +22,6 @@ std::string withU95(const Figure& f, double scale, int decimals, const char* uni
     return fmt::format("{:.{}f}{} ± {:.{}f}{}", f.value * scale, decimals, unit, f.u95 * scale, decimals, unit);
 }
 
-/// An angle with the side it goes to in words, in place of a sign.
-std::string sided(const Figure& f, const char* above, const char* below, int decimals = 2) {
-    return fmt::format("{:.{}f}° {} ± {:.{}f}°", std::abs(f.value) / one_degree, decimals, f.value < 0 ? below : above,
-                       f.u95 / one_degree, decimals);
-}
-
 class TravelDraft {
 public:
     TravelDraft(Drawing& d, const TravelView& v, double top, const Format& f)
@@ -126,9 +120,15 @@ private:
     std::string linkTag(const std::string& name) const { return "link:" + name.substr(0, name.find(',')); }
 
     double roadZ() const { return (in_.places.at[in_.held.left].z_mm + in_.places.at[in_.held.right].z_mm) / 2 - in_.radius_mm; }
+    /// The lower half of the tyre.
     void tyre(const Projection& to) {
         const Vec3& hub = in_.places.at[in_.held.left];
-        d_.add(Circle{to(hub.x_mm, hub.z_mm), in_.radius_mm * to.scale, {Ink::Faint, f_.thin(), Dash::Solid}});
+        Stroke half{{}, false, {Ink::Faint, f_.thin(), Dash::Solid}};
+        for (int k = 0; k <= 36; ++k) {
+            const double at = (180 + 5 * k) * one_degree;
+            half.path.push_back(to(hub.x_mm + in_.radius_mm * std::cos(at), hub.z_mm + in_.radius_mm * std::sin(at)));
+        }
+        d_.add(std::move(half));
     }
     /// What it turns about: the roll centre from behind, the instant centre stands among the figures.
     void centre(bool side, const Projection& to) {
@@ -190,26 +190,29 @@ private:
     double figures(P at, double width) {
         FigureColumn column(d_, f_, at, width, tag_);
         addMark(d_, {at.x + width - f_.px(8), at.y - f_.px(6)}, f_.px(14), severityOf(p_.verdict), tag_);
+        // the side that an angle goes to stands in its name, in place of a sign
+        const auto angle = [&](const std::string& before, const Figure& figure, const char* above, const char* below) {
+            const Figure size{std::abs(figure.value), figure.u95, figure.provenance};
+            column.row(before + (figure.value < 0 ? below : above), withU95(size, 1 / one_degree, 2, "°"));
+        };
         column.head("At rest");
         column.row("rolls about, over the road", withU95(p_.roll_centre_mm, 1, 0, " mm"));
         if (in_.axle()) {
             const bool into = (p_.steer_per_roll.value > 0) != in_.front;
-            column.row("steers, a degree of lean", fmt::format("{:.2f}° {} ± {:.3f}°", std::abs(p_.steer_per_roll.value),
-                                                               into ? "into it" : "out of it", p_.steer_per_roll.u95));
+            column.row(into ? "steers into the bend" : "steers out of the bend",
+                       fmt::format("{:.2f}° ± {:.2f}° / 1°", std::abs(p_.steer_per_roll.value), p_.steer_per_roll.u95));
             if (p_.centre_x_mm && std::abs(p_.centre_x_mm->value) < 2e4) {
                 column.row("turns about, station", withU95(*p_.centre_x_mm, 1, 0, " mm"));
                 column.row("and height", withU95(*p_.centre_z_mm, 1, 0, " mm"));
             }
             if (p_.anti_squat) column.row("held up under drive", withU95(*p_.anti_squat, 100, 0, " %"));
         } else if (p_.caster_rad) {
-            column.row("caster: its top", sided(*p_.caster_rad, "back", "ahead"));
+            angle("caster, top ", *p_.caster_rad, "back", "ahead");
         }
-        column.head("Through its travel");
-        column.row(in_.axle() ? "full bump: pinion" : "full bump: toe",
-                   in_.axle() ? sided(p_.bump_rad, "nose up", "nose down") : sided(p_.bump_rad, "in", "out"));
-        column.row(in_.axle() ? "full droop: pinion" : "full droop: toe",
-                   in_.axle() ? sided(p_.droop_rad, "nose up", "nose down") : sided(p_.droop_rad, "in", "out"));
-        if (!in_.axle()) column.row("full bump: top", sided(p_.lean_bump_rad, "in", "out"));
+        column.head(in_.axle() ? "The pinion, through its travel" : "The wheel, through its travel");
+        angle("full bump: ", p_.bump_rad, in_.axle() ? "nose up" : "toe in", in_.axle() ? "nose down" : "toe out");
+        angle("full droop: ", p_.droop_rad, in_.axle() ? "nose up" : "toe in", in_.axle() ? "nose down" : "toe out");
+        if (!in_.axle()) angle("full bump: top ", p_.lean_bump_rad, "in", "out");
         if (!p_.most_rod.empty())
             column.row("ends of " + p_.most_rod + " bend", fmt::format("{:.1f}°", p_.most_rod_rad / one_degree));
         column.row("bushes give by", fmt::format("{:.1f} mm", p_.strain_mm));

@@ -128,7 +128,7 @@ TEST_CASE("an empty build is empty on every bench, with a first step", "[analysi
     const build::Build b;
     const auto r = analysis::analyse(b, 1);
     CHECK(r.findings.empty());
-    REQUIRE(analysis::benches().size() == 6);
+    REQUIRE(analysis::benches().size() == 7);
     for (const analysis::BenchInfo* bench : analysis::benches()) {
         const auto h = bench->headline(b, r, build::the_chassis);
         CHECK_FALSE(bench->begun(b, r));

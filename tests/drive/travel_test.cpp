@@ -198,7 +198,7 @@ TEST_CASE("the ± of what an axle does covers what it says", "[drive][travel][co
     };
     const auto known = figuresIn(real);
     std::vector<int> inside(known.size(), 0);
-    const int rounds = 600;
+    const int rounds = 400;
     for (int round = 0; round < rounds; ++round) {
         TravelIn in = truth;
         for (Vec3& at : in.places.at)
