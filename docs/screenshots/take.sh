@@ -47,7 +47,7 @@ cab=$build/drover_long.gorvet
 /usr/bin/python3 "$here/../../demo/drover_long.py" --cli "$build/gorvet-cli" --out "$cab" >/dev/null
 settle=10 shown=$cab take strength-dye "F5" --bench stretch --dye
 shown=$cab take wall-day "F5" --bench work
-shown=$cab take taken-apart-day "F5 F5 F5" --bench work
+shown=$cab take drive-day "" --bench drive
 shown=$cab take lifts-dye "F5 F5 F5 F5" --bench work --dye
 shown=$cab take time-day "F5 F5 F5 F5 F5 F5" --bench work
 rm -f "$cab"

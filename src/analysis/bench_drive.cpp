@@ -65,10 +65,7 @@ const BenchInfo drive_bench{
      {"links", "Links", travelDrawing, {}, travelHeadline, nullptr, draggedTravel},
      {"levels", "Slopes as read", nullptr, {}, levelsHeadline, levelsList},
      {"ratios", "Ratios", nullptr, {}, ratioHeadline, ratiosList}},
-    [](const Build& b, const Results& r, std::vector<Finding>& out) {
-        addDriveFindings(b, r, out);
-        addTravelFindings(b, r, out);
-    },
+    addDriveFindings,
     driveCard,
     [](const Build& b, const Results& r, std::vector<Drawing>& pages) {
         for (Drawing& page : driveSheets(b, r)) pages.push_back(std::move(page));

@@ -43,6 +43,23 @@ std::string levelWords(const drive::LevelJudged& j) {
 
 } // namespace
 
+void addDriveFacts(const Build& b, const Results& r, work::Facts& f) {
+    const auto listed = [](std::string& to, const std::string& one) { to += (to.empty() ? "" : ", ") + one; };
+    for (const auto& node : r.travels) listed(f.bushes, node->name);
+    constexpr double as_it_is_mm = 1; // what a slip joint takes without a thought
+    for (const drive::ChainPlan& c : r.drive->chains) {
+        for (const drive::ShaftPlan& s : c.shafts)
+            if (s.now_mm && std::abs(s.now_mm->value - s.length_mm.value) > as_it_is_mm)
+                listed(f.shaft_words,
+                       fmt::format("{} {} ± {:.1f}", s.name, units::formatLength(s.length_mm.value, b.settings.length_step),
+                                   s.length_mm.u95));
+        for (const Remark& remark : c.remarks) // a length can be right though its slip joint has no room: the shaft is made anew
+            if (remark.verdict == PlanVerdict::Fails && remark.code != "plunge-in" && remark.code != "plunge-out" &&
+                f.shafts_open.empty())
+                f.shafts_open = remark.sentence;
+    }
+}
+
 std::string slopeWords(double rad) {
     const double shown = std::abs(rad);
     return units::formatAngle(shown) + (shown < 8.7e-5 ? "" : rad > 0 ? " down at the back" : " down at the front");

@@ -33,6 +33,15 @@ public:
                 "Rubber takes it, rod ends don't: make parallel links equally long, or set the panhard rod level.")
                 .figure = small(plan.strain_mm);
     }
+    void travels() {
+        for (const auto& node : r_.travels) {
+            for (const std::string& lack : node.input().missing)
+                add(Severity::Warn, "drive.travel-waits", node->name, "Waiting",
+                    fmt::format("The {} waits for {}.", node->name, lack), "Measure it on Tape.")
+                    .tag = "travel:" + node->name;
+            addRemarks(node->remarks, "drive.", node->name, "travel:" + node->name);
+        }
+    }
     void levels() {
         const LevelsRead read = levelsRead(b_, r_);
         for (std::size_t k = 0; k < read.ids.size(); ++k) {
@@ -99,6 +108,7 @@ public:
 void addDriveFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
     DriveFinder finder(b, r, out);
     finder.shafts();
+    finder.travels();
     finder.levels();
     finder.ratios();
 }

@@ -2,7 +2,6 @@
 #include "analysis/travel.hpp"
 
 #include "analysis/card_maker.hpp"
-#include "analysis/finding_maker.hpp"
 #include "analysis/fixed_points.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/pages.hpp"
@@ -228,26 +227,6 @@ std::vector<sheet::Drawing> travelPages(const Build& b, const Results& r) {
     }
     return pages;
 }
-
-namespace {
-
-class TravelFinder : FindingMaker {
-public:
-    using FindingMaker::FindingMaker;
-    void all() {
-        for (const auto& node : r_.travels) {
-            for (const std::string& lack : node.input().missing)
-                add(sheet::Severity::Warn, "drive.travel-waits", node->name, "Waiting",
-                    fmt::format("The {} waits for {}.", node->name, lack), "Measure it on Tape.")
-                    .tag = "travel:" + node->name;
-            addRemarks(node->remarks, "drive.", node->name, "travel:" + node->name);
-        }
-    }
-};
-
-} // namespace
-
-void addTravelFindings(const Build& b, const Results& r, std::vector<Finding>& out) { TravelFinder(b, r, out).all(); }
 
 std::optional<Card> linkCard(const Build& b, const Results&, const std::string& name) {
     const Link* l = linkNamed(b, name);

@@ -15,7 +15,6 @@ sheet::Drawing travelDrawing(const build::Build&, const Results&, build::Subject
                              double height, const sheet::Format&);
 Headline travelHeadline(const build::Build&, const Results&, build::SubjectId);
 std::vector<sheet::Drawing> travelPages(const build::Build&, const Results&);
-void addTravelFindings(const build::Build&, const Results&, std::vector<Finding>&);
 std::optional<Card> linkCard(const build::Build&, const Results&, const std::string& name);
 std::optional<Card> travelCard(const build::Build&, const Results&, const std::string& name);
 std::string driveLinkJson(const build::Build&, const Results&);

@@ -1,5 +1,6 @@
 #include "analysis/work_facts.hpp"
 
+#include "analysis/drive.hpp"
 #include "analysis/graft.hpp"
 #include "analysis/let_in.hpp"
 #include "analysis/origin.hpp"
@@ -392,6 +393,7 @@ work::Facts workFacts(const Build& b, const Results& r) {
     f.has_body = !r.body.survey.points.empty() || !b.mounts.empty();
     f.start = {b.work.body, b.work.attitude, b.work.support};
     if (!f.has_body) f.start.body = BodyPlace::Off;
+    addDriveFacts(b, r, f);
     f.fuel_tank = b.work.fuel_tank;
     f.battery = b.work.battery;
     f.restraints = b.work.restraints;

@@ -401,6 +401,22 @@ private:
             stands_ = false;
             on_ = build::Support::Wheels;
         };
+        const auto on_wheels = [this] {
+            upright();
+            need(gear_on_, "it has no wheels");
+            need(!f_.has_body || body_on_, "its weight is not on it");
+            need(grafted() && wideEnough(), "a part of the frame is not joined yet");
+            stands_ = false;
+            on_ = build::Support::Wheels;
+        };
+        actions_["tighten-bushes"] = [this, on_wheels] {
+            on_wheels();
+            bushes_tight_ = true;
+        };
+        actions_["shaft-lengths"] = [this, on_wheels] {
+            on_wheels();
+            need(f_.bushes.empty() || bushes_tight_, "it has not settled yet");
+        };
         actions_["approval"] = [this] { need(gear_on_ && joined() && braces_.empty(), "it is not ready to be looked over"); };
     }
     bool upright_or_bare() const { return !inverted_ || !gear_on_; }
@@ -414,7 +430,7 @@ private:
     enum class GraftState { Whole, Off, Set, Tacked, Welded };
     std::map<std::string, GraftState> grafts_;
     std::map<std::string, GraftState> widths_; ///< by name; "" is the whole chassis
-    bool width_tied_ = false, holes_anew_ = false;
+    bool width_tied_ = false, holes_anew_ = false, bushes_tight_ = false;
     std::set<std::string> armed_; ///< edges whose outriggers are on
     bool members_out_ = false, members_in_ = false, ribs_in_ = false, shut_ = false;
     bool stands_ = false, gear_on_ = true, tied_ = false, cleared_ = false;

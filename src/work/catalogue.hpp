@@ -199,6 +199,7 @@ private:
     /// The cuts that were kept from the cut map: braced first, one after the other, edges made good.
     void bodyCuts();
     void finish();
+    void onItsWheels();
 
     // ---- what is not planned (steps_jobs.cpp)
 

@@ -118,6 +118,31 @@ void Catalogue::bodyCuts() {
     edges.cautions = {hot_work, fumes};
 }
 
+/// What is right only with the weight on.
+void Catalogue::onItsWheels() {
+    const auto standing = [](Step& s) {
+        s.attitude = Attitude::RightWayUp;
+        s.sets_support = Support::Wheels;
+    };
+    if (!f_.bushes.empty()) {
+        Step& s = add("tighten-bushes", fmt::format("Tighten the bushes of the {}, the car's weight on its wheels", f_.bushes),
+                      {last_, "align"});
+        standing(s);
+        s.why = "Tightened while it hangs, rubber is wound up for good, holds the car too high and tears.";
+        s.cautions = {nobody_under, jack};
+    }
+    if (!f_.shaft_words.empty()) {
+        Step& s =
+            add("shaft-lengths",
+                fmt::format("Measure joint to joint, the car on its wheels: {}. Then order what is made anew", f_.shaft_words),
+                {last_, "align", "tighten-bushes"});
+        standing(s);
+        s.why = "What was welded and what it settled to is in it then.";
+        s.cautions = {nobody_under, jack};
+        if (!f_.shafts_open.empty()) s.conditions = {{f_.shafts_open, false}};
+    }
+}
+
 void Catalogue::finish() {
     if (frame_hot_) {
         std::vector<std::string> done = plus(allThatBurns(), {"untie-rails", "after-welding"});
@@ -193,8 +218,9 @@ void Catalogue::finish() {
         s.attitude = Attitude::RightWayUp;
         s.sets_support = Support::Wheels;
     }
+    onItsWheels();
     if (cold_) {
-        std::vector<std::string> all{"align", "battery-in", "leak-test"};
+        std::vector<std::string> all{"align", "battery-in", "leak-test", "tighten-bushes", "shaft-lengths"};
         for (const TemporarySteel& t : f_.temporary) all.push_back(outCode(t));
         Step& s = add("approval", "Have it looked over and approved by licensed people", all);
         s.cautions = {rules_first, brakes};

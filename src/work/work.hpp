@@ -148,6 +148,9 @@ struct Facts {
     FrameSteel steel;
     std::vector<GraftJob> grafts;
     std::vector<WidthJob> widths;
+    std::string bushes;        ///< "rear axle": what hangs on links whose bushes are tightened at the end; empty: nothing
+    std::string shaft_words;   ///< "main 1502.8 ± 1.4": shafts that are made anew, joint to joint; empty: none
+    std::string shafts_open;   ///< why they can't be ordered yet; empty: they can
     std::string hole_words;    ///< "bush again at 1240.0": holes made anew once all is welded; empty: none
     bool spine = false;        ///< what is cut is a spine with pans beside it
     std::string pan_words;     ///< "the left pan at 1100, the right pan at 1400"

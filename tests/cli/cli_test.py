@@ -1,5 +1,6 @@
 """Tests gorvet-cli as a person uses it. usage: cli_test.py CLI SOURCE_DIR WORK_DIR"""
 import json
+import math
 import os
 import pathlib
 import re
@@ -960,6 +961,51 @@ point,Dr,,,mm,,,,
         self.assertEqual(junk.returncode, 2)
         self.assertIn("damaged or is no build file", junk.stderr)
         self.assertEqual(cli("tape", "solve", self.file("no-header.csv", "1,2,3\n")).returncode, 2)
+
+    def test_a_shaft_its_links_and_a_ratio_as_json(self):
+        build = self.dir / "shaft.gorvet"
+        cli("new", build)
+        places = {"Go": (1200, 0, 460), "Pn": (2420, 0, 420), "Hl": (2600, -700, 400), "Hr": (2600, 700, 400), "Al": (0, -400, 500), "Ar": (0, 400, 500),
+                  "Bl": (3000, -400, 500), "Br": (3000, 400, 500), "Ll": (2000, -450, 470), "Lr": (2000, 450, 470), "Ml": (2580, -450, 400),
+                  "Mr": (2580, 450, 400), "Ul": (2180, -330, 590), "Ur": (2180, 330, 590), "Vl": (2620, -330, 560), "Vr": (2620, 330, 560),
+                  "Pf": (2700, -470, 470), "Pa": (2700, 430, 460)}
+        lines = []
+        for name, at in places.items():
+            where = " ".join(str(n) for n in at)
+            role = "rear-hub " if name[0] == "H" else "rail " if name[0] in "AB" else ""
+            lines += [f"point {name} {role}{where}", f"coordinates {name} {where}"]
+        lines += ["output gearbox at Go slope 3deg swing 0deg", "pinion rear at Pn slope 3deg swing 0deg", "shaft main from gearbox to rear",
+                  "shaft main phase 0deg in 60 out 60 tube 76 3 limit 22deg", "drive redline 4200 top 1", "travel rear bump 75", "travel rear droop 85",
+                  "turns rear-axle shaft 18.64 wheel 10 one-held within 0.05"]
+        lines += [f"link {name} rear-axle rod {a} {b}" for name, a, b in
+                  (("ll", "Ll", "Ml"), ("lr", "Lr", "Mr"), ("ul", "Ul", "Vl"), ("ur", "Ur", "Vr"), ("pan", "Pf", "Pa"))]
+        entered = cli("enter", build, text="\n".join(lines))
+        self.assertEqual(entered.returncode, 0, entered.stderr)
+        line = json.loads(cli("drive", "shaft", build).stdout)["lines"][0]
+        rest = line["stands"][0]
+        by_hand = math.degrees(math.atan2(40, 1220)) - 3
+        for joint in rest["joints"]:
+            self.assertAlmostEqual(joint["angle_deg"], abs(by_hand), delta=0.1)
+        self.assertAlmostEqual(rest["lengths"][0]["length_mm"], math.hypot(40, 1220), delta=1.5)
+        self.assertLess(rest["residual_deg"], 0.3)
+        self.assertEqual(line["verdict"], "Holds")
+        held = json.loads(cli("drive", "link", build).stdout)["held"][0]
+        self.assertEqual(held["name"], "rear axle")
+        self.assertEqual(len(held["travel"]), 21)
+        self.assertEqual(held["missing"], [])
+        teeth = json.loads(cli("drive", "ratio", build).stdout)["axles"][0]["teeth"][0]
+        self.assertEqual((teeth["crown"], teeth["pinion"]), (41, 11))
+        wrong = cli("drive", "wheels", build)
+        self.assertNotEqual(wrong.returncode, 0)
+        self.assertIn("shaft, link, ratio", wrong.stderr)
+        # one pinion turned: it fails, and the line that is proposed mends it
+        cli("enter", build, "pinion rear turn 3.5deg")
+        line = json.loads(cli("drive", "shaft", build).stdout)["lines"][0]
+        self.assertEqual(line["verdict"], "Fails")
+        self.assertIn("pinion turned by up to 6°", line["searched"])
+        cli("enter", build, line["remedies"][0]["line"])
+        line = json.loads(cli("drive", "shaft", build).stdout)["lines"][0]
+        self.assertNotIn("torsional", [r["code"] for r in line["remarks"]])
 
     def test_an_axle_a_splice_and_common_stock_as_json(self):
         build = self.dir / "axle.gorvet"

@@ -62,6 +62,8 @@ work::Facts randomBuild(std::mt19937& rng) {
     for (const char* name : {"left", "right"})
         if (chance(4)) f.widths.push_back({Kind::FloorEdge, name, "120 wide at Bl.", chance(2) ? "120 long at 400" : "", {}, ""});
     if (chance(4)) f.hole_words = "bush at 1240";
+    if (chance(3)) f.bushes = "rear axle";
+    if (chance(3)) f.shaft_words = "main 1502.8 ± 1.4";
     f.mounts = chance(3) || !f.has_body ? 0 : 6;
     f.mount_nuts = f.mounts && chance(2) ? 6 : 0;
     f.crossmember = chance(2);
@@ -97,6 +99,8 @@ work::Facts demoLike() {
     f.nut_stations_mm = {930, 1030};
     f.fuel_tank = f.battery = f.restraints = f.refrigerant = Presence::Present;
     f.crossings = {{CrossingKind::BrakeLine, "Make the line new.", ""}};
+    f.bushes = "rear axle";
+    f.shaft_words = "main 1502.8 ± 1.4";
     TemporarySteel t;
     t.id = TemporarySteelId{40};
     t.name = "sills";
@@ -181,7 +185,9 @@ TEST_CASE("the workshop refuses what hands can't do and what hurts", "[work][sim
                    {"weld-mounts", "trial-sit", "body is in the way"},
                    {"tack-mounts", "mount-nuts", "upside down"},
                    {"brace-out-sills", "body-on-2", "brace that kept"},
-                   {"align", "refit-frame", "no wheels"}});
+                   {"align", "refit-frame", "no wheels"},
+                   {"tighten-bushes", "refit-frame", "no wheels"},
+                   {"shaft-lengths", "tighten-bushes", "not settled"}});
     // the sleeve can't pass nuts where it has to go
     work::Facts nuts = f;
     nuts.nut_stations_mm = {1050, 1102};
