@@ -69,6 +69,22 @@ def readings(points, seed):
     return s.csv([("x", "FWl", 0), ("y", "S1", 0), ("y", "S3", 0)])
 
 
+# front wheels on two trailing arms a side, one over the other, and a tie rod from the middle: taken by a fixture at rest
+ARM_POINTS = {"TA": (-150, 400, 228), "TB": (-150, 250, 228), "TC": (-4, 560, 222), "UA": (-150, 400, 368), "UB": (-150, 250, 368), "UC": (4, 560, 362),
+              "SI": (-136, 60, 258), "SO": (-140, 555, 256)}
+
+
+def arm_lines():
+    lines = []
+    for name, (x, y, z) in ARM_POINTS.items():
+        for end, side in (("l", -1), ("r", 1)):
+            lines += [f"point {name}{end} {x} {side * y} {z}", f"coordinates {name}{end} {x} {side * y} {z}"]
+    for end, side in (("l", "left"), ("r", "right")):
+        lines += [f"link lower-{side} front-{side} wishbone TA{end} TB{end} TC{end}", f"link upper-{side} front-{side} wishbone UA{end} UB{end} UC{end}",
+                  f"link tie-{side} front-{side} tie-rod SI{end} SO{end}"]
+    return "\n".join(lines)
+
+
 LINES = """
 name Dulcie
 name body Corvane Dulcie
@@ -118,10 +134,13 @@ track rear shaft-left 628 shaft-right 628 splined 90 engaged 34
 narrow by 70 at 460
 floor-edge left-floor from Al Bl Cl Dl El to Pl Ol Ql sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 900 carries 100
 floor-edge right-floor from Ar Br Cr Dr Er to Pr Or Qr sheet 1.5 lap 20 upstand 25 outriggers 60 40 3 pitch 900 carries 100
+{ARMS}
+travel front bump 60
+travel front droop 50
 present fuel-tank
 absent refrigerant
 absent restraints
-"""
+""".replace("{ARMS}", arm_lines())
 
 
 def main():

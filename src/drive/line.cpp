@@ -236,11 +236,11 @@ Linkage linkageOf(const AxleIn& axle, const std::vector<Vec3>& at) {
     for (const LinkIn& in : axle.links) {
         const auto p = [&](std::size_t k) { return at[in.points[k]]; };
         switch (in.kind) {
-        case build::LinkKind::Rod: l.rods.push_back({in.name, p(0), p(1), false}); break;
-        case build::LinkKind::TieRod: l.rods.push_back({in.name, p(0), p(1), true}); break;
+        case build::LinkKind::Rod: l.rods.push_back({in.name, p(0), p(1), false, false}); break;
+        case build::LinkKind::TieRod: l.rods.push_back({in.name, p(0), p(1), true, false}); break;
         case build::LinkKind::Wishbone:
-            l.rods.push_back({in.name + ", front leg", p(0), p(2), false});
-            l.rods.push_back({in.name + ", rear leg", p(1), p(2), false});
+            l.rods.push_back({in.name + ", front leg", p(0), p(2), false, true});
+            l.rods.push_back({in.name + ", rear leg", p(1), p(2), false, true});
             break;
         case build::LinkKind::Hinge:
             l.hinges.push_back({in.name, p(0)});

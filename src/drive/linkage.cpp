@@ -308,11 +308,12 @@ std::vector<Stance> sweep(const Linkage& l, const std::vector<Asked>& asked) {
 RodAngles rodAngles(const Rod& rod, const Stance& s) {
     Vec3 frame = rod.frame;
     if (rod.racked) frame.y_mm += s.asked.rack_mm;
-    const V3 rest = (eigen(rod.body) - eigen(rod.frame)).normalized();
-    const V3 now = (eigen(s.moved.transformed(rod.body)) - eigen(frame)).normalized();
-    const V3 of_body = eigen(s.moved.rotated(plain(rest)));
-    const auto angle = [](const V3& a, const V3& b) { return std::atan2(a.cross(b).norm(), a.dot(b)); };
-    return {angle(rest, now), angle(of_body, now)};
+    const Vec3 rest = geometry::unit(geometry::minus(rod.body, rod.frame));
+    const Vec3 now = geometry::unit(geometry::minus(s.moved.transformed(rod.body), frame));
+    Vec3 bolt = geometry::unit(geometry::cross(rest, {0, 0, 1}));
+    if (geometry::length(bolt) < 0.5) bolt = {0, 1, 0}; // a rod that stands upright: across the car
+    const auto leans = [&](const Vec3& across) { return std::abs(std::asin(std::clamp(geometry::dot(now, across), -1.0, 1.0))); };
+    return {leans(bolt), leans(s.moved.rotated(bolt))};
 }
 
 double strutLength(const Strut& strut, const Stance& s) { return geometry::between(strut.top, s.moved.transformed(strut.foot)); }

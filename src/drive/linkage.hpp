@@ -19,6 +19,7 @@ struct Rod {
     Vec3 frame;
     Vec3 body;
     bool racked = false;
+    bool leg = false; ///< of a wishbone: its pivot on the frame is a line of its own
     bool operator==(const Rod&) const = default;
 };
 /// A place of what moves that stays where it is on the frame: two of them are the pivot line of a trailing arm.
@@ -100,7 +101,8 @@ std::vector<Motion> freedoms(const Linkage&, double least_hold = 1e-3);
 /// turns over.
 std::vector<Stance> sweep(const Linkage&, const std::vector<Asked>&);
 
-/// By how much a rod stands otherwise to the frame, and to the body, than at rest: what its joints must give. rad
+/// By how far a rod leans out of the plane in which the bolts through its ends let it swing (level, square across it, as they
+/// stand at rest): what bushes or rod ends must give at the frame and at the body. rad
 struct RodAngles {
     double at_frame_rad = 0;
     double at_body_rad = 0;

@@ -122,16 +122,21 @@ void through(const TravelIn& in, TravelPlan& p) {
         up.push_back({in.held.bump_mm * k / parts, in.held.bump_mm * k / parts, 0});
     }
     const auto below = sweep(l, down), above = sweep(l, up), rest = sweep(l, {{0, 0, 0}});
+    const auto bend =
+        [&](const Stance& s) { // of rods with an eye at each end; ball joints and the pivots of arms turn by their make
+            for (const Rod& rod : l.rods) {
+                if (rod.leg || rod.racked) continue;
+                const RodAngles a = rodAngles(rod, s);
+                if (const double most = std::max(a.at_frame_rad, a.at_body_rad); most > p.most_rod_rad) {
+                    p.most_rod_rad = most;
+                    p.most_rod = rod.name;
+                }
+            }
+        };
     const auto take = [&](const Stance& s) {
         p.rows.push_back(rowOf(in, g, s));
         p.strain_mm = std::max(p.strain_mm, s.strain_mm);
-        for (const Rod& rod : l.rods) {
-            const RodAngles a = rodAngles(rod, s);
-            if (const double most = std::max(a.at_frame_rad, a.at_body_rad); most > p.most_rod_rad) {
-                p.most_rod_rad = most;
-                p.most_rod = rod.name;
-            }
-        }
+        bend(s);
     };
     for (auto s = below.rbegin(); s != below.rend(); ++s) take(*s);
     for (const Stance& s : rest) take(s);
@@ -151,6 +156,7 @@ void through(const TravelIn& in, TravelPlan& p) {
         p.rolls.push_back(
             {k * one_degree, steerAgainst(s[0]), s[0].moved.transformed(g.middle).y_mm - g.middle.y_mm, slopeAgainst(s[0])});
         p.strain_mm = std::max(p.strain_mm, s[0].strain_mm);
+        bend(s[0]);
     }
 }
 
@@ -180,7 +186,9 @@ void judgeTravel(const TravelIn& in, TravelPlan& p) {
                 degrees(most), "≤ " + degrees(most_steer_rad));
     }
     if (p.most_rod_rad > most_rod_end_rad)
-        add("rod-end", fmt::format("An end of {} bends by {} in its travel.", p.most_rod, degrees(p.most_rod_rad)),
+        add("rod-end",
+            fmt::format("An end of {} is bent {} out of the plane in which its bolts let it swing.", p.most_rod,
+                        degrees(p.most_rod_rad)),
             "A plain rod end binds at about 15°: one with misalignment spacers, a rubber bush, or a longer rod.",
             degrees(p.most_rod_rad), "≤ " + degrees(most_rod_end_rad));
     for (const Remark& r : p.remarks) p.verdict = std::max(p.verdict, r.verdict);

@@ -213,8 +213,7 @@ private:
         angle("full bump: ", p_.bump_rad, in_.axle() ? "nose up" : "toe in", in_.axle() ? "nose down" : "toe out");
         angle("full droop: ", p_.droop_rad, in_.axle() ? "nose up" : "toe in", in_.axle() ? "nose down" : "toe out");
         if (!in_.axle()) angle("full bump: top ", p_.lean_bump_rad, "in", "out");
-        if (!p_.most_rod.empty())
-            column.row("ends of " + p_.most_rod + " bend", fmt::format("{:.1f}°", p_.most_rod_rad / one_degree));
+        if (!p_.most_rod.empty()) column.row(p_.most_rod + " bends aside", fmt::format("{:.1f}°", p_.most_rod_rad / one_degree));
         column.row("bushes give by", fmt::format("{:.1f} mm", p_.strain_mm));
         return column.end();
     }
