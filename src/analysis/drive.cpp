@@ -43,6 +43,12 @@ std::string levelWords(const drive::LevelJudged& j) {
 
 } // namespace
 
+bool namedByLink(const Build& b, PointId id) {
+    return std::any_of(b.links.begin(), b.links.end(), [&](const auto& row) {
+        return std::find(row.second.points.begin(), row.second.points.end(), id) != row.second.points.end();
+    });
+}
+
 void addDriveFacts(const Build& b, const Results& r, work::Facts& f) {
     const auto listed = [](std::string& to, const std::string& one) { to += (to.empty() ? "" : ", ") + one; };
     for (const auto& node : r.travels) listed(f.bushes, node->name);

@@ -48,6 +48,8 @@ std::string driveShaftJson(const build::Build&, const Results&);
 std::string driveRatioJson(const build::Build&, const Results&);
 std::string driveJson(const build::Build&, const Results&);
 
+/// Whether a link names the point: one end of it moves with a wheel, and a frame is not measured by it.
+bool namedByLink(const build::Build&, build::PointId);
 /// What is done at the end, on the wheels: bushes, lengths of shafts that are made anew.
 void addDriveFacts(const build::Build&, const Results&, work::Facts&);
 /// A slope in words: "0.55° down at the front".

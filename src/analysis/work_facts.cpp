@@ -56,6 +56,7 @@ PairsAtCut pairsAtCut(const Build& b, const Results& r) {
     for (const PointId id : r.chassis.point_ids) {
         const Point& p = b.points.at(id);
         const auto counts = [&](const Point& point) {
+            if (namedByLink(b, point.id)) return false;
             return point.role == Role::Rail || (r.stretch->spine && (point.role == Role::None || point.role == Role::BodyMount));
         };
         if (!counts(p) || sideOf(p.name) != Side::Left) continue;

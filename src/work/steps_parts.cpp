@@ -120,8 +120,8 @@ void Catalogue::bodyCuts() {
 
 /// What is right only with the weight on.
 void Catalogue::onItsWheels() {
-    const auto standing = [](Step& s) {
-        s.attitude = Attitude::RightWayUp;
+    const auto standing = [this](Step& s) {
+        bodyOn(s);
         s.sets_support = Support::Wheels;
     };
     if (!f_.bushes.empty()) {
