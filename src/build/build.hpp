@@ -123,13 +123,13 @@ struct Build : BuildMembers {
 };
 
 /// What a build holds, in the order of its members. Everything that goes over the document loops over this.
-using Document =
-    Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign, Mount,
-          Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings, ToeReadings, Instrument,
-          Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
-          WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
-          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
-          AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link, DriveFacts>;
+using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign,
+                       Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
+                       ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
+                       ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
+                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit,
+                       Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand, AxleJob, Graft, GraftPin, Narrowing, FloorEdge,
+                       LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link, DriveFacts>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;

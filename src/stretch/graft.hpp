@@ -1,10 +1,10 @@
 #pragma once
 
 #include "build/graft.hpp"
+#include "build/places.hpp"
 #include "build/rail_line.hpp"
 #include "build/remark.hpp"
 #include "stretch/joint_forces.hpp"
-#include "build/places.hpp"
 
 #include <array>
 #include <optional>
@@ -43,10 +43,10 @@ struct GraftInput {
     build::Graft graft;
     build::RailLine left, right; ///< of the chassis as it is
     bool channel = false;        ///< the chassis' rails are open
-    build::Places piece;                ///< where its points stand once it is set: rails' points and hubs, with what its pins do
+    build::Places piece;         ///< where its points stand once it is set: rails' points and hubs, with what its pins do
     std::array<std::vector<int>, 2> rails; ///< its rails' points in `piece`, left and right
     std::array<int, 2> hubs{-1, -1};       ///< its wheel centres
-    build::Places chassis;                        ///< what stays of the chassis and is measured from
+    build::Places chassis;                 ///< what stays of the chassis and is measured from
     std::array<int, 2> other_hubs{-1, -1}; ///< wheel centres of the axle that stays
     std::array<int, 2> marks{-1, -1};      ///< a pair of marks that stays, far from the joint
     std::optional<double> wheelbase_now_mm;
@@ -107,7 +107,7 @@ struct GraftPlan {
     std::optional<double> weld_share;       ///< of what the weld all round may bear, in the case that asks most; needs the frame
     std::optional<build::Figure> wheelbase; ///< as planned, mean of both sides
     double wheelbase_skew_mm = 0;           ///< left less right
-    std::vector<build::Measure> measures;          ///< across, while the piece is set
+    std::vector<build::Measure> measures;   ///< across, while the piece is set
     std::vector<build::Remark> remarks;     ///< worst first
     build::PlanVerdict verdict = build::PlanVerdict::Holds;
 };

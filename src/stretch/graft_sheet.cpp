@@ -240,7 +240,8 @@ private:
             line("as planned", fmt::format("{} ± {}", v_.length(p_.wheelbase->value), units::fixed(p_.wheelbase->u95, 1)));
         if (p_.wheelbase) line("left less right", signedLength(p_.wheelbase_skew_mm));
         y += f_.px(6);
-        for (const build::Measure& m : p_.measures) line(m.name, fmt::format("{} ± {}", v_.length(m.mm), units::fixed(m.u95_mm, 1)));
+        for (const build::Measure& m : p_.measures)
+            line(m.name, fmt::format("{} ± {}", v_.length(m.mm), units::fixed(m.u95_mm, 1)));
         y += f_.px(6);
         for (const GraftPinned& pin : in_.pins) {
             addMark(d_, {place.x + f_.px(5), y - f_.small() * 0.35}, f_.px(10), severityOf(pin.verdict), v_.tag);

@@ -1,8 +1,8 @@
 #pragma once
 
 #include "build/let_in.hpp"
-#include "build/remark.hpp"
 #include "build/places.hpp"
+#include "build/remark.hpp"
 
 #include <array>
 #include <optional>
@@ -16,7 +16,7 @@ namespace gorvet::stretch {
 
 struct LetInInput {
     build::LetIn row;
-    build::Places points;                    ///< the two open ends, then what is marked along the legs
+    build::Places points;             ///< the two open ends, then what is marked along the legs
     std::array<int, 2> along{-1, -1}; ///< places in `points`, front and rear; −1: not marked
     double yield_mpa = 210;
     bool loose = false; ///< a place of it is only assumed

@@ -1,10 +1,10 @@
 #pragma once
 
+#include "build/places.hpp"
 #include "build/planned_chassis.hpp"
 #include "build/rail_line.hpp"
 #include "build/remark.hpp"
 #include "build/width.hpp"
-#include "build/places.hpp"
 
 #include <array>
 #include <optional>
@@ -51,7 +51,7 @@ struct NarrowInput {
     double half_mm = 0;               ///< from the middle to the outside of all: the pan's edge, or the rails'
     double spine_half_mm = 0;         ///< from the middle to a spine's flank; 0: no spine
     std::vector<NarrowMark> marks;
-    build::Places paired;                          ///< of them, those that stand left and right of each other
+    build::Places paired;                   ///< of them, those that stand left and right of each other
     std::vector<std::pair<int, int>> pairs; ///< places in `paired`, left and right, front to rear
     std::vector<NarrowMember> members;
     std::vector<NarrowAxle> axles;
@@ -83,8 +83,8 @@ NarrowPlan narrowPlan(const NarrowInput&);
 struct EdgeInput {
     build::FloorEdge edge;
     build::PlannedChassis planned;    ///< what the chassis' points go through
-    build::Places chassis;                   ///< as it is
-    build::Places body;                      ///< where the body's points stand, seated
+    build::Places chassis;            ///< as it is
+    build::Places body;               ///< where the body's points stand, seated
     std::vector<std::size_t> edge_at; ///< in `chassis`
     std::vector<double> edge_out_mm;  ///< outwards from each of them to the face: half a rail's width
     std::vector<std::size_t> sill_at; ///< in `body`, or in `chassis`

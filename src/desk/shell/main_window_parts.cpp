@@ -140,7 +140,8 @@ QLayout* MainWindow::buildSheet() {
         sheet_->refresh();
         if (moved && document_.isOpen() && view() && view()->dragged)
             // one that only shows, like an axle's travel, keeps nothing
-            if (const auto line = view()->dragged(document_.build(), document_.results(), name.toStdString(), value); !line.empty())
+            if (const auto line = view()->dragged(document_.build(), document_.results(), name.toStdString(), value);
+                !line.empty())
                 enter(QString::fromStdString(line));
     });
     sheet_->setMaker([this](double w, double h, const sheet::Format& f) {
