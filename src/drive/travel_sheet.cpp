@@ -19,7 +19,9 @@ namespace {
 constexpr double figures_px = 330, links_px = 180, curves_px = 90;
 
 std::string withU95(const Figure& f, double scale, int decimals, const char* unit) {
-    return fmt::format("{:.{}f}{} ± {:.{}f}{}", f.value * scale, decimals, unit, f.u95 * scale, decimals, unit);
+    const double half = 0.5 * std::pow(10.0, -decimals),
+                 shown = std::abs(f.value * scale) < half ? 0 : f.value * scale; // no "-0"
+    return fmt::format("{:.{}f}{} ± {:.{}f}{}", shown, decimals, unit, f.u95 * scale, decimals, unit);
 }
 
 class TravelDraft {
@@ -74,6 +76,7 @@ private:
                 for (const double z : {-in_.radius_mm, in_.held.bump_mm})
                     for (const double x : {-in_.radius_mm, in_.radius_mm})
                         take(flat({in_.places.at[hub].x_mm + x, in_.places.at[hub].y_mm, in_.places.at[hub].z_mm + z}));
+            if (!side) take({0, roadZ()}); // the middle of the car, where it rolls about
             const Projection to = fit(left, right, low, high, {side ? 0 : each + f_.px(30), y_ + f_.px(26)}, each, room, true);
             d_.add(Text{
                 {side ? 0 : each + f_.px(30), y_ + f_.px(16)}, side ? "from the left" : "from behind", f_.small(), Ink::Second});
