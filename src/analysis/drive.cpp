@@ -43,6 +43,13 @@ std::string levelWords(const drive::LevelJudged& j) {
 
 } // namespace
 
+bool measuredHanging(const Build& b, PointId id) {
+    return std::any_of(b.readings.begin(), b.readings.end(), [&](const auto& row) {
+        const Reading& read = row.second;
+        return !read.replaced_by && (read.from == id || read.to == id) && b.sessions.at(read.session).support != Support::Wheels;
+    });
+}
+
 bool namedByLink(const Build& b, PointId id) {
     return std::any_of(b.links.begin(), b.links.end(), [&](const auto& row) {
         return std::find(row.second.points.begin(), row.second.points.end(), id) != row.second.points.end();

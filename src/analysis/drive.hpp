@@ -48,6 +48,9 @@ std::string driveShaftJson(const build::Build&, const Results&);
 std::string driveRatioJson(const build::Build&, const Results&);
 std::string driveJson(const build::Build&, const Results&);
 
+/// Whether the point was measured while the car did not stand on its wheels: what moves with an axle hung then where it does not
+/// run.
+bool measuredHanging(const build::Build&, build::PointId);
 /// Whether a link names the point: one end of it moves with a wheel, and a frame is not measured by it.
 bool namedByLink(const build::Build&, build::PointId);
 /// What is done at the end, on the wheels: bushes, lengths of shafts that are made anew.

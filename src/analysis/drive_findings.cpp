@@ -33,6 +33,25 @@ public:
                 "Rubber takes it, rod ends don't: make parallel links equally long, or set the panhard rod level.")
                 .figure = small(plan.strain_mm);
     }
+    /// A link that reaches over the cut is not as long as it was.
+    void lengths() {
+        constexpr double as_it_is_mm = 1;
+        for (const auto& [id, l] : b_.links)
+            for (std::size_t k = 1; k < l.points.size(); ++k) {
+                const auto from = r_.chassis.positionOf(l.points[k - 1]), to = r_.chassis.positionOf(l.points[k]);
+                if (!from || !to) continue;
+                const double change =
+                    geometry::between(r_.planned_chassis.map(*from), r_.planned_chassis.map(*to)) - geometry::between(*from, *to);
+                if (std::abs(change) < as_it_is_mm) continue;
+                Finding& f =
+                    add(Severity::Bad, "drive.link-over-cut", l.name, "Fails",
+                        fmt::format("{} reaches over what is cut: as planned its ends stand {} {}.", l.name,
+                                    small(std::abs(change)), change > 0 ? "further from each other" : "nearer to each other"),
+                        "Move its bracket with the axle, or plan it as a new link between new marks.");
+                f.tag = "link:" + l.name;
+                break;
+            }
+    }
     void travels() {
         for (const auto& node : r_.travels) {
             for (const std::string& lack : node.input().missing)
@@ -109,6 +128,7 @@ void addDriveFindings(const Build& b, const Results& r, std::vector<Finding>& ou
     DriveFinder finder(b, r, out);
     finder.shafts();
     finder.travels();
+    finder.lengths();
     finder.levels();
     finder.ratios();
 }

@@ -87,6 +87,9 @@ private:
         out.turned_rad = e.turned.value;
         out.moved = {e.back.value, e.aside.value, e.raised.value};
         if (lost) return; // which, is said of all together
+        assume(
+            e.on != Carrier::Frame && e.point && measuredHanging(b_, e.point),
+            fmt::format("that {} was where it is on its wheels: the car stood on something else when it was measured", e.name));
         if (!out.has_line() && e.kind != DriveEndKind::Bearing && e.kind != DriveEndKind::Through)
             in_.missing.push_back(fmt::format("the slope of {}: {} {} slope …, or a level on it", e.name, word(e.kind), e.name));
         places_[id] = in_.ends.size();
@@ -96,6 +99,9 @@ private:
         if (const auto read = levels_.of(id)) {
             out.slope = *read;
             assume(read->provenance == Provenance::Assumed, "that the frame stood level when " + e.name + " was read");
+            // a rail that is not parallel to the datum would turn every slope by the same angle, and nothing would show it
+            assume(!frameChecked(),
+                   "that the level on the frame lay along its datum: a level on a shaft between marked joints would tell");
         } else if (e.slope) {
             out.slope = Figure{e.slope->value, u95Of(level_sigma), e.slope->provenance};
             note(e.slope, e.name + "'s slope");
@@ -108,6 +114,15 @@ private:
             out.swing = {0, straight_u95, Provenance::Assumed};
             in_.assumed.push_back("that " + e.name + " points straight along the frame");
         }
+    }
+    /// Whether something whose slope the survey knows was read as well, and agrees.
+    bool frameChecked() const {
+        for (std::size_t k = 0; k < levels_.ids.size(); ++k) {
+            const LevelReading& l = b_.level_readings.at(levels_.ids[k]);
+            const drive::LevelJudged& j = levels_.levels.readings[k];
+            if (l.on != LevelOn::Frame && !j.set_aside && j.redundancy >= 0.1) return true;
+        }
+        return false;
     }
     /// What drives through an axle has the line of its pinion, where nothing else is said.
     void through() {

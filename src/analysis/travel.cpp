@@ -2,6 +2,7 @@
 #include "analysis/travel.hpp"
 
 #include "analysis/card_maker.hpp"
+#include "analysis/drive.hpp"
 #include "analysis/fixed_points.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/pages.hpp"
@@ -41,6 +42,10 @@ public:
         for (const auto& [id, l] : b_.links)
             if (l.of == s_.hung) link(l);
         if (in_.held.links.empty()) return {};
+        if (hangs_)
+            in_.assumed.push_back(fmt::format(
+                "that the {} hung as it does on its wheels: the car stood on something else when its links were measured",
+                s_.name));
         in_.name = s_.name;
         in_.front = s_.front;
         if (const std::string lost = points_.lost(); !lost.empty()) in_.missing.push_back(lost);
@@ -78,6 +83,7 @@ private:
             out.points.push_back(static_cast<std::size_t>(std::max(0, k)));
         }
         in_.held.links.push_back(std::move(out));
+        hangs_ = hangs_ || std::any_of(l.points.begin(), l.points.end(), [&](PointId id) { return measuredHanging(b_, id); });
     }
     int hub(Side side) {
         for (const auto& [id, p] : b_.points)
@@ -131,6 +137,7 @@ private:
     const Results& r_;
     const Suspended& s_;
     FixedPoints points_;
+    bool hangs_ = false;
     drive::TravelIn in_;
 };
 

@@ -969,7 +969,7 @@ point,Dr,,,mm,,,,
                   "Bl": (3000, -400, 500), "Br": (3000, 400, 500), "Ll": (2000, -450, 470), "Lr": (2000, 450, 470), "Ml": (2580, -450, 400),
                   "Mr": (2580, 450, 400), "Ul": (2180, -330, 590), "Ur": (2180, 330, 590), "Vl": (2620, -330, 560), "Vr": (2620, 330, 560),
                   "Pf": (2700, -470, 470), "Pa": (2700, 430, 460)}
-        lines = []
+        lines = ["session monday right-way-up wheels"]
         for name, at in places.items():
             where = " ".join(str(n) for n in at)
             role = "rear-hub " if name[0] == "H" else "rail " if name[0] in "AB" else ""
