@@ -1,6 +1,9 @@
+#include "analysis/axle_setup.hpp"
 #include "analysis/bench_parts.hpp"
 #include "analysis/drive.hpp"
+#include "analysis/scans.hpp"
 #include "analysis/travel.hpp"
+#include "analysis/wheels.hpp"
 #include "drive/line_sheet.hpp"
 #include "sheet/write.hpp"
 
@@ -29,6 +32,8 @@ std::string draggedTravel(const Build&, const Results&, const std::string&, doub
 std::vector<Drawing> driveSheets(const Build& b, const Results& r) {
     std::vector<Drawing> pages = drivePages(b, r);
     for (Drawing& page : travelPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : wheelsPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : axleSetupPages(b, r)) pages.push_back(std::move(page));
     return pages;
 }
 
@@ -53,35 +58,51 @@ Headline levelsHeadline(const Build& b, const Results& r, SubjectId) {
 } // namespace
 
 extern const BenchInfo drive_bench; // of the table
-const BenchInfo drive_bench{
-    "drive",
-    "Drive",
-    "Will it run smooth, steer and clear its wheels?",
-    "shafts and links through their travel, slopes, ratios",
-    [](const Build& b, const Results&) { return !b.drive_ends.empty() || !b.turn_counts.empty() || !b.links.empty(); },
-    driveHeadline,
-    driveLacks,
-    {{"shafts", "Shafts", shaftsDrawing, {}, driveHeadline, nullptr, draggedTravel},
-     {"links", "Links", travelDrawing, {}, travelHeadline, nullptr, draggedTravel},
-     {"levels", "Slopes as read", nullptr, {}, levelsHeadline, levelsList},
-     {"ratios", "Ratios", nullptr, {}, ratioHeadline, ratiosList}},
-    addDriveFindings,
-    driveCard,
-    [](const Build& b, const Results& r, std::vector<Drawing>& pages) {
-        for (Drawing& page : driveSheets(b, r)) pages.push_back(std::move(page));
-    },
-    [](const Build& b, const Results& r, FileKeeper& out) {
-        auto pages = driveSheets(b, r);
-        if (pages.empty()) return;
-        numberPages(pages);
-        out.keep("drive.pdf", [&](const auto& to) {
-            return writePdf(pages, {"Drive: " + b.settings.name, "Gorvet drive line"}, to);
-        });
-    },
-    driveJson,
-    nullptr,
-    false,
-    nullptr,
-    {{"shaft", driveShaftJson}, {"link", driveLinkJson}, {"ratio", driveRatioJson}}};
+const BenchInfo drive_bench{"drive",
+                            "Drive",
+                            "Will it run smooth, steer and clear its wheels?",
+                            "shafts and links through their travel, slopes, ratios, wheels",
+                            [](const Build& b, const Results&) {
+                                return !b.drive_ends.empty() || !b.turn_counts.empty() || !b.links.empty() ||
+                                       !b.wheel_sets.empty() || !b.wheel_rooms.empty() || !b.dial_turns.empty() ||
+                                       !b.axle_seats.empty() || !b.axle_brackets.empty() || !b.gear_readings.empty();
+                            },
+                            driveHeadline,
+                            driveLacks,
+                            {{"shafts", "Shafts", shaftsDrawing, {}, driveHeadline, nullptr, draggedTravel},
+                             {"links", "Links", travelDrawing, {}, travelHeadline, nullptr, draggedTravel},
+                             {"levels", "Slopes as read", nullptr, {}, levelsHeadline, levelsList},
+                             {"ratios", "Ratios", nullptr, {}, ratioHeadline, ratiosList},
+                             {"wheels", "Wheels", wheelsDrawing, {slow::wheels}, wheelsHeadline},
+                             {"fit", "Which fit", wheelMapDrawing, {slow::wheels}, wheelsHeadline, nullptr, draggedOffset},
+                             {"dial", "Under the dial", nullptr, {}, dialHeadline, dialList},
+                             {"setup", "On the bench", axleSetupDrawing, {}, axleSetupHeadline}},
+                            [](const Build& b, const Results& r, std::vector<Finding>& out) {
+                                addDriveFindings(b, r, out);
+                                addWheelFindings(b, r, out);
+                                addAxleSetupFindings(b, r, out);
+                            },
+                            driveCard,
+                            [](const Build& b, const Results& r, std::vector<Drawing>& pages) {
+                                for (Drawing& page : driveSheets(b, r)) pages.push_back(std::move(page));
+                            },
+                            [](const Build& b, const Results& r, FileKeeper& out) {
+                                keepWheelFiles(b, r, out);
+                                auto pages = driveSheets(b, r);
+                                if (pages.empty()) return;
+                                numberPages(pages);
+                                out.keep("drive.pdf", [&](const auto& to) {
+                                    return writePdf(pages, {"Drive: " + b.settings.name, "Gorvet drive line"}, to);
+                                });
+                            },
+                            driveJson,
+                            &wheel_nodes,
+                            false,
+                            nullptr,
+                            {{"shaft", driveShaftJson},
+                             {"link", driveLinkJson},
+                             {"ratio", driveRatioJson},
+                             {"wheel", driveWheelJson},
+                             {"axle", driveAxleJson}}};
 
 } // namespace gorvet::analysis

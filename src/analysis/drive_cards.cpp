@@ -1,7 +1,9 @@
 // Cards of the drive line: its ends, its shafts, levels, what the axles are geared to.
+#include "analysis/axle_setup.hpp"
 #include "analysis/card_maker.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/travel.hpp"
+#include "analysis/wheels.hpp"
 
 #include <fmt/format.h>
 
@@ -160,7 +162,8 @@ std::optional<Card> driveCard(const Build& b, const Results& r, SubjectId subjec
     if (tag.kind == "travel") return travelCard(b, r, tag.rest);
     if (tag.kind == "level") return cards.level(tag.id);
     if (tag.kind == "ratio") return cards.ratio(tag.rest);
-    return std::nullopt;
+    if (tag.kind == "axle-seat" || tag.kind == "bracket") return axleSetupCard(b, r, tag);
+    return wheelCard(b, r, tag);
 }
 
 } // namespace gorvet::analysis

@@ -35,6 +35,11 @@ public:
 
     drive::LineInput ask() {
         for (const auto& [id, e] : b_.drive_ends) end(id, e);
+        const std::size_t ends = in_.ends.size(), units = levels_.levels.units.size();
+        in_.slope_covariance.assign(ends * ends, 0);
+        for (const auto& [a, of_a] : read_)
+            for (const auto& [b, of_b] : read_)
+                in_.slope_covariance[a * ends + b] = levels_.levels.covariance[of_a * units + of_b];
         through();
         for (const auto& [id, s] : b_.shafts) shaft(s);
         axle(AxleEnd::Front, in_.front);
@@ -86,7 +91,10 @@ private:
         }
         out.turned_rad = e.turned.value;
         out.moved = {e.back.value, e.aside.value, e.raised.value};
-        if (lost) return; // which, is said of all together
+        if (lost) { // which, is said of all together
+            std::erase_if(read_, [&](const auto& row) { return row.first == in_.ends.size(); });
+            return;
+        }
         assume(
             e.on != Carrier::Frame && e.point && measuredHanging(b_, e.point),
             fmt::format("that {} was where it is on its wheels: the car stood on something else when it was measured", e.name));
@@ -98,6 +106,8 @@ private:
     void line(DriveEndId id, const DriveEnd& e, drive::EndIn& out) {
         if (const auto read = levels_.of(id)) {
             out.slope = *read;
+            read_.emplace_back(in_.ends.size(), static_cast<std::size_t>(std::find(levels_.ends.begin(), levels_.ends.end(), id) -
+                                                                         levels_.ends.begin()));
             assume(read->provenance == Provenance::Assumed, "that the frame stood level when " + e.name + " was read");
             // a rail that is not parallel to the datum would turn every slope by the same angle, and nothing would show it
             assume(!frameChecked(),
@@ -211,6 +221,7 @@ private:
     const Results& r_;
     FixedPoints points_;
     LevelsRead levels_;
+    std::vector<std::pair<std::size_t, std::size_t>> read_; ///< ends whose slope levels say, and which of their units
     std::map<DriveEndId, std::size_t> places_;
     drive::LineInput in_;
 };

@@ -17,6 +17,13 @@ using geometry::RigidTransform;
 using shape::Mesh;
 using shape::Point3;
 
+RigidTransform axleMotion(const Point3& centre, double track, double left_up, double right_up) {
+    // about the way rearward, right-handed: the right end goes up
+    RigidTransform m = turnedAbout(centre, {centre[0] + 1, centre[1], centre[2]}, std::atan2(right_up - left_up, track));
+    m.translation[2] += (left_up + right_up) / 2;
+    return m;
+}
+
 namespace {
 
 struct Usual {
@@ -58,14 +65,6 @@ std::pair<Point3, Point3> boxOf(const Mesh& m) {
 std::string upWords(double by, units::LengthStep step) {
     if (std::abs(by) < 0.5) return "";
     return fmt::format("at {} {}", sit::wholeLength(std::abs(by), step), by > 0 ? "bump" : "droop");
-}
-
-/// A beam axle whose ends rise by so much each.
-RigidTransform axleMotion(const Point3& centre, double track, double left_up, double right_up) {
-    // about the way rearward, right-handed: the right end goes up
-    RigidTransform m = turnedAbout(centre, {centre[0] + 1, centre[1], centre[2]}, std::atan2(right_up - left_up, track));
-    m.translation[2] += (left_up + right_up) / 2;
-    return m;
 }
 
 /// A wheel of a beam axle: u is its own travel, v that of the other end, with which it leans.

@@ -30,6 +30,9 @@ std::optional<PartSweep> sweepOf(const Placing&, build::ScanPart, build::ScanId,
 /// A turn by so much about the axis through two places, right-handed from the first to the second.
 geometry::RigidTransform turnedAbout(const shape::Point3& from, const shape::Point3& to, double angle_rad);
 
+/// A beam axle whose ends rise by so much each.
+geometry::RigidTransform axleMotion(const shape::Point3& middle, double track_mm, double left_up_mm, double right_up_mm);
+
 /// A body's scan with its floor channelled or raised, along the body's own axes.
 shape::Mesh withFloorWork(const OverlayInput&, shape::Mesh);
 /// A scan of the frame with its rails let down between the kick-ups.

@@ -9,6 +9,7 @@
 #include "analysis/sit_input.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/travel.hpp"
+#include "analysis/wheels.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_plan.hpp"
 #include "build/assumed.hpp"
@@ -360,6 +361,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.drive =
         Node<drive::LineInput, drive::LinePlan>::of(driveInput(b, r), previous ? &previous->drive : nullptr, drive::linePlan);
     r.travels = travelsOf(b, r, previous);
+    r.wheels = wheelsOf(b, r, previous);
     r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);

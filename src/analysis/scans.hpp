@@ -25,6 +25,7 @@ inline constexpr std::string_view cuts = "scan.cuts";           ///< the cut map
 inline constexpr std::string_view cuts_for_way = "scan.cuts-for-way";
 inline constexpr std::string_view frame = "stretch.frame"; ///< what it bears
 inline constexpr std::string_view photos = "work.photos";  ///< small ones, as they are shown
+inline constexpr std::string_view wheels = "drive.wheels"; ///< what stands beside them
 } // namespace slow
 
 struct Scans {
@@ -72,6 +73,16 @@ struct Scans {
     Node<CutsAsked, CutsMade> cuts_for_way;
     Node<PhotosAsked, SmallPhotos> photos;
     Node<FrameAsked, FrameFound> frame;
+    struct WheelsAsked {
+        std::shared_ptr<const Overlay> overlay;
+        std::vector<drive::WheelsIn> wheels;
+        bool operator==(const WheelsAsked&) const = default;
+    };
+    struct WheelsMade {
+        drive::WheelsIn input; ///< with the scans
+        drive::WheelsPlan plan;
+    };
+    Node<WheelsAsked, std::vector<WheelsMade>> wheels;
 };
 
 /// In the bench's table.

@@ -223,6 +223,15 @@ Headline travelHeadline(const Build&, const Results& r, SubjectId) {
     return h;
 }
 
+const drive::TravelIn* heldBy(const Results& r, bool front, std::optional<bool> right) {
+    for (const auto& node : r.travels) {
+        const drive::TravelIn& in = node.input();
+        if (in.front != front || !in.missing.empty() || node->rows.empty()) continue;
+        if (in.axle() || (right && in.name.find(*right ? "right" : "left") != std::string::npos)) return &in;
+    }
+    return nullptr;
+}
+
 std::vector<sheet::Drawing> travelPages(const Build& b, const Results& r) {
     std::vector<sheet::Drawing> pages;
     for (const drive::TravelView& v : travelViews(b, r, nullptr)) {

@@ -11,6 +11,9 @@ std::vector<drive::TravelIn> travelInputs(const build::Build&, const Results&);
 /// The plans of all, taken over from before where nothing of them changed.
 std::vector<Node<drive::TravelIn, drive::TravelPlan>> travelsOf(const build::Build&, const Results&, const Results* previous);
 
+/// The axle of an end on links that hold it, or the wheel of one side; nullptr: none is worked out.
+const drive::TravelIn* heldBy(const Results&, bool front, std::optional<bool> right);
+
 sheet::Drawing travelDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
                              double height, const sheet::Format&);
 Headline travelHeadline(const build::Build&, const Results&, build::SubjectId);

@@ -116,9 +116,26 @@ const DriveEnd* driveEndNamed(const Build& b, std::string_view name) { return na
 const Shaft* shaftNamed(const Build& b, std::string_view name) { return named(b.shafts, name); }
 const Link* linkNamed(const Build& b, std::string_view name) { return named(b.links, name); }
 const LetIn* letInNamed(const Build& b, std::string_view name) { return named(b.let_in, name); }
-const AxleJob* axleJobOf(const Build& b, AxleEnd end) {
-    for (const auto& [id, job] : b.axle_jobs)
-        if (job.end == end) return &job;
+
+namespace {
+/// The row of an axle's end; nullptr when there is none.
+template <class T> const T* ofEnd(const Rows<T>& rows, AxleEnd end) {
+    for (const auto& [id, row] : rows)
+        if (row.end == end) return &row;
+    return nullptr;
+}
+} // namespace
+const AxleJob* axleJobOf(const Build& b, AxleEnd end) { return ofEnd(b.axle_jobs, end); }
+const Hub* hubOf(const Build& b, AxleEnd end) { return ofEnd(b.hubs, end); }
+const Widening* wideningOf(const Build& b, AxleEnd end) { return ofEnd(b.widenings, end); }
+const Adaptor* adaptorOf(const Build& b, AxleEnd end) { return ofEnd(b.adaptors, end); }
+const AxleSeat* axleSeatOf(const Build& b, AxleEnd end) { return ofEnd(b.axle_seats, end); }
+const AxleBracket* axleBracketNamed(const Build& b, std::string_view name) { return named(b.axle_brackets, name); }
+const TackReading* tackReadingNamed(const Build& b, std::string_view name) { return named(b.tack_readings, name); }
+const WheelRoom* wheelRoomNamed(const Build& b, std::string_view name) { return named(b.wheel_rooms, name); }
+const WheelSet* wheelSetOf(const Build& b, AxleEnd end, WheelAs as) {
+    for (const auto& [id, wheel] : b.wheel_sets)
+        if (wheel.end == end && wheel.as == as) return &wheel;
     return nullptr;
 }
 

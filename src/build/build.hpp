@@ -1,6 +1,7 @@
 #pragma once
 
 #include "build/axle.hpp"
+#include "build/axle_setup.hpp"
 #include "build/calendar.hpp"
 #include "build/client.hpp"
 #include "build/coats.hpp"
@@ -24,6 +25,7 @@
 #include "build/structure.hpp"
 #include "build/subject.hpp"
 #include "build/survey.hpp"
+#include "build/wheels.hpp"
 #include "build/width.hpp"
 
 #include <span>
@@ -108,6 +110,16 @@ struct BuildMembers {
     Rows<TurnCount> turn_counts;
     Rows<Link> links;
     DriveFacts drive_facts;
+    Rows<WheelSet> wheel_sets;
+    Rows<Hub> hubs;
+    Rows<WheelRoom> wheel_rooms;
+    Rows<DialTurn> dial_turns;
+    Rows<Widening> widenings;
+    Rows<Adaptor> adaptors;
+    Rows<AxleSeat> axle_seats;
+    Rows<AxleBracket> axle_brackets;
+    Rows<TackReading> tack_readings;
+    Rows<GearReading> gear_readings;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -123,13 +135,14 @@ struct Build : BuildMembers {
 };
 
 /// What a build holds, in the order of its members. Everything that goes over the document loops over this.
-using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign,
-                       Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
-                       ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
-                       ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
-                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit,
-                       Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand, AxleJob, Graft, GraftPin, Narrowing, FloorEdge,
-                       LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link, DriveFacts>;
+using Document =
+    Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign, Mount,
+          Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings, ToeReadings, Instrument,
+          Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
+          WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
+          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
+          AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link,
+          DriveFacts, WheelSet, Hub, WheelRoom, DialTurn, Widening, Adaptor, AxleSeat, AxleBracket, TackReading, GearReading>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -211,6 +224,16 @@ const RailHole* railHoleNamed(const Build&, std::string_view name);
 const DriveEnd* driveEndNamed(const Build&, std::string_view name);
 const Shaft* shaftNamed(const Build&, std::string_view name);
 const Link* linkNamed(const Build&, std::string_view name);
+/// The wheel of an axle, what it is bolted to, its band and its adaptor, and what stands beside it; nullptr when there is none.
+const WheelSet* wheelSetOf(const Build&, AxleEnd, WheelAs);
+const Hub* hubOf(const Build&, AxleEnd);
+const Widening* wideningOf(const Build&, AxleEnd);
+const Adaptor* adaptorOf(const Build&, AxleEnd);
+/// The springs of an axle that is set up; the bracket, and what was read while it was tacked, of that name.
+const AxleSeat* axleSeatOf(const Build&, AxleEnd);
+const AxleBracket* axleBracketNamed(const Build&, std::string_view name);
+const TackReading* tackReadingNamed(const Build&, std::string_view name);
+const WheelRoom* wheelRoomNamed(const Build&, std::string_view name);
 /// The points that a link of that kind has, in order, in words.
 std::span<const std::string_view> pointsOf(LinkKind);
 /// Coats of a surface, in the order in which they go on.

@@ -73,6 +73,14 @@ Checked rules(const Build&, const DriveEnd&);
 Checked rules(const Build&, const Shaft&);
 Checked rules(const Build&, const LevelReading&);
 Checked rules(const Build&, const Link&);
+Checked rules(const Build&, const WheelSet&);
+Checked rules(const Build&, const Hub&);
+Checked rules(const Build&, const WheelRoom&);
+Checked rules(const Build&, const DialTurn&);
+Checked rules(const Build&, const Widening&);
+Checked rules(const Build&, const Adaptor&);
+Checked rules(const Build&, const AxleBracket&);
+Checked rules(const Build&, const GearReading&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

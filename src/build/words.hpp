@@ -236,6 +236,22 @@ enum class LevelOn { Frame, Unit, Shaft };
 /// What is hung by links.
 enum class Hung { FrontAxle, RearAxle, FrontLeft, FrontRight, RearLeft, RearRight };
 enum class LinkKind { Rod, Wishbone, Hinge, Strut, Leaf, Watts, TieRod };
+/// Whether a wheel is there or is wanted.
+enum class WheelAs { Fitted, Wanted };
+/// What stands beside a wheel is part of: body and frame stay where the wheel moves; what is on the hub, or on an axle from wheel
+/// to wheel, moves with it.
+enum class RoomOn { Body, Frame, Hub };
+/// What a place beside a wheel is taped from: the face it is bolted to, the nearer side of its tyre, the nearer lip of its rim.
+enum class RoomFrom { Face, Tyre, Rim };
+/// How a dial touches a wheel: on its tread or bead seat, or on its side.
+enum class DialWay { Radial, Lateral };
+/// Where a band is let into a rim: inside or outside of the wheel's disc.
+enum class BandAt { Inside, Outside };
+/// What is welded to an axle.
+enum class BracketKind { Other, Damper, Stop, Panhard };
+/// What is read of an axle's gears: play between the teeth, what turns the pinion alone and with the differential, how the crown
+/// wheel runs.
+enum class GearCheck { Backlash, PinionPreload, WholePreload, RunOut };
 /// What is done about something that crosses a cut.
 enum class RunAnswer { Open, Nothing, Reclip, Joiner, NewLength, Reroute };
 
@@ -386,6 +402,17 @@ template <> struct Words<LinkKind> {
     static constexpr std::array<std::string_view, 7> text{"rod", "wishbone", "hinge", "strut", "leaf", "watts", "tie-rod"};
 };
 template <> struct Words<RailEnd> { static constexpr std::array<std::string_view, 2> text{"front", "rear"}; };
+template <> struct Words<WheelAs> { static constexpr std::array<std::string_view, 2> text{"fitted", "wanted"}; };
+template <> struct Words<RoomOn> { static constexpr std::array<std::string_view, 3> text{"body", "frame", "hub"}; };
+template <> struct Words<RoomFrom> { static constexpr std::array<std::string_view, 3> text{"face", "tyre", "rim"}; };
+template <> struct Words<DialWay> { static constexpr std::array<std::string_view, 2> text{"radial", "lateral"}; };
+template <> struct Words<BandAt> { static constexpr std::array<std::string_view, 2> text{"inside", "outside"}; };
+template <> struct Words<BracketKind> {
+    static constexpr std::array<std::string_view, 4> text{"other", "damper", "stop", "panhard"};
+};
+template <> struct Words<GearCheck> {
+    static constexpr std::array<std::string_view, 4> text{"backlash", "pinion-preload", "whole-preload", "run-out"};
+};
 template <> struct Words<RunAnswer> {
     static constexpr std::array<std::string_view, 6> text{"open", "nothing", "re-clip", "joiner", "new-length", "re-route"};
 };

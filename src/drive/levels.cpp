@@ -56,6 +56,9 @@ public:
         const auto at = static_cast<Eigen::Index>(k);
         return {x_(at), build::u95Of(std::sqrt(std::max(0.0, cofactor_(at, at)))), Provenance::Measured};
     }
+    double covariance(std::size_t a, std::size_t b) const {
+        return cofactor_(static_cast<Eigen::Index>(a), static_cast<Eigen::Index>(b));
+    }
     const std::vector<Equation>& equations() const { return equations_; }
 
 private:
@@ -145,6 +148,10 @@ Levels levelled(const std::vector<LevelIn>& readings, const std::vector<KnownSlo
         out.units.back() = net.unit(u);
         if (!frame_read) out.units.back()->provenance = Provenance::Assumed;
     }
+    out.covariance.assign(units * units, 0);
+    for (std::size_t a = 0; a < units; ++a)
+        for (std::size_t b = 0; b < units; ++b)
+            if (read[a] && read[b]) out.covariance[a * units + b] = net.covariance(a, b);
     return out;
 }
 

@@ -34,6 +34,7 @@ struct Levels {
     std::optional<build::Figure> frame;              ///< against plumb; none: never read, and taken as level
     std::vector<std::optional<build::Figure>> units; ///< to the frame; assumed where the frame was not read
     std::vector<LevelJudged> readings;
+    std::vector<double> covariance; ///< of the units' slopes, n × n, row-major: the frame's own error is in all of them
 };
 
 /// Least squares, begun robustly (Huber) so that one gross angle accuses no other; then without what disagrees, the worst first.

@@ -66,6 +66,11 @@ public:
             for (std::size_t axis = 0; axis < 3; ++axis)
                 add(n, (planned ? e.at_planned : e.at)[axis], e.point < 0 ? typed_sigma_mm : 0, 0.01);
         }
+        const std::size_t ends = in.ends.size();
+        for (std::size_t a = 0; a < ends && in.slope_covariance.size() == ends * ends; ++a)
+            for (std::size_t b = 0; b < ends; ++b)
+                if (a != b)
+                    numbers_.covariance[(3 * at.size() + 5 * a) * n + 3 * at.size() + 5 * b] = in.slope_covariance[a * ends + b];
     }
     const Numbers& numbers() const { return numbers_; }
 

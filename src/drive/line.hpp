@@ -67,6 +67,8 @@ struct LineInput {
     build::Places now;         ///< as surveyed
     std::vector<Vec3> planned; ///< the same points once the frame is as planned
     std::vector<EndIn> ends;
+    /// Of the ends' slopes, n × n, row-major, rad²: one level on the frame is in all of them. Empty: none depends on another.
+    std::vector<double> slope_covariance;
     std::vector<ShaftIn> shafts;
     std::optional<AxleIn> front; ///< held by links
     std::optional<AxleIn> rear;

@@ -283,6 +283,28 @@ public:
     void link();
     void removeLink(const Word&);
     void driveFacts();
+    void rim();
+    void removeRim(const Word&);
+    void hub();
+    void removeHub(const Word&);
+    void wheelRoom();
+    void removeWheelRoom(const Word&);
+    void dialTurn();
+    void removeDialTurn(const Word&);
+    void widen();
+    void removeWidening(const Word&);
+    void adaptor();
+    void removeAdaptor(const Word&);
+    void axleSeat();
+    void removeAxleSeat(const Word&);
+    void axleBracket();
+    void removeAxleBracket(const Word&);
+    void tacked();
+    void removeTacked(const Word&);
+    void gears();
+    void removeGears(const Word&);
+    /// The row of an axle's end.
+    template <class T> void removeOfEnd(const T* (*of)(const Build&, AxleEnd), const char* what);
     /// A plain figure, of no unit; with a question mark it is assumed.
     Dimension countNext(const char* missing);
     // what the frame rests on

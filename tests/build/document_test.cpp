@@ -106,6 +106,48 @@ void driving(test::AnyRow& any, const Build& b, Link& l) {
     l.points = someOfChassis(any, b, 2);
 }
 
+/// Wheels and what stands beside them as their rules want them.
+void driving(test::AnyRow&, const Build&, WheelSet& w) {
+    w.width.value = 150;
+    w.diameter.value = 381;
+    w.over_lips = w.inside = w.outside = w.chord = w.studs = w.aspect = std::nullopt;
+    w.next_but_one = false;
+}
+void driving(test::AnyRow&, const Build&, Hub& h) {
+    h.studs = h.chord = std::nullopt;
+    h.next_but_one = false;
+}
+void driving(test::AnyRow& any, const Build& b, WheelRoom& r) {
+    r.point = {};
+    r.out = r.up = Dimension{120, "", Provenance::Measured};
+    if (const auto points = someOfChassis(any, b, 1); any.oneIn(2) && !points.empty()) {
+        r.point = points.front();
+        r.on = RoomOn::Frame;
+        r.out = r.up = r.ahead = std::nullopt;
+    }
+}
+void driving(test::AnyRow&, const Build&, DialTurn& t) { t.readings = {0, 0.2, 0.1, -0.1}; }
+void driving(test::AnyRow&, const Build&, Widening& w) { w.sheet.value = 3; }
+void driving(test::AnyRow&, const Build&, Adaptor& a) {
+    a.nut_across = std::nullopt;
+    a.nut_deep.value = 0;
+}
+
+void driving(test::AnyRow& any, const Build& b, AxleBracket& a) {
+    a.point = a.frame = {};
+    a.right = a.up = Dimension{120, "", Provenance::Measured};
+    a.closed = a.open = std::nullopt;
+    if (const auto points = someOfChassis(any, b, 1); any.oneIn(2) && !points.empty()) {
+        a.point = points.front();
+        a.right = a.ahead = a.up = std::nullopt;
+    }
+}
+void driving(test::AnyRow&, const Build&, GearReading& g) {
+    g.axle = Carrier::Rear;
+    g.readings = {0.1, 0.2};
+    g.least = g.most = std::nullopt;
+}
+
 template <class T> void fitting(test::AnyRow& any, const Build& b, T& row) {
     const auto other = [&] {
         SubjectId found;

@@ -1,5 +1,6 @@
 // Slopes read against plumb on a vehicle that is not level: by hand, ± by simulation, and a sign that slipped.
 #include "drive/levels.hpp"
+#include "drive/line.hpp"
 
 #include <catch2/catch.hpp>
 
@@ -78,6 +79,61 @@ TEST_CASE("the ± of slopes covers what it says", "[drive][levels][coverage]") {
     CHECK(share > 0.93);
     CHECK(share < 0.97);
     CHECK(blamed < rounds / 50);
+}
+
+TEST_CASE("one level on the frame is in the slope of every unit: a mirrored line's ± know it", "[drive][levels][coverage]") {
+    // engine nose up by 3.5° against the shaft, pinion nose down by 3°: the frame's error turns both the same way, and what is
+    // left of both grows by it twice
+    const double shaft = std::atan2(60.0, 1000.0), tail = shaft + 3.5 * deg, nose = shaft - 3 * deg, frame = -0.6 * deg;
+    const auto line = [&](const Levels& l) {
+        LineInput in;
+        in.now.names = {"G", "P"};
+        in.now.at = {{1400, 0, 320}, {2400, 0, 260}};
+        in.now.covariance.assign(36, 0.0);
+        in.planned = in.now.at;
+        in.ends.resize(2);
+        for (std::size_t k = 0; k < 2; ++k) {
+            in.ends[k].name = k == 0 ? "gearbox" : "rear";
+            in.ends[k].point = static_cast<int>(k);
+            in.ends[k].slope = *l.units[k];
+            in.ends[k].swing = {0, 0, build::Provenance::Measured};
+        }
+        in.ends[1].kind = build::DriveEndKind::Pinion;
+        in.ends[1].on = Carrier::Rear;
+        in.slope_covariance = l.covariance;
+        ShaftIn s;
+        s.shaft.name = "main";
+        s.to = 1;
+        in.shafts = {s};
+        return in;
+    };
+    const auto readings = [&](auto&& off) {
+        return std::vector<LevelIn>{
+            {-1, frame + off(), sigma}, {0, frame + tail + off(), sigma}, {1, frame + nose + off(), sigma}};
+    };
+    const auto left = [&](const LineInput& in) { return linePlan(in).chains[0].stands[0].residual_rad; };
+    const double real = left(line(levelled(readings([] { return 0.0; }), {}, 2))).value;
+    const double by_hand = std::sqrt(std::pow(3.5 * deg, 2) - std::pow(3 * deg, 2));
+    CHECK(real == Approx(by_hand).epsilon(1e-3));
+    std::mt19937 rng(41);
+    std::normal_distribution<double> normal(0, sigma);
+    int bounded = 0, blind = 0;
+    constexpr int rounds = 3000;
+    for (int round = 0; round < rounds; ++round) {
+        LineInput in = line(levelled(readings([&] { return normal(rng); }), {}, 2));
+        const Figure with = left(in);
+        bounded += real <= with.value + with.u95;
+        in.slope_covariance.clear();
+        const Figure without = left(in);
+        blind += real <= without.value + without.u95;
+    }
+    CHECK(bounded > 0.96 * rounds); // 97.5 % by the way it is made
+    CHECK(bounded < 0.99 * rounds);
+    CHECK(blind < bounded - 0.01 * rounds); // taken as if each had a frame of its own, it promised too much
+    // the slopes themselves hang together as they are made: σ² of the frame in each
+    const Levels l = levelled(readings([] { return 0.0; }), {}, 2);
+    CHECK(l.covariance[1] == Approx(sigma * sigma));
+    CHECK(l.covariance[0] == Approx(2 * sigma * sigma));
 }
 
 } // namespace drive_levels_test

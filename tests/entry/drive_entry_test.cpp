@@ -130,4 +130,124 @@ TEST_CASE("what can't be of a drive line is refused, and says why", "[entry][dri
     CHECK(t.refused("shaft back from two to one").find("circle") != std::string::npos);
 }
 
+TEST_CASE("wheels, hubs, rooms, turns, bands and plates by the line", "[entry][drive]") {
+    Typist t;
+    t.frame();
+    const auto refuse = [&](const std::string& line, const std::string& words) {
+        const std::string why = t.refused(line);
+        INFO(why);
+        CHECK(why.find(words) != std::string::npos);
+    };
+    t.type("rim rear fitted width 6in diameter 15in backspace 4 3/8\" tyre 195 aspect 65 studs 5 chord 67.2 bore 70");
+    const WheelSet* w = wheelSetOf(t.b, AxleEnd::Rear, WheelAs::Fitted);
+    REQUIRE(w);
+    CHECK(w->width.value == Approx(152.4));
+    CHECK(w->backspace->value == Approx(111.125));
+    CHECK(w->chord->value == 67.2);
+    t.type("rim rear fitted over-lips 178 outside 634 section 201 inside 345 spokes 35 carries 615 speed 190 note as it came");
+    CHECK(wheelSetOf(t.b, AxleEnd::Rear, WheelAs::Fitted)->tyre->value == 195);
+    // what is wanted begins as the fitted one; what was measured of that one's tyre and rim is not taken over
+    t.type("rim rear wanted width 7in offset 12 tyre 215");
+    const WheelSet* other = wheelSetOf(t.b, AxleEnd::Rear, WheelAs::Wanted);
+    REQUIRE(other);
+    CHECK(other->width.value == Approx(177.8));
+    CHECK(other->diameter.value == 381);
+    CHECK(other->offset->value == 12);
+    CHECK_FALSE(other->backspace);
+    CHECK_FALSE(other->section);
+    CHECK_FALSE(other->outside);
+    CHECK_FALSE(other->over_lips);
+    CHECK(other->note.empty());
+    CHECK(other->studs->value == 5);
+    t.type("rim rear wanted circle 114.3 ? tyre 225");
+    CHECK(wheelSetOf(t.b, AxleEnd::Rear, WheelAs::Wanted)->circle->provenance == Provenance::Assumed);
+    CHECK_FALSE(wheelSetOf(t.b, AxleEnd::Rear, WheelAs::Wanted)->chord);
+    refuse("rim front fitted tyre 195", "width of the rim is missing");
+    refuse("rim rear fitted width 6in over-lips 140", "less than");
+    refuse("rim rear fitted outside 300", "does not go round");
+    refuse("rim rear fitted studs 4.5", "counted whole");
+    refuse("rim middle fitted width 6in", "not known here");
+
+    t.type("hub rear studs 5 chord 67.2 spigot 70 stud 12 out 32 brake-radius 160 brake-out 22 axle 1100");
+    CHECK(hubOf(t.b, AxleEnd::Rear)->axle_kg->value == 1100);
+    refuse("hub front chord 67.2", "before they are counted");
+    t.type("room arch rear out 92 up 310");
+    CHECK(wheelRoomNamed(t.b, "arch")->on == RoomOn::Body);
+    t.type("room rail rear out -190 up 60 on frame side left from tyre least 25");
+    CHECK(wheelRoomNamed(t.b, "rail")->side == RailSide::Left);
+    CHECK(wheelRoomNamed(t.b, "rail")->from == RoomFrom::Tyre);
+    t.type("room spring rear at Bl");
+    CHECK(wheelRoomNamed(t.b, "spring")->on == RoomOn::Frame);
+    CHECK(wheelRoomNamed(t.b, "spring")->point);
+    t.type("room spring rear out -150 up 10"); // taped in its place
+    CHECK_FALSE(wheelRoomNamed(t.b, "spring")->point);
+    refuse("room lip rear out 92", "how high over");
+    refuse("room lip rear at Nowhere", "no point Nowhere");
+    t.type("dial rear-left lateral 0 0.2 0.5 0.4 0.1 -0.2 -0.3 -0.1 within 0.03");
+    CHECK(t.b.dial_turns.begin()->second.readings.size() == 8);
+    CHECK(t.b.dial_turns.begin()->second.readings[6] == Approx(-0.3));
+    t.type("dial rear-left lateral 0 0.1 0.2 0.1");
+    CHECK(t.b.dial_turns.size() == 1); // the newer one counts
+    refuse("dial rear-left lateral 0 0.1 0.2", "4 to 72");
+    t.type("widen rear by 50 outside barrel 380 sheet 3");
+    CHECK(wideningOf(t.b, AxleEnd::Rear)->at == BandAt::Outside);
+    refuse("widen front by 50 barrel 380", "the sheet is missing");
+    t.type("adaptor rear thick 30 across 170 hub-hole 13 wheel-hole 14 nut-across 24 nut-deep 12");
+    CHECK(adaptorOf(t.b, AxleEnd::Rear)->nut_deep.value == 12);
+    refuse("adaptor rear nut-deep 30", "goes through");
+    for (const char* line : {"remove rim rear wanted", "remove hub rear", "remove room rail", "remove dial rear-left lateral",
+                             "remove widen rear", "remove adaptor rear"})
+        t.type(line);
+    CHECK(t.b.wheel_sets.size() == 1);
+    CHECK(t.b.adaptors.empty());
+    refuse("remove adaptor rear", "There is no adaptor rear");
+    refuse("remove rim rear wanted", "No rear wheel is wanted");
+}
+
+TEST_CASE("an axle on the bench by the line", "[entry][drive]") {
+    Typist t;
+    t.frame();
+    const auto refuse = [&](const std::string& line, const std::string& words) {
+        const std::string why = t.refused(line);
+        INFO(why);
+        CHECK(why.find(words) != std::string::npos);
+    };
+    t.type("seat rear faces 55 7/8\" tube 76 springs 430 434 width 60 pads 1deg pinion 3deg u-bolt 14 stack 62");
+    const AxleSeat* s = axleSeatOf(t.b, AxleEnd::Rear);
+    REQUIRE(s);
+    CHECK(s->faces->value == Approx(55.875 * 25.4));
+    CHECK(s->spring_right->value == 434);
+    CHECK(s->pad_slope->value == Approx(units::radians(1)));
+    t.type("seat rear faces 1420");
+    CHECK(axleSeatOf(t.b, AxleEnd::Rear)->tube->value == 76); // the rest stays
+    refuse("seat rear", "missing");
+    refuse("seat rear tubes 76", "not known");
+    t.type("bracket damper-left rear damper right -480 ahead -70 up -60 closed 300 open 520");
+    CHECK(axleBracketNamed(t.b, "damper-left")->ahead->value == -70);
+    t.type("bracket damper-left rear damper at Bl frame Br");
+    CHECK_FALSE(axleBracketNamed(t.b, "damper-left")->right);
+    CHECK(axleBracketNamed(t.b, "damper-left")->frame);
+    refuse("bracket stop rear stop right 400", "Where it shall be");
+    refuse("bracket damper-left rear damper closed 600", "the shorter comes first");
+    t.type("tacked perch-left rear is 279.5 wanted 280");
+    t.type("tacked perch-left rear welded 279.1");
+    CHECK(tackReadingNamed(t.b, "perch-left")->welded->value == 279.1);
+    t.type("tacked perch-left rear is 280.2"); // tacked anew
+    CHECK_FALSE(tackReadingNamed(t.b, "perch-left")->welded);
+    refuse("tacked perch-right rear wanted 280", "What was read");
+    t.type("gears rear-axle backlash 0.14 0.16 0.15 0.13 least 0.10 most 0.20");
+    t.type("gears rear-axle backlash spread 0.05"); // limits come later, readings stay
+    CHECK(t.b.gear_readings.begin()->second.readings.size() == 4);
+    CHECK(t.b.gear_readings.begin()->second.spread->value == 0.05);
+    refuse("gears frame backlash 0.1", "read at an axle");
+    refuse("gears rear-axle run-out", "What was read");
+    refuse("gears rear-axle backlash least 0.3", "leaves nothing");
+    for (const char* line :
+         {"remove seat rear", "remove bracket damper-left", "remove tacked perch-left", "remove gears rear-axle backlash"})
+        t.type(line);
+    CHECK(t.b.axle_seats.empty());
+    CHECK(t.b.gear_readings.empty());
+    refuse("remove seat rear", "Nothing is said");
+}
+
 } // namespace entry_drive_entry_test

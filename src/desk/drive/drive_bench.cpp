@@ -17,6 +17,14 @@ std::vector<Starter> DriveBench::starters(const Document& d, const ViewState& st
         return {{tr("turns at the rear"), "turns rear-axle shaft "},
                 {tr("turns at the front"), "turns front-axle shaft "},
                 {tr("what is said"), "drive ratio-rear "}};
+    if (shown && (shown->key == "wheels" || shown->key == "fit"))
+        return {{tr("fitted, rear"), "rim rear fitted "}, {tr("fitted, front"), "rim front fitted "}, {tr("wanted"), "rim rear wanted "},
+                {tr("beside it"), "room "},               {tr("hub"), "hub rear "},                   {tr("plate"), "adaptor rear "}};
+    if (shown && shown->key == "dial")
+        return {{tr("rear left"), "dial rear-left lateral "},
+                {tr("rear right"), "dial rear-right lateral "},
+                {tr("front left"), "dial front-left lateral "},
+                {tr("front right"), "dial front-right lateral "}};
     return {{tr("gearbox"), "output "}, {tr("pinion"), "pinion "}, {tr("bearing"), "bearing "},
             {tr("shaft"), "shaft "},    {tr("link"), "link "},     {tr("engine"), "drive "}};
 }
