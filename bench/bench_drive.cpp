@@ -1,7 +1,8 @@
 // A five-link axle followed through its travel, and a drive line worked out with its ±: beside the way it would be done at first
-// (each stance from rest, its derivatives by differences, a dense inverse).
+// (each stance from rest, its derivatives by differences, a dense inverse). Which wheels fit a scanned arch, beside trying each.
 #include "drive/line.hpp"
 #include "drive/travel.hpp"
+#include "drive/wheels.hpp"
 
 #include <benchmark/benchmark.h>
 
@@ -119,6 +120,85 @@ void withItsU95(benchmark::State& state) {
 BENCHMARK(followed)->Name("five links, 200 stances, followed")->Unit(benchmark::kMillisecond);
 BENCHMARK(naive)->Name("five links, 200 stances, each from rest by differences (naive)")->Unit(benchmark::kMillisecond);
 BENCHMARK(withItsU95)->Name("an axle's travel with every figure's ±")->Unit(benchmark::kMillisecond);
+
+/// An arch of 40,000 scanned places round both rear wheels, an axle that leans.
+WheelsIn scannedArch() {
+    WheelsIn in;
+    in.name = "rear";
+    const auto read = [](double v) { return build::Dimension{v, "", build::Provenance::Measured}; };
+    build::WheelSet w;
+    w.width = read(152.4);
+    w.diameter = read(381);
+    w.backspace = read(110);
+    w.tyre = read(195);
+    w.aspect = read(65);
+    in.fitted = w;
+    in.places.names = {"l", "r"};
+    in.places.at = {{2500, -700, 310}, {2500, 700, 310}};
+    in.places.covariance.assign(36, 0);
+    for (std::size_t side = 0; side < 2; ++side) {
+        Corner& c = in.corners[side];
+        c.name = side == 0 ? "left" : "right";
+        c.right = side == 1;
+        c.centre = side;
+        c.poses = {{RigidTransform{}, ""}};
+        for (int up = -6; up <= 6; ++up)
+            for (const int lean : {-1, 0, 1}) {
+                RigidTransform m = geometry::rigidTransform({0, 0, 0}, 0, 0, lean * 0.05);
+                m.translation.z_mm = up * 13;
+                c.poses.push_back({m, "there"});
+            }
+        auto surface = std::make_shared<std::vector<Vec3>>();
+        const double out = side == 0 ? -1 : 1;
+        for (int i = 0; i < 400; ++i)
+            for (int j = 0; j < 100; ++j) {
+                const double a = 3.1416 * i / 399;
+                surface->push_back(
+                    {2500 + 430 * std::cos(a), out * (600 + 2.5 * j), 310 + 430 * std::sin(a) - (j == 99 ? 30 : 0)});
+            }
+        ScannedThing arch;
+        arch.name = "arch";
+        arch.surface = surface;
+        c.scanned = {arch};
+    }
+    return in;
+}
+void wheelMap50(benchmark::State& state) {
+    const WheelsIn in = scannedArch();
+    std::size_t spans = 0;
+    for (auto _ : state) {
+        const WheelsPlan p = wheelsPlan(in, 50);
+        spans = 0;
+        for (const MapColumn& c : p.map->columns) spans += c.free.size();
+        benchmark::DoNotOptimize(spans);
+    }
+    state.counters["spans"] = static_cast<double>(spans);
+}
+/// Each place of the map tried by itself, in every pose against every place: 5 by 5 of them, so 100 times as long for 50 by 50.
+void wheelMapTried(benchmark::State& state) {
+    const WheelsIn in = scannedArch();
+    double least = 0;
+    for (auto _ : state) {
+        for (int i = 0; i < 5; ++i)
+            for (int j = 0; j < 5; ++j) {
+                const TyreShape t = tyreShape(-50 + 25.0 * i, 150 + 25.0 * j, 634, 381);
+                least = 1e9;
+                for (const Corner& c : in.corners)
+                    for (const HubPose& pose : c.poses) {
+                        const RigidTransform back = geometry::inverse(pose.moved);
+                        for (const Vec3& p : *c.scanned[0].surface) {
+                            const RoomPlace at = seenFrom({2500, c.right ? 721.0 : -721.0, 310}, c.right, back, p, 0);
+                            least = std::min(least, t.distance(at.out_mm, at.from_mm));
+                        }
+                    }
+                benchmark::DoNotOptimize(least);
+            }
+    }
+    state.counters["least_mm"] = least;
+}
+
+BENCHMARK(wheelMap50)->Name("which wheels fit a scanned arch, 50 widths")->Unit(benchmark::kMillisecond);
+BENCHMARK(wheelMapTried)->Name("25 wheels tried one by one against the scan (naive)")->Unit(benchmark::kMillisecond);
 
 } // namespace
 

@@ -117,8 +117,8 @@ coordinates Go 1120 8 470
 coordinates Pn 2412 20 424
 point Lfl 1990 -440 470
 point Lfr 1990 440 470
-point Lal 2560 -440 400
-point Lar 2560 440 400
+point Lal 2525 -440 400
+point Lar 2525 440 400
 point Ufl 2170 -330 590
 point Ufr 2170 330 590
 point Ual 2610 -330 560
@@ -127,8 +127,8 @@ point Pf 2690 -470 470
 point Pa 2690 430 460
 coordinates Lfl 1990 -440 470
 coordinates Lfr 1990 440 470
-coordinates Lal 2560 -440 400
-coordinates Lar 2560 440 400
+coordinates Lal 2525 -440 400
+coordinates Lar 2525 440 400
 coordinates Ufl 2170 -330 590
 coordinates Ufr 2170 330 590
 coordinates Ual 2610 -330 560
@@ -154,15 +154,17 @@ link upper-left rear-axle rod Ufl Ual
 link upper-right rear-axle rod Ufr Uar
 link panhard rear-axle rod Pf Pa
 rim rear fitted width 5in diameter 16in backspace 84 over-lips 152 tyre 178 aspect 80 outside 690 section 178
-rim rear fitted inside 375 spokes 42 bore 77 studs 5 chord 67.3 carries 690 speed 150
+rim rear fitted inside 375 spokes 42 bore 77 studs 5 chord 67.2 carries 690 speed 150
 rim rear wanted width 7in offset 2 over-lips 203 tyre 215 aspect 65 inside 372 spokes 40 bore 77 studs 5 circle 114.3 carries 750 speed 190
-hub rear studs 5 chord 67.1 spigot 76.8 stud 12 out 30 brake-radius 152 brake-out 18 axle 1300
+hub rear studs 5 chord 67.2 spigot 76.8 stud 12 out 30 brake-radius 152 brake-out 18 axle 1300
 room arch-lip rear out 152 up 372 ahead 0
 room box-wall rear out -205 up 250 ahead 0
 room rail rear out -212 up 40 ahead 0 on frame
 dial rear-left lateral 0 0.3 0.6 0.8 0.6 0.2 -0.2 -0.5 -0.6 -0.5 -0.3 -0.1
 seat rear faces 1412 tube 82 springs 440 440 width 60 pads 1.5deg
-bracket damper-left rear damper right -500 ahead 60 up -70 frame RTl closed 290 open 700
+point Dtl 2650 -470 640
+coordinates Dtl 2650 -470 640
+bracket damper-left rear damper right -500 ahead -60 up -70 frame Dtl closed 225 open 430
 tacked lower-left rear is 266.5 wanted 266
 tacked lower-right rear is 265.2 wanted 266 welded 264.3
 gears rear-axle backlash 0.15 0.17 0.16 0.14 least 0.13 most 0.20 spread 0.05

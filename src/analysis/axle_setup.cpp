@@ -54,15 +54,15 @@ public:
     }
 
 private:
-    void assume(const Dimension& d, std::string what) {
+    void assume(const build::Dimension& d, std::string what) {
         if (d.provenance == Provenance::Assumed) in_.assumed.push_back(std::move(what));
     }
-    std::optional<Figure> figure(const std::optional<Dimension>& d, double u95, const char* what) {
+    std::optional<Figure> figure(const std::optional<build::Dimension>& d, double u95, const char* what) {
         if (!d) return std::nullopt;
         assume(*d, what);
         return Figure{d->value, u95, d->provenance};
     }
-    static std::optional<Figure> chosen(const std::optional<Dimension>& d) {
+    static std::optional<Figure> chosen(const std::optional<build::Dimension>& d) {
         return d ? std::optional(Figure{d->value, 0, Provenance::Derived}) : std::nullopt;
     }
     void sizes(const AxleSeat& seat) {
@@ -86,7 +86,7 @@ private:
                 }
         in_.kingpin_rad = figure(seat.kingpin, level_u95_rad, "how the kingpins lean");
         in_.caster_rad = chosen(seat.caster);
-        const auto value = [](const std::optional<Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
+        const auto value = [](const std::optional<build::Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
         in_.u_bolt_mm = value(seat.u_bolt);
         in_.stack_mm = value(seat.stack);
         in_.plate_mm = value(seat.plate);
@@ -123,7 +123,7 @@ private:
             out.place = place(a.point);
             if (out.place < 0) return;
         } else {
-            const auto of = [&](const Dimension& d) {
+            const auto of = [&](const build::Dimension& d) {
                 assume(d, "where " + a.name + " is");
                 return Figure{d.value, taped_u95_mm, d.provenance};
             };
@@ -142,7 +142,6 @@ private:
         drive::BracketIn out;
         out.name = l.name;
         out.tag = "link:" + l.name;
-        out.kind = BracketKind::Panhard;
         out.place = place(l.points[end]);
         if (out.place >= 0) in_.brackets.push_back(std::move(out));
     }
@@ -164,7 +163,7 @@ private:
             }
         }
         const WheelTravel& t = b_.travel;
-        const Dimension &bump = front_ ? t.front_bump : t.rear_bump, &droop = front_ ? t.front_droop : t.rear_droop;
+        const build::Dimension &bump = front_ ? t.front_bump : t.rear_bump, &droop = front_ ? t.front_droop : t.rear_droop;
         in_.bump_mm = bump.value;
         if (std::none_of(in_.brackets.begin(), in_.brackets.end(), [](const drive::BracketIn& b) { return b.frame >= 0; }))
             return;

@@ -53,6 +53,7 @@ private:
 struct JsonPart {
     std::string_view key;
     std::string (*json)(const build::Build&, const Results&);
+    std::vector<std::string_view> needs = {}; ///< slow nodes that are made first
 };
 
 /// One bench. What it does not have is nullptr, or empty.

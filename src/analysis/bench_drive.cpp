@@ -102,7 +102,7 @@ const BenchInfo drive_bench{"drive",
                             {{"shaft", driveShaftJson},
                              {"link", driveLinkJson},
                              {"ratio", driveRatioJson},
-                             {"wheel", driveWheelJson},
+                             {"wheel", driveWheelJson, {slow::wheels}},
                              {"axle", driveAxleJson}}};
 
 } // namespace gorvet::analysis

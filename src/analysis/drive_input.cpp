@@ -58,7 +58,7 @@ private:
     void assume(bool it, std::string what) {
         if (it) in_.assumed.push_back(std::move(what));
     }
-    void note(const std::optional<Dimension>& d, const std::string& what) {
+    void note(const std::optional<build::Dimension>& d, const std::string& what) {
         assume(d && d->provenance == Provenance::Assumed, what);
     }
 
@@ -202,7 +202,7 @@ private:
     }
     void facts() {
         const DriveFacts& f = b_.drive_facts;
-        const auto value = [](const std::optional<Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
+        const auto value = [](const std::optional<build::Dimension>& d) { return d ? std::optional(d->value) : std::nullopt; };
         if (f.redline_rpm) in_.redline_rpm = f.redline_rpm->value;
         if (f.top_gear) in_.top_gear = f.top_gear->value;
         if (!b_.shafts.empty()) {

@@ -190,7 +190,7 @@ private:
 
     void assumed() {
         std::vector<std::string>& list = out_.input.assumed;
-        const auto note = [&](const Dimension& d, const char* what) {
+        const auto note = [&](const build::Dimension& d, const char* what) {
             if (d.provenance == Provenance::Assumed) list.emplace_back(what);
         };
         for (const std::string& size : assumedIn(b_.rail)) list.push_back("the rails' " + size);

@@ -39,7 +39,7 @@ WorkedLetIn workedLetIn(const Build& b, const Results& r, const LetIn& row) {
             if (const PointId id = k == 0 ? row.front_along : row.rear_along) in.along[k] = points.take(id);
     in.points = points.places();
     if (!lost.empty()) in.missing.push_back(fmt::format("the place of {}: measure it on Tape", lost));
-    const auto note = [&](const Dimension& d, const char* what) {
+    const auto note = [&](const build::Dimension& d, const char* what) {
         if (d.provenance == Provenance::Assumed) in.assumed.emplace_back(what);
     };
     note(row.leg_height, "the front leg's height");

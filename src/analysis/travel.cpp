@@ -72,7 +72,7 @@ public:
     }
 
 private:
-    void take(double& to, const Dimension& d, const char* what) {
+    void take(double& to, const build::Dimension& d, const char* what) {
         to = d.value;
         if (d.provenance == Provenance::Assumed) in_.assumed.emplace_back(what);
     }

@@ -63,7 +63,7 @@ public:
     }
 
 private:
-    void assume(const Dimension& d, std::string what) {
+    void assume(const build::Dimension& d, std::string what) {
         if (d.provenance == Provenance::Assumed) in_.assumed.push_back(std::move(what));
     }
     void facts() {
@@ -177,7 +177,7 @@ private:
             in_.corners[side].taped.push_back(std::move(t));
         }
     }
-    static Figure taped(const Dimension& d) { return {d.value, drive::tape_u95_mm, d.provenance}; }
+    static Figure taped(const build::Dimension& d) { return {d.value, drive::tape_u95_mm, d.provenance}; }
     void marked(const WheelRoom& room, const drive::RoomThing& thing) {
         const Point& p = b_.points.at(room.point);
         drive::MarkedThing m{thing, 0};
@@ -226,7 +226,7 @@ private:
 
     std::vector<HubPose> poses(bool right) {
         const WheelTravel& t = b_.travel;
-        const Dimension &bump = front_ ? t.front_bump : t.rear_bump, &droop = front_ ? t.front_droop : t.rear_droop;
+        const build::Dimension &bump = front_ ? t.front_bump : t.rear_bump, &droop = front_ ? t.front_droop : t.rear_droop;
         assume(bump, fmt::format("how far the {} wheels go up", word(end_)));
         assume(droop, fmt::format("how far the {} wheels go down", word(end_)));
         const bool leans = beam();
@@ -252,6 +252,7 @@ private:
         std::vector<std::pair<double, RigidTransform>> list;
         if (const drive::TravelIn* held = heldBy(r_, front_, right)) {
             const drive::Linkage linkage = drive::linkageOf(held->held, held->places.at);
+            in_.assumed.insert(in_.assumed.end(), held->assumed.begin(), held->assumed.end());
             for (const int way : {1, -1}) {
                 std::vector<drive::Asked> asked;
                 for (int k = 0; k <= steps / 2; ++k) {
@@ -292,8 +293,7 @@ private:
         const auto travelled = [&](double mm) {
             return std::abs(mm) < 0.5
                        ? std::string()
-                       : fmt::format("at {} {}", units::formatLength(std::round(std::abs(mm)), b_.settings.length_step),
-                                     mm > 0 ? "bump" : "droop");
+                       : fmt::format("at {} {}", sit::wholeLength(std::abs(mm), b_.settings.length_step), mm > 0 ? "bump" : "droop");
         };
         std::string text = travelled(up);
         const auto join = [&](const std::string& part) { text += (text.empty() ? "" : ", ") + part; };

@@ -59,7 +59,7 @@ public:
         });
         members(in);
         for (const AxleEnd end : {AxleEnd::Front, AxleEnd::Rear}) axle(in, end);
-        const auto note = [&](const Dimension& d, const char* what) {
+        const auto note = [&](const build::Dimension& d, const char* what) {
             if (d.provenance == Provenance::Assumed) in.assumed.emplace_back(what);
         };
         note(in.narrowing.by, "by how much");
@@ -106,7 +106,7 @@ public:
             for (Vec3& p : in.body.at) p = seat.transformed(p);
             in.body.covariance = turned(in.body.covariance, in.body.at.size(), seat);
         }
-        const auto note = [&](const Dimension& d, const char* what) {
+        const auto note = [&](const build::Dimension& d, const char* what) {
             if (d.provenance == Provenance::Assumed) in.assumed.emplace_back(what);
         };
         if (e.pitch) {

@@ -297,7 +297,7 @@ void cutFacts(work::Facts& f, const Build& b, const Results& r) {
 /// What of the frame's own members is planned.
 work::FrameSteel frameSteel(const Build& b) {
     work::FrameSteel steel;
-    const auto len = [&](const Dimension& d) { return units::formatLength(d.value, b.settings.length_step); };
+    const auto len = [&](const build::Dimension& d) { return units::formatLength(d.value, b.settings.length_step); };
     for (const auto& [id, m] : b.members) {
         if (m.state == MemberState::There) continue;
         std::string words = m.name;

@@ -159,6 +159,7 @@ namespace {
 /// "FILE", or "track FILE".
 int printPart(const BenchInfo& bench, const std::vector<std::string>& said) {
     auto* json = bench.json;
+    std::vector<std::string_view> needs;
     if (said.size() == 2) {
         const auto part =
             std::find_if(bench.parts.begin(), bench.parts.end(), [&](const JsonPart& p) { return p.key == said.front(); });
@@ -169,8 +170,13 @@ int printPart(const BenchInfo& bench, const std::vector<std::string>& said) {
                               "It has: " + keys + ".", -1});
         }
         json = part->json;
+        needs = part->needs;
     }
-    return withResults(said.back(), [json](const Opened& o) { std::cout << json(o.store->build(), o.results); });
+    return withResults(said.back(), [json, &needs](const Opened& o) {
+        Results r = o.results;
+        waitFor(*o.store, o.store->build(), r, needs);
+        std::cout << json(o.store->build(), r);
+    });
 }
 
 } // namespace

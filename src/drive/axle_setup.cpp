@@ -25,6 +25,7 @@ namespace {
 constexpr double tape_u95_mm = 1.5;
 /// A U-bolt's thread stands over its nut by so many diameters: washer, nut, three turns.
 constexpr double over_stack = 1.65;
+constexpr const char *at_shortest = "at its shortest", *at_longest = "at its longest";
 
 std::string figure(const Figure& f) { return fmt::format("{:.1f} ± {:.1f} mm", f.value, f.u95); }
 
@@ -160,12 +161,17 @@ private:
         }
         const Figure in = *row.shortest_mm - Figure{b.closed->value, tape_u95_mm, b.closed->provenance},
                      out = Figure{b.open->value, tape_u95_mm, b.open->provenance} - *row.longest_mm;
+        const auto left = [&](const Figure& f, const char* where) {
+            return f.value < 0 ? fmt::format("The damper {} is {:.0f} ± {:.0f} mm too {} {}.", b.name, -f.value, f.u95,
+                                             where == at_longest ? "short" : "long", where)
+                               : fmt::format("The damper {} has {} left {}.", b.name, figure(f), where);
+        };
         if (const auto v = judge(in, Limit::atLeast(damper_spare_mm)); v != PlanVerdict::Holds)
-            add("axle-damper-in", v, fmt::format("The damper {} has {} left at its shortest.", b.name, figure(in)),
+            add("axle-damper-in", v, left(in, at_shortest),
                 "Its bracket lower or further aside, a shorter damper, or a stop that ends the travel before.")
                 .of(figure(in), fmt::format("≥ {:.0f} mm", damper_spare_mm));
         if (const auto v = judge(out, Limit::atLeast(damper_spare_mm)); v != PlanVerdict::Holds)
-            add("axle-damper-out", v, fmt::format("The damper {} has {} left at its longest.", b.name, figure(out)),
+            add("axle-damper-out", v, left(out, at_longest),
                 "A longer damper, its bracket higher, or straps that end the droop: a damper is no strap.")
                 .of(figure(out), fmt::format("≥ {:.0f} mm", damper_spare_mm));
     }

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <iterator>
 #include <numbers>
 
 #include <fmt/format.h>
@@ -17,7 +18,7 @@ using build::BracketKind;
 
 namespace {
 
-constexpr double view_px = 150, side_px = 250, column_px = 330;
+constexpr double view_px = 120, side_px = 230, column_px = 330, side_share = 0.33;
 
 std::string millimetres(const Figure& f) { return fmt::format("{:.1f} ± {:.1f}", f.value, f.u95); }
 std::string upDown(const Figure& f, const char* up, const char* down) {
@@ -61,7 +62,7 @@ private:
             high = std::max(high, up + 20);
         }
         const double room = f_.px(view_px);
-        const Projection to = fit(-half - 40, half + 40, low, high, {0, y_ + f_.px(30)}, wide_, room, true);
+        const Projection to = fit(-half - 40, half + 40, low, high, {0, y_ + f_.px(54)}, wide_, room, true);
         d_.add(Text{{0, y_ + f_.px(18)},
                     "from behind: left is left. Tape every place from both wheel faces: what agrees from both is right",
                     f_.small(),
@@ -79,7 +80,7 @@ private:
                          to(at - spring / 2, tube() / 2 + 14)},
                         Ink::NewSteel},
                    tag_);
-            number(to(at, tube() / 2 + 14), ++count_, -1);
+            marks_.push_back({to(at, tube() / 2 + 14), ++count_, true});
         }
         for (const BracketRow& b : p_.brackets) {
             const double at = b.from_left_mm.value - half, up = b.from_middle_mm.value * std::sin(b.angle_rad.value);
@@ -87,14 +88,30 @@ private:
             d_.add(Stroke{{to(at, up > 0 ? tube() / 2 : -tube() / 2), hole}, false, {Ink::NewSteel, f_.thick(), Dash::Solid}},
                    b.tag);
             d_.add(Circle{hole, f_.px(4), {Ink::NewSteel, f_.medium(), Dash::Solid}, false, true}, b.tag);
-            number(hole, ++count_, up > 0 ? -1 : 1);
+            marks_.push_back({hole, ++count_, up >= 0});
         }
-        y_ += room + f_.px(40);
+        numbers(true, y_ + f_.px(36));
+        numbers(false, y_ + f_.px(54) + room + f_.px(14));
+        y_ += room + f_.px(80);
     }
-    void number(const P& at, int n, int way) {
-        const P middle{at.x, at.y + f_.px(16) * way};
-        d_.add(Circle{middle, f_.px(9), {Ink::Ink, f_.thin(), Dash::Solid}, false, true}, tag_);
-        d_.add(Text{middle, fmt::format("{}", n), f_.small(), Ink::Ink, Anchor::Centre, Level::Middle}, tag_);
+    struct Numbered {
+        P at;
+        int number = 0;
+        bool above = false;
+    };
+    /// In a row above or below the axle, side by side, each led to its place.
+    void numbers(bool above, double y) {
+        std::vector<Numbered> row;
+        std::copy_if(marks_.begin(), marks_.end(), std::back_inserter(row), [&](const Numbered& n) { return n.above == above; });
+        std::sort(row.begin(), row.end(), [](const Numbered& a, const Numbered& b) { return a.at.x < b.at.x; });
+        double free = 0;
+        for (const Numbered& n : row) {
+            const double x = std::max(n.at.x, free);
+            free = x + f_.px(22);
+            d_.add(Stroke{{n.at, {x, y}}, false, {Ink::Faint, f_.thin(), Dash::Solid}}, tag_);
+            d_.add(Circle{{x, y}, f_.px(9), {Ink::Ink, f_.thin(), Dash::Solid}, false, true}, tag_);
+            d_.add(Text{{x, y}, fmt::format("{}", n.number), f_.small(), Ink::Ink, Anchor::Centre, Level::Middle}, tag_);
+        }
     }
 
     /// The tube end on, the pinion pointing to the left: on the bench the pinion's line is what all is turned against.
@@ -102,7 +119,7 @@ private:
         double reach = tube();
         for (const BracketRow& b : p_.brackets) reach = std::max(reach, b.from_middle_mm.value + 20);
         const double room = f_.px(side_px);
-        const Projection to = fit(-reach - 60, reach + 30, -reach, reach, {0, y_ + f_.px(26)}, wide_ * 0.45, room, true);
+        const Projection to = fit(-reach - 60, reach + 30, -reach, reach, {0, y_ + f_.px(26)}, wide_ * side_share, room, true);
         d_.add(Text{{0, y_ + f_.px(16)}, "from the left, as it stands in the car", f_.small(), Ink::Second});
         d_.add(Circle{to(0, 0), to.scale * tube() / 2, {Ink::Chassis, f_.medium(), Dash::Solid}}, tag_);
         const auto line = [&](double slope, double from, double until, const Pen& pen, const std::string& words) {
@@ -155,7 +172,7 @@ private:
                         true},
                    b.tag);
         }
-        y_ += room + f_.px(34);
+        side_end_ = y_ + room + f_.px(34);
     }
 
     void table() {
@@ -174,16 +191,20 @@ private:
         for (const BracketRow& b : p_.brackets)
             rows.push_back({fmt::format("{}  {}", ++n, b.name), millimetres(b.from_left_mm), millimetres(b.from_right_mm),
                             millimetres(b.from_middle_mm), bench(b.turned_rad)});
-        if (rows.empty()) return;
+        if (rows.empty()) {
+            y_ = side_end_;
+            return;
+        }
+        const double left = wide_ * (side_share + 0.02), wide = wide_ - left;
         const auto column = [&](const char* name, double share) {
-            return Column{name, share * wide_, Anchor::Left, Face::Sans, true};
+            return Column{name, share * wide, Anchor::Left, Face::Sans, true};
         };
         const std::vector<Column> columns{column("place", 0.26), column("from the left face, mm", 0.18),
-                                          column("from the right face, mm", 0.18), column("from the tube's middle, mm", 0.18),
-                                          column("from the pinion's line", 0.2)};
+                                          column("from the right face, mm", 0.18), column("tube's middle, mm", 0.18),
+                                          column("pinion's line", 0.18)};
         const double tall = tableHeight(columns, rows, f_.small());
-        addTable(d_, {0, y_ + f_.px(8), wide_, tall + f_.px(4)}, columns, rows, f_.small());
-        y_ += tall + f_.px(14);
+        addTable(d_, {left, y_ + f_.px(8), wide, tall + f_.px(4)}, columns, rows, f_.small());
+        y_ = std::max(side_end_, y_ + tall + f_.px(14));
     }
 
     double figures(P at, double width) {
@@ -230,8 +251,9 @@ private:
     const Format& f_;
     double y_;
     std::string tag_;
-    double wide_ = 0;
+    double wide_ = 0, side_end_ = 0;
     int count_ = 0;
+    std::vector<Numbered> marks_;
 };
 
 } // namespace

@@ -31,7 +31,7 @@ struct WheelFigures {
 WheelFigures figuresOf(const build::WheelSet&);
 
 /// ± of what is read with tape, straightedge or caliper, or is a mark, where none is said.
-inline constexpr double tape_u95_mm = 2, edge_u95_mm = 1.5, caliper_u95_mm = 0.4;
+inline constexpr double tape_u95_mm = 2, edge_u95_mm = 1.5, caliper_u95_mm = 0.2;
 
 /// Diameter of a stud circle from the distance of two stud middles. engineering.md, Drive: s / sin(π k / n), k = 1 for
 /// neighbours, 2 past one. n ≥ 3, 2 k ≤ n.

@@ -57,7 +57,7 @@ public:
         marks();
         SheetWords words(d_, f_, top_ + tall_ + f_.px(52), d_.width - f_.px(20), tag_);
         words.lines(
-            "White: clear, by half as much again as is asked. Lines: it passes, by what is asked. Dense lines: it runs into something, or nearly so. "
+            "Empty: clear, by half as much again as is asked. Lines: it passes, by what is asked. Dense lines: it runs into something, or nearly so. "
             "Between the dotted lines the rim usually takes the tyre; its maker's table decides.");
         if (!v_.scans.empty()) words.lines(v_.scans);
         return words.end() + f_.px(10);
@@ -174,7 +174,16 @@ private:
         int number = 0;
         for (const auto& [key, along] : all) {
             ++number;
-            const P mark = along.at[along.at.size() / 2];
+            Stroke line{{}, false, {Ink::Ink, f_.medium(), Dash::Solid}};
+            for (const P& p : along.at) {
+                if (!line.path.empty() && std::abs(p.x - line.path.back().x) > f_.px(30)) {
+                    d_.add(line, tag_);
+                    line.path.clear();
+                }
+                line.path.push_back(p);
+            }
+            d_.add(std::move(line), tag_);
+            const P mark = along.at[along.at.size() / 4];
             d_.add(Circle{mark, f_.px(9), {Ink::Ink, f_.thin(), Dash::Solid}, false, true}, tag_);
             d_.add(Text{mark, fmt::format("{}", number), f_.small(), Ink::Ink, Anchor::Centre, Level::Middle}, tag_);
             const std::string text = fmt::format("{}  {}{}", number, key.first, along.pose.empty() ? "" : ", " + along.pose);

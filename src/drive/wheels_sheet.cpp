@@ -126,6 +126,12 @@ private:
     template <class At> void things(const SeenThing& s, const WheelFigures& shown, const At& at) {
         const double middle = -shown.offset_mm->value, radius = shown.outside_mm->value / 2;
         const Pen pen{inkOf(s.thing.on), f_.medium(), Dash::Solid};
+        if (s.slack_mm == 0) { // one place in each pose
+            for (const RoomPlace& p : s.places)
+                if (std::abs(p.out_mm) < 290 && p.from_mm < radius + 105)
+                    d_.add(Circle{at(p.out_mm, p.from_mm), f_.px(1.4), pen, true, false}, s.thing.tag);
+            return;
+        }
         for (const auto& line : edgesOf(s, middle, radius)) {
             Stroke stroke{{}, false, pen};
             for (const RoomPlace& p : line)

@@ -18,8 +18,18 @@ std::vector<Starter> DriveBench::starters(const Document& d, const ViewState& st
                 {tr("turns at the front"), "turns front-axle shaft "},
                 {tr("what is said"), "drive ratio-rear "}};
     if (shown && (shown->key == "wheels" || shown->key == "fit"))
-        return {{tr("fitted, rear"), "rim rear fitted "}, {tr("fitted, front"), "rim front fitted "}, {tr("wanted"), "rim rear wanted "},
-                {tr("beside it"), "room "},               {tr("hub"), "hub rear "},                   {tr("plate"), "adaptor rear "}};
+        return {{tr("fitted, rear"), "rim rear fitted "},
+                {tr("fitted, front"), "rim front fitted "},
+                {tr("wanted"), "rim rear wanted "},
+                {tr("beside it"), "room "},
+                {tr("hub"), "hub rear "},
+                {tr("plate"), "adaptor rear "}};
+    if (shown && shown->key == "setup")
+        return {{tr("rear axle"), "seat rear "},
+                {tr("front axle"), "seat front "},
+                {tr("bracket"), "bracket "},
+                {tr("tacked"), "tacked "},
+                {tr("gears"), "gears rear-axle "}};
     if (shown && shown->key == "dial")
         return {{tr("rear left"), "dial rear-left lateral "},
                 {tr("rear right"), "dial rear-right lateral "},
