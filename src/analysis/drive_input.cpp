@@ -2,6 +2,7 @@
 #include "analysis/drive.hpp"
 
 #include "analysis/fixed_points.hpp"
+#include "drive/wheel.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -267,6 +268,18 @@ LevelsRead levelsRead(const Build& b, const Results& r) {
 
 drive::LineInput driveInput(const Build& b, const Results& r) { return DriveAsked(b, r).ask(); }
 
+namespace {
+/// Diameter of the tyres of an axle: as said of the drive line, else of the wheels as they shall be.
+std::optional<double> tyreOf(const Build& b, Carrier axle) {
+    if (b.drive_facts.tyre_mm) return b.drive_facts.tyre_mm->value;
+    const AxleEnd end = axle == Carrier::Front ? AxleEnd::Front : AxleEnd::Rear;
+    const WheelSet* wheel = wheelSetOf(b, end, WheelAs::Wanted);
+    if (!wheel) wheel = wheelSetOf(b, end, WheelAs::Fitted);
+    const auto outside = wheel ? drive::figuresOf(*wheel).outside_mm : std::nullopt;
+    return outside ? std::optional(outside->value) : std::nullopt;
+}
+} // namespace
+
 std::vector<WorkedRatio> workedRatios(const Build& b) {
     std::vector<WorkedRatio> all;
     const DriveFacts& f = b.drive_facts;
@@ -294,8 +307,8 @@ std::vector<WorkedRatio> workedRatios(const Build& b) {
         }
         if (counts.empty() && !w.said) continue;
         const double ratio = w.counted ? w.counted->value : w.said->value;
-        if (f.cruise_kmh && f.top_gear && f.tyre_mm && axle != Carrier::SecondRear)
-            w.cruise_rpm = drive::engineRpm(f.cruise_kmh->value, ratio, f.top_gear->value, f.tyre_mm->value);
+        if (const auto tyre = tyreOf(b, axle); tyre && f.cruise_kmh && f.top_gear && axle != Carrier::SecondRear)
+            w.cruise_rpm = drive::engineRpm(f.cruise_kmh->value, ratio, f.top_gear->value, *tyre);
         all.push_back(std::move(w));
     }
     return all;

@@ -80,6 +80,7 @@ OverlayInput overlayInput(const Build& b, const Results& r, std::shared_ptr<cons
         if (std::any_of(b.pins.begin(), b.pins.end(), [&, which = id](const auto& row) { return row.second.box == which; }))
             in.envelopes[id] = box;
     in.planned = r.planned_chassis;
+    if (!b.scans.empty()) in.wheels = drawnWheels(b, r);
     const sit::Input& seat = r.seat.input();
     if (seat.front_left >= 0 && seat.rear_left >= 0)
         in.between_axles_mm = (seat.chassis.at[static_cast<size_t>(seat.front_left)].x_mm +
@@ -145,6 +146,9 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
         add(box.subject, ScanPart::Other, {}, box.name,
             box.subject == the_chassis ? in.planned.map(std::move(solid)) : std::move(solid));
     }
+    for (const DrawnWheel& wheel : in.wheels) add(the_chassis, ScanPart::Wheel, {}, wheel.name, tyreMesh(wheel));
+    if (!in.wheels.empty())
+        o.remarks.emplace_back("The tyres are drawn from what is said of the wheels on Drive: nobody scanned one.");
     if (in.planned.narrower_mm > 0)
         o.remarks.push_back(fmt::format("The chassis is shown as planned: outside {:.0f} mm from the middle it stands {:.1f} mm "
                                         "further in, on each side.",
@@ -221,7 +225,8 @@ Overlay placed(const Overlay& of, const Placing& p) {
     o.remarks = o.mesh_remarks;
     for (auto* parts : {&o.body_parts, &o.on_chassis})
         for (Overlay::Part& part : *parts) {
-            auto sweep = part.scan ? sweepOf(p, part.kind, part.scan, *part.part.ready->mesh) : std::nullopt;
+            auto sweep = part.scan || part.kind == ScanPart::Wheel ? sweepOf(p, part.kind, part.scan, *part.part.ready->mesh)
+                                                                   : std::nullopt;
             part.sweep_assumed = sweep && sweep->assumed;
             part.part.sweep = sweep ? std::optional(std::move(sweep->sweep)) : std::nullopt;
         }

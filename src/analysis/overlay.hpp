@@ -16,6 +16,15 @@ geometry::RigidTransform poseOf(const build::Scan&);
 /// What it takes to read a scan's unit: mm to one unit of the file.
 double unitOf(build::ScanUnit);
 
+/// A tyre that nobody scanned, where it stands on the chassis as planned.
+struct DrawnWheel {
+    std::string name;
+    build::Vec3 centre; ///< of the tyre, its line along y
+    drive::TyreShape tyre;
+    double seat_mm = 0; ///< radius of the bead seats
+    bool operator==(const DrawnWheel&) const = default;
+};
+
 /// What the meshes of an overlay are made from: the scans, and how the plan changes what they show.
 struct OverlayInput {
     std::shared_ptr<const ScanMeshes> meshes; ///< none: no scan
@@ -35,6 +44,7 @@ struct OverlayInput {
         bool operator==(const Channel&) const = default;
     };
     std::optional<Channel> channel;
+    std::vector<DrawnWheel> wheels; ///< as wanted, else as fitted
     bool operator==(const OverlayInput&) const = default;
 };
 OverlayInput overlayInput(const build::Build&, const Results&, std::shared_ptr<const ScanMeshes>);
@@ -73,7 +83,7 @@ struct Overlay {
     struct Part {
         sit::Part part;
         build::ScanPart kind = build::ScanPart::Other;
-        build::ScanId scan;         ///< none: a box
+        build::ScanId scan;         ///< none: a box, or a drawn tyre
         bool sweep_assumed = false; ///< its travel is a typical one, not read
         size_t first = 0;           ///< its first point in the whole of its subject
     };

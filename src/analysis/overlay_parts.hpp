@@ -33,6 +33,10 @@ geometry::RigidTransform turnedAbout(const shape::Point3& from, const shape::Poi
 /// A beam axle whose ends rise by so much each.
 geometry::RigidTransform axleMotion(const shape::Point3& middle, double track_mm, double left_up_mm, double right_up_mm);
 
+/// Tyres that nobody scanned, and one of them as a closed mesh.
+std::vector<DrawnWheel> drawnWheels(const build::Build&, const Results&);
+shape::Mesh tyreMesh(const DrawnWheel&);
+
 /// A body's scan with its floor channelled or raised, along the body's own axes.
 shape::Mesh withFloorWork(const OverlayInput&, shape::Mesh);
 /// A scan of the frame with its rails let down between the kick-ups.

@@ -73,6 +73,7 @@ struct TyreShape {
     double half_mm = 0;   ///< half its section
     double radius_mm = 0;
     double round_mm = 0; ///< of its shoulders
+    bool operator==(const TyreShape&) const = default;
     /// Distance of a place so far out and so far from the hub's line; < 0 within.
     double distance(double out_mm, double from_line_mm) const;
     /// By how far out of its middle a place at that distance from the line may stand, at least, to be clear by `need`; < 0: any.

@@ -3,9 +3,12 @@
 
 #include "analysis/axle_setup.hpp"
 #include "analysis/cards.hpp"
-#include "analysis/overlay.hpp"
+#include "analysis/overlay_clearance.hpp"
+#include "analysis/overlay_parts.hpp"
 #include "build/edit.hpp"
 #include "entry/typist.hpp"
+
+#include <numbers>
 
 #include <nlohmann/json.hpp>
 
@@ -134,8 +137,8 @@ TEST_CASE("what is wanted is judged, its findings named, and undone the same", "
     const auto r = analysis::analyse(t.b, 3);
     CHECK(found(r, "drive.run-out"));
     CHECK(found(r, "drive.adaptor"));
-    for (const std::string tag : {std::string("wheels:rear"), std::string("room:arch"), std::string("hub:rear"),
-                                  fmt::format("dial:{}", t.b.dial_turns.begin()->first.value)}) {
+    for (const std::string& tag : {std::string("wheels:rear"), std::string("room:arch"), std::string("hub:rear"),
+                                   fmt::format("dial:{}", t.b.dial_turns.begin()->first.value)}) {
         INFO(tag);
         const auto card = analysis::cardFor(t.b, r, the_chassis, tag);
         REQUIRE(card);
@@ -217,6 +220,56 @@ TEST_CASE("scans beside the wheels: a wing panel by hand, the frame's own hubs l
     const double flat = drive::wheelsPlan(upright, 0).now[0].clear_mm.value;
     CHECK(flat <= 60 + 1e-6);
     CHECK(flat >= 60 - 1.5);
+}
+
+TEST_CASE("tyres that nobody scanned stand among the scans: one truth on Scan and on Drive", "[analysis][wheels]") {
+    Typist t = wheeled();
+    t.type("remove room arch");
+    t.type("remove room rail");
+    t.type("remove pinion rear"); // no lean: both go straight up and down
+    const auto r = analysis::analyse(t.b, 1);
+    const auto drawn = analysis::drawnWheels(t.b, r);
+    REQUIRE(drawn.size() == 2);
+    CHECK(drawn[1].name == "rear right tyre, fitted");
+    CHECK(drawn[1].centre.y_mm == Approx(700));
+    // a closed ring, by Pappus a little more than the round one, never less
+    const shape::Mesh ring = analysis::tyreMesh(drawn[1]);
+    const shape::MeshReport report = shape::look(ring);
+    CHECK(report.closed);
+    const double half = 100, outer = 317, seat = 190.5, round = drawn[1].tyre.round_mm;
+    const double corners = 2 * round * round * (1 - std::numbers::pi / 4); // cut off by both shoulders
+    const double volume =
+        std::numbers::pi * (outer * outer - seat * seat) * 2 * half - 2 * std::numbers::pi * (outer - 0.223 * round) * corners;
+    CHECK(report.volume_mm3 == Approx(volume).epsilon(0.005));
+    // wanted wheels stand where their offset puts them
+    Typist wanted = t;
+    wanted.type("rim rear wanted offset 1");
+    CHECK(analysis::drawnWheels(wanted.b, analysis::analyse(wanted.b, 2))[1].centre.y_mm == Approx(700 + 21 - 1));
+    // a wing 160 outside of the wheel's middle with an edge turned in over the tyre: the nearest place is met at full bump
+    auto mesh = std::make_shared<shape::Mesh>();
+    mesh->points = {{2300, 860, 600}, {2900, 860, 600}, {2900, 860, 900}, {2300, 860, 900}, {2300, 780, 810}, {2900, 780, 810}};
+    mesh->triangles = {{0, 1, 2}, {0, 2, 3}, {3, 2, 5}, {3, 5, 4}};
+    Scan scan;
+    scan.id = ScanId{9001};
+    scan.subject = the_body;
+    scan.part = ScanPart::Body;
+    scan.name = "wing";
+    analysis::OverlayInput in =
+        analysis::overlayInput(t.b, r, std::make_shared<analysis::ScanMeshes>(analysis::ScanMeshes{{scan.id, mesh}}));
+    CHECK(in.wheels.empty()); // without scans nothing is laid on anything
+    in.scans[scan.id] = scan;
+    in.wheels = drawn;
+    const analysis::Overlay o = analysis::placed(analysis::overlayOf(in), analysis::placingOf(t.b, r));
+    REQUIRE(o.on_chassis.size() == 2);
+    CHECK(o.on_chassis[0].part.sweep);
+    const auto found_by_scan = analysis::clearanceOf(o);
+    REQUIRE(found_by_scan);
+    const double by_scan = found_by_scan->pairs.front().pair.least_mm;
+    const auto input = analysis::wheelsInput(t.b, r, AxleEnd::Rear);
+    const drive::WheelsPlan plan = drive::wheelsPlan(analysis::withScans(*input, o));
+    REQUIRE(plan.now.size() == 1);
+    CHECK(plan.now[0].clear_mm.value == Approx(by_scan).margin(1.5));
+    CHECK(by_scan < 60);
 }
 
 TEST_CASE("an axle on the bench: figures from the drive line and the links, findings, card, sheet, JSON", "[analysis][wheels]") {
