@@ -48,7 +48,7 @@ cab=$build/drover_long.gorvet
 settle=10 shown=$cab take strength-dye "F5" --bench stretch --dye
 shown=$cab take wall-day "F5" --bench work
 shown=$cab take drive-day "" --bench drive
-shown=$cab take lifts-dye "F5 F5 F5 F5" --bench work --dye
+shown=$cab take wheels-dye "F5 F5 F5 F5 F5" --bench drive --dye
 shown=$cab take time-day "F5 F5 F5 F5 F5 F5" --bench work
 rm -f "$cab"
 # a spine platform, longer and narrower

@@ -2,6 +2,7 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/scans.hpp"
+#include "analysis/steering.hpp"
 #include "analysis/travel.hpp"
 #include "analysis/wheels.hpp"
 #include "drive/line_sheet.hpp"
@@ -32,6 +33,7 @@ std::string draggedTravel(const Build&, const Results&, const std::string&, doub
 std::vector<Drawing> driveSheets(const Build& b, const Results& r) {
     std::vector<Drawing> pages = drivePages(b, r);
     for (Drawing& page : travelPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : steeringPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : wheelsPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : axleSetupPages(b, r)) pages.push_back(std::move(page));
     return pages;
@@ -76,9 +78,11 @@ const BenchInfo drive_bench{"drive",
                              {"wheels", "Wheels", wheelsDrawing, {slow::wheels}, wheelsHeadline},
                              {"fit", "Which fit", wheelMapDrawing, {slow::wheels}, wheelsHeadline, nullptr, draggedOffset},
                              {"dial", "Under the dial", nullptr, {}, dialHeadline, dialList},
-                             {"setup", "On the bench", axleSetupDrawing, {}, axleSetupHeadline}},
+                             {"setup", "On the bench", axleSetupDrawing, {}, axleSetupHeadline},
+                             {"steering", "Steering", steeringDrawing, {}, steeringHeadline, nullptr, draggedTravel}},
                             [](const Build& b, const Results& r, std::vector<Finding>& out) {
                                 addDriveFindings(b, r, out);
+                                addSteeringFindings(b, r, out);
                                 addWheelFindings(b, r, out);
                                 addAxleSetupFindings(b, r, out);
                             },
@@ -103,6 +107,7 @@ const BenchInfo drive_bench{"drive",
                              {"link", driveLinkJson},
                              {"ratio", driveRatioJson},
                              {"wheel", driveWheelJson, {slow::wheels}},
-                             {"axle", driveAxleJson}}};
+                             {"axle", driveAxleJson},
+                             {"steer", driveSteerJson}}};
 
 } // namespace gorvet::analysis

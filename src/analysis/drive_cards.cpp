@@ -2,6 +2,7 @@
 #include "analysis/axle_setup.hpp"
 #include "analysis/card_maker.hpp"
 #include "analysis/drive.hpp"
+#include "analysis/steering.hpp"
 #include "analysis/travel.hpp"
 #include "analysis/wheels.hpp"
 
@@ -162,6 +163,7 @@ std::optional<Card> driveCard(const Build& b, const Results& r, SubjectId subjec
     if (tag.kind == "travel") return travelCard(b, r, tag.rest);
     if (tag.kind == "level") return cards.level(tag.id);
     if (tag.kind == "ratio") return cards.ratio(tag.rest);
+    if (tag.kind == "steering") return steeringCard(b, r);
     if (tag.kind == "axle-seat" || tag.kind == "bracket") return axleSetupCard(b, r, tag);
     return wheelCard(b, r, tag);
 }

@@ -7,6 +7,7 @@
 #include "analysis/planned_width.hpp"
 #include "analysis/seatings.hpp"
 #include "analysis/sit_input.hpp"
+#include "analysis/steering.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/travel.hpp"
 #include "analysis/wheels.hpp"
@@ -361,6 +362,8 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.drive =
         Node<drive::LineInput, drive::LinePlan>::of(driveInput(b, r), previous ? &previous->drive : nullptr, drive::linePlan);
     r.travels = travelsOf(b, r, previous);
+    r.steering = Node<drive::SteeringIn, drive::SteeringPlan>::of(steeringInput(b, r), previous ? &previous->steering : nullptr,
+                                                                  drive::steeringPlan);
     r.wheels = wheelsOf(b, r, previous);
     r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);

@@ -5,6 +5,7 @@
 #include "build/build.hpp"
 #include "build/planned_chassis.hpp"
 #include "drive/line.hpp"
+#include "drive/steering.hpp"
 #include "drive/travel.hpp"
 #include "drive/wheels.hpp"
 #include "make/crossmember.hpp"
@@ -146,7 +147,8 @@ struct Results {
     Node<stretch::Input, stretch::Plan> stretch;
     Node<drive::LineInput, drive::LinePlan> drive;
     std::vector<Node<drive::TravelIn, drive::TravelPlan>> travels; ///< of every axle and wheel that links carry
-    std::vector<Node<drive::WheelsIn, drive::WheelsPlan>> wheels;  ///< of each axle whose wheels something is said of; no scans
+    Node<drive::SteeringIn, drive::SteeringPlan> steering;
+    std::vector<Node<drive::WheelsIn, drive::WheelsPlan>> wheels; ///< of each axle whose wheels something is said of; no scans
     std::vector<build::MountId> mount_ids;
     std::vector<make::MountInput> mount_inputs;
     std::vector<make::MountStack> mounts;

@@ -232,7 +232,8 @@ private:
         const bool leans = beam();
         const double lock = front_ ? t.lock.value : 0;
         if (front_) assume(t.lock, "how far the front wheels turn");
-        std::vector<HubPose> all{{RigidTransform{}, ""}};
+        const RigidTransform stood = leant(right, leans);
+        std::vector<HubPose> all{{stood, ""}};
         const auto [from, to] = steeredAbout(right);
         constexpr int ups = 12, turns = 20;
         for (const double other : leans ? std::vector<double>{0, -1, 1} : std::vector<double>{0})
@@ -240,10 +241,24 @@ private:
                 for (int k = 0; k <= (lock > 0 ? turns : 0); ++k) {
                     const double angle = lock > 0 ? lock * (2.0 * k / turns - 1) : 0;
                     if (angle == 0 && own == 0 && other == 0) continue;
-                    all.push_back({geometry::chained(moved, turnedAbout(from, to, angle)),
+                    all.push_back({geometry::chained(geometry::chained(moved, turnedAbout(from, to, angle)), stood),
                                    words(own > 0 ? own * bump.value : own * droop.value, other, leans, angle)});
                 }
         return all;
+    }
+    /// How a wheel stands at rest against an upright one: by its camber, about the middle of its tyre.
+    RigidTransform leant(bool right, bool leans) {
+        const Wheel which =
+            front_ ? (right ? Wheel::FrontRight : Wheel::FrontLeft) : (right ? Wheel::RearRight : Wheel::RearLeft);
+        for (const auto& [id, w] : b_.wheels) {
+            if (w.wheel != which || !w.camber) continue;
+            assume(*w.camber, fmt::format("the camber of the {} wheel", word(which)));
+            const Vec3 at = hub(right ? 1 : 0);
+            // right-handed about the way rearward the top goes to the left
+            return turnedAbout(at, {at.x_mm + 1, at.y_mm, at.z_mm}, right ? -w.camber->value : w.camber->value);
+        }
+        if (!leans) in_.assumed.push_back(fmt::format("that the {} wheels stand upright", word(end_)));
+        return {};
     }
     /// Shares of its travel with where it stands then; the other wheel at that share of its own.
     std::vector<std::pair<double, RigidTransform>> risen(bool right, bool leans, double other, double bump, double droop,
@@ -291,9 +306,9 @@ private:
     }
     std::string words(double up, double other, bool leans, double angle) const {
         const auto travelled = [&](double mm) {
-            return std::abs(mm) < 0.5
-                       ? std::string()
-                       : fmt::format("at {} {}", sit::wholeLength(std::abs(mm), b_.settings.length_step), mm > 0 ? "bump" : "droop");
+            return std::abs(mm) < 0.5 ? std::string()
+                                      : fmt::format("at {} {}", sit::wholeLength(std::abs(mm), b_.settings.length_step),
+                                                    mm > 0 ? "bump" : "droop");
         };
         std::string text = travelled(up);
         const auto join = [&](const std::string& part) { text += (text.empty() ? "" : ", ") + part; };

@@ -22,12 +22,12 @@ using build::TackReading;
 namespace {
 
 /// ± of a tape along an axle, and of a level on it.
-constexpr double tape_u95_mm = 1.5;
+constexpr double bench_tape_u95_mm = 1.5;
 /// A U-bolt's thread stands over its nut by so many diameters: washer, nut, three turns.
 constexpr double over_stack = 1.65;
 constexpr const char *at_shortest = "at its shortest", *at_longest = "at its longest";
 
-std::string figure(const Figure& f) { return fmt::format("{:.1f} ± {:.1f} mm", f.value, f.u95); }
+std::string shown(const Figure& f) { return fmt::format("{:.1f} ± {:.1f} mm", f.value, f.u95); }
 
 class AxleSetup {
 public:
@@ -68,9 +68,9 @@ private:
             const Figure free = own - 0.5 * *in_.spring_width_mm - *in_.brake_in_mm;
             if (const auto v = judge(free, Limit::atLeast(0)); v != PlanVerdict::Holds)
                 add("axle-perch", v,
-                    fmt::format("The {} perch stands in the brake: {} between them.", side == 0 ? "left" : "right", figure(free)),
+                    fmt::format("The {} perch stands in the brake: {} between them.", side == 0 ? "left" : "right", shown(free)),
                     "Springs further in, a wider axle, or another brake.")
-                    .of(figure(free), "≥ 0 mm");
+                    .of(shown(free), "≥ 0 mm");
         }
     }
 
@@ -139,9 +139,9 @@ private:
                 add("axle-stop", v,
                     fmt::format(
                         "The stop {} stands {} off at rest, and the axle is taken to go up by {:.0f} mm: something else ends its way.",
-                        b.name, figure(*row.gap_mm), in_.bump_mm),
+                        b.name, shown(*row.gap_mm), in_.bump_mm),
                     "A taller stop, or the travel as it really is.")
-                    .of(figure(*row.gap_mm), fmt::format("≤ {:.0f} mm", in_.bump_mm));
+                    .of(shown(*row.gap_mm), fmt::format("≤ {:.0f} mm", in_.bump_mm));
             return;
         }
         const auto length = [&](const RigidTransform& moved) {
@@ -159,21 +159,21 @@ private:
             p_.missing.push_back("how long the damper " + b.name + " is, pushed together and drawn out");
             return;
         }
-        const Figure in = *row.shortest_mm - Figure{b.closed->value, tape_u95_mm, b.closed->provenance},
-                     out = Figure{b.open->value, tape_u95_mm, b.open->provenance} - *row.longest_mm;
+        const Figure in = *row.shortest_mm - Figure{b.closed->value, bench_tape_u95_mm, b.closed->provenance},
+                     out = Figure{b.open->value, bench_tape_u95_mm, b.open->provenance} - *row.longest_mm;
         const auto left = [&](const Figure& f, const char* where) {
             return f.value < 0 ? fmt::format("The damper {} is {:.0f} ± {:.0f} mm too {} {}.", b.name, -f.value, f.u95,
                                              where == at_longest ? "short" : "long", where)
-                               : fmt::format("The damper {} has {} left {}.", b.name, figure(f), where);
+                               : fmt::format("The damper {} has {} left {}.", b.name, shown(f), where);
         };
         if (const auto v = judge(in, Limit::atLeast(damper_spare_mm)); v != PlanVerdict::Holds)
             add("axle-damper-in", v, left(in, at_shortest),
                 "Its bracket lower or further aside, a shorter damper, or a stop that ends the travel before.")
-                .of(figure(in), fmt::format("≥ {:.0f} mm", damper_spare_mm));
+                .of(shown(in), fmt::format("≥ {:.0f} mm", damper_spare_mm));
         if (const auto v = judge(out, Limit::atLeast(damper_spare_mm)); v != PlanVerdict::Holds)
             add("axle-damper-out", v, left(out, at_longest),
                 "A longer damper, its bracket higher, or straps that end the droop: a damper is no strap.")
-                .of(figure(out), fmt::format("≥ {:.0f} mm", damper_spare_mm));
+                .of(shown(out), fmt::format("≥ {:.0f} mm", damper_spare_mm));
     }
 
     void turned() {
@@ -204,7 +204,7 @@ private:
 
     void tack(const TackReading& t) {
         const auto off = [&](const build::Dimension& is, const build::Dimension& against) {
-            return Figure{is.value - against.value, tape_u95_mm / 3,
+            return Figure{is.value - against.value, bench_tape_u95_mm / 3,
                           worst(Provenance::Derived, worst(is.provenance, against.provenance))};
         };
         const Limit within{-t.within.value, t.within.value, Provenance::Measured};
@@ -217,7 +217,7 @@ private:
             if (const auto v = judge(f, within); v != PlanVerdict::Holds)
                 add("axle-tack", v, fmt::format("{} is tacked {}.", t.name, words(f)),
                     "Break the tack and set it again: it is minutes now.")
-                    .of(figure(f), fmt::format("within {:g} mm", t.within.value));
+                    .of(shown(f), fmt::format("within {:g} mm", t.within.value));
             return;
         }
         const Figure pull = off(*t.welded, t.tacked);
@@ -227,11 +227,11 @@ private:
                 add("axle-welded", v,
                     fmt::format("{} is welded {}; the heat pulled {:.1f} mm of it.", t.name, words(f), pull.value),
                     "An axle that is bent is straightened by a shop that does it, or the bracket is made anew.")
-                    .of(figure(f), fmt::format("within {:g} mm", t.within.value));
+                    .of(shown(f), fmt::format("within {:g} mm", t.within.value));
         } else if (const auto v = judge(pull, within); v != PlanVerdict::Holds) {
             add("axle-pull", v, fmt::format("Welding pulled {} by {:.1f} ± {:.1f} mm.", t.name, pull.value, pull.u95),
                 "Shorter runs, side about, cold between them; look whether the tube is straight.")
-                .of(figure(pull), fmt::format("within {:g} mm", t.within.value));
+                .of(shown(pull), fmt::format("within {:g} mm", t.within.value));
         }
     }
 

@@ -18,7 +18,7 @@ using build::BracketKind;
 
 namespace {
 
-constexpr double view_px = 120, side_px = 230, column_px = 330, side_share = 0.33;
+constexpr double bench_view_px = 120, bench_side_px = 230, bench_column_px = 330, bench_side_share = 0.33;
 
 std::string millimetres(const Figure& f) { return fmt::format("{:.1f} ± {:.1f}", f.value, f.u95); }
 std::string upDown(const Figure& f, const char* up, const char* down) {
@@ -34,13 +34,13 @@ public:
         y_ += f_.lead();
         d_.add(Text{{0, y_}, p_.name + " on the bench", f_.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold}, tag_);
         const double begins = y_;
-        wide_ = d_.width - f_.px(column_px) - f_.px(30);
+        wide_ = d_.width - f_.px(bench_column_px) - f_.px(30);
         if (in_.faces_mm) {
             behind();
             fromLeft();
             table();
         }
-        const double figures_end = figures({d_.width - f_.px(column_px), begins}, f_.px(column_px));
+        const double figures_end = figures({d_.width - f_.px(bench_column_px), begins}, f_.px(bench_column_px));
         SheetWords words(d_, f_, y_ + f_.px(18), wide_, tag_);
         words.remarks(p_.remarks);
         std::string missing;
@@ -61,7 +61,7 @@ private:
             low = std::min(low, up - 20);
             high = std::max(high, up + 20);
         }
-        const double room = f_.px(view_px);
+        const double room = f_.px(bench_view_px);
         const Projection to = fit(-half - 40, half + 40, low, high, {0, y_ + f_.px(54)}, wide_, room, true);
         d_.add(Text{{0, y_ + f_.px(18)},
                     "from behind: left is left. Tape every place from both wheel faces: what agrees from both is right",
@@ -118,8 +118,9 @@ private:
     void fromLeft() {
         double reach = tube();
         for (const BracketRow& b : p_.brackets) reach = std::max(reach, b.from_middle_mm.value + 20);
-        const double room = f_.px(side_px);
-        const Projection to = fit(-reach - 60, reach + 30, -reach, reach, {0, y_ + f_.px(26)}, wide_ * side_share, room, true);
+        const double room = f_.px(bench_side_px);
+        const Projection to =
+            fit(-reach - 60, reach + 30, -reach, reach, {0, y_ + f_.px(26)}, wide_ * bench_side_share, room, true);
         d_.add(Text{{0, y_ + f_.px(16)}, "from the left, as it stands in the car", f_.small(), Ink::Second});
         d_.add(Circle{to(0, 0), to.scale * tube() / 2, {Ink::Chassis, f_.medium(), Dash::Solid}}, tag_);
         const auto line = [&](double slope, double from, double until, const Pen& pen, const std::string& words) {
@@ -195,7 +196,7 @@ private:
             y_ = side_end_;
             return;
         }
-        const double left = wide_ * (side_share + 0.02), wide = wide_ - left;
+        const double left = wide_ * (bench_side_share + 0.02), wide = wide_ - left;
         const auto column = [&](const char* name, double share) {
             return Column{name, share * wide, Anchor::Left, Face::Sans, true};
         };

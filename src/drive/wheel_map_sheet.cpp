@@ -174,15 +174,15 @@ private:
         int number = 0;
         for (const auto& [key, along] : all) {
             ++number;
-            Stroke line{{}, false, {Ink::Ink, f_.medium(), Dash::Solid}};
+            Stroke border{{}, false, {Ink::Ink, f_.medium(), Dash::Solid}};
             for (const P& p : along.at) {
-                if (!line.path.empty() && std::abs(p.x - line.path.back().x) > f_.px(30)) {
-                    d_.add(line, tag_);
-                    line.path.clear();
+                if (!border.path.empty() && std::abs(p.x - border.path.back().x) > f_.px(30)) {
+                    d_.add(border, tag_);
+                    border.path.clear();
                 }
-                line.path.push_back(p);
+                border.path.push_back(p);
             }
-            d_.add(std::move(line), tag_);
+            d_.add(std::move(border), tag_);
             const P mark = along.at[along.at.size() / 4];
             d_.add(Circle{mark, f_.px(9), {Ink::Ink, f_.thin(), Dash::Solid}, false, true}, tag_);
             d_.add(Text{mark, fmt::format("{}", number), f_.small(), Ink::Ink, Anchor::Centre, Level::Middle}, tag_);

@@ -95,7 +95,8 @@ std::vector<SeenThing> WheelNumbers::seen(std::size_t side, const std::vector<do
             const double half = (t.from == RoomFrom::Tyre ? n[wheels_[0].at + 2] : n[wheels_[0].at + 1]) / 2;
             out += fitted + (out < 0 ? -half : half);
         }
-        through(t, {face.x_mm - n[at + 2], face.y_mm + outwards * out, face.z_mm + n[at + 1]});
+        // taped along the wheel as it stands: leaning, if it leans
+        through(t, c.poses[0].moved.transformed({face.x_mm - n[at + 2], face.y_mm + outwards * out, face.z_mm + n[at + 1]}));
     }
     for (const MarkedThing& m : c.marked)
         if (wheels_[0].there) through(m, place(m.place));

@@ -113,6 +113,31 @@ TEST_CASE("front wheels are steered about the joints that carry them, else about
     CHECK(wing.clear_mm.value == Approx(by_hand).margin(0.05));
 }
 
+TEST_CASE("a wheel's camber leans it, and what was taped from it stays where it was taped", "[analysis][wheels]") {
+    Typist t = wheeled();
+    t.type("remove pinion rear"); // no axle from wheel to wheel
+    t.type("point Lr rail 2600 860 700");
+    t.type("coordinates Lr 2600 860 700");
+    t.type("room post rear at Lr least 20");
+    const auto upright = planOf(analysis::analyse(t.b, 1));
+    const auto input = analysis::wheelsInput(t.b, analysis::analyse(t.b, 1), AxleEnd::Rear);
+    CHECK(std::find(input->assumed.begin(), input->assumed.end(), "that the rear wheels stand upright") != input->assumed.end());
+    t.type("camber rear-left 2° in");
+    t.type("camber rear-right 2° in");
+    const auto r = analysis::analyse(t.b, 2);
+    const drive::WheelsPlan& p = planOf(r);
+    const auto clear = [](const drive::WheelsPlan& plan, const char* name) {
+        for (const drive::RoomClear& c : plan.now)
+            if (c.name == name && c.corner == 1) return c.clear_mm.value;
+        return -1e9;
+    };
+    // the top of the wheel goes in by 2°: a post over it comes to stand further out of the tyre's shoulder
+    CHECK(clear(p, "post") > clear(upright, "post") + 5);
+    CHECK(clear(p, "post") < clear(upright, "post") + 330 * std::sin(units::radians(2)) + 1);
+    // at rest the taped arch is where it was taped, so that only the travel sees the lean
+    CHECK(clear(p, "arch") == Approx(clear(upright, "arch")).margin(3));
+}
+
 TEST_CASE("what is wanted is judged, its findings named, and undone the same", "[analysis][wheels]") {
     Typist t = wheeled();
     const auto before = analysis::analyse(t.b, 1);

@@ -30,6 +30,10 @@ std::vector<Starter> DriveBench::starters(const Document& d, const ViewState& st
                 {tr("bracket"), "bracket "},
                 {tr("tacked"), "tacked "},
                 {tr("gears"), "gears rear-axle "}};
+    if (shown && shown->key == "steering")
+        return {{tr("tie rod, left"), "link tie-left front-left tie-rod "},
+                {tr("tie rod, right"), "link tie-right front-right tie-rod "},
+                {tr("lock"), "travel lock "}};
     if (shown && shown->key == "dial")
         return {{tr("rear left"), "dial rear-left lateral "},
                 {tr("rear right"), "dial rear-right lateral "},
