@@ -71,7 +71,7 @@ def readings(points, seed):
 
 # front wheels on two trailing arms a side, one over the other, and a tie rod from the middle: taken by a fixture at rest
 ARM_POINTS = {"TA": (-150, 400, 228), "TB": (-150, 250, 228), "TC": (-4, 560, 222), "UA": (-150, 400, 368), "UB": (-150, 250, 368), "UC": (4, 560, 362),
-              "SI": (-136, 60, 258), "SO": (-140, 555, 256)}
+              "SI": (-136, 60, 258), "SO": (-140, 596, 256)}
 
 
 def arm_lines():

@@ -35,7 +35,7 @@ public:
     explicit Steering(const SteeringIn& in) : in_(in) {}
 
     SteeringPlan plan() {
-        if (!in_.missing.empty()) {
+        if (!in_.said || !in_.missing.empty()) {
             p_.verdict = PlanVerdict::Marginal;
             return std::move(p_);
         }

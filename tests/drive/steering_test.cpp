@@ -148,6 +148,7 @@ TEST_CASE("steering: each limit on both sides", "[drive][steering]") {
     CHECK(steeringPlan(fine).verdict == PlanVerdict::Marginal);
     fine.missing.emplace_back("a tie rod");
     CHECK(steeringPlan(fine).rows.empty());
+    CHECK(steeringPlan(SteeringIn{}).rows.empty()); // nothing said
     // its sheet stands on nothing and on everything
     CHECK(steeringSheet({}, 800, 500, {}).items.empty());
     const SteeringIn in = car(38);

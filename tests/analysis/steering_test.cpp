@@ -1,0 +1,106 @@
+// Steering from what was typed to what is shown: the wheelbase as planned, what is missing, findings, card, page, JSON.
+#include "analysis/steering.hpp"
+
+#include "analysis/cards.hpp"
+#include "build/edit.hpp"
+#include "entry/typist.hpp"
+
+#include <nlohmann/json.hpp>
+
+namespace analysis_steering_test {
+
+using namespace gorvet;
+using namespace gorvet::build;
+using entry_tests::Typist;
+
+namespace {
+
+Typist steered(double higher) {
+    Typist t;
+    t.type("session monday right-way-up wheels");
+    t.scannedLadder("rail 100 x 60 x 4 box top");
+    t.type("travel lock 32deg");
+    t.type("tyre front 320");
+    for (const int side : {-1, 1}) {
+        const char end = side < 0 ? 'l' : 'r';
+        for (const auto& [name, x, y, z] : {std::tuple{"TA", -120.0, 250.0, 300.0},
+                                            {"TB", 120, 250, 300},
+                                            {"TC", 0, 550, 300},
+                                            {"UA", -120, 250, 500},
+                                            {"UB", 120, 250, 500},
+                                            {"UC", 0, 550, 500},
+                                            {"SO", 140, 512, 400},
+                                            {"SI", 140, 212, 400 + higher}}) {
+            t.type(fmt::format("point {}{} {} {} {}", name, end, x, side * y, z));
+            t.type(fmt::format("coordinates {}{} {} {} {}", name, end, x, side * y, z));
+        }
+        const char* word = side < 0 ? "left" : "right";
+        for (const char* link : {"lower-{0} front-{0} wishbone TA{1} TB{1} TC{1}",
+                                 "upper-{0} front-{0} wishbone UA{1} UB{1} UC{1}", "tie-{0} front-{0} tie-rod SI{1} SO{1}"})
+            t.type("link " + fmt::format(fmt::runtime(link), word, end));
+    }
+    return t;
+}
+bool found(const analysis::Results& r, const std::string& code) {
+    return std::any_of(r.findings.begin(), r.findings.end(), [&](const auto& f) { return f.code == code; });
+}
+
+} // namespace
+
+TEST_CASE("steering is worked out from links, with the wheelbase as planned", "[analysis][drive]") {
+    Typist t = steered(0);
+    const auto r = analysis::analyse(t.b, 1);
+    REQUIRE(r.steering.input().missing.empty());
+    REQUIRE(r.steering->locks.size() == 2);
+    CHECK(*r.steering.input().wheelbase_mm == Approx(2600));
+    CHECK(r.steering->verdict == PlanVerdict::Marginal); // that it is a rack was never measured
+    CHECK_FALSE(found(r, "drive.steer-bump"));
+    // a longer wheelbase turns in a wider circle, and what it would be as it is stands beside it
+    Typist longer = t;
+    longer.type("change 300");
+    longer.type("cut 1500");
+    const auto then = analysis::analyse(longer.b, 2);
+    REQUIRE(then.steering->locks.size() == 2);
+    CHECK(*then.steering.input().wheelbase_mm == Approx(2900));
+    CHECK(then.steering->locks[0].circle_mm.value > r.steering->locks[0].circle_mm.value + 500);
+    REQUIRE(then.steering->locks[0].circle_now_mm);
+    CHECK(*then.steering->locks[0].circle_now_mm == Approx(r.steering->locks[0].circle_mm.value).margin(120));
+    // one tie rod alone is not enough, and that is said
+    Typist one = t;
+    one.type("remove link tie-right");
+    const auto waits = analysis::analyse(one.b, 3);
+    CHECK(found(waits, "drive.steering-waits"));
+    CHECK(waits.steering->rows.empty());
+    CHECK(analysis::steeringHeadline(one.b, waits, the_chassis).sentence.find("waits for") != std::string::npos);
+    one.type("remove link tie-left");
+    const auto none = analysis::analyse(one.b, 4);
+    CHECK_FALSE(found(none, "drive.steering-waits"));
+    CHECK(analysis::steeringPages(one.b, none).empty());
+    CHECK_FALSE(analysis::steeringCard(one.b, none));
+}
+
+TEST_CASE("a rack too high is found, and all of it is shown", "[analysis][drive]") {
+    Typist t = steered(20);
+    const auto r = analysis::analyse(t.b, 1);
+    CHECK(found(r, "drive.steer-bump"));
+    CHECK(r.steering->toe[0].up_mm == Approx(-20).margin(1.01));
+    const auto card = analysis::cardFor(t.b, r, the_chassis, "steering:front");
+    REQUIRE(card);
+    CHECK(card->rows.size() == 4);
+    CHECK(card->sentences.size() <= 2);
+    CHECK(analysis::steeringPages(t.b, r).size() == 1);
+    const auto json = nlohmann::json::parse(analysis::driveSteerJson(t.b, r));
+    CHECK(json["locks"].size() == 2);
+    CHECK(json["over_bumps"][1]["inner_end_higher_mm"].get<double>() == Approx(-20).margin(1.01));
+    CHECK(json["rows"].size() > 10);
+    // undone and done again it is the same
+    auto understood = entry::understand(t.b, t.context, "travel lock 28deg");
+    REQUIRE(understood);
+    const auto back = enact(t.b, understood->edit);
+    REQUIRE(back);
+    CHECK_FALSE(analysis::analyse(t.b, 2).steering.input() == r.steering.input());
+    REQUIRE(enact(t.b, *back));
+    CHECK(analysis::analyse(t.b, 3).steering.input() == r.steering.input());
+}
+
+} // namespace analysis_steering_test
