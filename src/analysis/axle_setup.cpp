@@ -2,7 +2,6 @@
 #include "analysis/axle_setup.hpp"
 
 #include "analysis/card_maker.hpp"
-#include "analysis/finding_maker.hpp"
 #include "analysis/fixed_points.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/overlay_parts.hpp"
@@ -194,25 +193,6 @@ private:
     bool marked_ = false;
 };
 
-std::string tagOf(AxleEnd end) { return fmt::format("axle-seat:{}", word(end)); }
-
-class SetupFinder : FindingMaker {
-public:
-    using FindingMaker::FindingMaker;
-    void find() {
-        for (const WorkedSetup& w : workedSetups(b_, r_)) {
-            addRemarks(w.plan.remarks, "drive.", w.plan.name, tagOf(w.end));
-            if (w.plan.missing.empty()) continue;
-            std::string list;
-            for (const std::string& m : w.plan.missing) list += (list.empty() ? "" : "; ") + m;
-            add(sheet::Severity::Warn, "drive.axle-unsaid", w.plan.name, "Waiting",
-                fmt::format("The {} is not judged whole. Missing: {}.", w.plan.name, list),
-                fmt::format("Say it: seat {} faces 1400 tube 76 springs 430 430 pads 0deg.", word(w.end)))
-                .tag = tagOf(w.end);
-        }
-    }
-};
-
 Card seatCard(const WorkedSetup& w, const AxleSeat* seat) {
     Card c;
     c.title = w.plan.name + " on the bench";
@@ -286,7 +266,7 @@ std::optional<Card> bracketCard(const Build& b, const Results& r, const std::str
 
 std::vector<drive::AxleSetupView> viewsOf(const std::vector<WorkedSetup>& all) {
     std::vector<drive::AxleSetupView> views;
-    for (const WorkedSetup& w : all) views.push_back({&w.input, &w.plan, tagOf(w.end)});
+    for (const WorkedSetup& w : all) views.push_back({&w.input, &w.plan, setupTag(w.end)});
     return views;
 }
 
@@ -344,8 +324,6 @@ std::vector<sheet::Drawing> axleSetupPages(const Build& b, const Results& r) {
     }
     return pages;
 }
-
-void addAxleSetupFindings(const Build& b, const Results& r, std::vector<Finding>& out) { SetupFinder(b, r, out).find(); }
 
 std::optional<Card> axleSetupCard(const Build& b, const Results& r, const Tag& tag) {
     if (tag.kind == "bracket") return bracketCard(b, r, tag.rest);

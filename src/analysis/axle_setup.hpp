@@ -11,6 +11,8 @@ struct WorkedSetup {
     drive::AxleSetupIn input;
     drive::AxleSetupPlan plan;
 };
+/// Of its card.
+inline std::string setupTag(build::AxleEnd end) { return "axle-seat:" + std::string(build::word(end)); }
 /// Of each axle that something is said of.
 std::vector<WorkedSetup> workedSetups(const build::Build&, const Results&);
 

@@ -3,7 +3,6 @@
 
 #include "analysis/card_maker.hpp"
 #include "analysis/drive.hpp"
-#include "analysis/finding_maker.hpp"
 #include "analysis/fixed_points.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/pages.hpp"
@@ -123,20 +122,6 @@ private:
     bool hangs_ = false;
 };
 
-class SteeringFinder : FindingMaker {
-public:
-    using FindingMaker::FindingMaker;
-    void find() {
-        const drive::SteeringIn& in = r_.steering.input();
-        if (!in.said) return;
-        if (!in.missing.empty())
-            add(sheet::Severity::Warn, "drive.steering-waits", "steering", "Waiting",
-                fmt::format("The steering waits for {}.", in.missing.front()), "Say it, or measure it.")
-                .tag = drive::steering_tag;
-        addRemarks(r_.steering->remarks, "drive.", "steering", drive::steering_tag);
-    }
-};
-
 } // namespace
 
 drive::SteeringIn steeringInput(const Build& b, const Results& r) { return SteeringAsked(b, r).ask(); }
@@ -185,8 +170,6 @@ std::vector<sheet::Drawing> steeringPages(const Build& b, const Results& r) {
     placeFitted(page, area, [&](double w, double h, const sheet::Format& f) { return drive::steeringSheet(v, w, h, f); });
     return {std::move(page)};
 }
-
-void addSteeringFindings(const Build& b, const Results& r, std::vector<Finding>& out) { SteeringFinder(b, r, out).find(); }
 
 std::optional<Card> steeringCard(const Build&, const Results& r) {
     if (!r.steering.input().said) return std::nullopt;

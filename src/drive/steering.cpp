@@ -232,8 +232,9 @@ private:
                     "Steering arms that point at the rear axle's middle, as long as the wheelbase as planned asks; arms are never bent or welded.")
                     .of(fmt::format("{:.1f}°", f.off_rad.value / one_degree),
                         fmt::format("within {:.0f}°", most_off_rad / one_degree));
-            if (f.straight_rad < least_straight_rad)
-                add("steer-straight", f.straight_rad < 0.6 * least_straight_rad ? PlanVerdict::Fails : PlanVerdict::Marginal,
+            if (const auto v = f.straight_rad < 0.6 * least_straight_rad ? PlanVerdict::Fails : PlanVerdict::Marginal;
+                f.straight_rad < least_straight_rad)
+                add("steer-straight", v,
                     fmt::format(
                         "At full lock to the {} the {} tie rod and its arm stand within {:.0f}° of one line: beyond it the wheel flips over.",
                         way, f.straight_left ? "left" : "right", f.straight_rad / one_degree),

@@ -100,7 +100,8 @@ private:
                 worst = &c;
             if (c.verdict == PlanVerdict::Holds) continue;
             const std::string where = c.pose.empty() ? "at rest" : c.pose;
-            add("wheel-room", c.verdict,
+            const PlanVerdict v = c.verdict;
+            add("wheel-room", v,
                 c.clear_mm.value < 0 ? fmt::format("The {} {} tyre runs into {} by {:.0f} ± {:.0f} mm, {}.", in_.name,
                                                    in_.corners[c.corner].name, c.name, -c.clear_mm.value, c.clear_mm.u95, where)
                                      : fmt::format("The {} {} tyre comes as near as {:.0f} ± {:.0f} mm to {}, {}.", in_.name,
@@ -276,8 +277,8 @@ private:
                                               static_cast<int>(shown_->studs->value), figures_.circle_mm->value,
                                               in_.hub->spigot ? in_.hub->spigot->value : 0});
         const double least = std::min({plan.web_mm, plan.edge_mm, in_.hub->spigot ? plan.middle_mm : 1e9});
-        if (least < web_mm)
-            add("adaptor-web", least < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
+        if (const auto v = least < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal; least < web_mm)
+            add("adaptor-web", v,
                 least < 0 ? std::string("Holes of the plate run into each other, its edge or its bore.")
                           : fmt::format("Only {:.1f} mm of the plate stand between its holes, or to its edge.", least),
                 "A larger plate, smaller sunk holes, or two plates bolted one behind the other by a shop that answers for it.")

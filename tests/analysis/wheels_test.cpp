@@ -58,7 +58,11 @@ TEST_CASE("wheels: an axle leans, and what is on one side is looked at on that s
     CHECK(p.now[0].clear_mm.value < 150 + offset - half - 1);
     CHECK(p.now[0].pose.find("the other wheel at full") != std::string::npos);
     CHECK(p.now[0].clear_mm.value == Approx(p.now[2].clear_mm.value));
-    CHECK(p.verdict == PlanVerdict::Holds);
+    CHECK(p.remarks.empty());
+    CHECK(p.missing.empty());
+    // that it goes straight up and down without links is a guess, and nothing holds by that
+    CHECK(p.verdict == PlanVerdict::Marginal);
+    CHECK(r.wheels[0].input().assumed == std::vector<std::string>{"that the rear wheels go straight up and down"});
     Typist one = t;
     one.type("room rail rear side left");
     CHECK(planOf(analysis::analyse(one.b, 1)).now.size() == 3);
@@ -94,7 +98,7 @@ TEST_CASE("front wheels are steered about the joints that carry them, else about
                       [](const std::string& a) { return a.find("steered about an upright") != std::string::npos; }));
     // locked, the wheel's corner comes nearer than straight ahead, and both locks are looked at
     const auto& wing = planOf(guess, "front").now.front();
-    CHECK(wing.pose.find("locked 32°") != std::string::npos);
+    CHECK(wing.pose.find("locked ") != std::string::npos);
     Typist straight = t;
     straight.type("travel lock 0deg");
     CHECK(planOf(analysis::analyse(straight.b, 1), "front").now.front().clear_mm.value > wing.clear_mm.value + 20);
@@ -307,7 +311,7 @@ TEST_CASE("an axle on the bench: figures from the drive line and the links, find
     for (const char* line :
          {"seat rear faces 1420 tube 76 springs 430 430 width 60 pads 1deg u-bolt 14 stack 62",
           "link lower-left rear-axle rod Fl Lal",
-          "bracket damper-left rear damper right -480 ahead 0 up -60 frame St closed 300 open 540",
+          "bracket damper-left rear damper right -480 ahead 0 up -60 frame St closed 300 open 500",
           "tacked perch-left rear is 282 wanted 280", "gears rear-axle backlash 0.14 0.16 0.15 least 0.10 most 0.20"})
         t.type(line);
     const auto r = analysis::analyse(t.b, 1);

@@ -59,6 +59,7 @@ Build some(entry::Context& c) {
                              "floor-edge left from Al Bl to Sfl Srl",
                              "let-in floor-left from Al to Bl section 80 50 3",
                              "rail-hole bush at 1240 across 30 outer",
+                             "rim rear fitted width 6in diameter 15in",
                              "output gearbox at station 1420 up 310",
                              "pinion rear at station 2400 up 300",
                              "shaft main from gearbox to rear",
