@@ -101,8 +101,10 @@ TEST_CASE("a card gives every sentence the room it needs", "[desk][card]") {
             "twist: you said straight, it is 8.3, left side high at the front. Missed. It was one front wheel dropped into a ditch.");
     c.actions.push_back({"an hour costs", "rate hour ", "55", true});
     for (const double scale : {1.0, 1.5}) {
+        const desk::Theme theme(desk::Ground::Day, scale);
+        qApp->setStyleSheet(theme.styleSheet()); // as the window has it; what another test left would count else
         desk::CardView card(&sheet);
-        card.show(c, "builder · 25 Nov 12:49", {600, 300}, desk::Theme(desk::Ground::Day, scale));
+        card.show(c, "builder · 25 Nov 12:49", {600, 300}, theme);
         card.layout()->activate();
         int labels = 0;
         for (const QLabel* label : card.findChildren<QLabel*>()) {
