@@ -225,11 +225,14 @@ private:
             const Figure f = off(*t.welded, *t.wanted);
             if (const auto v = judge(f, within); v != PlanVerdict::Holds)
                 add("axle-welded", v,
-                    fmt::format("{} is welded {}; the heat pulled {:.1f} mm of it.", t.name, words(f), pull.value),
+                    fmt::format("{} is welded {}; the heat made it {:.1f} mm {}.", t.name, words(f), std::abs(pull.value),
+                                pull.value < 0 ? "shorter" : "longer"),
                     "An axle that is bent is straightened by a shop that does it, or the bracket is made anew.")
                     .of(shown(f), fmt::format("within {:g} mm", t.within.value));
         } else if (const auto v = judge(pull, within); v != PlanVerdict::Holds) {
-            add("axle-pull", v, fmt::format("Welding pulled {} by {:.1f} ± {:.1f} mm.", t.name, pull.value, pull.u95),
+            add("axle-pull", v,
+                fmt::format("Welding made {} {:.1f} ± {:.1f} mm {}.", t.name, std::abs(pull.value), pull.u95,
+                            pull.value < 0 ? "shorter" : "longer"),
                 "Shorter runs, side about, cold between them; look whether the tube is straight.")
                 .of(shown(pull), fmt::format("within {:g} mm", t.within.value));
         }

@@ -68,7 +68,7 @@ private:
         const double reach = track / 2 + 700;
         const Projection to = fit(front - 500, front + base + 450, -reach, reach, {0, y_ + f_.px(26)}, wide_, room, false);
         d_.add(Text{{0, y_ + f_.px(16)},
-                    "from above, the front to the left: the lines of all wheels should meet in one place",
+                    "from above, the front to the left: both front wheels' lines should meet the rear axle's in one place",
                     f_.small(),
                     Ink::Second});
         const auto wheel = [&](double x, double y, double angle, const Pen& pen) {
@@ -125,6 +125,8 @@ private:
             const double inner = left ? r.left_rad : -r.right_rad, outer = left ? r.right_rad : -r.left_rad;
             if (inner >= 0 && inner <= in_.lock_rad * 1.02) points.push_back({inner, outer});
         }
+        for (const FullLock& lock : p_.locks)
+            if (lock.left == left) points.push_back({lock.inner_rad.value, lock.outer_rad.value});
         std::sort(points.begin(), points.end());
         for (const auto& [inner, outer] : points) {
             is.x.push_back(inner);
@@ -167,6 +169,15 @@ private:
                    fmt::format("{:.1f}° to the {}", std::abs(row_.left_rad) / one_degree, row_.left_rad < 0 ? "right" : "left"));
         column.row("right wheel", fmt::format("{:.1f}° to the {}", std::abs(row_.right_rad) / one_degree,
                                               row_.right_rad < 0 ? "right" : "left"));
+        for (const bool of_left : {true, false}) {
+            const double angle = of_left ? row_.left_rad : row_.right_rad;
+            if (!in_.wheelbase_mm || std::abs(angle) < 0.02) continue;
+            // from the car's middle, on the side to which it turns
+            const double apart = p_.between_axes_mm / 2,
+                         about = *in_.wheelbase_mm / std::tan(std::abs(angle)) + ((angle > 0) == of_left ? apart : -apart);
+            column.row(of_left ? "left one's line meets the rear's at" : "right one's line meets the rear's at",
+                       fmt::format("{:.2f} m", about / 1000));
+        }
         for (const FullLock& f : p_.locks) {
             column.head(fmt::format("Full lock to the {}", f.left ? "left" : "right"));
             column.row("inner wheel", lockDegrees(f.inner_rad));
