@@ -154,7 +154,7 @@ WheelsIn scannedArch() {
             for (int j = 0; j < 100; ++j) {
                 const double a = 3.1416 * i / 399;
                 surface->push_back(
-                    {2500 + 430 * std::cos(a), out * (600 + 2.5 * j), 310 + 430 * std::sin(a) - (j == 99 ? 30 : 0)});
+                    {2500 + 490 * std::cos(a), out * (600 + 2.5 * j), 310 + 490 * std::sin(a) - (j == 99 ? 30 : 0)});
             }
         ScannedThing arch;
         arch.name = "arch";

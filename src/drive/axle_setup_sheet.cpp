@@ -201,7 +201,7 @@ private:
             return Column{name, share * wide, Anchor::Left, Face::Sans, true};
         };
         const std::vector<Column> columns{column("from:", 0.24), column("left face, mm", 0.2), column("right face, mm", 0.2),
-                                          column("tube's middle, mm", 0.18), column("pinion's line", 0.18)};
+                                          column("tube's middle", 0.18), column("pinion's line", 0.18)};
         const double tall = tableHeight(columns, rows, f_.small());
         addTable(d_, {left, y_ + f_.px(8), wide, tall + f_.px(4)}, columns, rows, f_.small());
         y_ = std::max(side_end_, y_ + tall + f_.px(14));
