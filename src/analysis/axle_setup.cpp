@@ -2,6 +2,7 @@
 #include "analysis/axle_setup.hpp"
 
 #include "analysis/card_maker.hpp"
+#include "analysis/drive.hpp"
 #include "analysis/fixed_points.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/overlay_parts.hpp"
@@ -82,6 +83,7 @@ private:
                     in_.pinion_slope_rad = *e.slope;
                     in_.pinion_slope_rad->value += e.turned_rad;
                     in_.pinion_slope_rad->provenance = worst(Provenance::Derived, e.slope->provenance);
+                    if (e.slope->provenance == Provenance::Assumed) in_.assumed.emplace_back("the pinion's slope");
                 }
         in_.kingpin_rad = figure(seat.kingpin, level_u95_rad, "how the kingpins lean");
         in_.caster_rad = chosen(seat.caster);
@@ -93,8 +95,10 @@ private:
     void wheels() {
         std::array<int, 2> at{-1, -1};
         for (const auto& [id, p] : b_.points)
-            if (p.subject == the_chassis && p.role == (front_ ? Role::FrontHub : Role::RearHub) && sideOf(p.name) != Side::None)
+            if (p.subject == the_chassis && p.role == (front_ ? Role::FrontHub : Role::RearHub) && sideOf(p.name) != Side::None) {
                 at[sideOf(p.name) == Side::Right ? 1 : 0] = points_.take(id);
+                hung_ = hung_ || measuredHanging(b_, id);
+            }
         marked_ = at[0] >= 0 && at[1] >= 0;
         order_ = {static_cast<std::size_t>(std::max(0, at[0])), static_cast<std::size_t>(std::max(0, at[1]))};
     }
@@ -168,6 +172,9 @@ private:
             return;
         assume(bump, fmt::format("how far the {} wheels go up", word(end_)));
         assume(droop, fmt::format("how far the {} wheels go down", word(end_)));
+        if (hung_ && marked_)
+            in_.assumed.push_back(fmt::format(
+                "that the {} hung as it does on its wheels: the car stood on something else when it was measured", in_.name));
         in_.travel.push_back({});
         const Vec3 middle = geometry::along(out.at[0], out.at[1], 0.5);
         const drive::TravelIn* held = heldBy(r_, front_, std::nullopt);
@@ -191,6 +198,7 @@ private:
     drive::AxleSetupIn in_;
     std::vector<std::size_t> order_;
     bool marked_ = false;
+    bool hung_ = false; ///< the wheels, when their centres were measured
 };
 
 Card seatCard(const WorkedSetup& w, const AxleSeat* seat) {

@@ -116,7 +116,7 @@ std::string driveWheelJson(const Build& b, const Results& r) {
         put(one, run.first_mm, "_mm", "once_a_turn");
         if (run.high_known) put(one, run.high_rad, "_deg", "highest_at");
         one["left_then_mm"] = number(run.rest_mm);
-        one["within_limit"] = run.total_mm <= run_out_mm;
+        one["verdict"] = verdictWord(dialVerdict(t));
         j["turned"].push_back(std::move(one));
     }
     j["cautions"] = {wheel_caution, local_rules};

@@ -170,7 +170,8 @@ Listing dialList(const Build& b, const Results&, SubjectId) {
         const drive::RunOut run = drive::runOut(t.readings, t.within ? t.within->value : dial_u95_mm);
         ListRow row;
         row.tag = fmt::format("dial:{}", id.value);
-        row.severity = run.total_mm <= run_out_mm ? sheet::Severity::Good : sheet::Severity::Bad;
+        const PlanVerdict verdict = dialVerdict(t);
+        row.severity = sheet::severityOf(verdict);
         row.cells = {
             {fmt::format("{} {}", word(t.wheel), word(t.way)), no, false, Mark::None},
             {fmt::format("{:.2f} mm", run.total_mm), run.total_mm, true, Mark::Derived},
@@ -180,7 +181,9 @@ Listing dialList(const Build& b, const Results&, SubjectId) {
                             : std::string("nowhere"),
              run.high_rad.value, true, Mark::Derived},
             {fmt::format("{:.2f} mm", run.rest_mm), run.rest_mm, true, Mark::Derived},
-            {run.total_mm <= run_out_mm                    ? "Holds"
+            {t.readings.size() < least_turn_readings       ? "read more places"
+             : verdict == PlanVerdict::Holds               ? "Holds"
+             : verdict == PlanVerdict::Marginal            ? "Marginal"
              : run.rest_mm <= run_out_mm && run.high_known ? "tap the high side"
                                                            : "to a wheel shop",
              no, false, Mark::None}};
@@ -217,6 +220,13 @@ std::vector<sheet::Drawing> wheelsPages(const Build& b, const Results& r) {
         addTablePages(pages, titled(b, r, "Drive: wheels under the dial"), {wheel_caution, local_rules}, columns, rows);
     }
     return pages;
+}
+
+PlanVerdict dialVerdict(const DialTurn& t) {
+    const double each = t.within ? t.within->value : dial_u95_mm;
+    const Figure total{drive::runOut(t.readings, each).total_mm, std::sqrt(2.0) * each, Provenance::Derived};
+    const PlanVerdict v = judge(total, Limit::atMost(run_out_mm));
+    return t.readings.size() < least_turn_readings ? std::max(v, PlanVerdict::Marginal) : v;
 }
 
 std::optional<drive::AdaptorIn> adaptorOf(const WheelsShown& w) {

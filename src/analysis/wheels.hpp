@@ -47,6 +47,10 @@ std::optional<drive::AdaptorIn> adaptorOf(const WheelsShown&);
 inline constexpr double run_out_mm = 1.0;
 /// ± of a dial on a turned face.
 inline constexpr double dial_u95_mm = 0.05;
+/// A turn of so few readings may miss an oval.
+inline constexpr std::size_t least_turn_readings = 6;
+/// How a turn under the dial is judged: with the ± of its least and its most.
+build::PlanVerdict dialVerdict(const build::DialTurn&);
 
 extern const char* const wheel_caution;
 extern const std::vector<SlowNode> wheel_nodes;

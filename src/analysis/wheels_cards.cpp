@@ -115,8 +115,8 @@ std::optional<Card> dialCard(const Build& b, std::uint32_t id) {
     const drive::RunOut run = drive::runOut(t.readings, t.within ? t.within->value : dial_u95_mm);
     Card c;
     c.title = fmt::format("{} under the dial, {}", word(t.wheel), word(t.way));
-    c.word = run.total_mm <= run_out_mm ? "Holds" : "Fails";
-    c.severity = run.total_mm <= run_out_mm ? sheet::Severity::Good : sheet::Severity::Bad;
+    c.word = verdictWord(dialVerdict(t));
+    c.severity = sheet::severityOf(dialVerdict(t));
     c.rows.push_back({"least to most", fmt::format("{:.2f} mm", run.total_mm), Mark::Derived, false});
     c.rows.push_back(
         {"once a turn", fmt::format("{:.2f} ± {:.2f} mm", run.first_mm.value, run.first_mm.u95), Mark::Derived, false});

@@ -33,7 +33,7 @@ public:
     void turns() {
         for (const auto& [id, t] : b_.dial_turns) {
             const drive::RunOut run = drive::runOut(t.readings, t.within ? t.within->value : dial_u95_mm);
-            if (run.total_mm <= run_out_mm) continue;
+            if (dialVerdict(t) != PlanVerdict::Fails) continue;
             const bool taps = run.high_known && run.rest_mm <= run_out_mm;
             Finding& f =
                 add(Severity::Bad, "drive.run-out", std::string(word(t.wheel)), "Fails",

@@ -107,6 +107,7 @@ private:
             if (p.subject != the_chassis || p.role != (front_ ? Role::FrontHub : Role::RearHub)) continue;
             const Side side = sideOf(p.name);
             if (side != Side::None) at[side == Side::Right ? 1 : 0] = points_.take(id);
+            hung_ = hung_ || measuredHanging(b_, id);
         }
         marked_ = at[0] >= 0 && at[1] >= 0;
         if (!marked_) {
@@ -125,6 +126,7 @@ private:
     /// The wheels' own places first, then what is marked: of the chassis with the covariance of its survey, of the body with the
     /// ± of its survey and of the seat.
     void finish() {
+        if (hung_ && in_.fitted && !b_.scans.empty()) assumeHung();
         Places chassis = marked_ ? points_.places() : Places{};
         if (!marked_) {
             // what is marked has no wheel to stand beside
@@ -176,6 +178,21 @@ private:
             if (t.assumed) in_.assumed.push_back("where " + room.name + " stands");
             in_.corners[side].taped.push_back(std::move(t));
         }
+        if (room.on != RoomOn::Hub && movesAway(room.on))
+            in_.assumed.push_back(
+                fmt::format("that {} stands so beside the wheel once all is as planned: it was taped before", room.name));
+    }
+    void assumeHung() {
+        in_.assumed.push_back(fmt::format(
+            "that the {} wheels hung as they stand: the car stood on something else when they were measured", word(end_)));
+    }
+    /// Whether the plan moves the wheels against what was taped beside them: an axle or a chassis made narrower, a body over a
+    /// cut.
+    bool movesAway(RoomOn on) const {
+        const AxleJob* job = axleJobOf(b_, end_);
+        const bool narrower = (job && job->faces_wanted && std::abs(job->faces_wanted->value - job->faces.value) > 0.5) ||
+                              std::abs(front_ ? r_.planned_chassis.front_track_mm : r_.planned_chassis.rear_track_mm) > 0.5;
+        return narrower || (on == RoomOn::Body && !front_ && r_.planned_chassis.cuts());
     }
     static Figure taped(const build::Dimension& d) { return {d.value, drive::tape_u95_mm, d.provenance}; }
     void marked(const WheelRoom& room, const drive::RoomThing& thing) {
@@ -218,6 +235,7 @@ private:
                             : sideOf(p.name) == Side::Right ? RailSide::Right
                             : side < 0                      ? RailSide::Left
                                                             : RailSide::Right;
+        if (hung_) assumeHung();
         if (room.side != RailSide::Both && room.side != of) return;
         in_.corners[of == RailSide::Right ? 1 : 0].marked.push_back(std::move(m));
     }
@@ -330,6 +348,7 @@ private:
     std::vector<std::size_t> frame_;
     std::array<std::size_t, 2> hubs_{0, 0};
     bool marked_ = false;
+    bool hung_ = false; ///< the wheels, when their centres were measured
 };
 
 /// Places of a scan's surface near a wheel, 4 mm apart at the most.

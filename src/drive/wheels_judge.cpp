@@ -92,6 +92,17 @@ private:
             lacks("what stands beside the tyres (room arch …), or width, offset and diameter of wheel and tyre");
             return;
         }
+        // a tyre of which one side alone is known is not clear on the other
+        for (const bool outer : {true, false})
+            for (std::size_t side = 0; side < 2; ++side) {
+                const bool known = std::any_of(list.begin(), list.end(),
+                                               [&](const RoomClear& c) { return c.corner == side && c.outer == outer; }) ||
+                                   std::any_of(p_.seen[side].begin(), p_.seen[side].end(),
+                                               [](const SeenThing& s) { return s.slack_mm > 0 && !s.places.empty(); });
+                if (known) continue;
+                p_.missing.push_back(fmt::format("what stands {} of the {} {} tyre (room …)", outer ? "outside" : "inside",
+                                                 in_.name, in_.corners[side].name));
+            }
         const RoomClear* worst = nullptr;
         for (const RoomClear& c : list) {
             const double spare = c.clear_mm.value - c.clear_mm.u95 - c.least_mm;

@@ -194,6 +194,44 @@ TEST_CASE("what is wanted is judged, its findings named, and undone the same", "
     CHECK(analysis::analyse(undone.b, 4).wheels.front().input() == before.wheels.front().input());
 }
 
+TEST_CASE("no Holds from half a room, a plan that moves the wheel away, or a turn of too few places", "[analysis][wheels]") {
+    Typist t = wheeled();
+    const auto assumes = [](const analysis::Results& r, const char* words) {
+        const auto& all = r.wheels.front().input().assumed;
+        return std::any_of(all.begin(), all.end(), [&](const std::string& a) { return a.find(words) != std::string::npos; });
+    };
+    CHECK_FALSE(assumes(analysis::analyse(t.b, 1), "taped before"));
+    // the axle made narrower: what was taped beside it stands elsewhere then
+    Typist narrower = t;
+    narrower.type("track rear faces 1420 wanted 1360 pinion 0");
+    CHECK(assumes(analysis::analyse(narrower.b, 1), "that arch stands so beside the wheel once all is as planned"));
+    CHECK(assumes(analysis::analyse(narrower.b, 1), "that rail stands so"));
+    // nobody said what stands inside
+    Typist half = t;
+    half.type("remove room rail");
+    const auto missing = planOf(analysis::analyse(half.b, 1)).missing;
+    CHECK(std::count_if(missing.begin(), missing.end(), [](const std::string& m) { return m.find("what stands inside") == 0; }) ==
+          2);
+    // wheels that hung when they were measured, and a place that was marked beside them
+    Typist hung = t;
+    hung.type("session tuesday right-way-up stands at 300 and 2300");
+    hung.type("coordinates Rr 2600 700 400");
+    for (const char* line : {"point Lr rail 2600 860 500", "coordinates Lr 2600 860 500", "room post rear at Lr"})
+        hung.type(line);
+    CHECK(assumes(analysis::analyse(hung.b, 1), "hung as they stand"));
+    // four places miss an oval that turns between them; a millimetre just kept is not kept with its ±
+    const auto verdict = [](std::vector<double> readings) {
+        DialTurn turn;
+        turn.readings = std::move(readings);
+        return analysis::dialVerdict(turn);
+    };
+    CHECK(verdict({0, 0.1, 0, 0.1}) == PlanVerdict::Marginal);
+    CHECK(verdict({0, 0.1, 0, 0.1, 0, 0.9}) == PlanVerdict::Holds);
+    CHECK(verdict({0, 0.1, 0, 0.1, 0, 0.97}) == PlanVerdict::Marginal);
+    CHECK(verdict({0, 0.1, 0, 0.1, 0, 1.03}) == PlanVerdict::Marginal);
+    CHECK(verdict({0, 0.1, 0, 0.1, 0, 1.1}) == PlanVerdict::Fails);
+}
+
 TEST_CASE("axles that are driven together want tyres of one size", "[analysis][wheels]") {
     Typist t = wheeled();
     t.type("pinion front at station 100 up 400 slope 2deg swing 0deg on front-axle");
