@@ -164,10 +164,33 @@ dial rear-left lateral 0 0.3 0.6 0.8 0.6 0.2 -0.2 -0.5 -0.6 -0.5 -0.3 -0.1
 seat rear faces 1412 tube 82 springs 440 440 width 60 pads 1.5deg
 point Dtl 2650 -470 640
 coordinates Dtl 2650 -470 640
+point Sf 2560 -440 440
+coordinates Sf 2560 -440 440
+point St 2560 -440 700
+coordinates St 2560 -440 700
+point Xa 700 -250 420
+coordinates Xa 700 -250 420
+point Xb 2000 -280 400
+coordinates Xb 2000 -280 400
+point Ka 500 -400 520
+coordinates Ka 500 -400 520
+point Kb 2300 -395 510
+coordinates Kb 2300 -395 510
 bracket damper-left rear damper right -500 ahead -60 up -70 frame Dtl closed 225 open 430
 tacked lower-left rear is 266.5 wanted 266
 tacked lower-right rear is 265.2 wanted 266 welded 264.3
 gears rear-axle backlash 0.15 0.17 0.16 0.14 least 0.13 most 0.20 spread 0.05
+link-holes lower-left frame pitch 32 above 1 below 2 hole 16
+spring rear coil rate 48 foot Sf top St free 372 higher 30
+run front-pipe exhaust through Xa Xb across 54
+run brake-pipe brake-line through Ka Kb across 6
+brake front drum piston 28.6 pistons 2 radius 140 factor 2.4 stroke 0.9
+brake rear drum piston 22.2 pistons 1 radius 140 factor 2.2 stroke 0.9
+pedal brake lever 280 arm 56 bore 25.4 room 160 stroke 38
+weight front-left 402 kg
+weight front-right 396 kg
+weight rear-left 318 kg
+weight rear-right 322 kg
 stand nose at -450 rated 1500 sound
 stand dash at 1250 rated 1500 sound
 stand axle at 1900 rated 1500 sound

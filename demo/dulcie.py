@@ -73,6 +73,12 @@ def readings(points, seed):
 ARM_POINTS = {"TA": (-150, 400, 228), "TB": (-150, 250, 228), "TC": (-4, 560, 222), "UA": (-150, 400, 368), "UB": (-150, 250, 368), "UC": (4, 560, 362),
               "SI": (-136, 60, 258), "SO": (-140, 596, 256)}
 
+# the steering: a rack across the middle, a column past the heater pipe, its hand wheel on the left; the plate under the rack
+STEERING_POINTS = {"Wh": (880, -330, 640), "Ja": (330, -330, 440), "Jb": (60, -210, 320), "Sg": (-60, -160, 262), "Br": (600, -330, 538.2),
+                   "Ba": (300, -420, 380), "Bb": (300, -240, 380), "Bc": (310, -330, 520), "Ha": (-150, -180, 240), "Hb": (-150, -70, 240),
+                   "Hc": (-90, -180, 240), "Hd": (-90, -70, 240), "Ea": (150, -120, 300), "Eb": (700, -150, 240), "Qa": (200, -300, 250),
+                   "Qb": (900, -260, 215), "Tl": (-150, -330, 300)}
+
 
 def arm_lines():
     lines = []
@@ -82,6 +88,8 @@ def arm_lines():
     for end, side in (("l", "left"), ("r", "right")):
         lines += [f"link lower-{side} front-{side} wishbone TA{end} TB{end} TC{end}", f"link upper-{side} front-{side} wishbone UA{end} UB{end} UC{end}",
                   f"link tie-{side} front-{side} tie-rod SI{end} SO{end}"]
+    for name, (x, y, z) in STEERING_POINTS.items():
+        lines += [f"point {name} {x} {y} {z}", f"coordinates {name} {x} {y} {z}"]
     return "\n".join(lines)
 
 
@@ -137,6 +145,16 @@ floor-edge right-floor from Ar Br Cr Dr Er to Pr Or Qr sheet 1.5 lap 20 upstand 
 {ARMS}
 travel front bump 60
 travel front droop 50
+travel lock 30°
+column steering through Wh Ja Jb Sg across 19 bearings Br bulkhead Ba Bb Bc
+column steering forks 0° gives 60 limit 35°
+steer-gear rack-1 rack holes Ha Hb Hd Hc bolt 8 plate 5
+steer-gear rack-1 rack each-way 66 turns 2.8
+run heater cooling-line through Qa Qb across 18
+run downpipe exhaust through Ea Eb across 42
+spring front torsion bar 15 length 880 arm 146 higher -20
+lifted front 520 rear 376 kg
+lifted front 640 rear 380 kg
 present fuel-tank
 absent refrigerant
 absent restraints

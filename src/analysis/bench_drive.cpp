@@ -1,5 +1,7 @@
 #include "analysis/axle_setup.hpp"
 #include "analysis/bench_parts.hpp"
+#include "analysis/carried.hpp"
+#include "analysis/column.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/scans.hpp"
 #include "analysis/steering.hpp"
@@ -34,6 +36,8 @@ std::vector<Drawing> driveSheets(const Build& b, const Results& r) {
     std::vector<Drawing> pages = drivePages(b, r);
     for (Drawing& page : travelPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : steeringPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : columnPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : carriedPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : wheelsPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : axleSetupPages(b, r)) pages.push_back(std::move(page));
     return pages;
@@ -67,7 +71,9 @@ const BenchInfo drive_bench{"drive",
                             [](const Build& b, const Results&) {
                                 return !b.drive_ends.empty() || !b.turn_counts.empty() || !b.links.empty() ||
                                        !b.wheel_sets.empty() || !b.wheel_rooms.empty() || !b.dial_turns.empty() ||
-                                       !b.axle_seats.empty() || !b.axle_brackets.empty() || !b.gear_readings.empty();
+                                       !b.axle_seats.empty() || !b.axle_brackets.empty() || !b.gear_readings.empty() ||
+                                       !b.steering_columns.empty() || !b.steering_gears.empty() || !b.runs.empty() ||
+                                       !b.springs.empty() || !b.axles_lifted.empty() || !b.brakes.empty() || !b.pedals.empty();
                             },
                             driveHeadline,
                             driveLacks,
@@ -79,10 +85,16 @@ const BenchInfo drive_bench{"drive",
                              {"fit", "Which fit", wheelMapDrawing, {slow::wheels}, wheelsHeadline, nullptr, draggedOffset},
                              {"dial", "Under the dial", nullptr, {}, dialHeadline, dialList},
                              {"setup", "On the bench", axleSetupDrawing, {}, axleSetupHeadline},
-                             {"steering", "Steering", steeringDrawing, {}, steeringHeadline, nullptr, draggedTravel}},
+                             {"steering", "Steering", steeringDrawing, {}, steeringHeadline, nullptr, draggedTravel},
+                             {"column", "Column", columnDrawing, {}, columnHeadline},
+                             {"weight", "Weight and springs", weightsDrawing, {}, weightsHeadline},
+                             {"holes", "Rows of holes", nullptr, {}, linkHolesHeadline, linkHolesList},
+                             {"brakes", "Brakes, checked", nullptr, {}, brakesHeadline, brakesList}},
                             [](const Build& b, const Results& r, std::vector<Finding>& out) {
                                 addDriveFindings(b, r, out);
                                 addSteeringFindings(b, r, out);
+                                addColumnFindings(b, r, out);
+                                addCarriedFindings(b, r, out);
                                 addWheelFindings(b, r, out);
                                 addAxleSetupFindings(b, r, out);
                             },
@@ -92,6 +104,7 @@ const BenchInfo drive_bench{"drive",
                             },
                             [](const Build& b, const Results& r, FileKeeper& out) {
                                 keepWheelFiles(b, r, out);
+                                keepColumnFiles(b, r, out);
                                 auto pages = driveSheets(b, r);
                                 if (pages.empty()) return;
                                 numberPages(pages);
@@ -108,6 +121,10 @@ const BenchInfo drive_bench{"drive",
                              {"ratio", driveRatioJson},
                              {"wheel", driveWheelJson, {slow::wheels}},
                              {"axle", driveAxleJson},
-                             {"steer", driveSteerJson}}};
+                             {"steer", driveSteerJson},
+                             {"column", driveColumnJson},
+                             {"weight", driveWeightJson},
+                             {"holes", driveHolesJson},
+                             {"brake", driveBrakeJson}}};
 
 } // namespace gorvet::analysis

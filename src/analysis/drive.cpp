@@ -266,19 +266,10 @@ std::vector<sheet::Drawing> drivePages(const Build& b, const Results& r) {
                 addTablePages(pages, titled(b, r, fmt::format("Drive: what to order, shaft {}", s.name)),
                               {shaft_caution, local_rules}, {column("", 110), column("", 130)}, shaftOrder(b, r, s));
     }
-    const auto listed = [&](const Listing& list, const char* title, const std::vector<double>& widths) {
-        if (list.rows.empty()) return;
-        std::vector<std::vector<std::string>> rows;
-        for (const ListRow& row : list.rows) {
-            rows.emplace_back();
-            for (const ListCell& cell : row.cells) rows.back().push_back(cell.text);
-        }
-        std::vector<sheet::Column> columns;
-        for (std::size_t k = 0; k < list.columns.size(); ++k) columns.push_back(column(list.columns[k].c_str(), widths[k]));
-        addTablePages(pages, titled(b, r, title), {local_rules}, columns, rows);
-    };
-    listed(levelsList(b, r, the_chassis), "Drive: slopes as read", {40, 50, 66, 62, 30});
-    listed(ratiosList(b, r, the_chassis), "Drive: what the axles are geared to", {44, 46, 24, 90, 44});
+    addListingPages(pages, titled(b, r, "Drive: slopes as read"), {local_rules}, levelsList(b, r, the_chassis),
+                    {40, 50, 66, 62, 30});
+    addListingPages(pages, titled(b, r, "Drive: what the axles are geared to"), {local_rules}, ratiosList(b, r, the_chassis),
+                    {44, 46, 24, 90, 44});
     return pages;
 }
 

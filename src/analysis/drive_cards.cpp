@@ -1,6 +1,8 @@
 // Cards of the drive line: its ends, its shafts, levels, what the axles are geared to.
 #include "analysis/axle_setup.hpp"
 #include "analysis/card_maker.hpp"
+#include "analysis/carried.hpp"
+#include "analysis/column.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/steering.hpp"
 #include "analysis/travel.hpp"
@@ -165,6 +167,9 @@ std::optional<Card> driveCard(const Build& b, const Results& r, SubjectId subjec
     if (tag.kind == "ratio") return cards.ratio(tag.rest);
     if (tag.kind == "steering") return steeringCard(b, r);
     if (tag.kind == "axle-seat" || tag.kind == "bracket") return axleSetupCard(b, r, tag);
+    if (tag.kind == "column" || tag.kind == "steer-gear" || tag.kind == "run") return columnCard(b, r, tag);
+    for (const char* kind : {"weight", "spring", "link-holes", "brake", "pedal"})
+        if (tag.kind == kind) return carriedCard(b, r, tag);
     return wheelCard(b, r, tag);
 }
 

@@ -32,6 +32,20 @@ PageTitle titled(const Build& b, const Results& r, const std::string& title, Sub
 }
 
 /// As many pages as the rows need.
+void addListingPages(std::vector<Drawing>& pages, const PageTitle& title, const std::vector<std::string>& cautions,
+                     const Listing& list, const std::vector<double>& widths) {
+    if (list.rows.empty()) return;
+    std::vector<std::vector<std::string>> rows;
+    for (const ListRow& row : list.rows) {
+        rows.emplace_back();
+        for (const ListCell& cell : row.cells) rows.back().push_back(cell.text);
+    }
+    std::vector<Column> columns;
+    for (std::size_t k = 0; k < list.columns.size(); ++k)
+        columns.push_back({list.columns[k], widths[k], Anchor::Left, Face::Sans, true});
+    addTablePages(pages, title, cautions, columns, rows);
+}
+
 void addTablePages(std::vector<Drawing>& pages, const PageTitle& title, const std::vector<std::string>& cautions,
                    const std::vector<Column>& columns, const std::vector<std::vector<std::string>>& rows) {
     size_t next = 0;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "analysis/listing.hpp"
 #include "analysis/results.hpp"
 #include "sheet/page.hpp"
 
@@ -21,6 +22,9 @@ sheet::PageTitle titled(const build::Build&, const Results&, const std::string& 
 /// As many pages as the rows need.
 void addTablePages(std::vector<sheet::Drawing>& pages, const sheet::PageTitle&, const std::vector<std::string>& cautions,
                    const std::vector<sheet::Column>&, const std::vector<std::vector<std::string>>& rows);
+/// A list on as many pages as it needs, its columns so wide, mm; nothing where it has no row.
+void addListingPages(std::vector<sheet::Drawing>& pages, const sheet::PageTitle&, const std::vector<std::string>& cautions,
+                     const Listing&, const std::vector<double>& widths);
 /// A bench's sentence at the top of the area, which gets smaller by it.
 void addHeadline(sheet::Drawing& page, sheet::Area& area, const Headline&);
 /// A bench's sentence and its view.

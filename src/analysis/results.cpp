@@ -2,6 +2,8 @@
 
 #include "analysis/frame.hpp"
 
+#include "analysis/carried.hpp"
+#include "analysis/column.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/findings.hpp"
 #include "analysis/planned_width.hpp"
@@ -365,6 +367,15 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.steering = Node<drive::SteeringIn, drive::SteeringPlan>::of(steeringInput(b, r), previous ? &previous->steering : nullptr,
                                                                   drive::steeringPlan);
     r.wheels = wheelsOf(b, r, previous);
+    r.weights = Node<drive::WeightsIn, drive::WeightsPlan>::of(weightsInput(b, r), previous ? &previous->weights : nullptr,
+                                                               drive::weightsPlan);
+    r.brakes = Node<drive::BrakesIn, drive::BrakesPlan>::of(brakesInput(b, r), previous ? &previous->brakes : nullptr,
+                                                            drive::brakesPlan);
+    r.column = Node<drive::ColumnIn, drive::ColumnPlan>::of(columnInput(b, r), previous ? &previous->column : nullptr,
+                                                            drive::columnPlan);
+    r.gear_plate = Node<drive::GearPlateIn, drive::GearPlatePlan>::of(
+        gearPlateInput(b, r), previous ? &previous->gear_plate : nullptr, drive::gearPlatePlan);
+    r.link_holes = linkHolesOf(b, r, previous);
     r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);

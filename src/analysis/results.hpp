@@ -4,9 +4,14 @@
 #include "analysis/node.hpp"
 #include "build/build.hpp"
 #include "build/planned_chassis.hpp"
+#include "drive/brakes.hpp"
+#include "drive/column.hpp"
+#include "drive/gear_plate.hpp"
 #include "drive/line.hpp"
+#include "drive/link_holes.hpp"
 #include "drive/steering.hpp"
 #include "drive/travel.hpp"
+#include "drive/weights.hpp"
 #include "drive/wheels.hpp"
 #include "make/crossmember.hpp"
 #include "make/mounts.hpp"
@@ -148,6 +153,11 @@ struct Results {
     Node<drive::LineInput, drive::LinePlan> drive;
     std::vector<Node<drive::TravelIn, drive::TravelPlan>> travels; ///< of every axle and wheel that links carry
     Node<drive::SteeringIn, drive::SteeringPlan> steering;
+    Node<drive::WeightsIn, drive::WeightsPlan> weights;
+    Node<drive::BrakesIn, drive::BrakesPlan> brakes;
+    Node<drive::ColumnIn, drive::ColumnPlan> column;
+    Node<drive::GearPlateIn, drive::GearPlatePlan> gear_plate;
+    std::vector<Node<drive::LinkHolesIn, drive::LinkHolesPlan>> link_holes;
     std::vector<Node<drive::WheelsIn, drive::WheelsPlan>> wheels; ///< of each axle whose wheels something is said of; no scans
     std::vector<build::MountId> mount_ids;
     std::vector<make::MountInput> mount_inputs;

@@ -39,8 +39,15 @@ public:
             in_.radius_mm = b_.axles.front->value;
         else
             in_.assumed.emplace_back("how high the front wheels' centres are over the road");
-        in_.assumed.emplace_back(
-            "that both tie rods' inner ends go straight across by the same: a rack, or a relay that does it");
+        const SteeringGear* gear = b_.steering_gears.empty() ? nullptr : &b_.steering_gears.begin()->second;
+        const bool arm = gear && gear->kind == SteerKind::Box && gear->pivot;
+        const int pivot = arm ? points_.take(gear->pivot) : -1, ball = arm ? points_.take(gear->ball) : -1;
+        if (!gear || (gear->kind == SteerKind::Box && !arm))
+            in_.assumed.emplace_back(
+                "that both tie rods' inner ends go straight across by the same: a rack, or a relay that does it");
+        else if (arm)
+            in_.assumed.emplace_back("that the idler is as long as the box's arm and stands as it does");
+        if (const std::string late = points_.lost(); !late.empty() && in_.missing.empty()) in_.missing.push_back(late);
         wheelbase();
         if (hangs_)
             in_.assumed.emplace_back(
@@ -49,6 +56,7 @@ public:
         for (Vec3& p : in_.places.at) p = r_.planned_chassis.map(p);
         for (const std::string& name : points_.assumed()) in_.assumed.push_back("the place of " + name);
         for (drive::SteeredWheel& w : in_.wheels) joints(w);
+        if (gear) geared(*gear, pivot, ball);
         if (in_.missing.empty() && std::any_of(in_.wheels.begin(), in_.wheels.end(), [](const auto& w) { return !w.upper; }))
             in_.assumed.emplace_back("that the front wheels are steered about uprights through their middles");
         for (std::size_t side = 0; side < 2 && in_.missing.empty(); ++side)
@@ -96,6 +104,26 @@ private:
                   [&](std::size_t a, std::size_t c) { return in_.places.at[a].z_mm < in_.places.at[c].z_mm; });
         w.lower = outer[0];
         w.upper = outer[1];
+    }
+    /// How its inner ends go, and how far.
+    void geared(const SteeringGear& g, int pivot, int ball) {
+        drive::GearIn gear{g.name, g.kind, {}, {}};
+        if (g.turns) gear.turns = g.turns->value;
+        drive::Rack rack;
+        const auto& at = in_.places.at;
+        if (g.kind == SteerKind::Rack) {
+            if (in_.missing.empty())
+                rack.along = geometry::unit(geometry::minus(at[in_.wheels[1].tie_in], at[in_.wheels[0].tie_in]));
+            if (g.each_way) gear.each_way_mm = g.each_way->value;
+        } else if (pivot >= 0 && ball >= 0) {
+            rack.arm = geometry::minus(at[static_cast<std::size_t>(ball)], at[static_cast<std::size_t>(pivot)]);
+            if (g.swing) gear.each_way_mm = g.swing->value * geometry::length(*rack.arm);
+        }
+        const auto& end = g.kind == SteerKind::Rack ? g.each_way : g.swing;
+        if (!end || end->provenance == Provenance::Assumed)
+            in_.assumed.emplace_back("how far the steering gear goes to its stops");
+        for (drive::SteeredWheel& w : in_.wheels) w.held.rack = rack;
+        in_.gear = std::move(gear);
     }
     void wheelbase() {
         double now[2] = {0, 0}, then[2] = {0, 0};

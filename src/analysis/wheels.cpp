@@ -206,19 +206,8 @@ std::vector<sheet::Drawing> wheelsPages(const Build& b, const Results& r) {
         placeFitted(map, area, [&](double w, double h, const sheet::Format& f) { return drive::wheelMapSheet({v}, w, h, f); });
         pages.push_back(std::move(map));
     }
-    const Listing dials = dialList(b, r, the_chassis);
-    if (!dials.rows.empty()) {
-        std::vector<std::vector<std::string>> rows;
-        for (const ListRow& row : dials.rows) {
-            rows.emplace_back();
-            for (const ListCell& cell : row.cells) rows.back().push_back(cell.text);
-        }
-        std::vector<sheet::Column> columns;
-        constexpr double widths[] = {44, 34, 42, 52, 34, 42};
-        for (std::size_t k = 0; k < dials.columns.size(); ++k)
-            columns.push_back({dials.columns[k], widths[k], sheet::Anchor::Left, sheet::Face::Sans, true});
-        addTablePages(pages, titled(b, r, "Drive: wheels under the dial"), {wheel_caution, local_rules}, columns, rows);
-    }
+    addListingPages(pages, titled(b, r, "Drive: wheels under the dial"), {wheel_caution, local_rules},
+                    dialList(b, r, the_chassis), {44, 34, 42, 52, 34, 42});
     return pages;
 }
 

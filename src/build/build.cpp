@@ -133,6 +133,21 @@ const AxleSeat* axleSeatOf(const Build& b, AxleEnd end) { return ofEnd(b.axle_se
 const AxleBracket* axleBracketNamed(const Build& b, std::string_view name) { return named(b.axle_brackets, name); }
 const TackReading* tackReadingNamed(const Build& b, std::string_view name) { return named(b.tack_readings, name); }
 const WheelRoom* wheelRoomNamed(const Build& b, std::string_view name) { return named(b.wheel_rooms, name); }
+const SteeringColumn* steeringColumnNamed(const Build& b, std::string_view name) { return named(b.steering_columns, name); }
+const SteeringGear* steeringGearNamed(const Build& b, std::string_view name) { return named(b.steering_gears, name); }
+const Run* runNamed(const Build& b, std::string_view name) { return named(b.runs, name); }
+const Spring* springOf(const Build& b, AxleEnd end) { return ofEnd(b.springs, end); }
+const Brake* brakeOf(const Build& b, AxleEnd end) { return ofEnd(b.brakes, end); }
+const Pedal* pedalOf(const Build& b, PedalKind kind) {
+    for (const auto& [id, pedal] : b.pedals)
+        if (pedal.kind == kind) return &pedal;
+    return nullptr;
+}
+const LinkHoles* linkHolesOf(const Build& b, LinkId link, LinkEnd at) {
+    for (const auto& [id, holes] : b.link_holes)
+        if (holes.link == link && holes.at == at) return &holes;
+    return nullptr;
+}
 const WheelSet* wheelSetOf(const Build& b, AxleEnd end, WheelAs as) {
     for (const auto& [id, wheel] : b.wheel_sets)
         if (wheel.end == end && wheel.as == as) return &wheel;

@@ -2,6 +2,7 @@
 
 #include "build/axle.hpp"
 #include "build/axle_setup.hpp"
+#include "build/brakes.hpp"
 #include "build/calendar.hpp"
 #include "build/client.hpp"
 #include "build/coats.hpp"
@@ -20,7 +21,9 @@
 #include "build/seat.hpp"
 #include "build/settings.hpp"
 #include "build/shop.hpp"
+#include "build/springs.hpp"
 #include "build/steel.hpp"
+#include "build/steering.hpp"
 #include "build/stock.hpp"
 #include "build/structure.hpp"
 #include "build/subject.hpp"
@@ -120,6 +123,14 @@ struct BuildMembers {
     Rows<AxleBracket> axle_brackets;
     Rows<TackReading> tack_readings;
     Rows<GearReading> gear_readings;
+    Rows<SteeringColumn> steering_columns;
+    Rows<SteeringGear> steering_gears;
+    Rows<Run> runs;
+    Rows<Spring> springs;
+    Rows<AxleLifted> axles_lifted;
+    Rows<LinkHoles> link_holes;
+    Rows<Brake> brakes;
+    Rows<Pedal> pedals;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -142,7 +153,8 @@ using Document =
           WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
           Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
           AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link,
-          DriveFacts, WheelSet, Hub, WheelRoom, DialTurn, Widening, Adaptor, AxleSeat, AxleBracket, TackReading, GearReading>;
+          DriveFacts, WheelSet, Hub, WheelRoom, DialTurn, Widening, Adaptor, AxleSeat, AxleBracket, TackReading, GearReading,
+          SteeringColumn, SteeringGear, Run, Spring, AxleLifted, LinkHoles, Brake, Pedal>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -233,6 +245,15 @@ const Adaptor* adaptorOf(const Build&, AxleEnd);
 const AxleSeat* axleSeatOf(const Build&, AxleEnd);
 const AxleBracket* axleBracketNamed(const Build&, std::string_view name);
 const TackReading* tackReadingNamed(const Build&, std::string_view name);
+/// The steering column, the rack or box, and the pipe or line of that name; nullptr when there is none.
+const SteeringColumn* steeringColumnNamed(const Build&, std::string_view name);
+const SteeringGear* steeringGearNamed(const Build&, std::string_view name);
+const Run* runNamed(const Build&, std::string_view name);
+/// The springs and brakes of an axle, a pedal, and the holes of a link's end; nullptr when there is none.
+const Spring* springOf(const Build&, AxleEnd);
+const Brake* brakeOf(const Build&, AxleEnd);
+const Pedal* pedalOf(const Build&, PedalKind);
+const LinkHoles* linkHolesOf(const Build&, LinkId, LinkEnd);
 const WheelRoom* wheelRoomNamed(const Build&, std::string_view name);
 /// The points that a link of that kind has, in order, in words.
 std::span<const std::string_view> pointsOf(LinkKind);

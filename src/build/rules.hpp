@@ -81,6 +81,12 @@ Checked rules(const Build&, const Widening&);
 Checked rules(const Build&, const Adaptor&);
 Checked rules(const Build&, const AxleBracket&);
 Checked rules(const Build&, const GearReading&);
+Checked rules(const Build&, const SteeringColumn&);
+Checked rules(const Build&, const SteeringGear&);
+Checked rules(const Build&, const Run&);
+Checked rules(const Build&, const Spring&);
+Checked rules(const Build&, const LinkHoles&);
+Checked rules(const Build&, const Pedal&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

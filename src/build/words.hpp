@@ -252,6 +252,14 @@ enum class BracketKind { Other, Damper, Stop, Panhard };
 /// What is read of an axle's gears: play between the teeth, what turns the pinion alone and with the differential, how the crown
 /// wheel runs.
 enum class GearCheck { Backlash, PinionPreload, WholePreload, RunOut };
+/// What turns the wheels: a rack that slides, or a box whose arm swings a link between the tie rods.
+enum class SteerKind { Rack, Box };
+/// What carries the weight of an axle's wheels.
+enum class SpringForm { Coil, Leaf, Torsion, Air };
+enum class BrakeKind { Disc, Drum };
+enum class PedalKind { Brake, Clutch };
+/// Which end of a link has a row of holes.
+enum class LinkEnd { Frame, Axle };
 /// What is done about something that crosses a cut.
 enum class RunAnswer { Open, Nothing, Reclip, Joiner, NewLength, Reroute };
 
@@ -413,6 +421,11 @@ template <> struct Words<BracketKind> {
 template <> struct Words<GearCheck> {
     static constexpr std::array<std::string_view, 4> text{"backlash", "pinion-preload", "whole-preload", "run-out"};
 };
+template <> struct Words<SteerKind> { static constexpr std::array<std::string_view, 2> text{"rack", "box"}; };
+template <> struct Words<SpringForm> { static constexpr std::array<std::string_view, 4> text{"coil", "leaf", "torsion", "air"}; };
+template <> struct Words<BrakeKind> { static constexpr std::array<std::string_view, 2> text{"disc", "drum"}; };
+template <> struct Words<PedalKind> { static constexpr std::array<std::string_view, 2> text{"brake", "clutch"}; };
+template <> struct Words<LinkEnd> { static constexpr std::array<std::string_view, 2> text{"frame", "axle"}; };
 template <> struct Words<RunAnswer> {
     static constexpr std::array<std::string_view, 6> text{"open", "nothing", "re-clip", "joiner", "new-length", "re-route"};
 };

@@ -68,17 +68,22 @@ std::complex<double> residualSquared(const std::vector<ChainJoint>& chain) {
     return sum;
 }
 
-double exactLead(const std::vector<ChainJoint>& chain, int steps) {
-    if (chain.empty()) return 0;
-    const Vec3 first = across(chain.front().in);
-    double ahead = 0, behind = 0, held = 0;
-    double mean = 0;
+namespace {
+
+/// How far the last shaft is ahead of an even one, step by step over a turn, and how fast it turns for the first.
+struct Turning {
     std::vector<double> leads;
+    std::vector<double> ratios;
+};
+Turning turning(const std::vector<ChainJoint>& chain, int steps) {
+    Turning t;
+    const Vec3 first = across(chain.front().in);
+    double held = 0;
     for (int k = 0; k < steps; ++k) {
         const double turned = 2 * std::numbers::pi * k / steps;
         Vec3 fork = turnedAbout(first, chain.front().in, turned); // the pins of the driving fork
         Vec3 zero = first;
-        double quarter = 0;
+        double quarter = 0, ratio = 1;
         for (const ChainJoint& j : chain) {
             if (&j != &chain.front()) {
                 fork = turnedAbout(fork, j.in, j.clock_rad);
@@ -87,6 +92,12 @@ double exactLead(const std::vector<ChainJoint>& chain, int steps) {
             if (j.even) {
                 fork = carried(fork, j.in, j.out);
             } else {
+                const double beta = angleBetween(j.in, j.out);
+                if (beta > 1e-12) {
+                    // 0 with the driving fork's pins across the plane of both shafts
+                    const double pins = angleAbout(fork, j.in, geometry::unit(geometry::cross(j.in, j.out)));
+                    ratio *= ratioOfCross(beta, pins + std::numbers::pi / 2);
+                }
                 fork = geometry::unit(geometry::cross(j.out, fork)); // across the driven shaft, and across the pins that drive
                 quarter += std::numbers::pi / 2;
             }
@@ -95,9 +106,29 @@ double exactLead(const std::vector<ChainJoint>& chain, int steps) {
         double lead = angleAbout(fork, chain.back().out, zero) - turned - quarter;
         lead -= 2 * std::numbers::pi * std::round((lead - held) / (2 * std::numbers::pi));
         held = lead;
-        leads.push_back(lead);
-        mean += lead / steps;
+        t.leads.push_back(lead);
+        t.ratios.push_back(ratio);
     }
+    return t;
+}
+
+} // namespace
+
+RatioSpan exactRatio(const std::vector<ChainJoint>& chain, int steps) {
+    RatioSpan span;
+    for (const double ratio : exactRatios(chain, steps)) span = {std::min(span.least, ratio), std::max(span.most, ratio)};
+    return span;
+}
+
+std::vector<double> exactRatios(const std::vector<ChainJoint>& chain, int steps) {
+    return chain.empty() ? std::vector<double>(static_cast<std::size_t>(steps), 1.0) : turning(chain, steps).ratios;
+}
+
+double exactLead(const std::vector<ChainJoint>& chain, int steps) {
+    if (chain.empty()) return 0;
+    double ahead = 0, behind = 0, mean = 0;
+    const std::vector<double> leads = turning(chain, steps).leads;
+    for (const double lead : leads) mean += lead / steps;
     for (const double lead : leads) {
         ahead = std::max(ahead, lead - mean);
         behind = std::min(behind, lead - mean);

@@ -236,6 +236,7 @@ std::string freedomWords(const Motion& m) {
 
 Linkage linkageOf(const AxleIn& axle, const std::vector<Vec3>& at) {
     Linkage l;
+    l.rack = axle.rack;
     l.left = at[axle.left];
     if (axle.right != axle.left) l.right = at[axle.right];
     for (const LinkIn& in : axle.links) {

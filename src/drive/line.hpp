@@ -58,6 +58,7 @@ struct AxleIn {
     std::size_t right = 0;
     double bump_mm = 0;
     double droop_mm = 0;
+    Rack rack; ///< that its tie rods go with
     bool operator==(const AxleIn&) const = default;
 };
 /// The linkage of an axle, its points where they are.

@@ -70,8 +70,8 @@ public:
         Eigen::Index row = 0;
         for (const Rod& rod : l_.rods) {
             V3 frame = eigen(rod.frame);
-            if (rod.racked) frame.y() += asked.rack_mm;
-            lengthRow(u, frame, eigen(rod.body), (eigen(rod.frame) - eigen(rod.body)).norm(), row++, r, jacobian);
+            if (rod.racked) frame += eigen(l_.rack.shift(asked.rack_mm));
+            lengthRow(u, frame, eigen(rod.body), (eigen(rod.frame) - eigen(rod.body)).norm() + rod.longer_mm, row++, r, jacobian);
         }
         for (const Hinge& h : l_.hinges) {
             const V3 arm = u.turned * (eigen(h.at) - centre_);
@@ -91,8 +91,9 @@ public:
         for (std::size_t k = 0; k < l_.rods.size(); ++k)
             if (l_.rods[k].racked) {
                 V3 frame = eigen(l_.rods[k].frame);
-                frame.y() += asked.rack_mm;
-                d(static_cast<Eigen::Index>(k)) = -(placed(u, eigen(l_.rods[k].body)) - frame).normalized().y();
+                frame += eigen(l_.rack.shift(asked.rack_mm));
+                d(static_cast<Eigen::Index>(k)) =
+                    -(placed(u, eigen(l_.rods[k].body)) - frame).normalized().dot(eigen(l_.rack.way(asked.rack_mm)));
             }
         return d;
     }
@@ -247,6 +248,35 @@ Stance stanceOf(const Mechanism& m, const Linkage& l, const Asked& asked, const 
 
 } // namespace
 
+namespace {
+
+/// The arm of a box, the axis of its shaft (as upright as the arm lets it be), and where its ball goes first: to the right.
+struct Swing {
+    V3 arm, axis, first;
+    double length;
+    explicit Swing(const Vec3& a) : arm(eigen(a)), length(arm.norm()) {
+        axis = (V3::UnitZ() - arm * arm.z() / (length * length)).normalized();
+        first = axis.cross(arm / length);
+        if (first.y() < 0) {
+            axis = -axis;
+            first = -first;
+        }
+    }
+};
+
+} // namespace
+
+Vec3 Rack::shift(double mm) const {
+    if (!arm) return geometry::times(along, mm);
+    const Swing s(*arm);
+    return plain(s.arm * (std::cos(mm / s.length) - 1) + s.first * s.length * std::sin(mm / s.length));
+}
+Vec3 Rack::way(double mm) const {
+    if (!arm) return along;
+    const Swing s(*arm);
+    return plain(s.first * std::cos(mm / s.length) - s.arm / s.length * std::sin(mm / s.length));
+}
+
 Vec3 motionAt(const Motion& m, const Vec3& reference, const Vec3& p) {
     return geometry::plus(m.shift, geometry::cross(m.turn, geometry::minus(p, reference)));
 }
@@ -305,9 +335,9 @@ std::vector<Stance> sweep(const Linkage& l, const std::vector<Asked>& asked) {
     return out;
 }
 
-RodAngles rodAngles(const Rod& rod, const Stance& s) {
+RodAngles rodAngles(const Linkage& l, const Rod& rod, const Stance& s) {
     Vec3 frame = rod.frame;
-    if (rod.racked) frame.y_mm += s.asked.rack_mm;
+    if (rod.racked) frame = geometry::plus(frame, l.rack.shift(s.asked.rack_mm));
     const Vec3 rest = geometry::unit(geometry::minus(rod.body, rod.frame));
     const Vec3 now = geometry::unit(geometry::minus(s.moved.transformed(rod.body), frame));
     Vec3 bolt = geometry::unit(geometry::cross(rest, {0, 0, 1}));

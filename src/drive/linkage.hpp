@@ -12,14 +12,25 @@ namespace gorvet::drive {
 
 using geometry::Vec3;
 
-/// A rod with a joint at both ends, or one leg of a wishbone. Where `racked`, its end on the frame goes sideways with the
-/// steering rack.
+/// How the inner ends of the tie rods go: straight along a rack, or round with the arm of a box, the link between them held level
+/// with it by an idler of the same length.
+struct Rack {
+    Vec3 along{0, 1, 0};     ///< of length 1, to the right
+    std::optional<Vec3> arm; ///< from the arm's shaft to its ball, at rest; none: a rack
+    /// By how much they are shifted after so many mm, along the ball's way where it has an arm.
+    Vec3 shift(double mm) const;
+    /// How that changes with each mm.
+    Vec3 way(double mm) const;
+    bool operator==(const Rack&) const = default;
+};
+/// A rod with a joint at both ends, or one leg of a wishbone. Where `racked`, its end on the frame goes with the steering rack.
 struct Rod {
     std::string name;
     Vec3 frame;
     Vec3 body;
     bool racked = false;
-    bool leg = false; ///< of a wishbone: its pivot on the frame is a line of its own
+    bool leg = false;     ///< of a wishbone: its pivot on the frame is a line of its own
+    double longer_mm = 0; ///< than from one of these places to the other
     bool operator==(const Rod&) const = default;
 };
 /// A place of what moves that stays where it is on the frame: two of them are the pivot line of a trailing arm.
@@ -62,6 +73,7 @@ struct Linkage {
     std::vector<Strut> struts;
     std::vector<Leaf> leaves;
     std::vector<Watts> watts;
+    Rack rack;
     Vec3 left;                 ///< centre of the left wheel, or of the one wheel
     std::optional<Vec3> right; ///< of the right wheel
     bool operator==(const Linkage&) const = default;
@@ -75,7 +87,7 @@ struct Motion {
 /// Velocity of a place p of it, at a reference place.
 Vec3 motionAt(const Motion&, const Vec3& reference, const Vec3& p);
 
-/// Where the wheels shall be: so far up from rest; the rack so far to the right.
+/// Where the wheels shall be: so far up from rest; the rack so far to the right, or the arm's ball along its way.
 struct Asked {
     double left_mm = 0;
     double right_mm = 0;
@@ -107,7 +119,7 @@ struct RodAngles {
     double at_frame_rad = 0;
     double at_body_rad = 0;
 };
-RodAngles rodAngles(const Rod&, const Stance&);
+RodAngles rodAngles(const Linkage&, const Rod&, const Stance&);
 /// Length of a strut from its top to its foot.
 double strutLength(const Strut&, const Stance&);
 

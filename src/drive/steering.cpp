@@ -26,6 +26,8 @@ constexpr double most_off_rad = 4 * one_degree;
 constexpr double bump_range_mm = 30, most_bump_rad = 0.3 * one_degree;
 constexpr int most_shift_mm = 40;
 constexpr double looked_for_rad = 0.1 * one_degree;
+/// By which a gear may go on after the lock that was said.
+constexpr double most_over_mm = 3;
 
 /// Nose to the left.
 double steered(const Stance& s) { return std::atan2(s.moved.rotation[1].x_mm, s.moved.rotation[0].x_mm); }
@@ -44,6 +46,7 @@ public:
         if (in_.wheelbase_mm)
             for (const bool left : {true, false}) lock(left);
         for (std::size_t side = 0; side < 2; ++side) toe(side);
+        perTurn();
         p_.searched = fmt::format(
             "The tie rods' inner ends were tried from {} mm lower to {} mm higher, every 5 mm and then each one beside the best, the toe set anew each time, where a wheel steers by more than 0.1°.",
             most_shift_mm, most_shift_mm);
@@ -101,6 +104,12 @@ private:
         return std::nullopt;
     }
 
+    /// To which side the gear goes for that lock: −1 to the left, 1 to the right.
+    std::optional<double> wayTo(bool left) const {
+        if (p_.rows.size() < 2) return std::nullopt;
+        const bool rises = p_.rows.back().left_rad > p_.rows.front().left_rad; // nose to the left as the rack goes right
+        return rises == left ? 1.0 : -1.0;
+    }
     struct Turned {
         double inner = 0, outer = 0, straight = 0;
         bool straight_left = false;
@@ -116,8 +125,7 @@ private:
             ((side == 0) == left ? t.inner : t.outer) = angle;
             // in plan, between the rod and the arm from the joint to the steering axis
             const Vec3 outer = s[0].moved.transformed(at[w.tie_out]);
-            Vec3 inner = at[w.tie_in];
-            inner.y_mm += rack;
+            const Vec3 inner = geometry::plus(at[w.tie_in], w.held.rack.shift(rack));
             Vec3 pivot = w.lower ? at[*w.lower] : at[w.held.left];
             const Vec3 rod = geometry::minus(inner, outer), arm = geometry::minus(s[0].moved.transformed(pivot), outer);
             const double across = std::abs(rod.x_mm * arm.y_mm - rod.y_mm * arm.x_mm),
@@ -141,14 +149,26 @@ private:
 
     void lock(bool left) {
         auto rack = rackAt(left);
+        FullLock f;
+        if (in_.gear && in_.gear->each_way_mm) {
+            const double end = *in_.gear->each_way_mm;
+            if (rack && std::abs(*rack) <= end) {
+                f.over_mm = end - std::abs(*rack);
+            } else if (const auto way = wayTo(left); way && std::abs(p_.rows[*way > 0 ? p_.rows.size() - 1 : 0].rack_mm) >= end) {
+                rack = *way * end;
+                f.by_gear = true;
+            }
+        }
         if (!rack) return;
         auto rest = turnedAt(*rack, left, in_.places.at);
         const auto beside = turnedAt(*rack + 0.5, left, in_.places.at);
         if (!rest || !beside || std::abs(beside->inner - rest->inner) < 1e-9) return;
         // both angles over the rack: the inner wheel stands at lock, and the outer one follows
         const double outer_per_inner = (beside->outer - rest->outer) / (beside->inner - rest->inner);
-        rack = *rack + 0.5 * (in_.lock_rad - rest->inner) / (beside->inner - rest->inner);
-        rest = turnedAt(*rack, left, in_.places.at);
+        if (!f.by_gear) {
+            rack = *rack + 0.5 * (in_.lock_rad - rest->inner) / (beside->inner - rest->inner);
+            rest = turnedAt(*rack, left, in_.places.at);
+        }
         if (!rest) return;
         const std::vector<Vec3>& at = in_.places.at;
         std::vector<double> values, covariance = in_.places.covariance, steps;
@@ -163,12 +183,13 @@ private:
             for (std::size_t k = 0; k < at.size(); ++k) moved[k] = {n[3 * k], n[3 * k + 1], n[3 * k + 2]};
             auto t = turnedAt(*rack, left, moved);
             if (!t) return std::vector<double>(5, 0);
-            t->outer -= outer_per_inner * (t->inner - rest->inner);
-            t->inner = rest->inner;
+            if (!f.by_gear) { // the stop is at the wheel
+                t->outer -= outer_per_inner * (t->inner - rest->inner);
+                t->inner = rest->inner;
+            }
             const double ideal = ackermann(t->inner, between(moved), wheelbase);
             return std::vector<double>{t->inner, t->outer, ideal, t->outer - ideal, circle(*t, left, wheelbase, moved)};
         });
-        FullLock f;
         f.left = left;
         f.rack_mm = *rack;
         f.inner_rad = figures.figures[0];
@@ -216,6 +237,35 @@ private:
         r.better = r.after_rad < 0.8 * r.before_rad;
     }
 
+    void perTurn() {
+        if (!in_.gear || !in_.gear->turns || !in_.gear->each_way_mm) return;
+        const auto one = turnedAt(1, true, in_.places.at), other = turnedAt(-1, true, in_.places.at);
+        if (!one || !other) return;
+        const double per_mm = std::abs(one->inner + one->outer - other->inner - other->outer) / 4;
+        p_.per_turn_rad = per_mm * 2 * *in_.gear->each_way_mm / *in_.gear->turns;
+    }
+    /// How far the gear goes against the lock that was said: the tyres' clearances were worked out to there.
+    void geared() {
+        for (const FullLock& f : p_.locks) {
+            const char* way = f.left ? "left" : "right";
+            if (f.over_mm && *f.over_mm > most_over_mm)
+                add("steer-stops", PlanVerdict::Marginal,
+                    fmt::format(
+                        "To the {} the gear goes on {:.0f} mm after the {:.0f}° of lock that tyres and rods were looked at for.",
+                        way, *f.over_mm, in_.lock_rad / one_degree),
+                    "Stops at the wheels' knuckles that end the lock there, or say the lock that the gear gives: travel lock 36deg.")
+                    .of(fmt::format("{:.0f} mm", *f.over_mm), fmt::format("≤ {:.0f} mm", most_over_mm));
+            if (f.by_gear)
+                add("steer-short", PlanVerdict::Marginal,
+                    fmt::format("To the {} the gear ends at {:.1f}° of the inner wheel, not at the {:.0f}° that were said.", way,
+                                f.inner_rad.value / one_degree, in_.lock_rad / one_degree),
+                    fmt::format("The circle is worked out with that. Say the lock that it really has: travel lock {:.0f}deg.",
+                                f.inner_rad.value / one_degree))
+                    .of(fmt::format("{:.1f}°", f.inner_rad.value / one_degree),
+                        fmt::format("{:.0f}°", in_.lock_rad / one_degree));
+        }
+    }
+
     Remark& add(const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) {
         p_.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy), "", ""});
         return p_.remarks.back();
@@ -242,6 +292,7 @@ private:
                     .of(fmt::format("{:.0f}°", f.straight_rad / one_degree),
                         fmt::format("≥ {:.0f}°", least_straight_rad / one_degree));
         }
+        geared();
         if (in_.wheelbase_mm && p_.locks.size() < 2)
             add("steer-lock", PlanVerdict::Marginal,
                 fmt::format("The wheels don't reach {:.0f}° {}: a rod comes to its end before.", in_.lock_rad / one_degree,
@@ -262,7 +313,8 @@ private:
         std::stable_sort(p_.remarks.begin(), p_.remarks.end(),
                          [](const Remark& a, const Remark& b) { return a.verdict > b.verdict; });
         for (const Remark& r : p_.remarks) p_.verdict = std::max(p_.verdict, r.verdict);
-        if (!in_.assumed.empty() || !in_.wheelbase_mm) p_.verdict = std::max(p_.verdict, PlanVerdict::Marginal);
+        if (!in_.assumed.empty() || !in_.wheelbase_mm)
+            p_.verdict = std::max(p_.verdict, PlanVerdict::Marginal);
     }
 
     const SteeringIn& in_;

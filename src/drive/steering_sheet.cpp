@@ -107,11 +107,9 @@ private:
             const double c = std::cos(angle), s = std::sin(angle);
             const Vec3 from{pivot.x_mm + (joint.x_mm - pivot.x_mm) * c - (joint.y_mm - pivot.y_mm) * s,
                             pivot.y_mm + (joint.x_mm - pivot.x_mm) * s + (joint.y_mm - pivot.y_mm) * c, 0};
-            const Vec3 inner = in_.places.at[w.tie_in];
+            const Vec3 inner = geometry::plus(in_.places.at[w.tie_in], w.held.rack.shift(row_.rack_mm));
             d_.add(Stroke{{to(pivot.x_mm, pivot.y_mm), to(from.x_mm, from.y_mm)}, false, moved}, steering_tag);
-            d_.add(Stroke{{to(from.x_mm, from.y_mm), to(inner.x_mm, inner.y_mm + row_.rack_mm)},
-                          false,
-                          {Ink::Ink, f_.medium(), Dash::Solid}},
+            d_.add(Stroke{{to(from.x_mm, from.y_mm), to(inner.x_mm, inner.y_mm)}, false, {Ink::Ink, f_.medium(), Dash::Solid}},
                    steering_tag);
         }
         y_ += room + f_.px(34);
@@ -186,6 +184,12 @@ private:
             column.row("outer tyre's circle", fmt::format("{:.2f} ± {:.2f} m", f.circle_mm.value / 1000, f.circle_mm.u95 / 1000));
             if (f.circle_now_mm) column.row("with the wheelbase as it is", fmt::format("{:.2f} m", *f.circle_now_mm / 1000));
             column.row("tie rod off its dead line", fmt::format("{:.0f}°", f.straight_rad / one_degree));
+            if (f.over_mm) column.row("the gear goes on", fmt::format("{:.0f} mm", *f.over_mm));
+            if (f.by_gear) column.row("ended by", "the gear");
+        }
+        if (p_.per_turn_rad) {
+            column.head("At the hand wheel");
+            column.row("a turn steers by, near the middle", fmt::format("{:.1f}°", *p_.per_turn_rad / one_degree));
         }
         column.head("Steers over bumps, within 30 mm");
         for (std::size_t side = 0; side < 2; ++side) {

@@ -126,7 +126,7 @@ void through(const TravelIn& in, TravelPlan& p) {
         [&](const Stance& s) { // of rods with an eye at each end; ball joints and the pivots of arms turn by their make
             for (const Rod& rod : l.rods) {
                 if (rod.leg || rod.racked) continue;
-                const RodAngles a = rodAngles(rod, s);
+                const RodAngles a = rodAngles(l, rod, s);
                 if (const double most = std::max(a.at_frame_rad, a.at_body_rad); most > p.most_rod_rad) {
                     p.most_rod_rad = most;
                     p.most_rod = rod.name;

@@ -1,5 +1,6 @@
 // Axles on the bench: springs, brackets, what was read while they were tacked, how their gears run.
 #include "entry/reader.hpp"
+#include "entry/said_words.hpp"
 
 #include <algorithm>
 
@@ -15,10 +16,6 @@ constexpr std::string_view seat_words[] = {"faces",   "tube",   "springs", "widt
 constexpr std::string_view bracket_words[] = {"at", "right", "ahead", "up", "frame", "closed", "open", "note"};
 constexpr std::string_view tacked_words[] = {"is", "wanted", "welded", "within", "note"};
 
-template <std::size_t N> bool opens(const std::string_view (&words)[N], const Line& line) {
-    return !line.atEnd() && std::find(std::begin(words), std::end(words), line.peek().text) != std::end(words);
-}
-
 } // namespace
 
 void Reader::axleSeat() {
@@ -30,7 +27,7 @@ void Reader::axleSeat() {
         s.id = fresh<AxleSeat>();
         s.end = end;
     }
-    const auto upTo = [&] { return line_.upTo([&] { return opens(seat_words, line_); }); };
+    const auto upTo = [&] { return line_.upTo([&] { return saidNext(seat_words, line_); }); };
     const auto length = [&](const char* missing) { return figure(upTo(), units::Kind::Length, missing); };
     const auto angle = [&](const char* missing) { return figure(upTo(), units::Kind::Angle, missing); };
     while (!line_.atEnd()) {
@@ -86,7 +83,7 @@ void Reader::axleBracket() {
     a.end = oneOf<AxleEnd>("front or rear");
     a.kind = oneOf<BracketKind>("what it is for");
     const auto length = [&](const char* missing) {
-        return figure(line_.upTo([&] { return opens(bracket_words, line_); }), units::Kind::Length, missing);
+        return figure(line_.upTo([&] { return saidNext(bracket_words, line_); }), units::Kind::Length, missing);
     };
     while (!line_.atEnd()) {
         if (line_.take("at")) {
@@ -129,7 +126,7 @@ void Reader::tacked() {
     }
     t.end = oneOf<AxleEnd>("front or rear");
     const auto length = [&](const char* missing) {
-        return figure(line_.upTo([&] { return opens(tacked_words, line_); }), units::Kind::Length, missing);
+        return figure(line_.upTo([&] { return saidNext(tacked_words, line_); }), units::Kind::Length, missing);
     };
     bool read = old != nullptr;
     while (!line_.atEnd()) {

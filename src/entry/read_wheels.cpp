@@ -1,5 +1,6 @@
 // Wheels, hubs, what stands beside them, turns under a dial, bands and plates.
 #include "entry/reader.hpp"
+#include "entry/said_words.hpp"
 
 #include <algorithm>
 #include <cstdlib>
@@ -22,10 +23,6 @@ constexpr std::string_view room_words[] = {"at", "from", "out", "up", "ahead", "
 constexpr std::string_view widen_words[] = {"by", "inside", "outside", "barrel", "sheet"};
 constexpr std::string_view adaptor_words[] = {"thick", "across", "hub-hole", "wheel-hole", "nut-across", "nut-deep"};
 
-template <std::size_t N> bool isWord(const std::string_view (&words)[N], const Line& line) {
-    return !line.atEnd() && std::find(std::begin(words), std::end(words), line.peek().text) != std::end(words);
-}
-
 } // namespace
 
 void Reader::rim() {
@@ -42,7 +39,7 @@ void Reader::rim() {
         w.note.clear();
     }
     const auto length = [&](const char* missing) {
-        return figure(line_.upTo([&] { return isWord(rim_words, line_); }), units::Kind::Length, missing);
+        return figure(line_.upTo([&] { return saidNext(rim_words, line_); }), units::Kind::Length, missing);
     };
     while (!line_.atEnd()) {
         if (line_.take("width")) {
@@ -114,14 +111,6 @@ void Reader::removeRim(const Word&) {
     say(fmt::format("forget the {} {} wheel", word(end), word(as)));
 }
 
-template <class T> void Reader::removeOfEnd(const T* (*of)(const Build&, AxleEnd), const char* what) {
-    const AxleEnd end = oneOf<AxleEnd>("front or rear");
-    const T* row = of(b_, end);
-    if (!row) throw Failure{line_.endColumn(), fmt::format("There is no {} {}.", what, word(end)), ""};
-    put(Drop<T>{row->id});
-    say(fmt::format("forget the {} {}", what, word(end)));
-}
-
 void Reader::hub() {
     const AxleEnd end = oneOf<AxleEnd>("front or rear");
     if (line_.atEnd()) throw Failure{line_.endColumn(), "What is said of it is missing.", hub_like};
@@ -132,7 +121,7 @@ void Reader::hub() {
         h.end = end;
     }
     const auto length = [&](const char* missing) {
-        return figure(line_.upTo([&] { return isWord(hub_words, line_); }), units::Kind::Length, missing);
+        return figure(line_.upTo([&] { return saidNext(hub_words, line_); }), units::Kind::Length, missing);
     };
     while (!line_.atEnd()) {
         if (line_.take("studs")) {
@@ -179,7 +168,7 @@ void Reader::wheelRoom() {
     }
     r.end = oneOf<AxleEnd>("front or rear");
     const auto length = [&](const char* missing) {
-        return figure(line_.upTo([&] { return isWord(room_words, line_); }), units::Kind::Length, missing);
+        return figure(line_.upTo([&] { return saidNext(room_words, line_); }), units::Kind::Length, missing);
     };
     bool said_on = old != nullptr;
     while (!line_.atEnd()) {
@@ -269,7 +258,7 @@ void Reader::widen() {
         w.end = end;
     }
     const auto length = [&](const char* missing) {
-        return figure(line_.upTo([&] { return isWord(widen_words, line_); }), units::Kind::Length, missing);
+        return figure(line_.upTo([&] { return saidNext(widen_words, line_); }), units::Kind::Length, missing);
     };
     while (!line_.atEnd()) {
         if (line_.take("by"))
@@ -302,7 +291,7 @@ void Reader::adaptor() {
         a.end = end;
     }
     const auto length = [&](const char* missing) {
-        return figure(line_.upTo([&] { return isWord(adaptor_words, line_); }), units::Kind::Length, missing);
+        return figure(line_.upTo([&] { return saidNext(adaptor_words, line_); }), units::Kind::Length, missing);
     };
     while (!line_.atEnd()) {
         if (line_.take("thick"))

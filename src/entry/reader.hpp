@@ -304,7 +304,31 @@ public:
     void gears();
     void removeGears(const Word&);
     /// The row of an axle's end.
-    template <class T> void removeOfEnd(const T* (*of)(const Build&, AxleEnd), const char* what);
+    template <class T> void removeOfEnd(const T* (*of)(const Build&, AxleEnd), const char* what) {
+        const AxleEnd end = oneOf<AxleEnd>("front or rear");
+        const T* row = of(b_, end);
+        if (!row) throw Failure{line_.endColumn(), fmt::format("There is no {} {}.", what, word(end)), ""};
+        put(Drop<T>{row->id});
+        say(fmt::format("forget the {} {}", what, word(end)));
+    }
+    void steeringColumn();
+    void removeSteeringColumn(const Word&);
+    void steeringGear();
+    void removeSteeringGear(const Word&);
+    void pipeRun();
+    void removePipeRun(const Word&);
+    /// The next words, up to one of these, as points of the chassis or the body.
+    template <std::size_t N> std::vector<PointId> carPoints(const std::string_view (&words)[N], const char* missing);
+    void spring();
+    void removeSpring(const Word&);
+    void axleLifted();
+    void removeAxleLifted(const Word&);
+    void linkHoles();
+    void removeLinkHoles(const Word&);
+    void brake();
+    void removeBrake(const Word&);
+    void pedal();
+    void removePedal(const Word&);
     /// A plain figure, of no unit; with a question mark it is assumed.
     Dimension countNext(const char* missing);
     // what the frame rests on

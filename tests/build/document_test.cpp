@@ -148,6 +148,42 @@ void driving(test::AnyRow&, const Build&, GearReading& g) {
     g.least = g.most = std::nullopt;
 }
 
+/// Steering, springs, brakes.
+void driving(test::AnyRow& any, const Build& b, SteeringColumn& c) {
+    c.points = someOfChassis(any, b, 4);
+    c.phases.clear();
+    if (c.points.size() == 4 && any.oneIn(2)) c.phases = {0.3};
+    c.bulkhead.clear();
+    c.bearings = someOfChassis(any, b, any.below(2));
+}
+void driving(test::AnyRow& any, const Build& b, SteeringGear& g) {
+    g.holes = any.oneIn(2) ? someOfChassis(any, b, 3) : std::vector<PointId>{};
+    if (g.holes.size() < 2) g.holes.clear();
+    g.pivot = g.ball = {};
+    g.swing = g.each_way = std::nullopt;
+}
+void driving(test::AnyRow& any, const Build& b, Run& r) { r.points = someOfChassis(any, b, 2); }
+void driving(test::AnyRow& any, const Build& b, Spring& s) {
+    s.form = any.oneIn(2) ? SpringForm::Coil : SpringForm::Torsion;
+    s.on = {};
+    s.foot = s.top = {};
+    (s.form == SpringForm::Coil ? s.bar : s.rate).reset();
+    if (s.form == SpringForm::Coil) s.length = s.arm = std::nullopt;
+    s.inside.reset();
+    if (const auto points = someOfChassis(any, b, 2); points.size() == 2) {
+        s.foot = points[0];
+        s.top = points[1];
+    }
+}
+void driving(test::AnyRow& any, const Build& b, LinkHoles& h) {
+    for (const auto& [id, l] : b.links)
+        if (l.kind == LinkKind::Rod && (!h.link || any.oneIn(2))) h.link = id;
+    h.above.value = any.below(3);
+    h.below.value = 1;
+    h.hole.reset();
+}
+void driving(test::AnyRow&, const Build&, Pedal& p) { p.arm.reset(); }
+
 template <class T> void fitting(test::AnyRow& any, const Build& b, T& row) {
     const auto other = [&] {
         SubjectId found;

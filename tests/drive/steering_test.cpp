@@ -158,6 +158,54 @@ TEST_CASE("steering: each limit on both sides", "[drive][steering]") {
     CHECK(d.grips[0].value == 0.5);
 }
 
+TEST_CASE("the gear ends the lock, goes on after it, or swings its arm", "[drive][steering][gear]") {
+    const double needed = std::abs(to(steeringPlan(car(38)), true).rack_mm);
+    const auto geared = [&](double each_way) {
+        SteeringIn in = car(38);
+        in.gear = GearIn{"rack", build::SteerKind::Rack, each_way, 3.0};
+        return steeringPlan(in);
+    };
+    for (const double over : {2.5, 3.5}) { // stops are wanted where it goes on by more than 3
+        const SteeringPlan p = geared(needed + over);
+        CHECK(says(p, "steer-stops") == (over > 3));
+        CHECK(*to(p, true).over_mm == Approx(over).margin(0.05));
+        CHECK_FALSE(to(p, true).by_gear);
+        CHECK(p.verdict == (over > 3 ? PlanVerdict::Marginal : PlanVerdict::Holds));
+    }
+    const SteeringPlan shorter = geared(needed - 8);
+    const FullLock& ends = to(shorter, true);
+    CHECK(says(shorter, "steer-short"));
+    CHECK(ends.by_gear);
+    CHECK(std::abs(ends.rack_mm) == Approx(needed - 8));
+    CHECK(ends.inner_rad.value < 31 * deg);
+    CHECK(ends.circle_mm.value > to(geared(needed), true).circle_mm.value + 100);
+    // a turn of the hand wheel: the whole way in three turns
+    const SteeringPlan p = geared(needed);
+    const SteerRow& beside = *std::find_if(p.rows.begin(), p.rows.end(), [](const SteerRow& r) { return r.rack_mm == 4; });
+    CHECK(*p.per_turn_rad == Approx(std::abs(beside.left_rad + beside.right_rad) / 8 * 2 * needed / 3).epsilon(0.01));
+    // a rack that lies askew steers the two sides unlike
+    SteeringIn askew = car(38);
+    for (SteeredWheel& w : askew.wheels) w.held.rack.along = geometry::unit({0.12, 1, 0});
+    const SteeringPlan leaning = steeringPlan(askew);
+    CHECK(std::abs(to(leaning, true).outer_rad.value - to(leaning, false).outer_rad.value) > 0.3 * deg);
+    // an arm of a box: rods as long as they are, their inner ends on its circle
+    SteeringIn box = car(38);
+    for (SteeredWheel& w : box.wheels) w.held.rack.arm = Vec3{-150, 0, 0};
+    box.gear = GearIn{"box", build::SteerKind::Box, 150 * 40 * deg, {}};
+    const SteeringPlan swung = steeringPlan(box);
+    REQUIRE(swung.rows.size() > 10);
+    for (const SteerRow& row : swung.rows) {
+        const SteeredWheel& w = box.wheels[0];
+        const Vec3 pivot = box.places.at[*w.lower], out = box.places.at[w.tie_out], rest = box.places.at[w.tie_in];
+        const double by = row.rack_mm / 150, a = row.left_rad;
+        const Vec3 inner{rest.x_mm + 150 * (1 - std::cos(by)), rest.y_mm + 150 * std::sin(by), rest.z_mm};
+        const double x = out.x_mm - pivot.x_mm, y = out.y_mm - pivot.y_mm;
+        const Vec3 turned{pivot.x_mm + x * std::cos(a) - y * std::sin(a), pivot.y_mm + x * std::sin(a) + y * std::cos(a),
+                          out.z_mm};
+        CHECK(geometry::between(inner, turned) == Approx(geometry::between(rest, out)).margin(1e-6));
+    }
+}
+
 TEST_CASE("the ± of lock angles and circle covers what it says", "[drive][steering][coverage]") {
     SteeringIn truth = car(38);
     const std::size_t n = 3 * truth.places.at.size();

@@ -179,8 +179,9 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
         t.type("subject clip component");
         for (const char* line : {"point FL front-hub 0 -700 400", "point FR front-hub 0 700 400"}) t.type(line);
         t.type("subject chassis");
-        for (const char* line : {"output gearbox at station 1420 up 310", "pinion rear at station 2400 up 300",
-                                 "shaft main from gearbox to rear", "rim rear fitted width 6in diameter 15in"})
+        for (const char* line :
+             {"output gearbox at station 1420 up 310", "pinion rear at station 2400 up 300", "shaft main from gearbox to rear",
+              "rim rear fitted width 6in diameter 15in", "link lower rear-axle rod Al Bl"})
             t.type(line);
         t.type("session monday right-way-up stands");
         if (std::string(form.example).starts_with("answer")) REQUIRE(enact(t.b, Change{Set<Practice>{{true, 1, 1, false}}}));
@@ -200,6 +201,7 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
             return std::any_of(words.begin(), words.end(),
                                [&](const char* word) { return std::string(form.example).starts_with(word); });
         };
+        if (begins({"column steering forks"})) t.type("column steering through Hup A3 B7 Bl");
         if (begins({"leg"})) t.type("lift cab weighs 380");
         if (begins({"graft nose pin"})) t.type("graft nose front-clip of clip at 640");
         if (begins({"floor-edge left outriggers"})) t.type("floor-edge left from Al Bl to Sfl Srl");

@@ -63,6 +63,7 @@ Build some(entry::Context& c) {
                              "output gearbox at station 1420 up 310",
                              "pinion rear at station 2400 up 300",
                              "shaft main from gearbox to rear",
+                             "link lower rear-axle rod Al Bl",
                              "jobs cab-off",
                              "lift cab weighs 380",
                              "decide floor asks patch it",

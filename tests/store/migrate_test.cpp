@@ -367,4 +367,50 @@ TEST_CASE("a file of version 10 knew no wheels, and reads the same", "[store][mi
     CHECK(wheelRoomNamed((*again)->build(), "lip")->point == pointNamed((*again)->build(), the_chassis, "Al")->id);
 }
 
+TEST_CASE("a file of version 11 knew no column, spring or brake, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-11");
+    const auto path = quick.path / "eleven.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-11.gorvet", path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "eleven.version-11.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(wheelSetOf(b, AxleEnd::Rear, WheelAs::Fitted)->tyre->value == 195);
+        CHECK(axleBracketNamed(b, "damper-left")->up->value == -60);
+        CHECK(tackReadingNamed(b, "perch-left")->welded->value == 280.5);
+        CHECK(b.widenings.size() == 1);
+        CHECK(b.steering_columns.empty());
+        const auto point = [&](const char* name) { return pointNamed(b, the_chassis, name)->id; };
+        SteeringColumn c;
+        c.id = SteeringColumnId{b.next_id};
+        c.name = "steering";
+        c.points = {point("Al"), point("Ar"), point("Bl")};
+        Spring s;
+        s.id = SpringId{b.next_id + 1};
+        s.rate = Dimension{32, "32", Provenance::Measured};
+        LinkHoles h;
+        h.id = LinkHolesId{b.next_id + 2};
+        h.link = linkNamed(b, "lower")->id;
+        h.pitch.value = 25;
+        h.above.value = 1;
+        Brake k;
+        k.id = BrakeId{b.next_id + 3};
+        REQUIRE(
+            (*store)->keep(Edit{"steering", {Put<SteeringColumn>{c}, Put<Spring>{s}, Put<LinkHoles>{h}, Put<Brake>{k}}}, author));
+        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
+        for (std::size_t k2 = 0; k2 < steps; ++k2) REQUIRE((*store)->redo(author));
+    }
+    CHECK(steps > 5);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK(steeringColumnNamed((*again)->build(), "steering")->points.size() == 3);
+    CHECK(springOf((*again)->build(), AxleEnd::Rear)->rate->value == 32);
+    CHECK(linkHolesOf((*again)->build(), linkNamed((*again)->build(), "lower")->id, LinkEnd::Frame)->pitch.value == 25);
+}
+
 } // namespace store_migrate_test

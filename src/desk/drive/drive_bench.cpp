@@ -34,6 +34,13 @@ std::vector<Starter> DriveBench::starters(const Document& d, const ViewState& st
         return {{tr("tie rod, left"), "link tie-left front-left tie-rod "},
                 {tr("tie rod, right"), "link tie-right front-right tie-rod "},
                 {tr("lock"), "travel lock "}};
+    if (shown && shown->key == "column")
+        return {{tr("the column"), "column steering through "}, {tr("rack or box"), "steer-gear "}, {tr("pipe or line"), "run "}};
+    if (shown && shown->key == "weight")
+        return {{tr("springs"), "spring "}, {tr("weighed"), "weight front-left "}, {tr("one axle lifted"), "lifted front "}};
+    if (shown && shown->key == "holes") return {{tr("row of holes"), "link-holes "}};
+    if (shown && shown->key == "brakes")
+        return {{tr("front"), "brake front "}, {tr("rear"), "brake rear "}, {tr("pedal"), "pedal brake "}, {tr("line"), "run "}};
     if (shown && shown->key == "dial")
         return {{tr("rear left"), "dial rear-left lateral "},
                 {tr("rear right"), "dial rear-right lateral "},
