@@ -74,8 +74,8 @@ ARM_POINTS = {"TA": (-150, 400, 228), "TB": (-150, 250, 228), "TC": (-4, 560, 22
               "SI": (-136, 60, 258), "SO": (-140, 596, 256)}
 
 # the steering: a rack across the middle, a column past the heater pipe, its hand wheel on the left; the plate under the rack
-STEERING_POINTS = {"Wh": (880, -330, 640), "Ja": (330, -330, 440), "Jb": (60, -210, 320), "Sg": (-60, -160, 262), "Br": (600, -330, 538.2),
-                   "Ba": (300, -420, 380), "Bb": (300, -240, 380), "Bc": (310, -330, 520), "Ha": (-150, -180, 240), "Hb": (-150, -70, 240),
+STEERING_POINTS = {"Wh": (880, -330, 640), "Ja": (330, -330, 440), "Jb": (80, -235, 375), "Sg": (-60, -160, 262), "Br": (600, -330, 538.2),
+                   "Ba": (200, -360, 340), "Bb": (200, -190, 340), "Bc": (212, -270, 480), "Ha": (-150, -180, 240), "Hb": (-150, -70, 240),
                    "Hc": (-90, -180, 240), "Hd": (-90, -70, 240), "Ea": (150, -120, 300), "Eb": (700, -150, 240), "Qa": (200, -300, 250),
                    "Qb": (900, -260, 215), "Tl": (-150, -330, 300)}
 
@@ -152,7 +152,7 @@ steer-gear rack-1 rack holes Ha Hb Hd Hc bolt 8 plate 5
 steer-gear rack-1 rack each-way 66 turns 2.8
 run heater cooling-line through Qa Qb across 18
 run downpipe exhaust through Ea Eb across 42
-spring front torsion bar 15 length 880 arm 146 higher -20
+spring front torsion bar 15 long 880 arm 146 higher -20
 lifted front 520 rear 376 kg
 lifted front 640 rear 380 kg
 present fuel-tank

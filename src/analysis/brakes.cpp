@@ -187,6 +187,8 @@ std::string driveBrakeJson(const Build&, const Results& r) {
         put(one, a.clear_mm, "_mm", "clear");
         j["lines"].push_back(std::move(one));
     }
+    j["remarks"] = remarksJson(p.remarks);
+    j["cautions"] = {brake_caution, local_rules};
     return text(j);
 }
 

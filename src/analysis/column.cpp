@@ -319,8 +319,11 @@ std::string driveColumnJson(const Build& b, const Results& r) {
         for (const drive::GearPlateHole& h : plate.holes)
             one["holes"].push_back(
                 {{"name", h.name}, {"along_mm", number(h.a_mm)}, {"across_mm", number(h.b_mm)}, {"off_mm", number(h.off_mm)}});
+        one["remarks"] = remarksJson(plate.remarks);
         j["plate"] = std::move(one);
     }
+    j["remarks"] = remarksJson(p.remarks);
+    j["cautions"] = {column_caution, local_rules};
     return text(j);
 }
 

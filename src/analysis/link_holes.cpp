@@ -1,6 +1,7 @@
 // Rows of holes of links: input, list, headline, card and JSON.
 #include "analysis/carried.hpp"
 #include "analysis/json_parts.hpp"
+#include "analysis/pages.hpp"
 #include "analysis/travel.hpp"
 
 #include <algorithm>
@@ -161,8 +162,10 @@ std::string driveHolesJson(const Build&, const Results& r) {
             }
             one["holes"].push_back(std::move(hole));
         }
+        one["remarks"] = remarksJson(p.remarks);
         j["rows"].push_back(std::move(one));
     }
+    j["cautions"] = {link_caution, local_rules};
     return text(j);
 }
 

@@ -80,7 +80,10 @@ OverlayInput overlayInput(const Build& b, const Results& r, std::shared_ptr<cons
         if (std::any_of(b.pins.begin(), b.pins.end(), [&, which = id](const auto& row) { return row.second.box == which; }))
             in.envelopes[id] = box;
     in.planned = r.planned_chassis;
-    if (!b.scans.empty()) in.wheels = drawnWheels(b, r);
+    if (!b.scans.empty()) {
+        in.wheels = drawnWheels(b, r);
+        in.tubes = drawnTubes(b, r);
+    }
     const sit::Input& seat = r.seat.input();
     if (seat.front_left >= 0 && seat.rear_left >= 0)
         in.between_axles_mm = (seat.chassis.at[static_cast<size_t>(seat.front_left)].x_mm +
@@ -147,6 +150,12 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
             box.subject == the_chassis ? in.planned.map(std::move(solid)) : std::move(solid));
     }
     for (const DrawnWheel& wheel : in.wheels) add(the_chassis, ScanPart::Wheel, {}, wheel.name, tyreMesh(wheel));
+    for (const DrawnTube& tube : in.tubes) {
+        add(the_chassis, tube.kind, {}, tube.name, tubeMesh(tube));
+        o.on_chassis.back().tube = tube;
+    }
+    if (!in.tubes.empty())
+        o.remarks.emplace_back("Shafts and steering are drawn from what is said of them on Drive: nobody scanned them.");
     if (!in.wheels.empty())
         o.remarks.emplace_back("The tyres are drawn from what is said of the wheels on Drive: nobody scanned one.");
     if (in.planned.narrower_mm > 0)
@@ -227,8 +236,8 @@ Overlay placed(const Overlay& of, const Placing& p) {
         for (Overlay::Part& part : *parts) {
             auto sweep = part.scan || part.kind == ScanPart::Wheel ? sweepOf(p, part.kind, part.scan, *part.part.ready->mesh)
                                                                    : std::nullopt;
-            part.sweep_assumed = sweep && sweep->assumed;
-            part.part.sweep = sweep ? std::optional(std::move(sweep->sweep)) : std::nullopt;
+            part.sweep_assumed = part.tube ? part.tube->assumed : sweep && sweep->assumed;
+            part.part.sweep = part.tube ? tubeSweep(*part.tube) : sweep ? std::optional(std::move(sweep->sweep)) : std::nullopt;
         }
     o.seated = p.seated;
     o.seat = p.seat;

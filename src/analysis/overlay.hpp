@@ -25,6 +25,22 @@ struct DrawnWheel {
     bool operator==(const DrawnWheel&) const = default;
 };
 
+/// A shaft that nobody scanned, where it stands on the chassis as planned, and how its axle moves it.
+struct DrawnTube {
+    std::string name;
+    build::ScanPart kind = build::ScanPart::PropShaft;
+    double radius_mm = 0;
+    std::array<build::Vec3, 2> at; ///< the middles of its ends at rest
+    struct Stands {
+        double share = 0; ///< −1 full droop, 1 full bump
+        std::array<build::Vec3, 2> at;
+        bool operator==(const Stands&) const = default;
+    };
+    std::vector<Stands> through; ///< rising; empty: it stays
+    bool assumed = false;        ///< the travel is a typical one
+    bool operator==(const DrawnTube&) const = default;
+};
+
 /// What the meshes of an overlay are made from: the scans, and how the plan changes what they show.
 struct OverlayInput {
     std::shared_ptr<const ScanMeshes> meshes; ///< none: no scan
@@ -45,6 +61,7 @@ struct OverlayInput {
     };
     std::optional<Channel> channel;
     std::vector<DrawnWheel> wheels; ///< as wanted, else as fitted
+    std::vector<DrawnTube> tubes;
     bool operator==(const OverlayInput&) const = default;
 };
 OverlayInput overlayInput(const build::Build&, const Results&, std::shared_ptr<const ScanMeshes>);
@@ -83,9 +100,10 @@ struct Overlay {
     struct Part {
         sit::Part part;
         build::ScanPart kind = build::ScanPart::Other;
-        build::ScanId scan;         ///< none: a box, or a drawn tyre
-        bool sweep_assumed = false; ///< its travel is a typical one, not read
-        size_t first = 0;           ///< its first point in the whole of its subject
+        build::ScanId scan;            ///< none: a box, or a drawn tyre
+        bool sweep_assumed = false;    ///< its travel is a typical one, not read
+        std::optional<DrawnTube> tube; ///< of a drawn shaft: how it moves
+        size_t first = 0;              ///< its first point in the whole of its subject
     };
     std::vector<Part> body_parts;
     std::vector<Part> on_chassis;

@@ -37,6 +37,11 @@ geometry::RigidTransform axleMotion(const shape::Point3& middle, double track_mm
 std::vector<DrawnWheel> drawnWheels(const build::Build&, const Results&);
 shape::Mesh tyreMesh(const DrawnWheel&);
 
+/// Shafts and steering columns that nobody scanned; one of them as a closed mesh; how it moves, where it does.
+std::vector<DrawnTube> drawnTubes(const build::Build&, const Results&);
+shape::Mesh tubeMesh(const DrawnTube&);
+std::optional<sit::Sweep> tubeSweep(const DrawnTube&);
+
 /// A body's scan with its floor channelled or raised, along the body's own axes.
 shape::Mesh withFloorWork(const OverlayInput&, shape::Mesh);
 /// A scan of the frame with its rails let down between the kick-ups.

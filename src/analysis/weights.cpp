@@ -3,6 +3,7 @@
 #include "analysis/carried.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/json_parts.hpp"
+#include "analysis/pages.hpp"
 #include "analysis/travel.hpp"
 #include "drive/weights_sheet.hpp"
 
@@ -278,6 +279,8 @@ std::string driveWeightJson(const Build&, const Results& r) {
         }
         j["springs"].push_back(std::move(one));
     }
+    j["remarks"] = remarksJson(p.remarks);
+    j["cautions"] = {lifted_caution, local_rules};
     return text(j);
 }
 

@@ -26,6 +26,9 @@ namespace {
 constexpr double half_track_mm = 700;
 /// What goes with the hub is clear of its own tyre by so much at least. Common practice.
 constexpr double beside_hub_mm = 6;
+/// A tyre and the links that carry it, which give in their bushes; how thick such a link is to each side of its middle at the
+/// most, for nobody says.
+constexpr double beside_link_mm = 10, half_link_mm = 20;
 
 class WheelsAsked {
 public:
@@ -53,6 +56,7 @@ public:
             in_.corners[side].right = side == 1;
             in_.corners[side].centre = side;
             in_.corners[side].poses = poses(side == 1);
+            if (in_.fitted) links(side);
         }
         for (const auto& [id, room] : b_.wheel_rooms)
             if (room.end == end_) beside(room);
@@ -252,6 +256,8 @@ private:
         if (front_) assume(t.lock, "how far the front wheels turn");
         const RigidTransform stood = leant(right, leans);
         std::vector<HubPose> all{{stood, ""}};
+        std::vector<Stood>& stands = stands_[right ? 1 : 0];
+        stands = {{}};
         const auto [from, to] = steeredAbout(right);
         constexpr int ups = 12, turns = 20;
         for (const double other : leans ? std::vector<double>{0, -1, 1} : std::vector<double>{0})
@@ -259,10 +265,58 @@ private:
                 for (int k = 0; k <= (lock > 0 ? turns : 0); ++k) {
                     const double angle = lock > 0 ? lock * (2.0 * k / turns - 1) : 0;
                     if (angle == 0 && own == 0 && other == 0) continue;
-                    all.push_back({geometry::chained(geometry::chained(moved, turnedAbout(from, to, angle)), stood),
+                    stands.push_back({moved, geometry::chained(moved, turnedAbout(from, to, angle))});
+                    all.push_back({geometry::chained(stands.back().steered, stood),
                                    words(own > 0 ? own * bump.value : own * droop.value, other, leans, angle)});
                 }
         return all;
+    }
+    /// The links of a wheel as they go with it: a tyre must clear them, too.
+    void links(std::size_t side) {
+        const drive::TravelIn* held = heldBy(r_, front_, side == 1);
+        if (!held) return;
+        for (const drive::LinkIn& l : held->held.links) {
+            const auto& p = l.points;
+            drive::CarriedThing thing;
+            thing.name = l.name;
+            thing.tag = "link:" + l.name;
+            thing.on = RoomOn::Frame;
+            thing.least_mm = beside_link_mm;
+            thing.half_mm = half_link_mm;
+            thing.at.resize(in_.corners[side].poses.size());
+            if (l.kind == LinkKind::Wishbone)
+                for (const std::size_t frame : {p[0], p[1]}) leg(thing, *held, frame, p[2], false, side);
+            else if (l.kind == LinkKind::Rod || l.kind == LinkKind::TieRod)
+                leg(thing, *held, p[0], p[1], l.kind == LinkKind::TieRod, side);
+            if (!thing.at.front().empty()) in_.corners[side].carried.push_back(std::move(thing));
+        }
+    }
+    /// Places along a rod or the leg of a wishbone, as far as they could come near to the tyre. What stands within the rim at
+    /// rest is the wheel's own.
+    void leg(drive::CarriedThing& thing, const drive::TravelIn& held, std::size_t frame, std::size_t outer, bool tie,
+             std::size_t side) {
+        constexpr double apart = 15, near = 520, rim_deep = 250;
+        const Vec3 a = held.places.at[frame], b = held.places.at[outer], centre = hub(side);
+        const double seat = in_.fitted->diameter.value / 2;
+        const int steps = std::max(1, static_cast<int>(std::ceil(geometry::between(a, b) / apart)));
+        for (int s = 0; s <= steps; ++s) {
+            const double share = static_cast<double>(s) / steps;
+            const Vec3 at = geometry::along(a, b, share);
+            const bool inside =
+                std::hypot(at.x_mm - centre.x_mm, at.z_mm - centre.z_mm) < seat && std::abs(at.y_mm - centre.y_mm) < rim_deep;
+            if (inside || geometry::between(at, centre) > near) continue;
+            for (std::size_t k = 0; k < thing.at.size(); ++k) {
+                const Stood& stands = stands_[side][k];
+                const Vec3 end = (tie ? stands.steered : stands.risen).transformed(b);
+                Vec3 begin = a; // the rack follows the tie rod's outer end
+                if (tie) begin.y_mm += end.y_mm - stands.risen.transformed(b).y_mm;
+                thing.at[k].push_back(geometry::along(begin, end, share));
+            }
+        }
+        const std::size_t n = 3 * held.places.at.size();
+        for (const std::size_t of : {frame, outer})
+            for (std::size_t axis = 0; axis < 3; ++axis)
+                thing.u95_mm = std::max(thing.u95_mm, build::u95Of(std::sqrt(held.places.covariance[(3 * of + axis) * (n + 1)])));
     }
     /// How a wheel stands at rest against an upright one: by its camber, about the middle of its tyre.
     RigidTransform leant(bool right, bool leans) {
@@ -347,6 +401,11 @@ private:
     Places body_; ///< of the body, one variance each
     std::vector<std::size_t> frame_;
     std::array<std::size_t, 2> hubs_{0, 0};
+    /// What a wheel is moved by in each pose: by its travel alone, and steered.
+    struct Stood {
+        RigidTransform risen, steered;
+    };
+    std::array<std::vector<Stood>, 2> stands_;
     bool marked_ = false;
     bool hung_ = false; ///< the wheels, when their centres were measured
 };

@@ -12,6 +12,7 @@ namespace {
 
 /// On the body or the chassis: what stands on axes of its own has no place in the car.
 Checked inTheCar(const Build& b, const std::string& of, const std::vector<PointId>& points) {
+    if (std::find(points.begin(), points.end(), PointId{}) != points.end()) return bad(of, "One of its points is none.");
     for (const PointId id : points)
         if (const SubjectId s = b.points.at(id).subject; s != the_chassis && s != the_body)
             return bad(of, fmt::format("{} is of the {}: it is marked on the body or the chassis.", nameOf(b, id), nameOf(b, s)));
@@ -54,6 +55,7 @@ Checked rules(const Build& b, const SteeringColumn& c) {
 }
 
 Checked rules(const Build& b, const SteeringGear& g) {
+    if (std::find(g.holes.begin(), g.holes.end(), PointId{}) != g.holes.end()) return bad(g.name, "One of its holes is none.");
     for (const PointId id : g.holes)
         if (auto ok = ofTheChassis(b, g.name, {id}); !ok) return ok;
     if (auto ok = ofTheChassis(b, g.name, {g.pivot, g.ball}); !ok) return ok;
@@ -82,8 +84,7 @@ Checked rules(const Build& b, const Spring& s) {
         return bad(of, "It stands between two places: its foot on what moves, its top on the frame.");
     const bool twists = s.form == SpringForm::Torsion;
     if (twists && s.rate)
-        return bad(of, "A torsion bar's rate is worked out from its bar.",
-                   "Like: spring rear torsion bar 22 length 560 arm 310.");
+        return bad(of, "A torsion bar's rate is worked out from its bar.", "Like: spring rear torsion bar 22 long 560 arm 310.");
     if (!twists && (s.bar || s.inside || s.length || s.arm))
         return bad(of, fmt::format("Bar and arm are of a torsion bar, not of a {} spring.", word(s.form)));
     if (s.inside && (!s.bar || s.inside->value >= s.bar->value))

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <numbers>
 
 #include <fmt/format.h>
@@ -51,6 +52,23 @@ double halfTurn(double angle) {
     return angle <= -half_a_turn / 2 + 1e-12 ? angle + half_a_turn : angle;
 }
 
+/// The size of what has a direction, with its ±: along the direction that it has; where it could be to either side, that of a
+/// place in two directions. A size has no slope at nothing: its ± is taken from its parts.
+Figure sizeOf(const build::Places& places, const std::vector<std::size_t>& of,
+              const std::function<Vec3(const std::vector<Vec3>&)>& vector) {
+    const Vec3 v = vector(places.at);
+    const auto along = [&](const Vec3& way) {
+        return build::figureOf(places, of, [&](const auto& at) { return geometry::dot(vector(at), way); });
+    };
+    Figure f;
+    f.value = geometry::length(v);
+    if (f.value > 0) f.u95 = along(geometry::times(v, 1 / f.value)).u95;
+    double most = 0;
+    for (const Vec3& axis : {Vec3{1, 0, 0}, Vec3{0, 1, 0}, Vec3{0, 0, 1}}) most = std::max(most, along(axis).u95);
+    if (f.value < most) f.u95 = most * plane_u95 / build::u95Of(1);
+    return f;
+}
+
 class ColumnMaker {
 public:
     explicit ColumnMaker(const ColumnIn& in) : in_(in) { p_.name = in.name; }
@@ -63,8 +81,10 @@ public:
         const std::vector<Vec3>& at = in_.places.at;
         for (std::size_t k = 1; k + 1 < in_.points.size(); ++k)
             p_.joints.push_back({in_.places.names[in_.points[k]],
-                                 build::figureOf(in_.places, {in_.points[k - 1], in_.points[k], in_.points[k + 1]},
-                                                 [&](const auto& p) { return angleBetween(way(p, k - 1), way(p, k)); })});
+                                 sizeOf(in_.places, {in_.points[k - 1], in_.points[k], in_.points[k + 1]}, [&](const auto& p) {
+                                     const Vec3 in = way(p, k - 1), out = way(p, k);
+                                     return geometry::times(geometry::unit(geometry::cross(in, out)), angleBetween(in, out));
+                                 })});
         for (std::size_t k = 0; k + 1 < in_.points.size(); ++k) {
             ColumnShaft s;
             s.from = in_.places.names[in_.points[k]];
@@ -99,21 +119,13 @@ private:
     void forks(const std::vector<Vec3>& at) {
         std::vector<double> phases(p_.joints.size() - 1, 0);
         if (in_.phases_known) phases = in_.phases_rad;
-        std::vector<double> values, steps;
-        for (const Vec3& p : at)
-            for (std::size_t axis = 0; axis < 3; ++axis) {
-                values.push_back(p[axis]);
-                steps.push_back(0.05);
-            }
-        const auto stray = [&](const std::vector<double>& by) { return exactRatio(chain(at, by)).stray(); };
-        p_.stray = build::figuresOf(values, in_.places.covariance, steps, [&](const std::vector<double>& n) {
-                       std::vector<Vec3> moved(at.size());
-                       for (std::size_t k = 0; k < at.size(); ++k) moved[k] = {n[3 * k], n[3 * k + 1], n[3 * k + 2]};
-                       return std::vector<double>{exactRatio(chain(moved, phases)).stray()};
-                   }).figures.front();
+        // looked for on a coarse turn, said by a fine one
+        const auto stray = [&](const std::vector<double>& by) { return exactRatio(chain(at, by), 45).stray(); };
+        p_.stray = build::figureOf(in_.places, distinct(in_.points),
+                                   [&](const auto& moved) { return exactRatio(chain(moved, phases)).stray(); });
         if (!in_.phases_known && !phases.empty()) p_.stray.provenance = Provenance::Assumed;
         const std::vector<double> best = bestPhases(phases, stray);
-        p_.best_stray = stray(best);
+        p_.best_stray = exactRatio(chain(at, best)).stray();
         std::size_t k = 0;
         for (ColumnShaft& s : p_.shafts)
             if (s.between_joints) {
@@ -177,10 +189,11 @@ private:
                     nearest = k;
                 }
             ++p_.shafts[nearest].bearings;
-            Figure f = build::figureOf(in_.places, {in_.points[nearest], in_.points[nearest + 1], b},
-                                       [&](const auto& at) { return off(at, nearest); });
-            // near the line nobody knows to which side it is off: its ± is that of a place in two directions
-            if (f.value < f.u95) f.u95 *= plane_u95 / build::u95Of(1);
+            const Figure f = sizeOf(in_.places, {in_.points[nearest], in_.points[nearest + 1], b}, [&](const auto& at) {
+                const Vec3 &from = at[in_.points[nearest]], &to = at[in_.points[nearest + 1]];
+                const NearestPlaces n = nearestOf(from, to, at[b], at[b]);
+                return geometry::minus(at[b], geometry::along(from, to, n.a));
+            });
             const std::string& name = in_.places.names[b];
             if (const auto v = judge(f, Limit::atMost(off_line_mm)); v != PlanVerdict::Holds)
                 add("column-bearing", v,

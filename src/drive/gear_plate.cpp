@@ -36,12 +36,11 @@ Plane planeOf(const std::vector<Vec3>& at, const std::vector<std::size_t>& of) {
     p.normal = m.jacobiSvd(Eigen::ComputeFullV).matrixV().col(2);
     return p;
 }
-double farthestOff(const std::vector<Vec3>& at, const std::vector<std::size_t>& of) {
-    const Plane p = planeOf(at, of);
-    double most = 0;
-    for (const std::size_t k : of)
-        most = std::max(most, std::abs(p.normal.dot(Eigen::Vector3d(at[k].x_mm, at[k].y_mm, at[k].z_mm) - p.middle)));
-    return most;
+/// How far a hole stands out of the plane of all, to the side of `up`.
+double offPlane(const std::vector<Vec3>& at, const std::vector<std::size_t>& of, std::size_t hole, const Eigen::Vector3d& up) {
+    Plane p = planeOf(at, of);
+    if (p.normal.dot(up) < 0) p.normal = -p.normal;
+    return p.normal.dot(Eigen::Vector3d(at[hole].x_mm, at[hole].y_mm, at[hole].z_mm) - p.middle);
 }
 
 using Flat = std::pair<double, double>;
@@ -101,7 +100,12 @@ GearPlatePlan gearPlatePlan(const GearPlateIn& in) {
         p.area_mm2 += (one.first * next.second - next.first * one.second) / 2;
     }
     p.mass_kg = p.area_mm2 * p.thick_mm * per_mm3;
-    p.flat_mm = build::figureOf(in.places, in.holes, [&](const auto& moved) { return farthestOff(moved, in.holes); });
+    for (const std::size_t k : in.holes) { // each to its side: a size has no slope at nothing
+        const Figure off =
+            build::figureOf(in.places, in.holes, [&](const auto& moved) { return offPlane(moved, in.holes, k, plane.normal); });
+        p.flat_mm.value = std::max(p.flat_mm.value, std::abs(off.value));
+        p.flat_mm.u95 = std::max(p.flat_mm.u95, off.u95);
+    }
     std::size_t from = 0, to = 1;
     for (std::size_t i = 0; i < in.holes.size(); ++i)
         for (std::size_t j = i + 1; j < in.holes.size(); ++j)

@@ -75,12 +75,12 @@ struct Turning {
     std::vector<double> leads;
     std::vector<double> ratios;
 };
-Turning turning(const std::vector<ChainJoint>& chain, int steps) {
+Turning turning(const std::vector<ChainJoint>& chain, int steps, double whole = 2 * std::numbers::pi) {
     Turning t;
     const Vec3 first = across(chain.front().in);
     double held = 0;
     for (int k = 0; k < steps; ++k) {
-        const double turned = 2 * std::numbers::pi * k / steps;
+        const double turned = whole * k / steps;
         Vec3 fork = turnedAbout(first, chain.front().in, turned); // the pins of the driving fork
         Vec3 zero = first;
         double quarter = 0, ratio = 1;
@@ -116,7 +116,9 @@ Turning turning(const std::vector<ChainJoint>& chain, int steps) {
 
 RatioSpan exactRatio(const std::vector<ChainJoint>& chain, int steps) {
     RatioSpan span;
-    for (const double ratio : exactRatios(chain, steps)) span = {std::min(span.least, ratio), std::max(span.most, ratio)};
+    if (chain.empty()) return span;
+    for (const double ratio : turning(chain, steps, std::numbers::pi).ratios)
+        span = {std::min(span.least, ratio), std::max(span.most, ratio)};
     return span;
 }
 

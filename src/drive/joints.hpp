@@ -35,14 +35,15 @@ std::complex<double> residualSquared(const std::vector<ChainJoint>&);
 /// in `steps` parts. An even joint passes the phase on as it is. The small-angle rule gives θ²/4.
 double exactLead(const std::vector<ChainJoint>&, int steps = 720);
 
-/// How fast the last shaft turns for each turn of the first, at the slowest and at the fastest; exact.
+/// How fast the last shaft turns for each turn of the first, at the slowest and at the fastest; exact. Half a turn is looked
+/// through in so many steps: it comes again after that.
 struct RatioSpan {
     double least = 1;
     double most = 1;
     /// How far it strays from even, up or down.
     double stray() const { return most - 1 > 1 - least ? most - 1 : 1 - least; }
 };
-RatioSpan exactRatio(const std::vector<ChainJoint>&, int steps = 360);
+RatioSpan exactRatio(const std::vector<ChainJoint>&, int steps = 180);
 /// The same at each step of a turn of the first shaft.
 std::vector<double> exactRatios(const std::vector<ChainJoint>&, int steps);
 

@@ -55,6 +55,14 @@ struct ScannedThing : RoomThing {
     bool operator==(const ScannedThing&) const = default;
 };
 
+/// What carries the wheel itself: places along its middle, as it stands in each pose.
+struct CarriedThing : RoomThing {
+    std::vector<std::vector<Vec3>> at; ///< pose by pose
+    double half_mm = 0;                ///< it is so thick to each side of its middle, at the most
+    double u95_mm = 0;
+    bool operator==(const CarriedThing&) const = default;
+};
+
 /// One side of an axle.
 struct Corner {
     std::string name; ///< "left"
@@ -64,6 +72,7 @@ struct Corner {
     std::vector<TapedThing> taped;
     std::vector<MarkedThing> marked;
     std::vector<ScannedThing> scanned;
+    std::vector<CarriedThing> carried;
     bool operator==(const Corner&) const = default;
 };
 
@@ -92,7 +101,7 @@ struct SeenThing {
     RoomThing thing;
     std::size_t corner = 0;
     std::vector<RoomPlace> places;
-    double u95_mm = 0;   ///< of those that were scanned
+    double u95_mm = 0;   ///< of those that were scanned, or go with a link
     double slack_mm = 0; ///< places are where they are to this
 };
 /// The nearest of them.

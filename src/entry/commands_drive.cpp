@@ -161,7 +161,7 @@ const CommandTable drive_commands{
          &Reader::removeSteeringColumn,
          {
              {"column NEW through ANY-POINT… [across length] [bearings ANY-POINT…] [bulkhead ANY-POINT ANY-POINT ANY-POINT] [note text]",
-              "column steering through Hup A3 B7 Bl across 19",
+              "column steering through Sfl A3 B7 Bl across 19",
               "the steering column from above: the hand wheel's hub, each joint, a place on the gear's own shaft; its thickest shaft, bearings that are marked on it, "
               "three places of the sheet that it passes"},
              {"column NEW [forks angle…] [gives length] [limit angle] [note text]",
@@ -197,8 +197,8 @@ const CommandTable drive_commands{
               "spring rear coil rate 32 foot Al top Ar free 380",
               "an axle's springs, of one: its rate, N/mm, where its foot and its top are, the link that its foot stands on, its length without load; how much higher the car "
               "shall stand"},
-             {"spring front|rear torsion [bar length] [inside length] [length length] [arm length] [higher length]",
-              "spring front torsion bar 22 length 900 arm 310",
+             {"spring front|rear torsion [bar length] [inside length] [long length] [arm length] [higher length]",
+              "spring front torsion bar 22 long 900 arm 310",
               "of a torsion bar its diameter, the inside where it is a tube, the length that twists, and from the bar to the wheel's centre, level"},
          }},
         {{"lifted"},
@@ -235,7 +235,7 @@ const CommandTable drive_commands{
          &Reader::removePedal,
          {
              {"pedal brake|clutch [lever length] [arm length] [room length] [bore length] [bore-rear length] [stroke length] [help number] [leg number] [note text]",
-              "pedal brake lever 290 arm 52 bore 22.2 room 140",
+              "pedal brake lever 290 arm 52 room 140 bore 22.2",
               "from a pedal's pivot to its pad and to its push rod, its way to the floor; the cylinder's bore (the rear circuit's, where it has one of its own) and stroke; how "
               "often a servo makes the push more, and what the leg presses, N"},
          }},

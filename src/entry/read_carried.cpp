@@ -9,8 +9,8 @@ constexpr const char* spring_like = "Like: spring rear coil rate 32 foot Sl top 
 constexpr const char* lifted_like = "Like: lifted front 600 rear 798kg.";
 constexpr const char* holes_like = "Like: link-holes lower frame pitch 25 above 1 below 2 hole 14.";
 constexpr const char* brake_like = "Like: brake front disc piston 48 pistons 2 radius 112 grip 0.38 stroke 0.5.";
-constexpr const char* pedal_like = "Like: pedal brake lever 290 arm 52 bore 22.2 room 140.";
-constexpr std::string_view spring_words[] = {"rate", "bar", "inside", "length", "arm", "foot",
+constexpr const char* pedal_like = "Like: pedal brake lever 290 arm 52 room 140 bore 22.2.";
+constexpr std::string_view spring_words[] = {"rate", "bar", "inside", "long",   "arm", "foot",
                                              "top",  "on",  "free",   "higher", "note"};
 constexpr std::string_view lifted_words[] = {"front", "rear", "within", "note"};
 constexpr std::string_view holes_words[] = {"pitch", "above", "below", "lean", "hole", "note"};
@@ -38,7 +38,7 @@ void Reader::spring() {
             s.bar = length("the bar's diameter");
         } else if (line_.take("inside")) {
             s.inside = length("its inside");
-        } else if (line_.take("length")) {
+        } else if (line_.take("long")) {
             s.length = length("the bar's length");
         } else if (line_.take("arm")) {
             s.arm = length("from the bar to the wheel's centre");

@@ -5,6 +5,8 @@
 #include "build/edit.hpp"
 #include "entry/typist.hpp"
 
+#include <cmath>
+
 #include <nlohmann/json.hpp>
 
 namespace analysis_steering_test {
@@ -101,6 +103,56 @@ TEST_CASE("a rack too high is found, and all of it is shown", "[analysis][drive]
     CHECK_FALSE(analysis::analyse(t.b, 2).steering.input() == r.steering.input());
     REQUIRE(enact(t.b, *back));
     CHECK(analysis::analyse(t.b, 3).steering.input() == r.steering.input());
+}
+
+TEST_CASE("tyres are looked at beside their own links, through lock", "[analysis][drive][wheels]") {
+    Typist t = steered(0);
+    for (const char* line :
+         {"travel front bump 1", "travel front droop 1", "rim front fitted width 7in diameter 15in offset 30 tyre 245 aspect 60",
+          "rim front fitted outside 675 section 245"})
+        t.type(line);
+    const auto r = analysis::analyse(t.b, 1);
+    REQUIRE(r.wheels.size() == 1);
+    const drive::WheelsPlan& p = *r.wheels[0];
+    const auto clear = [&](const drive::WheelsPlan& plan, const char* name) {
+        for (const drive::RoomClear& c : plan.now)
+            if (c.name == name) return c;
+        FAIL(name);
+        return plan.now.front();
+    };
+    const drive::RoomClear lower = clear(p, "lower-left");
+    CHECK(lower.pose.find("locked") != std::string::npos);
+    // by hand: the wishbone's legs stay, the tyre turns about its kingpin
+    const auto at = [&](const char* name) { return *r.chassis.positionOf(pointNamed(t.b, the_chassis, name)->id); };
+    const Vec3 outer = at("TCl"), top = at("UCl");
+    Vec3 hub{};
+    for (const auto& [id, point] : t.b.points)
+        if (point.subject == the_chassis && point.role == Role::FrontHub && sideOf(point.name) == Side::Left)
+            hub = *r.chassis.positionOf(id);
+    const drive::TyreShape tyre = drive::tyreShape(0, 245, 675, 381);
+    double least = 1e9;
+    for (double lock = -32; lock <= 32.001; lock += 0.5)
+        for (const char* inner : {"TAl", "TBl"})
+            for (double s = 0; s <= 1; s += 0.01) {
+                const Vec3 place = geometry::along(at(inner), outer, s);
+                if (std::hypot(place.x_mm - hub.x_mm, place.z_mm - hub.z_mm) < 190.5) continue; // within the rim
+                const double a = -lock * 3.14159265358979 / 180; // seen from the wheel that turns, the leg turns back
+                CHECK(std::abs(outer.x_mm - top.x_mm) < 1);      // an upright kingpin
+                const double x = place.x_mm - outer.x_mm, y = place.y_mm - outer.y_mm;
+                const Vec3 seen{outer.x_mm + x * std::cos(a) - y * std::sin(a), outer.y_mm + x * std::sin(a) + y * std::cos(a),
+                                place.z_mm};
+                least = std::min(least,
+                                 tyre.distance(-(seen.y_mm - hub.y_mm), std::hypot(seen.x_mm - hub.x_mm, seen.z_mm - hub.z_mm)));
+            }
+    CHECK(lower.clear_mm.value == Approx(least - 20).margin(3)); // taken 40 thick
+    // more lock, less room; without links there is nothing to clear
+    Typist less = t;
+    less.type("travel lock 10deg");
+    CHECK(clear(*analysis::analyse(less.b, 2).wheels[0], "lower-left").clear_mm.value > lower.clear_mm.value + 10);
+    for (const char* link : {"lower-left", "upper-left", "tie-left"}) less.type(fmt::format("remove link {}", link));
+    const auto bare = analysis::analyse(less.b, 3);
+    CHECK(std::none_of(bare.wheels[0]->now.begin(), bare.wheels[0]->now.end(),
+                       [](const auto& c) { return c.name == "lower-left"; }));
 }
 
 } // namespace analysis_steering_test

@@ -250,4 +250,107 @@ TEST_CASE("an axle on the bench by the line", "[entry][drive]") {
     refuse("remove seat rear", "Nothing is said");
 }
 
+TEST_CASE("column, gear and runs by the line", "[entry][drive]") {
+    Typist t;
+    t.frame();
+    t.type("subject body");
+    t.type("point Al 5 5 5"); // as on the chassis
+    t.type("point Wh 900 -300 800");
+    t.type("subject chassis");
+    const auto refuse = [&](const std::string& line, const std::string& words) {
+        const std::string why = t.refused(line);
+        INFO(why);
+        CHECK(why.find(words) != std::string::npos);
+    };
+    refuse("column steering through Al Ar", "and a place on the gear's own shaft");
+    refuse("column steering through Al Ar Al", "through a point twice");
+    t.type("column steering through Wh Al Bl Br across 3/4\"");
+    const SteeringColumn* c = steeringColumnNamed(t.b, "steering");
+    REQUIRE(c);
+    CHECK(c->across->value == Approx(19.05));
+    CHECK(t.b.points.at(c->points[0]).subject == the_body);
+    CHECK(t.b.points.at(c->points[1]).subject == the_chassis); // both have an Al: the chassis' first
+    t.type("column steering through Wh body:Al Bl Br");
+    CHECK(t.b.points.at(steeringColumnNamed(t.b, "steering")->points[1]).subject == the_body);
+    t.type("column steering forks 12deg gives 80 limit 32deg");
+    CHECK(steeringColumnNamed(t.b, "steering")->phases.size() == 1);
+    refuse("column steering forks 12deg 30deg", "1 shaft between two joints");
+    refuse("column steering bulkhead Al Bl", "by three places");
+    refuse("column other through Wh Al Bl", "There is the column steering already.");
+    refuse("column steering sideways", "not known");
+    refuse("column steering through Wh Nowhere Bl", "Nowhere");
+    t.type("column steering through Wh Al Bl"); // other shafts: what was said of the forks is forgotten
+    CHECK(steeringColumnNamed(t.b, "steering")->phases.empty());
+    t.type("steer-gear rack-1 rack each-way 72 turns 3.2 holes Al Ar Bl bolt 10 plate 6 closed");
+    CHECK(steeringGearNamed(t.b, "rack-1")->closed);
+    t.type("steer-gear rack-1 rack each-way 70 ?");
+    CHECK(steeringGearNamed(t.b, "rack-1")->each_way->provenance == Provenance::Assumed);
+    CHECK(steeringGearNamed(t.b, "rack-1")->turns->value == 3.2);
+    refuse("steer-gear rack-1 rack swing 30deg", "A rack slides");
+    refuse("steer-gear rack-1 box turns 3", "A box swings its arm");
+    refuse("steer-gear box-2 box arm Al Bl", "There is the steering gear rack-1 already.");
+    refuse("steer-gear rack-1 rack holes Al", "One bolt");
+    t.type("remove steer-gear rack-1");
+    t.type("steer-gear box-2 box arm Al Bl swing 38deg");
+    t.type("run downpipe exhaust through Al Bl across 50 shielded");
+    CHECK(runNamed(t.b, "downpipe")->shielded);
+    t.type("run downpipe exhaust open");
+    CHECK_FALSE(runNamed(t.b, "downpipe")->shielded);
+    refuse("run other exhaust through Al Bl", "Its diameter is missing");
+    refuse("run other exhaust across 50", "Where it runs");
+    for (const char* line : {"remove column steering", "remove steer-gear box-2", "remove run downpipe"}) t.type(line);
+    CHECK(t.b.runs.empty());
+}
+
+TEST_CASE("springs, lifted axles, holes and brakes by the line", "[entry][drive]") {
+    Typist t;
+    t.frame();
+    const auto refuse = [&](const std::string& line, const std::string& words) {
+        const std::string why = t.refused(line);
+        INFO(why);
+        CHECK(why.find(words) != std::string::npos);
+    };
+    t.type("link lower rear-axle rod Al Bl");
+    t.type("spring rear coil rate 32 foot Ar top Br on lower free 15 in higher 30");
+    const Spring* s = springOf(t.b, AxleEnd::Rear);
+    REQUIRE(s);
+    CHECK(s->free->value == Approx(381));
+    CHECK(s->on == linkNamed(t.b, "lower")->id);
+    refuse("spring front coil on lower", "carries the other end");
+    refuse("spring rear coil foot Ar top Ar", "between two places");
+    refuse("spring rear torsion bar 22", "rate is worked out");
+    refuse("spring front coil bar 22", "of a torsion bar");
+    t.type("spring front torsion bar 22 inside 8 long 900 arm 310");
+    CHECK(springOf(t.b, AxleEnd::Front)->length->value == 900);
+    refuse("spring front torsion inside 23", "smaller than its outside");
+    refuse("spring rear coil on nothing", "There is no link nothing.");
+    t.type("lifted front 600 rear 798kg within 1kg");
+    t.type("lifted front 24in rear 1760lb");
+    CHECK(t.b.axles_lifted.size() == 2);
+    CHECK(t.b.axles_lifted.rbegin()->second.up.value == Approx(609.6));
+    refuse("lifted front 600 front 798kg", "the axle on the ground");
+    t.type("remove lifted front");
+    CHECK(t.b.axles_lifted.empty());
+    refuse("remove lifted rear", "was not lifted");
+    t.type("link-holes lower frame pitch 25 above 1 below 2 lean 10deg hole 14");
+    CHECK(linkHolesOf(t.b, linkNamed(t.b, "lower")->id, LinkEnd::Frame)->lean.value == Approx(units::radians(10)));
+    refuse("link-holes lower axle above 1", "From hole to hole");
+    refuse("link-holes lower axle pitch 25", "more than one hole");
+    refuse("link-holes lower frame hole 30", "run into each other");
+    refuse("link-holes lower axle pitch 25 above 1.5", "counted whole");
+    refuse("link-holes nothing frame pitch 25 above 1", "There is no link nothing.");
+    t.type("brake front disc piston 48 pistons 2 radius 112 grip 0.38 stroke 0.5");
+    t.type("brake rear drum piston 20.6 pistons 1 radius 127 factor 2.2");
+    CHECK(brakeOf(t.b, AxleEnd::Front)->grip->value == 0.38);
+    t.type("pedal brake lever 290 arm 52 room 140 bore 22.2 bore-rear 19 stroke 36 help 3 leg 300");
+    CHECK(pedalOf(t.b, PedalKind::Brake)->bore_rear->value == 19);
+    refuse("pedal brake arm 300", "the pad is farther");
+    for (const char* line : {"remove spring rear", "remove spring front", "remove link-holes lower frame", "remove brake front",
+                             "remove brake rear", "remove pedal brake"})
+        t.type(line);
+    CHECK(t.b.springs.empty());
+    CHECK(t.b.pedals.empty());
+    refuse("remove pedal clutch", "Nothing is said");
+}
+
 } // namespace entry_drive_entry_test

@@ -201,7 +201,7 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
             return std::any_of(words.begin(), words.end(),
                                [&](const char* word) { return std::string(form.example).starts_with(word); });
         };
-        if (begins({"column steering forks"})) t.type("column steering through Hup A3 B7 Bl");
+        if (begins({"column steering forks"})) t.type("column steering through Sfl A3 B7 Bl");
         if (begins({"leg"})) t.type("lift cab weighs 380");
         if (begins({"graft nose pin"})) t.type("graft nose front-clip of clip at 640");
         if (begins({"floor-edge left outriggers"})) t.type("floor-edge left from Al Bl to Sfl Srl");
