@@ -181,7 +181,7 @@ tacked lower-left rear is 266.5 wanted 266
 tacked lower-right rear is 265.2 wanted 266 welded 264.3
 gears rear-axle backlash 0.15 0.17 0.16 0.14 least 0.13 most 0.20 spread 0.05
 link-holes lower-left frame pitch 32 above 1 below 2 hole 16
-spring rear coil rate 48 foot Sf top St free 372 higher 30
+spring rear coil rate 48 foot Sf top St free 318 higher 30
 run front-pipe exhaust through Xa Xb across 54
 run brake-pipe brake-line through Ka Kb across 6
 brake front drum piston 28.6 pistons 2 radius 140 factor 2.4 stroke 0.9

@@ -74,10 +74,10 @@ ARM_POINTS = {"TA": (-150, 400, 228), "TB": (-150, 250, 228), "TC": (-4, 560, 22
               "SI": (-136, 60, 258), "SO": (-140, 596, 256)}
 
 # the steering: a rack across the middle, a column past the heater pipe, its hand wheel on the left; the plate under the rack
-STEERING_POINTS = {"Wh": (880, -330, 640), "Ja": (330, -330, 440), "Jb": (80, -235, 375), "Sg": (-60, -160, 262), "Br": (600, -330, 538.2),
+STEERING_POINTS = {"Wh": (880, -330, 640), "Ja": (330, -330, 440), "Jb": (80, -235, 375), "Sg": (-60, -160, 262), "Bg": (600, -330, 538.2),
                    "Ba": (200, -360, 340), "Bb": (200, -190, 340), "Bc": (212, -270, 480), "Ha": (-150, -180, 240), "Hb": (-150, -70, 240),
                    "Hc": (-90, -180, 240), "Hd": (-90, -70, 240), "Ea": (150, -120, 300), "Eb": (700, -150, 240), "Qa": (200, -300, 250),
-                   "Qb": (900, -260, 215), "Tl": (-150, -330, 300)}
+                   "Qb": (900, -260, 215)}
 
 
 def arm_lines():
@@ -146,7 +146,7 @@ floor-edge right-floor from Ar Br Cr Dr Er to Pr Or Qr sheet 1.5 lap 20 upstand 
 travel front bump 60
 travel front droop 50
 travel lock 30°
-column steering through Wh Ja Jb Sg across 19 bearings Br bulkhead Ba Bb Bc
+column steering through Wh Ja Jb Sg across 19 bearings Bg bulkhead Ba Bb Bc
 column steering forks 0° gives 60 limit 35°
 steer-gear rack-1 rack holes Ha Hb Hd Hc bolt 8 plate 5
 steer-gear rack-1 rack each-way 66 turns 2.8

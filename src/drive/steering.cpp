@@ -28,6 +28,8 @@ constexpr int most_shift_mm = 40;
 constexpr double looked_for_rad = 0.1 * one_degree;
 /// By which a gear may go on after the lock that was said.
 constexpr double most_over_mm = 3;
+/// ± of how far a gear goes to its stop.
+constexpr double each_way_u95_mm = 1;
 
 /// Nose to the left.
 double steered(const Stance& s) { return std::atan2(s.moved.rotation[1].x_mm, s.moved.rotation[0].x_mm); }
@@ -178,7 +180,7 @@ private:
                 steps.push_back(0.05);
             }
         const double wheelbase = *in_.wheelbase_mm;
-        const auto figures = build::figuresOf(values, covariance, steps, [&](const std::vector<double>& n) {
+        auto figures = build::figuresOf(values, covariance, steps, [&](const std::vector<double>& n) {
             std::vector<Vec3> moved(at.size());
             for (std::size_t k = 0; k < at.size(); ++k) moved[k] = {n[3 * k], n[3 * k + 1], n[3 * k + 2]};
             auto t = turnedAt(*rack, left, moved);
@@ -190,6 +192,18 @@ private:
             const double ideal = ackermann(t->inner, between(moved), wheelbase);
             return std::vector<double>{t->inner, t->outer, ideal, t->outer - ideal, circle(*t, left, wheelbase, moved)};
         });
+        if (f.by_gear) {                                                             // where it ends is taped, too
+            const auto after = turnedAt(*rack - (*rack > 0 ? 0.5 : -0.5), left, at); // towards the middle
+            if (!after) return;
+            const double per[] = {
+                2 * (after->inner - rest->inner), 2 * (after->outer - rest->outer),
+                2 * (ackermann(after->inner, between(at), wheelbase) - ackermann(rest->inner, between(at), wheelbase)),
+                2 * (after->outer - rest->outer - ackermann(after->inner, between(at), wheelbase) +
+                     ackermann(rest->inner, between(at), wheelbase)),
+                2 * (circle(*after, left, wheelbase, at) - circle(*rest, left, wheelbase, at))};
+            for (std::size_t k = 0; k < 5; ++k)
+                figures.figures[k].u95 = std::hypot(figures.figures[k].u95, per[k] * each_way_u95_mm);
+        }
         f.left = left;
         f.rack_mm = *rack;
         f.inner_rad = figures.figures[0];
@@ -313,8 +327,7 @@ private:
         std::stable_sort(p_.remarks.begin(), p_.remarks.end(),
                          [](const Remark& a, const Remark& b) { return a.verdict > b.verdict; });
         for (const Remark& r : p_.remarks) p_.verdict = std::max(p_.verdict, r.verdict);
-        if (!in_.assumed.empty() || !in_.wheelbase_mm)
-            p_.verdict = std::max(p_.verdict, PlanVerdict::Marginal);
+        if (!in_.assumed.empty() || !in_.wheelbase_mm) p_.verdict = std::max(p_.verdict, PlanVerdict::Marginal);
     }
 
     const SteeringIn& in_;

@@ -23,6 +23,8 @@ namespace {
 constexpr double gravity = 9.80665, shear_modulus_MPa = 79'000; // engineering.md, Stretch
 /// Bars and springs are made to about a tenth of their rate.
 constexpr double rate_share = 0.05;
+/// Of what a wheel carries, so much goes through its spring.
+constexpr double least_sprung = 0.5, most_sprung = 1;
 
 /// The smallest turn that takes one direction to another, about a place.
 RigidTransform turnTo(const Vec3& about, const Vec3& from, const Vec3& to) {
@@ -181,6 +183,7 @@ private:
                        build::worst(n.provenance, out.per_wheel->provenance)};
         }
         if (row.free && out.length_mm && out.rate) out.free_load_N = *out.rate * (measured(row.free, 2) - *out.length_mm);
+        loads(out);
         if (!twists && out.rate && out.per_wheel) {
             // dF/dz of F = k (free − l(z)) · −l'(z): the leverage that changes under load counts, too
             out.wheel_rate = *out.rate * (*out.per_wheel * *out.per_wheel);
@@ -205,6 +208,21 @@ private:
         const std::size_t d = n.add(*row.bar, 0.1), i = n.add(row.inside ? measured(row.inside, 0.2) : Figure{}),
                           l = n.add(*row.length, 2), a = n.add(*row.arm, 2);
         out.rate = out.wheel_rate = n.of({d, i, l, a}, [&](const All& v) { return barRate(v[d], v[i], v[l]) / (v[a] * v[a]); });
+    }
+
+    /// A spring carries what the wheel stands on the scale with, less what is not sprung: never more, and hardly less than half.
+    void loads(const SpringPlan& s) {
+        if (!s.load_N || !s.free_load_N) return;
+        const Figure share{s.free_load_N->value / s.load_N->value, s.free_load_N->u95 / s.load_N->value,
+                           build::worst(s.load_N->provenance, s.free_load_N->provenance)};
+        if (share.value - share.u95 <= most_sprung && share.value + share.u95 >= least_sprung) return;
+        add("spring-load", PlanVerdict::Marginal,
+            fmt::format(
+                "By its free length a spring of the {} wheels carries {:.0f} ± {:.0f} N, by the scales {:.0f} N with all that is not sprung.",
+                s.name, s.free_load_N->value, s.free_load_N->u95, s.load_N->value),
+            "Its rate, its free length, or where it stands is another: measure them once more before a spring is ordered.")
+            .of(fmt::format("{:.0f} N", s.free_load_N->value),
+                fmt::format("{:.0f} to {:.0f} N", least_sprung * s.load_N->value, most_sprung * s.load_N->value));
     }
 
     /// The wheel stands lower under the car by as much; its weight is the same.

@@ -139,21 +139,11 @@ public:
         if (slot == "STOCK") return names(b_.stock);
         if (slot == "DECISION") return names(b_.decisions);
         if (slot == "CHOICE") return names(b_.choices);
-        std::vector<std::string> words;
-        if (slot == "NAME")
-            for (const auto& [id, p] : b_.points)
-                if (p.subject == c_.subject) words.push_back(p.name);
-        if (slot == "ANY-POINT")
-            for (const auto& [id, p] : b_.points)
-                if (p.subject == the_body || p.subject == the_chassis) words.push_back(p.name);
+        std::vector<std::string> words = pointsOf(slot);
         if (slot == "END-OR-SHAFT") {
             words = names(b_.drive_ends);
             for (const std::string& name : names(b_.shafts)) words.push_back(name);
         }
-        if (slot == "PIECE-POINT")
-            for (const auto& [graft, g] : b_.grafts)
-                for (const auto& [id, p] : b_.points)
-                    if (p.subject == g.piece) words.push_back(p.name);
         if (slot == "STEP" || slot == "DONE-STEP")
             for (const StepState& s : c_.steps)
                 if (s.done == (slot == "DONE-STEP")) words.push_back(s.code);
@@ -161,6 +151,21 @@ public:
         if (slot == "PLACE")
             for (const auto& [id, g] : b_.gaps)
                 if (std::find(words.begin(), words.end(), g.place) == words.end()) words.push_back(g.place);
+        return words;
+    }
+    /// Of a slot that is filled with a point.
+    std::vector<std::string> pointsOf(std::string_view slot) const {
+        std::vector<std::string> words;
+        if (slot == "NAME")
+            for (const auto& [id, p] : b_.points)
+                if (p.subject == c_.subject) words.push_back(p.name);
+        if (slot == "ANY-POINT")
+            for (const auto& [id, p] : b_.points)
+                if (p.subject == the_body || p.subject == the_chassis) words.push_back(p.name);
+        if (slot == "PIECE-POINT")
+            for (const auto& [graft, g] : b_.grafts)
+                for (const auto& [id, p] : b_.points)
+                    if (p.subject == g.piece) words.push_back(p.name);
         return words;
     }
     /// Whether only a word of its list will do.

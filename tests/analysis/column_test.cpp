@@ -7,8 +7,8 @@
 #include "analysis/overlay_clearance.hpp"
 #include "analysis/overlay_parts.hpp"
 #include "analysis/steering.hpp"
+#include "analysis/steering_made.hpp"
 #include "build/edit.hpp"
-#include "entry/typist.hpp"
 
 #include <cmath>
 #include <nlohmann/json.hpp>
@@ -18,15 +18,12 @@ namespace analysis_column_test {
 
 using namespace gorvet;
 using namespace gorvet::build;
+using analysis_made::place;
 using entry_tests::Typist;
 using nlohmann::json;
 
 namespace {
 
-void place(Typist& t, const std::string& name, double x, double y, double z) {
-    t.type(fmt::format("point {} {} {} {}", name, x, y, z));
-    t.type(fmt::format("coordinates {} {} {} {}", name, x, y, z));
-}
 Typist columned() {
     Typist t;
     t.type("session monday right-way-up wheels");
@@ -108,27 +105,7 @@ TEST_CASE("a steering column from its points to findings, card, page, JSON and t
 }
 
 TEST_CASE("a rack that is said takes the place of what was assumed", "[analysis][drive][steering]") {
-    Typist t;
-    t.type("session monday right-way-up wheels");
-    t.scannedLadder("rail 100 x 60 x 4 box top");
-    t.type("travel lock 32deg");
-    t.type("tyre front 320");
-    for (const int side : {-1, 1}) {
-        const char end = side < 0 ? 'l' : 'r';
-        for (const auto& [name, x, y, z] : {std::tuple{"TA", -120.0, 250.0, 300.0},
-                                            {"TB", 120, 250, 300},
-                                            {"TC", 0, 550, 300},
-                                            {"UA", -120, 250, 500},
-                                            {"UB", 120, 250, 500},
-                                            {"UC", 0, 550, 500},
-                                            {"SO", 140, 512, 400},
-                                            {"SI", 140, 212, 400}})
-            place(t, fmt::format("{}{}", name, end), x, side * y, z);
-        const char* word = side < 0 ? "left" : "right";
-        for (const char* link : {"lower-{0} front-{0} wishbone TA{1} TB{1} TC{1}",
-                                 "upper-{0} front-{0} wishbone UA{1} UB{1} UC{1}", "tie-{0} front-{0} tie-rod SI{1} SO{1}"})
-            t.type("link " + fmt::format(fmt::runtime(link), word, end));
-    }
+    Typist t = analysis_made::steered(0);
     const auto before = analysis::analyse(t.b, 1);
     REQUIRE(before.steering.input().assumed.size() == 1);
     REQUIRE(before.steering->locks.size() == 2);

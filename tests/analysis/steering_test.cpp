@@ -2,8 +2,8 @@
 #include "analysis/steering.hpp"
 
 #include "analysis/cards.hpp"
+#include "analysis/steering_made.hpp"
 #include "build/edit.hpp"
-#include "entry/typist.hpp"
 
 #include <cmath>
 
@@ -13,36 +13,11 @@ namespace analysis_steering_test {
 
 using namespace gorvet;
 using namespace gorvet::build;
+using analysis_made::steered;
 using entry_tests::Typist;
 
 namespace {
 
-Typist steered(double higher) {
-    Typist t;
-    t.type("session monday right-way-up wheels");
-    t.scannedLadder("rail 100 x 60 x 4 box top");
-    t.type("travel lock 32deg");
-    t.type("tyre front 320");
-    for (const int side : {-1, 1}) {
-        const char end = side < 0 ? 'l' : 'r';
-        for (const auto& [name, x, y, z] : {std::tuple{"TA", -120.0, 250.0, 300.0},
-                                            {"TB", 120, 250, 300},
-                                            {"TC", 0, 550, 300},
-                                            {"UA", -120, 250, 500},
-                                            {"UB", 120, 250, 500},
-                                            {"UC", 0, 550, 500},
-                                            {"SO", 140, 512, 400},
-                                            {"SI", 140, 212, 400 + higher}}) {
-            t.type(fmt::format("point {}{} {} {} {}", name, end, x, side * y, z));
-            t.type(fmt::format("coordinates {}{} {} {} {}", name, end, x, side * y, z));
-        }
-        const char* word = side < 0 ? "left" : "right";
-        for (const char* link : {"lower-{0} front-{0} wishbone TA{1} TB{1} TC{1}",
-                                 "upper-{0} front-{0} wishbone UA{1} UB{1} UC{1}", "tie-{0} front-{0} tie-rod SI{1} SO{1}"})
-            t.type("link " + fmt::format(fmt::runtime(link), word, end));
-    }
-    return t;
-}
 bool found(const analysis::Results& r, const std::string& code) {
     return std::any_of(r.findings.begin(), r.findings.end(), [&](const auto& f) { return f.code == code; });
 }

@@ -179,6 +179,10 @@ TEST_CASE("the gear ends the lock, goes on after it, or swings its arm", "[drive
     CHECK(std::abs(ends.rack_mm) == Approx(needed - 8));
     CHECK(ends.inner_rad.value < 31 * deg);
     CHECK(ends.circle_mm.value > to(geared(needed), true).circle_mm.value + 100);
+    // a millimetre of its way is in the angle's ±, though every point is known exactly
+    CHECK(ends.inner_rad.u95 ==
+          Approx(std::abs(to(geared(needed - 7.5), true).inner_rad.value - to(geared(needed - 8.5), true).inner_rad.value))
+              .epsilon(0.05));
     // a turn of the hand wheel: the whole way in three turns
     const SteeringPlan p = geared(needed);
     const SteerRow& beside = *std::find_if(p.rows.begin(), p.rows.end(), [](const SteerRow& r) { return r.rack_mm == 4; });

@@ -234,6 +234,17 @@ TEST_CASE("springs: limits on both sides, and coverage", "[drive][weights][sprin
         in.springs[0].spring.higher = read(higher);
         return weightsPlan(in).remarks;
     };
+    // 60 N/mm at half the wheel's way, 60 mm together: 3600 ± 216 N
+    for (const auto& [kg, odd] : {std::pair{176.0, false}, {172.0, true}, {386.0, false}, {392.0, true}}) {
+        WeightsIn in;
+        in.said = true;
+        in.droop_mm = in.bump_mm = {90, 90};
+        in.springs = {onWishbone(0.5)};
+        in.springs[0].spring.rate->value = 60;
+        for (auto& w : in.wheels) w = Figure{kg, 0, Provenance::Measured};
+        INFO(kg);
+        CHECK(says(weightsPlan(in).remarks, "spring-load") == odd);
+    }
     CHECK_FALSE(says(remarks(49), "spring-droop"));
     CHECK(says(remarks(51), "spring-droop"));
     CHECK_FALSE(says(remarks(-49), "spring-bump"));
