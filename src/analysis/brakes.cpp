@@ -72,33 +72,34 @@ Listing brakesList(const Build&, const Results& r, SubjectId) {
     list.one = "check";
     const double no = std::nan("");
     const drive::BrakesPlan& p = *r.brakes;
-    const auto add = [&](const char* tag, const std::string& what, const std::optional<Figure>& f, double scale, int digits,
-                         const char* unit, const std::string& wanted, bool off) {
+    const Limit none;
+    const auto add = [&](const std::string& tag, const std::string& what, const std::optional<Figure>& f, double scale,
+                         int digits, const char* unit, const std::string& wanted, const Limit& limit) {
         if (!f) return;
         ListRow row;
         row.tag = tag;
-        row.severity = off ? sheet::Severity::Bad : sheet::Severity::Warn; // a check makes nothing good
+        // a check makes nothing good: what it finds is coloured, and no more
+        if (const auto v = judge(*f, limit); v != PlanVerdict::Holds) row.severity = sheet::severityOf(v);
         row.cells = {{what, no, false, Mark::None},
                      {fmt::format("{:.{}f} ± {:.{}f}{}", scale * f->value, digits, scale * f->u95, digits, unit), f->value, true,
                       sheet::markOf(f->provenance)},
                      {wanted, no, false, Mark::None}};
         list.rows.push_back(std::move(row));
     };
-    add("brake:front", "of the braking, on the front wheels", p.front_share, 100, 1, " %", "–", false);
+    add("brake:front", "of the braking, on the front wheels", p.front_share, 100, 1, " %", "–", none);
     add("brake:rear", "the rear locks first above", p.locks_at_g, 1, 2, " g", fmt::format("≥ {:.1f} g", drive::least_lock_g),
-        p.locks_at_g && p.locks_at_g->value < drive::least_lock_g);
-    add("pedal:brake", "ratio of the brake pedal", p.pedal_ratio, 1, 2, "", "–", false);
+        Limit::atLeast(drive::least_lock_g));
+    add("pedal:brake", "ratio of the brake pedal", p.pedal_ratio, 1, 2, "", "–", none);
     add("pedal:brake", "the leg presses for 0.6 g", p.leg_N, 1, 0, " N", fmt::format("≤ {:.0f} N", drive::most_leg_N),
-        p.leg_N && p.leg_N->value > drive::most_leg_N);
-    add("pedal:brake", "that leg brakes by, while the tyres hold", p.reached_g, 1, 2, " g", "–", false);
+        Limit::atMost(drive::most_leg_N));
+    add("pedal:brake", "that leg brakes by, while the tyres hold", p.reached_g, 1, 2, " g", "–", none);
+    const std::optional<double> most = p.pedal_room_mm ? std::optional(drive::most_pedal_share * *p.pedal_room_mm) : std::nullopt;
     add("pedal:brake", "the pedal goes", p.pedal_mm, 1, 0, " mm",
-        p.pedal_room_mm ? fmt::format("≤ {:.0f} mm", drive::most_pedal_share * *p.pedal_room_mm)
-                        : std::string("its room is not said"),
-        p.pedal_room_mm && p.pedal_mm && p.pedal_mm->value > drive::most_pedal_share * *p.pedal_room_mm);
-    add("pedal:clutch", "ratio of the clutch pedal", p.clutch_ratio, 1, 2, "", "–", false);
+        most ? fmt::format("≤ {:.0f} mm", *most) : "its room is not said", most ? Limit::atMost(*most) : none);
+    add("pedal:clutch", "ratio of the clutch pedal", p.clutch_ratio, 1, 2, "", "–", none);
     for (const drive::RunsApart& a : p.apart)
-        add(("run:" + a.line).c_str(), fmt::format("{} from {}", a.line, a.beside), a.clear_mm, 1, 0, " mm",
-            fmt::format("≥ {:.0f} mm", a.least_mm), a.clear_mm.value < a.least_mm);
+        add("run:" + a.line, fmt::format("{} from {}", a.line, a.beside), a.clear_mm, 1, 0, " mm",
+            fmt::format("≥ {:.0f} mm", a.least_mm), Limit::atLeast(a.least_mm));
     return list;
 }
 

@@ -93,7 +93,7 @@ Listing linkHolesList(const Build&, const Results& r, SubjectId) {
         for (const drive::HoleDoes& h : node->holes) {
             ListRow row;
             row.tag = fmt::format("link-holes:{}", node.input().row.id.value);
-            row.severity = h.closes ? sheet::Severity::Good : sheet::Severity::Warn;
+            if (!h.closes) row.severity = sheet::Severity::Warn;
             const drive::TravelPlan* p = h.plan ? &*h.plan : nullptr;
             const auto cell = [&](const std::string& text, double value) {
                 row.cells.push_back({p ? text : std::string("–"), p ? value : no, true, Mark::Derived});

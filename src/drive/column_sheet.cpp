@@ -22,6 +22,13 @@ using Shown = std::pair<double, double> (*)(const Vec3&);
 std::pair<double, double> fromTheSide(const Vec3& p) { return {p.x_mm, p.z_mm}; }
 std::pair<double, double> fromOverIt(const Vec3& p) { return {p.x_mm, p.y_mm}; }
 
+/// How a lower fork stands, seen from the hand wheel.
+std::string turnedWords(double rad) {
+    const double degrees = rad / one_degree;
+    if (std::abs(degrees) < 0.5) return "0°";
+    return fmt::format("{:.0f}° {}", std::abs(degrees), degrees > 0 ? "clockwise" : "against the clock");
+}
+
 class ColumnDraft {
 public:
     ColumnDraft(Drawing& d, const ColumnView& v, const Format& f) : d_(d), v_(v), f_(f) {}
@@ -103,12 +110,13 @@ private:
                                 : joint ? in.places.names[in.points[k]]
                                         : in.places.names[in.points[k]] + ", gear";
             if (joint && up) words += fmt::format(" {:.1f}°", v_.plan->joints[k - 1].angle_rad.value / one_degree);
-            const bool right = a.x > wide_ - f_.px(140);
-            d_.add(Text{{a.x + (right ? -f_.px(8) : f_.px(8)), a.y - f_.px(9)},
+            // a column rises to the rear: over it to the front there is room
+            const bool left = a.x < f_.px(150);
+            d_.add(Text{{a.x + (left ? f_.px(10) : -f_.px(10)), a.y + (left ? f_.px(18) : -f_.px(8))},
                         words,
                         f_.small(),
                         Ink::Ink,
-                        right ? Anchor::Right : Anchor::Left},
+                        left ? Anchor::Left : Anchor::Right},
                    column_tag);
         }
         for (const std::size_t k : in.bearings) {
@@ -199,9 +207,8 @@ private:
             column.row(fmt::format("{} to {}", s.from, s.to),
                        fmt::format("{:.0f} ± {:.0f} mm", s.length_mm.value, s.length_mm.u95));
             if (!s.between_joints) continue;
-            column.row("  lower fork turned", fmt::format("{:.0f}°", s.phase_rad / one_degree),
-                       in.phases_known ? Mark::None : Mark::Assumed);
-            column.row("  best, clockwise from the hand wheel", fmt::format("{:.0f}°", s.best_rad / one_degree));
+            column.row("  lower fork turned", turnedWords(s.phase_rad), in.phases_known ? Mark::None : Mark::Assumed);
+            column.row("  best, from the hand wheel", turnedWords(s.best_rad));
         }
         if (!p.near.empty()) column.head("Beside it, surface to surface");
         for (const NearRun& n : p.near)
@@ -254,8 +261,7 @@ private:
             column.row("drilled", fmt::format("{:.1f} mm", p.hole_mm));
             column.row("from a hole's middle to the edge", fmt::format("{:.0f} mm", p.edge_mm));
             column.row("out of one plane", fmt::format("{:.1f} ± {:.1f} mm", p.flat_mm.value, p.flat_mm.u95));
-            column.row("thickness", fmt::format("{:.1f} mm", p.thick_mm),
-                       v_.plate_input->thick_mm ? Mark::None : Mark::Assumed);
+            column.row("thickness", fmt::format("{:.1f} mm", p.thick_mm), v_.plate_input->thick_mm ? Mark::None : Mark::Assumed);
             column.row("mass", fmt::format("{:.2f} kg", p.mass_kg));
             end = column.end();
         }

@@ -129,7 +129,10 @@ private:
             row("    its free length", s.higher->free_mm, 1, 0, " mm");
             row("    or a spacer on it", s.higher->spacer_mm, 1, 0, " mm");
             row("    or a rate of", s.higher->rate, 1, 1, " N/mm");
-            row("    or the bar turned by", s.higher->turn_rad, 1 / one_degree, 1, "°");
+            if (const auto& turn = s.higher->turn_rad)
+                column.row(turn->value > 0 ? "    or the bar wound up by" : "    or the bar let off by",
+                           fmt::format("{:.1f} ± {:.1f}°", std::abs(turn->value) / one_degree, turn->u95 / one_degree),
+                           markOf(turn->provenance));
             column.row("    droop that is left", fmt::format("{:.0f} mm", s.higher->droop_left_mm));
         }
         return column.end();
