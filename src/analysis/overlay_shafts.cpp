@@ -45,9 +45,14 @@ std::vector<DrawnTube> drawnTubes(const Build& b, const Results& r) {
                     t.through.push_back({row.share, {row.at[k], row.at[k + 1]}});
                     if (std::abs(row.share) < 1e-9) t.at = t.through.back().at;
                 }
-                const WheelTravel& travel = b.travel;
-                t.assumed =
-                    travel.rear_bump.provenance == Provenance::Assumed || travel.front_bump.provenance == Provenance::Assumed;
+                const Carrier from = b.drive_ends.at(s->from).on, to = b.drive_ends.at(s->to).on;
+                const auto guessed = [&](bool front) {
+                    const WheelTravel& w = b.travel;
+                    return (front ? w.front_bump : w.rear_bump).provenance == Provenance::Assumed ||
+                           (front ? w.front_droop : w.rear_droop).provenance == Provenance::Assumed;
+                };
+                for (const Carrier on : {from, to})
+                    t.assumed = t.assumed || (on != Carrier::Frame && guessed(on == Carrier::Front));
                 if (t.through.size() == chain.sweep.size()) all.push_back(std::move(t));
             }
     const drive::ColumnIn& column = r.column.input();

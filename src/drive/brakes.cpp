@@ -1,5 +1,6 @@
 #include "drive/brakes.hpp"
 
+#include "drive/apart.hpp"
 #include "drive/propagator.hpp"
 
 #include <algorithm>
@@ -202,28 +203,7 @@ private:
                     turns                             ? line_moving_mm
                     : line.shielded || other.shielded ? line_shielded_mm
                                                       : line_exhaust_mm};
-        double least = 1e18;
-        const auto& at = in_.places.at;
-        const auto piece = [](const RunIn& r, std::size_t k) {
-            return std::pair{r.points[k], r.points[std::min(k + 1, r.points.size() - 1)]};
-        };
-        for (std::size_t i = 0; i == 0 || i + 1 < line.points.size(); ++i)
-            for (std::size_t j = 0; j == 0 || j + 1 < other.points.size(); ++j) {
-                const auto [a0, a1] = piece(line, i);
-                const auto [b0, b1] = piece(other, j);
-                const double half = (line.across_mm + other.across_mm) / 2;
-                const std::array<std::size_t, 4> of{a0, a1, b0, b1};
-                const auto clear = [&](const std::vector<Vec3>& p) {
-                    return nearestOf(p[of[0]], p[of[1]], p[of[2]], p[of[3]]).distance_mm - half;
-                };
-                if (const double c = clear(at); c < least) {
-                    least = c;
-                    std::vector<std::size_t> each(of.begin(), of.end());
-                    std::sort(each.begin(), each.end());
-                    each.erase(std::unique(each.begin(), each.end()), each.end());
-                    a.clear_mm = build::figureOf(in_.places, each, clear);
-                }
-            }
+        a.clear_mm = apartOf(in_.places, line.points, other.points, (line.across_mm + other.across_mm) / 2).clear_mm;
         if (line.assumed || other.assumed) a.clear_mm.provenance = Provenance::Assumed;
         const auto v = judge(a.clear_mm, Limit::atLeast(a.least_mm));
         const std::string off =

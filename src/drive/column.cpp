@@ -1,5 +1,6 @@
 #include "drive/column.hpp"
 
+#include "drive/apart.hpp"
 #include "drive/degree.hpp"
 #include "units/text.hpp"
 
@@ -221,35 +222,20 @@ private:
         n.name = run.name;
         n.kind = run.kind;
         n.least_mm = run.kind == build::CrossingKind::Exhaust ? column_exhaust_mm : column_other_mm;
-        double least = 1e18;
-        std::vector<std::size_t> of;
-        const auto piece = [&](std::size_t k) { // a place is one, too
-            return std::pair{run.points[k], run.points[std::min(k + 1, run.points.size() - 1)]};
-        };
-        const auto take = [&](std::size_t from, std::size_t to, double half, std::string words) {
-            for (std::size_t k = 0; k == 0 || k + 1 < run.points.size(); ++k) {
-                const auto [a, b] = piece(k);
-                const std::vector<Vec3>& at = in_.places.at;
-                const NearestPlaces near = nearestOf(at[from], at[to], at[a], at[b]);
-                const double clear = near.distance_mm - half - run.across_mm / 2;
-                if (clear >= least) continue;
-                least = clear;
-                const auto corners = std::array{from, to, a, b};
-                n.clear_mm = build::figureOf(in_.places, distinct({from, to, a, b}), [&](const auto& p) {
-                    return nearestOf(p[corners[0]], p[corners[1]], p[corners[2]], p[corners[3]]).distance_mm - half -
-                           run.across_mm / 2;
-                });
-                n.at = geometry::along(at[from], at[to], near.a);
-                n.run_at = geometry::along(at[a], at[b], near.b);
-                n.beside = words;
-            }
+        n.clear_mm.value = 1e18;
+        const auto take = [&](const std::vector<std::size_t>& of, double half, std::string words) {
+            const Apart apart = apartOf(in_.places, of, run.points, half + run.across_mm / 2);
+            if (apart.clear_mm.value >= n.clear_mm.value) return;
+            n.clear_mm = apart.clear_mm;
+            n.at = apart.at;
+            n.run_at = apart.other_at;
+            n.beside = std::move(words);
         };
         for (std::size_t k = 0; k < p_.shafts.size(); ++k)
-            take(in_.points[k], in_.points[k + 1], in_.across_mm / 2,
+            take({in_.points[k], in_.points[k + 1]}, in_.across_mm / 2,
                  fmt::format("between {} and {}", p_.shafts[k].from, p_.shafts[k].to));
         for (std::size_t k = 0; k < p_.joints.size(); ++k)
-            take(in_.points[k + 1], in_.points[k + 1], in_.across_mm / 2 * joint_share,
-                 fmt::format("the joint {}", p_.joints[k].name));
+            take({in_.points[k + 1]}, in_.across_mm / 2 * joint_share, fmt::format("the joint {}", p_.joints[k].name));
         n.clear_mm.provenance = run.assumed || !in_.across_known ? Provenance::Assumed : Provenance::Derived;
         const std::string where = run.kind == build::CrossingKind::Exhaust ? "the exhaust" : std::string(word(run.kind));
         if (const auto v = judge(n.clear_mm, Limit::atLeast(n.least_mm)); v != PlanVerdict::Holds)
@@ -263,11 +249,6 @@ private:
                     : "Lead it another way, and clip it where it can't sag into the joint.")
                 .of(fmt::format("{:.0f} mm", n.clear_mm.value), fmt::format("≥ {:.0f} mm", n.least_mm));
         p_.near.push_back(std::move(n));
-    }
-    static std::vector<std::size_t> distinct(std::vector<std::size_t> of) {
-        std::sort(of.begin(), of.end());
-        of.erase(std::unique(of.begin(), of.end()), of.end());
-        return of;
     }
 
     void passes() {

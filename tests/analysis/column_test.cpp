@@ -223,7 +223,8 @@ TEST_CASE("shafts and steering that nobody scanned stand among the scans and mov
         const auto moved = sweep->pose(u, 0);
         CHECK(geometry::between(moved.transformed(tubes[0].at[0]), tubes[0].at[0]) < 1e-6);
         const Vec3 end = moved.transformed(tubes[0].at[1]);
-        CHECK(end.z_mm == Approx(tubes[0].at[1].z_mm + 80 * u).margin(0.5)); // no links: it goes straight up
+        CHECK(end.z_mm ==
+              Approx(tubes[0].at[1].z_mm + 80 * u).margin(1)); // no links: it goes straight up, and the shaft slides a little
     }
     CHECK(sweep->pose(0, 0).transformed(tubes[0].at[1]).z_mm == Approx(tubes[0].at[1].z_mm));
     CHECK_FALSE(analysis::tubeSweep(tubes[1])); // a column stays
