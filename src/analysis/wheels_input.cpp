@@ -295,7 +295,7 @@ private:
     /// rest is the wheel's own.
     void leg(drive::CarriedThing& thing, const drive::TravelIn& held, std::size_t frame, std::size_t outer, bool tie,
              std::size_t side) {
-        constexpr double apart = 15, near = 520, rim_deep = 250;
+        constexpr double apart = 5, near = 480, rim_deep = 250;
         const Vec3 a = held.places.at[frame], b = held.places.at[outer], centre = hub(side);
         const double seat = in_.fitted->diameter.value / 2;
         const int steps = std::max(1, static_cast<int>(std::ceil(geometry::between(a, b) / apart)));

@@ -100,17 +100,6 @@ std::vector<SeenThing> WheelNumbers::seen(std::size_t side, const std::vector<do
     }
     for (const MarkedThing& m : c.marked)
         if (wheels_[0].there) through(m, place(m.place));
-    for (const CarriedThing& t : c.carried) {
-        if (!wheels_[0].there) continue;
-        SeenThing s;
-        s.thing = t;
-        s.corner = side;
-        s.u95_mm = t.u95_mm;
-        s.slack_mm = t.half_mm;
-        for (std::uint32_t k = 0; k < back_[side].size() && k < t.at.size(); ++k)
-            for (const Vec3& at : t.at[k]) s.places.push_back(seenFrom(face, c.right, back_[side][k], at, k));
-        all.push_back(std::move(s));
-    }
     if (scans && wheels_[0].there) {
         double reach = 0;
         for (const Wheel& w : wheels_)
@@ -119,6 +108,17 @@ std::vector<SeenThing> WheelNumbers::seen(std::size_t side, const std::vector<do
             all.push_back(seenScan(t, face, c.right, c.poses, reach + 80));
             all.back().corner = side;
         }
+    }
+    for (const CarriedThing& t : c.carried) {
+        if (!scans || !wheels_[0].there) continue;
+        SeenThing s;
+        s.thing = t;
+        s.corner = side;
+        s.u95_mm = t.u95_mm;
+        s.slack_mm = t.half_mm;
+        for (std::uint32_t k = 0; k < back_[side].size() && k < t.at.size(); ++k)
+            for (const Vec3& at : t.at[k]) s.places.push_back(seenFrom(face, c.right, back_[side][k], at, k));
+        all.push_back(std::move(s));
     }
     return all;
 }

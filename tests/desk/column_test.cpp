@@ -27,8 +27,8 @@ TEST_CASE("a steering column on its sheet: forks turned, gear and plate, weight;
         const auto stray = [&] { return d.window.document().results().column->stray.value; };
         const double before = stray();
         d.keep("column steering forks 90deg");
-        CHECK(stray() > before + 0.05);
-        CHECK(waitFor([&] { return d.text("headline").contains("Fails") || d.text("headline").contains("Marginal"); }));
+        CHECK(stray() < before - 0.1); // as its sheet says they stand best
+        CHECK(d.window.document().results().column->verdict == build::PlanVerdict::Holds);
         d.action("undo");
         CHECK(stray() == before);
         // a short rack widens the circle
@@ -72,7 +72,7 @@ TEST_CASE("rows of holes and brakes as lists", "[desk][drive]") {
     d.showSheet("holes", "Rows of holes");
     REQUIRE(waitFor([&] { return d.text("headline").contains("4 holes to choose from"); }));
     d.showSheet("brakes", "Brakes, checked");
-    REQUIRE(waitFor([&] { return d.text("headline").contains("no design"); }));
+    REQUIRE(waitFor([&] { return d.text("headline").contains("rear wheels lock first"); }));
     const auto checks = d.window.document().results().brakes->not_looked_at.size();
     d.keep("remove pedal brake");
     CHECK(d.window.document().results().brakes->not_looked_at.size() > checks);
