@@ -208,7 +208,7 @@ private:
                        fmt::format("{:.0f} ± {:.0f} mm", s.length_mm.value, s.length_mm.u95));
             if (!s.between_joints) continue;
             column.row("  lower fork turned", turnedWords(s.phase_rad), in.phases_known ? Mark::None : Mark::Assumed);
-            column.row("  best, from the hand wheel", turnedWords(s.best_rad));
+            column.row("  stands best", turnedWords(s.best_rad));
         }
         if (!p.near.empty()) column.head("Beside it, surface to surface");
         for (const NearRun& n : p.near)
@@ -249,7 +249,13 @@ private:
             for (const GearPlateHole& h : p.holes) {
                 const P c = to(h.a_mm - left, top - h.b_mm);
                 d_.add(Circle{c, p.hole_mm / 2 * to.scale, cut}, gear_tag);
-                d_.add(Text{{c.x + p.hole_mm * to.scale, c.y + f_.small() / 3}, h.name, f_.small(), Ink::Second});
+                // its name towards the middle, where there is room
+                const bool right = h.a_mm - left > part.width / 2;
+                d_.add(Text{{c.x + (right ? -1 : 1) * p.hole_mm * to.scale, c.y + f_.small() / 3},
+                            h.name,
+                            f_.small(),
+                            Ink::Second,
+                            right ? Anchor::Right : Anchor::Left});
             }
             y_ += f_.px(plate_px) + f_.px(24);
             const double width = f_.px(column_words_px);
