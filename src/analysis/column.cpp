@@ -82,7 +82,13 @@ drive::ColumnIn columnInput(const Build& b, const Results& r) {
     in.across_known = c->across && c->across->provenance != Provenance::Assumed;
     if (c->across) in.across_mm = c->across->value;
     if (!in.across_known) in.assumed.push_back(fmt::format("that its thickest shaft is {:g} mm thick", in.across_mm));
-    if (c->gives) in.gives_mm = c->gives->value;
+    if (c->gives) {
+        in.gives_mm = c->gives->value;
+        if (c->gives->provenance == Provenance::Assumed)
+            in.assumed.emplace_back("by how much the column goes together in a crash");
+    }
+    for (const auto& [id, run] : b.runs)
+        if (run.across.provenance == Provenance::Assumed) in.assumed.push_back("the diameter of " + run.name);
     const auto subject = [&](PointId id) { return b.points.at(id).subject; };
     in.between_body_and_frame = subject(c->points.front()) != subject(c->points.back());
     in.limit_rad = c->limit.value;
@@ -90,7 +96,9 @@ drive::ColumnIn columnInput(const Build& b, const Results& r) {
     if (!in.limit_known)
         in.assumed.push_back(
             fmt::format("that its joints bend by {:.0f}° at the most: their maker says", in.limit_rad / drive::one_degree));
-    if (in.runs.empty()) in.assumed.emplace_back("that no pipe or line stands beside it: none is said");
+    // a loom that was said tells nothing of the exhaust
+    if (std::none_of(in.runs.begin(), in.runs.end(), [](const auto& run) { return run.kind == CrossingKind::Exhaust; }))
+        in.assumed.emplace_back("that no exhaust passes near it: none is said");
     return in;
 }
 
@@ -108,9 +116,10 @@ drive::GearPlateIn gearPlateInput(const Build& b, const Results& r) {
     in.bolt_known = g->bolt && g->bolt->provenance != Provenance::Assumed;
     if (g->bolt) in.bolt_mm = g->bolt->value;
     if (!in.bolt_known) in.assumed.push_back(fmt::format("bolts of {:g} mm", in.bolt_mm));
-    if (g->plate)
+    if (g->plate) {
         in.thick_mm = g->plate->value;
-    else
+        if (g->plate->provenance == Provenance::Assumed) in.assumed.emplace_back("the plate's thickness");
+    } else
         in.assumed.push_back(fmt::format("a plate of {:g} mm", drive::least_plate_mm));
     in.closed_rail = g->closed;
     return in;

@@ -65,19 +65,27 @@ std::vector<DrawnTube> drawnTubes(const Build& b, const Results& r) {
                  column.across_mm / 2,
                  {at(k), at(k + 1)},
                  {}});
+            if (k == 0) continue;
+            // a joint turns twice as wide as its shaft, as Drive has it
+            const Vec3 half = geometry::times(geometry::unit(geometry::minus(at(k + 1), at(k))), 0.5);
+            all.push_back({fmt::format("joint {}", column.places.names[column.points[k]]),
+                           ScanPart::SteeringShaft,
+                           column.across_mm,
+                           {geometry::minus(at(k), half), geometry::plus(at(k), half)},
+                           {}});
         }
     return all;
 }
 
 shape::Mesh tubeMesh(const DrawnTube& t) {
     using namespace geometry;
-    constexpr int around = 32, cap = 4;
+    constexpr int around = 32, cap = 8;
     const Vec3 along = unit(minus(t.at[1], t.at[0]));
     const Vec3 across = unit(cross(along, std::abs(along.z_mm) < 0.9 ? Vec3{0, 0, 1} : Vec3{0, 1, 0})),
                over = cross(along, across);
     const double reach = length(minus(t.at[1], t.at[0]));
     // flat pieces that touch it from outside: nothing is drawn smaller than it is
-    const double radius = t.radius_mm / std::cos(std::numbers::pi / around);
+    const double radius = t.radius_mm / std::cos(std::numbers::pi / around) / std::cos(std::numbers::pi / (4 * cap));
     std::vector<std::array<double, 2>> rings; // along, and from the line
     for (int k = 1; k <= cap; ++k) {
         const double a = std::numbers::pi / 2 * k / cap;

@@ -139,6 +139,16 @@ private:
         if (row.form != SpringForm::Torsion && !row.rate)
             in_.missing.push_back(
                 fmt::format("the rate of the {} springs: spring {} {} rate 30", s.name, s.name, word(row.form)));
+        if (row.higher && row.higher->value != 0) {
+            const auto& [bump, droop] = front ? std::tie(b_.travel.front_bump, b_.travel.front_droop)
+                                              : std::tie(b_.travel.rear_bump, b_.travel.rear_droop);
+            if (bump.provenance == Provenance::Assumed || droop.provenance == Provenance::Assumed)
+                s.assumed.push_back(fmt::format("how far the {} wheels go up and down", s.name));
+            const PlannedChassis& planned = r_.planned_chassis;
+            if (planned.cuts() || planned.narrower_mm > 0)
+                s.assumed.push_back(
+                    fmt::format("that the {} wheels carry as much once all is as planned: they were weighed before", s.name));
+        }
         in_.springs.push_back(std::move(s));
     }
     /// The places of the links, and behind them those of the spring: two readings of one survey, taken as independent.

@@ -27,7 +27,7 @@ namespace {
 
 constexpr double earth_g = 9.80665;
 /// Linings grip to about a tenth of what is said of them; of what is measured, a tenth of a millimetre.
-constexpr double grip_u95 = 0.1, size_u95_mm = 0.1, radius_u95_mm = 2;
+constexpr double grip_u95 = 0.1, size_u95_mm = 0.1, radius_u95_mm = 2, stroke_u95_mm = 0.1;
 /// Hot exhaust beside lines: engineering.md, Scan and Sit.
 constexpr double line_exhaust_mm = 100, line_shielded_mm = 50, line_moving_mm = 25;
 
@@ -153,7 +153,7 @@ private:
         Propagator n;
         const auto taken =
             [&](const Brake& b) { // of both wheels; pistons press from both sides, or a caliper slides as far again
-                return std::array{n.add(*b.piston, size_u95_mm), n.add(*b.pistons, 0), n.add(*b.stroke, 0.3 * b.stroke->value)};
+                return std::array{n.add(*b.piston, size_u95_mm), n.add(*b.pistons, 0), n.add(*b.stroke, stroke_u95_mm)};
             };
         const auto front = taken(*in_.brakes[0]), rear = taken(*in_.brakes[1]);
         const std::size_t lever = n.add(*in_.pedal->lever, 2), arm = n.add(*in_.pedal->arm, 1),

@@ -21,17 +21,17 @@ using build::Remark;
 NearestPlaces nearestOf(const Vec3& a0, const Vec3& a1, const Vec3& b0, const Vec3& b1) {
     using namespace geometry;
     const Vec3 u = minus(a1, a0), v = minus(b1, b0), w = minus(a0, b0);
-    const double uu = dot(u, u), uv = dot(u, v), vv = dot(v, v), uw = dot(u, w), vw = dot(v, w);
+    const double uu = dot(u, u), uv = dot(u, v), vv = dot(v, v), uw = dot(u, w), v_w = dot(v, w);
     const auto held = [](double s) { return std::clamp(s, 0.0, 1.0); };
     const auto at = [&](double a, double b) {
         return NearestPlaces{a, b, geometry::between(plus(a0, times(u, a)), plus(b0, times(v, b)))};
     };
-    const auto alongB = [&](double a) { return vv > 0 ? held((vw + a * uv) / vv) : 0; };
+    const auto alongB = [&](double a) { return vv > 0 ? held((v_w + a * uv) / vv) : 0; };
     const auto alongA = [&](double b) { return uu > 0 ? held((b * uv - uw) / uu) : 0; };
     // ends against the other stretch, and both insides
     std::vector<NearestPlaces> tried{at(0, alongB(0)), at(1, alongB(1)), at(alongA(0), 0), at(alongA(1), 1)};
     if (const double square = uu * vv - uv * uv; square > 1e-9 * uu * vv) {
-        const double a = (uv * vw - vv * uw) / square, b = (uu * vw - uv * uw) / square;
+        const double a = (uv * v_w - vv * uw) / square, b = (uu * v_w - uv * uw) / square;
         if (a > 0 && a < 1 && b > 0 && b < 1) tried.push_back(at(a, b));
     }
     return *std::min_element(tried.begin(), tried.end(),
@@ -327,6 +327,11 @@ private:
                     .of(fmt::format("{:.1f}°", j.angle_rad.value / one_degree),
                         fmt::format("≤ {:.0f}°", in_.limit_rad / one_degree));
         stray();
+        if (p_.shafts.front().bearings == 0)
+            add("column-held", PlanVerdict::Marginal,
+                fmt::format("Nobody said what holds the hand wheel's own shaft, from {} to {}.", p_.shafts.front().from,
+                            p_.shafts.front().to),
+                "Mark its bearing, the lower one where there are two, and say it: column … bearings ….");
         if (!in_.gives_mm)
             add("column-stiff", PlanVerdict::Marginal,
                 "Nobody said what of the column goes together when a crash pushes the gear back: a stiff line ends at the driver.",

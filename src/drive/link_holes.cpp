@@ -92,6 +92,10 @@ LinkHolesPlan linkHolesPlan(const LinkHolesIn& in) {
         else if (h.plan->verdict == PlanVerdict::Fails && h.plan->rows.size() < 15)
             add("holes-lock", PlanVerdict::Marginal,
                 fmt::format("With {} in the hole {} the links lock within the travel.", in.name, h.name), "Leave that hole out.");
+        else if (h.step != 0 && h.plan->verdict == PlanVerdict::Fails && !h.plan->remarks.empty())
+            add("holes-worse", PlanVerdict::Marginal,
+                fmt::format("With {} in the hole {}: {}", in.name, h.name, h.plan->remarks.front().sentence),
+                "Leave that hole out, or do there what it says.");
     }
     if (in.row.pitch.value < 2 * hole)
         add("holes-close", PlanVerdict::Fails,
@@ -99,7 +103,9 @@ LinkHolesPlan linkHolesPlan(const LinkHolesIn& in) {
                         in.row.pitch.value - hole),
             fmt::format("{:.0f} mm from hole to hole, or more.", 2 * hole));
     for (const build::Remark& r : p.remarks) p.verdict = std::max(p.verdict, r.verdict);
-    if (!in.travel.assumed.empty() || !in.row.hole) p.verdict = std::max(p.verdict, PlanVerdict::Marginal);
+    if (!in.travel.assumed.empty() || !in.row.hole || in.row.hole->provenance == build::Provenance::Assumed ||
+        in.row.pitch.provenance == build::Provenance::Assumed)
+        p.verdict = std::max(p.verdict, PlanVerdict::Marginal);
     return p;
 }
 

@@ -23,6 +23,8 @@ namespace {
 constexpr double gravity = 9.80665, shear_modulus_MPa = 79'000; // engineering.md, Stretch
 /// Bars and springs are made to about a tenth of their rate.
 constexpr double rate_share = 0.05;
+/// ± of a spring's free length.
+constexpr double free_u95_mm = 2;
 /// Of what a wheel carries, so much goes through its spring.
 constexpr double least_sprung = 0.5, most_sprung = 1;
 
@@ -182,7 +184,8 @@ private:
                        std::hypot(n.u95 / out.per_wheel->value, n.value * out.per_wheel->u95 / std::pow(out.per_wheel->value, 2)),
                        build::worst(n.provenance, out.per_wheel->provenance)};
         }
-        if (row.free && out.length_mm && out.rate) out.free_load_N = *out.rate * (measured(row.free, 2) - *out.length_mm);
+        if (row.free && out.length_mm && out.rate)
+            out.free_load_N = *out.rate * (measured(row.free, free_u95_mm) - *out.length_mm);
         loads(out);
         if (!twists && out.rate && out.per_wheel) {
             // dF/dz of F = k (free − l(z)) · −l'(z): the leverage that changes under load counts, too
@@ -257,10 +260,13 @@ private:
             }
             if (row.free) {
                 const double free = row.free->value;
-                const Figure need = both([&](const auto& at, double, double m) {
+                Figure need = both([&](const auto& at, double, double m) {
                     const double per = (lengthAt(s, at, -h.by_mm - beside) - lengthAt(s, at, -h.by_mm + beside)) / (2 * beside);
                     return gravity * m / per / (free - lengthAt(s, at, -h.by_mm));
                 });
+                // its free length is measured, too
+                need.u95 = std::hypot(need.u95, need.value * free_u95_mm / (free - lengthAt(s, s.places.at, -h.by_mm)));
+                if (row.free->provenance == Provenance::Assumed) need.provenance = Provenance::Assumed;
                 if (std::isfinite(need.value) && need.value > 0) h.rate = need;
             }
         }

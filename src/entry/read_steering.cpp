@@ -44,8 +44,14 @@ void Reader::steeringColumn() {
             c.phases.clear(); // said of other shafts
         } else if (line_.take("forks")) {
             c.phases.clear();
-            while (!line_.atEnd() && !saidNext(column_words, line_))
-                c.phases.push_back(figure(line_.next("how the forks stand"), units::Kind::Angle, "how the forks stand").value);
+            while (!line_.atEnd() && !saidNext(column_words, line_)) {
+                const Word w = line_.next("how the forks stand");
+                const Dimension d = figure(w, units::Kind::Angle, "how the forks stand");
+                if (d.provenance == Provenance::Assumed)
+                    throw Failure{w.column, "How the forks stand is looked at, or left out.",
+                                  "Left out, they are taken to stand alike, and nothing holds by that."};
+                c.phases.push_back(d.value);
+            }
         } else if (line_.take("bearings")) {
             c.bearings = carPoints(column_words, "A bearing's point");
         } else if (line_.take("bulkhead")) {

@@ -63,11 +63,17 @@ TEST_CASE("a steering column from its points to findings, card, page, JSON and t
     const auto way = [&](const char* a, const char* b) { return geometry::unit(geometry::minus(at(b), at(a))); };
     CHECK(r.column->joints[0].angle_rad.value == Approx(std::acos(geometry::dot(way("Wh", "Ja"), way("Ja", "Jb")))).margin(1e-9));
     for (const char* line :
-         {"column steering forks 0deg gives 80 limit 45deg", "run downpipe exhaust through Ea Eb across 50",
+         {"column steering forks 0deg gives 80 ? limit 45deg", "run downpipe exhaust through Ea Eb across 50",
           "run pipe brake-line through Ka Kb across 6", "steer-gear box-1 box holes Ha Hb Hd Hc bolt 10 plate 6"})
         t.type(line);
+    CHECK(analysis::analyse(t.b, 2).column.input().assumed.size() == 1); // what gives is a guess
+    t.type("column steering gives 80");
     const auto said = analysis::analyse(t.b, 2);
     CHECK_FALSE(found(said, "drive.column-stiff"));
+    CHECK(found(said, "drive.column-held")); // nobody said what holds the hand wheel's shaft
+    Typist loom = t;                         // a line that is far off tells nothing of the exhaust
+    loom.type("remove run downpipe");
+    CHECK(analysis::analyse(loom.b, 2).column.input().assumed.size() == 1);
     CHECK(said.column.input().assumed.empty());
     REQUIRE(said.column->near.size() == 2);
     CHECK(found(said, "drive.line-hot")); // the brake line beside the pipe
@@ -189,6 +195,11 @@ TEST_CASE("weight, springs, holes and brakes as typed", "[analysis][drive][weigh
     CHECK(json::parse(analysis::driveWeightJson(t.b, r))["weight_over_road_mm"].get<double>() == Approx(560).margin(1));
     CHECK(json::parse(analysis::driveHolesJson(t.b, r))["rows"][0]["holes"].size() == 3);
     CHECK(json::parse(analysis::driveBrakeJson(t.b, r))["not_looked_at"].empty());
+    CHECK(r.weights.input().springs[0].assumed.empty());
+    Typist longer = t; // weighed before it is made longer
+    longer.type("change 300");
+    longer.type("cut 1500");
+    CHECK(analysis::analyse(longer.b, 3).weights->verdict == PlanVerdict::Marginal);
     // a link that goes takes its holes along, a point its spring
     t.type("remove link lower-left");
     CHECK(t.b.link_holes.empty());
@@ -204,9 +215,11 @@ TEST_CASE("shafts and steering that nobody scanned stand among the scans and mov
         t.type(line);
     const auto r = analysis::analyse(t.b, 1);
     const auto tubes = analysis::drawnTubes(t.b, r);
-    REQUIRE(tubes.size() == 4); // the shaft, and the column's three
+    REQUIRE(tubes.size() == 6); // the shaft, the column's three and its two joints
     CHECK(tubes[0].name == "shaft main");
-    CHECK(tubes[3].name == "column Jb to Sg");
+    CHECK(tubes[3].name == "joint Ja");
+    CHECK(tubes[3].radius_mm == 2 * tubes[2].radius_mm);
+    CHECK(tubes[4].name == "column Jb to Sg");
     // closed, and by a little more than what it stands for: never less
     for (const analysis::DrawnTube& tube : tubes) {
         const shape::MeshReport report = shape::look(analysis::tubeMesh(tube));
@@ -265,7 +278,7 @@ TEST_CASE("shafts and steering that nobody scanned stand among the scans and mov
     shaft.part = ScanPart::PropShaft;
     Build with = t.b;
     with.scans[shaft.id] = shaft;
-    CHECK(analysis::drawnTubes(with, r).size() == 3);
+    CHECK(analysis::drawnTubes(with, r).size() == 5);
 }
 
 } // namespace analysis_column_test

@@ -108,7 +108,7 @@ TEST_CASE("brakes and pedals: limits on both sides, and what was not looked at",
     CHECK(says(rearOf(large + 0.01), "brake-rear-first"));
     CHECK(rearOf(large * 1.3).verdict == PlanVerdict::Fails);
     CHECK_FALSE(says(rearOf(large * 0.8), "brake-rear-first"));
-    CHECK(says(rearOf(90), "brake-rear-first")); // however it is braked
+    CHECK(says(rearOf(90), "brake-rear-first"));                                      // however it is braked
     const double leg = brakesPlan(car()).leg_N->value + brakesPlan(car()).leg_N->u95; // its ± goes with it
     const auto lever = [&](double by) {
         return with([&](BrakesIn& in) {
@@ -166,7 +166,7 @@ TEST_CASE("the ± of where the axles lock together covers what it says", "[drive
     const auto off = [&](double u95) { return build::sigmaOfU95(u95) * normal(random); };
     const BrakesPlan is = brakesPlan(car());
     constexpr int rounds = 2000;
-    int share = 0, lock = 0, leg = 0;
+    int share = 0, lock = 0, leg = 0, way = 0, ratio = 0;
     for (int trial = 0; trial < rounds; ++trial) {
         BrakesIn in = car();
         for (auto& b : in.brakes) {
@@ -179,6 +179,7 @@ TEST_CASE("the ± of where the axles lock together covers what it says", "[drive
         in.wheelbase_mm->value += off(2);
         in.cg_mm->value += off(15);
         for (auto& r : in.radius_mm) *r += off(5);
+        for (auto& b : in.brakes) b->stroke->value += off(0.1);
         in.pedal->lever->value += off(2);
         in.pedal->arm->value += off(1);
         in.pedal->bore->value += off(0.1);
@@ -187,9 +188,11 @@ TEST_CASE("the ± of where the axles lock together covers what it says", "[drive
         share += in_it(*p.front_share, is.front_share->value);
         lock += in_it(*p.locks_at_g, is.locks_at_g->value);
         leg += in_it(*p.leg_N, is.leg_N->value);
+        way += in_it(*p.pedal_mm, is.pedal_mm->value);
+        ratio += in_it(*p.pedal_ratio, is.pedal_ratio->value);
     }
     INFO(share << " " << lock << " " << leg);
-    for (const int covered : {share, lock, leg}) {
+    for (const int covered : {share, lock, leg, way, ratio}) {
         CHECK(covered > 0.93 * rounds);
         CHECK(covered < 0.97 * rounds);
     }

@@ -62,6 +62,7 @@ std::size_t put(ColumnIn& in, const char* name, const Vec3& at, double sigma = 0
 void farRun(ColumnIn& in) {
     const std::size_t a = put(in, "Ea", {0, 900, 0}), b = put(in, "Eb", {1200, 900, 0});
     in.runs.push_back({"pipe", CrossingKind::Exhaust, {a, b}, 50, false, false});
+    in.bearings = {put(in, "Bw", {200, 0, 0})}; // on the hand wheel's own shaft
 }
 bool says(const std::vector<build::Remark>& remarks, const char* code) {
     return std::any_of(remarks.begin(), remarks.end(), [&](const build::Remark& r) { return r.code == code; });
@@ -236,6 +237,7 @@ TEST_CASE("bearings stand on the line, and hold what would buckle", "[drive][col
     CHECK(says(columnPlan(three).remarks, "column-loose"));
     three.bearings = {put(three, "Br", geometry::along(three.places.at[1], three.places.at[2], 0.5))};
     CHECK_FALSE(says(columnPlan(three).remarks, "column-loose"));
+    CHECK(says(columnPlan(three).remarks, "column-held")); // and the hand wheel's shaft wants its own
     // on the hand wheel's own shaft it does not help
     three.bearings = {put(three, "Bw", {200, 0, 0})};
     CHECK(says(columnPlan(three).remarks, "column-loose"));
@@ -339,6 +341,31 @@ GearPlateIn plate(const std::vector<std::pair<double, double>>& holes, double li
     }
     in.places.covariance.assign(9 * holes.size() * holes.size(), 0);
     return in;
+}
+
+TEST_CASE("the ± of a plate's flatness and pattern covers what it says", "[drive][column][plate][coverage]") {
+    std::mt19937 random(7);
+    for (const double lifted : {0.0, 4.0}) {
+        GearPlateIn truth = plate({{0, 0}, {120, 0}, {120, 80}, {0, 80}}, lifted);
+        for (std::size_t k = 0; k < 12; ++k) truth.places.covariance[k * 12 + k] = 0.25;
+        const GearPlatePlan is = gearPlatePlan(truth);
+        std::normal_distribution<double> normal(0, 0.5);
+        constexpr int rounds = 2000;
+        int flat = 0, across = 0;
+        for (int trial = 0; trial < rounds; ++trial) {
+            GearPlateIn in = truth;
+            for (Vec3& p : in.places.at)
+                for (std::size_t axis = 0; axis < 3; ++axis) p[axis] += normal(random);
+            const GearPlatePlan p = gearPlatePlan(in);
+            flat += std::abs(p.flat_mm.value - is.flat_mm.value) <= p.flat_mm.u95;
+            across += std::abs(p.across_mm.value - is.across_mm.value) <= p.across_mm.u95;
+        }
+        INFO(lifted << ": " << flat << " " << across);
+        for (const int covered : {flat, across}) {
+            CHECK(covered > 0.93 * rounds);
+            CHECK(covered < 0.97 * rounds);
+        }
+    }
 }
 
 TEST_CASE("the plate under a steering gear", "[drive][column][plate]") {

@@ -210,6 +210,33 @@ TEST_CASE("the gear ends the lock, goes on after it, or swings its arm", "[drive
     }
 }
 
+TEST_CASE("the ± of a lock that the gear ends covers what it says", "[drive][steering][gear][coverage]") {
+    SteeringIn truth = car(38);
+    const std::size_t n = 3 * truth.places.at.size();
+    for (std::size_t k = 0; k < n; ++k) truth.places.covariance[k * n + k] = 0.49;
+    const double needed = std::abs(to(steeringPlan(truth), true).rack_mm);
+    truth.gear = GearIn{"rack", build::SteerKind::Rack, needed - 8, {}};
+    const FullLock is = to(steeringPlan(truth), true);
+    std::mt19937 random(31);
+    std::normal_distribution<double> normal(0, 0.7), way(0, build::sigmaOfU95(1));
+    constexpr int rounds = 500;
+    int inner = 0, circle = 0;
+    for (int trial = 0; trial < rounds; ++trial) {
+        SteeringIn in = truth;
+        for (Vec3& p : in.places.at)
+            for (std::size_t axis = 0; axis < 3; ++axis) p[axis] += normal(random);
+        *in.gear->each_way_mm += way(random);
+        const FullLock said = to(steeringPlan(in), true);
+        inner += std::abs(said.inner_rad.value - is.inner_rad.value) <= said.inner_rad.u95;
+        circle += std::abs(said.circle_mm.value - is.circle_mm.value) <= said.circle_mm.u95;
+    }
+    INFO(inner << " " << circle);
+    for (const int covered : {inner, circle}) {
+        CHECK(covered > 0.92 * rounds); // 500 rounds tell to ± 2 %
+        CHECK(covered < 0.98 * rounds);
+    }
+}
+
 TEST_CASE("the ± of lock angles and circle covers what it says", "[drive][steering][coverage]") {
     SteeringIn truth = car(38);
     const std::size_t n = 3 * truth.places.at.size();

@@ -258,20 +258,27 @@ TEST_CASE("springs: limits on both sides, and coverage", "[drive][weights][sprin
     const double rest = wheelForce(truth, real_rate, 360, 0);
     const SpringPlan is = planOf(truth, rest / 9.80665, 30);
     constexpr int rounds = 400;
-    int per = 0, length = 0, free = 0;
+    int per = 0, length = 0, free = 0, wheel = 0, load = 0, by_free = 0, bounce = 0, other_rate = 0;
     for (int trial = 0; trial < rounds; ++trial) {
         SpringIn s = truth;
         for (Vec3& p : s.places.at)
             for (std::size_t axis = 0; axis < 3; ++axis) p[axis] += 0.5 * normal(random);
         s.spring.rate = read(real_rate * (1 + 0.05 / 1.959964 * normal(random)));
+        s.spring.free = read(360 + build::sigmaOfU95(2) * normal(random));
         const SpringPlan p = planOf(s, rest / 9.80665, 30);
         const auto in_it = [](const Figure& f, double v) { return std::abs(f.value - v) <= f.u95; };
         per += in_it(*p.per_wheel, is.per_wheel->value);
         length += in_it(*p.length_mm, is.length_mm->value);
         free += in_it(*p.higher->free_mm, is.higher->free_mm->value);
+        wheel += in_it(*p.wheel_rate, is.wheel_rate->value);
+        load += in_it(*p.load_N, is.load_N->value);
+        by_free += in_it(*p.free_load_N, is.free_load_N->value);
+        bounce += in_it(*p.hertz, is.hertz->value);
+        other_rate += in_it(*p.higher->rate, is.higher->rate->value);
     }
-    INFO(per << " " << length << " " << free);
-    for (const int covered : {per, length, free}) {
+    INFO(per << " " << length << " " << free << " " << wheel << " " << load << " " << by_free << " " << bounce << " "
+             << other_rate);
+    for (const int covered : {per, length, free, wheel, load, by_free, bounce, other_rate}) {
         CHECK(covered > 0.92 * rounds); // 400 rounds tell to ± 2 %
         CHECK(covered < 0.98 * rounds);
     }

@@ -274,6 +274,7 @@ TEST_CASE("column, gear and runs by the line", "[entry][drive]") {
     CHECK(t.b.points.at(steeringColumnNamed(t.b, "steering")->points[1]).subject == the_body);
     t.type("column steering forks 12deg gives 80 limit 32deg");
     CHECK(steeringColumnNamed(t.b, "steering")->phases.size() == 1);
+    refuse("column steering forks 12deg?", "looked at, or left out"); // a guess makes no Holds
     refuse("column steering forks 12deg 30deg", "1 shaft between two joints");
     refuse("column steering bulkhead Al Bl", "by three places");
     refuse("column other through Wh Al Bl", "There is the column steering already.");
