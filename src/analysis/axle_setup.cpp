@@ -39,6 +39,8 @@ public:
             if (t.end == end_) in_.tacks.push_back(t);
         for (const auto& [id, g] : b_.gear_readings)
             if ((g.axle == Carrier::Front) == front_) in_.gears.push_back(g);
+        for (const auto& [id, p] : b_.photos)
+            if (!p.struck && p.part == fmt::format("{}-axle", word(end_))) in_.photos.push_back(p.name);
         const bool brackets = std::any_of(b_.axle_brackets.begin(), b_.axle_brackets.end(),
                                           [&](const auto& row) { return row.second.end == end_; });
         if (!seat && !brackets && in_.tacks.empty() && in_.gears.empty()) return std::nullopt;
@@ -201,7 +203,7 @@ private:
     bool hung_ = false; ///< the wheels, when their centres were measured
 };
 
-Card seatCard(const WorkedSetup& w, const AxleSeat* seat) {
+Card seatCard(const Build& b, const WorkedSetup& w, const AxleSeat* seat) {
     Card c;
     c.title = w.plan.name + " on the bench";
     c.word = verdictWord(w.plan.verdict);
@@ -216,6 +218,8 @@ Card seatCard(const WorkedSetup& w, const AxleSeat* seat) {
                           sheet::markOf(w.plan.pinion_up_rad->provenance), false});
     if (!w.plan.remarks.empty()) c.sentences.push_back(w.plan.remarks.front().sentence + " " + w.plan.remarks.front().remedy);
     c.sentences.push_back(fmt::format("Caution: {}", setup_caution));
+    if (!w.input.gears.empty())
+        addPhotos(c, b, {"", "", fmt::format("{}-axle", word(w.end)), Stage::Unsaid, "how its gears bear"});
     const std::string line = fmt::format("seat {} ", word(w.end));
     c.actions.push_back({"width", line + "faces ", "", true});
     c.actions.push_back({"springs", line + "springs ", "", true});
@@ -337,7 +341,7 @@ std::optional<Card> axleSetupCard(const Build& b, const Results& r, const Tag& t
     if (tag.kind == "bracket") return bracketCard(b, r, tag.rest);
     if (tag.kind != "axle-seat") return std::nullopt;
     for (const WorkedSetup& w : workedSetups(b, r))
-        if (word(w.end) == tag.rest) return seatCard(w, axleSeatOf(b, w.end));
+        if (word(w.end) == tag.rest) return seatCard(b, w, axleSeatOf(b, w.end));
     return std::nullopt;
 }
 
@@ -376,6 +380,7 @@ std::string driveAxleJson(const Build& b, const Results& r) {
                                         {"thread_mm", number(p.u_bolt->thread_mm)},
                                         {"rod_mm", number(p.u_bolt->rod_mm)}}
                                  : Json(nullptr);
+        one["photos"] = w.input.photos;
         one["gears"] = Json::array();
         for (std::size_t k = 0; k < p.gears.size(); ++k)
             one["gears"].push_back({{"check", word(w.input.gears[k].check)},

@@ -1,6 +1,7 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/json.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/parts.hpp"
 #include "make/crossmember_solid.hpp"
 #include "make/make_sheet.hpp"
 #include "sheet/write.hpp"
@@ -107,6 +108,7 @@ void addMakePages(const Build& b, const Results& r, std::vector<Drawing>& pages)
         pages.push_back(std::move(page));
     }
     for (Drawing& page : crossmemberSheet(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : partPages(b, r)) pages.push_back(std::move(page));
 }
 
 void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
@@ -117,6 +119,7 @@ void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
         });
         out.keep("crossmember.svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
     }
+    keepPartFiles(b, r, out);
     // nothing that a machine cuts from comes out of a damaged file: a sheet can say so, a cutting file can't
     const bool cuttable = r.file_damage.empty();
     if (cuttable && r.crossmember.made() && r.crossmember->possible) {
@@ -167,18 +170,25 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
 }
 
 extern const BenchInfo make_bench; // of the table
-const BenchInfo make_bench{"make",
-                           "Make",
-                           "What is made of steel, and how?",
-                           "mounts and crossmember",
-                           [](const Build& b, const Results&) { return !b.mounts.empty() || b.crossmember.has_value(); },
-                           makeHeadlineOf,
-                           makeLacks,
-                           {{"sheet", "The sheet", makeViewOf}},
-                           addMakeFindings,
-                           makeCard,
-                           addMakePages,
-                           addMakeFiles,
-                           [](const Build&, const Results& r) { return makeJson(r); }};
+const BenchInfo make_bench{
+    "make",
+    "Make",
+    "What is made of steel, and how?",
+    "mounts, crossmember and parts",
+    [](const Build& b, const Results&) { return !b.mounts.empty() || b.crossmember.has_value() || !b.steel_parts.empty(); },
+    makeHeadlineOf,
+    makeLacks,
+    {{"sheet", "The sheet", makeViewOf},
+     {"parts", "Parts", partsDrawing, {}, partsHeadline},
+     {"cut", "Cut list", nullptr, {}, cutListHeadline, cutList}},
+    addMakeFindings,
+    makeCard,
+    addMakePages,
+    addMakeFiles,
+    [](const Build&, const Results& r) { return makeJson(r); },
+    nullptr,
+    false,
+    nullptr,
+    {{"part", makePartJson}, {"cut", makeCutJson}}};
 
 } // namespace gorvet::analysis

@@ -4,7 +4,10 @@
 #include "analysis/column.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/travel.hpp"
 #include "drive/weights_sheet.hpp"
+
+#include <algorithm>
 
 #include <fmt/format.h>
 
@@ -15,6 +18,34 @@ using sheet::Mark;
 
 const char* const brake_caution =
     "These are checks of figures, no design: brakes are chosen, built and tried by those who are licensed for it, and local rules come first.";
+
+namespace {
+
+/// Where a run's last point goes with its axle, at full bump and full droop.
+void endMoves(const Build& b, const Results& r, const Run& run, bool right, drive::RunIn& in) {
+    if (!run.length || run.last_on == Carrier::Frame) return;
+    const bool front = run.last_on == Carrier::Front;
+    const WheelTravel& t = b.travel;
+    const auto& [bump, droop] = front ? std::tie(t.front_bump, t.front_droop) : std::tie(t.rear_bump, t.rear_droop);
+    if (bump.provenance == Provenance::Assumed || droop.provenance == Provenance::Assumed) in.assumed = true;
+    const drive::TravelIn* held = heldBy(r, front, right);
+    in.straight = !held || !held->assumed.empty();
+    in.steers = front;
+    for (const double up : {bump.value, -droop.value}) {
+        geometry::RigidTransform moved;
+        moved.translation.z_mm = up;
+        if (held) {
+            const auto stances = drive::sweep(drive::linkageOf(held->held, held->places.at), {{up, up, 0}});
+            if (stances.empty())
+                in.straight = true;
+            else
+                moved = stances.front().moved;
+        }
+        in.last_moved.push_back(moved);
+    }
+}
+
+} // namespace
 
 drive::BrakesIn brakesInput(const Build& b, const Results& r) {
     drive::BrakesIn in;
@@ -42,6 +73,15 @@ drive::BrakesIn brakesInput(const Build& b, const Results& r) {
         in.runs.clear();
     }
     in.places = points.places();
+    if (in.runs.empty()) return in;
+    const std::vector<std::string> guessed = points.assumed();
+    std::size_t at = 0;
+    for (const auto& [id, run] : b.runs) {
+        drive::RunIn& of = in.runs[at++];
+        endMoves(b, r, run, in.places.at[of.points.back()].y_mm > 0, of);
+        for (const PointId p : run.points)
+            if (run.length && std::find(guessed.begin(), guessed.end(), nameOf(b, p)) != guessed.end()) of.assumed = true;
+    }
     return in;
 }
 
@@ -97,6 +137,9 @@ Listing brakesList(const Build&, const Results& r, SubjectId) {
     add("pedal:brake", "the pedal goes", p.pedal_mm, 1, 0, " mm",
         most ? fmt::format("≤ {:.0f} mm", *most) : "its room is not said", most ? Limit::atMost(*most) : none);
     add("pedal:clutch", "ratio of the clutch pedal", p.clutch_ratio, 1, 2, "", "–", none);
+    for (const drive::Reach& reach : p.reaches)
+        add("run:" + reach.name, fmt::format("{} to spare, {}", reach.name, reach.at), reach.spare_mm, 1, 0, " mm",
+            fmt::format("≥ {:.0f} mm", drive::least_spare_mm), Limit::atLeast(drive::least_spare_mm));
     for (const drive::RunsApart& a : p.apart)
         add("run:" + a.line, fmt::format("{} from {}", a.line, a.beside), a.clear_mm, 1, 0, " mm",
             fmt::format("≥ {:.0f} mm", a.least_mm), Limit::atLeast(a.least_mm));
@@ -187,6 +230,13 @@ std::string driveBrakeJson(const Build&, const Results& r) {
         Json one = {{"line", a.line}, {"beside", a.beside}, {"least_mm", number(a.least_mm)}};
         put(one, a.clear_mm, "_mm", "clear");
         j["lines"].push_back(std::move(one));
+    }
+    j["reaches"] = Json::array();
+    for (const drive::Reach& reach : p.reaches) {
+        Json one = {{"run", reach.name}, {"least_mm", number(drive::least_spare_mm)}, {"longest", reach.at}};
+        put(one, reach.way_mm, "_mm", "way");
+        put(one, reach.spare_mm, "_mm", "spare");
+        j["reaches"].push_back(std::move(one));
     }
     j["remarks"] = remarksJson(p.remarks);
     j["cautions"] = {brake_caution, local_rules};

@@ -17,6 +17,9 @@ struct Tag {
 
 using sheet::markOf;
 
+/// How many photos there are of a step or part, and that more are kept.
+void addPhotos(Card&, const build::Build&, const PhotoAbout&);
+
 class CardMaker {
 public:
     CardMaker(const build::Build& b, const Results& r, build::SubjectId subject)

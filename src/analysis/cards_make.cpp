@@ -1,5 +1,6 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/card_maker.hpp"
+#include "analysis/parts.hpp"
 #include "units/shown.hpp"
 
 #include <algorithm>
@@ -22,6 +23,7 @@ public:
     std::optional<Card> make(const Tag& tag) {
         if (tag.kind == "mount") return mount(MountId{tag.id});
         if (tag.kind == "crossmember") return crossmember();
+        if (tag.kind == "part") return partCard(b_, r_, tag.rest);
         return std::nullopt;
     }
 

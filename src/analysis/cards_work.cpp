@@ -97,20 +97,7 @@ private:
         return c;
     }
 
-    /// How many photos there are of a step or part, and that more are kept.
-    void photos(Card& c, const PhotoAbout& about) const {
-        std::string names;
-        int count = 0;
-        for (const auto& [id, p] : b_.photos)
-            if (!p.struck && ((!about.step.empty() && p.step == about.step) || (!about.part.empty() && p.part == about.part))) {
-                if (++count <= 3) names += (names.empty() ? "" : ", ") + p.name;
-            }
-        if (count)
-            c.rows.push_back({"photos", count > 3 ? fmt::format("{} and {} more", names, count - 3) : names, Mark::None, false});
-        CardAction add{"add photos", "", "", false};
-        add.photo = about;
-        c.actions.push_back(std::move(add));
-    }
+    void photos(Card& c, const PhotoAbout& about) const { addPhotos(c, b_, about); }
 
     /// What comes next of a permit for hot work.
     void permit(const std::string& code, Card& c) {
@@ -211,6 +198,20 @@ private:
 };
 
 } // namespace
+
+void addPhotos(Card& c, const Build& b, const PhotoAbout& about) {
+    std::string names;
+    int count = 0;
+    for (const auto& [id, p] : b.photos)
+        if (!p.struck && ((!about.step.empty() && p.step == about.step) || (!about.part.empty() && p.part == about.part))) {
+            if (++count <= 3) names += (names.empty() ? "" : ", ") + p.name;
+        }
+    if (count)
+        c.rows.push_back({"photos", count > 3 ? fmt::format("{} and {} more", names, count - 3) : names, Mark::None, false});
+    CardAction add{"add photos", "", "", false};
+    add.photo = about;
+    c.actions.push_back(std::move(add));
+}
 
 std::optional<Card> workCard(const Build& b, const Results& r, SubjectId subject, const Tag& tag) {
     return WorkCards(b, r, subject).make(tag);

@@ -52,11 +52,22 @@ std::string bentBy(const drive::ColumnPlan& p) {
 
 } // namespace
 
+namespace {
+/// A tape along a cable or hose: engineering.md, Tape.
+double runLengthU95(double mm) { return u95Of(1.0 + 0.0002 * mm); }
+} // namespace
+
 std::vector<drive::RunIn> runsIn(const Build& b, CarPoints& points) {
     std::vector<drive::RunIn> all;
     for (const auto& [id, run] : b.runs) {
-        drive::RunIn in{run.name, run.kind, points.take(run.points), run.across.value, run.shielded, false};
+        drive::RunIn in;
+        in.name = run.name;
+        in.kind = run.kind;
+        in.points = points.take(run.points);
+        in.across_mm = run.across.value;
+        in.shielded = run.shielded;
         in.assumed = run.across.provenance == Provenance::Assumed;
+        if (run.length) in.long_mm = Figure{run.length->value, runLengthU95(run.length->value), run.length->provenance};
         all.push_back(std::move(in));
     }
     return all;

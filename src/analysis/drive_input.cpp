@@ -92,6 +92,7 @@ private:
         }
         out.turned_rad = e.turned.value;
         out.moved = {e.back.value, e.aside.value, e.raised.value};
+        if (!e.housing.empty()) out.housing = housings_.try_emplace(e.housing, static_cast<int>(housings_.size())).first->second;
         if (lost) { // which, is said of all together
             std::erase_if(read_, [&](const auto& row) { return row.first == in_.ends.size(); });
             return;
@@ -145,7 +146,7 @@ private:
                     e.swing = pinion.swing;
                     e.fore = pinion.fore;
                     e.aft = pinion.aft;
-                    e.turned_rad = pinion.turned_rad;
+                    if (e.housing < 0 || e.housing != pinion.housing) e.turned_rad = pinion.turned_rad; // else it goes with it
                     in_.assumed.push_back("that " + e.name + " lies in line with " + pinion.name);
                 }
             if (!e.has_line()) in_.missing.push_back(fmt::format("the slope of {}: through {} slope …", e.name, e.name));
@@ -224,6 +225,7 @@ private:
     LevelsRead levels_;
     std::vector<std::pair<std::size_t, std::size_t>> read_; ///< ends whose slope levels say, and which of their units
     std::map<DriveEndId, std::size_t> places_;
+    std::map<std::string, int> housings_;
     drive::LineInput in_;
 };
 

@@ -1,5 +1,6 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/finding_maker.hpp"
+#include "analysis/parts.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -57,6 +58,9 @@ public:
 
 } // namespace
 
-void addMakeFindings(const Build& b, const Results& r, std::vector<Finding>& out) { MakeFinder(b, r, out).make(); }
+void addMakeFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
+    MakeFinder(b, r, out).make();
+    addPartFindings(b, r, out);
+}
 
 } // namespace gorvet::analysis

@@ -6,6 +6,7 @@
 #include "analysis/column.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/findings.hpp"
+#include "analysis/parts.hpp"
 #include "analysis/planned_width.hpp"
 #include "analysis/seatings.hpp"
 #include "analysis/sit_input.hpp"
@@ -379,6 +380,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.seatings = compareSeatings(b, r, previous);
     makeMounts(b, r);
     makeCrossmember(b, r, previous);
+    r.parts = partsOf(b, r, previous);
     r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
     makeWork(b, r, previous);
     if (previous) r.scans = previous->scans;

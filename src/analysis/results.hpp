@@ -14,6 +14,7 @@
 #include "drive/weights.hpp"
 #include "drive/wheels.hpp"
 #include "make/crossmember.hpp"
+#include "make/part.hpp"
 #include "make/mounts.hpp"
 #include "sit/lowering.hpp"
 #include "sit/trade_offs.hpp"
@@ -162,6 +163,7 @@ struct Results {
     std::vector<build::MountId> mount_ids;
     std::vector<make::MountInput> mount_inputs;
     std::vector<make::MountStack> mounts;
+    std::vector<Node<make::PartIn, make::PartPlan>> parts; ///< of new steel, in the order of the build
     Node<make::CrossmemberInput, make::CrossmemberPlan> crossmember; ///< not made: none is planned, or it waits for something
     work::Facts work_facts;
     struct Job {

@@ -131,6 +131,8 @@ private:
         };
         assume(row.rate, "the rate");
         assume(row.free, "the free length");
+        assume(row.stop, "the gap at the stop");
+        assume(row.stop_rate, "the rate of the stop");
         assume(row.bar, "the bar");
         assume(row.length, "the length");
         assume(row.arm, "the arm");
@@ -227,6 +229,7 @@ std::optional<Card> weightsCard(const Build& b, const Results& r, const Tag& tag
         const std::string line = fmt::format("spring {} {} ", word(s->end), word(s->form));
         c.actions.push_back({"stands higher by", line + "higher ", "", true});
         c.actions.push_back({"free length", line + "free ", "", true});
+        c.actions.push_back({"stop touches after", line + "stop ", "", true});
         c.actions.push_back({"remove", fmt::format("remove spring {}", word(s->end)), "", false});
         c.journal_table = "spring";
         c.journal_id = s->id.value;
@@ -277,6 +280,13 @@ std::string driveWeightJson(const Build&, const Results& r) {
         maybe(one, s.length_mm, "_mm", "stands");
         maybe(one, s.load_N, "_N", "load");
         maybe(one, s.free_load_N, "_N", "load_by_free_length");
+        if (s.stop) {
+            Json stop = Json::object();
+            put(stop, s.stop->free_mm, "_mm", "free");
+            maybe(stop, s.stop->touch_g, "", "load_where_it_touches");
+            maybe(stop, s.stop->most_g, "", "load_at_full_bump");
+            one["stop"] = std::move(stop);
+        }
         if (s.higher) {
             Json h = {{"by_mm", number(s.higher->by_mm)},
                       {"droop_left_mm", number(s.higher->droop_left_mm)},

@@ -5,6 +5,7 @@
 #include "analysis/pages.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_plan.hpp"
+#include "make/part_sheet.hpp"
 
 #include <algorithm>
 #include <charconv>
@@ -202,6 +203,40 @@ private:
 
 } // namespace
 
+namespace {
+/// Pieces of the parts: bars by their longest edge, flat ones by the rectangle that they are cut from.
+void partNeeds(const Results& r, std::vector<work::SteelNeed>& needs) {
+    for (const auto& node : r.parts) {
+        const make::PartPlan& p = *node;
+        const std::string tag = "part:" + p.name;
+        for (const make::BarPiece& bar : p.bars) {
+            work::SteelNeed n{bar.name,      bar.round ? StockForm::Tube : StockForm::Box,
+                              bar.height_mm, bar.width_mm,
+                              bar.wall_mm,   bar.length_mm.value,
+                              bar.count};
+            n.ends = make::endsWords(bar);
+            n.mass_kg = bar.mass_kg;
+            n.tag = tag;
+            needs.push_back(std::move(n));
+        }
+        for (const make::FlatPiece& flat : p.flats) {
+            const auto [w, h] = make::flatSize(flat);
+            work::SteelNeed n{flat.name == p.name ? p.name : fmt::format("{}: {}", p.name, flat.name),
+                              StockForm::Plate,
+                              h,
+                              0,
+                              flat.thickness_mm,
+                              w,
+                              flat.count};
+            if (!flat.bends.empty()) n.ends = units::counted(flat.bends.size(), "a bend");
+            n.mass_kg = flat.mass_kg;
+            n.tag = tag;
+            needs.push_back(std::move(n));
+        }
+    }
+}
+} // namespace
+
 std::vector<work::SteelNeed> steelNeeds(const Results& r) {
     std::vector<work::SteelNeed> needs;
     if (r.stretch->status == stretch::Status::Planned && r.stretch->sleeve) {
@@ -209,6 +244,7 @@ std::vector<work::SteelNeed> steelNeeds(const Results& r) {
         needs.push_back({"sleeves of both rails", r.stretch.input().channel ? StockForm::Channel : StockForm::Box, s.height_mm,
                          s.width_mm, s.wall_mm, s.length_mm, 2});
     }
+    partNeeds(r, needs);
     if (!r.crossmember->possible) return needs;
     for (const make::CutPiece& piece : r.crossmember->pieces) {
         auto need = sectionFrom(piece.stock);

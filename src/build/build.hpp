@@ -13,6 +13,7 @@
 #include "build/jobs.hpp"
 #include "build/let_in.hpp"
 #include "build/lifts.hpp"
+#include "build/part.hpp"
 #include "build/photos.hpp"
 #include "build/practice.hpp"
 #include "build/release.hpp"
@@ -131,6 +132,7 @@ struct BuildMembers {
     Rows<LinkHoles> link_holes;
     Rows<Brake> brakes;
     Rows<Pedal> pedals;
+    Rows<SteelPart> steel_parts;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -154,7 +156,7 @@ using Document =
           Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
           AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link,
           DriveFacts, WheelSet, Hub, WheelRoom, DialTurn, Widening, Adaptor, AxleSeat, AxleBracket, TackReading, GearReading,
-          SteeringColumn, SteeringGear, Run, Spring, AxleLifted, LinkHoles, Brake, Pedal>;
+          SteeringColumn, SteeringGear, Run, Spring, AxleLifted, LinkHoles, Brake, Pedal, SteelPart>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -254,6 +256,8 @@ const Spring* springOf(const Build&, AxleEnd);
 const Brake* brakeOf(const Build&, AxleEnd);
 const Pedal* pedalOf(const Build&, PedalKind);
 const LinkHoles* linkHolesOf(const Build&, LinkId, LinkEnd);
+/// The part of new steel of that name; nullptr when there is none.
+const SteelPart* steelPartNamed(const Build&, std::string_view name);
 const WheelRoom* wheelRoomNamed(const Build&, std::string_view name);
 /// The points that a link of that kind has, in order, in words.
 std::span<const std::string_view> pointsOf(LinkKind);

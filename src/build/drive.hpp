@@ -23,6 +23,7 @@ struct DriveEnd {
     std::string name; ///< unique; one word
     DriveEndKind kind = DriveEndKind::Output;
     Carrier on = Carrier::Frame;      ///< what it moves with
+    std::string housing;              ///< ends of one housing, as of a transfer box, move together; empty: it is alone
     PointId point;                    ///< marked on the chassis; none: by the three figures
     std::optional<Dimension> station; ///< without a point
     std::optional<Dimension> right;
@@ -48,6 +49,7 @@ template <> struct Schema<DriveEnd> {
             word("name", &S::name),
             field("kind", &S::kind),
             field("on", &S::on).says("what it moves with"),
+            field("housing", &S::housing).came(13).says("ends of one housing move together"),
             field("point", &S::point),
             mm("station", &S::station, -5000, 20'000),
             mm("right", &S::right, -3000, 3000),

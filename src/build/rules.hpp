@@ -87,6 +87,7 @@ Checked rules(const Build&, const Run&);
 Checked rules(const Build&, const Spring&);
 Checked rules(const Build&, const LinkHoles&);
 Checked rules(const Build&, const Pedal&);
+Checked rules(const Build&, const SteelPart&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

@@ -19,6 +19,8 @@ Checked ofChassis(const Build& b, const std::string& of, PointId id) {
 
 /// Whether a shaft begins, and whether one ends there.
 bool begins(DriveEndKind k) { return k == DriveEndKind::Output || k == DriveEndKind::Through || k == DriveEndKind::Bearing; }
+/// Whether the plan puts it elsewhere.
+bool moves(const DriveEnd& e) { return e.turned.value != 0 || e.raised.value != 0 || e.aside.value != 0 || e.back.value != 0; }
 bool ends(DriveEndKind k) { return k == DriveEndKind::Input || k == DriveEndKind::Pinion || k == DriveEndKind::Bearing; }
 
 } // namespace
@@ -33,6 +35,19 @@ Checked rules(const Build& b, const DriveEnd& e) {
     if (static_cast<bool>(e.fore) != static_cast<bool>(e.aft) || (e.fore && e.fore == e.aft))
         return bad(e.name, "Its line runs through two points, the front one first.");
     if (e.fore && e.slope) return bad(e.name, "Its line is said by two points or by its slope, not by both.");
+    if (!e.housing.empty() && e.kind == DriveEndKind::Bearing)
+        return bad(e.name, "A centre bearing stands by itself: it is in no housing.");
+    for (const auto& [id, mate] : b.drive_ends) {
+        if (id == e.id || e.housing.empty() || mate.housing != e.housing) continue;
+        if (mate.on != e.on)
+            return bad(e.name, fmt::format("{} and {} are in one housing: both move with the {}, or both with the {}.", mate.name,
+                                           e.name, word(mate.on), word(e.on)));
+        if (moves(e) && moves(mate))
+            return bad(
+                e.name,
+                fmt::format("{} is in the same housing {}, and is moved already: {} goes with it.", mate.name, e.housing, e.name),
+                fmt::format("Move it by {} alone: {} {} turn 1deg raise 5.", mate.name, word(mate.kind), mate.name));
+    }
     for (const auto& [id, shaft] : b.shafts) {
         if (shaft.from == e.id && !begins(e.kind))
             return bad(e.name, fmt::format("{} begins here: it is no {}.", shaft.name, word(e.kind)));

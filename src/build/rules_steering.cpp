@@ -74,7 +74,12 @@ Checked rules(const Build& b, const SteeringGear& g) {
 Checked rules(const Build& b, const Run& r) {
     if (r.points.empty()) return bad(r.name, "Where it runs is missing.", "Like: run downpipe exhaust through Ea Eb across 50.");
     if (twice(r.points)) return bad(r.name, "It runs through a point twice.");
-    return inTheCar(b, r.name, r.points);
+    if (auto ok = inTheCar(b, r.name, r.points); !ok) return ok;
+    if (r.length && r.points.size() < 2)
+        return bad(r.name, "How long it is counts between its first and its last point, and it has one point only.");
+    if (r.last_on != Carrier::Frame && b.points.at(r.points.back()).subject != the_chassis)
+        return bad(r.name, fmt::format("{} moves with an axle: it is marked on the chassis.", nameOf(b, r.points.back())));
+    return {};
 }
 
 Checked rules(const Build& b, const Spring& s) {
@@ -89,6 +94,9 @@ Checked rules(const Build& b, const Spring& s) {
         return bad(of, fmt::format("Bar and arm are of a torsion bar, not of a {} spring.", word(s.form)));
     if (s.inside && (!s.bar || s.inside->value >= s.bar->value))
         return bad(of, "The inside of a bar is smaller than its outside.");
+    if (s.stop_rate && !s.stop)
+        return bad(of, "How hard its bump stop is counts from where it touches.",
+                   fmt::format("Like: spring {} {} stop 45 stop-rate 120.", word(s.end), word(s.form)));
     if (s.on) {
         const Link& l = b.links.at(s.on);
         const bool front = l.of == Hung::FrontAxle || l.of == Hung::FrontLeft || l.of == Hung::FrontRight;
@@ -110,6 +118,21 @@ Checked rules(const Build& b, const LinkHoles& h) {
         return bad(of, "A row has more than one hole.", "Like: link-holes lower-left frame pitch 25 above 1 below 2.");
     if (h.hole && h.hole->value >= h.pitch.value)
         return bad(of, fmt::format("Holes of {:g} mm every {:g} run into each other.", h.hole->value, h.pitch.value));
+    return {};
+}
+
+Checked rules(const Build& b, const SteelPart& p) {
+    if (auto ok = inTheCar(b, p.name, p.at); !ok) return ok;
+    if (twice(p.at)) return bad(p.name, "It joins a point twice.");
+    if (!p.pinned.empty() && p.pinned.size() != p.at.size())
+        return bad(p.name,
+                   fmt::format("{} and {}: each of its points is pinned, or none.", units::counted(p.at.size(), "a point"),
+                               units::counted(p.pinned.size(), "a pinned place")));
+    for (const auto* list : {&p.figures, &p.made})
+        for (std::size_t k = 0; k < list->size(); ++k)
+            for (std::size_t j = 0; j < k; ++j)
+                if ((*list)[k].name == (*list)[j].name)
+                    return bad(p.name, fmt::format("{} is said of it twice.", (*list)[k].name));
     return {};
 }
 

@@ -17,16 +17,18 @@ struct Spring {
     SpringId id;
     AxleEnd end = AxleEnd::Rear; ///< unique
     SpringForm form = SpringForm::Coil;
-    std::optional<Dimension> rate;   ///< of one, N/mm; of a torsion bar: by its bar
-    std::optional<Dimension> bar;    ///< of a torsion bar: its diameter
-    std::optional<Dimension> inside; ///< and inside, where it is a tube
-    std::optional<Dimension> length; ///< of the bar that twists, between its splines
-    std::optional<Dimension> arm;    ///< from the bar to the wheel's centre, level; none: from its links
-    PointId foot;                    ///< of the left spring: where it stands on what moves
-    PointId top;                     ///< and on the frame
-    LinkId on;                       ///< the link that its foot stands on; none: on the axle, or on what carries the wheel
-    std::optional<Dimension> free;   ///< its length without load
-    std::optional<Dimension> higher; ///< planned: the car shall stand so much higher over this axle
+    std::optional<Dimension> rate;      ///< of one, N/mm; of a torsion bar: by its bar
+    std::optional<Dimension> bar;       ///< of a torsion bar: its diameter
+    std::optional<Dimension> inside;    ///< and inside, where it is a tube
+    std::optional<Dimension> length;    ///< of the bar that twists, between its splines
+    std::optional<Dimension> arm;       ///< from the bar to the wheel's centre, level; none: from its links
+    PointId foot;                       ///< of the left spring: where it stands on what moves
+    PointId top;                        ///< and on the frame
+    LinkId on;                          ///< the link that its foot stands on; none: on the axle, or on what carries the wheel
+    std::optional<Dimension> free;      ///< its length without load
+    std::optional<Dimension> higher;    ///< planned: the car shall stand so much higher over this axle
+    std::optional<Dimension> stop;      ///< so far the wheel goes up from rest until its bump stop touches
+    std::optional<Dimension> stop_rate; ///< of the stop, at the wheel, N/mm
     std::string note;
     bool operator==(const Spring&) const = default;
 };
@@ -49,6 +51,8 @@ template <> struct Schema<Spring> {
             field("on", &S::on).says("the link that its foot stands on"),
             mm("free", &S::free, 30, 1500).says("its length without load"),
             mm("higher", &S::higher, -300, 300).chosen().says("planned: the car shall stand so much higher there"),
+            mm("stop", &S::stop, 0, 400).came(13).says("the wheel goes up so far until its bump stop touches"),
+            number("stop_rate", &S::stop_rate, Unit::NewtonPerMm, 1, 5000).came(13).says("of the stop, at the wheel"),
             field("note", &S::note),
         };
     }

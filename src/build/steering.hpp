@@ -94,9 +94,11 @@ struct Run {
     RunId id;
     std::string name; ///< unique; one word
     CrossingKind kind = CrossingKind::Exhaust;
-    std::vector<PointId> points; ///< one at least: a place is one, too
-    Dimension across;            ///< its diameter
-    bool shielded = false;       ///< a heat shield stands between it and what is beside it
+    std::vector<PointId> points;      ///< one at least: a place is one, too
+    Dimension across;                 ///< its diameter
+    bool shielded = false;            ///< a heat shield stands between it and what is beside it
+    std::optional<Dimension> length;  ///< as long as it is, between its first and its last point; none: it is made to fit
+    Carrier last_on = Carrier::Frame; ///< what its last point moves with: a hose's or a cable's end on an axle
     std::string note;
     bool operator==(const Run&) const = default;
 };
@@ -112,6 +114,8 @@ template <> struct Schema<Run> {
             field("points", &S::points).needed(),
             mm("across", &S::across, 1, 400).says("its diameter"),
             field("shielded", &S::shielded).says("a heat shield stands between it and what is beside it"),
+            mm("length", &S::length, 20, 20'000).came(13).says("between its first and its last point; null: it is made to fit"),
+            field("last_on", &S::last_on).came(13).says("what its last point moves with"),
             field("note", &S::note),
         };
     }

@@ -22,6 +22,7 @@ struct Stock {
     std::string grade;           ///< "S235"; empty: not said
     std::string at;              ///< shelf
     std::string from;            ///< what it was cut off: an offcut; empty: it came whole
+    bool any = false;            ///< it can be had: as many as are needed, at that price
     std::string note;
     bool operator==(const Stock&) const = default;
 };
@@ -43,6 +44,7 @@ template <> struct Schema<Stock> {
             field("grade", &S::grade),
             field("at", &S::at).says("shelf"),
             field("from", &S::from).says("what it was cut off"),
+            field("any", &S::any).came(13).says("it can be had: as many as are needed, at that price"),
             field("note", &S::note),
         };
     }

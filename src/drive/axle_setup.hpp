@@ -55,6 +55,7 @@ struct AxleSetupIn {
     double bump_mm = 0;
     std::vector<build::TackReading> tacks;
     std::vector<build::GearReading> gears;
+    std::vector<std::string> photos; ///< of how its gears bear
     std::vector<std::string> assumed;
     bool operator==(const AxleSetupIn&) const = default;
 };

@@ -10,6 +10,7 @@
 #include <numbers>
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace gorvet::drive {
 
@@ -236,6 +237,10 @@ private:
         for (std::size_t k = 0; k < p_.gears.size(); ++k)
             column.row(std::string(word(in_.gears[k].check)),
                        fmt::format("{:g} to {:g} {}", p_.gears[k].least, p_.gears[k].most, p_.gears[k].unit));
+        if (!p_.gears.empty() && !in_.photos.empty())
+            column.row("photos of how they bear", in_.photos.size() > 2
+                                                      ? fmt::format("{} and {} more", in_.photos[0], in_.photos.size() - 1)
+                                                      : fmt::format("{}", fmt::join(in_.photos, ", ")));
         if (!in_.tacks.empty()) column.head("Tacked, welded");
         for (const build::TackReading& t : in_.tacks)
             column.row(t.name,

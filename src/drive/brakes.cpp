@@ -43,6 +43,7 @@ public:
         balance();
         for (std::size_t k = 0; k < in_.runs.size(); ++k)
             for (std::size_t j = 0; j < in_.runs.size(); ++j) routed(in_.runs[k], in_.runs[j]);
+        for (const RunIn& run : in_.runs) reach(run);
         std::stable_sort(p_.remarks.begin(), p_.remarks.end(),
                          [](const Remark& a, const Remark& b) { return a.verdict > b.verdict; });
         for (const Remark& r : p_.remarks) p_.verdict = std::max(p_.verdict, r.verdict);
@@ -220,6 +221,51 @@ private:
                     .of(is, wanted);
         }
         p_.apart.push_back(std::move(a));
+    }
+
+    // ---- reach
+
+    /// The way is that of a taut string through the points: what bends takes more, so little to spare is too little.
+    void reach(const RunIn& run) {
+        if (!run.long_mm || run.points.size() < 2) return;
+        const auto way = [&](const geometry::RigidTransform* moved) {
+            return build::figureOf(in_.places, distinct(run.points), [&](const std::vector<Vec3>& at) {
+                double sum = 0;
+                for (std::size_t k = 1; k < run.points.size(); ++k) {
+                    const Vec3 end = at[run.points[k]];
+                    sum += geometry::between(at[run.points[k - 1]],
+                                             moved && k + 1 == run.points.size() ? moved->transformed(end) : end);
+                }
+                return sum;
+            });
+        };
+        Reach r{run.name, run.kind, way(nullptr), {}, "at rest"};
+        Figure longest = r.way_mm;
+        for (std::size_t k = 0; k < run.last_moved.size(); ++k)
+            if (const Figure moved = way(&run.last_moved[k]); moved.value > longest.value) {
+                longest = moved;
+                r.at = k == 0 ? "at full bump" : "at full droop";
+            }
+        r.spare_mm = *run.long_mm - longest;
+        if (run.steers)
+            skip(fmt::format("whether {} reaches with the wheels turned to lock: turn them, at full droop, and look", run.name));
+        if (run.assumed || run.straight || run.steers) r.spare_mm.provenance = Provenance::Assumed;
+        const std::string spare = fmt::format("{:.0f} mm", r.spare_mm.value), wanted = fmt::format("≥ {:.0f} mm", least_spare_mm);
+        if (r.spare_mm.value - r.spare_mm.u95 < least_spare_mm)
+            add("run-short", judge(r.spare_mm, Limit::atLeast(least_spare_mm)),
+                r.spare_mm.value < 0 ? fmt::format("The {} {} is {:.0f} ± {:.0f} mm too short {}.", word(run.kind), run.name,
+                                                   -r.spare_mm.value, r.spare_mm.u95, r.at)
+                                     : fmt::format("The {} {} has {:.0f} ± {:.0f} mm to spare {}, taut through its points.",
+                                                   word(run.kind), run.name, r.spare_mm.value, r.spare_mm.u95, r.at),
+                "A longer one made by those who make them, or its ends nearer; a brake line is never drawn out nor joined by hand.")
+                .of(spare, wanted);
+        else if (r.spare_mm.value + r.spare_mm.u95 > std::max(most_spare_share * longest.value, 3 * least_spare_mm))
+            add("run-slack", PlanVerdict::Marginal,
+                fmt::format("The {} {} is {:.0f} ± {:.0f} mm longer than its longest way: it hangs, and rubs.", word(run.kind),
+                            run.name, r.spare_mm.value, r.spare_mm.u95),
+                "Clip it along its way, or have a shorter one made.")
+                .of(spare, fmt::format("≤ {:.0f} % of its way", 100 * most_spare_share));
+        p_.reaches.push_back(std::move(r));
     }
 
     const BrakesIn& in_;

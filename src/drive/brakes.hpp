@@ -36,6 +36,14 @@ struct RunsApart {
     Figure clear_mm;
     double least_mm = 0;
 };
+/// A run that is there already, against the way that it takes.
+struct Reach {
+    std::string name;
+    build::CrossingKind kind = build::CrossingKind::BrakeLine;
+    Figure way_mm;   ///< through its points, at rest
+    Figure spare_mm; ///< what is left of it where its way is longest; < 0: it does not reach
+    std::string at;  ///< where that is: "at full droop"
+};
 struct BrakesPlan {
     std::optional<Figure> front_share; ///< of the braking at the tyres
     std::optional<Figure> locks_at_g;  ///< both axles lock together there; above it the rear locks first
@@ -46,6 +54,7 @@ struct BrakesPlan {
     std::optional<double> pedal_room_mm;
     std::optional<Figure> clutch_ratio;
     std::vector<RunsApart> apart;
+    std::vector<Reach> reaches;
     std::vector<std::string> not_looked_at; ///< what was not said, so not checked
     std::vector<build::Remark> remarks;
     PlanVerdict verdict = PlanVerdict::Marginal;
@@ -57,5 +66,7 @@ double lockTogetherG(double front_braking, double front_weight, double wheelbase
 
 /// Up to here the rear shall not lock first; the most that a leg shall press for 0.6 g; share of a pedal's room.
 inline constexpr double least_lock_g = 0.8, most_leg_N = 500, most_pedal_share = 0.6;
+/// What a hose, cable or pipe has left at least where its way is longest; by which share of its way it may be too long.
+inline constexpr double least_spare_mm = 10, most_spare_share = 0.15;
 
 } // namespace gorvet::drive

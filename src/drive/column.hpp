@@ -5,6 +5,7 @@
 #include "build/remark.hpp"
 #include "build/steering.hpp"
 #include "drive/joints.hpp"
+#include "geometry/rigid_transform.hpp"
 
 #include <optional>
 #include <string>
@@ -25,7 +26,11 @@ struct RunIn {
     std::vector<std::size_t> points; ///< in the places
     double across_mm = 0;
     bool shielded = false;
-    bool assumed = false; ///< its diameter, or where it runs
+    bool assumed = false;                               ///< its diameter, or where it runs
+    std::optional<Figure> long_mm;                      ///< as long as it is
+    std::vector<geometry::RigidTransform> last_moved{}; ///< its last point at full bump and full droop; empty: it stays
+    bool steers = false;                                ///< its last point goes with a wheel that is steered, too
+    bool straight = false; ///< as if that axle went straight up and down: no link is known to hold it
     bool operator==(const RunIn&) const = default;
 };
 

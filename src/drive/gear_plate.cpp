@@ -1,10 +1,10 @@
 #include "drive/gear_plate.hpp"
 
+#include "geometry/outline.hpp"
+
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
-#include <Eigen/Dense>
 #include <fmt/format.h>
 
 namespace gorvet::drive {
@@ -22,45 +22,16 @@ constexpr double per_mm3 = 7.85e-6; // kg of steel; engineering.md, Stretch
 /// Room of a drilled hole over its bolt: medium fit (ISO 273).
 double drilled(double bolt) { return bolt <= 4 ? bolt + 0.5 : bolt <= 12 ? bolt + 1 : bolt <= 24 ? bolt + 2 : bolt + 3; }
 
-/// The plane of some places: of the least squares of their distances.
-struct Plane {
-    Eigen::Vector3d middle, normal;
-};
-Plane planeOf(const std::vector<Vec3>& at, const std::vector<std::size_t>& of) {
-    Eigen::MatrixXd m(static_cast<Eigen::Index>(of.size()), 3);
-    for (std::size_t k = 0; k < of.size(); ++k)
-        m.row(static_cast<Eigen::Index>(k)) << at[of[k]].x_mm, at[of[k]].y_mm, at[of[k]].z_mm;
-    Plane p;
-    p.middle = m.colwise().mean();
-    m.rowwise() -= p.middle.transpose();
-    p.normal = m.jacobiSvd(Eigen::ComputeFullV).matrixV().col(2);
-    return p;
+std::vector<Vec3> onlyOf(const std::vector<Vec3>& at, const std::vector<std::size_t>& of) {
+    std::vector<Vec3> some;
+    for (const std::size_t k : of) some.push_back(at[k]);
+    return some;
 }
 /// How far a hole stands out of the plane of all, to the side of `up`.
-double offPlane(const std::vector<Vec3>& at, const std::vector<std::size_t>& of, std::size_t hole, const Eigen::Vector3d& up) {
-    Plane p = planeOf(at, of);
-    if (p.normal.dot(up) < 0) p.normal = -p.normal;
-    return p.normal.dot(Eigen::Vector3d(at[hole].x_mm, at[hole].y_mm, at[hole].z_mm) - p.middle);
-}
-
-using Flat = std::pair<double, double>;
-/// The convex hull, anticlockwise (Andrew's monotone chain).
-std::vector<Flat> hullOf(std::vector<Flat> p) {
-    std::sort(p.begin(), p.end());
-    const auto turns = [](const Flat& o, const Flat& a, const Flat& b) {
-        return (a.first - o.first) * (b.second - o.second) - (a.second - o.second) * (b.first - o.first);
-    };
-    std::vector<Flat> hull;
-    for (int pass = 0; pass < 2; ++pass) {
-        const std::size_t begins = hull.size();
-        for (const Flat& q : p) {
-            while (hull.size() >= begins + 2 && turns(hull[hull.size() - 2], hull.back(), q) <= 0) hull.pop_back();
-            hull.push_back(q);
-        }
-        hull.pop_back();
-        std::reverse(p.begin(), p.end());
-    }
-    return hull;
+double offPlane(const std::vector<Vec3>& at, const std::vector<std::size_t>& of, std::size_t hole, const Vec3& up) {
+    const geometry::Plane p = geometry::planeOf(onlyOf(at, of));
+    const double off = geometry::dot(p.normal, geometry::minus(at[hole], p.middle));
+    return geometry::dot(p.normal, up) < 0 ? -off : off;
 }
 
 } // namespace
@@ -73,32 +44,25 @@ GearPlatePlan gearPlatePlan(const GearPlateIn& in) {
         return p;
     }
     const std::vector<Vec3>& at = in.places.at;
-    const Plane plane = planeOf(at, in.holes);
-    const auto vector = [&](std::size_t k) { return Eigen::Vector3d(at[k].x_mm, at[k].y_mm, at[k].z_mm); };
-    Eigen::Vector3d a = vector(in.holes[1]) - vector(in.holes[0]);
-    a = (a - plane.normal * plane.normal.dot(a)).normalized();
+    const geometry::Plane plane = geometry::planeOf(onlyOf(at, in.holes));
+    using geometry::dot;
+    Vec3 a = geometry::minus(at[in.holes[1]], at[in.holes[0]]);
+    a = geometry::unit(geometry::minus(a, geometry::times(plane.normal, dot(plane.normal, a))));
     // seen from outside of the car: b goes up where it can
-    Eigen::Vector3d b = plane.normal.cross(a);
-    if (b.z() < 0) b = -b;
+    Vec3 b = geometry::cross(plane.normal, a);
+    if (b.z_mm < 0) b = geometry::times(b, -1);
     p.hole_mm = drilled(in.bolt_mm);
     p.edge_mm = 2 * in.bolt_mm;
     p.thick_mm = in.thick_mm.value_or(least_plate_mm);
-    std::vector<Flat> round;
+    std::vector<geometry::Flat> holes;
     for (const std::size_t k : in.holes) {
-        const Eigen::Vector3d from = vector(k) - vector(in.holes[0]);
-        p.holes.push_back({in.places.names[k], a.dot(from), b.dot(from), plane.normal.dot(vector(k) - plane.middle)});
-        constexpr int steps = 48;
-        // flat pieces that touch the circle from outside: nowhere is less steel than asked
-        const double reach = p.edge_mm / std::cos(std::numbers::pi / steps);
-        for (int s = 0; s < steps; ++s)
-            round.emplace_back(p.holes.back().a_mm + reach * std::cos(2 * std::numbers::pi * s / steps),
-                               p.holes.back().b_mm + reach * std::sin(2 * std::numbers::pi * s / steps));
+        const Vec3 from = geometry::minus(at[k], at[in.holes[0]]);
+        p.holes.push_back(
+            {in.places.names[k], dot(a, from), dot(b, from), dot(plane.normal, geometry::minus(at[k], plane.middle))});
+        holes.emplace_back(p.holes.back().a_mm, p.holes.back().b_mm);
     }
-    p.outline = hullOf(std::move(round));
-    for (std::size_t k = 0; k < p.outline.size(); ++k) {
-        const auto &one = p.outline[k], &next = p.outline[(k + 1) % p.outline.size()];
-        p.area_mm2 += (one.first * next.second - next.first * one.second) / 2;
-    }
+    p.outline = geometry::hullRound(holes, p.edge_mm);
+    p.area_mm2 = geometry::areaOf(p.outline);
     p.mass_kg = p.area_mm2 * p.thick_mm * per_mm3;
     for (const std::size_t k : in.holes) { // each to its side: a size has no slope at nothing
         const Figure off =

@@ -332,14 +332,28 @@ Ends endsOf(const LineInput& in, const std::vector<Vec3>& places, const std::vec
                 geometry::minus(places[static_cast<std::size_t>(e.aft)], places[static_cast<std::size_t>(e.fore)]));
         else if (e.slope)
             line = lineOf(slopes[k][0], slopes[k][1]);
-        if (planned) {
-            at = geometry::plus(at, e.moved);
-            if (e.has_line()) line = turnedDown(line, e.turned_rad);
-        }
         ends.at.push_back(at);
         ends.line.push_back(line);
     }
+    if (!planned) return ends;
+    const std::vector<Vec3> before = ends.at;
+    for (std::size_t k = 0; k < in.ends.size(); ++k) {
+        // a housing turns about the joint whose plan is said, and takes its others with it
+        const std::size_t by = moverOf(in, k);
+        const EndIn& mover = in.ends[by];
+        const Vec3 arm = turnedDown(geometry::minus(before[k], before[by]), mover.turned_rad);
+        ends.at[k] = geometry::plus(geometry::plus(before[by], mover.moved), arm);
+        if (in.ends[k].has_line()) ends.line[k] = turnedDown(ends.line[k], mover.turned_rad);
+    }
     return ends;
+}
+
+std::size_t moverOf(const LineInput& in, std::size_t end) {
+    const EndIn& e = in.ends[end];
+    if (e.housing < 0 || e.planned()) return end;
+    for (std::size_t k = 0; k < in.ends.size(); ++k)
+        if (in.ends[k].housing == e.housing && in.ends[k].planned()) return k;
+    return end;
 }
 
 Carried::Carried(const LineInput& in, const std::vector<Vec3>& places) : in_(in) {
@@ -441,7 +455,8 @@ LinePlan linePlan(const LineInput& given) {
     LinePlan plan;
     const LineInput in = heldOnly(given, &plan.loose);
     plan.top_rpm = in.redline_rpm / in.top_gear;
-    for (const Chain& chain : chainsOf(in)) {
+    const std::vector<Chain> chains = chainsOf(in);
+    for (const Chain& chain : chains) {
         ChainPlan p;
         p.name = fmt::format("{} to {}", in.ends[in.shafts[chain.front()].from].name, in.ends[in.shafts[chain.back()].to].name);
         p.joints = jointsOf(in, chain);
@@ -453,9 +468,10 @@ LinePlan linePlan(const LineInput& given) {
             p.shafts.push_back(shaftPlan(in, p, k, in.shafts[chain[k]].shaft, plan.top_rpm));
         p.school_rad = schoolSlope(in, chain);
         judgeChain(in, chain, p, plan.top_rpm);
-        if (p.verdict != PlanVerdict::Holds) findRemedies(in, chain, p);
         plan.chains.push_back(std::move(p));
     }
+    for (std::size_t k = 0; k < chains.size(); ++k)
+        if (plan.chains[k].verdict != PlanVerdict::Holds) findRemedies(in, chains, k, plan.chains);
     Carried carried(in, in.planned);
     for (const double share : {-1.0, 1.0})
         for (const Carrier c : {Carrier::Front, Carrier::Rear}) carried.of(c, {"", share, share, false});

@@ -35,6 +35,8 @@ struct EndIn {
     Figure swing;                ///< to the right at the back
     double turned_rad = 0;       ///< planned
     Vec3 moved;                  ///< planned
+    int housing = -1;            ///< ends of the same number move together; −1: it is alone
+    bool planned() const { return turned_rad != 0 || moved.x_mm != 0 || moved.y_mm != 0 || moved.z_mm != 0; }
     bool has_line() const { return fore >= 0 || slope.has_value(); }
     bool operator==(const EndIn&) const = default;
 };

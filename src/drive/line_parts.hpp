@@ -14,6 +14,8 @@ struct Ends {
 };
 /// The ends as planned, or as they are now.
 Ends endsOf(const LineInput&, const std::vector<Vec3>& places, const std::vector<std::array<double, 2>>& slopes, bool planned);
+/// The end of its housing whose plan moves it; itself where it is alone or none is moved.
+std::size_t moverOf(const LineInput&, std::size_t end);
 /// Slope and swing of each end as the input says them.
 std::vector<std::array<double, 2>> slopesOf(const LineInput&);
 
@@ -50,7 +52,7 @@ std::string freedomWords(const Motion&);
 
 /// Adds remarks and the verdict.
 void judgeChain(const LineInput&, const Chain&, ChainPlan&, double top_rpm);
-/// Adds what can be done.
-void findRemedies(const LineInput&, const Chain&, ChainPlan&);
+/// Adds what can be done about one of the chains; what does it no good to another chain that runs smooth is none.
+void findRemedies(const LineInput&, const std::vector<Chain>&, std::size_t which, std::vector<ChainPlan>&);
 
 } // namespace gorvet::drive

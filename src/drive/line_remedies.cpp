@@ -22,10 +22,13 @@ constexpr double mounts_mm = 900;
 
 class Search {
 public:
-    Search(const LineInput& in, const Chain& chain, ChainPlan& plan)
-        : in_(in), chain_(chain), p_(plan), carried_(in, in.planned) {
-        situations_ = situationsOf(in, chain);
+    Search(const LineInput& in, const std::vector<Chain>& chains, std::size_t which, std::vector<ChainPlan>& plans)
+        : in_(in), chain_(chains[which]), p_(plans[which]), carried_(in, in.planned) {
         slopes_ = slopesOf(in);
+        for (std::size_t k = 0; k < chains.size(); ++k) looks_.push_back({&chains[k], &plans[k], situationsOf(in, chains[k])});
+        own_ = which;
+        for (std::size_t k = 0; k < chains.size(); ++k)
+            if (k != which && tied(chains[k]) && smooth(looks_[k], in)) others_.push_back(k);
     }
 
     void all() {
@@ -40,29 +43,54 @@ public:
         p_.searched = fmt::format(
             "Looked through: yokes in phase and a quarter turn off; the pinion turned by up to {:g}° in steps of {:g}°; the "
             "tail up or down by up to {:g} mm in steps of {:g} (the engine turning about its front mounts, taken to be {:g} ahead); "
-            "each centre bearing up, down and aside by up to {:g}; where none of these does, pinion and tail together.",
-            shim_most / one_degree, shim_step / one_degree, tail_most_mm, tail_step_mm, mounts_mm, bearing_most_mm);
+            "each centre bearing up, down and aside by up to {:g}; where none of these does, pinion and tail together.{}",
+            shim_most / one_degree, shim_step / one_degree, tail_most_mm, tail_step_mm, mounts_mm, bearing_most_mm,
+            others_.empty() ? "" : " What would make a shaft of the same housing run rough was left out.");
     }
 
 private:
-    /// Smooth at rest and under drive with the ± that it has now, no joint too straight nor bent too far anywhere.
+    /// A chain that is looked at.
+    struct Look {
+        const Chain* chain = nullptr;
+        const ChainPlan* plan = nullptr;
+        std::vector<Situation> situations;
+    };
+    /// Whether another chain has an end in a housing of this one.
+    bool tied(const Chain& other) const {
+        const auto ends = [&](const Chain& chain) {
+            std::vector<std::size_t> all{in_.shafts[chain.front()].from};
+            for (const std::size_t k : chain) all.push_back(in_.shafts[k].to);
+            return all;
+        };
+        for (const std::size_t a : ends(chain_))
+            for (const std::size_t b : ends(other))
+                if (in_.ends[a].housing >= 0 && in_.ends[a].housing == in_.ends[b].housing) return true;
+        return false;
+    }
     bool good(const LineInput& in) {
+        return smooth(looks_[own_], in) &&
+               std::all_of(others_.begin(), others_.end(), [&](std::size_t k) { return smooth(looks_[k], in); });
+    }
+    /// Smooth at rest and under drive with the ± that it has now, no joint too straight nor bent too far anywhere.
+    bool smooth(const Look& look, const LineInput& in) {
         const Ends ends = endsOf(in, in.planned, slopes_, true);
-        for (std::size_t s = 0; s < situations_.size(); ++s) {
-            const Bare bare = bareOf(in, chain_, ends, carried_, situations_[s]);
-            const Standing& known = p_.stands[s];
-            const bool steady = situations_[s].front == 0 && situations_[s].rear == 0;
+        const ChainPlan& plan = *look.plan;
+        for (std::size_t s = 0; s < look.situations.size(); ++s) {
+            const Situation& situation = look.situations[s];
+            const Bare bare = bareOf(in, *look.chain, ends, carried_, situation);
+            const Standing& known = plan.stands[s];
+            const bool steady = situation.front == 0 && situation.rear == 0;
             if (steady) {
                 // what bounds θ² stays as wide as it is; that of θ follows
                 const double was = known.residual_rad.value,
                              wide = (was + known.residual_rad.u95) * (was + known.residual_rad.u95) - was * was;
-                if (std::sqrt(std::hypot(bare.residual[0], bare.residual[1]) + wide) > p_.most_residual_rad) return false;
+                if (std::sqrt(std::hypot(bare.residual[0], bare.residual[1]) + wide) > plan.most_residual_rad) return false;
             }
-            for (std::size_t j = 0; j < p_.joints.size(); ++j) {
+            for (std::size_t j = 0; j < plan.joints.size(); ++j) {
                 const double angle = angleOf(bare.angles[j]), u95 = known.angles_rad[j].u95;
-                if (angle + u95 > in.shafts[chain_[p_.joints[j].shaft]].shaft.limit.value) return false;
-                if (!steady || p_.joints[j].kind != JointKind::Cross) continue;
-                if (angle + u95 > p_.most_angle_rad) return false;
+                if (angle + u95 > in.shafts[(*look.chain)[plan.joints[j].shaft]].shaft.limit.value) return false;
+                if (!steady || plan.joints[j].kind != JointKind::Cross) continue;
+                if (angle + u95 > plan.most_angle_rad) return false;
                 if (s == 0 && angle - u95 < least_angle_rad) return false;
             }
         }
@@ -87,6 +115,8 @@ private:
     const EndIn& last() const { return in_.ends[in_.shafts[chain_.back()].to]; }
     std::size_t lastIndex() const { return in_.shafts[chain_.back()].to; }
     std::size_t firstIndex() const { return in_.shafts[chain_.front()].from; }
+    /// Moved by its own plan, or by none: what another of its housing moves is said of that one.
+    bool own(std::size_t end) const { return moverOf(in_, end) == end; }
     static void lift(EndIn& tail, double by) {
         tail.moved.z_mm += by;
         tail.turned_rad -= std::atan(by / mounts_mm);
@@ -118,13 +148,13 @@ private:
         }
     }
     void shim() {
-        if (last().kind != build::DriveEndKind::Pinion) return;
+        if (last().kind != build::DriveEndKind::Pinion || !own(lastIndex())) return;
         const auto by =
             smallest(shim_step, shim_most, [&](LineInput& in, double turn) { in.ends[lastIndex()].turned_rad += turn; });
         if (by) p_.remedies.push_back({fmt::format("turn the pinion {}", turnWords(*by)), shimLine(*by), 1});
     }
     void tail() {
-        if (in_.ends[firstIndex()].on != Carrier::Frame) return;
+        if (in_.ends[firstIndex()].on != Carrier::Frame || !own(firstIndex())) return;
         const auto by = smallest(tail_step_mm, tail_most_mm, [&](LineInput& in, double up) { lift(in.ends[firstIndex()], up); });
         if (by)
             p_.remedies.push_back(
@@ -147,7 +177,9 @@ private:
     }
     /// Pinion and tail at once: the pair that moves least, a degree counted as 10 mm.
     void together() {
-        if (last().kind != build::DriveEndKind::Pinion || in_.ends[firstIndex()].on != Carrier::Frame) return;
+        if (last().kind != build::DriveEndKind::Pinion || in_.ends[firstIndex()].on != Carrier::Frame || !own(firstIndex()) ||
+            !own(lastIndex()))
+            return;
         std::optional<std::pair<double, double>> best;
         const auto cost = [](double up, double turn) { return std::abs(up) + 10 * std::abs(turn) / one_degree; };
         for (double up = -tail_most_mm; up <= tail_most_mm; up += combined_mm)
@@ -168,12 +200,16 @@ private:
     const Chain& chain_;
     ChainPlan& p_;
     Carried carried_;
-    std::vector<Situation> situations_;
+    std::vector<Look> looks_;         ///< of all chains
+    std::size_t own_ = 0;             ///< this one's
+    std::vector<std::size_t> others_; ///< of the same housing, and smooth as they are
     std::vector<std::array<double, 2>> slopes_;
 };
 
 } // namespace
 
-void findRemedies(const LineInput& in, const Chain& chain, ChainPlan& plan) { Search(in, chain, plan).all(); }
+void findRemedies(const LineInput& in, const std::vector<Chain>& chains, std::size_t which, std::vector<ChainPlan>& plans) {
+    Search(in, chains, which, plans).all();
+}
 
 } // namespace gorvet::drive

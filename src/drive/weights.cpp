@@ -25,6 +25,8 @@ constexpr double gravity = 9.80665, shear_modulus_MPa = 79'000; // engineering.m
 constexpr double rate_share = 0.05;
 /// ± of a spring's free length.
 constexpr double free_u95_mm = 2;
+/// Of the gap at a stop; rubber is made to about a fifth of its rate.
+constexpr double stop_u95_mm = 2, stop_rate_share = 0.2;
 /// Of what a wheel carries, so much goes through its spring.
 constexpr double least_sprung = 0.5, most_sprung = 1;
 
@@ -203,6 +205,7 @@ private:
                                build::worst(out.wheel_rate->provenance, corner->provenance)};
         }
         if (row.higher && row.higher->value != 0) higher(s, out, corner);
+        if (row.stop) stop(s, out, corner);
         p_.springs.push_back(std::move(out));
     }
     void bar(const build::Spring& row, SpringPlan& out) {
@@ -226,6 +229,41 @@ private:
             "Its rate, its free length, or where it stands is another: measure them once more before a spring is ordered.")
             .of(fmt::format("{:.0f} N", s.free_load_N->value),
                 fmt::format("{:.0f} to {:.0f} N", least_sprung * s.load_N->value, most_sprung * s.load_N->value));
+    }
+
+    /// From where the stop touches, its rate adds to the spring's.
+    void stop(const SpringIn& s, SpringPlan& out, const std::optional<Figure>& corner) {
+        const build::Spring& row = s.spring;
+        const double by = row.higher ? row.higher->value : 0, bump = in_.bump_mm[endOf(s)] + by;
+        SpringPlan::Stop stop;
+        stop.free_mm = Figure{row.stop->value + by, stop_u95_mm, row.stop->provenance};
+        if (out.wheel_rate && corner && corner->value > 0) {
+            Propagator n;
+            const std::size_t rate = n.add(*out.wheel_rate), kg = n.add(*corner), free = n.add(stop.free_mm);
+            stop.touch_g = n.of([=](const All& v) { return 1 + v[rate] * v[free] / (gravity * v[kg]); });
+            if (row.stop_rate && bump > stop.free_mm.value) {
+                const std::size_t hard = n.add(measured(row.stop_rate, stop_rate_share * row.stop_rate->value));
+                stop.most_g = n.of([=](const All& v) {
+                    return 1 + (v[rate] * bump + v[hard] * std::max(0.0, bump - v[free])) / (gravity * v[kg]);
+                });
+            }
+        }
+        const Figure& f = stop.free_mm;
+        if (f.value - f.u95 < least_stop_mm)
+            add("spring-stop", judge(f, Limit::atLeast(least_stop_mm)),
+                f.value <= 0 ? fmt::format("The {} wheels stand on their bump stops.", s.name)
+                             : fmt::format("The {} wheels go up by {:.0f} ± {:.0f} mm only before their stops touch.", s.name,
+                                           f.value, f.u95),
+                "Shorter stops, if tyres and frame let the wheels up; a stiffer or longer spring; else leave it higher.")
+                .of(fmt::format("{:.0f} mm", f.value), fmt::format("≥ {:.0f} mm", least_stop_mm));
+        else if (f.value - f.u95 > bump)
+            add("spring-idle", PlanVerdict::Marginal,
+                fmt::format(
+                    "The stops of the {} wheels touch after {:.0f} mm, and the wheels are taken to go up by {:.0f} only: something else ends their way.",
+                    s.name, f.value, bump),
+                "A taller stop, or the travel as it really is.")
+                .of(fmt::format("{:.0f} mm", f.value), fmt::format("≤ {:.0f} mm", bump));
+        out.stop = stop;
     }
 
     /// The wheel stands lower under the car by as much; its weight is the same.

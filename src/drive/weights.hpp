@@ -73,6 +73,12 @@ struct SpringPlan {
         double bump_mm = 0;
     };
     std::optional<Higher> higher;
+    struct Stop {
+        Figure free_mm;                ///< that the wheel goes up until its stop touches, as planned
+        std::optional<Figure> touch_g; ///< what the wheel carries then, in times of what it carries at rest
+        std::optional<Figure> most_g;  ///< and at full bump, with the stop pressed
+    };
+    std::optional<Stop> stop;
 };
 struct WeightsPlan {
     std::optional<Figure> whole_kg;
@@ -98,5 +104,7 @@ std::optional<Vec3> footAt(const SpringIn&, const std::vector<Vec3>& places, dou
 
 /// That a wheel shall still go down.
 inline constexpr double least_droop_mm = 40;
+/// That a wheel shall go up before its stop touches.
+inline constexpr double least_stop_mm = 25;
 
 } // namespace gorvet::drive

@@ -123,6 +123,11 @@ private:
             row("as long as it stands", s.length_mm, 1, 0, " mm");
             row("carries, by the scales", s.load_N, 1, 0, " N");
             row("carries, by its free length", s.free_load_N, 1, 0, " N");
+            if (s.stop) {
+                row("goes up until its stop touches", s.stop->free_mm, 1, 0, " mm");
+                row("  carries then, of its load at rest", s.stop->touch_g, 1, 1, " times");
+                row("  and at full bump, the stop pressed", s.stop->most_g, 1, 1, " times");
+            }
             if (!s.higher) continue;
             column.row(s.higher->by_mm > 0 ? "  to stand higher by" : "  to stand lower by",
                        fmt::format("{:.0f} mm", std::abs(s.higher->by_mm)), Mark::None);

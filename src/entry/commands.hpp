@@ -29,6 +29,9 @@ struct CommandTable {
     std::vector<Command> commands;
 };
 
+/// One form for each kind of part, as its rules ask, and what is said of one that is there.
+std::vector<Shape> partForms();
+
 /// All tables, in the order of the benches; the build's own last.
 const std::vector<const CommandTable*>& commandTables();
 /// The command that a word begins; nullptr when there is none.

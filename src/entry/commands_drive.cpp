@@ -11,12 +11,12 @@ const CommandTable drive_commands{
          &Reader::driveEnd,
          &Reader::removeDriveEnd,
          {
-             {"output|input|bearing|pinion|through NEW at NAME [line NAME NAME] [slope angle] [swing angle] [on CARRIER] [note text], "
+             {"output|input|bearing|pinion|through NEW at NAME [line NAME NAME] [slope angle] [swing angle] [on CARRIER] [in NEW] [note text], "
               "output|input|bearing|pinion|through NEW at station length [right length] up length [line NAME NAME] [slope angle] [swing angle] [on "
-              "CARRIER] [note text]",
+              "CARRIER] [in NEW] [note text]",
               "output gearbox at station 1420 right 12 up 310 slope 3.1deg",
               "an end of a shaft: its joint's centre, marked or taped, and the line of its unit by two points or by its slope (down at the back is "
-              "positive) and its swing in plan (to the right at the back is positive)"},
+              "positive) and its swing in plan (to the right at the back is positive); ends in one housing, as of a transfer box, move together"},
              {"output|input|bearing|pinion|through END [slope angle] [swing angle] [turn angle] [raise length] [aside length] [back length]",
               "pinion rear turn -1.5deg", "what is planned of it: turned down at the back, higher, further right, further back"},
          }},
@@ -188,6 +188,8 @@ const CommandTable drive_commands{
              {"run NEW CROSSING through ANY-POINT… across length [shielded|open] [note text]",
               "run downpipe exhaust through Al Bl across 50",
               "a pipe, line, cable or shaft through the car by marked points, and its diameter; shielded: a heat shield stands beside it"},
+             {"run NEW CROSSING [long length] [ends-on CARRIER]", "run downpipe exhaust long 1850",
+              "how long a cable, hose or pipe is that is there already, and what its last point moves with: whether it still reaches, through the travel, too"},
          }},
         {{"spring"},
          &Reader::spring,
@@ -197,6 +199,9 @@ const CommandTable drive_commands{
               "spring rear coil rate 32 foot Al top Ar free 380",
               "an axle's springs, of one: its rate, N/mm, where its foot and its top are, the link that its foot stands on, its length without load; how much higher the car "
               "shall stand"},
+             {"spring front|rear coil|leaf|air|torsion [stop length] [stop-rate number]",
+              "spring rear coil stop 45 stop-rate 120",
+              "how far the wheel goes up until its bump stop touches, and the stop's rate at the wheel, N/mm"},
              {"spring front|rear torsion [bar length] [inside length] [long length] [arm length] [higher length]",
               "spring front torsion bar 22 long 900 arm 310",
               "of a torsion bar its diameter, the inside where it is a tube, the length that twists, and from the bar to the wheel's centre, level"},

@@ -13,6 +13,7 @@ const CommandTable make_commands{
          {
              {"mount all, mount NAME… [at length]", "mount all", "body mounts, at points of role body-mount"},
          }},
+        {{"part"}, &Reader::steelPart, &Reader::removeSteelPart, partForms()},
         {{"biscuit"},
          &Reader::biscuit,
          nullptr,

@@ -154,7 +154,7 @@ const CommandTable plan_commands{
          nullptr,
          {
              {"photo PHOTO [STAGE] [area text] [step STEP] [of text] [note text]", "photo p0001 before area left sill",
-              "what a photo shows: before, during or after the work, where, at which step, of which row of the register or surface"},
+              "what a photo shows: before, during or after the work, where, at which step, of which row of the register or surface; of rear-axle: how its gears bear"},
          }},
         {{"strike-photo"},
          &Reader::strikePhoto,
@@ -170,6 +170,9 @@ const CommandTable plan_commands{
               "stock b60 box 60 40 3 long 2000 count 2",
               "steel on the shelf: outside and wall of a box, channel or angle; width and thickness of a flat or plate; diameter and wall of a tube"},
              {"stock NEW bar length [long length] [count n]", "stock r12 bar 12 long 1000", "a solid round bar"},
+             {"stock NEW STOCK-FORM length length [length] [long length] [any] [price number]",
+              "stock mill-b60 box 60 40 3 long 6000 any price 41",
+              "any: none lies here, and as many as are needed can be had at that price"},
          }},
         {{"cut-off"},
          &Reader::cutOff,

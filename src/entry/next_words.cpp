@@ -125,6 +125,7 @@ public:
         if (slot == "LET-IN") return names(b_.let_in);
         if (slot == "END") return names(b_.drive_ends);
         if (slot == "SHAFT") return names(b_.shafts);
+        if (slot == "STEEL-PART") return names(b_.steel_parts);
         if (slot == "LINK") return names(b_.links);
         if (slot == "SESSION") return names(b_.sessions);
         if (slot == "BRACE") return names(b_.temporary_steel);

@@ -10,8 +10,8 @@ constexpr const char* lifted_like = "Like: lifted front 600 rear 798kg.";
 constexpr const char* holes_like = "Like: link-holes lower frame pitch 25 above 1 below 2 hole 14.";
 constexpr const char* brake_like = "Like: brake front disc piston 48 pistons 2 radius 112 grip 0.38 stroke 0.5.";
 constexpr const char* pedal_like = "Like: pedal brake lever 290 arm 52 room 140 bore 22.2.";
-constexpr std::string_view spring_words[] = {"rate", "bar", "inside", "long",   "arm", "foot",
-                                             "top",  "on",  "free",   "higher", "note"};
+constexpr std::string_view spring_words[] = {"rate", "bar",  "inside", "long", "arm",       "foot", "top",
+                                             "on",   "free", "higher", "stop", "stop-rate", "note"};
 constexpr std::string_view lifted_words[] = {"front", "rear", "within", "note"};
 constexpr std::string_view holes_words[] = {"pitch", "above", "below", "lean", "hole", "note"};
 constexpr std::string_view brake_words[] = {"piston", "pistons", "radius", "grip", "factor", "stroke", "note"};
@@ -55,6 +55,10 @@ void Reader::spring() {
             s.free = length("its length without load");
         } else if (line_.take("higher")) {
             s.higher = length("how much higher the car shall stand");
+        } else if (line_.take("stop")) {
+            s.stop = length("how far the wheel goes up until its stop touches");
+        } else if (line_.take("stop-rate")) {
+            s.stop_rate = countNext("the stop's rate at the wheel, N/mm");
         } else if (line_.take("note")) {
             s.note = line_.rest().text;
         } else {

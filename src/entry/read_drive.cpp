@@ -13,7 +13,7 @@ constexpr const char* level_like = "Like: level-on frame -0.6deg.";
 constexpr const char* turns_like = "Like: turns rear-axle shaft 3.55 wheel 1 one-held.";
 constexpr const char* drive_like = "Like: drive redline 5200 torque 320 first 3.6 top 0.78.";
 constexpr std::string_view end_words[] = {"at",   "station", "right", "up",   "line", "slope", "swing",
-                                          "turn", "raise",   "aside", "back", "on",   "note"};
+                                          "turn", "raise",   "aside", "back", "on",   "in",    "note"};
 constexpr std::string_view shaft_words[] = {"from", "to",   "joints", "slip",  "phase", "in",
                                             "out",  "tube", "limit",  "loops", "note"};
 constexpr std::string_view level_words[] = {"within", "note"};
@@ -93,6 +93,9 @@ void Reader::driveEnd() {
             e.back = length("how much further back");
         } else if (line_.take("on")) {
             e.on = oneOf<Carrier>("what it moves with");
+        } else if (line_.take("in")) {
+            const Word housing = line_.next("the housing's name, or alone");
+            e.housing = housing.text == "alone" ? "" : housing.text;
         } else if (line_.take("note")) {
             e.note = line_.rest().text;
         } else {

@@ -8,9 +8,10 @@ namespace gorvet::entry {
 namespace follows {
 namespace {
 
-/// A row of the register, or a surface.
+/// A row of the register, a surface, or an axle whose gears it shows.
 bool part(const Reader& r, const Word* next) {
-    return next && (next->text == "nothing" || releaseNamed(r.b_, next->text) || surfaceNamed(r.b_, next->text));
+    return next && (next->text == "nothing" || next->text == "front-axle" || next->text == "rear-axle" ||
+                    releaseNamed(r.b_, next->text) || surfaceNamed(r.b_, next->text));
 }
 
 } // namespace
@@ -44,10 +45,10 @@ void Reader::photo() {
             p.step = line_.take("nothing") ? "" : stepNext("the step that it shows");
             if (jobNamed(b_, p.step)) p.step = "job-" + p.step;
         } else if (line_.take("of")) {
-            const Word w = line_.next("a row of the register, or a surface");
+            const Word w = line_.next("a row of the register, a surface or an axle");
             if (w.text != "nothing" && !follows::part(*this, &w))
                 throw Failure{w.column, fmt::format("There is neither a row of the register nor a surface {}.", w.text),
-                              "Tag it first, or say the area."};
+                              "Tag it first, or say the area; of an axle's gears: rear-axle."};
             p.part = w.text == "nothing" ? "" : w.text;
         } else if (line_.take("note")) {
             p.note = line_.rest().text;
@@ -77,8 +78,8 @@ void Reader::stock() {
         s.id = fresh<Stock>();
         s.name = w.text;
     }
-    static constexpr Option options[] = {{"long"}, {"count", follows::figure}, {"price", follows::figure}, {"grade"}, {"shelf"},
-                                         {"note"}};
+    static constexpr Option options[] = {
+        {"long"}, {"count", follows::figure}, {"price", follows::figure}, {"grade"}, {"shelf"}, {"any"}, {"note"}};
     const auto form = line_.atEnd() || line_.peek().quoted ? std::nullopt : fromWord<StockForm>(line_.peek().text);
     if (form) {
         line_.next("its form");
@@ -105,8 +106,11 @@ void Reader::stock() {
     while (!line_.atEnd()) {
         if (line_.take("long"))
             s.length_mm = figure(line_.upTo([&] { return stopsAt(options); }), units::Kind::Length, "its length").value;
-        else if (line_.take("count"))
+        else if (line_.take("count")) {
             s.count = plainNumber("pieces");
+            s.any = false;
+        } else if (line_.take("any"))
+            s.any = true, s.count = 0;
         else if (line_.take("price"))
             s.price = plainNumber("price");
         else if (line_.take("grade"))
@@ -122,7 +126,9 @@ void Reader::stock() {
         throw Failure{line_.endColumn(), "How long it is is missing.",
                       fmt::format("Like: stock {} box 60 40 3 long 2000.", s.name)};
     put(Put<Stock>{s});
-    say(fmt::format("{} {}: {} of {:g} mm", old ? "on the shelf, changed:" : "on the shelf:", s.name, s.count, s.length_mm));
+    say(s.any ? fmt::format("can be had: {} of {:g} mm", s.name, s.length_mm)
+              : fmt::format("{} {}: {} of {:g} mm", old ? "on the shelf, changed:" : "on the shelf:", s.name, s.count,
+                            s.length_mm));
 }
 
 /// A piece off a length: what is left over goes back onto the shelf as an offcut.

@@ -10,7 +10,7 @@ constexpr const char* gear_like = "Like: steer-gear rack-1 rack each-way 72 turn
 constexpr const char* run_like = "Like: run downpipe exhaust through Ea Eb across 50.";
 constexpr std::string_view column_words[] = {"through", "forks", "bearings", "bulkhead", "across", "gives", "limit", "note"};
 constexpr std::string_view gear_words[] = {"holes", "bolt", "each-way", "arm", "swing", "turns", "plate", "closed", "note"};
-constexpr std::string_view run_words[] = {"through", "across", "shielded", "open", "note"};
+constexpr std::string_view run_words[] = {"through", "across", "shielded", "open", "long", "ends-on", "note"};
 
 } // namespace
 
@@ -136,6 +136,10 @@ void Reader::pipeRun() {
             r.shielded = true;
         } else if (line_.take("open")) {
             r.shielded = false;
+        } else if (line_.take("long")) {
+            r.length = figure(line_.upTo([&] { return saidNext(run_words, line_); }), units::Kind::Length, "how long it is");
+        } else if (line_.take("ends-on")) {
+            r.last_on = oneOf<Carrier>("what its last point moves with");
         } else if (line_.take("note")) {
             r.note = line_.rest().text;
         } else {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "build/part_kinds.hpp"
 #include "entry/entry.hpp"
 #include "entry/line.hpp"
 
@@ -335,6 +336,10 @@ public:
     void stand();
     void removeStand(const Word&);
     // make
+    void steelPart();
+    void removeSteelPart(const Word&);
+    /// The next words as a figure of a part, within its range.
+    Dimension partFigure(const PartFigureKind&);
     void mount();
     void biscuit();
     void mountFigure();

@@ -17,6 +17,9 @@ struct SteelNeed {
     double wall_mm = 0;
     double length_mm = 0;
     int count = 1;
+    std::string ends = {}; ///< how they are cut: "square, 32.0° off square"
+    double mass_kg = 0;    ///< of one; 0: not known
+    std::string tag = {};  ///< of what it is a piece of
     bool operator==(const SteelNeed&) const = default;
 };
 /// Whether a need can be cut from what is on the shelf: same form, same section within 0.6 mm, lying either way.

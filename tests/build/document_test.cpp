@@ -162,7 +162,16 @@ void driving(test::AnyRow& any, const Build& b, SteeringGear& g) {
     g.pivot = g.ball = {};
     g.swing = g.each_way = std::nullopt;
 }
-void driving(test::AnyRow& any, const Build& b, Run& r) { r.points = someOfChassis(any, b, 2); }
+void driving(test::AnyRow& any, const Build& b, Run& r) {
+    r.points = someOfChassis(any, b, 2);
+    if (r.points.size() < 2) r.length.reset();
+}
+void driving(test::AnyRow& any, const Build& b, SteelPart& p) {
+    p.at = someOfChassis(any, b, 3);
+    if (p.pinned.size() != p.at.size()) p.pinned.clear();
+    for (auto* list : {&p.figures, &p.made})
+        if (list->size() > 1) list->resize(1);
+}
 void driving(test::AnyRow& any, const Build& b, Spring& s) {
     s.form = any.oneIn(2) ? SpringForm::Coil : SpringForm::Torsion;
     s.on = {};
@@ -170,6 +179,7 @@ void driving(test::AnyRow& any, const Build& b, Spring& s) {
     (s.form == SpringForm::Coil ? s.bar : s.rate).reset();
     if (s.form == SpringForm::Coil) s.length = s.arm = std::nullopt;
     s.inside.reset();
+    if (!s.stop) s.stop_rate.reset();
     if (const auto points = someOfChassis(any, b, 2); points.size() == 2) {
         s.foot = points[0];
         s.top = points[1];

@@ -413,4 +413,41 @@ TEST_CASE("a file of version 11 knew no column, spring or brake, and reads the s
     CHECK(linkHolesOf((*again)->build(), linkNamed((*again)->build(), "lower")->id, LinkEnd::Frame)->pitch.value == 25);
 }
 
+TEST_CASE("a file of version 12 knew no housing, no run's length and no bump stop, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-12");
+    const auto path = quick.path / "twelve.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-12.gorvet", path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "twelve.version-12.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(driveEndNamed(b, "gearbox")->housing.empty());
+        CHECK_FALSE(runNamed(b, "brake-pipe")->length);
+        CHECK(runNamed(b, "brake-pipe")->last_on == Carrier::Frame);
+        CHECK_FALSE(springOf(b, AxleEnd::Rear)->stop);
+        CHECK(springOf(b, AxleEnd::Rear)->rate->value == 48);
+        DriveEnd e = *driveEndNamed(b, "gearbox");
+        e.housing = "transfer";
+        Run run = *runNamed(b, "brake-pipe");
+        run.length = Dimension{1850, "1850", Provenance::Measured};
+        run.last_on = Carrier::Rear;
+        Spring s = *springOf(b, AxleEnd::Rear);
+        s.stop = Dimension{45, "45", Provenance::Measured};
+        REQUIRE((*store)->keep(Edit{"thirteen", {Put<DriveEnd>{e}, Put<Run>{run}, Put<Spring>{s}}}, author));
+        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
+        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+    }
+    CHECK(steps > 5);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK(driveEndNamed((*again)->build(), "gearbox")->housing == "transfer");
+    CHECK(runNamed((*again)->build(), "brake-pipe")->length->value == 1850);
+    CHECK(springOf((*again)->build(), AxleEnd::Rear)->stop->value == 45);
+}
+
 } // namespace store_migrate_test

@@ -4,6 +4,7 @@ namespace gorvet::desk {
 
 std::vector<Starter> MakeBench::starters(const Document& d, const ViewState&) const {
     std::vector<Starter> list = {{tr("mount all"), "mount all"},
+                                 {tr("a part"), "part "},
                                  {tr("biscuit"), "biscuit "},
                                  {tr("washer"), "washer "},
                                  {tr("mount bolt"), "mount-bolt "}};

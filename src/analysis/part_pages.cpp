@@ -1,0 +1,286 @@
+// Parts of new steel on paper and in files, and the cut list of all new steel.
+#include "analysis/json_parts.hpp"
+#include "analysis/listing_cells.hpp"
+#include "analysis/pages.hpp"
+#include "analysis/parts.hpp"
+#include "analysis/work_buy.hpp"
+#include "files/out_file.hpp"
+#include "formats/csv.hpp"
+#include "make/crossmember.hpp"
+#include "make/part_sheet.hpp"
+#include "sheet/write.hpp"
+
+#include <cmath>
+#include <numbers>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using namespace sheet;
+
+namespace {
+
+constexpr int view_fine_px = 900;
+
+/// From the side, from above and from behind, at one scale, and as it stands in space.
+Drawing trueViews(const std::vector<shape::NamedSolid>& solids, double width, double height, const Format& f) {
+    Drawing d{width, height, {}, {}};
+    constexpr double right = std::numbers::pi / 2;
+    struct View {
+        const char* words;
+        shape::ViewAxes axes;
+        std::vector<shape::ScribedLine> lines;
+    };
+    std::vector<View> views{{"from the left", shape::ViewAxes::from(0, 0), {}},
+                            {"from behind", shape::ViewAxes::from(right, 0), {}},
+                            {"from above", shape::ViewAxes::from(0, right), {}},
+                            {"as it stands", shape::ViewAxes::from(0.65, 0.5), {}}};
+    double mm_a_unit = 0;
+    const double wide = width / 2 - f.px(20), high = height / 2 - f.px(30);
+    for (View& v : views) {
+        v.lines = make::partLines(solids, v.axes, view_fine_px);
+        const auto [w, h] = make::linesSize(v.lines);
+        mm_a_unit = std::max({mm_a_unit, w / wide, h / high});
+    }
+    if (!(mm_a_unit > 0)) return d;
+    for (std::size_t k = 0; k < views.size(); ++k) {
+        const P at{k % 2 ? width / 2 + f.px(10) : 0, k / 2 ? height / 2 : 0};
+        d.add(Text{{at.x, at.y + f.small()}, views[k].words, f.small(), Ink::Second});
+        d.place(make::linesDrawing(views[k].lines, wide, high, mm_a_unit, f), {at.x, at.y + f.px(20)});
+    }
+    addScale(d, {0, height - f.px(2)}, 1 / mm_a_unit, f);
+    return d;
+}
+
+std::string csvOf(const Listing& list) {
+    std::string text;
+    for (std::size_t k = 0; k < list.columns.size(); ++k) text += (k ? "," : "") + formats::csvField(list.columns[k]);
+    text += "\n";
+    for (const ListRow& row : list.rows) {
+        for (std::size_t k = 0; k < row.cells.size(); ++k) text += (k ? "," : "") + formats::csvField(row.cells[k].text);
+        text += "\n";
+    }
+    return text;
+}
+
+std::vector<std::string> cautionsOf() { return {part_caution, local_rules, hot_work}; }
+
+void addPartPages(const Build& b, const Results& r, const make::PartIn& in, const make::PartPlan& p,
+                  std::vector<Drawing>& pages) {
+    const auto solids = make::partSolids(p);
+    Area area;
+    Drawing page = blankPage(titled(b, r, fmt::format("Part: {}, {}", p.name, p.kind)), cautionsOf(), area);
+    const double views = area.height * 0.56;
+    if (solids) page.place(trueViews(*solids, area.width * 0.62, views, on_paper), {area.x, area.y});
+    Area below{area.x, area.y + views + 3, area.width, area.height - views - 3};
+    std::vector<std::vector<std::string>> rows;
+    const auto step = b.settings.length_step;
+    for (const make::BarPiece& bar : p.bars)
+        rows.push_back({bar.name,
+                        bar.round ? fmt::format("tube {} × {}", make::trimmed(bar.height_mm), make::trimmed(bar.wall_mm))
+                                  : fmt::format("box {} × {} × {}", make::trimmed(bar.height_mm), make::trimmed(bar.width_mm),
+                                                make::trimmed(bar.wall_mm)),
+                        units::formatLength(bar.length_mm.value, step), make::endsWords(bar), units::formatMass(bar.mass_kg),
+                        ""});
+    for (const make::FlatPiece& flat : p.flats)
+        rows.push_back({flat.count > 1 ? fmt::format("{} × {}", flat.count, flat.name) : flat.name,
+                        fmt::format("sheet {}", make::trimmed(flat.thickness_mm)), make::sizeWords(flat, step),
+                        flat.bends.empty() ? "flat" : units::counted(flat.bends.size(), "a bend"),
+                        units::formatMass(flat.mass_kg), ""});
+    for (const make::Seam& s : p.seams)
+        rows.push_back({"weld: " + s.what, fmt::format("fillet {}", make::trimmed(s.leg_mm)),
+                        units::formatLength(s.length_mm, step), "", "", ""});
+    addTable(page, below,
+             {{"piece", 62},
+              {"of", 36},
+              {"size", 44, Anchor::Right, Face::Sans},
+              {"ends", 70},
+              {"weighs", 24, Anchor::Right, Face::Sans},
+              {"as made", 30}},
+             rows, on_paper.body());
+    // its figures and what is wrong stand beside its views
+    make::PartView v{&in, &p, "", step};
+    page.place(make::partWords(v, area.width * 0.36, views, on_paper), {area.x + area.width * 0.64, area.y});
+    pages.push_back(std::move(page));
+    for (const make::FlatPiece& flat : p.flats) {
+        Area own;
+        const Drawing cut = make::flatDrawing(flat);
+        Drawing one = blankPage(titled(b, r, fmt::format("{}: {}", p.name, flat.name)), cautionsOf(), own);
+        if (cut.width <= own.width && cut.height <= own.height - 14 && flat.bends.empty()) {
+            one.place(cut, {own.x, own.y});
+            addCheckBar(one, {own.x, own.y + own.height - 2});
+        } else {
+            one.place(make::flatSheet(flat, step, own.width, own.height - 4, on_paper), {own.x, own.y});
+        }
+        pages.push_back(std::move(one));
+    }
+    for (const make::BarPiece& bar : p.bars)
+        for (std::size_t end = 0; end < 2; ++end) {
+            if (!bar.ends[end].cope) continue;
+            Area own;
+            Drawing one =
+                blankPage(titled(b, r, fmt::format("{}: wrap 1 : 1 round its {}", p.name, end == 0 ? "first end" : "other end")),
+                          cautionsOf(), own);
+            const Drawing wrap = make::wrapDrawing(bar, end);
+            if (wrap.width > own.width || wrap.height > own.height - 14) continue;
+            one.place(wrap, {own.x, own.y + 2});
+            addCheckBar(one, {own.x, own.y + own.height - 2});
+            pages.push_back(std::move(one));
+        }
+}
+
+} // namespace
+
+std::vector<Drawing> partPages(const Build& b, const Results& r) {
+    std::vector<Drawing> pages;
+    for (const auto& node : r.parts)
+        if (node->made()) addPartPages(b, r, node.input(), *node, pages);
+    addListingPages(pages, titled(b, r, "Make: the cut list"), {local_rules}, cutList(b, r, the_chassis),
+                    {66, 46, 40, 20, 60, 30});
+    return pages;
+}
+
+Headline cutListHeadline(const Build&, const Results& r, SubjectId) {
+    const auto needs = steelNeeds(r);
+    if (needs.empty())
+        return {"Nothing is cut yet.",
+                "Parts, the crossmember and Stretch's sleeves stand here, each with its length and its ends."};
+    int pieces = 0;
+    for (const work::SteelNeed& n : needs) pieces += n.count;
+    return {fmt::format("{} to cut.", units::counted(static_cast<std::size_t>(pieces), "a piece")),
+            "What lies on the shelf for them, and what must be bought, stands on Work."};
+}
+
+Listing cutList(const Build& b, const Results& r, SubjectId) {
+    Listing list{{"piece", "of", "size", "pieces", "ends", "weighs"}, -1, "piece", {}};
+    for (const work::SteelNeed& n : steelNeeds(r)) {
+        ListRow row;
+        const auto step = b.settings.length_step;
+        const bool plate = n.form == StockForm::Plate;
+        row.cells = {
+            words(n.what),
+            words(plate ? fmt::format("plate {}", make::trimmed(n.wall_mm))
+                        : work::sectionWords(n.form, n.height_mm, n.width_mm, n.wall_mm)),
+            number(plate ? fmt::format("{} × {}", units::formatLength(n.length_mm, step), units::formatLength(n.height_mm, step))
+                         : units::formatLength(n.length_mm, step),
+                   n.length_mm),
+            number(fmt::format("{}", n.count), n.count),
+            words(n.ends),
+            n.mass_kg > 0 ? number(units::formatMass(n.count * n.mass_kg), n.count * n.mass_kg) : words("")};
+        row.tag = n.tag;
+        list.rows.push_back(std::move(row));
+    }
+    return list;
+}
+
+void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
+    if (auto pages = partPages(b, r); !pages.empty()) {
+        numberPages(pages);
+        out.keep("parts.pdf", [&](const auto& to) { return writePdf(pages, {"Parts: " + b.settings.name, "Gorvet parts"}, to); });
+    }
+    const Listing list = cutList(b, r, the_chassis);
+    if (!list.rows.empty())
+        out.keep("cut-list.csv", [&](const auto& to) { return files::putText(to, files::Kind::Csv, csvOf(list)); });
+    if (!r.file_damage.empty()) return; // nothing that a machine cuts from comes out of a damaged file
+    std::vector<shape::NamedSolid> all;
+    for (const auto& node : r.parts) {
+        if (!node->made()) continue;
+        for (const make::FlatPiece& flat : node->flats) {
+            std::string name = fmt::format("part-{}-{}.dxf", node->name, flat.name);
+            std::replace(name.begin(), name.end(), ' ', '-');
+            out.keep(name, [&](const auto& to) { return writeDxf(make::flatDrawing(flat), to); });
+        }
+        if (const auto solids = make::partSolids(*node)) all.insert(all.end(), solids->begin(), solids->end());
+    }
+    if (!all.empty()) out.keep("parts.step", [&](const auto& to) { return shape::writeStep(all, to); });
+}
+
+std::string makeCutJson(const Build&, const Results& r) {
+    Json j = {{"pieces", Json::array()}};
+    for (const work::SteelNeed& n : steelNeeds(r))
+        j["pieces"].push_back({{"piece", n.what},
+                               {"form", word(n.form)},
+                               {"height_mm", number(n.height_mm)},
+                               {"width_mm", number(n.width_mm)},
+                               {"wall_mm", number(n.wall_mm)},
+                               {"length_mm", number(n.length_mm)},
+                               {"count", n.count},
+                               {"ends", n.ends},
+                               {"mass_kg", number(n.mass_kg)}});
+    return text(j);
+}
+
+std::string makePartJson(const Build&, const Results& r) {
+    Json j = {{"parts", Json::array()}, {"cautions", {part_caution, local_rules}}};
+    for (const auto& node : r.parts) {
+        const make::PartIn& in = node.input();
+        const make::PartPlan& p = *node;
+        Json one = {{"name", in.name},
+                    {"kind", in.kind},
+                    {"pinned", in.pinned},
+                    {"verdict", verdictWord(p.verdict)},
+                    {"missing", in.missing},
+                    {"assumed", in.assumed},
+                    {"not_looked_at", p.not_looked_at}};
+        if (p.made()) {
+            put(one, p.size_mm, "_mm", "size");
+            one["size_of"] = p.size_of;
+            one["mass_kg"] = number(p.mass_kg);
+        }
+        one["bars"] = Json::array();
+        for (const make::BarPiece& bar : p.bars) {
+            Json piece = {{"name", bar.name},
+                          {"form", bar.round ? "tube" : "box"},
+                          {"height_mm", number(bar.height_mm)},
+                          {"width_mm", number(bar.width_mm)},
+                          {"wall_mm", number(bar.wall_mm)},
+                          {"mass_kg", number(bar.mass_kg)},
+                          {"ends", Json::array()}};
+            put(piece, bar.length_mm, "_mm", "length");
+            for (const make::BarEnd& e : bar.ends) {
+                Json end = {{"cut", e.kind == make::BarEnd::Kind::Square ? "square"
+                                    : e.kind == make::BarEnd::Kind::Saw  ? "saw"
+                                                                         : "cope"},
+                            {"saw_deg", number(units::degrees(e.saw_rad))},
+                            {"turned_deg", number(units::degrees(e.turned_rad))}};
+                if (e.cope) {
+                    end["onto_mm"] = number(e.cope->main_mm);
+                    end["angle_deg"] = number(units::degrees(e.cope->angle_rad));
+                }
+                piece["ends"].push_back(std::move(end));
+            }
+            one["bars"].push_back(std::move(piece));
+        }
+        one["flats"] = Json::array();
+        for (const make::FlatPiece& flat : p.flats) {
+            Json piece = {{"name", flat.name},
+                          {"count", flat.count},
+                          {"thickness_mm", number(flat.thickness_mm)},
+                          {"mass_kg", number(flat.mass_kg)},
+                          {"outline", Json::array()},
+                          {"holes", Json::array()},
+                          {"bends", Json::array()}};
+            for (const auto& [x, y] : flat.outline) piece["outline"].push_back({number(x), number(y)});
+            for (const make::FlatHole& h : flat.holes)
+                piece["holes"].push_back({{"x_mm", number(h.at.first)},
+                                          {"y_mm", number(h.at.second)},
+                                          {"diameter_mm", number(h.diameter_mm)},
+                                          {"for", h.what}});
+            for (const make::FlatBend& bend : flat.bends)
+                piece["bends"].push_back({{"angle_deg", number(units::degrees(bend.angle_rad))},
+                                          {"inside_mm", number(bend.inside_mm)},
+                                          {"allowance_mm", number(bend.allowance_mm)}});
+            one["flats"].push_back(std::move(piece));
+        }
+        one["seams"] = Json::array();
+        for (const make::Seam& s : p.seams)
+            one["seams"].push_back({{"what", s.what}, {"length_mm", number(s.length_mm)}, {"leg_mm", number(s.leg_mm)}});
+        one["remarks"] = remarksJson(p.remarks);
+        j["parts"].push_back(std::move(one));
+    }
+    return text(j);
+}
+
+} // namespace gorvet::analysis

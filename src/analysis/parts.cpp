@@ -1,0 +1,250 @@
+// Parts of new steel: input, sheet, headline, card, findings.
+#include "analysis/parts.hpp"
+
+#include "analysis/car_points.hpp"
+#include "analysis/finding_maker.hpp"
+#include "analysis/pages.hpp"
+#include "build/part_kinds.hpp"
+#include "make/part_sheet.hpp"
+
+#include <algorithm>
+
+#include <fmt/format.h>
+
+namespace gorvet::analysis {
+
+using namespace build;
+using sheet::Mark;
+
+const char* const part_caution =
+    "Strength here is of the part alone, for the load that was said: what carries people, steers or brakes is approved by those who are licensed for it.";
+
+make::PartIn partInput(const Build& b, const Results& r, const SteelPart& part) {
+    make::PartIn in;
+    in.name = part.name;
+    in.kind = part.kind;
+    in.yield_mpa = b.frame_facts.yield_MPa.value;
+    in.yield_known = b.frame_facts.yield_MPa.provenance != Provenance::Assumed;
+    in.left = r.planned_left;
+    in.right = r.planned_right;
+    const PartKind* kind = partKindNamed(part.kind);
+    if (!kind) {
+        in.missing.push_back(fmt::format("a program that knows a {}: this one is older than the build", part.kind));
+        return in;
+    }
+    if (part.at.size() < kind->points.size())
+        for (std::size_t k = part.at.size(); k < kind->points.size(); ++k) in.missing.push_back(kind->points[k]);
+    else if (part.at.size() > kind->points.size() && !kind->more)
+        in.missing.push_back(fmt::format("{}, and no more", units::counted(kind->points.size(), "a place")));
+    CarPoints points(b, r);
+    in.at = points.take(part.at);
+    in.pinned = !part.pinned.empty();
+    if (in.pinned) {
+        in.places.at = part.pinned;
+        in.places.covariance.assign(9 * part.at.size() * part.at.size(), 0);
+        for (std::size_t k = 0; k < part.at.size(); ++k) {
+            in.at[k] = k;
+            in.places.names.push_back(nameOf(b, part.at[k]));
+        }
+    } else {
+        if (const std::string lost = points.lost(); !lost.empty()) in.missing.push_back(lost);
+        in.places = points.places();
+        for (const std::string& name : points.assumed()) in.assumed.push_back("the place of " + name);
+    }
+    for (const PartFigure& f : part.figures) {
+        if (!kind->figure(f.name)) continue;
+        in.figures[f.name] = Figure{f.value.value, 0, f.value.provenance};
+        if (f.value.provenance == Provenance::Assumed) in.assumed.push_back(fmt::format("its {}", f.name));
+    }
+    for (const PartFigureKind& f : kind->figures) {
+        if (in.figures.contains(f.word)) continue;
+        if (f.usual) {
+            in.figures[f.word] = Figure{*f.usual, 0, Provenance::Assumed};
+            in.assumed.push_back(fmt::format("its {}, {:g}", f.word, *f.usual));
+        } else if (f.must) {
+            in.missing.push_back(fmt::format("its {}, {}", f.word, f.about));
+        }
+    }
+    return in;
+}
+
+std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const Build& b, const Results& r, const Results* previous) {
+    using Made = Node<make::PartIn, make::PartPlan>;
+    std::vector<Made> all;
+    for (const auto& [id, part] : b.steel_parts) {
+        const Made* before = nullptr;
+        if (previous)
+            for (const Made& node : previous->parts)
+                if (node.input().name == part.name) before = &node;
+        all.push_back(Made::of(partInput(b, r, part), before, make::partPlan));
+    }
+    return all;
+}
+
+sheet::Drawing partsDrawing(const Build& b, const Results& r, SubjectId, const ViewOptions&, double width, double height,
+                            const sheet::Format& f) {
+    std::vector<make::PartView> views;
+    for (const auto& node : r.parts)
+        views.push_back({&node.input(), &*node, "part:" + node.input().name, b.settings.length_step});
+    return make::partsSheet(views, width, height, f);
+}
+
+Headline partsHeadline(const Build&, const Results& r, SubjectId) {
+    if (r.parts.empty())
+        return {
+            "No part is said yet.",
+            "Mark what it joins, and say its kind: part o1 outrigger at Or Sr deep 80 wide 50. Its figures follow the survey."};
+    std::size_t fails = 0, waits = 0;
+    double mass = 0;
+    for (const auto& node : r.parts) {
+        fails += node->verdict == PlanVerdict::Fails;
+        waits += !node->made();
+        mass += node->mass_kg;
+    }
+    Headline h;
+    h.sentence = fails ? fmt::format("{} of {} can't be made as planned.", fails, units::counted(r.parts.size(), "a part"))
+                       : fmt::format("{}, {} in all.", units::counted(r.parts.size(), "a part"), units::formatMass(mass));
+    for (const auto& node : r.parts)
+        if (!node->remarks.empty() && node->verdict == PlanVerdict::Fails) {
+            h.below = fmt::format("{}: {} ", node.input().name, node->remarks.front().sentence);
+            break;
+        }
+    if (waits) h.below += fmt::format("{} for a place or a figure. ", waits == 1 ? "One waits" : fmt::format("{} wait", waits));
+    h.below += part_caution;
+    return h;
+}
+
+namespace {
+
+class PartCards : CardMaker {
+public:
+    using CardMaker::CardMaker;
+
+    std::optional<Card> part(const std::string& name) const {
+        const SteelPart* part = steelPartNamed(b_, name);
+        if (!part) return std::nullopt;
+        Card c;
+        c.title = fmt::format("{} {}", part->kind, name);
+        c.journal_table = "steel-part";
+        c.journal_id = part->id.value;
+        const std::string line = fmt::format("part {} ", name);
+        for (const auto& node : r_.parts) {
+            if (node.input().name != name) continue;
+            const make::PartPlan& p = *node;
+            c.word = verdictWord(p.verdict);
+            c.severity = sheet::severityOf(p.verdict);
+            if (p.made())
+                c.rows.push_back({p.size_of, fmt::format("{} ± {}", len(p.size_mm.value), small(p.size_mm.u95)),
+                                  markOf(p.size_mm.provenance), true});
+            made(c, *part, p);
+            for (const make::BarPiece& bar : p.bars)
+                c.rows.push_back({"sawn off", fmt::format("{} ± {}", len(bar.length_mm.value), small(bar.length_mm.u95)),
+                                  markOf(bar.length_mm.provenance), true});
+            if (p.mass_kg > 0) c.rows.push_back({"weighs", units::formatMass(p.mass_kg), Mark::Derived, false});
+            if (!node.input().missing.empty())
+                c.sentences.push_back(fmt::format("It waits for {}.", node.input().missing.front()));
+            if (!p.remarks.empty()) c.sentences.push_back(p.remarks.front().sentence + " " + p.remarks.front().remedy);
+            if (part->pinned.empty() && p.made()) {
+                std::string places;
+                for (const Vec3& q : p.at) places += fmt::format(" {:.1f} {:.1f} {:.1f}", q.x_mm, q.y_mm, q.z_mm);
+                c.actions.push_back({"pin it where it is", line + "pinned" + places, "", false});
+            }
+        }
+        if (!part->pinned.empty()) {
+            c.rows.push_back({"its places", "pinned", Mark::None, false});
+            c.actions.push_back({"let it follow the survey", line + "follows", "", false});
+        }
+        if (c.sentences.size() < 2) c.sentences.push_back(fmt::format("Caution: {}", part_caution));
+        figures(c, *part, line);
+        c.actions.push_back({"remove", "remove part " + name, "", false});
+        return c;
+    }
+
+private:
+    /// How it came out, against what was to be.
+    void made(Card& c, const SteelPart& part, const make::PartPlan& p) const {
+        for (const PartFigure& f : part.made) {
+            const double wanted = f.name == "long" ? p.size_mm.value : figure(part, f.name);
+            c.rows.push_back({fmt::format("{} as made", f.name),
+                              fmt::format("{}, {} off", len(f.value.value), small(f.value.value - wanted)),
+                              markOf(f.value.provenance), false});
+        }
+    }
+    static double figure(const SteelPart& part, const std::string& word) {
+        for (const PartFigure& f : part.figures)
+            if (f.name == word) return f.value.value;
+        const PartKind* kind = partKindNamed(part.kind);
+        const PartFigureKind* of = kind ? kind->figure(word) : nullptr;
+        return of && of->usual ? *of->usual : std::nan("");
+    }
+    void figures(Card& c, const SteelPart& part, const std::string& line) const {
+        const PartKind* kind = partKindNamed(part.kind);
+        if (!kind) return;
+        for (const PartFigureKind& f : kind->figures) {
+            std::string now;
+            for (const PartFigure& said : part.figures)
+                if (said.name == f.word) now = said.value.typed;
+            c.actions.push_back({f.word, line + f.word + " ", now, true});
+        }
+    }
+};
+
+class PartFinder : FindingMaker {
+public:
+    using FindingMaker::FindingMaker;
+
+    void parts() {
+        for (const auto& node : r_.parts) {
+            const make::PartIn& in = node.input();
+            const std::string tag = "part:" + in.name;
+            if (!in.missing.empty()) {
+                std::string list;
+                for (const std::string& m : in.missing) list += (list.empty() ? "" : "; ") + m;
+                add(sheet::Severity::Warn, "make.part-waits", in.name, "Marginal", fmt::format("{} waits for {}.", in.name, list),
+                    "Measure it, or say it.")
+                    .tag = tag;
+                continue;
+            }
+            for (const Remark& remark : node->remarks) {
+                Finding& f = add(severityOf(remark.verdict), "make." + remark.code, in.name, verdictWord(remark.verdict),
+                                 fmt::format("{}: {}", in.name, remark.sentence), remark.remedy);
+                f.figure = remark.figure;
+                f.need = remark.need;
+                if (!node->at.empty()) f.station_mm = node->at.front().x_mm;
+                f.brief = in.name;
+                f.tag = tag;
+            }
+            asMade(in, *node, tag);
+        }
+    }
+
+private:
+    /// What came out otherwise than it was to be, by more than its own ± and what a saw gives.
+    void asMade(const make::PartIn& in, const make::PartPlan& p, const std::string& tag) {
+        const SteelPart* part = steelPartNamed(b_, in.name);
+        constexpr double allowed_mm = 2;
+        for (const PartFigure& f : part->made) {
+            const auto planned = in.figures.find(f.name);
+            if (f.name != "long" && planned == in.figures.end()) continue;
+            const double wanted = f.name == "long" ? p.size_mm.value : planned->second.value, off = f.value.value - wanted;
+            if (std::abs(off) <= allowed_mm) continue;
+            Finding& found =
+                add(sheet::Severity::Warn, "make.part-made", in.name, "Marginal",
+                    fmt::format("{} came out with its {} {:.1f} mm {} than it was to be.", in.name, f.name, std::abs(off),
+                                off > 0 ? "more" : "less"),
+                    fmt::format("Plan it as it is: part {} {} {:g}; or make it anew.", in.name, f.name, f.value.value));
+            found.figure = fmt::format("{:.1f} mm", off);
+            found.need = fmt::format("± {:g} mm", allowed_mm);
+            found.tag = tag;
+        }
+    }
+};
+
+} // namespace
+
+std::optional<Card> partCard(const Build& b, const Results& r, const std::string& name) {
+    return PartCards(b, r, the_chassis).part(name);
+}
+void addPartFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).parts(); }
+
+} // namespace gorvet::analysis

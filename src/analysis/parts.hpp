@@ -1,0 +1,32 @@
+#pragma once
+
+#include "analysis/bench.hpp"
+#include "analysis/card_maker.hpp"
+#include "analysis/listing.hpp"
+#include "make/part.hpp"
+#include "work/buy.hpp"
+
+/// Parts of new steel: what the build says of each, their sheet, pages and files; the cut list of all new steel.
+namespace gorvet::analysis {
+
+make::PartIn partInput(const build::Build&, const Results&, const build::SteelPart&);
+std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const build::Build&, const Results&, const Results* previous);
+
+sheet::Drawing partsDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
+                            double height, const sheet::Format&);
+Headline partsHeadline(const build::Build&, const Results&, build::SubjectId);
+Headline cutListHeadline(const build::Build&, const Results&, build::SubjectId);
+Listing cutList(const build::Build&, const Results&, build::SubjectId);
+/// A page a part with its true views, its flats and its templates; the cut list.
+std::vector<sheet::Drawing> partPages(const build::Build&, const Results&);
+/// `part-NAME-PIECE.dxf` of each flat piece, `parts.step`, `cut-list.csv`, `parts.pdf`.
+void keepPartFiles(const build::Build&, const Results&, FileKeeper&);
+void addPartFindings(const build::Build&, const Results&, std::vector<Finding>&);
+/// "part:NAME".
+std::optional<Card> partCard(const build::Build&, const Results&, const std::string& name);
+std::string makePartJson(const build::Build&, const Results&);
+std::string makeCutJson(const build::Build&, const Results&);
+
+extern const char* const part_caution;
+
+} // namespace gorvet::analysis

@@ -1,0 +1,119 @@
+#include "make/crossmember.hpp"
+#include "make/part_maker.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include <fmt/format.h>
+
+namespace gorvet::make {
+
+using geometry::cross;
+using geometry::dot;
+using geometry::times;
+using geometry::unit;
+
+namespace {
+/// So far from a rail's face a place counts as on it.
+constexpr double on_face_mm = 15;
+} // namespace
+
+double bendAllowance(double angle, double inside, double thick) {
+    const double k = inside < thick ? 0.33 : inside <= 3 * thick ? 0.40 : inside <= 5 * thick ? 0.45 : 0.50;
+    return angle * (inside + k * thick);
+}
+
+double flatMass(const FlatPiece& p) {
+    double area = geometry::areaOf(p.outline);
+    for (const FlatHole& h : p.holes) area -= std::numbers::pi / 4 * h.diameter_mm * h.diameter_mm;
+    return steelMass(area * p.thickness_mm);
+}
+
+PartMaker::Face PartMaker::faceAt(const Vec3& place, const Vec3& towards) const {
+    Face best{unit(towards), false};
+    double squarest = 0; // at an edge two faces are there: the one that it runs into
+    for (const build::RailLine* rail : {&in_.left, &in_.right}) {
+        const auto here = rail->at(place.x_mm);
+        if (!here) continue;
+        const Vec3 along = unit({1, std::tan(here->plan_angle_rad), -std::tan(here->slope_rad)});
+        const Vec3 side = unit(cross({0, 0, 1}, {along.x_mm, along.y_mm, 0})), top = unit(cross(along, side));
+        const double aside = (place.y_mm - here->y_mm) * std::cos(here->plan_angle_rad);
+        const bool in_height = place.z_mm < here->top_mm + on_face_mm && place.z_mm > here->bottom_mm - on_face_mm;
+        const bool in_width = std::abs(aside) < rail->width_mm / 2 + on_face_mm;
+        const auto consider = [&](double off, bool within, const Vec3& normal) {
+            const double square = std::abs(dot(normal, unit(towards)));
+            if (!within || std::abs(off) >= on_face_mm || square <= squarest) return;
+            squarest = square;
+            best = {dot(normal, towards) < 0 ? times(normal, -1) : normal, true};
+        };
+        consider(std::abs(aside) - rail->width_mm / 2, in_height, side);
+        consider(place.z_mm - here->top_mm, in_width, top);
+        consider(place.z_mm - here->bottom_mm, in_width, top);
+    }
+    return best;
+}
+
+void PartMaker::bears(const char* code, double mpa, double most, const std::string& where, const std::string& remedy) {
+    const auto v =
+        build::judge(Figure{mpa, 0, in_.figures.at("load").provenance},
+                     build::Limit{-1e300, most, in_.yield_known ? build::Provenance::Measured : build::Provenance::Assumed});
+    if (v == PlanVerdict::Holds) return;
+    add(code, v,
+        mpa > most ? fmt::format("{} {:.0f} MPa, and it bears {:.0f}.", where, mpa, most)
+                   : fmt::format("{} {:.0f} MPa; that it bears {:.0f} is a guess.", where, mpa, most),
+        mpa > most ? remedy : std::string("Say its yield and the load as they are known: yield 235."))
+        .of(fmt::format("{:.0f} MPa", mpa), fmt::format("≤ {:.0f} MPa", most));
+}
+
+void PartMaker::weldBears(double n_per_mm, double leg, const std::string& where) {
+    const double on_throat = n_per_mm / (throat_share * leg), on_leg = n_per_mm / leg, base = base_share * in_.yield_mpa;
+    if (on_throat / weld_mpa > on_leg / base)
+        bears("part-weld", on_throat, weld_mpa, where + " stands under",
+              "A longer or thicker weld: a larger foot, or a plate under it.");
+    else
+        bears("part-weld", on_leg, base, "Beside " + where + " the steel stands under",
+              "A longer weld: a larger foot, or a plate under it.");
+}
+
+PartPlan PartMaker::done() {
+    for (FlatPiece& piece : p_.flats) piece.mass_kg = flatMass(piece);
+    for (const FlatPiece& piece : p_.flats) p_.mass_kg += piece.count * piece.mass_kg;
+    for (const BarPiece& piece : p_.bars) p_.mass_kg += piece.count * piece.mass_kg;
+    for (std::size_t k = 0; k < in_.at.size(); ++k) p_.at.push_back(at(k));
+    for (const FlatPiece& piece : p_.flats) {
+        if (!geometry::isSimple(piece.outline) || geometry::areaOf(piece.outline) <= 0)
+            add("part-outline", PlanVerdict::Fails,
+                fmt::format("The outline of {} crosses itself: nothing can be cut by it.", piece.name),
+                "Look at its figures and its places once more.");
+        for (const FlatHole& h : piece.holes)
+            if (!geometry::isInside(piece.outline, h.at) ||
+                geometry::fromEdge(piece.outline, h.at) < h.diameter_mm / 2 + piece.thickness_mm)
+                add("part-edge", PlanVerdict::Fails,
+                    fmt::format("A hole of {:g} in {} leaves less than its thickness to the edge.", h.diameter_mm, piece.name),
+                    "A larger plate, or a smaller hole.");
+    }
+    std::stable_sort(p_.remarks.begin(), p_.remarks.end(),
+                     [](const build::Remark& a, const build::Remark& b) { return a.verdict > b.verdict; });
+    p_.verdict = PlanVerdict::Holds;
+    for (const build::Remark& r : p_.remarks) p_.verdict = std::max(p_.verdict, r.verdict);
+    if (!in_.assumed.empty() || !in_.missing.empty() || !p_.not_looked_at.empty())
+        p_.verdict = std::max(p_.verdict, PlanVerdict::Marginal);
+    return std::move(p_);
+}
+
+PartPlan partPlan(const PartIn& in) {
+    PartPlan none;
+    none.name = in.name;
+    none.kind = in.kind;
+    if (!in.missing.empty()) return none;
+    if (in.kind == "brace") return bracePlan(in);
+    if (in.kind == "coped-tube") return copedTubePlan(in);
+    if (in.kind == "outrigger") return outriggerPlan(in);
+    if (in.kind == "gusset") return gussetPlan(in);
+    if (in.kind == "ears") return earsPlan(in);
+    if (in.kind == "drilled-plate") return drilledPlatePlan(in);
+    return none;
+}
+
+} // namespace gorvet::make

@@ -1,0 +1,134 @@
+#pragma once
+
+#include "build/places.hpp"
+#include "build/rail_line.hpp"
+#include "build/remark.hpp"
+#include "geometry/outline.hpp"
+#include "make/cope.hpp"
+#include "shape/solid.hpp"
+
+#include <array>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// A part of new steel by the rules of its kind: the pieces that it is made of, where each sits, how each is cut, bent and
+/// drilled, its seams, what it carries. Chassis frame: x rearward, y to the right, z up; mm, rad, N, kg.
+namespace gorvet::make {
+
+using build::Figure;
+using build::PlanVerdict;
+using geometry::Vec3;
+
+struct PartIn {
+    std::string name;
+    std::string kind;                      ///< word of a kind
+    build::Places places;                  ///< of its points, as planned or as pinned
+    std::vector<std::size_t> at;           ///< in the places, in the order of the kind
+    build::RailLine left, right;           ///< as planned
+    std::map<std::string, Figure> figures; ///< said, or as usual
+    double yield_mpa = 210;
+    bool yield_known = false;
+    bool pinned = false;
+    std::vector<std::string> assumed;
+    std::vector<std::string> missing;
+    bool operator==(const PartIn&) const = default;
+};
+
+/// A round hole in a flat piece, in its own plane.
+struct FlatHole {
+    geometry::Flat at;
+    double diameter_mm = 0;
+    std::string what; ///< "bolt", "drain"
+};
+/// A bend of a flat piece: the sheet on both sides of a line is turned towards its upper side.
+struct FlatBend {
+    geometry::Flat from, to; ///< the bend's middle line, on the flat
+    double angle_rad = 0;
+    double inside_mm = 0;
+    double allowance_mm = 0; ///< of flat, taken up by it
+};
+/// A piece that is cut from sheet or plate: as it is cut, flat.
+struct FlatPiece {
+    std::string name;
+    int count = 1;
+    double thickness_mm = 0;
+    geometry::Outline outline; ///< anticlockwise
+    std::vector<FlatHole> holes;
+    std::vector<FlatBend> bends; ///< in the order in which they are bent
+    double mass_kg = 0;          ///< of one
+    /// Where each of them sits: its own plane is its lower side, its thickness upwards. Of a bent piece: see `Trough`.
+    std::vector<shape::Frame> places;
+};
+/// How an end of a bar is cut.
+struct BarEnd {
+    enum class Kind { Square, Saw, Cope } kind = Kind::Square;
+    Vec3 point;            ///< on the cut; of a cope on the other tube's middle
+    Vec3 normal;           ///< out of the bar; of a cope along the other tube's middle
+    double saw_rad = 0;    ///< of a saw cut, off square
+    double turned_rad = 0; ///< where its longest edge (of a cope: its acute side) stands about the bar, from its upper side to
+                           ///< the right seen from its first end
+    std::optional<Cope> cope;
+};
+/// A piece that is cut from a length of tube or box.
+struct BarPiece {
+    std::string name;
+    int count = 1;
+    bool round = true;
+    double height_mm = 0; ///< outside diameter of a round one
+    double width_mm = 0;
+    double wall_mm = 0;
+    Figure length_mm; ///< of its longest edge: what is sawn off
+    std::array<BarEnd, 2> ends;
+    double mass_kg = 0;
+    Vec3 from, to; ///< of its middle
+    Vec3 up{0, 0, 1};
+};
+/// Sides and bottom of a box bent from one sheet, its sides lower towards its far end. On its own axes: from its near end along
+/// the bottom's middle, across, and up from the bottom's lower side.
+struct Trough {
+    shape::Frame place; ///< x along the bottom, y across to the left, seen along it
+    double wide_mm = 0; ///< outside
+    double deep_mm = 0; ///< outside, of its sides where they are highest
+    double thickness_mm = 0;
+    double inside_mm = 0;
+    double length_mm = 0;                      ///< long enough: what its planes leave is it
+    std::vector<std::pair<Vec3, Vec3>> planes; ///< a point of each and its normal outwards: its ends and its top
+};
+/// A weld.
+struct Seam {
+    std::string what; ///< "the foot, both sides"
+    double length_mm = 0;
+    double leg_mm = 0; ///< of a fillet; of a corner or butt the sheet's thickness
+};
+
+struct PartPlan {
+    std::string name, kind;
+    std::vector<FlatPiece> flats;
+    std::vector<BarPiece> bars;
+    std::vector<Seam> seams;
+    std::optional<Trough> trough;
+    Figure size_mm;      ///< its main length, from the survey
+    std::string size_of; ///< "between its two faces"
+    double mass_kg = 0;
+    std::vector<Vec3> at; ///< its points
+    std::vector<std::string> not_looked_at;
+    std::vector<build::Remark> remarks;
+    PlanVerdict verdict = PlanVerdict::Marginal;
+    bool made() const { return !flats.empty() || !bars.empty(); }
+};
+PartPlan partPlan(const PartIn&);
+/// Every piece of it as a solid, where it sits. Fails with NotFound when it is not made yet, or as the modelling does.
+Result<std::vector<shape::NamedSolid>> partSolids(const PartPlan&);
+
+/// Flat length that a bend takes up: θ (R + K t), K by R and t. engineering.md, Make.
+double bendAllowance(double angle_rad, double inside_mm, double thickness_mm);
+/// kg of steel.
+double flatMass(const FlatPiece&);
+
+/// Least inside radius of a bend in mild steel, in thicknesses; least flange for a common press, in thicknesses beyond the
+/// radius.
+inline constexpr double least_bend_radii = 1, least_flange_thick = 4;
+
+} // namespace gorvet::make

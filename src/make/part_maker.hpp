@@ -1,0 +1,65 @@
+#pragma once
+
+#include "make/part.hpp"
+
+#include <cmath>
+
+/// What the rules of all kinds of parts share. Internal to this room.
+namespace gorvet::make {
+
+/// Fillets: allowable 0.30 of an electrode of 70 ksi on the throat, 0.40 of the yield on the leg; margin to yield.
+/// engineering.md, Stretch.
+inline constexpr double weld_mpa = 0.30 * 482, base_share = 0.40, yield_margin = 1.5, throat_share = 0.707;
+/// The most that a saw is turned off square.
+inline constexpr double most_saw_rad = 1.0471976;
+
+class PartMaker {
+public:
+    explicit PartMaker(const PartIn& in) : in_(in) {
+        p_.name = in.name;
+        p_.kind = in.kind;
+    }
+
+protected:
+    double f(const char* word) const { return in_.figures.at(word).value; }
+    bool has(const char* word) const { return in_.figures.contains(word); }
+    double or_(const char* word, double other) const { return has(word) ? f(word) : other; }
+    const Vec3& at(std::size_t k) const { return in_.places.at[in_.at[k]]; }
+    Figure between(std::size_t a, std::size_t b) const {
+        const std::size_t i = in_.at[a], j = in_.at[b];
+        return build::figureOf(in_.places, {i, j}, [i, j](const std::vector<Vec3>& p) { return geometry::between(p[i], p[j]); });
+    }
+    build::Remark& add(const char* code, PlanVerdict verdict, std::string sentence, std::string remedy) {
+        p_.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy), "", ""});
+        return p_.remarks.back();
+    }
+    void skip(std::string what) { p_.not_looked_at.push_back(std::move(what)); }
+
+    /// The face that a place lies on: of a rail, its side, top or bottom; its normal to the side of `towards`.
+    struct Face {
+        Vec3 normal;
+        bool of_rail = false;
+    };
+    Face faceAt(const Vec3& place, const Vec3& towards) const;
+
+    /// A stress against what the steel, or a weld, bears. Says so where it is too much or the limit is a guess.
+    void bears(const char* code, double mpa, double most_mpa, const std::string& where, const std::string& remedy);
+    /// A load on fillets: on their throats, and on the steel beside them.
+    void weldBears(double n_per_mm_leg, double leg_mm, const std::string& where);
+    bool loaded() const { return has("load"); }
+
+    /// Masses of all, what is assumed, the verdict.
+    PartPlan done();
+
+    const PartIn& in_;
+    PartPlan p_;
+};
+
+PartPlan bracePlan(const PartIn&);
+PartPlan copedTubePlan(const PartIn&);
+PartPlan outriggerPlan(const PartIn&);
+PartPlan gussetPlan(const PartIn&);
+PartPlan earsPlan(const PartIn&);
+PartPlan drilledPlatePlan(const PartIn&);
+
+} // namespace gorvet::make

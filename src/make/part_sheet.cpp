@@ -1,0 +1,490 @@
+#include "make/part_sheet.hpp"
+
+#include "make/crossmember.hpp"
+#include "sheet/plan_words.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include <fmt/format.h>
+
+namespace gorvet::make {
+
+using namespace sheet;
+using geometry::cross;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
+using geometry::unit;
+
+namespace {
+
+constexpr double part_words_px = 330, part_picture_px = 250, part_row_px = 250, most_flat_px = 190;
+
+/// A range of places on paper.
+struct Reach {
+    double least[2] = {1e18, 1e18}, most[2] = {-1e18, -1e18};
+    void take(double a, double b) {
+        least[0] = std::min(least[0], a);
+        least[1] = std::min(least[1], b);
+        most[0] = std::max(most[0], a);
+        most[1] = std::max(most[1], b);
+    }
+    bool empty() const { return least[0] > most[0]; }
+};
+
+using Path = std::vector<Vec3>;
+
+/// A ring round a bar where its end is.
+Path ringOf(const BarPiece& b, std::size_t end) {
+    const Vec3 along = unit(minus(b.to, b.from)), side = cross(along, b.up), middle = end == 0 ? b.from : b.to;
+    const Vec3 out = times(along, end == 0 ? -1 : 1);
+    const BarEnd& e = b.ends[end];
+    Path ring;
+    const auto point = [&](const Vec3& corner, double phi) {
+        double reach = 0;
+        if (e.kind == BarEnd::Kind::Cope)
+            reach = -copeAt(*e.cope, (end == 0 ? 1 : -1) * (phi - e.turned_rad));
+        else if (const double through = dot(e.normal, out); std::abs(through) > 1e-6)
+            reach = -dot(e.normal, corner) / through;
+        ring.push_back(plus(plus(middle, corner), times(out, reach)));
+    };
+    if (b.round) {
+        constexpr int steps = 36;
+        for (int k = 0; k < steps; ++k) {
+            const double phi = 2 * std::numbers::pi * k / steps, r = b.height_mm / 2;
+            point(plus(times(b.up, r * std::cos(phi)), times(side, r * std::sin(phi))), phi);
+        }
+    } else {
+        for (const auto& [u, s] : {std::pair{1.0, 1.0}, std::pair{-1.0, 1.0}, std::pair{-1.0, -1.0}, std::pair{1.0, -1.0}})
+            point(plus(times(b.up, u * b.height_mm / 2), times(side, s * b.width_mm / 2)), 0);
+    }
+    return ring;
+}
+
+/// Its edges in space, for a quick picture: nothing hides anything.
+struct Edges {
+    std::vector<Path> closed, open;
+};
+Edges edgesOf(const PartPlan& p) {
+    Edges all;
+    for (const FlatPiece& piece : p.flats)
+        for (const shape::Frame& place : piece.places) {
+            const Vec3 z = cross(place.x, place.y);
+            const auto at = [&](const geometry::Flat& q, double up) {
+                return plus(plus(place.origin, plus(times(place.x, q.first), times(place.y, q.second))), times(z, up));
+            };
+            for (const double up : {0.0, piece.thickness_mm}) {
+                Path path;
+                for (const auto& q : piece.outline) path.push_back(at(q, up));
+                all.closed.push_back(path);
+                for (const FlatHole& h : piece.holes) {
+                    Path ring;
+                    for (int k = 0; k < 24; ++k)
+                        ring.push_back(at({h.at.first + h.diameter_mm / 2 * std::cos(k * std::numbers::pi / 12),
+                                           h.at.second + h.diameter_mm / 2 * std::sin(k * std::numbers::pi / 12)},
+                                          up));
+                    all.closed.push_back(std::move(ring));
+                }
+            }
+            if (piece.outline.size() <= 8)
+                for (const auto& q : piece.outline) all.open.push_back({at(q, 0), at(q, piece.thickness_mm)});
+        }
+    if (p.trough) {
+        const Trough& t = *p.trough;
+        const Vec3 z = cross(t.place.x, t.place.y);
+        // a corner: on one side, at an end, below or at the top, by the planes
+        const auto corner = [&](double y, std::size_t end, bool top) {
+            const Vec3 from = plus(t.place.origin, times(t.place.y, y * t.wide_mm / 2));
+            const auto& [point, normal] = t.planes[end];
+            const auto& [high, up] = t.planes[2];
+            double x = dot(normal, minus(point, from)) / dot(normal, t.place.x), rise = 0;
+            for (int k = 0; top && k < 12; ++k) {
+                const Vec3 foot = plus(from, times(t.place.x, x));
+                rise = dot(up, minus(high, foot)) / dot(up, z);
+                x = (dot(normal, minus(point, from)) - rise * dot(normal, z)) / dot(normal, t.place.x);
+            }
+            return plus(from, plus(times(t.place.x, x), times(z, rise)));
+        };
+        for (const double y : {-1.0, 1.0})
+            all.closed.push_back({corner(y, 0, false), corner(y, 1, false), corner(y, 1, true), corner(y, 0, true)});
+        for (const std::size_t end : {std::size_t{0}, std::size_t{1}})
+            all.open.push_back({corner(-1, end, false), corner(1, end, false)});
+    }
+    for (const BarPiece& b : p.bars) {
+        const Path one = ringOf(b, 0), other = ringOf(b, 1);
+        for (std::size_t k = 0; k < one.size(); k += b.round ? one.size() / 4 : 1) all.open.push_back({one[k], other[k]});
+        all.closed.push_back(one);
+        all.closed.push_back(other);
+    }
+    return all;
+}
+
+class PartsDraft {
+public:
+    PartsDraft(Drawing& d, const Format& f) : d_(d), f_(f) {}
+
+    double draw(const std::vector<PartView>& all) {
+        for (const PartView& v : all) one(v);
+        return y_;
+    }
+
+private:
+    void one(const PartView& v) {
+        const PartPlan& p = *v.plan;
+        const double begins = y_ + f_.lead();
+        d_.add(
+            Text{{0, begins}, fmt::format("{}, {}", p.name, p.kind), f_.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold},
+            v.tag);
+        const double words_at = d_.width - f_.px(part_words_px);
+        double drawn = begins + f_.px(8);
+        if (p.made()) {
+            picture(v, {0, begins + f_.px(10)}, f_.px(part_picture_px), f_.px(part_row_px) - f_.px(20));
+            flats(v, {f_.px(part_picture_px + 20), begins + f_.px(10)}, words_at - f_.px(part_picture_px + 50));
+            drawn = begins + f_.px(part_row_px);
+        }
+        const double figures_end = figures(v, {words_at, begins}, f_.px(part_words_px));
+        y_ = sentences(v, std::max(drawn, figures_end) + f_.px(6)) + f_.px(18);
+    }
+
+public:
+    /// What is wrong with it, from a height down.
+    double sentences(const PartView& v, double y) {
+        SheetWords words(d_, f_, y, d_.width, v.tag);
+        for (const std::string& lack : v.input->missing) words.lines("Waits for " + lack + ".");
+        words.remarks(v.plan->remarks);
+        words.list("Not looked at: ", v.plan->not_looked_at);
+        words.list("Taken as usual, not measured: ", v.input->assumed);
+        return words.end();
+    }
+
+private:
+    /// As it sits, from the left, behind and above.
+    void picture(const PartView& v, P at, double width, double height) {
+        const shape::ViewAxes axes = shape::ViewAxes::from(0.65, 0.5);
+        const Edges edges = edgesOf(*v.plan);
+        Reach reach;
+        const auto flat = [&](const Vec3& q) { return std::pair{dot(q, axes.right), dot(q, axes.up)}; };
+        for (const auto* list : {&edges.closed, &edges.open})
+            for (const Path& path : *list)
+                for (const Vec3& q : path) {
+                    const auto [a, b] = flat(q);
+                    reach.take(a, b);
+                }
+        if (reach.empty()) return;
+        const Projection to = fit(reach.least[0], reach.most[0], reach.least[1], reach.most[1], at, width, height, true);
+        const Pen pen{Ink::NewSteel, f_.thin(), Dash::Solid};
+        for (const auto* list : {&edges.closed, &edges.open})
+            for (const Path& path : *list) {
+                Stroke s{{}, list == &edges.closed, pen};
+                for (const Vec3& q : path) {
+                    const auto [a, b] = flat(q);
+                    s.path.push_back(to(a, b));
+                }
+                d_.add(std::move(s), v.tag);
+            }
+    }
+
+    /// Its flat pieces side by side at one scale, as they are cut.
+    void flats(const PartView& v, P at, double width) {
+        double widest = 0, highest = 0;
+        for (const FlatPiece& piece : v.plan->flats) {
+            const Reach r = reachOf(piece);
+            widest += r.most[0] - r.least[0];
+            highest = std::max(highest, r.most[1] - r.least[1]);
+        }
+        const double gap = f_.px(46);
+        const auto count = static_cast<double>(v.plan->flats.size());
+        if (v.plan->flats.empty()) return bars(v, at, width);
+        const double scale =
+            std::min((width - gap * count) / std::max(1.0, widest), f_.px(most_flat_px) / std::max(1.0, highest));
+        double x = at.x + f_.px(22);
+        for (const FlatPiece& piece : v.plan->flats) {
+            const Reach r = reachOf(piece);
+            const Projection to{scale, {x - scale * r.least[0], at.y + f_.px(20) + scale * r.most[1]}, true};
+            outline(d_, piece, to, f_, v.tag);
+            const std::string name = piece.count > 1 ? fmt::format("{} × {}", piece.count, piece.name) : piece.name;
+            d_.add(Text{{x, at.y + f_.px(12)}, name, f_.small(), Ink::Second}, v.tag);
+            const P low_left = to(r.least[0], r.least[1]), low_right = to(r.most[0], r.least[1]),
+                    high_left = to(r.least[0], r.most[1]);
+            d_.add(Dimension{low_left, low_right, -f_.px(18), units::formatLength(r.most[0] - r.least[0], v.step), f_.small(),
+                             Ink::Ink, Mark::Derived},
+                   v.tag);
+            d_.add(Dimension{low_left, high_left, f_.px(14), units::formatLength(r.most[1] - r.least[1], v.step), f_.small(),
+                             Ink::Ink, Mark::Derived},
+                   v.tag);
+            x += scale * (r.most[0] - r.least[0]) + gap;
+        }
+    }
+    /// A bar from the side, its ends as they are cut.
+    void bars(const PartView& v, P at, double width) {
+        for (const BarPiece& b : v.plan->bars) {
+            const Vec3 along = unit(minus(b.to, b.from));
+            const auto flat = [&](const Vec3& q) { return std::pair{dot(minus(q, b.from), along), dot(minus(q, b.from), b.up)}; };
+            Reach reach;
+            const Path rings[2] = {ringOf(b, 0), ringOf(b, 1)};
+            for (const Path& ring : rings)
+                for (const Vec3& q : ring) reach.take(flat(q).first, flat(q).second);
+            const Projection to = fit(reach.least[0], reach.most[0], reach.least[1], reach.most[1],
+                                      {at.x + f_.px(10), at.y + f_.px(50)}, width - f_.px(20), f_.px(90), true);
+            const Pen pen{Ink::NewSteel, f_.medium(), Dash::Solid};
+            for (const Path& ring : rings) {
+                Stroke s{{}, true, {Ink::NewSteel, f_.thin(), Dash::Solid}};
+                for (const Vec3& q : ring) s.path.push_back(to(flat(q).first, flat(q).second));
+                d_.add(std::move(s), v.tag);
+            }
+            for (const bool top : {true, false}) {
+                const auto extreme = [&](const Path& ring) {
+                    return *std::max_element(ring.begin(), ring.end(), [&](const Vec3& p, const Vec3& q) {
+                        return top ? flat(p).second < flat(q).second : flat(p).second > flat(q).second;
+                    });
+                };
+                const auto [a0, b0] = flat(extreme(rings[0]));
+                const auto [a1, b1] = flat(extreme(rings[1]));
+                d_.add(Stroke{{to(a0, b0), to(a1, b1)}, false, pen}, v.tag);
+            }
+            d_.add(Dimension{to(reach.least[0], reach.least[1]), to(reach.most[0], reach.least[1]), -f_.px(26),
+                             units::formatLength(b.length_mm.value, v.step), f_.body(), Ink::Ink, Mark::Derived},
+                   v.tag);
+            d_.add(Text{{at.x, at.y + f_.px(12)},
+                        fmt::format("{}, from the side: its upper edge above", b.name),
+                        f_.small(),
+                        Ink::Second},
+                   v.tag);
+        }
+    }
+
+public:
+    double figures(const PartView& v, P at, double width) {
+        const PartPlan& p = *v.plan;
+        addMark(d_, {at.x + width - f_.px(8), at.y - f_.px(6)}, f_.px(14), severityOf(p.verdict), v.tag);
+        FigureColumn column(d_, f_, at, width, v.tag);
+        column.head(verdictWord(p.verdict));
+        const auto len = [&](double mm) { return units::formatLength(mm, v.step, true); };
+        if (p.made())
+            column.row(p.size_of,
+                       fmt::format("{} ± {}", units::formatLength(p.size_mm.value, v.step),
+                                   units::formatSmall(p.size_mm.u95, v.step, true)),
+                       markOf(p.size_mm.provenance));
+        for (const BarPiece& b : p.bars) {
+            column.row(b.round ? fmt::format("tube {} × {}", trimmed(b.height_mm), trimmed(b.wall_mm))
+                               : fmt::format("box {} × {} × {}", trimmed(b.height_mm), trimmed(b.width_mm), trimmed(b.wall_mm)),
+                       len(b.length_mm.value));
+            for (std::size_t end = 0; end < 2; ++end) column.row(end == 0 ? "  first end" : "  other end", endWords(b.ends[end]));
+        }
+        for (const FlatPiece& piece : p.flats)
+            column.row(piece.count > 1 ? fmt::format("{} × {}", piece.count, piece.name) : piece.name,
+                       fmt::format("sheet {}{}", trimmed(piece.thickness_mm),
+                                   piece.bends.empty() ? "" : fmt::format(", {}", units::counted(piece.bends.size(), "a bend"))));
+        double seams = 0;
+        for (const Seam& s : p.seams) seams += s.length_mm;
+        if (seams > 0) column.row("weld", len(seams));
+        if (p.mass_kg > 0) column.row("weighs", units::formatMass(p.mass_kg));
+        return column.end();
+    }
+    static std::string endWords(const BarEnd& e) {
+        if (e.kind == BarEnd::Kind::Square) return "square";
+        const std::string about = fmt::format("{:.0f}° about", e.turned_rad * 180 / std::numbers::pi);
+        if (e.kind == BarEnd::Kind::Cope)
+            return fmt::format("coped on {}, {}", trimmed(e.cope->main_mm), units::formatAngle(e.cope->angle_rad, 1));
+        return fmt::format("{} off square, {}", units::formatAngle(e.saw_rad, 1), about);
+    }
+    static Reach reachOf(const FlatPiece& p) {
+        Reach r;
+        for (const auto& [a, b] : p.outline) r.take(a, b);
+        return r;
+    }
+    static void outline(Drawing& d, const FlatPiece& piece, const Projection& to, const Format& f, const std::string& tag) {
+        Stroke s{{}, true, {Ink::NewSteel, f.medium(), Dash::Solid}};
+        for (const auto& [a, b] : piece.outline) s.path.push_back(to(a, b));
+        d.add(std::move(s), tag);
+        for (const FlatHole& h : piece.holes)
+            d.add(Circle{to(h.at.first, h.at.second), h.diameter_mm / 2 * to.scale, {Ink::NewSteel, f.thin(), Dash::Solid}}, tag);
+        for (const FlatBend& b : piece.bends)
+            d.add(Stroke{{to(b.from.first, b.from.second), to(b.to.first, b.to.second)},
+                         false,
+                         {Ink::Second, f.thin(), Dash::DashDot}},
+                  tag);
+    }
+
+private:
+    Drawing& d_;
+    const Format& f_;
+    double y_ = 0;
+};
+
+} // namespace
+
+Drawing partsSheet(const std::vector<PartView>& all, double width, double height, const Format& f) {
+    Drawing d{width, height, {}, {}};
+    d.height = std::max(height, PartsDraft(d, f).draw(all));
+    return d;
+}
+
+Drawing partWords(const PartView& v, double width, double height, const Format& f) {
+    Drawing d{width, height, {}, {}};
+    PartsDraft draft(d, f);
+    draft.sentences(v, draft.figures(v, {0, f.body()}, width) + f.px(8));
+    return d;
+}
+
+std::string endsWords(const BarPiece& b) {
+    const std::string one = PartsDraft::endWords(b.ends[0]), other = PartsDraft::endWords(b.ends[1]);
+    return one == other ? "both " + one : one + "; " + other;
+}
+
+std::pair<double, double> flatSize(const FlatPiece& p) {
+    const Reach r = PartsDraft::reachOf(p);
+    return r.empty() ? std::pair{0.0, 0.0} : std::pair{r.most[0] - r.least[0], r.most[1] - r.least[1]};
+}
+std::string sizeWords(const FlatPiece& p, units::LengthStep step) {
+    const auto [w, h] = flatSize(p);
+    return fmt::format("{} × {}", units::formatLength(w, step), units::formatLength(h, step));
+}
+
+Drawing flatDrawing(const FlatPiece& p) {
+    const Reach r = PartsDraft::reachOf(p);
+    Drawing d{r.most[0] - r.least[0], r.most[1] - r.least[1], {}, {}};
+    const auto to = [&](const geometry::Flat& q) { return P{q.first - r.least[0], r.most[1] - q.second}; };
+    Stroke outline{{}, true, {Ink::NewSteel, 0.25, Dash::Solid}};
+    for (const auto& q : p.outline) outline.path.push_back(to(q));
+    d.add(std::move(outline), "cut:outline");
+    for (const FlatHole& h : p.holes)
+        d.add(Circle{to(h.at), h.diameter_mm / 2, {Ink::NewSteel, 0.25, Dash::Solid}}, "cut:" + h.what);
+    for (const FlatBend& b : p.bends) d.add(Stroke{{to(b.from), to(b.to)}, false, {Ink::Second, 0.25, Dash::DashDot}}, "bend");
+    return d;
+}
+
+Drawing flatSheet(const FlatPiece& p, units::LengthStep step, double width, double height, const Format& f) {
+    Drawing d{width, height, {}, {}};
+    const Reach r = PartsDraft::reachOf(p);
+    const Projection to =
+        fit(r.least[0], r.most[0], r.least[1], r.most[1], {f.px(60), f.px(40)}, width - f.px(130), height - f.px(150), true);
+    d.add(Text{{0, f.body()},
+               fmt::format("{}{}, {} thick", p.count > 1 ? fmt::format("{} × ", p.count) : "", p.name, trimmed(p.thickness_mm)),
+               f.body(),
+               Ink::Second});
+    PartsDraft::outline(d, p, to, f, "");
+    addScale(d, {f.px(2), height - f.px(6)}, to.scale, f);
+    const auto len = [&](double mm) { return units::formatLength(mm, step); };
+    d.add(Dimension{to(r.least[0], r.least[1]), to(r.most[0], r.least[1]), -f.px(44), len(r.most[0] - r.least[0]), f.small(),
+                    Ink::Ink, Mark::Derived});
+    d.add(Dimension{to(r.least[0], r.least[1]), to(r.least[0], r.most[1]), f.px(44), len(r.most[1] - r.least[1]), f.small(),
+                    Ink::Ink, Mark::Derived});
+    // each hole from the two edges, each bend from the lower one
+    std::vector<double> across;
+    for (const FlatHole& h : p.holes) across.push_back(h.at.first - r.least[0]);
+    std::sort(across.begin(), across.end());
+    double at = 0;
+    for (const double a : across) {
+        if (a - at < 0.25) continue;
+        d.add(Dimension{to(r.least[0] + at, r.least[1]), to(r.least[0] + a, r.least[1]), -f.px(20), len(a - at), f.small(),
+                        Ink::Ink, Mark::Derived});
+        at = a;
+    }
+    std::vector<double> up;
+    for (const FlatHole& h : p.holes) up.push_back(h.at.second - r.least[1]);
+    for (const FlatBend& b : p.bends) up.push_back((b.from.second + b.to.second) / 2 - r.least[1]);
+    std::sort(up.begin(), up.end());
+    at = 0;
+    for (const double u : up) {
+        if (u - at < 0.25) continue;
+        d.add(Dimension{to(r.most[0], r.least[1] + u), to(r.most[0], r.least[1] + at), f.px(22), len(u - at), f.small(), Ink::Ink,
+                        Mark::Derived});
+        at = u;
+    }
+    std::string words;
+    for (const FlatBend& b : p.bends)
+        words += fmt::format("{}bend {} over {} inside, it takes up {:.1f}", words.empty() ? "" : "; ",
+                             units::formatAngle(b.angle_rad, 0), trimmed(b.inside_mm), b.allowance_mm);
+    for (const FlatHole& h : p.holes)
+        if (words.find(h.what) == std::string::npos)
+            words += fmt::format("{}{} {}", words.empty() ? "" : "; ", h.what, trimmed(h.diameter_mm));
+    d.add(Text{{0, height - f.px(24)},
+               fmt::format("{}{}{}", words, words.empty() ? "" : "; ", units::formatMass(p.mass_kg)),
+               f.small(),
+               Ink::Ink});
+    return d;
+}
+
+double wrapDepth(const BarPiece& b, std::size_t end, double angle) {
+    const BarEnd& e = b.ends[end];
+    if (!e.cope) return 0;
+    // about the tube the angle runs one way, about the end's own axis the other where that looks back
+    const double sense = end == 0 ? 1 : -1;
+    constexpr int steps = 720;
+    double least = 1e18;
+    for (int k = 0; k < steps; ++k) least = std::min(least, copeAt(*e.cope, 2 * std::numbers::pi * k / steps));
+    return copeAt(*e.cope, sense * (angle - e.turned_rad)) - least;
+}
+
+Drawing wrapDrawing(const BarPiece& b, std::size_t end) {
+    const double round = std::numbers::pi * b.height_mm;
+    constexpr int steps = 180;
+    constexpr double margin = 12, mark = 4;
+    double deepest = 0;
+    std::vector<P> cut;
+    for (int k = 0; k <= steps; ++k) {
+        // seen from outside, its edge towards the tube's end: at the first end the angle runs to the left
+        const double angle = (end == 0 ? -1 : 1) * 2 * std::numbers::pi * k / steps, depth = wrapDepth(b, end, angle);
+        cut.push_back({round * k / steps, depth});
+        deepest = std::max(deepest, depth);
+    }
+    const double foot = deepest + margin;
+    Drawing d{round, foot, {}, {}};
+    const Pen line{Ink::NewSteel, 0.25, Dash::Solid}, thin{Ink::Second, 0.15, Dash::Solid};
+    Stroke edge{cut, false, line};
+    edge.path.push_back({round, foot});
+    edge.path.push_back({0, foot});
+    edge.closed = true;
+    d.add(std::move(edge), "cut:wrap");
+    for (int k = 0; k <= 4; ++k) { // lines along the tube, a quarter apart
+        const double x = round * k / 4;
+        d.add(Stroke{{{x, foot}, {x, foot - mark}}, false, thin}, "mark");
+    }
+    d.add(Text{{2, foot - 1.2}, "up", 3, Ink::Second, Anchor::Left}, "mark");
+    d.add(Text{{round / 4, foot - mark - 0.8}, end == 0 ? "left" : "right", 3, Ink::Second, Anchor::Centre}, "mark");
+    d.add(Text{{round / 2, foot - mark - 0.8}, "down", 3, Ink::Second, Anchor::Centre}, "mark");
+    d.add(Text{{3 * round / 4, foot - mark - 0.8}, end == 0 ? "right" : "left", 3, Ink::Second, Anchor::Centre}, "mark");
+    return d;
+}
+
+std::vector<shape::ScribedLine> partLines(const std::vector<shape::NamedSolid>& solids, const shape::ViewAxes& axes, int fine) {
+    std::vector<shape::Mesh> meshes;
+    constexpr double chord_mm = 0.2;
+    for (const shape::NamedSolid& s : solids) meshes.push_back(shape::mesh(s.solid, chord_mm));
+    std::vector<shape::LinePart> parts;
+    for (const shape::Mesh& m : meshes) parts.push_back({&m, {}, false});
+    shape::LineOptions options;
+    options.across_px = fine;
+    options.shortest_px = 3;
+    return shape::scribedLines(parts, axes, options);
+}
+
+std::pair<double, double> linesSize(const std::vector<shape::ScribedLine>& lines) {
+    Reach r;
+    for (const shape::ScribedLine& l : lines)
+        for (const auto& q : l.path) r.take(q[0], q[1]);
+    return r.empty() ? std::pair{0.0, 0.0} : std::pair{r.most[0] - r.least[0], r.most[1] - r.least[1]};
+}
+
+Drawing linesDrawing(const std::vector<shape::ScribedLine>& lines, double width, double height, double mm_a_unit,
+                     const Format& f) {
+    Drawing d{width, height, {}, {}};
+    Reach r;
+    for (const shape::ScribedLine& l : lines)
+        for (const auto& q : l.path) r.take(q[0], q[1]);
+    if (r.empty()) return d;
+    for (const shape::ScribedLine& l : lines) {
+        Stroke s{{}, false, {Ink::NewSteel, f.medium(), Dash::Solid}};
+        for (const auto& q : l.path)
+            s.path.push_back({width / 2 + (q[0] - (r.least[0] + r.most[0]) / 2) / mm_a_unit,
+                              height / 2 - (q[1] - (r.least[1] + r.most[1]) / 2) / mm_a_unit});
+        d.add(std::move(s));
+    }
+    return d;
+}
+
+} // namespace gorvet::make

@@ -1,0 +1,125 @@
+// Every piece of a part as a solid.
+#include "make/part.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace gorvet::make {
+
+using geometry::cross;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
+using geometry::unit;
+using shape::NamedSolid;
+using shape::Solid;
+
+namespace {
+
+Result<Solid> drilledInto(Result<Solid> solid, const FlatPiece& p) {
+    for (const FlatHole& h : p.holes) {
+        if (!solid) break;
+        auto drill = shape::cylinder(h.diameter_mm / 2, p.thickness_mm + 2);
+        if (!drill) return drill;
+        // the bar lies along its x: stood upright on the hole
+        solid = shape::cut(*solid, shape::placed(*drill, {{h.at.first, h.at.second, -1}, {0, 0, 1}, {1, 0, 0}}));
+    }
+    return solid;
+}
+
+Result<Solid> flatSolid(const FlatPiece& p) { return drilledInto(shape::prism(p.outline, p.thickness_mm), p); }
+
+/// Both sides and the bottom as one bent sheet, cut by its planes.
+Result<Solid> troughSolid(const Trough& t, const FlatPiece& flat) {
+    const double half = t.wide_mm / 2, outer = t.inside_mm + t.thickness_mm;
+    constexpr int steps = 12;
+    std::vector<std::pair<double, double>> section; // y across, z up
+    const auto arc = [&](double side, double r, bool down) {
+        for (int k = 0; k <= steps; ++k) {
+            const double turn = (down ? k : steps - k) * std::numbers::pi / 2 / steps; // 0: on the side, a quarter: on the bottom
+            section.emplace_back(side * (half - outer + r * std::cos(turn)), outer - r * std::sin(turn));
+        }
+    };
+    section.emplace_back(-half, t.deep_mm);
+    arc(-1, outer, true);
+    arc(1, outer, false);
+    section.emplace_back(half, t.deep_mm);
+    section.emplace_back(half - t.thickness_mm, t.deep_mm);
+    arc(1, t.inside_mm, true);
+    arc(-1, t.inside_mm, false);
+    section.emplace_back(-half + t.thickness_mm, t.deep_mm);
+    const double spare = t.wide_mm + t.deep_mm;
+    auto solid = shape::prism(section, t.length_mm + 2 * spare);
+    if (!solid) return solid;
+    const Vec3 up = cross(t.place.x, t.place.y);
+    Solid placed = shape::placed(*solid, {minus(t.place.origin, times(t.place.x, spare)), t.place.y, up});
+    for (const FlatHole& h : flat.holes) {
+        auto drill = shape::cylinder(h.diameter_mm / 2, t.thickness_mm + 2);
+        if (!drill) return drill;
+        const Vec3 at = plus(plus(t.place.origin, times(t.place.x, h.at.first)), minus(times(t.place.y, h.at.second), up));
+        auto drilled = shape::cut(placed, shape::placed(*drill, {at, up, t.place.x}));
+        if (!drilled) return drilled;
+        placed = *drilled;
+    }
+    for (const auto& [point, normal] : t.planes) {
+        auto less = shape::sawn(placed, point, normal);
+        if (!less) return less;
+        placed = *less;
+    }
+    return placed;
+}
+
+Result<Solid> barSolid(const BarPiece& b) {
+    const Vec3 along = unit(minus(b.to, b.from));
+    // sawn ends reach beyond the middle; a coped one begins on the other tube's middle
+    const auto spare = [&](const BarEnd& e) {
+        return e.kind == BarEnd::Kind::Cope ? 0.0 : 3 * std::max(b.height_mm, b.width_mm);
+    };
+    const double before = spare(b.ends[0]), length = geometry::between(b.from, b.to) + before + spare(b.ends[1]);
+    const shape::Section section =
+        b.round ? shape::Section{shape::Section::Kind::Round, b.height_mm, 0, b.wall_mm, 0}
+                : shape::Section{shape::Section::Kind::Box, b.width_mm, b.height_mm, b.wall_mm, 2 * b.wall_mm};
+    auto solid = shape::tube(section, length);
+    if (!solid) return solid;
+    // height runs along `up`
+    Solid bar = shape::placed(*solid, {minus(b.from, times(along, before)), along, cross(b.up, along)});
+    for (const BarEnd& e : b.ends) {
+        auto less = e.cope ? shape::coped(bar, e.cope->main_mm / 2, e.point, e.normal) : shape::sawn(bar, e.point, e.normal);
+        if (!less) return less;
+        bar = *less;
+    }
+    return bar;
+}
+
+} // namespace
+
+Result<std::vector<NamedSolid>> partSolids(const PartPlan& p) {
+    if (!p.made()) return Error{Error::Code::NotFound, p.name, "It is not made yet.", "", -1};
+    std::vector<NamedSolid> all;
+    const auto named = [&](const std::string& piece, std::size_t k, std::size_t of) {
+        std::string name = piece == p.name ? piece : p.name + ", " + piece;
+        if (of > 1) name += " " + std::to_string(k + 1);
+        return name;
+    };
+    for (const FlatPiece& piece : p.flats) {
+        if (!piece.bends.empty() && p.trough) {
+            auto solid = troughSolid(*p.trough, piece);
+            if (!solid) return solid.error();
+            all.push_back({named(piece.name, 0, 1), *solid});
+            continue;
+        }
+        auto solid = flatSolid(piece);
+        if (!solid) return solid.error();
+        for (std::size_t k = 0; k < piece.places.size(); ++k)
+            all.push_back({named(piece.name, k, piece.places.size()), shape::placed(*solid, piece.places[k])});
+    }
+    for (const BarPiece& piece : p.bars) {
+        auto solid = barSolid(piece);
+        if (!solid) return solid.error();
+        all.push_back({named(piece.name, 0, 1), *solid});
+    }
+    return all;
+}
+
+} // namespace gorvet::make
