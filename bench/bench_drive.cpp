@@ -1,12 +1,16 @@
 // A five-link axle followed through its travel, and a drive line worked out with its ±: beside the way it would be done at first
 // (each stance from rest, its derivatives by differences, a dense inverse). Which wheels fit a scanned arch, beside trying each.
 #include "drive/line.hpp"
+#include "drive/line_sheet.hpp"
 #include "drive/travel.hpp"
+#include "drive/travel_sheet.hpp"
 #include "drive/wheels.hpp"
 
 #include <benchmark/benchmark.h>
 
 #include <cmath>
+#include <string>
+#include <tuple>
 
 #include <Eigen/Dense>
 
@@ -117,6 +121,67 @@ void withItsU95(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(travelPlan(in));
 }
 
+/// What a drag does for each place of the pointer: the sheet drawn anew at another share of the travel, its texts kept apart.
+void dragged(benchmark::State& state) {
+    TravelIn held;
+    held.name = "rear axle";
+    held.radius_mm = 320;
+    held.held.bump_mm = 80;
+    held.held.droop_mm = 90;
+    LineInput in;
+    const Linkage l = fiveLinks();
+    const auto place = [&](const Vec3& p) {
+        in.now.names.emplace_back("p");
+        in.now.at.push_back(p);
+        return in.now.at.size() - 1;
+    };
+    held.held.left = place(l.left);
+    held.held.right = place(*l.right);
+    for (const Rod& rod : l.rods)
+        held.held.links.push_back({rod.name, build::LinkKind::Rod, {place(rod.frame), place(rod.body)}});
+    for (const auto& [name, kind, on, at] :
+         {std::tuple{"box", build::DriveEndKind::Output, Carrier::Frame, Vec3{1200, 0, 400}},
+          std::tuple{"rear", build::DriveEndKind::Pinion, Carrier::Rear, Vec3{2300, 0, 340}}}) {
+        EndIn e;
+        e.name = name;
+        e.kind = kind;
+        e.on = on;
+        e.point = static_cast<int>(place(at));
+        e.slope = Figure{0.04, 0.003, build::Provenance::Measured};
+        in.ends.push_back(e);
+    }
+    const std::size_t n = 3 * in.now.at.size();
+    in.now.covariance.assign(n * n, 0.0);
+    for (std::size_t k = 0; k < n; ++k) in.now.covariance[k * n + k] = 0.25;
+    in.planned = in.now.at;
+    held.places = in.now;
+    in.rear = held.held;
+    in.bump_mm = in.droop_mm = {80, 90};
+    ShaftIn s;
+    s.shaft.name = "main";
+    s.to = 1;
+    in.shafts = {s};
+    const LinePlan plan = linePlan(in);
+    const TravelPlan travel = travelPlan(held);
+    const sheet::Format f;
+    double share = -1;
+    std::size_t items = 0;
+    for (auto _ : state) {
+        share = share > 0.99 ? -1 : share + 0.01;
+        LineView v{&in, &plan, [](double mm) { return std::to_string(mm); }, 0, true};
+        v.share = share;
+        items = sheet::flatten(lineSheet(v, 1200, 520, f)).size();
+        TravelView t;
+        t.input = &held;
+        t.plan = &travel;
+        t.length = v.length;
+        t.share = share;
+        items += sheet::flatten(travelSheet({t}, 1200, 520, f)).size();
+    }
+    state.counters["items"] = static_cast<double>(items);
+}
+
+BENCHMARK(dragged)->Name("shafts and links drawn anew at another place of the travel")->Unit(benchmark::kMillisecond);
 BENCHMARK(followed)->Name("five links, 200 stances, followed")->Unit(benchmark::kMillisecond);
 BENCHMARK(naive)->Name("five links, 200 stances, each from rest by differences (naive)")->Unit(benchmark::kMillisecond);
 BENCHMARK(withItsU95)->Name("an axle's travel with every figure's ±")->Unit(benchmark::kMillisecond);

@@ -307,6 +307,7 @@ def main():
         for mesh, subject, part, name in SCANS:
             cli("scan", "keep", str(out), str(meshes / f"{mesh}.ply"), "--unit", "mm", "--on", subject, "--part", part, "--name", name)
         cli("enter", str(out), text=SCAN_LINES)
+    cli("enter", str(out), text=(pathlib.Path(__file__).parent / "petrel_drive.lines").read_text())
     print(f"{out}: {len(chassis)} points and {len(chassis_survey.rows)} readings of the chassis, "
           f"{len(body)} points and {len(body_survey.rows)} readings of the body")
 

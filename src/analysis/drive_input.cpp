@@ -27,8 +27,11 @@ template <class T> std::map<Id<T>, int> placesOf(const Rows<T>& rows, int from =
     return places;
 }
 
-/// Slope of the line from one place to another, down at the back.
-double slopeBetween(const Vec3& from, const Vec3& to) { return std::atan2(from.z_mm - to.z_mm, to.x_mm - from.x_mm); }
+/// Slope of the line through two places, whichever is in front: down at the back.
+double slopeBetween(const Vec3& a, const Vec3& b) {
+    const Vec3 &front = a.x_mm < b.x_mm ? a : b, &back = a.x_mm < b.x_mm ? b : a;
+    return std::atan2(front.z_mm - back.z_mm, back.x_mm - front.x_mm);
+}
 
 class DriveAsked {
 public:

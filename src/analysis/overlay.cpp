@@ -83,6 +83,7 @@ OverlayInput overlayInput(const Build& b, const Results& r, std::shared_ptr<cons
     if (!b.scans.empty()) {
         in.wheels = drawnWheels(b, r);
         in.tubes = drawnTubes(b, r);
+        in.steel = newSteel(b, r);
     }
     const sit::Input& seat = r.seat.input();
     if (seat.front_left >= 0 && seat.rear_left >= 0)
@@ -156,6 +157,16 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
     }
     if (!in.tubes.empty())
         o.remarks.emplace_back("Shafts and steering are drawn from what is said of them on Drive: nobody scanned them.");
+    constexpr double steel_chord_mm = 0.5;
+    for (const auto& plan : in.steel)
+        if (const auto solids = make::partSolids(*plan)) {
+            Mesh mesh;
+            for (const shape::NamedSolid& s : *solids) append(mesh, shape::mesh(s.solid, steel_chord_mm), {});
+            add(the_chassis, ScanPart::Chassis, {}, "part " + plan->name, std::move(mesh));
+        }
+    if (!in.steel.empty())
+        o.remarks.emplace_back(
+            "Parts of new steel stand among the scans as they are planned on Make; those that join the body are left out.");
     if (!in.wheels.empty())
         o.remarks.emplace_back("The tyres are drawn from what is said of the wheels on Drive: nobody scanned one.");
     if (in.planned.narrower_mm > 0)

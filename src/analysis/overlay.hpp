@@ -62,6 +62,7 @@ struct OverlayInput {
     std::optional<Channel> channel;
     std::vector<DrawnWheel> wheels; ///< as wanted, else as fitted
     std::vector<DrawnTube> tubes;
+    std::vector<std::shared_ptr<const make::PartPlan>> steel; ///< parts of new steel that do not join the body
     bool operator==(const OverlayInput&) const = default;
 };
 OverlayInput overlayInput(const build::Build&, const Results&, std::shared_ptr<const ScanMeshes>);

@@ -42,6 +42,9 @@ std::vector<DrawnTube> drawnTubes(const build::Build&, const Results&);
 shape::Mesh tubeMesh(const DrawnTube&);
 std::optional<sit::Sweep> tubeSweep(const DrawnTube&);
 
+/// Parts of new steel that can be made and join nothing of the body: where those touch it is what they are for.
+std::vector<std::shared_ptr<const make::PartPlan>> newSteel(const build::Build&, const Results&);
+
 /// A body's scan with its floor channelled or raised, along the body's own axes.
 shape::Mesh withFloorWork(const OverlayInput&, shape::Mesh);
 /// A scan of the frame with its rails let down between the kick-ups.

@@ -228,6 +228,8 @@ std::string makePartJson(const Build&, const Results& r) {
             put(one, p.size_mm, "_mm", "size");
             one["size_of"] = p.size_of;
             one["mass_kg"] = number(p.mass_kg);
+            one["load_share"] = number(p.used);
+            one["load_share_at"] = p.used_at;
         }
         one["bars"] = Json::array();
         for (const make::BarPiece& bar : p.bars) {

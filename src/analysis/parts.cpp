@@ -3,6 +3,7 @@
 
 #include "analysis/car_points.hpp"
 #include "analysis/finding_maker.hpp"
+#include "analysis/overlay_parts.hpp"
 #include "analysis/pages.hpp"
 #include "build/part_kinds.hpp"
 #include "make/part_sheet.hpp"
@@ -81,6 +82,17 @@ std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const Build& b, const Re
     return all;
 }
 
+std::vector<std::shared_ptr<const make::PartPlan>> newSteel(const Build& b, const Results& r) {
+    std::vector<std::shared_ptr<const make::PartPlan>> all;
+    for (const auto& node : r.parts) {
+        const SteelPart* part = steelPartNamed(b, node.input().name);
+        const bool of_body =
+            std::any_of(part->at.begin(), part->at.end(), [&](PointId id) { return b.points.at(id).subject == the_body; });
+        if (node->made() && !of_body) all.push_back(node.share());
+    }
+    return all;
+}
+
 sheet::Drawing partsDrawing(const Build& b, const Results& r, SubjectId, const ViewOptions&, double width, double height,
                             const sheet::Format& f) {
     std::vector<make::PartView> views;
@@ -140,6 +152,9 @@ public:
             for (const make::BarPiece& bar : p.bars)
                 c.rows.push_back({"sawn off", fmt::format("{} ± {}", len(bar.length_mm.value), small(bar.length_mm.u95)),
                                   markOf(bar.length_mm.provenance), true});
+            if (p.used)
+                c.rows.push_back(
+                    {"of what it bears, its load takes", fmt::format("{:.0f} %", 100 * *p.used), Mark::Derived, false});
             if (p.mass_kg > 0) c.rows.push_back({"weighs", units::formatMass(p.mass_kg), Mark::Derived, false});
             if (!node.input().missing.empty())
                 c.sentences.push_back(fmt::format("It waits for {}.", node.input().missing.front()));

@@ -5,7 +5,7 @@
 #include <complex>
 #include <vector>
 
-/// Cross joints one after another, in three dimensions. Angles rad; directions of length 1, along the flow, rearward.
+/// Cross joints one after another, in three dimensions. Angles rad; directions of length 1, along the flow.
 namespace gorvet::drive {
 
 /// Angle between two directions, 0 … π.

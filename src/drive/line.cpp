@@ -213,7 +213,8 @@ std::optional<double> schoolSlope(const LineInput& in, const Chain& chain) {
     if (in.ends[last.to].kind != DriveEndKind::Pinion) return {};
     const Ends ends = endsOf(in, in.planned, slopesOf(in), true);
     const double engine = slopeOf(ends.line[in.shafts[chain.front()].from]);
-    const double shaft = slopeOf(geometry::minus(ends.at[last.to], ends.at[last.from]));
+    const Vec3 &begins = ends.at[last.from], &until = ends.at[last.to];
+    const double shaft = slopeOf(runsForward({begins, until}) ? geometry::minus(begins, until) : geometry::minus(until, begins));
     switch (in.layout) {
     case build::DriveLayout::Parallel: return engine - in.wind_up_rad;
     case build::DriveLayout::Mirrored: return 2 * shaft - engine - in.wind_up_rad;
@@ -314,6 +315,8 @@ std::vector<Situation> situationsOf(const LineInput& in, const Chain& chain) {
     return all;
 }
 
+bool runsForward(const std::vector<Vec3>& at) { return at.back().x_mm < at.front().x_mm; }
+
 std::vector<std::array<double, 2>> slopesOf(const LineInput& in) {
     std::vector<std::array<double, 2>> out;
     for (const EndIn& e : in.ends) out.push_back({e.slope ? e.slope->value : 0, e.swing.value});
@@ -396,6 +399,10 @@ Bare bareOf(const LineInput& in, const Chain& chain, const Ends& ends, Carried& 
     };
     stand(in.shafts[chain.front()].from);
     for (const std::size_t k : chain) stand(in.shafts[k].to);
+    bare.pinion_slope = slopeOf(line.back());
+    // lines point rearward; a shaft to a front axle runs forward, and its turning with it
+    if (runsForward(bare.at))
+        for (Vec3& l : line) l = geometry::times(l, -1);
     Vec3 before = line.front();
     double clock = 0;
     for (std::size_t k = 0; k < chain.size(); ++k) {
@@ -412,7 +419,6 @@ Bare bareOf(const LineInput& in, const Chain& chain, const Ends& ends, Carried& 
     for (const ChainJoint& j : bare.joints) bare.angles.push_back(bent(j.in, j.out));
     const std::complex<double> residual = residualSquared(bare.joints);
     bare.residual = {residual.real(), residual.imag()};
-    bare.pinion_slope = slopeOf(line.back());
     return bare;
 }
 

@@ -94,7 +94,7 @@ private:
             if (const auto v = judge(worst->angles_rad[j], {0, limit, in_.shafts[chain_[joint.shaft]].shaft.limit.provenance});
                 v == PlanVerdict::Fails || worst->angles_rad[j].value + worst->angles_rad[j].u95 > limit)
                 add("joint-limit", v,
-                    fmt::format("{} bends by {} at {}.", joint.name, degrees(worst->angles_rad[j]), worst->situation.name),
+                    fmt::format("{} bends by {} {}{}.", joint.name, degrees(worst->angles_rad[j]), worst->situation.name),
                     "It binds and breaks: less droop (straps, longer damper stops), a joint that bends further, or the ends nearer to a line.")
                     .of(degrees(worst->angles_rad[j]), fmt::format("≤ {:.1f}°", limit / one_degree));
         }

@@ -14,6 +14,8 @@ struct Ends {
 };
 /// The ends as planned, or as they are now.
 Ends endsOf(const LineInput&, const std::vector<Vec3>& places, const std::vector<std::array<double, 2>>& slopes, bool planned);
+/// Whether a chain, by its ends in order, drives forward: to a front axle.
+bool runsForward(const std::vector<Vec3>& at);
 /// The end of its housing whose plan moves it; itself where it is alone or none is moved.
 std::size_t moverOf(const LineInput&, std::size_t end);
 /// Slope and swing of each end as the input says them.
@@ -40,9 +42,9 @@ struct Bare {
     std::vector<std::array<double, 2>> angles; ///< of each joint, in two directions across its shaft
     std::array<double, 2> residual{0, 0};      ///< of θ², real and imaginary
     std::vector<double> lengths;
-    std::vector<Vec3> at; ///< of its ends
-    std::vector<ChainJoint> joints;
-    double pinion_slope = 0;
+    std::vector<Vec3> at;           ///< of its ends
+    std::vector<ChainJoint> joints; ///< along the flow of what drives
+    double pinion_slope = 0;        ///< of the last line, down at the back
 };
 Bare bareOf(const LineInput&, const Chain&, const Ends&, Carried&, const Situation&);
 inline double angleOf(const std::array<double, 2>& a) { return std::hypot(a[0], a[1]); }

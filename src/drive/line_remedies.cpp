@@ -107,8 +107,10 @@ private:
             }
         return {};
     }
-    static std::string turnWords(double by) {
-        return fmt::format("{:g}° nose {}", std::abs(std::round(by / one_degree * 100) / 100), by > 0 ? "up" : "down");
+    /// A pinion that is driven from behind has its nose at the back.
+    std::string turnWords(double by) const {
+        return fmt::format("{:g}° nose {}", std::abs(std::round(by / one_degree * 100) / 100),
+                           (by > 0) != runsForward(p_.sweep.front().at) ? "up" : "down");
     }
     static std::string upWords(double by) { return fmt::format("{:g} mm {}", std::abs(by), by > 0 ? "up" : "down"); }
 

@@ -26,7 +26,7 @@ std::string angleText(const Figure& f) { return fmt::format("{:.2f}° ± {:.2f}�
 /// Where the chain's ends and their lines stand at a share of the travel: between the rows of its sweep.
 struct Drawn {
     std::vector<Vec3> at;
-    Vec3 first, last; ///< lines of its units, rearward
+    Vec3 first, last; ///< lines of its units, along the flow
 };
 
 class ChainDraft {
@@ -103,7 +103,11 @@ private:
             const P end = place(geometry::plus(ghost->at.back(), geometry::times(ghost->last, reach)));
             if (side &&
                 std::abs(end.y - place(geometry::plus(rest_.at.back(), geometry::times(rest_.last, reach))).y) > f_.small())
-                d_.add(Text{{wide_, end.y - f_.px(4)}, name, f_.small(), Ink::Second, Anchor::Right});
+                d_.add(Text{{runsForward(rest_.at) ? 0 : wide_, end.y - f_.px(4)},
+                            name,
+                            f_.small(),
+                            Ink::Second,
+                            runsForward(rest_.at) ? Anchor::Left : Anchor::Right});
         }
         std::size_t j = 0;
         for (std::size_t k = 0; k < shown_.at.size(); ++k) {

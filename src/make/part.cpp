@@ -55,15 +55,14 @@ PartMaker::Face PartMaker::faceAt(const Vec3& place, const Vec3& towards) const 
 }
 
 void PartMaker::bears(const char* code, double mpa, double most, const std::string& where, const std::string& remedy) {
-    const auto v =
-        build::judge(Figure{mpa, 0, in_.figures.at("load").provenance},
-                     build::Limit{-1e300, most, in_.yield_known ? build::Provenance::Measured : build::Provenance::Assumed});
-    if (v == PlanVerdict::Holds) return;
-    add(code, v,
-        mpa > most ? fmt::format("{} {:.0f} MPa, and it bears {:.0f}.", where, mpa, most)
-                   : fmt::format("{} {:.0f} MPa; that it bears {:.0f} is a guess.", where, mpa, most),
-        mpa > most ? remedy : std::string("Say its yield and the load as they are known: yield 235."))
-        .of(fmt::format("{:.0f} MPa", mpa), fmt::format("≤ {:.0f} MPa", most));
+    if (const double share = mpa / most; share > p_.used.value_or(0)) {
+        p_.used = share;
+        p_.used_at = where;
+    }
+    if (mpa > most)
+        add(code, PlanVerdict::Fails, fmt::format("{} {:.0f} MPa, and it bears {:.0f}.", where, mpa, most), remedy)
+            .of(fmt::format("{:.0f} MPa", mpa), fmt::format("≤ {:.0f} MPa", most));
+    guessed_ = guessed_ || !in_.yield_known || in_.figures.at("load").provenance == build::Provenance::Assumed;
 }
 
 void PartMaker::weldBears(double n_per_mm, double leg, const std::string& where) {
@@ -93,6 +92,10 @@ PartPlan PartMaker::done() {
                     fmt::format("A hole of {:g} in {} leaves less than its thickness to the edge.", h.diameter_mm, piece.name),
                     "A larger plate, or a smaller hole.");
     }
+    if (guessed_ && p_.used && *p_.used <= 1)
+        add("part-guess", PlanVerdict::Marginal,
+            fmt::format("It bears {:.1f} times the load that was said, by a yield or a load that is a guess.", 1 / *p_.used),
+            "Say them as they are known: yield 235, and the load without a question mark.");
     std::stable_sort(p_.remarks.begin(), p_.remarks.end(),
                      [](const build::Remark& a, const build::Remark& b) { return a.verdict > b.verdict; });
     p_.verdict = PlanVerdict::Holds;

@@ -112,7 +112,9 @@ struct PartPlan {
     Figure size_mm;      ///< its main length, from the survey
     std::string size_of; ///< "between its two faces"
     double mass_kg = 0;
-    std::vector<Vec3> at; ///< its points
+    std::optional<double> used; ///< of what it bears, the load that was said takes so much at the worst place
+    std::string used_at;        ///< "the weld of its feet"
+    std::vector<Vec3> at;       ///< its points
     std::vector<std::string> not_looked_at;
     std::vector<build::Remark> remarks;
     PlanVerdict verdict = PlanVerdict::Marginal;

@@ -47,6 +47,7 @@ protected:
     /// A load on fillets: on their throats, and on the steel beside them.
     void weldBears(double n_per_mm_leg, double leg_mm, const std::string& where);
     bool loaded() const { return has("load"); }
+    bool guessed_ = false; ///< a load or a yield is
 
     /// Masses of all, what is assumed, the verdict.
     PartPlan done();

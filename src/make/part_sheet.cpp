@@ -282,6 +282,7 @@ public:
         for (const Seam& s : p.seams) seams += s.length_mm;
         if (seams > 0) column.row("weld", len(seams));
         if (p.mass_kg > 0) column.row("weighs", units::formatMass(p.mass_kg));
+        if (p.used) column.row("of what it bears, its load takes", fmt::format("{:.0f} %", 100 * *p.used));
         return column.end();
     }
     static std::string endWords(const BarEnd& e) {

@@ -198,4 +198,70 @@ TEST_CASE("the ± of where the axles lock together covers what it says", "[drive
     }
 }
 
+namespace {
+/// A hose from the frame to the axle, 300 aside and 40 down, so long; each end known to 0.5 mm.
+BrakesIn hose(double length) {
+    BrakesIn in;
+    in.said = true;
+    in.places.names = {"Ha", "Hb"};
+    in.places.at = {{2400, -300, 480}, {2400, 0, 440}};
+    in.places.covariance.assign(36, 0);
+    for (std::size_t k = 0; k < 6; ++k) in.places.covariance[7 * k] = 0.25;
+    RunIn run;
+    run.name = "hose";
+    run.kind = CrossingKind::BrakeLine;
+    run.points = {0, 1};
+    run.across_mm = 10;
+    run.long_mm = Figure{length, 1, Provenance::Measured};
+    for (const double up : {70.0, -90.0}) {
+        geometry::RigidTransform moved;
+        moved.translation.z_mm = up;
+        run.last_moved.push_back(moved);
+    }
+    in.runs = {run};
+    return in;
+}
+} // namespace
+
+TEST_CASE("whether a hose reaches where its way is longest: limits on both sides, coverage", "[drive][brakes][coverage]") {
+    const double longest = std::hypot(300, 130);
+    BrakesPlan p = brakesPlan(hose(longest + 14));
+    REQUIRE(p.reaches.size() == 1);
+    CHECK(p.reaches[0].way_mm.value == Approx(std::hypot(300, 40)));
+    CHECK(p.reaches[0].spare_mm.value == Approx(14));
+    CHECK(p.reaches[0].at == "at full droop");
+    const double u95 = p.reaches[0].spare_mm.u95;
+    CHECK_FALSE(says(brakesPlan(hose(longest + 10.01 + u95)), "run-short"));
+    CHECK(says(brakesPlan(hose(longest + 9.99 + u95)), "run-short"));
+    const auto verdict = [](const BrakesPlan& plan) { return plan.remarks.front().verdict; };
+    CHECK(verdict(brakesPlan(hose(longest + 9.9 + u95))) == build::PlanVerdict::Marginal);
+    CHECK(verdict(brakesPlan(hose(longest + 9.9 - u95))) == build::PlanVerdict::Fails);
+    CHECK_FALSE(says(brakesPlan(hose(1.149 * longest - u95)), "run-slack"));
+    CHECK(says(brakesPlan(hose(1.151 * longest - u95)), "run-slack"));
+    // held at rest only, it would seem to do
+    BrakesIn rest = hose(longest - 5);
+    rest.runs[0].last_moved.clear();
+    CHECK_FALSE(says(brakesPlan(rest), "run-short"));
+    CHECK(says(brakesPlan(hose(longest - 5)), "run-short"));
+    // steered: never held, and said
+    BrakesIn steered = hose(longest + 25);
+    steered.runs[0].steers = true;
+    p = brakesPlan(steered);
+    CHECK(p.reaches[0].spare_mm.provenance == Provenance::Assumed);
+    CHECK(std::any_of(p.not_looked_at.begin(), p.not_looked_at.end(),
+                      [](const auto& s) { return s.find("lock") != std::string::npos; }));
+    std::mt19937 dice(8);
+    std::normal_distribution<double> normal;
+    int inside = 0;
+    for (int round = 0; round < 2000; ++round) {
+        BrakesIn in = hose(longest + 14 + normal(dice) / 1.959964);
+        for (auto& q : in.places.at)
+            for (std::size_t axis = 0; axis < 3; ++axis) q[axis] += 0.5 * normal(dice);
+        const Figure f = brakesPlan(in).reaches[0].spare_mm;
+        inside += std::abs(f.value - 14) <= f.u95;
+    }
+    CHECK(inside > 0.93 * 2000);
+    CHECK(inside < 0.97 * 2000);
+}
+
 } // namespace drive_brakes_test

@@ -320,6 +320,56 @@ LinkHolesIn axleWithHoles() {
     return in;
 }
 
+TEST_CASE("bump stops: what the wheel carries where they touch and at full bump; limits and coverage",
+          "[drive][weights][springs][coverage]") {
+    // straight up and down, 40 N/mm, 400 kg on the wheel: by hand
+    const auto car = [](double stop, double higher, double rate = 40, double hard = 150) {
+        WeightsIn in;
+        in.said = true;
+        in.droop_mm = in.bump_mm = {80, 80};
+        for (auto& w : in.wheels) w = Figure{400, 2, Provenance::Measured};
+        SpringIn s;
+        s.name = "rear";
+        s.spring.rate = read(rate);
+        s.spring.stop = read(stop);
+        s.spring.stop_rate = read(hard);
+        if (higher != 0) s.spring.higher = read(higher);
+        in.springs = {s};
+        return in;
+    };
+    const WeightsPlan p = weightsPlan(car(50, 0));
+    const auto& stop = p.springs[0].stop;
+    REQUIRE(stop);
+    CHECK(stop->free_mm.value == 50);
+    CHECK(stop->touch_g->value == Approx(1 + 40 * 50 / (9.80665 * 400)));
+    CHECK(stop->most_g->value == Approx(1 + (40 * 80 + 150 * 30) / (9.80665 * 400)));
+    CHECK_FALSE(says(p.remarks, "spring-stop"));
+    // 25 mm wanted, its gap known to 2
+    CHECK_FALSE(says(weightsPlan(car(27.01, 0)).remarks, "spring-stop"));
+    CHECK(says(weightsPlan(car(26.99, 0)).remarks, "spring-stop"));
+    CHECK(says(weightsPlan(car(50, -24)).remarks, "spring-stop")); // let down onto them
+    CHECK_FALSE(says(weightsPlan(car(50, -22)).remarks, "spring-stop"));
+    CHECK_FALSE(says(weightsPlan(car(81.9, 0)).remarks, "spring-idle"));
+    CHECK(says(weightsPlan(car(82.1, 0)).remarks, "spring-idle"));
+    CHECK_FALSE(weightsPlan(car(82.1, 0)).springs[0].stop->most_g); // it never touches
+    std::mt19937 dice(31);
+    std::normal_distribution<double> normal;
+    int touch = 0, most = 0;
+    for (int round = 0; round < 2000; ++round) {
+        WeightsIn in = car(50 + normal(dice) * build::sigmaOfU95(2), 0, 40 * (1 + 0.05 / 1.959964 * normal(dice)),
+                           150 * (1 + 0.2 / 1.959964 * normal(dice)));
+        // left and right are weighed apart
+        for (auto& w : in.wheels) w->value += normal(dice) * build::sigmaOfU95(2);
+        const auto s = weightsPlan(in).springs[0].stop;
+        touch += std::abs(s->touch_g->value - stop->touch_g->value) <= s->touch_g->u95;
+        most += std::abs(s->most_g->value - stop->most_g->value) <= s->most_g->u95;
+    }
+    for (const int n : {touch, most}) {
+        CHECK(n > 0.93 * 2000);
+        CHECK(n < 0.97 * 2000);
+    }
+}
+
 TEST_CASE("each hole is bolted up anew, every rod as long as it is", "[drive][weights][holes]") {
     const LinkHolesIn in = axleWithHoles();
     const LinkHolesPlan p = linkHolesPlan(in);

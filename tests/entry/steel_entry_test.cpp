@@ -107,4 +107,68 @@ TEST_CASE("joint, crossings and the crossmember's form by the line", "[entry]") 
     CHECK(t.b.crossmember->pan_clearance.value == 15);
 }
 
+TEST_CASE("parts of new steel by the line: kinds, figures in any unit, pinned, as made", "[entry][part]") {
+    Typist t;
+    t.frame();
+    t.body();
+    const auto refuse = [&](const char* line, const char* why) {
+        INFO(line);
+        CHECK(t.refused(line).find(why) != std::string::npos);
+    };
+    t.type("part o1 outrigger at Al Ar deep 80 wide 2in load 2500");
+    const SteelPart* p = steelPartNamed(t.b, "o1");
+    REQUIRE(p);
+    CHECK(p->kind == "outrigger");
+    REQUIRE(p->figures.size() == 3);
+    CHECK(p->figures[1].value.value == Approx(50.8));
+    CHECK(p->figures[1].value.provenance == Provenance::Measured);
+    t.type("part o1 deep 90 ?"); // its kind need not be said again
+    p = steelPartNamed(t.b, "o1");
+    CHECK(p->figures[0].value.value == 90);
+    CHECK(p->figures[0].value.provenance == Provenance::Assumed);
+    t.type("part o1 pinned 1000 480 500 1000 700 510");
+    REQUIRE(steelPartNamed(t.b, "o1")->pinned.size() == 2);
+    CHECK(steelPartNamed(t.b, "o1")->pinned[1] == Vec3{1000, 700, 510});
+    t.type("part o1 follows");
+    CHECK(steelPartNamed(t.b, "o1")->pinned.empty());
+    t.type("part o1 made deep 88.5 made long 231");
+    CHECK(steelPartNamed(t.b, "o1")->made.size() == 2);
+    t.type("part plate-1 drilled-plate at Al Ar Bl hole 11");
+    t.type("part brace-1 brace at Al Sl across 42 wall 3"); // from the frame to the body
+    // what is said of another kind is forgotten with it
+    t.type("part o1 brace at Al Ar across 40");
+    CHECK(steelPartNamed(t.b, "o1")->figures.size() == 1);
+    refuse("part o2 wing at Al Ar", "is no kind of part");
+    refuse("part o2 wing at Al Ar", "outrigger");
+    refuse("part o2 brace", "Where it goes is missing");
+    refuse("part o2 brace at Al", "where it meets the other");
+    refuse("part o2 brace at Al Ar Bl", "has 2 places");
+    refuse("part o2 brace at Al Al across 40", "joins a point twice");
+    refuse("part o2 brace at Al Ar across 4", "It is 8 to 300");
+    refuse("part o2 brace at Al Ar hole 12", "is not known here");
+    refuse("part o1 made hole 12", "is no figure of a brace");
+    refuse("part nothing across 40", "is no kind of part");
+    refuse("part o2 brace at Al Nowhere", "Nowhere");
+    t.type("remove part o1");
+    CHECK_FALSE(steelPartNamed(t.b, "o1"));
+    refuse("remove part o1", "o1");
+    // a kind of a newer program is kept, and not touched
+    SteelPart newer = *steelPartNamed(t.b, "brace-1");
+    newer.kind = "hull";
+    REQUIRE(enact(t.b, Edit{"newer", {Put<SteelPart>{newer}}}));
+    refuse("part brace-1 across 40", "is not known here");
+    // what hangs on a point keeps it
+    refuse("remove point Bl", "plate-1");
+}
+
+TEST_CASE("steel that can be had is no steel on the shelf", "[entry]") {
+    Typist t;
+    t.type("stock mill box 60 40 3 long 6000 any price 41");
+    CHECK(stockNamed(t.b, "mill")->any);
+    CHECK(stockNamed(t.b, "mill")->count == 0);
+    t.type("stock mill count 2");
+    CHECK_FALSE(stockNamed(t.b, "mill")->any);
+    CHECK(stockNamed(t.b, "mill")->count == 2);
+}
+
 } // namespace entry_steel_entry_test

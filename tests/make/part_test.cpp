@@ -237,7 +237,12 @@ TEST_CASE("an outrigger: flat, solid and beam", "[make][part][closed-form]") {
     CHECK(stressed(1.001 * 235 / 1.5 / each));
     // whoever guesses the load gets no Holds
     in.figures["load"].provenance = build::Provenance::Assumed;
-    CHECK(says(make::partPlan(in), "part-stress"));
+    CHECK(says(make::partPlan(in), "part-guess"));
+    CHECK(make::partPlan(in).verdict == PlanVerdict::Marginal);
+    in.figures["load"].provenance = build::Provenance::Measured;
+    CHECK_FALSE(says(make::partPlan(in), "part-guess"));
+    in.yield_known = false;
+    CHECK(says(make::partPlan(in), "part-guess"));
     // tapered, on a rail that runs in: cut along its face, and nothing of it reaches into it
     in = part("outrigger", {{1000, 480 + 100.0 / 3, 500}, {960, 730, 520}},
               {{"deep", 90}, {"deep-end", 40}, {"wide", 60}, {"sheet", 2.5}, {"load", 1500}});

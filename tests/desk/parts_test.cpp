@@ -1,0 +1,128 @@
+// Demo 1 in the real window: both shafts of its transfer box, its links and wheels to order and sheet; parts of new steel from
+// taps to cutting files.
+#include "analysis/drive.hpp"
+#include "desk/driver.hpp"
+#include "desk/widgets/sheet_view.hpp"
+
+namespace desk_parts_test {
+
+using namespace gorvet;
+using test::Driver;
+using test::waitFor;
+
+TEST_CASE("demo 1: a transfer box drives both axles, links and wheels, printed", "[desk][drive]") {
+    const auto folder = test::freshFolder("window-petrel-drive");
+    const auto file = test::demoBuild(folder);
+    build::Build as_it_was;
+    {
+        Driver d;
+        REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+        d.bench("drive");
+        REQUIRE(waitFor([&] { return d.window.document().results().drive->chains.size() == 2; }));
+        auto* sheet = d.find<desk::SheetView>("sheet");
+        auto* card = d.find<desk::CardView>("card");
+        REQUIRE(sheet->placeOf("chain:front-out to front"));
+        const auto chain = [&](std::size_t k) -> const drive::ChainPlan& {
+            return d.window.document().results().drive->chains[k];
+        };
+        const auto front = [&] { return chain(0).name == "front-out to front" ? chain(0) : chain(1); };
+        const auto rear = [&] { return chain(0).name == "front-out to front" ? chain(1) : chain(0); };
+        // the shaft that drives forward bends by a few degrees, as any other
+        CHECK(front().stands[0].angles_rad[0].value < 0.1);
+        CHECK(rear().now->lengths_mm[0].value - rear().shafts[0].length_mm.value > 100); // it is ordered for the frame as planned
+        // one housing: turned by the one, the other goes with it
+        const double before = front().stands[0].angles_rad[0].value;
+        d.keep("output rear-out turn 1deg");
+        CHECK(std::abs(front().stands[0].angles_rad[0].value - before) > 0.01);
+        d.keep("output rear-out turn 0deg");
+        CHECK(front().stands[0].angles_rad[0].value == Approx(before));
+        d.action("undo");
+        d.action("undo");
+        d.showSheet("links", "Links");
+        REQUIRE(waitFor([&] { return sheet->placeOf("link:lower-left").has_value(); }));
+        QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf("link:lower-left")->toPoint());
+        REQUIRE(waitFor([&] { return card->isVisible(); }));
+        d.showSheet("wheels", "Wheels");
+        REQUIRE(waitFor([&] { return !d.text("headline").isEmpty(); }));
+        as_it_was = d.window.document().build();
+    }
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+    CHECK(d.window.document().build() == as_it_was);
+    const auto out = folder / "out";
+    const auto kept = test::run(fmt::format("{} export {} --all {}", GORVET_CLI, file.string(), out.string()));
+    INFO(kept.out);
+    REQUIRE(kept.code == 0);
+    const auto text = test::run(fmt::format("pdftotext -layout {} - 2>&1", (out / "drive.pdf").string()));
+    for (const char* page :
+         {"rear-shaft", "front-shaft", "the rear axle through its travel", "the front left wheel through its travel"}) {
+        INFO(page);
+        CHECK(text.out.find(page) != std::string::npos);
+    }
+}
+
+TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cut from", "[desk][make]") {
+    const auto folder = test::freshFolder("window-parts");
+    const auto file = test::demoBuild(folder);
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(file.string())));
+    d.bench("make");
+    d.showSheet("parts", "Parts");
+    REQUIRE(waitFor([&] { return d.text("headline").contains("part"); }));
+    auto* sheet = d.find<desk::SheetView>("sheet");
+    auto* card = d.find<desk::CardView>("card");
+    const auto plan = [&](const char* name) -> const make::PartPlan& {
+        for (const auto& node : d.window.document().results().parts)
+            if (node.input().name == name) return *node;
+        FAIL(name);
+        std::abort();
+    };
+    REQUIRE(sheet->placeOf("part:out-front-left"));
+    QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf("part:out-front-left")->toPoint());
+    REQUIRE(waitFor([&] { return card->isVisible(); }));
+    const double mass = plan("out-front-left").mass_kg;
+    d.keep("part out-front-left deep 90");
+    CHECK(plan("out-front-left").mass_kg > mass + 0.05);
+    d.action("undo");
+    CHECK(plan("out-front-left").mass_kg == mass);
+    // it follows the survey, until it is pinned
+    const auto tap = [&](const QString& words) {
+        for (auto* button : card->findChildren<QPushButton*>())
+            if (button->text() == words) return button->click();
+        FAIL(words.toStdString());
+    };
+    const double reach = plan("out-front-left").size_mm.value;
+    QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf("part:out-front-left")->toPoint());
+    REQUIRE(waitFor([&] { return card->isVisible(); }));
+    tap("pin it where it is");
+    REQUIRE(waitFor([&] { return !build::steelPartNamed(d.window.document().build(), "out-front-left")->pinned.empty(); }));
+    d.keep("coordinates OFl 720 -477 400");
+    CHECK(plan("out-front-left").size_mm.value == Approx(reach).margin(0.15));
+    d.keep("part out-front-left follows");
+    CHECK(std::abs(plan("out-front-left").size_mm.value - reach) > 2);
+    d.action("undo");
+    d.action("undo");
+    d.action("undo");
+    // said anew by taps of its points, and by what it is
+    d.keep("part rib gusset at OFl BAl LEl sheet 5");
+    REQUIRE(waitFor([&] { return sheet->placeOf("part:rib").has_value(); }));
+    d.showSheet("cut", "Cut list");
+    REQUIRE(waitFor([&] { return d.text("headline").contains("to cut"); }));
+    const auto out = folder / "out";
+    const auto kept = test::run(fmt::format("{} export {} --all {}", GORVET_CLI, file.string(), out.string()));
+    INFO(kept.out);
+    REQUIRE(kept.code == 0);
+    CHECK(std::filesystem::file_size(out / "parts.pdf") > 10'000);
+    CHECK(std::filesystem::file_size(out / "cut-list.csv") > 100);
+    // another program reads the ear: closed, one hole, nothing wrong
+    const auto read = test::run(fmt::format(
+        "/usr/bin/python3 -c \"import ezdxf; d = ezdxf.readfile('{}'); m = d.modelspace(); print(len(m.query('CIRCLE')), "
+        "all(p.closed for p in m.query('LWPOLYLINE POLYLINE') if p.dxf.layer != 'bend'), not d.audit().has_errors)\" 2>&1",
+        (out / "part-ears-left-ear.dxf").string()));
+    INFO(read.out);
+    CHECK(read.out.find("1 True True") != std::string::npos);
+    const auto step = test::run(fmt::format("grep -c PRODUCT_DEFINITION_SHAPE {}", (out / "parts.step").string()));
+    CHECK(std::stoi(step.out) >= 15);
+}
+
+} // namespace desk_parts_test
