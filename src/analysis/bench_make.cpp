@@ -180,7 +180,8 @@ const BenchInfo make_bench{
     makeLacks,
     {{"sheet", "The sheet", makeViewOf},
      {"parts", "Parts", partsDrawing, {}, partsHeadline},
-     {"cut", "Cut list", nullptr, {}, cutListHeadline, cutList}},
+     {"cut", "Cut list", nullptr, {}, cutListHeadline, cutList},
+     {"bars", "Bars", barsDrawing, {}, barsHeadline}},
     addMakeFindings,
     makeCard,
     addMakePages,
@@ -189,6 +190,6 @@ const BenchInfo make_bench{
     nullptr,
     false,
     nullptr,
-    {{"part", makePartJson}, {"cut", makeCutJson}}};
+    {{"part", makePartJson}, {"cut", makeCutJson}, {"bars", makeBarsJson}}};
 
 } // namespace gorvet::analysis

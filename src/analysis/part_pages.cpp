@@ -139,6 +139,7 @@ std::vector<Drawing> partPages(const Build& b, const Results& r) {
         if (node->made()) addPartPages(b, r, node.input(), *node, pages);
     addListingPages(pages, titled(b, r, "Make: the cut list"), {local_rules}, cutList(b, r, the_chassis),
                     {66, 46, 40, 20, 60, 30});
+    for (Drawing& page : barPages(b, r)) pages.push_back(std::move(page));
     return pages;
 }
 

@@ -12,6 +12,14 @@ namespace gorvet::analysis {
 make::PartIn partInput(const build::Build&, const Results&, const build::SteelPart&);
 std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const build::Build&, const Results&, const Results* previous);
 
+/// Pieces of each section that can be had in lengths, laid into those and into what lies on the shelf.
+std::vector<Node<make::NestInput, make::NestPlan>> nestsOf(const build::Build&, const Results&, const Results* previous);
+sheet::Drawing barsDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width, double height,
+                           const sheet::Format&);
+Headline barsHeadline(const build::Build&, const Results&, build::SubjectId);
+std::vector<sheet::Drawing> barPages(const build::Build&, const Results&);
+std::string makeBarsJson(const build::Build&, const Results&);
+
 sheet::Drawing partsDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
                             double height, const sheet::Format&);
 Headline partsHeadline(const build::Build&, const Results&, build::SubjectId);

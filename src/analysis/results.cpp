@@ -381,6 +381,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     makeMounts(b, r);
     makeCrossmember(b, r, previous);
     r.parts = partsOf(b, r, previous);
+    r.nests = nestsOf(b, r, previous);
     r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
     makeWork(b, r, previous);
     if (previous) r.scans = previous->scans;

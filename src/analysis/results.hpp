@@ -14,8 +14,9 @@
 #include "drive/weights.hpp"
 #include "drive/wheels.hpp"
 #include "make/crossmember.hpp"
-#include "make/part.hpp"
 #include "make/mounts.hpp"
+#include "make/nest.hpp"
+#include "make/part.hpp"
 #include "sit/lowering.hpp"
 #include "sit/trade_offs.hpp"
 #include "stretch/stretch.hpp"
@@ -164,6 +165,8 @@ struct Results {
     std::vector<make::MountInput> mount_inputs;
     std::vector<make::MountStack> mounts;
     std::vector<Node<make::PartIn, make::PartPlan>> parts; ///< of new steel, in the order of the build
+    std::vector<Node<make::NestInput, make::NestPlan>>
+        nests; ///< of each section that can be had in lengths: its pieces laid into them
     Node<make::CrossmemberInput, make::CrossmemberPlan> crossmember; ///< not made: none is planned, or it waits for something
     work::Facts work_facts;
     struct Job {

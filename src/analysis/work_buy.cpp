@@ -140,9 +140,12 @@ private:
                  true});
     }
     void steel() {
-        const std::vector<work::SteelNeed> needs = steelNeeds(r_);
+        std::vector<work::SteelNeed> needs = steelNeeds(r_);
+        nested();
+        std::erase_if(needs, [&](const work::SteelNeed& n) { return canBeHad(b_, n); });
         std::vector<Stock> shelf;
-        for (const auto& [id, s] : b_.stock) shelf.push_back(s);
+        for (const auto& [id, s] : b_.stock)
+            if (!s.any) shelf.push_back(s);
         p_.steel = work::placeSteel(needs, shelf, b_.stretch.kerf.value);
         for (const work::ToBuy& buy : p_.steel.buy) {
             std::string lengths;
@@ -173,6 +176,32 @@ private:
                                false});
         }
         plates(needs, shelf);
+    }
+    /// Whole lengths that are bought, and what of the shelf is begun, as the pieces are laid into them.
+    void nested() {
+        for (const auto& node : r_.nests) {
+            const make::NestInput& in = node.input();
+            std::map<std::size_t, int> begun;
+            for (const make::NestLayout& l : node->layouts) begun[l.bar] += l.times;
+            for (const auto& [bar, count] : begun) {
+                const make::NestBar& of = in.bars[bar];
+                std::optional<double> price;
+                if (!of.count && of.price) price = count * *of.price;
+                p_.rows.push_back({"steel", in.section, fmt::format("{} × {:.0f} mm", count, of.length_mm),
+                                   "pieces as Make lays them into bars", of.name, of.count ? "on the shelf" : "to buy", price,
+                                   "stock:" + of.name, !of.count});
+            }
+            for (const std::size_t piece : node->too_long)
+                p_.rows.push_back({"steel",
+                                   in.section,
+                                   fmt::format("{:.0f} mm", in.pieces[piece].length_mm),
+                                   in.pieces[piece].name + ": no length is long enough",
+                                   "",
+                                   "to buy",
+                                   {},
+                                   "",
+                                   true});
+        }
     }
     /// Plates are not laid out: only whether one of that thickness is there.
     void plates(const std::vector<work::SteelNeed>& needs, const std::vector<Stock>& shelf) {

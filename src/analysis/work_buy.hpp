@@ -26,6 +26,8 @@ struct Purchases {
 
 /// The pieces of steel that Stretch and Make ask for, by length.
 std::vector<work::SteelNeed> steelNeeds(const Results&);
+/// Whether lengths of its section can be had: it is laid into those, and not bought by the piece.
+bool canBeHad(const build::Build&, const work::SteelNeed&);
 Purchases purchasesOf(const build::Build&, const Results&);
 
 } // namespace gorvet::analysis

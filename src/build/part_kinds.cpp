@@ -65,6 +65,27 @@ std::vector<PartKind> allKinds() {
                    true,
                    {usual("sheet", 1.5, 40, 6, "thickness"), needed("hole", 3, 80, 12, "diameter of the holes"),
                     length("edge", 5, 150, "from a hole's middle to the edge; left out: two holes")}});
+    all.push_back({"bent-tube",
+                   "a round tube bent through corners, as on a hand bender",
+                   {"its first end", "its first corner", "the next corner, or its other end"},
+                   true,
+                   {needed("across", 8, 120, 42, "outside diameter"), needed("wall", 0.8, 8, 3, "its wall"),
+                    length("radius", 10, 1000, "of its bends, to its middle; left out: three diameters")}});
+    all.push_back({"angle-bracket",
+                   "a bent angle that is bolted on: an upright and a foot",
+                   {"the upright's hole, on its side away from the foot", "the foot's hole, on the face that it lies on"},
+                   false,
+                   {usual("sheet", 1, 12, 4, "thickness"), usual("inside", 0.5, 40, 4, "inside radius of its bend"),
+                    needed("wide", 15, 400, 50, "width along its bend"), needed("hole", 4, 40, 11, "diameter of its holes"),
+                    length("edge", 6, 100, "from a hole's middle to the edge; left out: one and three quarter holes")}});
+    all.push_back(
+        {"standoff",
+         "a tube that stands on a rail, a drilled plate on its top: a body mount's",
+         {"the middle of its foot", "the middle of its plate's top"},
+         false,
+         {needed("across", 15, 150, 50, "outside diameter of the tube"), needed("wall", 1.5, 12, 3, "its wall"),
+          usual("plate", 2, 20, 5, "thickness of its plate"), length("side", 20, 250, "of its square plate; left out: 1.6 tubes"),
+          needed("hole", 4, 40, 13, "diameter of the plate's hole"), load("pressed on it at the most, N")}});
     return all;
 }
 

@@ -18,6 +18,11 @@ namespace {
 
 std::string degrees(const Figure& f) { return fmt::format("{:.2f}° ± {:.2f}°", f.value / one_degree, f.u95 / one_degree); }
 
+/// "at rest", "at full bump".
+std::string placeWords(const std::string& situation) {
+    return situation.starts_with("at ") || situation.starts_with("under ") ? situation : "at " + situation;
+}
+
 class ChainJudge {
 public:
     ChainJudge(const LineInput& in, const Chain& chain, ChainPlan& plan, double top_rpm)
@@ -94,7 +99,8 @@ private:
             if (const auto v = judge(worst->angles_rad[j], {0, limit, in_.shafts[chain_[joint.shaft]].shaft.limit.provenance});
                 v == PlanVerdict::Fails || worst->angles_rad[j].value + worst->angles_rad[j].u95 > limit)
                 add("joint-limit", v,
-                    fmt::format("{} bends by {} {}{}.", joint.name, degrees(worst->angles_rad[j]), worst->situation.name),
+                    fmt::format("{} bends by {} {}.", joint.name, degrees(worst->angles_rad[j]),
+                                placeWords(worst->situation.name)),
                     "It binds and breaks: less droop (straps, longer damper stops), a joint that bends further, or the ends nearer to a line.")
                     .of(degrees(worst->angles_rad[j]), fmt::format("≤ {:.1f}°", limit / one_degree));
         }
@@ -155,15 +161,15 @@ private:
             if (!spare) {
                 add("slip-unsaid", PlanVerdict::Marginal,
                     fmt::format("How far the slip joint of {} can still go {} is not said.", s.name, way),
-                    fmt::format("Measure it, or order the shaft for it: {:.0f} mm at {}, and {:g} to spare.", asked, at,
+                    fmt::format("Measure it, or order the shaft for it: {:.0f} mm {}, and {:g} to spare.", asked, placeWords(at),
                                 spare_mm));
                 return;
             }
             const Figure left{spare->value - asked, u95, build::worst(build::Provenance::Derived, spare->provenance)};
             if (const auto v = judge(left, Limit::atLeast(spare_mm)); v != PlanVerdict::Holds)
                 add(code, left.value + left.u95 < 0 ? PlanVerdict::Fails : v,
-                    fmt::format("The slip joint of {} has {:.0f} ± {:.0f} mm left {} at {}.", s.name, left.value, left.u95, way,
-                                at),
+                    fmt::format("The slip joint of {} has {:.0f} ± {:.0f} mm left {} {}.", s.name, left.value, left.u95, way,
+                                placeWords(at)),
                     "Make the shaft anew to the length on its sheet, or shorten the travel.")
                     .of(fmt::format("{:.0f} mm", left.value), fmt::format("≥ {:g} mm", spare_mm));
         };

@@ -116,6 +116,9 @@ PartPlan partPlan(const PartIn& in) {
     if (in.kind == "gusset") return gussetPlan(in);
     if (in.kind == "ears") return earsPlan(in);
     if (in.kind == "drilled-plate") return drilledPlatePlan(in);
+    if (in.kind == "bent-tube") return bentTubePlan(in);
+    if (in.kind == "angle-bracket") return angleBracketPlan(in);
+    if (in.kind == "standoff") return standoffPlan(in);
     return none;
 }
 

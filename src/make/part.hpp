@@ -58,6 +58,9 @@ struct FlatPiece {
     std::vector<FlatHole> holes;
     std::vector<FlatBend> bends; ///< in the order in which they are bent
     double mass_kg = 0;          ///< of one
+    /// Of one that is bent all along: its section as it comes out of the press, and how long it is along its bends.
+    geometry::Outline section;
+    double along_mm = 0;
     /// Where each of them sits: its own plane is its lower side, its thickness upwards. Of a bent piece: see `Trough`.
     std::vector<shape::Frame> places;
 };
@@ -70,6 +73,13 @@ struct BarEnd {
     double turned_rad = 0; ///< where its longest edge (of a cope: its acute side) stands about the bar, from its upper side to
                            ///< the right seen from its first end
     std::optional<Cope> cope;
+};
+/// A bend of a tube: from where it begins along the tube as it lies straight, by how much it is bent, and how far the tube is
+/// turned about itself before it, from the plane of the bend before (clockwise seen from the first end).
+struct TubeBend {
+    double from_mm = 0;
+    double angle_rad = 0;
+    double turned_rad = 0;
 };
 /// A piece that is cut from a length of tube or box.
 struct BarPiece {
@@ -84,6 +94,9 @@ struct BarPiece {
     double mass_kg = 0;
     Vec3 from, to; ///< of its middle
     Vec3 up{0, 0, 1};
+    std::vector<TubeBend> bends;
+    std::vector<Vec3> through; ///< of one that is bent: its ends and the corners between, in order
+    double radius_mm = 0;      ///< of its bends, to the tube's middle
 };
 /// Sides and bottom of a box bent from one sheet, its sides lower towards its far end. On its own axes: from its near end along
 /// the bottom's middle, across, and up from the bottom's lower side.

@@ -62,5 +62,8 @@ PartPlan outriggerPlan(const PartIn&);
 PartPlan gussetPlan(const PartIn&);
 PartPlan earsPlan(const PartIn&);
 PartPlan drilledPlatePlan(const PartIn&);
+PartPlan bentTubePlan(const PartIn&);
+PartPlan angleBracketPlan(const PartIn&);
+PartPlan standoffPlan(const PartIn&);
 
 } // namespace gorvet::make

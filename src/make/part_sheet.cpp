@@ -1,6 +1,7 @@
 #include "make/part_sheet.hpp"
 
 #include "make/crossmember.hpp"
+#include "make/part_edges.hpp"
 #include "sheet/plan_words.hpp"
 
 #include <algorithm>
@@ -34,93 +35,6 @@ struct Reach {
     }
     bool empty() const { return least[0] > most[0]; }
 };
-
-using Path = std::vector<Vec3>;
-
-/// A ring round a bar where its end is.
-Path ringOf(const BarPiece& b, std::size_t end) {
-    const Vec3 along = unit(minus(b.to, b.from)), side = cross(along, b.up), middle = end == 0 ? b.from : b.to;
-    const Vec3 out = times(along, end == 0 ? -1 : 1);
-    const BarEnd& e = b.ends[end];
-    Path ring;
-    const auto point = [&](const Vec3& corner, double phi) {
-        double reach = 0;
-        if (e.kind == BarEnd::Kind::Cope)
-            reach = -copeAt(*e.cope, (end == 0 ? 1 : -1) * (phi - e.turned_rad));
-        else if (const double through = dot(e.normal, out); std::abs(through) > 1e-6)
-            reach = -dot(e.normal, corner) / through;
-        ring.push_back(plus(plus(middle, corner), times(out, reach)));
-    };
-    if (b.round) {
-        constexpr int steps = 36;
-        for (int k = 0; k < steps; ++k) {
-            const double phi = 2 * std::numbers::pi * k / steps, r = b.height_mm / 2;
-            point(plus(times(b.up, r * std::cos(phi)), times(side, r * std::sin(phi))), phi);
-        }
-    } else {
-        for (const auto& [u, s] : {std::pair{1.0, 1.0}, std::pair{-1.0, 1.0}, std::pair{-1.0, -1.0}, std::pair{1.0, -1.0}})
-            point(plus(times(b.up, u * b.height_mm / 2), times(side, s * b.width_mm / 2)), 0);
-    }
-    return ring;
-}
-
-/// Its edges in space, for a quick picture: nothing hides anything.
-struct Edges {
-    std::vector<Path> closed, open;
-};
-Edges edgesOf(const PartPlan& p) {
-    Edges all;
-    for (const FlatPiece& piece : p.flats)
-        for (const shape::Frame& place : piece.places) {
-            const Vec3 z = cross(place.x, place.y);
-            const auto at = [&](const geometry::Flat& q, double up) {
-                return plus(plus(place.origin, plus(times(place.x, q.first), times(place.y, q.second))), times(z, up));
-            };
-            for (const double up : {0.0, piece.thickness_mm}) {
-                Path path;
-                for (const auto& q : piece.outline) path.push_back(at(q, up));
-                all.closed.push_back(path);
-                for (const FlatHole& h : piece.holes) {
-                    Path ring;
-                    for (int k = 0; k < 24; ++k)
-                        ring.push_back(at({h.at.first + h.diameter_mm / 2 * std::cos(k * std::numbers::pi / 12),
-                                           h.at.second + h.diameter_mm / 2 * std::sin(k * std::numbers::pi / 12)},
-                                          up));
-                    all.closed.push_back(std::move(ring));
-                }
-            }
-            if (piece.outline.size() <= 8)
-                for (const auto& q : piece.outline) all.open.push_back({at(q, 0), at(q, piece.thickness_mm)});
-        }
-    if (p.trough) {
-        const Trough& t = *p.trough;
-        const Vec3 z = cross(t.place.x, t.place.y);
-        // a corner: on one side, at an end, below or at the top, by the planes
-        const auto corner = [&](double y, std::size_t end, bool top) {
-            const Vec3 from = plus(t.place.origin, times(t.place.y, y * t.wide_mm / 2));
-            const auto& [point, normal] = t.planes[end];
-            const auto& [high, up] = t.planes[2];
-            double x = dot(normal, minus(point, from)) / dot(normal, t.place.x), rise = 0;
-            for (int k = 0; top && k < 12; ++k) {
-                const Vec3 foot = plus(from, times(t.place.x, x));
-                rise = dot(up, minus(high, foot)) / dot(up, z);
-                x = (dot(normal, minus(point, from)) - rise * dot(normal, z)) / dot(normal, t.place.x);
-            }
-            return plus(from, plus(times(t.place.x, x), times(z, rise)));
-        };
-        for (const double y : {-1.0, 1.0})
-            all.closed.push_back({corner(y, 0, false), corner(y, 1, false), corner(y, 1, true), corner(y, 0, true)});
-        for (const std::size_t end : {std::size_t{0}, std::size_t{1}})
-            all.open.push_back({corner(-1, end, false), corner(1, end, false)});
-    }
-    for (const BarPiece& b : p.bars) {
-        const Path one = ringOf(b, 0), other = ringOf(b, 1);
-        for (std::size_t k = 0; k < one.size(); k += b.round ? one.size() / 4 : 1) all.open.push_back({one[k], other[k]});
-        all.closed.push_back(one);
-        all.closed.push_back(other);
-    }
-    return all;
-}
 
 class PartsDraft {
 public:
@@ -164,7 +78,7 @@ private:
     /// As it sits, from the left, behind and above.
     void picture(const PartView& v, P at, double width, double height) {
         const shape::ViewAxes axes = shape::ViewAxes::from(0.65, 0.5);
-        const Edges edges = edgesOf(*v.plan);
+        const Edges edges = edgesOf(*v.plan, axes);
         Reach reach;
         const auto flat = [&](const Vec3& q) { return std::pair{dot(q, axes.right), dot(q, axes.up)}; };
         for (const auto* list : {&edges.closed, &edges.open})
@@ -221,6 +135,7 @@ private:
     /// A bar from the side, its ends as they are cut.
     void bars(const PartView& v, P at, double width) {
         for (const BarPiece& b : v.plan->bars) {
+            if (!b.through.empty()) continue; // its bends stand among its figures
             const Vec3 along = unit(minus(b.to, b.from));
             const auto flat = [&](const Vec3& q) { return std::pair{dot(minus(q, b.from), along), dot(minus(q, b.from), b.up)}; };
             Reach reach;
@@ -273,6 +188,10 @@ public:
                                : fmt::format("box {} × {} × {}", trimmed(b.height_mm), trimmed(b.width_mm), trimmed(b.wall_mm)),
                        len(b.length_mm.value));
             for (std::size_t end = 0; end < 2; ++end) column.row(end == 0 ? "  first end" : "  other end", endWords(b.ends[end]));
+            for (std::size_t k = 0; k < b.bends.size(); ++k)
+                column.row(fmt::format("  bend {} from {}", k + 1, units::formatLength(b.bends[k].from_mm, v.step)),
+                           fmt::format("{}{}", units::formatAngle(b.bends[k].angle_rad, 1),
+                                       k ? fmt::format(", turned {:.0f}°", b.bends[k].turned_rad * 180 / std::numbers::pi) : ""));
         }
         for (const FlatPiece& piece : p.flats)
             column.row(piece.count > 1 ? fmt::format("{} × {}", piece.count, piece.name) : piece.name,

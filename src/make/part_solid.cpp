@@ -70,6 +70,58 @@ Result<Solid> troughSolid(const Trough& t, const FlatPiece& flat) {
     return placed;
 }
 
+/// One that is bent all along: its section, as wide as it is. Its holes are those of an angle: one up, one out.
+Result<Solid> foldedSolid(const FlatPiece& p) {
+    auto solid = shape::prism(p.section, p.along_mm);
+    if (!solid) return solid;
+    double upright = 0, out = 0;
+    for (const auto& [a, b] : p.section) {
+        out = std::max(out, a);
+        upright = std::max(upright, b);
+    }
+    const double whole = p.outline[1].first;
+    for (const FlatHole& h : p.holes) {
+        auto drill = shape::cylinder(h.diameter_mm / 2, 2 * p.thickness_mm + 2);
+        if (!drill) return drill;
+        const bool up = h.at.first < whole / 2;
+        const Vec3 at = up ? Vec3{-1, upright - h.at.first, p.along_mm / 2 + h.at.second}
+                           : Vec3{out - (whole - h.at.first), -1, p.along_mm / 2 + h.at.second};
+        solid = shape::cut(*solid, shape::placed(*drill, {at, up ? Vec3{1, 0, 0} : Vec3{0, 1, 0}, {0, 0, 1}}));
+        if (!solid) return solid;
+    }
+    return solid;
+}
+
+/// A tube through corners: each corner with half of the straights on both sides of it, joined.
+Result<Solid> bentSolid(const BarPiece& b) {
+    const std::vector<Vec3>& q = b.through;
+    const shape::Section section{shape::Section::Kind::Round, b.height_mm, 0, b.wall_mm, 0};
+    std::vector<Solid> all;
+    const auto spare = [&](std::size_t end) { return b.ends[end].kind == BarEnd::Kind::Saw ? 2 * b.height_mm : 0.0; };
+    for (std::size_t k = 1; k + 1 < q.size(); ++k) {
+        const Vec3 in = unit(minus(q[k], q[k - 1])), out = unit(minus(q[k + 1], q[k]));
+        const double angle = std::acos(std::clamp(geometry::dot(in, out), -1.0, 1.0)), takes = b.radius_mm * std::tan(angle / 2);
+        // to the middle of a straight, or beyond an end
+        const double before = (k == 1 ? geometry::between(q[0], q[1]) + spare(0) : geometry::between(q[k - 1], q[k]) / 2) - takes,
+                     after = (k + 2 == q.size() ? geometry::between(q[k], q[k + 1]) + spare(1)
+                                                : geometry::between(q[k], q[k + 1]) / 2) -
+                             takes;
+        const Vec3 turns = unit(minus(out, times(in, geometry::dot(out, in))));
+        auto one = angle < 1e-4 ? shape::tube(section, before + after + 2 * takes)
+                                : shape::bentTube(section, std::max(0.0, before), b.radius_mm, angle, std::max(0.0, after));
+        if (!one) return one;
+        const Vec3 from = minus(q[k], times(in, before + takes));
+        const Vec3 y = angle < 1e-4 ? cross(b.up, in) : cross(turns, in);
+        all.push_back(shape::placed(*one, {from, in, y}));
+    }
+    auto whole = all.size() == 1 ? Result<Solid>(all.front()) : shape::unite(all);
+    for (const BarEnd& e : b.ends) {
+        if (!whole) return whole;
+        if (e.kind == BarEnd::Kind::Saw) whole = shape::sawn(*whole, e.point, e.normal);
+    }
+    return whole;
+}
+
 Result<Solid> barSolid(const BarPiece& b) {
     const Vec3 along = unit(minus(b.to, b.from));
     // sawn ends reach beyond the middle; a coped one begins on the other tube's middle
@@ -103,6 +155,13 @@ Result<std::vector<NamedSolid>> partSolids(const PartPlan& p) {
         return name;
     };
     for (const FlatPiece& piece : p.flats) {
+        if (!piece.section.empty()) {
+            auto solid = foldedSolid(piece);
+            if (!solid) return solid.error();
+            for (std::size_t k = 0; k < piece.places.size(); ++k)
+                all.push_back({named(piece.name, k, piece.places.size()), shape::placed(*solid, piece.places[k])});
+            continue;
+        }
         if (!piece.bends.empty() && p.trough) {
             auto solid = troughSolid(*p.trough, piece);
             if (!solid) return solid.error();
@@ -115,7 +174,7 @@ Result<std::vector<NamedSolid>> partSolids(const PartPlan& p) {
             all.push_back({named(piece.name, k, piece.places.size()), shape::placed(*solid, piece.places[k])});
     }
     for (const BarPiece& piece : p.bars) {
-        auto solid = barSolid(piece);
+        auto solid = piece.through.empty() ? barSolid(piece) : bentSolid(piece);
         if (!solid) return solid.error();
         all.push_back({named(piece.name, 0, 1), *solid});
     }

@@ -1,0 +1,288 @@
+// Parts that are bent, and standoffs: tubes through corners, angle brackets.
+#include "make/crossmember.hpp"
+#include "make/part_maker.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include <fmt/format.h>
+
+namespace gorvet::make {
+
+using geometry::cross;
+using geometry::dot;
+using geometry::minus;
+using geometry::plus;
+using geometry::times;
+using geometry::unit;
+
+namespace {
+
+constexpr double right_angle = std::numbers::pi / 2, steel_modulus_mpa = 205'000;
+/// A hand bender collapses a tube that is bent tighter, in diameters; it grips so much of it between two bends.
+constexpr double least_tube_bend = 2.5, grip_diameters = 1.5;
+
+class BentMaker : PartMaker {
+public:
+    using PartMaker::PartMaker;
+
+    PartPlan tube() {
+        BarPiece bar;
+        bar.name = in_.name;
+        bar.height_mm = f("across");
+        bar.wall_mm = f("wall");
+        bar.radius_mm = or_("radius", 3 * bar.height_mm);
+        for (std::size_t k = 0; k < in_.at.size(); ++k) bar.through.push_back(at(k));
+        bar.from = bar.through.front();
+        bar.to = bar.through.back();
+        if (2 * bar.wall_mm >= bar.height_mm) {
+            add("part-outline", PlanVerdict::Fails,
+                fmt::format("A wall of {:g} mm does not fit into {:g}.", bar.wall_mm, bar.height_mm),
+                "The outside comes first, the wall after it.");
+            return done();
+        }
+        if (bar.radius_mm < least_tube_bend * bar.height_mm)
+            add("part-bend", PlanVerdict::Marginal,
+                fmt::format("Bent over {:g} to its middle, a tube of {:g} folds on the inside.", bar.radius_mm, bar.height_mm),
+                "A larger former, a mandrel, or sand in the tube and heat.")
+                .of(fmt::format("{:g} mm", bar.radius_mm), fmt::format("≥ {:g} mm", least_tube_bend * bar.height_mm));
+        if (!schedule(bar)) return done();
+        const double inside = bar.height_mm - 2 * bar.wall_mm,
+                     area = std::numbers::pi / 4 * (bar.height_mm * bar.height_mm - inside * inside);
+        bar.mass_kg = steelMass(area * bar.length_mm.value);
+        ends(bar);
+        p_.size_mm = bar.length_mm;
+        p_.size_of = "along its middle, as it lies straight";
+        for (const char* end : {"its first end, all round", "its other end, all round"})
+            p_.seams.push_back({end, std::numbers::pi * bar.height_mm, bar.wall_mm});
+        skip("what it carries: a tube with corners is no strut");
+        p_.bars.push_back(std::move(bar));
+        return done();
+    }
+
+    PartPlan bracket() {
+        const double t = f("sheet"), inside = f("inside"), wide = f("wide"), hole = f("hole"), edge = or_("edge", 1.75 * hole);
+        const Vec3 from = minus(at(0), at(1));
+        const Face foot = faceAt(at(1), times(from, -1));
+        const Vec3 level = foot.of_rail ? foot.normal : Vec3{0, 0, 1};
+        const Vec3 up = dot(level, from) < 0 ? times(level, -1) : level;
+        if (!foot.of_rail) skip("the face that its foot lies on: no rail is there, and it is taken as level");
+        const double high = dot(from, up);
+        Vec3 along = minus(times(up, high), from); // from the upright towards the foot's hole
+        const double out = geometry::length(along);
+        p_.size_mm = between(0, 1);
+        p_.size_of = "from hole to hole";
+        const double least = inside + t + hole / 2 + t;
+        if (high < least || out < least) {
+            add("part-outline", PlanVerdict::Fails,
+                fmt::format("Its holes stand {:.0f} up and {:.0f} out: within {:.0f} of the corner there is the bend.", high, out,
+                            least),
+                "Its first place is the upright's hole, on the side away from the foot; its second the foot's, on the face.");
+            return done();
+        }
+        along = unit(along);
+        if (inside < least_bend_radii * t)
+            add("part-bend", PlanVerdict::Marginal, fmt::format("Bent over {:g} inside, a sheet of {:g} may crack.", inside, t),
+                "A bar with a larger nose; the bend across the direction in which the sheet was rolled.")
+                .of(fmt::format("{:g} mm", inside), fmt::format("≥ {:g} mm", least_bend_radii * t));
+        const double allowance = bendAllowance(right_angle, inside, t), upright = high + edge, flat_foot = out + edge;
+        const double whole = upright + flat_foot - (2 * (inside + t) - allowance), bend = upright - (inside + t) + allowance / 2;
+        FlatPiece piece;
+        piece.name = in_.name;
+        piece.thickness_mm = t;
+        piece.outline = {{0, -wide / 2}, {whole, -wide / 2}, {whole, wide / 2}, {0, wide / 2}};
+        piece.holes = {{{edge, 0}, hole, "bolt"}, {{whole - edge, 0}, hole, "bolt"}};
+        piece.bends = {{{bend, -wide / 2}, {bend, wide / 2}, right_angle, inside, allowance}};
+        piece.along_mm = wide;
+        // its section from its outer corner: along the foot, and up
+        const double outer = inside + t;
+        constexpr int steps = 12;
+        const auto arc = [&](double r, bool back) {
+            for (int k = 0; k <= steps; ++k) {
+                const double turn = right_angle * (back ? steps - k : k) / steps;
+                piece.section.emplace_back(outer - r * std::cos(turn), outer - r * std::sin(turn));
+            }
+        };
+        piece.section.emplace_back(0, upright);
+        arc(outer, false);
+        piece.section.emplace_back(flat_foot, 0);
+        piece.section.emplace_back(flat_foot, t);
+        arc(inside, true);
+        piece.section.emplace_back(t, upright);
+        const Vec3 corner = minus(at(1), times(along, out)), side = cross(along, up);
+        piece.places = {{minus(corner, times(side, wide / 2)), along, up}};
+        p_.flats.push_back(std::move(piece));
+        skip("what it carries: an angle gives in its bend");
+        return done();
+    }
+
+    PartPlan standoff() {
+        const double across = f("across"), wall = f("wall"), plate = f("plate"), hole = f("hole"),
+                     side = or_("side", 1.6 * across);
+        BarPiece bar;
+        bar.name = "tube";
+        bar.height_mm = across;
+        bar.wall_mm = wall;
+        bar.from = at(0);
+        const Figure high = between(0, 1);
+        p_.size_mm = high;
+        p_.size_of = "from its foot to its top";
+        if (2 * wall >= across || high.value < plate + 5) {
+            add("part-outline", PlanVerdict::Fails,
+                2 * wall >= across ? fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, across)
+                                   : fmt::format("{:.0f} mm leave no room for a tube under its plate.", high.value),
+                "A thinner plate, or shims in place of a standoff.");
+            return done();
+        }
+        const Vec3 axis = unit(minus(at(1), at(0)));
+        bar.to = minus(at(1), times(axis, plate));
+        const Vec3 any = std::abs(axis.x_mm) < 0.9 ? Vec3{1, 0, 0} : Vec3{0, 1, 0};
+        bar.up = unit(minus(any, times(axis, dot(any, axis))));
+        const Face face = faceAt(at(0), times(axis, -1));
+        bar.ends[0].point = at(0);
+        bar.ends[0].normal = face.normal;
+        bar.ends[0].saw_rad = std::acos(std::clamp(-dot(face.normal, axis), 0.0, 1.0));
+        bar.ends[0].kind = bar.ends[0].saw_rad > 0.0015 ? BarEnd::Kind::Saw : BarEnd::Kind::Square;
+        const Vec3 slants = minus(face.normal, times(axis, dot(face.normal, axis)));
+        if (bar.ends[0].kind == BarEnd::Kind::Saw)
+            bar.ends[0].turned_rad = std::atan2(dot(times(slants, -1), cross(axis, bar.up)), dot(times(slants, -1), bar.up));
+        bar.ends[1].point = bar.to;
+        bar.ends[1].normal = axis;
+        if (bar.ends[0].saw_rad > most_saw_rad) {
+            add("part-saw", PlanVerdict::Fails, "It stands too flat on its face: no saw turns so far.",
+                "Its top more over its foot.");
+            return done();
+        }
+        const double inside = across - 2 * wall, area = std::numbers::pi / 4 * (across * across - inside * inside);
+        bar.length_mm = {high.value - plate + across / 2 * std::tan(bar.ends[0].saw_rad), high.u95, high.provenance};
+        bar.mass_kg = steelMass(area * (high.value - plate));
+        const double round = std::numbers::pi * across;
+        p_.seams.push_back({"its foot, all round", round, wall});
+        p_.seams.push_back({"under its plate, all round", round, wall});
+        if (!face.of_rail) skip("what its foot stands on: no rail is there, and it is cut square");
+        FlatPiece top;
+        top.name = "plate";
+        top.thickness_mm = plate;
+        top.outline = {{-side / 2, -side / 2}, {side / 2, -side / 2}, {side / 2, side / 2}, {-side / 2, side / 2}};
+        top.holes = {{{0, 0}, hole, "bolt"}};
+        top.places = {{bar.to, bar.up, cross(axis, bar.up)}};
+        if (hole >= inside)
+            add("part-edge", PlanVerdict::Fails,
+                fmt::format("A hole of {:g} is wider than the tube is inside, {:g}.", hole, inside), "A wider tube.");
+        if (loaded()) {
+            const double load = f("load"), least = std::numbers::pi / 64 * (std::pow(across, 4) - std::pow(inside, 4));
+            const double buckles = std::pow(std::numbers::pi, 2) * steel_modulus_mpa * least /
+                                   std::pow(2 * high.value, 2); // its top is free to sway
+            bears("part-buckles", load / area, 1 / (1 / buckles + 1 / (area * in_.yield_mpa)) / yield_margin / area,
+                  "Pushed, it stands under", "A wider tube.");
+            weldBears(load / round, wall, "the weld round its foot");
+        } else {
+            skip("what it carries: say the most that presses on it, load 4000");
+        }
+        skip("the wall that it stands on");
+        p_.bars.push_back(std::move(bar));
+        p_.flats.push_back(std::move(top));
+        return done();
+    }
+
+private:
+    /// Straights and bends from its first end on; false where they do not fit.
+    bool schedule(BarPiece& bar) {
+        const std::vector<Vec3>& q = bar.through;
+        const std::size_t corners = q.size() - 2;
+        std::vector<double> takes(q.size(), 0), angles(q.size(), 0);
+        std::vector<Vec3> way;
+        for (std::size_t k = 0; k + 1 < q.size(); ++k) way.push_back(unit(minus(q[k + 1], q[k])));
+        for (std::size_t k = 1; k <= corners; ++k) {
+            angles[k] = std::acos(std::clamp(dot(way[k - 1], way[k]), -1.0, 1.0));
+            takes[k] = bar.radius_mm * std::tan(angles[k] / 2);
+        }
+        double along = 0;
+        Vec3 plane;
+        for (std::size_t k = 0; k + 1 < q.size(); ++k) {
+            const double straight = geometry::between(q[k], q[k + 1]) - takes[k] - takes[k + 1];
+            if (straight < 0) {
+                add("part-short", PlanVerdict::Fails,
+                    fmt::format("Between {} and {} its bends want {:.0f} mm more than there are.", in_.places.names[in_.at[k]],
+                                in_.places.names[in_.at[k + 1]], -straight),
+                    "A smaller radius, or its corners further apart.");
+                return false;
+            }
+            if (const double grip = grip_diameters * bar.height_mm; k > 0 && k + 2 < q.size() && straight < grip)
+                add("part-grip", PlanVerdict::Marginal,
+                    fmt::format("Between two bends {:.0f} mm are straight: a hand bender grips no less than {:.0f}.", straight,
+                                grip),
+                    "Bend the nearer one first, or its corners further apart.");
+            along += straight;
+            if (k + 2 == q.size()) break;
+            const Vec3 normal = cross(way[k], way[k + 1]);
+            if (angles[k + 1] < 1e-4) continue;
+            TubeBend bend{along, angles[k + 1], 0};
+            if (geometry::length(plane) > 0) bend.turned_rad = std::atan2(dot(way[k], cross(plane, normal)), dot(plane, normal));
+            plane = normal;
+            bar.bends.push_back(bend);
+            along += bar.radius_mm * angles[k + 1];
+        }
+        // of the places: a corner takes up its tangents and gives its arc
+        const std::vector<std::size_t> of = in_.at;
+        const double radius = bar.radius_mm;
+        bar.length_mm = build::figureOf(in_.places, of, [of, radius](const std::vector<Vec3>& moved) {
+            double sum = 0;
+            for (std::size_t k = 0; k + 1 < of.size(); ++k) sum += geometry::between(moved[of[k]], moved[of[k + 1]]);
+            for (std::size_t k = 1; k + 1 < of.size(); ++k) {
+                const Vec3 in = unit(minus(moved[of[k]], moved[of[k - 1]])), out = unit(minus(moved[of[k + 1]], moved[of[k]]));
+                const double angle = std::acos(std::clamp(dot(in, out), -1.0, 1.0));
+                sum += radius * (angle - 2 * std::tan(angle / 2));
+            }
+            return sum;
+        });
+        return true;
+    }
+    /// Sawn to the rails' faces, each seen from the inside of the bend next to it.
+    void ends(BarPiece& bar) {
+        const std::vector<Vec3>& q = bar.through;
+        for (std::size_t end = 0; end < 2; ++end) {
+            const Vec3 tip = end == 0 ? q[0] : q.back(), next = end == 0 ? q[1] : q[q.size() - 2];
+            const Vec3 out = unit(minus(tip, next));
+            const Face face = faceAt(tip, out);
+            BarEnd& e = bar.ends[end];
+            e.point = tip;
+            e.normal = face.normal;
+            e.saw_rad = std::acos(std::clamp(dot(face.normal, out), 0.0, 1.0));
+            e.kind = e.saw_rad > 0.0015 ? BarEnd::Kind::Saw : BarEnd::Kind::Square;
+            // a face that the tube comes back over is no face to cut all of it by
+            if (std::any_of(q.begin(), q.end(),
+                            [&](const Vec3& p) { return dot(face.normal, minus(p, tip)) > bar.height_mm / 2; })) {
+                e = {};
+                e.point = tip;
+                e.normal = out;
+                skip(fmt::format("the face that its {} meets: it comes back over it, and is cut square",
+                                 end == 0 ? "first end" : "other end"));
+                continue;
+            }
+            if (!face.of_rail)
+                skip(fmt::format("what its {} meets: no rail is there, and it is cut square",
+                                 end == 0 ? "first end" : "other end"));
+            if (e.kind == BarEnd::Kind::Saw && q.size() > 2) {
+                const Vec3 beyond = minus(end == 0 ? q[2] : q[q.size() - 3], next), inwards = times(out, -1);
+                const Vec3 bend = unit(minus(beyond, times(inwards, dot(beyond, inwards))));
+                const Vec3 slants = times(minus(face.normal, times(out, dot(face.normal, out))), -1);
+                const Vec3 forward = end == 0 ? inwards : out;
+                e.turned_rad = std::atan2(dot(slants, cross(forward, bend)), dot(slants, bend));
+                bar.length_mm.value += bar.height_mm / 2 * std::tan(e.saw_rad);
+            }
+            if (e.saw_rad > most_saw_rad)
+                add("part-saw", PlanVerdict::Fails, "An end is cut further off square than a saw turns.",
+                    "Let it meet the rail more squarely.");
+        }
+    }
+};
+
+} // namespace
+
+PartPlan bentTubePlan(const PartIn& in) { return BentMaker(in).tube(); }
+PartPlan angleBracketPlan(const PartIn& in) { return BentMaker(in).bracket(); }
+PartPlan standoffPlan(const PartIn& in) { return BentMaker(in).standoff(); }
+
+} // namespace gorvet::make
