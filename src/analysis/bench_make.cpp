@@ -108,7 +108,7 @@ void addMakePages(const Build& b, const Results& r, std::vector<Drawing>& pages)
         pages.push_back(std::move(page));
     }
     for (Drawing& page : crossmemberSheet(b, r)) pages.push_back(std::move(page));
-    for (Drawing& page : partPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : partPages(b, r, false)) pages.push_back(std::move(page));
 }
 
 void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {

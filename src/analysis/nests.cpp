@@ -84,7 +84,7 @@ public:
     }
     static std::string searched(const make::NestPlan& p) {
         if (p.exact)
-            return fmt::format("No way of cutting them costs less: {} of filling a bar were looked through.",
+            return fmt::format("No way of cutting them costs less; looked through: {} of filling a bar.",
                                units::counted(static_cast<std::size_t>(p.patterns), "a way"));
         return p.least > 0 ? fmt::format("Another way may cost up to {:.1f} % less: not all were looked at.",
                                          std::max(0.0, 100 * (1 - p.least / std::max(1e-9, p.cost))))

@@ -67,7 +67,7 @@ std::string csvOf(const Listing& list) {
 
 std::vector<std::string> cautionsOf() { return {part_caution, local_rules, hot_work}; }
 
-void addPartPages(const Build& b, const Results& r, const make::PartIn& in, const make::PartPlan& p,
+void addPartPages(const Build& b, const Results& r, const make::PartIn& in, const make::PartPlan& p, bool templates,
                   std::vector<Drawing>& pages) {
     const auto solids = make::partSolids(p);
     Area area;
@@ -104,16 +104,26 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     make::PartView v{&in, &p, "", step};
     page.place(make::partWords(v, area.width * 0.36, views, on_paper), {area.x + area.width * 0.64, area.y});
     pages.push_back(std::move(page));
+    // all its flat pieces on one page
+    if (!p.flats.empty()) {
+        Area own;
+        Drawing one = blankPage(titled(b, r, fmt::format("{}: as they are cut", p.name)), cautionsOf(), own);
+        const auto count = static_cast<double>(p.flats.size());
+        double x = own.x;
+        for (const make::FlatPiece& flat : p.flats) {
+            one.place(make::flatSheet(flat, step, own.width / count - 4, own.height - 4, on_paper), {x, own.y});
+            x += own.width / count;
+        }
+        pages.push_back(std::move(one));
+    }
+    if (!templates) return;
     for (const make::FlatPiece& flat : p.flats) {
         Area own;
         const Drawing cut = make::flatDrawing(flat);
-        Drawing one = blankPage(titled(b, r, fmt::format("{}: {}", p.name, flat.name)), cautionsOf(), own);
-        if (cut.width <= own.width && cut.height <= own.height - 14 && flat.bends.empty()) {
-            one.place(cut, {own.x, own.y});
-            addCheckBar(one, {own.x, own.y + own.height - 2});
-        } else {
-            one.place(make::flatSheet(flat, step, own.width, own.height - 4, on_paper), {own.x, own.y});
-        }
+        Drawing one = blankPage(titled(b, r, fmt::format("Template 1 : 1, {}: {}", p.name, flat.name)), cautionsOf(), own);
+        if (cut.width > own.width || cut.height > own.height - 14) continue;
+        one.place(cut, {own.x, own.y});
+        addCheckBar(one, {own.x, own.y + own.height - 2});
         pages.push_back(std::move(one));
     }
     for (const make::BarPiece& bar : p.bars)
@@ -133,10 +143,10 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
 
 } // namespace
 
-std::vector<Drawing> partPages(const Build& b, const Results& r) {
+std::vector<Drawing> partPages(const Build& b, const Results& r, bool templates) {
     std::vector<Drawing> pages;
     for (const auto& node : r.parts)
-        if (node->made()) addPartPages(b, r, node.input(), *node, pages);
+        if (node->made()) addPartPages(b, r, node.input(), *node, templates, pages);
     addListingPages(pages, titled(b, r, "Make: the cut list"), {local_rules}, cutList(b, r, the_chassis),
                     {66, 46, 40, 20, 60, 30});
     for (Drawing& page : barPages(b, r)) pages.push_back(std::move(page));
@@ -177,7 +187,7 @@ Listing cutList(const Build& b, const Results& r, SubjectId) {
 }
 
 void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
-    if (auto pages = partPages(b, r); !pages.empty()) {
+    if (auto pages = partPages(b, r, true); !pages.empty()) {
         numberPages(pages);
         out.keep("parts.pdf", [&](const auto& to) { return writePdf(pages, {"Parts: " + b.settings.name, "Gorvet parts"}, to); });
     }

@@ -25,8 +25,8 @@ sheet::Drawing partsDrawing(const build::Build&, const Results&, build::SubjectI
 Headline partsHeadline(const build::Build&, const Results&, build::SubjectId);
 Headline cutListHeadline(const build::Build&, const Results&, build::SubjectId);
 Listing cutList(const build::Build&, const Results&, build::SubjectId);
-/// A page a part with its true views, its flats and its templates; the cut list.
-std::vector<sheet::Drawing> partPages(const build::Build&, const Results&);
+/// Of each part its true views, its flats, and, where they are asked for, its templates 1 : 1; the cut list; bars.
+std::vector<sheet::Drawing> partPages(const build::Build&, const Results&, bool templates);
 /// `part-NAME-PIECE.dxf` of each flat piece, `parts.step`, `cut-list.csv`, `parts.pdf`.
 void keepPartFiles(const build::Build&, const Results&, FileKeeper&);
 void addPartFindings(const build::Build&, const Results&, std::vector<Finding>&);

@@ -49,7 +49,7 @@ void setFigure(std::vector<PartFigure>& list, const std::string& name, Dimension
 
 std::vector<Shape> partForms() {
     static const std::vector<std::array<std::string, 3>> texts = [] {
-        static constexpr const char* points[] = {"Al", "Ar", "Bl", "Br"};
+        static constexpr const char* points[] = {"Al", "Ar", "Bl", "B7"};
         std::vector<std::array<std::string, 3>> all;
         for (const PartKind& k : partKinds()) {
             std::string pattern = fmt::format("part NEW {} at", k.word), example = fmt::format("part {}-1 {} at", k.word, k.word),

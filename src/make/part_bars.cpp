@@ -81,7 +81,7 @@ public:
         bar.length_mm = between(0, 1);
         bar.mass_kg = steelMass(s.area * bar.length_mm.value);
         p_.size_mm = bar.length_mm;
-        p_.size_of = "from face to face along its middle";
+        p_.size_of = "between its faces";
         bar.length_mm.value += most[0] + most[1];
         const double round = bar.round ? std::numbers::pi * bar.height_mm : 2 * (bar.height_mm + bar.width_mm);
         seams(bar, round);
@@ -126,7 +126,7 @@ public:
             return done();
         }
         p_.size_mm = middle;
-        p_.size_of = "from middle to middle of what it meets";
+        p_.size_of = "from middle to middle";
         const BarSection s = sectionOf(bar);
         bar.mass_kg = steelMass(s.area * (whole - mean[0] - mean[1]));
         const double round = std::numbers::pi * bar.height_mm; // a cope's saddle is longer: on the safe side

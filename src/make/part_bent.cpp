@@ -53,7 +53,7 @@ public:
         bar.mass_kg = steelMass(area * bar.length_mm.value);
         ends(bar);
         p_.size_mm = bar.length_mm;
-        p_.size_of = "along its middle, as it lies straight";
+        p_.size_of = "as it lies straight";
         for (const char* end : {"its first end, all round", "its other end, all round"})
             p_.seams.push_back({end, std::numbers::pi * bar.height_mm, bar.wall_mm});
         skip("what it carries: a tube with corners is no strut");
@@ -127,7 +127,7 @@ public:
         bar.from = at(0);
         const Figure high = between(0, 1);
         p_.size_mm = high;
-        p_.size_of = "from its foot to its top";
+        p_.size_of = "from foot to top";
         if (2 * wall >= across || high.value < plate + 5) {
             add("part-outline", PlanVerdict::Fails,
                 2 * wall >= across ? fmt::format("A wall of {:g} mm does not fit into {:g}.", wall, across)

@@ -51,7 +51,7 @@ public:
         end_ = or_("deep-end", deep_);
         out_ = unit(minus(at(1), at(0)));
         p_.size_mm = between(0, 1);
-        p_.size_of = "from the rail's face to its end";
+        p_.size_of = "from the rail to its end";
         long_ = p_.size_mm.value;
         if (!possible()) return done();
         up_ = unit(minus({0, 0, 1}, times(out_, out_.z_mm)));

@@ -33,7 +33,7 @@ public:
         const double corner = std::atan2(geometry::length(square), dot(other, x));
         const Figure size = between(1, 2);
         p_.size_mm = size;
-        p_.size_of = "between the ends of its legs";
+        p_.size_of = "between its legs' ends";
         if (a < 2 * cut + 1 || b < 2 * cut + 1 || corner < least_corner_rad || corner > most_corner_rad) {
             add("part-outline", PlanVerdict::Fails,
                 corner < least_corner_rad || corner > most_corner_rad
@@ -68,7 +68,7 @@ public:
         const Vec3 out = minus(at(0), at(1));
         const double high = geometry::length(out);
         p_.size_mm = between(0, 1);
-        p_.size_of = "from the face to the bolt's middle";
+        p_.size_of = "from face to bolt";
         if (high < edge) {
             add("part-outline", PlanVerdict::Fails,
                 fmt::format("The bolt is {:.0f} mm off the face: nearer than the edge of {:.0f}.", high, edge),
@@ -188,7 +188,7 @@ private:
             for (std::size_t j = 0; j < i; ++j)
                 if (const Figure apart = between(j, i); apart.value > widest.value) widest = apart;
         p_.size_mm = widest;
-        p_.size_of = "between its farthest holes";
+        p_.size_of = "farthest holes";
         const double room = hole / 10; // of a medium hole over its bolt
         if (widest.u95 > room)
             add("part-pattern", PlanVerdict::Marginal,

@@ -22,7 +22,7 @@ using geometry::unit;
 
 namespace {
 
-constexpr double part_words_px = 330, part_picture_px = 250, part_row_px = 250, most_flat_px = 190;
+constexpr double part_words_px = 330, part_picture_px = 250, part_row_px = 270, most_flat_px = 176;
 
 /// A range of places on paper.
 struct Reach {
@@ -55,7 +55,7 @@ private:
         const double words_at = d_.width - f_.px(part_words_px);
         double drawn = begins + f_.px(8);
         if (p.made()) {
-            picture(v, {0, begins + f_.px(10)}, f_.px(part_picture_px), f_.px(part_row_px) - f_.px(20));
+            picture(v, {0, begins + f_.px(10)}, f_.px(part_picture_px), f_.px(part_row_px) - f_.px(30));
             flats(v, {f_.px(part_picture_px + 20), begins + f_.px(10)}, words_at - f_.px(part_picture_px + 50));
             drawn = begins + f_.px(part_row_px);
         }

@@ -328,7 +328,7 @@ TEST_CASE("springs, lifted axles, holes and brakes by the line", "[entry][drive]
     t.type("spring rear coil stop 45 stop-rate 120");
     CHECK(springOf(t.b, AxleEnd::Rear)->stop_rate->value == 120);
     refuse("spring front torsion stop-rate 100", "counts from where it touches");
-    t.type("run hose brake-line through Al Bl across 10 long 420 ends-on rear");
+    t.type("run hose brake-line through Al Bl across 10 long 420 ends-on rear-axle");
     CHECK(runNamed(t.b, "hose")->length->value == 420);
     CHECK(runNamed(t.b, "hose")->last_on == Carrier::Rear);
     t.type("run hose brake-line ends-on frame");
@@ -339,7 +339,7 @@ TEST_CASE("springs, lifted axles, holes and brakes by the line", "[entry][drive]
     t.type("output box-rear turn 1deg");
     refuse("output box-front raise 5", "is moved already");
     refuse("bearing mid at Bl in box", "stands by itself");
-    refuse("pinion nose at Bl slope 3deg on rear in box", "in one housing");
+    refuse("pinion nose at Bl slope 3deg on rear-axle in box", "in one housing");
     t.type("output box-front in alone");
     t.type("output box-front raise 5");
     for (const char* line : {"remove run hose", "remove output box-rear", "remove output box-front"}) t.type(line);

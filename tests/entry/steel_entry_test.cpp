@@ -157,8 +157,6 @@ TEST_CASE("parts of new steel by the line: kinds, figures in any unit, pinned, a
     newer.kind = "hull";
     REQUIRE(enact(t.b, Edit{"newer", {Put<SteelPart>{newer}}}));
     refuse("part brace-1 across 40", "is not known here");
-    // what hangs on a point keeps it
-    refuse("remove point Bl", "plate-1");
 }
 
 TEST_CASE("steel that can be had is no steel on the shelf", "[entry]") {
