@@ -111,6 +111,19 @@ Checked rules(const Build& b, const Link& l) {
     if ((l.kind == LinkKind::Strut || l.kind == LinkKind::Wishbone || l.kind == LinkKind::Hinge) && axle)
         return bad(l.name, fmt::format("A {} carries one wheel, not an axle.", word(l.kind)),
                    fmt::format("Like: link {} rear-left {} …", l.name, word(l.kind)));
+    // what stands on it keeps its kind and its end of the car
+    for (const auto& [id, holes] : b.link_holes)
+        if (holes.link == l.id && l.kind != LinkKind::Rod && l.kind != LinkKind::TieRod)
+            return bad(l.name, fmt::format("It has a row of holes: that is for the end of a rod, not of a {}.", word(l.kind)),
+                       fmt::format("Take the holes away first: remove link-holes {} {}.", l.name, word(holes.at)));
+    for (const auto& [id, spring] : b.springs) {
+        if (spring.on != l.id) continue;
+        const bool front = l.of == Hung::FrontAxle || l.of == Hung::FrontLeft || l.of == Hung::FrontRight;
+        if (front != (spring.end == AxleEnd::Front) || (l.kind != LinkKind::Rod && l.kind != LinkKind::Wishbone))
+            return bad(l.name,
+                       fmt::format("The {} spring stands on it: it stays a rod or a wishbone of that end.", word(spring.end)),
+                       fmt::format("Take the spring away first: remove spring {}.", word(spring.end)));
+    }
     return {};
 }
 

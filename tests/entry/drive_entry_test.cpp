@@ -354,6 +354,7 @@ TEST_CASE("springs, lifted axles, holes and brakes by the line", "[entry][drive]
     t.type("link-holes lower frame pitch 25 above 1 below 2 lean 10deg hole 14");
     CHECK(linkHolesOf(t.b, linkNamed(t.b, "lower")->id, LinkEnd::Frame)->lean.value == Approx(units::radians(10)));
     refuse("link-holes lower axle above 1", "From hole to hole");
+    refuse("link lower rear-left hinge Al Bl", "row of holes");
     refuse("link-holes lower axle pitch 25", "more than one hole");
     refuse("link-holes lower frame hole 30", "run into each other");
     refuse("link-holes lower axle pitch 25 above 1.5", "counted whole");
