@@ -268,6 +268,7 @@ def main():
     parser.add_argument("--csv", help="folder for the readings files alone")
     parser.add_argument("--seed", type=int, default=1952)
     parser.add_argument("--sim", help="the program gorvet-sim: the made-up car is scanned, too, and its meshes kept in the build")
+    parser.add_argument("--plain", action="store_true", help="without what drives and carries it, and without parts of new steel")
     args = parser.parse_args()
     chassis, rail_top, rail_y = chassis_truth()
     body, shift_z = body_truth(rail_top, rail_y)
@@ -307,7 +308,8 @@ def main():
         for mesh, subject, part, name in SCANS:
             cli("scan", "keep", str(out), str(meshes / f"{mesh}.ply"), "--unit", "mm", "--on", subject, "--part", part, "--name", name)
         cli("enter", str(out), text=SCAN_LINES)
-    cli("enter", str(out), text=(pathlib.Path(__file__).parent / "petrel_drive.lines").read_text())
+    if not args.plain:
+        cli("enter", str(out), text=(pathlib.Path(__file__).parent / "petrel_drive.lines").read_text())
     print(f"{out}: {len(chassis)} points and {len(chassis_survey.rows)} readings of the chassis, "
           f"{len(body)} points and {len(body_survey.rows)} readings of the body")
 

@@ -53,7 +53,7 @@ TEST_CASE("a camera keeps what is under the pointer when it zooms, and a drag mo
 
 TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a cut map comes out", "[desk][scan]") {
     const auto folder = freshFolder("scan-window");
-    const auto build = demoBuild(folder);
+    const auto build = demoBuild(folder, "petrel_on_tern --plain"); // nothing is drawn that nobody scanned
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
     d.bench("scan");
@@ -418,7 +418,7 @@ TEST_CASE("two scans are brought in, laid by picks, the body is dragged, and a c
 
 TEST_CASE("scans survive reopening; a picture can be saved; wrong files say so and nothing is lost", "[desk][scan]") {
     const auto folder = freshFolder("scan-reopen");
-    const auto build = demoBuild(folder);
+    const auto build = demoBuild(folder, "petrel_on_tern --plain"); // nothing is drawn that nobody scanned
     {
         Driver d;
         REQUIRE(d.window.openFile(QString::fromStdString(build.string())));

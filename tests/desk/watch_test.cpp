@@ -29,7 +29,7 @@ QPoint frameAt(const SceneView& view, QPoint from = {-1000, -1000}, double apart
 
 TEST_CASE("wheels, the change and the work are watched on a slider; picks begin lines", "[desk][watch]") {
     const auto folder = freshFolder("watch-window");
-    const auto build = demoBuild(folder);
+    const auto build = demoBuild(folder, "petrel_on_tern --plain");
     Driver d;
     REQUIRE(d.window.openFile(QString::fromStdString(build.string())));
     d.bench("scan");

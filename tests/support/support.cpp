@@ -44,9 +44,10 @@ Ran run(const std::string& command) {
 }
 
 std::filesystem::path demoBuild(const std::filesystem::path& folder, const std::string& script) {
-    const auto path = folder / (script + ".gorvet");
-    const Ran made =
-        run("/usr/bin/python3 " GORVET_SOURCE_DIR "/demo/" + script + ".py --cli " + GORVET_CLI + " --out " + path.string());
+    const std::string name = script.substr(0, script.find(' ')), options = script.substr(name.size()); // "petrel_on_tern --plain"
+    const auto path = folder / (name + ".gorvet");
+    const Ran made = run("/usr/bin/python3 " GORVET_SOURCE_DIR "/demo/" + name + ".py" + options + " --cli " + GORVET_CLI +
+                         " --out " + path.string());
     if (made.code != 0) throw std::runtime_error("the demo script failed: " + made.out);
     return path;
 }
