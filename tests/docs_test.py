@@ -41,10 +41,12 @@ def codes_in_the_source():
     for file in sorted((source / "src/stretch").glob("*.cpp")):
         codes |= {"stretch." + c for c in re.findall(r'(?:\badd\(|\{)\s*"([a-z][a-z-]+)",\s*(?:[\w<>=.: ]+ \? )?(?:PlanVerdict|fmt::|")', file.read_text())}
     for file in sorted((source / "src/drive").glob("*.cpp")):
-        codes |= {"drive." + c for c in re.findall(r'(?:\badd\(|\bside\(|\{)\s*"([a-z][a-z-]+)",\s*(?:v,|share|PlanVerdict|fmt::|spare|s\.slip)', re.sub(r"\s+", " ", file.read_text()))}
+        codes |= {"drive." + c for c in re.findall(r'(?:\badd\(|\bside\(|\{)\s*"([a-z][a-z-]+)",\s*(?:v,|share|PlanVerdict|judge|fmt::|spare|s\.slip)', re.sub(r"\s+", " ", file.read_text()))}
     codes |= {"stretch.axle-" + c for c in re.findall(r'\b(?:say|judge)\(\s*"([a-z-]+)"', text("src/stretch/axle.cpp"))}
     for file in sorted((source / "src/make").glob("crossmember.cpp")):
         codes |= {"make.crossmember-" + c for c in re.findall(r'\badd\(\s*"([a-z-]+)", PlanVerdict|\badd\(\s*"([a-z-]+)",', file.read_text()) for c in c if c}
+    for file in sorted((source / "src/make").glob("part*.cpp")):
+        codes |= {"make." + c for c in re.findall(r'\b(?:add|bears)\(\s*"(part-[a-z-]+)",', file.read_text())}
     codes |= {"make.mount-" + c for c in re.findall(r'\b(?:fails|marginal)\(\s*"([a-z-]+)"', text("src/make/mounts.cpp"))}
     return codes
 
@@ -80,7 +82,7 @@ check(words > 60, f"only {words} words of lines were found: the search is broken
 # what docs/file-format.md gives to the sqlite3 shell is run on the demo build
 with tempfile.TemporaryDirectory() as folder:
     demo = pathlib.Path(folder) / "demo.gorvet"
-    subprocess.run([sys.executable, source / "demo/petrel_on_tern.py", "--cli", cli, "--out", demo], capture_output=True, check=True)
+    subprocess.run([sys.executable, source / "demo/petrel_on_tern.py", "--plain", "--cli", cli, "--out", demo], capture_output=True, check=True)
     rows = []
     for query in re.findall(r"```sql\n(.*?)```", text("docs/file-format.md"), re.S):
         done = subprocess.run(["sqlite3", "-readonly", demo], input=query, capture_output=True, text=True)

@@ -29,8 +29,8 @@ struct CommandTable {
     std::vector<Command> commands;
 };
 
-/// One form for each kind of part, as its rules ask, and what is said of one that is there.
-std::vector<Shape> partForms();
+/// One form for each kind of part, as its rules ask, and more behind them.
+std::vector<Shape> partForms(std::initializer_list<Shape> more);
 
 /// All tables, in the order of the benches; the build's own last.
 const std::vector<const CommandTable*>& commandTables();

@@ -13,7 +13,14 @@ const CommandTable make_commands{
          {
              {"mount all, mount NAME… [at length]", "mount all", "body mounts, at points of role body-mount"},
          }},
-        {{"part"}, &Reader::steelPart, &Reader::removeSteelPart, partForms()},
+        {{"part"},
+         &Reader::steelPart,
+         &Reader::removeSteelPart,
+         partForms({
+             {"part STEEL-PART follows", "part brace-1 follows", "its places follow the survey again"},
+             {"part STEEL-PART made NEW length", "part brace-1 made across 42.4",
+              "how it came out, by the same words; long: its main length"},
+         })},
         {{"biscuit"},
          &Reader::biscuit,
          nullptr,

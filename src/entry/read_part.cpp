@@ -47,7 +47,7 @@ void setFigure(std::vector<PartFigure>& list, const std::string& name, Dimension
 
 } // namespace
 
-std::vector<Shape> partForms() {
+std::vector<Shape> partForms(std::initializer_list<Shape> more) {
     static const std::vector<std::array<std::string, 3>> texts = [] {
         static constexpr const char* points[] = {"Al", "Ar", "Bl", "B7"};
         std::vector<std::array<std::string, 3>> all;
@@ -70,9 +70,7 @@ std::vector<Shape> partForms() {
     }();
     std::vector<Shape> forms;
     for (const auto& [pattern, example, what] : texts) forms.push_back({pattern.c_str(), example.c_str(), what.c_str()});
-    forms.push_back({"part STEEL-PART follows", "part brace-1 follows", "its places follow the survey again"});
-    forms.push_back({"part STEEL-PART made NEW length", "part brace-1 made across 42.4",
-                     "how it came out, by the same words; long: its main length"});
+    forms.insert(forms.end(), more);
     return forms;
 }
 
