@@ -172,6 +172,9 @@ private:
             return front ? e.on == Carrier::Front : e.on == Carrier::Rear || e.on == Carrier::SecondRear;
         });
         const WheelTravel& t = b_.travel;
+        if (!front &&
+            std::any_of(in_.ends.begin(), in_.ends.end(), [](const drive::EndIn& e) { return e.on == Carrier::SecondRear; }))
+            in_.assumed.emplace_back("that the second rear axle goes straight up and down, as far as the first");
         in_.bump_mm[front ? 0 : 1] = front ? t.front_bump.value : t.rear_bump.value;
         in_.droop_mm[front ? 0 : 1] = front ? t.front_droop.value : t.rear_droop.value;
         if (!driven) return;

@@ -366,6 +366,11 @@ Carried::Carried(const LineInput& in, const std::vector<Vec3>& places) : in_(in)
 
 RigidTransform Carried::of(Carrier c, const Situation& s) {
     if (c == Carrier::Frame) return {};
+    if (c == Carrier::SecondRear) { // its own links are not known, and those of the first would turn it about the wrong place
+        RigidTransform straight;
+        straight.translation.z_mm = s.rear > 0 ? s.rear * in_.bump_mm[1] : s.rear * in_.droop_mm[1];
+        return straight;
+    }
     return axle(axleOf(c), c == Carrier::Front ? s.front : s.rear);
 }
 

@@ -184,4 +184,41 @@ TEST_CASE("what mends one shaft and spoils another of the same housing is not pr
     CHECK_FALSE(moves_box(rear));
 }
 
+TEST_CASE("a second rear axle goes straight up and down, whatever turns the first", "[drive][line][transfer]") {
+    LineInput in = lineOf({{"box", DriveEndKind::Output, Carrier::Frame, {1300, 0, 440}, 2, -1},
+                           {"first", DriveEndKind::Pinion, Carrier::Rear, {2300, 0, 400}, 2, -1},
+                           {"through", DriveEndKind::Through, Carrier::Rear, {2600, 0, 400}, 2, -1},
+                           {"second", DriveEndKind::Pinion, Carrier::SecondRear, {3400, 0, 400}, 2, -1}},
+                          {{0, 1}, {2, 3}});
+    // the first axle on two trailing arms a side that are alike, and a panhard rod: it swings back as it goes up
+    AxleIn rear;
+    const auto place = [&](Vec3 at) {
+        in.now.at.push_back(at);
+        in.now.names.emplace_back("p");
+        return in.now.at.size() - 1;
+    };
+    rear.left = place({2600, -700, 380});
+    rear.right = place({2600, 700, 380});
+    for (const double side : {-1.0, 1.0}) {
+        rear.links.push_back({"lower", build::LinkKind::Rod, {place({2000, side * 450, 330}), place({2590, side * 450, 330})}});
+        rear.links.push_back({"upper", build::LinkKind::Rod, {place({2200, side * 300, 520}), place({2610, side * 300, 500})}});
+    }
+    rear.links.push_back({"panhard", build::LinkKind::Rod, {place({2660, -480, 400}), place({2660, 460, 400})}});
+    rear.bump_mm = rear.droop_mm = 60;
+    in.rear = rear;
+    in.planned = in.now.at;
+    const std::size_t n = 3 * in.now.at.size();
+    in.now.covariance.assign(n * n, 0.0);
+    for (std::size_t k = 0; k < n; ++k) in.now.covariance[k * n + k] = 0.04;
+    const LinePlan plan = linePlan(in);
+    const ChainPlan& second = chain(plan, "through to second");
+    const Vec3 rest = second.sweep[10].at.back(), bump = second.sweep[20].at.back(), droop = second.sweep[0].at.back();
+    CHECK(bump.z_mm - rest.z_mm == Approx(60));
+    CHECK(droop.z_mm - rest.z_mm == Approx(-60));
+    CHECK(bump.x_mm == Approx(rest.x_mm));
+    // and the first does turn: its through end, by its links
+    const Vec3 here = second.sweep[10].at.front(), up = second.sweep[20].at.front();
+    CHECK(std::abs(up.x_mm - here.x_mm) > 1);
+}
+
 } // namespace drive_transfer_test
