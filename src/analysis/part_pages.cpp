@@ -3,7 +3,6 @@
 #include "analysis/listing_cells.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/parts.hpp"
-#include "analysis/work_buy.hpp"
 #include "files/out_file.hpp"
 #include "formats/csv.hpp"
 #include "make/crossmember.hpp"
@@ -38,7 +37,7 @@ Drawing trueViews(const std::vector<shape::NamedSolid>& solids, double width, do
                             {"from above", shape::ViewAxes::from(0, right), {}},
                             {"as it stands", shape::ViewAxes::from(0.65, 0.5), {}}};
     double mm_a_unit = 0;
-    const double wide = width / 2 - f.px(20), high = height / 2 - f.px(30);
+    const double wide = width / 2 - f.px(20), high = (height - f.px(24)) / 2 - f.px(30);
     for (View& v : views) {
         v.lines = make::partLines(solids, v.axes, view_fine_px);
         const auto [w, h] = make::linesSize(v.lines);
@@ -46,23 +45,12 @@ Drawing trueViews(const std::vector<shape::NamedSolid>& solids, double width, do
     }
     if (!(mm_a_unit > 0)) return d;
     for (std::size_t k = 0; k < views.size(); ++k) {
-        const P at{k % 2 ? width / 2 + f.px(10) : 0, k / 2 ? height / 2 : 0};
+        const P at{k % 2 ? width / 2 + f.px(10) : 0, k / 2 ? (height - f.px(24)) / 2 : 0};
         d.add(Text{{at.x, at.y + f.small()}, views[k].words, f.small(), Ink::Second});
         d.place(make::linesDrawing(views[k].lines, wide, high, mm_a_unit, f), {at.x, at.y + f.px(20)});
     }
     addScale(d, {0, height - f.px(2)}, 1 / mm_a_unit, f);
     return d;
-}
-
-std::string csvOf(const Listing& list) {
-    std::string text;
-    for (std::size_t k = 0; k < list.columns.size(); ++k) text += (k ? "," : "") + formats::csvField(list.columns[k]);
-    text += "\n";
-    for (const ListRow& row : list.rows) {
-        for (std::size_t k = 0; k < row.cells.size(); ++k) text += (k ? "," : "") + formats::csvField(row.cells[k].text);
-        text += "\n";
-    }
-    return text;
 }
 
 std::vector<std::string> cautionsOf() { return {part_caution, local_rules, hot_work}; }
@@ -78,12 +66,8 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     std::vector<std::vector<std::string>> rows;
     const auto step = b.settings.length_step;
     for (const make::BarPiece& bar : p.bars)
-        rows.push_back({bar.name,
-                        bar.round ? fmt::format("tube {} × {}", make::trimmed(bar.height_mm), make::trimmed(bar.wall_mm))
-                                  : fmt::format("box {} × {} × {}", make::trimmed(bar.height_mm), make::trimmed(bar.width_mm),
-                                                make::trimmed(bar.wall_mm)),
-                        units::formatLength(bar.length_mm.value, step), make::endsWords(bar), units::formatMass(bar.mass_kg),
-                        ""});
+        rows.push_back({bar.name, make::stockWords(bar), units::formatLength(bar.length_mm.value, step), make::endsWords(bar),
+                        units::formatMass(bar.mass_kg), ""});
     for (const make::FlatPiece& flat : p.flats)
         rows.push_back({flat.count > 1 ? fmt::format("{} × {}", flat.count, flat.name) : flat.name,
                         fmt::format("sheet {}", make::trimmed(flat.thickness_mm)), make::sizeWords(flat, step),
@@ -153,34 +137,84 @@ std::vector<Drawing> partPages(const Build& b, const Results& r, bool templates)
     return pages;
 }
 
+std::vector<CutRow> cutRows(const Results& r) {
+    std::vector<CutRow> rows;
+    for (const make::CutPiece& p : r.crossmember->pieces)
+        rows.push_back({p.count, p.name, p.stock, fmt::format("{:.1f}", p.length_mm), p.length_mm, p.ends,
+                        fmt::format("{:.3f}", p.mass_kg), "crossmember"});
+    for (std::size_t k = 0; k < r.mounts.size(); ++k) {
+        const make::MountStack& m = r.mounts[k];
+        if (!m.on_rail) continue;
+        const std::string tag = fmt::format("mount:{}", r.mount_ids[k].value);
+        if (m.standoff_mm > 0)
+            rows.push_back(
+                {1, "standoff " + m.name, "tube", fmt::format("{:.1f}", m.standoff_mm), m.standoff_mm, "square", "", tag});
+        if (m.bolt_length_mm)
+            rows.push_back({1, "mount bolt " + m.name, fmt::format("M{:g} bolt", m.bolt_mm),
+                            fmt::format("{:.0f}", *m.bolt_length_mm), *m.bolt_length_mm, "", "", tag});
+        rows.push_back({1, "mount nut " + m.name, m.nut, "", 0, "", "", tag});
+    }
+    if (r.stretch->sleeve) {
+        const stretch::Sleeve& s = *r.stretch->sleeve;
+        rows.push_back({2, "inner sleeve", fmt::format("{:.1f} × {:.1f} × {:.1f}", s.height_mm, s.width_mm, s.wall_mm),
+                        fmt::format("{:.1f}", s.length_mm), s.length_mm, "square", "", "sleeve"});
+    }
+    if (r.stretch->splice && r.stretch->splice->plate) {
+        const auto& plate = *r.stretch->splice->plate;
+        rows.push_back({4, "fish plate", fmt::format("plate {:g}", plate.thickness_mm), fmt::format("{:.1f}", plate.length_mm),
+                        plate.length_mm, fmt::format("{:.0f} high, ends tapered", plate.height_mm), "", ""});
+    }
+    if (r.stretch->status == stretch::Status::Planned && !r.stretch->shortens)
+        for (const auto& [name, cut] : {std::pair{"left", &r.stretch->left}, std::pair{"right", &r.stretch->right}})
+            if (cut->known)
+                rows.push_back({1, fmt::format("new rail piece {}", name), "as the rail", fmt::format("{:.1f}", cut->length_mm),
+                                cut->length_mm, "square", "", ""});
+    for (const auto& node : r.parts) {
+        const make::PartPlan& p = *node;
+        const std::string tag = "part:" + p.name;
+        const auto named = [&](const std::string& piece) {
+            return piece == p.name ? piece : fmt::format("{}: {}", p.name, piece);
+        };
+        for (const make::BarPiece& bar : p.bars) {
+            std::string ends = make::endsWords(bar);
+            if (!bar.bends.empty()) ends += fmt::format("; {}", units::counted(bar.bends.size(), "a bend"));
+            rows.push_back({bar.count, named(bar.name), make::stockWords(bar), fmt::format("{:.1f}", bar.length_mm.value),
+                            bar.length_mm.value, std::move(ends), fmt::format("{:.3f}", bar.count * bar.mass_kg), tag});
+        }
+        for (const make::FlatPiece& flat : p.flats) {
+            const auto [w, h] = make::flatSize(flat);
+            std::string ends = fmt::format("{:.1f} × {:.1f}", w, h);
+            if (!flat.bends.empty()) ends += fmt::format(", {}", units::counted(flat.bends.size(), "a bend"));
+            if (!flat.holes.empty()) ends += fmt::format(", {}", units::counted(flat.holes.size(), "a hole"));
+            rows.push_back({flat.count, named(flat.name), fmt::format("plate {}", make::trimmed(flat.thickness_mm)),
+                            fmt::format("{:.1f}", w), w, std::move(ends), fmt::format("{:.3f}", flat.count * flat.mass_kg), tag});
+        }
+    }
+    return rows;
+}
+
 Headline cutListHeadline(const Build&, const Results& r, SubjectId) {
-    const auto needs = steelNeeds(r);
-    if (needs.empty())
+    const auto rows = cutRows(r);
+    if (rows.empty())
         return {"Nothing is cut yet.",
-                "Parts, the crossmember and Stretch's sleeves stand here, each with its length and its ends."};
-    int pieces = 0;
-    for (const work::SteelNeed& n : needs) pieces += n.count;
-    return {fmt::format("{} to cut.", units::counted(static_cast<std::size_t>(pieces), "a piece")),
+                "Parts, the crossmember, mounts and what Stretch joins stand here, each with its length and its ends."};
+    std::size_t pieces = 0;
+    for (const CutRow& row : rows) pieces += static_cast<std::size_t>(row.count);
+    return {fmt::format("{} to cut and to fit.", units::counted(pieces, "a piece")),
             "What lies on the shelf for them, and what must be bought, stands on Work."};
 }
 
-Listing cutList(const Build& b, const Results& r, SubjectId) {
-    Listing list{{"piece", "of", "size", "pieces", "ends", "weighs"}, -1, "piece", {}};
-    for (const work::SteelNeed& n : steelNeeds(r)) {
+Listing cutList(const Build&, const Results& r, SubjectId) {
+    Listing list{{"piece", "of", "mm", "pieces", "ends", "kg"}, -1, "piece", {}};
+    for (const CutRow& c : cutRows(r)) {
         ListRow row;
-        const auto step = b.settings.length_step;
-        const bool plate = n.form == StockForm::Plate;
-        row.cells = {
-            words(n.what),
-            words(plate ? fmt::format("plate {}", make::trimmed(n.wall_mm))
-                        : work::sectionWords(n.form, n.height_mm, n.width_mm, n.wall_mm)),
-            number(plate ? fmt::format("{} × {}", units::formatLength(n.length_mm, step), units::formatLength(n.height_mm, step))
-                         : units::formatLength(n.length_mm, step),
-                   n.length_mm),
-            number(fmt::format("{}", n.count), n.count),
-            words(n.ends),
-            n.mass_kg > 0 ? number(units::formatMass(n.count * n.mass_kg), n.count * n.mass_kg) : words("")};
-        row.tag = n.tag;
+        row.cells = {words(c.piece),
+                     words(c.stock),
+                     c.length.empty() ? words("") : number(c.length, c.length_mm),
+                     number(fmt::format("{}", c.count), c.count),
+                     words(c.ends),
+                     words(c.mass_kg)};
+        row.tag = c.tag;
         list.rows.push_back(std::move(row));
     }
     return list;
@@ -191,10 +225,15 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
         numberPages(pages);
         out.keep("parts.pdf", [&](const auto& to) { return writePdf(pages, {"Parts: " + b.settings.name, "Gorvet parts"}, to); });
     }
-    const Listing list = cutList(b, r, the_chassis);
-    if (!list.rows.empty())
-        out.keep("cut-list.csv", [&](const auto& to) { return files::putText(to, files::Kind::Csv, csvOf(list)); });
     if (!r.file_damage.empty()) return; // nothing that a machine cuts from comes out of a damaged file
+    if (const auto rows = cutRows(r); !rows.empty())
+        out.keep("cut-list.csv", [&](const auto& to) {
+            std::string csv = "count,piece,stock,length_mm,ends,mass_kg\n";
+            for (const CutRow& c : rows)
+                csv += fmt::format("{},{},{},{},{},{}\n", c.count, formats::csvField(c.piece), formats::csvField(c.stock),
+                                   c.length, formats::csvField(c.ends), c.mass_kg);
+            return files::putText(to, files::Kind::Csv, csv);
+        });
     std::vector<shape::NamedSolid> all;
     for (const auto& node : r.parts) {
         if (!node->made()) continue;
@@ -210,16 +249,12 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
 
 std::string makeCutJson(const Build&, const Results& r) {
     Json j = {{"pieces", Json::array()}};
-    for (const work::SteelNeed& n : steelNeeds(r))
-        j["pieces"].push_back({{"piece", n.what},
-                               {"form", word(n.form)},
-                               {"height_mm", number(n.height_mm)},
-                               {"width_mm", number(n.width_mm)},
-                               {"wall_mm", number(n.wall_mm)},
-                               {"length_mm", number(n.length_mm)},
-                               {"count", n.count},
-                               {"ends", n.ends},
-                               {"mass_kg", number(n.mass_kg)}});
+    for (const CutRow& c : cutRows(r))
+        j["pieces"].push_back({{"piece", c.piece},
+                               {"stock", c.stock},
+                               {"count", c.count},
+                               {"length_mm", c.length.empty() ? Json(nullptr) : number(c.length_mm)},
+                               {"ends", c.ends}});
     return text(j);
 }
 

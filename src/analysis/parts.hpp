@@ -23,11 +23,23 @@ std::string makeBarsJson(const build::Build&, const Results&);
 sheet::Drawing partsDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
                             double height, const sheet::Format&);
 Headline partsHeadline(const build::Build&, const Results&, build::SubjectId);
+/// What is cut and fitted of new steel, once, whoever plans it.
+struct CutRow {
+    int count = 1;
+    std::string piece;
+    std::string stock;
+    std::string length; ///< mm; empty: it has none
+    double length_mm = 0;
+    std::string ends;
+    std::string mass_kg; ///< of all of them; empty: not worked out
+    std::string tag;
+};
+std::vector<CutRow> cutRows(const Results&);
 Headline cutListHeadline(const build::Build&, const Results&, build::SubjectId);
 Listing cutList(const build::Build&, const Results&, build::SubjectId);
 /// Of each part its true views, its flats, and, where they are asked for, its templates 1 : 1; the cut list; bars.
 std::vector<sheet::Drawing> partPages(const build::Build&, const Results&, bool templates);
-/// `part-NAME-PIECE.dxf` of each flat piece, `parts.step`, `cut-list.csv`, `parts.pdf`.
+/// `part-NAME-PIECE.dxf` of each flat piece, `parts.step`, `parts.pdf`, and `cut-list.csv` of all new steel.
 void keepPartFiles(const build::Build&, const Results&, FileKeeper&);
 void addPartFindings(const build::Build&, const Results&, std::vector<Finding>&);
 /// "part:NAME".

@@ -9,6 +9,7 @@
 #include <numbers>
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace gorvet::make {
 
@@ -184,9 +185,7 @@ public:
                                    units::formatSmall(p.size_mm.u95, v.step, true)),
                        markOf(p.size_mm.provenance));
         for (const BarPiece& b : p.bars) {
-            column.row(b.round ? fmt::format("tube {} × {}", trimmed(b.height_mm), trimmed(b.wall_mm))
-                               : fmt::format("box {} × {} × {}", trimmed(b.height_mm), trimmed(b.width_mm), trimmed(b.wall_mm)),
-                       len(b.length_mm.value));
+            column.row(stockWords(b), len(b.length_mm.value));
             for (std::size_t end = 0; end < 2; ++end) column.row(end == 0 ? "  first end" : "  other end", endWords(b.ends[end]));
             for (std::size_t k = 0; k < b.bends.size(); ++k)
                 column.row(fmt::format("  bend {} from {}", k + 1, units::formatLength(b.bends[k].from_mm, v.step)),
@@ -248,6 +247,11 @@ Drawing partWords(const PartView& v, double width, double height, const Format& 
     PartsDraft draft(d, f);
     draft.sentences(v, draft.figures(v, {0, f.body()}, width) + f.px(8));
     return d;
+}
+
+std::string stockWords(const BarPiece& b) {
+    return b.round ? fmt::format("tube {} × {}", trimmed(b.height_mm), trimmed(b.wall_mm))
+                   : fmt::format("box {} × {} × {}", trimmed(b.height_mm), trimmed(b.width_mm), trimmed(b.wall_mm));
 }
 
 std::string endsWords(const BarPiece& b) {
@@ -315,17 +319,18 @@ Drawing flatSheet(const FlatPiece& p, units::LengthStep step, double width, doub
                         Mark::Derived});
         at = u;
     }
-    std::string words;
+    std::vector<std::string> said;
+    const auto once = [&](std::string text) {
+        if (std::find(said.begin(), said.end(), text) == said.end()) said.push_back(std::move(text));
+    };
     for (const FlatBend& b : p.bends)
-        words += fmt::format("{}bend {} over {} inside, it takes up {:.1f}", words.empty() ? "" : "; ",
-                             units::formatAngle(b.angle_rad, 0), trimmed(b.inside_mm), b.allowance_mm);
-    for (const FlatHole& h : p.holes)
-        if (words.find(h.what) == std::string::npos)
-            words += fmt::format("{}{} {}", words.empty() ? "" : "; ", h.what, trimmed(h.diameter_mm));
-    d.add(Text{{0, height - f.px(24)},
-               fmt::format("{}{}{}", words, words.empty() ? "" : "; ", units::formatMass(p.mass_kg)),
-               f.small(),
-               Ink::Ink});
+        once(fmt::format("bend {} over {} inside, each takes up {:.1f}", units::formatAngle(b.angle_rad, 0), trimmed(b.inside_mm),
+                         b.allowance_mm));
+    for (const FlatHole& h : p.holes) once(fmt::format("{} {}", h.what, trimmed(h.diameter_mm)));
+    once(units::formatMass(p.mass_kg));
+    const auto lines = wrapped(fmt::format("{}", fmt::join(said, "; ")), width - f.px(10), f.small());
+    for (std::size_t k = 0; k < lines.size(); ++k)
+        d.add(Text{{0, height - f.px(24) - f.px(18) * static_cast<double>(lines.size() - 1 - k)}, lines[k], f.small(), Ink::Ink});
     return d;
 }
 

@@ -19,6 +19,8 @@ sheet::Drawing partsSheet(const std::vector<PartView>&, double width, double hei
 
 /// One part's figures, what is wrong with it, what was taken as usual, in words.
 sheet::Drawing partWords(const PartView&, double width, double height, const sheet::Format&);
+/// "tube 42 × 3".
+std::string stockWords(const BarPiece&);
 /// "square, coped on 60.3, 45.0°".
 std::string endsWords(const BarPiece&);
 /// The rectangle that a flat piece is cut from, mm; "312.0 × 84.0".
