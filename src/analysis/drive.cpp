@@ -17,7 +17,7 @@ using namespace build;
 using sheet::Mark;
 
 const char* const shaft_caution =
-    "A shaft that breaks at speed goes through the floor: safety loops, balance, and a shaft shop's word before it is driven.";
+    "A shaft that breaks goes through the floor: safety loops, balance, and a shaft shop's word first.";
 
 namespace {
 
@@ -107,7 +107,7 @@ Headline driveHeadline(const Build& b, const Results& r, SubjectId subject) {
     std::string angles;
     for (std::size_t j = 0; j < c.joints.size(); ++j)
         angles += (j == 0 ? "" : j + 1 == c.joints.size() ? " and " : ", ") + units::formatAngle(rest.angles_rad[j].value);
-    h.sentence = fmt::format("{}: its joints bend by {}, together as one of {} at the most.", c.name, angles,
+    h.sentence = fmt::format("{}: its joints bend by {}, together as one of {} at most.", c.name, angles,
                              units::formatAngle(rest.residual_rad.value + rest.residual_rad.u95));
     if (c.verdict == PlanVerdict::Holds)
         h.below = fmt::format("Holds: smooth up to {:.0f} rpm of the shaft. ", plan.top_rpm);

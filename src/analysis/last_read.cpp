@@ -15,9 +15,12 @@ namespace {
 
 std::optional<LastRead> lastReading(const Build& b, const SurveyOf& s) {
     if (s.reading_ids.empty() || s.solution->readings.size() != s.reading_ids.size()) return std::nullopt;
-    size_t newest = 0;
-    for (size_t i = 1; i < s.reading_ids.size(); ++i)
-        if (s.reading_ids[i] > s.reading_ids[newest]) newest = i;
+    // coordinates come from a fixture or a scan: nobody read them under the car
+    const auto read = [&](size_t i) { return b.readings.at(s.reading_ids[i]).kind != ReadingKind::Coordinates; };
+    size_t newest = s.reading_ids.size();
+    for (size_t i = 0; i < s.reading_ids.size(); ++i)
+        if (read(i) && (newest == s.reading_ids.size() || s.reading_ids[i] > s.reading_ids[newest])) newest = i;
+    if (newest == s.reading_ids.size()) return std::nullopt;
     const auto& reading = s.survey.readings[newest];
     const auto& a = s.solution->readings[newest];
     const bool angle = isAngle(reading.kind);

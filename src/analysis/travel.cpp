@@ -212,12 +212,12 @@ Headline travelHeadline(const Build&, const Results& r, SubjectId) {
         h.below = worst->remarks.front().remedy + " ";
     } else {
         const std::string low = sideWords(*input, worst->droop_rad.value), high = sideWords(*input, worst->bump_rad.value);
-        h.sentence = input->axle()
-                         ? fmt::format("The {}'s pinion stands {} at full droop, {} at full bump.", worst->name, low, high)
-                         : fmt::format("The {} toes {} at full droop, {} at full bump.", worst->name, low, high);
+        h.sentence = input->axle() ? fmt::format("The {}'s pinion: {} at full droop, {} at full bump.", worst->name, low, high)
+                                   : fmt::format("The {} toes {} at full droop, {} at full bump.", worst->name, low, high);
         h.below = worst->verdict == PlanVerdict::Holds ? std::string("Holds. ")
                   : !worst->remarks.empty() ? fmt::format("{}: {} ", verdictWord(worst->verdict), worst->remarks.front().sentence)
-                                            : fmt::format("Marginal: {} was never measured. ", input->assumed.front());
+                                            : fmt::format("Marginal: {} was never measured. ",
+                                                          input->assumed.front().substr(0, input->assumed.front().find(": ")));
     }
     h.below += link_caution;
     return h;

@@ -28,7 +28,6 @@ CallOut::CallOut(QWidget* parent)
     error_->setProperty("role", "bad");
     error_->setWordWrap(true);
     last_->setObjectName("callOutLast");
-    last_->setWordWrap(true);
     word_->setObjectName("callOutWord");
     sentence_->setObjectName("callOutSentence");
     sentence_->setWordWrap(true);
