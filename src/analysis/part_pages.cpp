@@ -169,6 +169,15 @@ std::vector<CutRow> cutRows(const Results& r) {
             if (cut->known)
                 rows.push_back({1, fmt::format("new rail piece {}", name), "as the rail", fmt::format("{:.1f}", cut->length_mm),
                                 cut->length_mm, "square", "", ""});
+    if (const drive::GearPlatePlan& plate = *r.gear_plate; !plate.outline.empty()) { // its drawing and file are Drive's
+        make::FlatPiece outline;
+        outline.outline = plate.outline;
+        const auto [w, h] = make::flatSize(outline);
+        rows.push_back({1, "plate under " + plate.name, fmt::format("plate {}", make::trimmed(plate.thick_mm)),
+                        fmt::format("{:.1f}", w), w,
+                        fmt::format("{:.1f} × {:.1f}, {}", w, h, units::counted(plate.holes.size(), "a hole")),
+                        fmt::format("{:.3f}", plate.mass_kg), "steer-gear:" + plate.name});
+    }
     for (const auto& node : r.parts) {
         const make::PartPlan& p = *node;
         const std::string tag = "part:" + p.name;

@@ -86,6 +86,7 @@ public:
         const double round = bar.round ? std::numbers::pi * bar.height_mm : 2 * (bar.height_mm + bar.width_mm);
         seams(bar, round);
         pushed(bar, s, round);
+        skip("the walls that its ends are welded to");
         p_.bars.push_back(std::move(bar));
         return done();
     }

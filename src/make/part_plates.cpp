@@ -60,6 +60,7 @@ public:
         p_.flats.push_back(std::move(piece));
         p_.seams.push_back({"its one leg, both sides", 2 * (a - cut), std::min(t, most_leg_mm)});
         p_.seams.push_back({"its other leg, both sides", 2 * (b - cut), std::min(t, most_leg_mm)});
+        skip("what it carries");
         return done();
     }
 
@@ -142,6 +143,7 @@ public:
                     add("part-close", PlanVerdict::Fails,
                         fmt::format("Two of its holes are {:.0f} mm apart, less than two holes.", apart),
                         "Look at both marks again.");
+        skip("what it carries");
         return done();
     }
 

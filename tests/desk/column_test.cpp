@@ -56,6 +56,7 @@ TEST_CASE("a steering column on its sheet: forks turned, gear and plate, weight;
         INFO(page);
         CHECK(text.out.find(page) != std::string::npos);
     }
+    CHECK(test::fileText(out / "cut-list.csv").find("plate under rack-1") != std::string::npos); // among all new steel
     // another program reads the plate: an outline and four holes
     const auto read = test::run(fmt::format(
         "/usr/bin/python3 -c \"import ezdxf; d = ezdxf.readfile('{}'); print(len(d.modelspace().query('CIRCLE')), not d.audit().has_errors)\" 2>&1",
