@@ -19,7 +19,7 @@ using namespace build;
 using sheet::Mark;
 
 const char* const link_caution =
-    "What carries the wheels is welded by those who are licensed for it, or not driven. Bushes are tightened with the car's weight on its wheels.";
+    "Wheels' carriers are welded by those who are licensed for it. Bushes are tightened with the weight on the wheels.";
 
 namespace {
 
@@ -212,7 +212,7 @@ Headline travelHeadline(const Build&, const Results& r, SubjectId) {
         h.below = worst->remarks.front().remedy + " ";
     } else {
         const std::string low = sideWords(*input, worst->droop_rad.value), high = sideWords(*input, worst->bump_rad.value);
-        h.sentence = input->axle() ? fmt::format("The {}'s pinion: {} at full droop, {} at full bump.", worst->name, low, high)
+        h.sentence = input->axle() ? fmt::format("The {}'s pinion: {} at droop, {} at bump.", worst->name, low, high)
                                    : fmt::format("The {} toes {} at full droop, {} at full bump.", worst->name, low, high);
         h.below = worst->verdict == PlanVerdict::Holds ? std::string("Holds. ")
                   : !worst->remarks.empty() ? fmt::format("{}: {} ", verdictWord(worst->verdict), worst->remarks.front().sentence)
