@@ -28,7 +28,8 @@ void endMoves(const Build& b, const Results& r, const Run& run, bool right, driv
     const WheelTravel& t = b.travel;
     const auto& [bump, droop] = front ? std::tie(t.front_bump, t.front_droop) : std::tie(t.rear_bump, t.rear_droop);
     if (bump.provenance == Provenance::Assumed || droop.provenance == Provenance::Assumed) in.assumed = true;
-    const drive::TravelIn* held = heldBy(r, front, right);
+    // a second rear axle is not on the first one's links
+    const drive::TravelIn* held = run.last_on == Carrier::SecondRear ? nullptr : heldBy(r, front, right);
     in.straight = !held || !held->assumed.empty();
     in.steers = front;
     for (const double up : {bump.value, -droop.value}) {

@@ -46,6 +46,9 @@ std::vector<Node<make::NestInput, make::NestPlan>> nestsOf(const Build& b, const
             if (work::sameSection(like, s) && (s.any || s.count >= 1))
                 in.bars.push_back({s.name, s.length_mm, s.any ? std::nullopt : std::optional(static_cast<int>(s.count)),
                                    s.any ? s.price : std::nullopt});
+        // prices are told apart from prices only: where one is not said, all are taken by their length
+        if (std::any_of(in.bars.begin(), in.bars.end(), [](const make::NestBar& bar) { return !bar.count && !bar.price; }))
+            for (make::NestBar& bar : in.bars) bar.price.reset();
         const Made* before = nullptr;
         if (previous)
             for (const Made& node : previous->nests)
@@ -74,6 +77,8 @@ public:
             d_.add(Text{{0, y_}, in.section, f_.lead(), Ink::Ink, Anchor::Left, Level::Base, Face::Bold});
             SheetWords words(d_, f_, y_ + f_.px(6), d_.width, "");
             words.lines(searched(*node));
+            if (std::any_of(in.bars.begin(), in.bars.end(), [](const make::NestBar& bar) { return !bar.count && !bar.price; }))
+                words.lines("Taken by their length: not each of these has a price.");
             for (const std::size_t piece : node->too_long)
                 words.judged(Severity::Bad, fmt::format("No length takes {} of {}.", in.pieces[piece].name,
                                                         units::formatLength(in.pieces[piece].length_mm, step_, true)));

@@ -163,6 +163,9 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
             Mesh mesh;
             for (const shape::NamedSolid& s : *solids) append(mesh, shape::mesh(s.solid, steel_chord_mm), {});
             add(the_chassis, ScanPart::Chassis, {}, "part " + plan->name, std::move(mesh));
+        } else {
+            o.remarks.push_back(
+                fmt::format("The part {} is not shown, and nothing is cleared of it: {}", plan->name, solids.error().message));
         }
     if (!in.steel.empty())
         o.remarks.emplace_back(

@@ -9,8 +9,11 @@
 #include "make/part_sheet.hpp"
 #include "sheet/write.hpp"
 
+#include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <numbers>
+#include <set>
 
 #include <fmt/format.h>
 
@@ -53,6 +56,15 @@ Drawing trueViews(const std::vector<shape::NamedSolid>& solids, double width, do
     return d;
 }
 
+/// Of what is called so: letters, figures, points and dashes only, and no file twice.
+std::string fileFor(const std::string& called, std::set<std::string>& used) {
+    std::string plain;
+    for (const char c : called) plain += std::isalnum(static_cast<unsigned char>(c)) || c == '.' || (c & 0x80) ? c : '-';
+    std::string name = plain;
+    for (int n = 2; !used.insert(name).second; ++n) name = fmt::format("{}-{}", plain, n);
+    return fmt::format("part-{}.dxf", name);
+}
+
 std::vector<std::string> cautionsOf() { return {part_caution, local_rules, hot_work}; }
 
 void addPartPages(const Build& b, const Results& r, const make::PartIn& in, const make::PartPlan& p, bool templates,
@@ -61,7 +73,11 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     Area area;
     Drawing page = blankPage(titled(b, r, fmt::format("Part: {}, {}", p.name, p.kind)), cautionsOf(), area);
     const double views = area.height * 0.56;
-    if (solids) page.place(trueViews(*solids, area.width * 0.62, views, on_paper), {area.x, area.y});
+    if (!solids) // said where its views would be
+        page.add(
+            Text{{area.x, area.y + on_paper.body()}, "It can't be shown: " + solids.error().message, on_paper.body(), Ink::Bad});
+    else
+        page.place(trueViews(*solids, area.width * 0.62, views, on_paper), {area.x, area.y});
     Area below{area.x, area.y + views + 3, area.width, area.height - views - 3};
     std::vector<std::vector<std::string>> rows;
     const auto step = b.settings.length_step;
@@ -243,17 +259,22 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
                                    c.length, formats::csvField(c.ends), c.mass_kg);
             return files::putText(to, files::Kind::Csv, csv);
         });
-    std::vector<shape::NamedSolid> all;
-    for (const auto& node : r.parts) {
-        if (!node->made()) continue;
-        for (const make::FlatPiece& flat : node->flats) {
-            std::string name = fmt::format("part-{}-{}.dxf", node->name, flat.name);
-            std::replace(name.begin(), name.end(), ' ', '-');
-            out.keep(name, [&](const auto& to) { return writeDxf(make::flatDrawing(flat), to); });
+    std::set<std::string> used;
+    for (const auto& node : r.parts)
+        for (const make::FlatPiece& flat : node->flats)
+            out.keep(fileFor(flat.name == node->name ? node->name : node->name + "-" + flat.name, used),
+                     [&](const auto& to) { return writeDxf(make::flatDrawing(flat), to); });
+    if (std::none_of(r.parts.begin(), r.parts.end(), [](const auto& node) { return node->made(); })) return;
+    out.keep("parts.step", [&](const auto& to) -> Result<void> { // all of them, or an error that names the one: none is left out
+        std::vector<shape::NamedSolid> all;
+        for (const auto& node : r.parts) {
+            if (!node->made()) continue;
+            const auto solids = make::partSolids(*node);
+            if (!solids) return solids.error();
+            all.insert(all.end(), solids->begin(), solids->end());
         }
-        if (const auto solids = make::partSolids(*node)) all.insert(all.end(), solids->begin(), solids->end());
-    }
-    if (!all.empty()) out.keep("parts.step", [&](const auto& to) { return shape::writeStep(all, to); });
+        return shape::writeStep(all, to);
+    });
 }
 
 std::string makeCutJson(const Build&, const Results& r) {

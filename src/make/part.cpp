@@ -65,6 +65,13 @@ void PartMaker::bears(const char* code, double mpa, double most, const std::stri
     guessed_ = guessed_ || !in_.yield_known || in_.figures.at("load").provenance == build::Provenance::Assumed;
 }
 
+void PartMaker::struts(double load, double area, double least, double hinged, const std::string& remedy) {
+    constexpr double modulus_mpa = 205'000; // engineering.md, Stretch
+    const double buckles = std::numbers::pi * std::numbers::pi * modulus_mpa * least / (hinged * hinged),
+                 crushes = area * in_.yield_mpa;
+    bears("part-buckles", load / area, 1 / (1 / buckles + 1 / crushes) / yield_margin / area, "Pushed, it stands under", remedy);
+}
+
 void PartMaker::weldBears(double n_per_mm, double leg, const std::string& where) {
     const double on_throat = n_per_mm / (throat_share * leg), on_leg = n_per_mm / leg, base = base_share * in_.yield_mpa;
     if (on_throat / weld_mpa > on_leg / base)

@@ -19,8 +19,6 @@ using geometry::unit;
 
 namespace {
 
-constexpr double modulus_mpa = 205'000; // engineering.md, Stretch
-
 /// Area and the least moment of a hollow section; a box's corners as bought: 2 t outside.
 struct BarSection {
     double area = 0, least_mm4 = 0;
@@ -204,10 +202,7 @@ private:
     void pushed(const BarPiece& bar, const BarSection& s, double round) {
         if (!loaded()) return skip("what it carries: say the most that pushes along it, load 5000");
         const double load = f("load"), length = geometry::between(bar.from, bar.to);
-        const double buckles = std::numbers::pi * std::numbers::pi * modulus_mpa * s.least_mm4 / (length * length),
-                     crushes = s.area * in_.yield_mpa, most = 1 / (1 / buckles + 1 / crushes) / yield_margin;
-        bears("part-buckles", load / s.area, most / s.area, "Pushed, it stands under",
-              fmt::format("A wider tube: this one bears {:.0f} N over {:.0f} mm.", most, length));
+        struts(load, s.area, s.least_mm4, length, fmt::format("A wider tube: it is {:.0f} mm long.", length));
         weldBears(load / round, bar.wall_mm, "the weld round its end");
     }
 

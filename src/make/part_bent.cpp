@@ -19,7 +19,7 @@ using geometry::unit;
 
 namespace {
 
-constexpr double right_angle = std::numbers::pi / 2, steel_modulus_mpa = 205'000;
+constexpr double right_angle = std::numbers::pi / 2;
 /// A hand bender collapses a tube that is bent tighter, in diameters; it grips so much of it between two bends.
 constexpr double least_tube_bend = 2.5, grip_diameters = 1.5;
 
@@ -172,10 +172,7 @@ public:
                 fmt::format("A hole of {:g} is wider than the tube is inside, {:g}.", hole, inside), "A wider tube.");
         if (loaded()) {
             const double load = f("load"), least = std::numbers::pi / 64 * (std::pow(across, 4) - std::pow(inside, 4));
-            const double buckles = std::pow(std::numbers::pi, 2) * steel_modulus_mpa * least /
-                                   std::pow(2 * high.value, 2); // its top is free to sway
-            bears("part-buckles", load / area, 1 / (1 / buckles + 1 / (area * in_.yield_mpa)) / yield_margin / area,
-                  "Pushed, it stands under", "A wider tube.");
+            struts(load, area, least, 2 * high.value, "A wider tube."); // its top is free to sway
             weldBears(load / round, wall, "the weld round its foot");
         } else {
             skip("what it carries: say the most that presses on it, load 4000");

@@ -46,6 +46,8 @@ protected:
     void bears(const char* code, double mpa, double most_mpa, const std::string& where, const std::string& remedy);
     /// A load on fillets: on their throats, and on the steel beside them.
     void weldBears(double n_per_mm_leg, double leg_mm, const std::string& where);
+    /// Rankine: what crushes a strut of that area and what buckles it over a length hinged at both ends, together.
+    void struts(double load_N, double area_mm2, double least_mm4, double hinged_mm, const std::string& remedy);
     bool loaded() const { return has("load"); }
     bool guessed_ = false; ///< a load or a yield is
 

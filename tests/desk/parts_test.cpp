@@ -106,6 +106,22 @@ TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cu
     // said anew by taps of its points, and by what it is
     d.keep("part rib gusset at OFl BAl LEl sheet 5");
     REQUIRE(waitFor([&] { return sheet->placeOf("part:rib").has_value(); }));
+    // names that are no file's, and two that would be the same
+    d.keep("part x/y drilled-plate at OFl BAl LEl hole 11");
+    d.keep("part x-y drilled-plate at OFl BAl LEl hole 11");
+    // bars: offcuts and what can be had; prices are told apart from prices only
+    const auto nests = [&]() -> const auto& { return d.window.document().results().nests; };
+    d.keep("stock mill-b50 box 50 30 3 long 6000 any price 38");
+    REQUIRE(nests().size() == 1);
+    CHECK(nests()[0]->exact);
+    CHECK(nests()[0]->cost == 38);
+    d.keep("stock end-b50 box 50 30 3 long 900");
+    CHECK(nests()[0]->cost == 0);
+    CHECK(nests()[0].input().bars[nests()[0]->layouts.at(0).bar].name == "end-b50");
+    d.action("undo");
+    d.keep("stock half-b50 box 50 30 3 long 3000 any"); // no price: neither counts
+    CHECK(nests()[0].input().bars[nests()[0]->layouts.at(0).bar].name == "half-b50");
+    CHECK(nests()[0]->cost == Approx(3));
     d.showSheet("cut", "Cut list");
     REQUIRE(waitFor([&] { return d.text("headline").contains("to cut"); }));
     const auto out = folder / "out";
@@ -113,7 +129,18 @@ TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cu
     INFO(kept.out);
     REQUIRE(kept.code == 0);
     CHECK(std::filesystem::file_size(out / "parts.pdf") > 10'000);
-    CHECK(std::filesystem::file_size(out / "cut-list.csv") > 100);
+    const std::string list = test::fileText(out / "cut-list.csv");
+    for (const char* piece : {"out-front-left: sides and bottom", "brace-mid", "ears-left: ear", "inner sleeve", "middle"}) {
+        INFO(piece);
+        CHECK(list.find(piece) != std::string::npos);
+    }
+    CHECK(std::filesystem::exists(out / "part-x-y.dxf"));
+    CHECK(std::filesystem::exists(out / "part-x-y-2.dxf"));
+    const auto pages = test::run(fmt::format("pdftotext -layout {} - 2>&1", (out / "parts.pdf").string()));
+    for (const char* page : {"how bars are cut", "the cut list", "out-front-left, outrigger", "Template 1 : 1"}) {
+        INFO(page);
+        CHECK(pages.out.find(page) != std::string::npos);
+    }
     // another program reads the ear: closed, one hole, nothing wrong
     const auto read = test::run(fmt::format(
         "/usr/bin/python3 -c \"import ezdxf; d = ezdxf.readfile('{}'); m = d.modelspace(); print(len(m.query('CIRCLE')), "

@@ -431,8 +431,7 @@ TEST_CASE("an angle bracket and a standoff, by hand", "[make][part][closed-form]
     CHECK(says(make::partPlan(in), "part-outline"));
 }
 
-TEST_CASE("figures of the library: each said once, its usual within its range, each kind made from what it needs",
-          "[make][part]") {
+TEST_CASE("figures of the library: each said once, its usual and its example within its range", "[make][part]") {
     for (const auto& kind : build::partKinds()) {
         INFO(kind.word);
         CHECK(kind.points.size() >= 2);
@@ -440,8 +439,37 @@ TEST_CASE("figures of the library: each said once, its usual within its range, e
             INFO(f.word);
             CHECK(f.least < f.most);
             if (f.usual) CHECK((f.least <= *f.usual && *f.usual <= f.most));
+            if (f.must) CHECK((f.least <= f.shown && f.shown <= f.most));
             CHECK(std::count_if(kind.figures.begin(), kind.figures.end(), [&](const auto& g) { return g.word == f.word; }) == 1);
         }
+    }
+}
+
+TEST_CASE("every kind of the library is made by the figures of its example", "[make][part]") {
+    // outwards from the right rail's face, and on: each kind finds places there that it can be made from
+    const std::map<std::string, std::vector<Vec3>> places{{"brace", {{1000, -420, 450}, {1000, 420, 450}}},
+                                                          {"coped-tube", {{0, 0, 0}, {400, 0, 0}, {0, 300, 0}, {400, 300, 0}}},
+                                                          {"outrigger", {{1000, 480, 480}, {1000, 730, 470}}},
+                                                          {"gusset", {{0, 0, 0}, {120, 0, 0}, {0, 0, 100}}},
+                                                          {"ears", {{500, 0, 570}, {500, 0, 500}}},
+                                                          {"drilled-plate", {{0, 0, 0}, {100, 0, 0}, {100, 80, 0}}},
+                                                          {"bent-tube", {{0, 0, 0}, {400, 0, 0}, {400, 0, 400}}},
+                                                          {"angle-bracket", {{0, 0, 60}, {60, 0, 0}}},
+                                                          {"standoff", {{1000, 450, 500}, {1000, 450, 560}}}};
+    for (const auto& kind : build::partKinds()) {
+        INFO(kind.word);
+        REQUIRE(places.contains(kind.word));
+        CHECK(places.at(kind.word).size() == kind.points.size());
+        std::map<std::string, double> figures;
+        for (const auto& f : kind.figures)
+            if (f.must) figures[f.word] = f.shown;
+        const PartPlan p = make::partPlan(part(kind.word.c_str(), places.at(kind.word), figures));
+        for (const auto& r : p.remarks) UNSCOPED_INFO(r.sentence);
+        REQUIRE(p.made());
+        CHECK(p.verdict != PlanVerdict::Fails);
+        CHECK(p.size_mm.value > 0);
+        CHECK_FALSE(p.size_of.empty());
+        CHECK(solidMass(p) == Approx(p.mass_kg).epsilon(0.02));
     }
 }
 
