@@ -4,6 +4,7 @@
 #include "analysis/listing.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/scans.hpp"
+#include "analysis/wording.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_findings.hpp"
 #include "analysis/work_plan.hpp"
@@ -36,8 +37,7 @@ std::string movesWords(const work::Order& o) {
     if (parts.empty()) return {};
     std::string text;
     for (std::size_t k = 0; k < parts.size(); ++k) text += (k == 0 ? "" : k + 1 == parts.size() ? " and " : ", ") + parts[k];
-    text[0] = static_cast<char>(std::toupper(text[0]));
-    return " " + text +
+    return " " + capital(text) +
            (o.exact ? ": no order needs fewer moves."
                     : fmt::format(
                           ": an order with fewer than {} moves does not exist, whether one with fewer than {} does is not known.",

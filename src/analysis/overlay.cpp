@@ -108,6 +108,23 @@ Mesh chassisAsItStands(const OverlayInput& in) {
     return all;
 }
 
+/// The parts of new steel that stand on the chassis; what cannot be made solid is said.
+template <class Add> void addSteel(const OverlayInput& in, Overlay& o, const Add& add) {
+    constexpr double steel_chord_mm = 0.5;
+    for (const auto& plan : in.steel)
+        if (const auto solids = make::partSolids(*plan)) {
+            Mesh mesh;
+            for (const shape::NamedSolid& s : *solids) append(mesh, shape::mesh(s.solid, steel_chord_mm), {});
+            add(the_chassis, ScanPart::Chassis, ScanId{}, "part " + plan->name, std::move(mesh));
+        } else {
+            o.remarks.push_back(
+                fmt::format("The part {} is not shown, and nothing is cleared of it: {}", plan->name, solids.error().message));
+        }
+    if (!in.steel.empty())
+        o.remarks.emplace_back(
+            "Parts of new steel stand among the scans as they are planned on Make; those that join the body are left out.");
+}
+
 Overlay overlayOf(const OverlayInput& in, int threads) {
     Overlay o;
     Mesh whole_body;
@@ -157,19 +174,7 @@ Overlay overlayOf(const OverlayInput& in, int threads) {
     }
     if (!in.tubes.empty())
         o.remarks.emplace_back("Shafts and steering are drawn from what is said of them on Drive: nobody scanned them.");
-    constexpr double steel_chord_mm = 0.5;
-    for (const auto& plan : in.steel)
-        if (const auto solids = make::partSolids(*plan)) {
-            Mesh mesh;
-            for (const shape::NamedSolid& s : *solids) append(mesh, shape::mesh(s.solid, steel_chord_mm), {});
-            add(the_chassis, ScanPart::Chassis, {}, "part " + plan->name, std::move(mesh));
-        } else {
-            o.remarks.push_back(
-                fmt::format("The part {} is not shown, and nothing is cleared of it: {}", plan->name, solids.error().message));
-        }
-    if (!in.steel.empty())
-        o.remarks.emplace_back(
-            "Parts of new steel stand among the scans as they are planned on Make; those that join the body are left out.");
+    addSteel(in, o, add);
     if (!in.wheels.empty())
         o.remarks.emplace_back("The tyres are drawn from what is said of the wheels on Drive: nobody scanned one.");
     if (in.planned.narrower_mm > 0)

@@ -18,8 +18,7 @@ namespace gorvet::analysis {
 using namespace build;
 using sheet::Mark;
 
-const char* const link_caution =
-    "Wheels' carriers are welded by those who are licensed for it. Bushes are tightened with the weight on the wheels.";
+const char* const link_caution = "Licensed hands weld what carries the wheels. Bushes are tightened with the weight on.";
 
 namespace {
 
@@ -211,9 +210,13 @@ Headline travelHeadline(const Build&, const Results& r, SubjectId) {
         h.sentence = worst->remarks.front().sentence;
         h.below = worst->remarks.front().remedy + " ";
     } else {
-        const std::string low = sideWords(*input, worst->droop_rad.value), high = sideWords(*input, worst->bump_rad.value);
-        h.sentence = input->axle() ? fmt::format("The {}'s pinion: {} at droop, {} at bump.", worst->name, low, high)
-                                   : fmt::format("The {} toes {} at full droop, {} at full bump.", worst->name, low, high);
+        const double droop = worst->droop_rad.value, bump = worst->bump_rad.value;
+        // a side that stays the same is said once: the headline must fit the smallest window
+        const std::string low = (droop < 0) == (bump < 0) ? units::formatAngle(std::abs(droop)) : sideWords(*input, droop);
+        h.sentence =
+            input->axle()
+                ? fmt::format("The {}'s pinion: {} at droop, {} at bump.", worst->name, low, sideWords(*input, bump))
+                : fmt::format("The {} toes {} at full droop, {} at full bump.", worst->name, low, sideWords(*input, bump));
         h.below = worst->verdict == PlanVerdict::Holds ? std::string("Holds. ")
                   : !worst->remarks.empty() ? fmt::format("{}: {} ", verdictWord(worst->verdict), worst->remarks.front().sentence)
                                             : fmt::format("Marginal: {} was never measured. ",
