@@ -35,11 +35,11 @@ shown="" calm=2 take sketch-day "ctrl+n Return"
 take tape-day "" --bench tape
 settle=12 take scan-day "" --bench scan
 settle=12 take sit-day "" --bench sit
-settle=16 calm=30 take sit-costs-day "shift+F5" --bench sit
 settle=12 take scan-pairs-day "F5" --bench scan
 settle=12 calm=25 take scan-way-day "shift+F5" --bench scan
 take stretch-day "" --bench stretch
 take make-day "" --bench make
+settle=12 calm=25 take fasteners-dye "F5 F5 F5 F5 F5" --bench make --dye
 take work-day "" --bench work
 take call-out-dye "F4" --bench tape --dye
 # a cab that comes off its frame

@@ -2,6 +2,9 @@
 #include "analysis/json.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/parts.hpp"
+#include "analysis/scans.hpp"
+#include "analysis/service.hpp"
+#include "analysis/welds.hpp"
 #include "make/crossmember_solid.hpp"
 #include "make/make_sheet.hpp"
 #include "sheet/write.hpp"
@@ -109,6 +112,8 @@ void addMakePages(const Build& b, const Results& r, std::vector<Drawing>& pages)
     }
     for (Drawing& page : crossmemberSheet(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : partPages(b, r, false)) pages.push_back(std::move(page));
+    for (Drawing& page : servicePages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : weldPages(b, r)) pages.push_back(std::move(page));
 }
 
 void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
@@ -120,6 +125,7 @@ void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
         out.keep("crossmember.svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
     }
     keepPartFiles(b, r, out);
+    if (r.file_damage.empty()) keepPlateFiles(b, r, out);
     // nothing that a machine cuts from comes out of a damaged file: a sheet can say so, a cutting file can't
     const bool cuttable = r.file_damage.empty();
     if (cuttable && r.crossmember.made() && r.crossmember->possible) {
@@ -138,7 +144,7 @@ void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
 std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     std::vector<Drawing> pages;
     if (!r.crossmember.made() || !r.crossmember->possible) return pages;
-    const std::vector<std::string> cautions = {"The strength of this part is not checked here.", local_rules, hot_work};
+    const std::vector<std::string> cautions = {part_caution, local_rules, hot_work};
     Area area;
     Drawing page = blankPage(
         titled(b, r, fmt::format("Crossmember at {}", units::formatLength(r.crossmember->station_mm, b.settings.length_step))),
@@ -169,6 +175,10 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     return pages;
 }
 
+namespace {
+const std::vector<SlowNode> make_nodes{serviceNode(), platesNode()};
+}
+
 extern const BenchInfo make_bench; // of the table
 const BenchInfo make_bench{
     "make",
@@ -181,15 +191,23 @@ const BenchInfo make_bench{
     {{"sheet", "The sheet", makeViewOf},
      {"parts", "Parts", partsDrawing, {}, partsHeadline},
      {"cut", "Cut list", nullptr, {}, cutListHeadline, cutList},
-     {"bars", "Bars", barsDrawing, {}, barsHeadline}},
+     {"bars", "Bars", barsDrawing, {}, barsHeadline},
+     {"plates", "Plates", platesDrawing, {slow::plates}, platesHeadline},
+     {"fasteners", "Fasteners", serviceDrawing, {slow::service}, serviceHeadline},
+     {"welds", "Welds", weldsDrawing, {}, weldsHeadline}},
     addMakeFindings,
     makeCard,
     addMakePages,
     addMakeFiles,
     [](const Build&, const Results& r) { return makeJson(r); },
-    nullptr,
+    &make_nodes,
     false,
     nullptr,
-    {{"part", makePartJson}, {"cut", makeCutJson}, {"bars", makeBarsJson}}};
+    {{"part", makePartJson},
+     {"cut", makeCutJson},
+     {"bars", makeBarsJson},
+     {"plates", makePlatesJson, {slow::plates}},
+     {"fasteners", makeServiceJson, {slow::service}},
+     {"welds", makeWeldsJson}}};
 
 } // namespace gorvet::analysis

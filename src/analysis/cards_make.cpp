@@ -95,6 +95,9 @@ private:
                                                              p.bolt_mm, *p.bolt_length_mm)
                                                : "none fits",
                               Mark::Derived, false});
+            if (p.used)
+                c.rows.push_back({"of what it bears, its load takes", fmt::format("{:.0f} % at {}", 100 * *p.used, p.used_at),
+                                  Mark::Derived, false});
             c.rows.push_back({"mass", units::formatMass(p.mass_kg), Mark::Derived, false});
         } else {
             c.sentences.push_back("It waits for " + p.waiting_for + ".");
@@ -107,6 +110,7 @@ private:
                                 : CardAction{"dropped form", "crossmember form dropped", "", false});
         c.actions.push_back(d.fixing == Fixing::Captive ? CardAction{"bolts through", "crossmember fixing through", "", false}
                                                         : CardAction{"captive nuts", "crossmember fixing captive", "", false});
+        c.actions.push_back({"load", "crossmember load ", d.load ? fmt::format("{:g}", d.load->value) : std::string(), true});
         c.actions.push_back({"isolator", "isolator ", current(d.isolator), true});
         c.actions.push_back(
             {"box", "box ", fmt::format("{:g} x {:g} x {:g}", d.box_width.value, d.box_height.value, d.box_wall.value), true});

@@ -1,6 +1,7 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/finding_maker.hpp"
 #include "analysis/parts.hpp"
+#include "analysis/service.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -19,6 +20,7 @@ public:
     using FindingMaker::FindingMaker;
 
     void make() {
+        addRemarks(r_.welds->remarks, "make.", "welds", "");
         for (const auto& [id, mount] : b_.mounts)
             if (std::find(r_.mount_ids.begin(), r_.mount_ids.end(), id) == r_.mount_ids.end()) {
                 const std::string name = nameOf(b_, mount.body_point);
@@ -61,6 +63,7 @@ public:
 void addMakeFindings(const Build& b, const Results& r, std::vector<Finding>& out) {
     MakeFinder(b, r, out).make();
     addPartFindings(b, r, out);
+    addServiceFindings(b, r, out);
 }
 
 } // namespace gorvet::analysis

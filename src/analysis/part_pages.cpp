@@ -150,6 +150,7 @@ std::vector<Drawing> partPages(const Build& b, const Results& r, bool templates)
     addListingPages(pages, titled(b, r, "Make: the cut list"), {local_rules}, cutList(b, r, the_chassis),
                     {66, 46, 40, 20, 60, 30});
     for (Drawing& page : barPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : platePages(b, r)) pages.push_back(std::move(page));
     return pages;
 }
 

@@ -4,6 +4,7 @@
 #include "analysis/card_maker.hpp"
 #include "analysis/listing.hpp"
 #include "make/part.hpp"
+#include "make/plates.hpp"
 #include "work/buy.hpp"
 
 /// Parts of new steel: what the build says of each, their sheet, pages and files; the cut list of all new steel.
@@ -19,6 +20,31 @@ sheet::Drawing barsDrawing(const build::Build&, const Results&, build::SubjectId
 Headline barsHeadline(const build::Build&, const Results&, build::SubjectId);
 std::vector<sheet::Drawing> barPages(const build::Build&, const Results&);
 std::string makeBarsJson(const build::Build&, const Results&);
+
+/// What is cut flat of all new steel, once, whoever plans it.
+struct FlatNeed {
+    std::string name, tag;
+    make::FlatPiece flat;
+};
+std::vector<FlatNeed> flatNeeds(const Results&);
+/// Of a thickness of them, how they are laid; nothing while that is not worked out.
+struct LaidThickness {
+    const make::PlatesInput* input = nullptr;
+    const make::PlatesPlan* plan = nullptr;
+};
+std::vector<LaidThickness> laidPlates(const build::Build&, const Results&);
+/// Plates as thick as each other, as steel is bought.
+bool samePlate(double mm, double other_mm);
+/// They laid into the plates that can be had and that lie on the shelf: made apart.
+bool platesKnown(const build::Build&, const Results&);
+sheet::Drawing platesDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
+                             double height, const sheet::Format&);
+Headline platesHeadline(const build::Build&, const Results&, build::SubjectId);
+std::vector<sheet::Drawing> platePages(const build::Build&, const Results&);
+/// `plate-THICKNESS-N.dxf`.
+void keepPlateFiles(const build::Build&, const Results&, FileKeeper&);
+std::string makePlatesJson(const build::Build&, const Results&);
+SlowNode platesNode();
 
 sheet::Drawing partsDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
                             double height, const sheet::Format&);

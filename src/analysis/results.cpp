@@ -9,10 +9,12 @@
 #include "analysis/parts.hpp"
 #include "analysis/planned_width.hpp"
 #include "analysis/seatings.hpp"
+#include "analysis/service.hpp"
 #include "analysis/sit_input.hpp"
 #include "analysis/steering.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/travel.hpp"
+#include "analysis/welds.hpp"
 #include "analysis/wheels.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_plan.hpp"
@@ -86,6 +88,12 @@ make::CrossmemberInput crossmemberInput(const Build& b, const Results& r, const 
                  c.fixing == Fixing::Captive,
                  c.pan_clearance.value,
                  assumedIn(c)};
+    if (c.load) {
+        in.design.load_N = c.load->value;
+        in.design.load_known = c.load->provenance != Provenance::Assumed;
+    }
+    in.design.yield_mpa = b.frame_facts.yield_MPa.value;
+    in.design.yield_known = b.frame_facts.yield_MPa.provenance != Provenance::Assumed;
     for (const std::string& size : assumedIn(b.rail)) in.design.assumed.push_back("rail " + size);
     for (const auto& [id, p] : b.points)
         if (p.subject == the_chassis && p.role == Role::GearboxPan)
@@ -382,6 +390,9 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     makeCrossmember(b, r, previous);
     r.parts = partsOf(b, r, previous);
     r.nests = nestsOf(b, r, previous);
+    r.service = serviceOf(b, r, previous);
+    r.fouls = foulsOf(b, r, previous);
+    r.welds = weldsOf(b, r, previous);
     r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
     makeWork(b, r, previous);
     if (previous) r.scans = previous->scans;

@@ -14,9 +14,12 @@
 #include "drive/weights.hpp"
 #include "drive/wheels.hpp"
 #include "make/crossmember.hpp"
+#include "make/fouls.hpp"
 #include "make/mounts.hpp"
 #include "make/nest.hpp"
 #include "make/part.hpp"
+#include "make/service.hpp"
+#include "make/weld_plan.hpp"
 #include "sit/lowering.hpp"
 #include "sit/trade_offs.hpp"
 #include "stretch/stretch.hpp"
@@ -168,6 +171,9 @@ struct Results {
     std::vector<Node<make::NestInput, make::NestPlan>>
         nests; ///< of each section that can be had in lengths: its pieces laid into them
     Node<make::CrossmemberInput, make::CrossmemberPlan> crossmember; ///< not made: none is planned, or it waits for something
+    Node<make::ServiceIn, make::ServicePlan> service;                ///< whether every bolt comes out, by what is planned alone
+    Node<std::vector<make::ServiceBody>, std::vector<make::Foul>> fouls; ///< planned things that stand in each other
+    Node<make::WeldIn, make::WeldPlan> welds;                            ///< of all new steel, in order
     work::Facts work_facts;
     struct Job {
         work::Facts facts;

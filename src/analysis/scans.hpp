@@ -8,6 +8,7 @@
 #include "analysis/seatings_clearance.hpp"
 #include "analysis/slow.hpp"
 #include "analysis/way_in.hpp"
+#include "make/plates.hpp"
 
 /// The slow nodes of the scans: read, laid on each other, looked through for what fouls.
 namespace gorvet::analysis {
@@ -23,9 +24,11 @@ inline constexpr std::string_view way = "scan.way";             ///< how the bod
 inline constexpr std::string_view seatings = "scan.seatings";   ///< how near they come in each seating
 inline constexpr std::string_view cuts = "scan.cuts";           ///< the cut map
 inline constexpr std::string_view cuts_for_way = "scan.cuts-for-way";
-inline constexpr std::string_view frame = "stretch.frame"; ///< what it bears
-inline constexpr std::string_view photos = "work.photos";  ///< small ones, as they are shown
-inline constexpr std::string_view wheels = "drive.wheels"; ///< what stands beside them
+inline constexpr std::string_view frame = "stretch.frame";  ///< what it bears
+inline constexpr std::string_view photos = "work.photos";   ///< small ones, as they are shown
+inline constexpr std::string_view wheels = "drive.wheels";  ///< what stands beside them
+inline constexpr std::string_view service = "make.service"; ///< whether every bolt comes out
+inline constexpr std::string_view plates = "make.plates";   ///< flat pieces laid into plates
 } // namespace slow
 
 struct Scans {
@@ -83,6 +86,13 @@ struct Scans {
         drive::WheelsPlan plan;
     };
     Node<WheelsAsked, std::vector<WheelsMade>> wheels;
+    struct ServiceAsked {
+        std::shared_ptr<const Overlay> overlay;
+        make::ServiceIn planned;
+        bool operator==(const ServiceAsked&) const = default;
+    };
+    Node<ServiceAsked, make::ServicePlan> service;
+    Node<std::vector<make::PlatesInput>, std::vector<make::PlatesPlan>> plates;
 };
 
 /// In the bench's table.

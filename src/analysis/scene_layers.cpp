@@ -1,6 +1,7 @@
 #include "analysis/scene_layers.hpp"
 
 #include "make/crossmember_solid.hpp"
+#include "make/rail_mesh.hpp"
 #include "sit/as_cut.hpp"
 
 #include <algorithm>
@@ -11,29 +12,6 @@ namespace gorvet::analysis {
 using namespace build;
 using shape::Mesh;
 using shape::Point3;
-
-namespace {
-
-/// A bar along the rail, between two stations.
-void addBar(Mesh& to, const RailLine& rail, double from, double until, double height, double width) {
-    Mesh m;
-    for (const double station : {from, until}) {
-        const auto at = rail.at(station);
-        if (!at) return;
-        const double middle = (at->top_mm + at->bottom_mm) / 2;
-        for (const double y : {-width / 2, width / 2})
-            for (const double z : {-height / 2, height / 2}) m.points.push_back({station, at->y_mm + y, middle + z});
-    }
-    // corner: bit 0 up, bit 1 right, bit 2 behind; outward
-    constexpr std::uint32_t faces[6][4] = {{0, 1, 3, 2}, {4, 6, 7, 5}, {0, 4, 5, 1}, {2, 3, 7, 6}, {0, 2, 6, 4}, {1, 5, 7, 3}};
-    for (const auto& f : faces) {
-        m.triangles.push_back({f[0], f[1], f[2]});
-        m.triangles.push_back({f[0], f[2], f[3]});
-    }
-    append(to, m);
-}
-
-} // namespace
 
 SteelInput steelInput(const Results& r) {
     SteelInput in;
@@ -48,14 +26,14 @@ SteelInput steelInput(const Results& r) {
 Mesh newSteelMesh(const SteelInput& in) {
     Mesh m;
     if (in.crossmember_input)
-        if (const auto solids = make::crossmemberSolids(*in.crossmember_input, *in.crossmember))
-            for (const shape::NamedSolid& s : *solids) append(m, shape::mesh(s.solid, 0.5));
+        for (const make::NamedMesh& piece : make::partMeshes(make::crossmemberPieces(*in.crossmember_input, *in.crossmember)))
+            append(m, piece.mesh);
     if (in.stretch && in.stretch->status == stretch::Status::Planned && in.stretch->sleeve) {
         const stretch::Sleeve& s = *in.stretch->sleeve;
         for (const auto& [rail, cut] : {std::pair{&in.left, &in.stretch->left}, {&in.right, &in.stretch->right}})
             if (cut->known)
-                addBar(m, *rail, cut->first_station_mm - s.length_mm / 2, cut->first_station_mm + s.length_mm / 2, s.height_mm,
-                       s.width_mm);
+                append(m, make::alongRail(*rail, cut->first_station_mm - s.length_mm / 2, cut->first_station_mm + s.length_mm / 2,
+                                          s.height_mm, s.width_mm));
     }
     return m;
 }

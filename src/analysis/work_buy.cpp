@@ -3,6 +3,7 @@
 
 #include "analysis/listing_cells.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/parts.hpp"
 #include "analysis/work_facts.hpp"
 #include "analysis/work_plan.hpp"
 #include "make/part_sheet.hpp"
@@ -10,6 +11,8 @@
 #include <algorithm>
 #include <charconv>
 #include <map>
+
+#include <fmt/format.h>
 
 namespace gorvet::analysis {
 
@@ -203,10 +206,39 @@ private:
                                    true});
         }
     }
-    /// Plates are not laid out: only whether one of that thickness is there.
+    /// Plates that are begun or bought, as pieces are laid into them; of a thickness that is not laid out, or not yet, only
+    /// whether one of it is there.
     void plates(const std::vector<work::SteelNeed>& needs, const std::vector<Stock>& shelf) {
+        const std::vector<LaidThickness> laid = laidPlates(b_, r_);
+        for (const LaidThickness& one : laid) {
+            const make::PlatesInput& in = *one.input;
+            std::map<std::size_t, int> begun;
+            for (const make::PlateLayout& l : one.plan->layouts) ++begun[l.plate];
+            for (const auto& [plate, count] : begun) {
+                const make::PlateSize& of = in.plates[plate];
+                std::optional<double> price;
+                if (!of.count && of.price) price = count * *of.price;
+                p_.rows.push_back({"steel", fmt::format("plate {:g}", in.thickness_mm),
+                                   fmt::format("{} × {:.0f} × {:.0f} mm", count, of.length_mm, of.width_mm),
+                                   "pieces as Make lays them into plates", of.name, of.count ? "on the shelf" : "to buy", price,
+                                   "stock:" + of.name, !of.count});
+            }
+            for (const std::size_t piece : one.plan->too_large)
+                p_.rows.push_back({"steel",
+                                   fmt::format("plate {:g}", in.thickness_mm),
+                                   "one",
+                                   in.pieces[piece].name + ": no plate takes it",
+                                   "",
+                                   "to buy",
+                                   {},
+                                   "",
+                                   true});
+        }
         for (const work::SteelNeed& n : needs) {
-            if (n.form != StockForm::Plate) continue;
+            if (n.form != StockForm::Plate || std::any_of(laid.begin(), laid.end(), [&](const LaidThickness& one) {
+                    return samePlate(one.input->thickness_mm, n.wall_mm);
+                }))
+                continue;
             const auto there = std::find_if(shelf.begin(), shelf.end(), [&](const Stock& s) {
                 return s.form == StockForm::Plate && s.count >= 1 && std::abs(s.wall_mm - n.wall_mm) < 0.3 &&
                        std::min(s.height_mm, s.length_mm) >= std::min(n.height_mm, n.length_mm) &&

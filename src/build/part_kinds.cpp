@@ -15,6 +15,14 @@ PartFigureKind needed(const char* word, double least, double most, double shown,
 PartFigureKind usual(const char* word, double least, double most, double taken, const char* about) {
     return {word, PartUnit::Length, least, most, taken, false, about};
 }
+/// Of what is bolted on: what else its bolts go through, and how their nuts are held.
+PartFigureKind grip() {
+    return length("grip", 1, 400,
+                  "of its bolts: all that they hold together; left out: the rail that it lies on, else as much again");
+}
+PartFigureKind captive() {
+    return {"captive", PartUnit::Count, 0, 1, std::nullopt, false, "1: its nuts are fixed beforehand", 1};
+}
 PartFigureKind load(const char* about) { return {"load", PartUnit::Newton, 1, 500'000, std::nullopt, false, about}; }
 
 std::vector<PartKind> allKinds() {
@@ -50,34 +58,35 @@ std::vector<PartKind> allKinds() {
                    false,
                    {usual("sheet", 1.5, 25, 4, "thickness"), usual("cut-back", 0, 100, 15, "of the inner corner, along each leg"),
                     usual("nose", 0, 100, 12, "left standing square at the end of each leg")}});
-    all.push_back(
-        {"ears",
-         "two plates with a bolt through both, as a link is hung: their feet on a face",
-         {"the middle of the bolt", "the middle of their feet on the face"},
-         false,
-         {needed("apart", 10, 200, 46, "between them, inside"), usual("sheet", 2, 25, 6, "thickness of each"),
-          needed("hole", 5, 60, 12, "diameter of the bolt's hole"),
-          length("edge", 8, 120, "from the hole's middle to the edge; left out: one and three quarter holes"),
-          needed("foot", 20, 400, 90, "length of each foot along the face"), load("pulled at the bolt at the most, N")}});
+    all.push_back({"ears",
+                   "two plates with a bolt through both, as a link is hung: their feet on a face",
+                   {"the middle of the bolt", "the middle of their feet on the face"},
+                   false,
+                   {needed("apart", 10, 200, 46, "between them, inside"), usual("sheet", 2, 25, 6, "thickness of each"),
+                    needed("hole", 5, 60, 12, "diameter of the bolt's hole"),
+                    length("edge", 8, 120, "from the hole's middle to the edge; left out: one and three quarter holes"),
+                    needed("foot", 20, 400, 90, "length of each foot along the face"), captive(),
+                    load("pulled at the bolt at the most, N")}});
     all.push_back({"drilled-plate",
                    "a flat plate with a hole at each of its places",
                    {"a hole's middle", "another", "another"},
                    true,
                    {usual("sheet", 1.5, 40, 6, "thickness"), needed("hole", 3, 80, 12, "diameter of the holes"),
-                    length("edge", 5, 150, "from a hole's middle to the edge; left out: two holes")}});
+                    length("edge", 5, 150, "from a hole's middle to the edge; left out: two holes"), grip(), captive()}});
     all.push_back({"bent-tube",
                    "a round tube bent through corners, as on a hand bender",
                    {"its first end", "its first corner", "the next corner, or its other end"},
                    true,
                    {needed("across", 8, 120, 42, "outside diameter"), needed("wall", 0.8, 8, 3, "its wall"),
                     length("radius", 10, 1000, "of its bends, to its middle; left out: three diameters")}});
-    all.push_back({"angle-bracket",
-                   "a bent angle that is bolted on: an upright and a foot",
-                   {"the upright's hole, on its side away from the foot", "the foot's hole, on the face that it lies on"},
-                   false,
-                   {usual("sheet", 1, 12, 4, "thickness"), usual("inside", 0.5, 40, 4, "inside radius of its bend"),
-                    needed("wide", 15, 400, 50, "width along its bend"), needed("hole", 4, 40, 11, "diameter of its holes"),
-                    length("edge", 6, 100, "from a hole's middle to the edge; left out: one and three quarter holes")}});
+    all.push_back(
+        {"angle-bracket",
+         "a bent angle that is bolted on: an upright and a foot",
+         {"the upright's hole, on its side away from the foot", "the foot's hole, on the face that it lies on"},
+         false,
+         {usual("sheet", 1, 12, 4, "thickness"), usual("inside", 0.5, 40, 4, "inside radius of its bend"),
+          needed("wide", 15, 400, 50, "width along its bend"), needed("hole", 4, 40, 11, "diameter of its holes"),
+          length("edge", 6, 100, "from a hole's middle to the edge; left out: one and three quarter holes"), grip(), captive()}});
     all.push_back(
         {"standoff",
          "a tube that stands on a rail, a drilled plate on its top: a body mount's",
@@ -85,7 +94,23 @@ std::vector<PartKind> allKinds() {
          false,
          {needed("across", 15, 150, 50, "outside diameter of the tube"), needed("wall", 1.5, 12, 3, "its wall"),
           usual("plate", 2, 20, 5, "thickness of its plate"), length("side", 20, 250, "of its square plate; left out: 1.6 tubes"),
-          needed("hole", 4, 40, 13, "diameter of the plate's hole"), load("pressed on it at the most, N")}});
+          needed("hole", 4, 40, 13, "diameter of the plate's hole"), grip(), captive(), load("pressed on it at the most, N")}});
+    all.push_back(
+        {"tab",
+         "a strip that stands on its foot, round about one hole: a pipe's, a loom's, a captive nut's, an anti-spin tab",
+         {"the hole's middle", "the middle of its foot on the face"},
+         false,
+         {usual("sheet", 1, 20, 3, "thickness"), needed("wide", 10, 200, 30, "width of the strip"),
+          needed("hole", 3, 40, 9, "diameter of its hole"), grip(), captive(), load("pulled at its hole at the most, N")}});
+    all.push_back({"u-bolt-plate",
+                   "the plate that two U-bolts pull against a spring's seat",
+                   {"the middle of the seat", "a place along the spring"},
+                   false,
+                   {usual("sheet", 4, 40, 8, "thickness"), needed("tube", 20, 200, 70, "diameter of the axle's tube"),
+                    needed("wide", 20, 150, 50, "width of the spring"), needed("bolt", 6, 30, 12, "thread of the U-bolts"),
+                    length("centre", 4, 40, "hole for the spring's centre bolt; left out: none"),
+                    length("edge", 5, 100, "from a hole to the edge; left out: one and a half bolts"),
+                    load("pull of one leg of a U-bolt at the most, N")}});
     return all;
 }
 

@@ -183,6 +183,7 @@ struct Crossmember {
     CrossmemberForm form = CrossmemberForm::Straight;
     Fixing fixing = Fixing::Through;
     Dimension pan_clearance{12.0, "", Provenance::Assumed}; ///< between gearbox pan and steel, least
+    std::optional<Dimension> load;                          ///< N, down on the mount, at the most
     bool operator==(const Crossmember&) const = default;
 };
 template <> struct Schema<Crossmember> {
@@ -204,6 +205,9 @@ template <> struct Schema<Crossmember> {
             field("form", &S::form).came(2),
             field("fixing", &S::fixing).came(2),
             mm("pan_clearance", &S::pan_clearance, 0, 100).chosen().came(2),
+            number("load", &S::load, Unit::None, 1, 500'000)
+                .came(13)
+                .says("N, down on the mount, at the most; null: nobody said"),
         };
     }
 };

@@ -1,11 +1,13 @@
 // Commands about the work as a whole: one step, the register, what hangs on slings.
 #include "analysis/export.hpp"
 #include "analysis/json.hpp"
+#include "analysis/scans.hpp"
 #include "analysis/week.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_build.hpp"
 #include "cli/read_scan.hpp"
 #include "cli/tape_commands.hpp"
+#include "cli/wait.hpp"
 #include "units/dates.hpp"
 #include "work/lift.hpp"
 #include "work/register_sheet.hpp"
@@ -198,7 +200,14 @@ void addWorkCommands(Commands& commands) {
     {
         auto [c, a] = commands.add(app, "buy", "what must be bought, and what of it is cut from the shelf");
         fileArgument(c, a.path);
-        commands.runs(c, [&a = a] { return printOf(a.path, purchasesJson); });
+        commands.runs(c, [&a = a] { // flat pieces are laid into plates first
+            const auto store = openToRead(a.path);
+            if (!store) return fail(store.error());
+            Results r = analysed(**store);
+            waitFor(**store, (*store)->build(), r, {slow::plates});
+            std::cout << purchasesJson((*store)->build(), r);
+            return 0;
+        });
     }
     {
         auto [c, a] = commands.add(app, "client", "where the work stands, what is to be decided and what was agreed to");

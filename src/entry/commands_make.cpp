@@ -40,6 +40,7 @@ const CommandTable make_commands{
              {"crossmember [NAME]", "crossmember", "a bridge under the gearbox mount"},
              {"crossmember form straight|dropped", "crossmember form dropped",
               "a straight bridge, or one that dips under the pan"},
+             {"crossmember load number", "crossmember load 3000", "what stands on it at the most, one bump too, in newtons"},
              {"crossmember fixing through|captive", "crossmember fixing captive",
               "bolts through the rail, or into nuts inside it"},
          }},

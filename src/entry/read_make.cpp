@@ -78,6 +78,17 @@ void Reader::crossmember() {
         put(Set<std::optional<Crossmember>>{c});
         return say(fmt::format("crossmember: {}", word(c.form)));
     }
+    if (line_.take("load")) {
+        Crossmember c = needCrossmember();
+        static constexpr double most_N = 500'000;
+        const auto column = line_.endColumn();
+        c.load = countNext("what stands on it at the most, in newtons");
+        if (c.load->value < 1 || c.load->value > most_N)
+            throw Failure{column, fmt::format("A load of {:g} N can't be.", c.load->value),
+                          fmt::format("It is 1 to {:g} N.", most_N)};
+        put(Set<std::optional<Crossmember>>{c});
+        return say(fmt::format("crossmember carries {:g} N", c.load->value));
+    }
     if (line_.take("fixing")) {
         Crossmember c = needCrossmember();
         c.fixing = oneOf<Fixing>("through or captive");

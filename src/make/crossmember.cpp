@@ -1,6 +1,7 @@
 #include "make/crossmember.hpp"
 
 #include "make/crossmember_dropped.hpp"
+#include "make/crossmember_strength.hpp"
 #include "make/fasteners.hpp"
 #include "units/quantity.hpp"
 
@@ -144,21 +145,6 @@ void droppedRemarks(const CrossmemberPlan& p, const CrossmemberInput& in, const 
                         units::fixed(units::degrees(steep), 0)),
             "Take a lower isolator, or less clearance to the pan.")
             .of(units::fixed(units::degrees(steep), 0) + "°", "60° at most");
-    if (p.pan && q.riser_mm > 0 && p.pan_over) {
-        const double half = q.riser_side_mm / 2;
-        const double front = p.station_mm - half;
-        const double rear = p.station_mm + half;
-        const double away =
-            std::max({p.pan->front_mm - rear, front - p.pan->rear_mm, p.pan->left_mm - in.gearbox_mount.y_mm - half,
-                      in.gearbox_mount.y_mm - half - p.pan->right_mm});
-        if (away < in.design.pan_clearance_mm)
-            add("riser-near-pan", away < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
-                fmt::format("The riser under the pad stands {} mm {} the gearbox pan. Needs {} clear.",
-                            units::fixed(std::abs(away), 0), away < 0 ? "inside" : "from",
-                            units::fixed(in.design.pan_clearance_mm, 0)),
-                "Set the pan's places anew, or hang the gearbox from another mount.")
-                .of(units::fixed(away, 0) + " mm", units::fixed(in.design.pan_clearance_mm, 0) + " mm");
-    }
 }
 
 /// Takes remarks, one after the other.
@@ -169,10 +155,26 @@ struct Remarks {
     }
 };
 
+/// The pad, with what it stands on under it, beside a pan that hangs lower than its top.
+void padBesidePan(CrossmemberPlan& p, const CrossmemberInput& in) {
+    if (!p.pan || p.pan->low_mm >= p.pad_top_mm) return;
+    const double along = p.pad.width_mm / 2, across = p.pad.height_mm / 2, y = in.gearbox_mount.y_mm;
+    const double away = std::max({p.pan->front_mm - p.station_mm - along, p.station_mm - along - p.pan->rear_mm,
+                                  p.pan->left_mm - y - across, y - across - p.pan->right_mm});
+    const double need = in.design.pan_clearance_mm;
+    if (away >= need) return;
+    Remarks{p}("pad-near-pan", away < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
+               fmt::format("The pad stands {} mm {} the gearbox pan. Needs {} clear.", units::fixed(std::abs(away), 0),
+                           away < 0 ? "inside" : "from", units::fixed(need, 0)),
+               "Holes of the pad nearer to each other, or another mount; or mark the pan's places once more.")
+        .of(units::fixed(away, 0) + " mm", units::fixed(need, 0) + " mm");
+}
+
 /// Where the bridge stands to rails and pan.
 void remarksOnForm(CrossmemberPlan& p, const CrossmemberInput& in) {
     const CrossmemberDesign& d = in.design;
     const Remarks add{p};
+    padBesidePan(p, in);
     if (d.dropped && !p.dropped)
         add("no-room-to-drop", PlanVerdict::Fails,
             p.waiting_for.empty() ? "There is no room for a dropped middle here." : p.waiting_for,
@@ -262,6 +264,30 @@ void remarksOnBolts(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSi
             .of("1 row", "2 rows");
 }
 
+/// Whether it bears what was said to stand on it.
+void strength(CrossmemberPlan& p, const CrossmemberInput& in) {
+    const CrossmemberDesign& d = in.design;
+    const Remarks add{p};
+    if (!d.load_N)
+        return void(
+            add("load", PlanVerdict::Marginal, "Nobody said what stands on it: whether it bears that is not known.",
+                "Say the most, one bump too: crossmember load 3000. Three times what rests on the mount is no bad guess."));
+    if (d.dropped && !p.dropped) return; // it can't be made
+    const BridgeStrength s = bridgeStrength(in, p);
+    p.used = s.used;
+    p.used_at = s.at;
+    if (s.used > 1)
+        add("strength", PlanVerdict::Fails,
+            fmt::format("It does not bear {:.0f} N: at {} stand {:.0f} MPa, and {:.0f} are borne.", *d.load_N, s.at, s.stress_mpa,
+                        s.most_mpa),
+            s.mend)
+            .of(fmt::format("{:.0f} MPa", s.stress_mpa), fmt::format("≤ {:.0f} MPa", s.most_mpa));
+    else if (!d.load_known || !d.yield_known)
+        add("strength-guess", PlanVerdict::Marginal,
+            fmt::format("It bears {:.1f} times the load that was said, by a yield or a load that is a guess.", 1 / s.used),
+            "Say them as they are known: yield 235, and the load without a question mark.");
+}
+
 void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize& bolt) {
     const CrossmemberDesign& d = in.design;
     const Remarks add{p};
@@ -293,8 +319,7 @@ void findRemarks(CrossmemberPlan& p, const CrossmemberInput& in, const BoltSize&
         add("assumed", PlanVerdict::Marginal,
             fmt::format("The crossmember rests on assumed sizes: {}.", fmt::join(d.assumed, ", ")),
             "Measure the isolator under load and type the sizes of your steel.");
-    add("strength", PlanVerdict::Marginal, "The bridge's strength is not checked by this plan.",
-        "Gearbox load, torque reaction and the frame's stiffness need a check by a licensed person.");
+    strength(p, in);
 }
 
 /// Free length inboard along the bolts: to the other flange, or to the pan's side where the pan stands in a bolt's way.

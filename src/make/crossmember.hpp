@@ -29,6 +29,10 @@ struct CrossmemberDesign {
     bool captive = false;             ///< bolts go into nuts held inside the rail, instead of through it
     double pan_clearance_mm = 12;     ///< least, between gearbox pan and steel
     std::vector<std::string> assumed; ///< what of its sizes, and of the rail's, was never given: "box height"
+    std::optional<double> load_N;     ///< down on the mount, at the most
+    bool load_known = false;
+    double yield_mpa = 210;
+    bool yield_known = false;
     bool guessed(std::string_view size) const { return std::find(assumed.begin(), assumed.end(), size) != assumed.end(); }
     bool operator==(const CrossmemberDesign&) const = default;
 };
@@ -141,6 +145,8 @@ struct CrossmemberPlan {
     double bolt_free_mm = 0; ///< free length inboard along the bolts, to draw them out
     std::vector<CutPiece> pieces;
     double mass_kg = 0;
+    std::optional<double> used; ///< of what it bears, the load that was said takes so much at the worst place
+    std::string used_at;
     std::vector<Remark> remarks;
     build::PlanVerdict verdict = build::PlanVerdict::Marginal;
 };

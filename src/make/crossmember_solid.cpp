@@ -5,57 +5,47 @@
 namespace gorvet::make {
 namespace {
 
-using build::Vec3;
-using shape::Frame;
-using shape::NamedSolid;
-using shape::Solid;
-
 /// A flange's inner face: a point on it, and its normal out of the bridge.
 struct SolidFace {
     Vec3 point;
     Vec3 normal;
 };
 
-/// A box tube between two saw planes: its axis through `from` and `to` (both in the cross plane), long enough on both sides.
-Result<Solid> boxBetween(const CrossmemberDesign& d, const Vec3& from, const Vec3& to, const Vec3& from_plane,
-                         const Vec3& from_normal, const Vec3& to_plane, const Vec3& to_normal) {
-    const double spare = 3 * (d.box_height_mm + d.box_width_mm);
-    const double dy = to.y_mm - from.y_mm;
-    const double dz = to.z_mm - from.z_mm;
-    const double length = std::hypot(dy, dz);
-    const Vec3 along{0, dy / length, dz / length};
-    auto bar = shape::tube({shape::Section::Kind::Box, d.box_width_mm, d.box_height_mm, d.box_wall_mm, 2 * d.box_wall_mm},
-                           length + 2 * spare);
-    if (!bar) return bar;
-    // width runs fore and aft
-    const Frame place{{from.x_mm, from.y_mm - spare * along.y_mm, from.z_mm - spare * along.z_mm}, along, {-1, 0, 0}};
-    auto half = shape::sawn(shape::placed(*bar, place), from_plane, from_normal);
-    return half ? shape::sawn(*half, to_plane, to_normal) : half;
+/// A box tube between two saw planes, its axis in the cross plane, its width fore and aft.
+BarPiece boxBetween(const char* name, const CrossmemberDesign& d, const Vec3& from, const Vec3& to, const SolidFace& first,
+                    const SolidFace& last) {
+    BarPiece bar;
+    bar.name = name;
+    bar.round = false;
+    bar.height_mm = d.box_height_mm;
+    bar.width_mm = d.box_width_mm;
+    bar.wall_mm = d.box_wall_mm;
+    bar.from = from;
+    bar.to = to;
+    const Vec3 along = geometry::unit(geometry::minus(to, from));
+    bar.up = {0, -along.z_mm, along.y_mm};
+    bar.ends = {BarEnd{BarEnd::Kind::Saw, first.point, first.normal, 0, 0, std::nullopt},
+                BarEnd{BarEnd::Kind::Saw, last.point, last.normal, 0, 0, std::nullopt}};
+    return bar;
 }
 
-/// A plate of the plan, its local x along the rail (rearward) and its y up, thickness towards the left.
-Result<Solid> standing(const Plate& p, const Vec3& lower_front, double plan_angle_rad) {
-    std::vector<shape::RoundHole> holes;
-    for (const Hole& h : p.holes) holes.push_back({h.x_mm, h.z_mm, h.diameter_mm});
-    auto flat = shape::plate(p.width_mm, p.height_mm, p.thickness_mm, holes);
-    if (!flat) return flat;
-    return shape::placed(*flat, {lower_front, {std::cos(plan_angle_rad), std::sin(plan_angle_rad), 0}, {0, 0, 1}});
+FlatPiece drilled(const char* name, const Plate& p, const shape::Frame& place) {
+    FlatPiece piece;
+    piece.name = name;
+    piece.thickness_mm = p.thickness_mm;
+    piece.outline = {{0, 0}, {p.width_mm, 0}, {p.width_mm, p.height_mm}, {0, p.height_mm}};
+    for (const Hole& h : p.holes) piece.holes.push_back({{h.x_mm, h.z_mm}, h.diameter_mm, "bolt"});
+    piece.places = {place};
+    return piece;
 }
 
 } // namespace
 
-Result<std::vector<NamedSolid>> crossmemberSolids(const CrossmemberInput& in, const CrossmemberPlan& p) {
-    if (!p.possible)
-        return Error{Error::Code::NotFound, "crossmember", "The crossmember waits for " + p.waiting_for + ".", "", -1};
+PartPlan crossmemberPieces(const CrossmemberInput& in, const CrossmemberPlan& p) {
+    PartPlan steel;
+    steel.kind = "crossmember";
+    if (!p.possible) return steel;
     const CrossmemberDesign& d = in.design;
-    std::vector<NamedSolid> pieces;
-    Error failed;
-    const auto add = [&](const char* name, Result<Solid> solid) {
-        if (solid)
-            pieces.push_back({name, *solid});
-        else if (failed.message.empty())
-            failed = solid.error();
-    };
     const double x = p.station_mm;
     const double axis_z = (p.box_top_mm + p.box_bottom_mm) / 2;
     // plan angles of the rails: rearward direction (cos, sin)
@@ -74,29 +64,26 @@ Result<std::vector<NamedSolid>> crossmemberSolids(const CrossmemberInput& in, co
         const Dropped& q = *p.dropped;
         const Vec3 joint_left{x, q.left.joint_y_mm, axis_z};
         const Vec3 joint_right{x, q.right.joint_y_mm, axis_z};
-        const Vec3 end_left{x, q.left.flange_y_mm, q.left.flange_z_mm};
-        const Vec3 end_right{x, q.right.flange_y_mm, q.right.flange_z_mm};
         // mitre planes halve the angle between middle and leg; normals point out of the middle
-        const Vec3 mitre_left{0, -std::cos(q.left.angle_rad / 2), std::sin(q.left.angle_rad / 2)};
-        const Vec3 mitre_right{0, std::cos(q.right.angle_rad / 2), std::sin(q.right.angle_rad / 2)};
-        const auto back = [](const Vec3& n) { return Vec3{-n.x_mm, -n.y_mm, -n.z_mm}; };
-        add("middle", boxBetween(d, joint_left, joint_right, joint_left, mitre_left, joint_right, mitre_right));
-        add("leg left", boxBetween(d, joint_left, end_left, joint_left, back(mitre_left), left_face.point, left_face.normal));
-        add("leg right",
-            boxBetween(d, joint_right, end_right, joint_right, back(mitre_right), right_face.point, right_face.normal));
+        const SolidFace mitre_left{joint_left, {0, -std::cos(q.left.angle_rad / 2), std::sin(q.left.angle_rad / 2)}};
+        const SolidFace mitre_right{joint_right, {0, std::cos(q.right.angle_rad / 2), std::sin(q.right.angle_rad / 2)}};
+        const auto back = [](const SolidFace& f) { return SolidFace{f.point, geometry::times(f.normal, -1)}; };
+        steel.bars.push_back(boxBetween("middle", d, joint_left, joint_right, mitre_left, mitre_right));
+        steel.bars.push_back(
+            boxBetween("leg left", d, joint_left, {x, q.left.flange_y_mm, q.left.flange_z_mm}, back(mitre_left), left_face));
+        steel.bars.push_back(boxBetween("leg right", d, joint_right, {x, q.right.flange_y_mm, q.right.flange_z_mm},
+                                        back(mitre_right), right_face));
         if (q.riser_mm > 0) {
-            auto riser = shape::tube(
-                {shape::Section::Kind::Box, q.riser_side_mm, q.riser_side_mm, d.box_wall_mm, 2 * d.box_wall_mm}, q.riser_mm);
-            if (riser)
-                add("riser", shape::placed(*riser, {{x, in.gearbox_mount.y_mm, p.box_top_mm}, {0, 0, 1}, {1, 0, 0}}));
-            else
-                add("riser", riser);
+            CrossmemberDesign square = d;
+            square.box_height_mm = square.box_width_mm = q.riser_side_mm;
+            const Vec3 low{x, in.gearbox_mount.y_mm, p.box_top_mm}, high{x, low.y_mm, low.z_mm + q.riser_mm};
+            steel.bars.push_back(boxBetween("riser", square, low, high, {low, {0, 0, -1}}, {high, {0, 0, 1}}));
         }
     } else {
-        add("bridge", boxBetween(d, left_face.point, right_face.point, left_face.point, left_face.normal, right_face.point,
-                                 right_face.normal));
+        steel.bars.push_back(boxBetween("bridge", d, left_face.point, right_face.point, left_face, right_face));
     }
-    const auto flange = [&](const Plate& plate, bool left) {
+    for (const bool left : {true, false}) {
+        const Plate& plate = left ? p.left : p.right;
         const double plan = left ? left_plan : right_plan;
         const double rail_top = left ? p.rail_top_left_mm : p.rail_top_right_mm;
         const SolidFace& f = left ? left_face : right_face;
@@ -105,22 +92,21 @@ Result<std::vector<NamedSolid>> crossmemberSolids(const CrossmemberInput& in, co
         const Vec3 lower_front{f.point.x_mm + f.normal.x_mm * out - plate.width_mm / 2 * std::cos(plan),
                                f.point.y_mm + f.normal.y_mm * out - plate.width_mm / 2 * std::sin(plan),
                                rail_top - plate.rail_top_mm};
-        return standing(plate, lower_front, plan);
-    };
-    add("flange left", flange(p.left, true));
-    add("flange right", flange(p.right, false));
-    std::vector<shape::RoundHole> holes;
-    for (const Hole& h : p.pad.holes) holes.push_back({h.x_mm, h.z_mm, h.diameter_mm});
-    auto pad = shape::plate(p.pad.width_mm, p.pad.height_mm, p.pad.thickness_mm, holes);
-    if (pad)
-        add("pad", shape::placed(*pad, {{x - p.pad.width_mm / 2, in.gearbox_mount.y_mm - p.pad.height_mm / 2,
-                                         p.pad_top_mm - p.pad.thickness_mm},
-                                        {1, 0, 0},
-                                        {0, 1, 0}}));
-    else
-        add("pad", pad);
-    if (!failed.message.empty()) return failed;
-    return pieces;
+        steel.flats.push_back(
+            drilled(left ? "flange left" : "flange right", plate, {lower_front, {std::cos(plan), std::sin(plan), 0}, {0, 0, 1}}));
+    }
+    steel.flats.push_back(
+        drilled("pad", p.pad,
+                {{x - p.pad.width_mm / 2, in.gearbox_mount.y_mm - p.pad.height_mm / 2, p.pad_top_mm - p.pad.thickness_mm},
+                 {1, 0, 0},
+                 {0, 1, 0}}));
+    return steel;
+}
+
+Result<std::vector<shape::NamedSolid>> crossmemberSolids(const CrossmemberInput& in, const CrossmemberPlan& p) {
+    if (!p.possible)
+        return Error{Error::Code::NotFound, "crossmember", "The crossmember waits for " + p.waiting_for + ".", "", -1};
+    return partSolids(crossmemberPieces(in, p));
 }
 
 } // namespace gorvet::make

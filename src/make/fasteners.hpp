@@ -26,8 +26,10 @@ struct Filled {
     bool operator==(const Filled&) const = default;
 };
 
-/// Null for a size that is not 8, 10, 12, 14 or 16.
+/// Null for a size that is not 6, 8, 10, 12, 14, 16 or 20.
 const BoltSize* boltSize(double nominal_mm);
+/// The largest bolt that goes through a hole; null: none does, or it is a hole for more than a bolt of 20.
+const BoltSize* boltThrough(double hole_mm);
 
 /// grip + two washers + nut + three threads, rounded up to the next standard length; none above 400 mm. engineering.md, Make.
 std::optional<double> boltLength(const BoltSize&, double grip_mm);

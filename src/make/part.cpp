@@ -82,6 +82,36 @@ void PartMaker::weldBears(double n_per_mm, double leg, const std::string& where)
               "A longer weld: a larger foot, or a plate under it.");
 }
 
+const build::RailLine* PartMaker::inRail(const Vec3& p) const {
+    constexpr double beside_mm = 2;
+    for (const build::RailLine* rail : {&in_.left, &in_.right})
+        if (const auto here = rail->at(p.x_mm); here && std::abs(p.y_mm - here->y_mm) < rail->width_mm / 2 + beside_mm &&
+                                                p.z_mm < here->top_mm + beside_mm && p.z_mm > here->bottom_mm - beside_mm)
+            return rail;
+    return nullptr;
+}
+
+void PartMaker::bolt(const Vec3& face, const Vec3& out, double sheet, double hole) {
+    PartBolt b;
+    b.head = face;
+    b.along = times(out, -1);
+    b.hole_mm = hole;
+    b.captive = has("captive") && f("captive") > 0.5;
+    b.grip_mm = 2 * sheet;
+    if (has("grip")) {
+        b.grip_mm = f("grip");
+        b.grip_known = true;
+    } else {
+        const Vec3 behind = geometry::plus(face, times(b.along, sheet + 1));
+        if (const build::RailLine* rail = inRail(behind)) {
+            const bool upright = std::abs(out.z_mm) > std::abs(out.y_mm);
+            b.grip_mm = sheet + (in_.channel || b.captive ? rail->thickness_mm : upright ? rail->height_mm : rail->width_mm);
+            b.grip_known = true;
+        }
+    }
+    p_.bolts.push_back(b);
+}
+
 PartPlan PartMaker::done() {
     for (FlatPiece& piece : p_.flats) piece.mass_kg = flatMass(piece);
     for (const FlatPiece& piece : p_.flats) p_.mass_kg += piece.count * piece.mass_kg;
@@ -126,6 +156,8 @@ PartPlan partPlan(const PartIn& in) {
     if (in.kind == "bent-tube") return bentTubePlan(in);
     if (in.kind == "angle-bracket") return angleBracketPlan(in);
     if (in.kind == "standoff") return standoffPlan(in);
+    if (in.kind == "tab") return tabPlan(in);
+    if (in.kind == "u-bolt-plate") return uBoltPlatePlan(in);
     return none;
 }
 

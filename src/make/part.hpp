@@ -31,6 +31,7 @@ struct PartIn {
     double yield_mpa = 210;
     bool yield_known = false;
     bool pinned = false;
+    bool channel = false; ///< the rails are open to one side
     std::vector<std::string> assumed;
     std::vector<std::string> missing;
     bool operator==(const PartIn&) const = default;
@@ -113,7 +114,20 @@ struct Trough {
 struct Seam {
     std::string what; ///< "the foot, both sides"
     double length_mm = 0;
-    double leg_mm = 0; ///< of a fillet; of a corner or butt the sheet's thickness
+    double leg_mm = 0;       ///< of a fillet; of a corner or butt the sheet's thickness
+    double thickness_mm = 0; ///< of the thinner of what it joins
+    Vec3 at;                 ///< its middle
+    bool on_car = true;      ///< it joins the part to what is there; else it is welded on the bench
+};
+
+/// A bolt of a part, where its head lies.
+struct PartBolt {
+    Vec3 head;          ///< on its axis, on the face that its head's washer lies on
+    Vec3 along;         ///< of length 1, from the head to the nut
+    double grip_mm = 0; ///< of all that it holds together
+    double hole_mm = 0;
+    bool grip_known = false; ///< else something as thick as the part is taken to be behind it
+    bool captive = false;    ///< its nut is fixed beforehand
 };
 
 struct PartPlan {
@@ -122,8 +136,10 @@ struct PartPlan {
     std::vector<BarPiece> bars;
     std::vector<Seam> seams;
     std::optional<Trough> trough;
-    Figure size_mm;      ///< its main length, from the survey
-    std::string size_of; ///< "between its two faces"
+    std::vector<PartBolt> bolts;
+    bool bolted_on = false; ///< they hold the part itself: it comes off
+    Figure size_mm;         ///< its main length, from the survey
+    std::string size_of;    ///< "between its two faces"
     double mass_kg = 0;
     std::optional<double> used; ///< of what it bears, the load that was said takes so much at the worst place
     std::string used_at;        ///< "the weld of its feet"
@@ -136,6 +152,14 @@ struct PartPlan {
 PartPlan partPlan(const PartIn&);
 /// Every piece of it as a solid, where it sits. Fails with NotFound when it is not made yet, or as the modelling does.
 Result<std::vector<shape::NamedSolid>> partSolids(const PartPlan&);
+/// A piece as a closed mesh. Round ones touch the true surface with the middles of their flats from outside, bores with their
+/// corners; holes are not in it.
+struct NamedMesh {
+    std::string name;
+    shape::Mesh mesh;
+};
+/// The same pieces in the same order, at once; none while it is not made.
+std::vector<NamedMesh> partMeshes(const PartPlan&);
 
 /// Flat length that a bend takes up: θ (R + K t), K by R and t. engineering.md, Make.
 double bendAllowance(double angle_rad, double inside_mm, double thickness_mm);

@@ -195,8 +195,9 @@ private:
         return sum / area;
     }
     void seams(const BarPiece& bar, double round) {
-        for (const char* end : {"its first end, all round", "its other end, all round"})
-            p_.seams.push_back({end, round, bar.wall_mm});
+        for (std::size_t end = 0; end < 2; ++end)
+            p_.seams.push_back({end == 0 ? "its first end, all round" : "its other end, all round", round, bar.wall_mm,
+                                bar.wall_mm, at(end), true});
     }
     /// Rankine: what crushes it and what buckles it (hinged at both ends), together.
     void pushed(const BarPiece& bar, const BarSection& s, double round) {

@@ -54,8 +54,9 @@ public:
         ends(bar);
         p_.size_mm = bar.length_mm;
         p_.size_of = "as it lies straight";
-        for (const char* end : {"its first end, all round", "its other end, all round"})
-            p_.seams.push_back({end, std::numbers::pi * bar.height_mm, bar.wall_mm});
+        for (const bool first : {true, false})
+            p_.seams.push_back({first ? "its first end, all round" : "its other end, all round", std::numbers::pi * bar.height_mm,
+                                bar.wall_mm, bar.wall_mm, first ? bar.through.front() : bar.through.back(), true});
         skip("what it carries: a tube with corners is no strut");
         p_.bars.push_back(std::move(bar));
         return done();
@@ -113,6 +114,9 @@ public:
         const Vec3 corner = minus(at(1), times(along, out)), side = cross(along, up);
         piece.places = {{minus(corner, times(side, wide / 2)), along, up}};
         p_.flats.push_back(std::move(piece));
+        p_.bolted_on = true;
+        bolt(plus(at(0), times(along, t)), along, t, hole); // heads inside of the angle
+        bolt(plus(at(1), times(up, t)), up, t, hole);
         skip("what it carries: an angle gives in its bend");
         return done();
     }
@@ -158,8 +162,8 @@ public:
         bar.length_mm = {high.value - plate + across / 2 * std::tan(bar.ends[0].saw_rad), high.u95, high.provenance};
         bar.mass_kg = steelMass(area * (high.value - plate));
         const double round = std::numbers::pi * across;
-        p_.seams.push_back({"its foot, all round", round, wall});
-        p_.seams.push_back({"under its plate, all round", round, wall});
+        p_.seams.push_back({"its foot, all round", round, wall, wall, at(0), true});
+        p_.seams.push_back({"under its plate, all round", round, wall, std::min(wall, plate), at(1), false});
         if (!face.of_rail) skip("what its foot stands on: no rail is there, and it is cut square");
         FlatPiece top;
         top.name = "plate";
@@ -180,6 +184,11 @@ public:
         skip("the wall that it stands on");
         p_.bars.push_back(std::move(bar));
         p_.flats.push_back(std::move(top));
+        bolt(plus(at(1), times(axis, plate)), axis, plate, hole); // through what lies on it
+        if (!has("grip")) p_.bolts.back().grip_mm = 2 * plate;
+        p_.bolts.back().grip_known = has("grip");
+        if (p_.bolts.back().captive)
+            p_.seams.push_back({"its nut, under its plate", std::numbers::pi * 1.6 * hole, 3, plate, at(1), false});
         return done();
     }
 

@@ -48,6 +48,10 @@ protected:
     void weldBears(double n_per_mm_leg, double leg_mm, const std::string& where);
     /// Rankine: what crushes a strut of that area and what buckles it over a length hinged at both ends, together.
     void struts(double load_N, double area_mm2, double least_mm4, double hinged_mm, const std::string& remedy);
+    /// The rail that a place lies in, or within 2 mm of; nullptr: none.
+    const build::RailLine* inRail(const Vec3&) const;
+    /// A bolt through a sheet whose face is there, its head to the side of `out`: through what is behind it too.
+    void bolt(const Vec3& face, const Vec3& out, double sheet_mm, double hole_mm);
     bool loaded() const { return has("load"); }
     bool guessed_ = false; ///< a load or a yield is
 
@@ -67,5 +71,7 @@ PartPlan drilledPlatePlan(const PartIn&);
 PartPlan bentTubePlan(const PartIn&);
 PartPlan angleBracketPlan(const PartIn&);
 PartPlan standoffPlan(const PartIn&);
+PartPlan tabPlan(const PartIn&);
+PartPlan uBoltPlatePlan(const PartIn&);
 
 } // namespace gorvet::make

@@ -170,9 +170,9 @@ private:
     }
 
     void seams() {
-        p_.seams.push_back({"all round on the rail", 2 * (deep_ + wide_), t_});
-        p_.seams.push_back({"its top along both sides", 2 * (long_ - t_), t_});
-        p_.seams.push_back({"its end plate, all round", 2 * (end_ + wide_), t_});
+        p_.seams.push_back({"all round on the rail", 2 * (deep_ + wide_), t_, t_, at(0), true});
+        p_.seams.push_back({"its top along both sides", 2 * (long_ - t_), t_, t_, geometry::along(at(0), at(1), 0.5), false});
+        p_.seams.push_back({"its end plate, all round", 2 * (end_ + wide_), t_, t_, at(1), false});
         add("part-closed", PlanVerdict::Marginal, "It closes up a hollow that nothing gets into any more.",
             "Blow it out and coat it inside before its end plate goes on; its drain stays open, and wax goes in by it.");
     }

@@ -58,8 +58,10 @@ public:
         // half its thickness to each side of its places
         piece.places = {{minus(at(0), times(cross(x, y), t / 2)), x, y}};
         p_.flats.push_back(std::move(piece));
-        p_.seams.push_back({"its one leg, both sides", 2 * (a - cut), std::min(t, most_leg_mm)});
-        p_.seams.push_back({"its other leg, both sides", 2 * (b - cut), std::min(t, most_leg_mm)});
+        p_.seams.push_back(
+            {"its one leg, both sides", 2 * (a - cut), std::min(t, most_leg_mm), t, geometry::along(at(0), at(1), 0.5), true});
+        p_.seams.push_back(
+            {"its other leg, both sides", 2 * (b - cut), std::min(t, most_leg_mm), t, geometry::along(at(0), at(2), 0.5), true});
         skip("what it carries");
         return done();
     }
@@ -78,10 +80,10 @@ public:
         }
         const Vec3 y = unit(out);
         // the bolt lies across the car, as near as the face allows
-        Vec3 bolt = minus({0, 1, 0}, times(y, y.y_mm));
-        if (geometry::length(bolt) < 0.2) bolt = minus({1, 0, 0}, times(y, y.x_mm));
-        bolt = unit(bolt);
-        const Vec3 x = cross(y, bolt);
+        Vec3 bolt_along = minus({0, 1, 0}, times(y, y.y_mm));
+        if (geometry::length(bolt_along) < 0.2) bolt_along = minus({1, 0, 0}, times(y, y.x_mm));
+        bolt_along = unit(bolt_along);
+        const Vec3 x = cross(y, bolt_along);
         FlatPiece piece;
         piece.name = "ear";
         piece.count = 2;
@@ -93,7 +95,10 @@ public:
             piece.places.push_back({plus(at(1), times(cross(x, y), from)), x, y});
         }
         p_.flats.push_back(std::move(piece));
-        p_.seams.push_back({"the foot of each, both sides", 4 * foot, std::min(t, most_leg_mm)});
+        bolt(plus(at(0), times(bolt_along, apart / 2 + t)), bolt_along, t, hole);
+        p_.bolts.back().grip_mm = apart + 2 * t; // the eye of what hangs there fills them
+        p_.bolts.back().grip_known = true;
+        p_.seams.push_back({"the foot of each, both sides", 4 * foot, std::min(t, most_leg_mm), t, at(1), true});
         if (!loaded()) {
             skip("what it carries: say the most that pulls at its bolt, load 8000");
             return done();
@@ -135,6 +140,16 @@ public:
         const double lift = dot(z, minus(plane.middle, places[0]));
         piece.places = {{plus(places[0], times(z, lift)), x, y}};
         p_.flats.push_back(std::move(piece));
+        p_.bolted_on = true;
+        for (const geometry::Flat& m : middles) // what it lies on is behind it; a rail, on whichever side that is
+            bolt(plus(plus(p_.flats.back().places[0].origin, times(z, t)), plus(times(x, m.first), times(y, m.second))), z, t,
+                 hole);
+        if (const Vec3 in_front = plus(p_.bolts[0].head, z);
+            inRail(in_front) && !inRail(minus(p_.bolts[0].head, times(z, t + 1)))) {
+            p_.bolts.clear();
+            for (const geometry::Flat& m : middles)
+                bolt(plus(p_.flats.back().places[0].origin, plus(times(x, m.first), times(y, m.second))), times(z, -1), t, hole);
+        }
         pattern(hole, plane.normal);
         for (std::size_t i = 0; i < middles.size(); ++i)
             for (std::size_t j = 0; j < i; ++j)

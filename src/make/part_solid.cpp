@@ -1,5 +1,6 @@
 // Every piece of a part as a solid.
 #include "make/part.hpp"
+#include "make/part_pieces.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -32,25 +33,8 @@ Result<Solid> flatSolid(const FlatPiece& p) { return drilledInto(shape::prism(p.
 
 /// Both sides and the bottom as one bent sheet, cut by its planes.
 Result<Solid> troughSolid(const Trough& t, const FlatPiece& flat) {
-    const double half = t.wide_mm / 2, outer = t.inside_mm + t.thickness_mm;
-    constexpr int steps = 12;
-    std::vector<std::pair<double, double>> section; // y across, z up
-    const auto arc = [&](double side, double r, bool down) {
-        for (int k = 0; k <= steps; ++k) {
-            const double turn = (down ? k : steps - k) * std::numbers::pi / 2 / steps; // 0: on the side, a quarter: on the bottom
-            section.emplace_back(side * (half - outer + r * std::cos(turn)), outer - r * std::sin(turn));
-        }
-    };
-    section.emplace_back(-half, t.deep_mm);
-    arc(-1, outer, true);
-    arc(1, outer, false);
-    section.emplace_back(half, t.deep_mm);
-    section.emplace_back(half - t.thickness_mm, t.deep_mm);
-    arc(1, t.inside_mm, true);
-    arc(-1, t.inside_mm, false);
-    section.emplace_back(-half + t.thickness_mm, t.deep_mm);
     const double spare = t.wide_mm + t.deep_mm;
-    auto solid = shape::prism(section, t.length_mm + 2 * spare);
+    auto solid = shape::prism(troughSection(t), t.length_mm + 2 * spare);
     if (!solid) return solid;
     const Vec3 up = cross(t.place.x, t.place.y);
     Solid placed = shape::placed(*solid, {minus(t.place.origin, times(t.place.x, spare)), t.place.y, up});
@@ -146,37 +130,56 @@ Result<Solid> barSolid(const BarPiece& b) {
 
 } // namespace
 
-Result<std::vector<NamedSolid>> partSolids(const PartPlan& p) {
-    if (!p.made()) return Error{Error::Code::NotFound, p.name, "It is not made yet.", "", -1};
-    std::vector<NamedSolid> all;
+geometry::Outline troughSection(const Trough& t) {
+    const double half = t.wide_mm / 2, outer = t.inside_mm + t.thickness_mm;
+    constexpr int steps = 12;
+    geometry::Outline section; // y across, z up
+    const auto arc = [&](double side, double r, bool down) {
+        for (int k = 0; k <= steps; ++k) {
+            const double turn = (down ? k : steps - k) * std::numbers::pi / 2 / steps; // 0: on the side, a quarter: on the bottom
+            section.emplace_back(side * (half - outer + r * std::cos(turn)), outer - r * std::sin(turn));
+        }
+    };
+    section.emplace_back(-half, t.deep_mm);
+    arc(-1, outer, true);
+    arc(1, outer, false);
+    section.emplace_back(half, t.deep_mm);
+    section.emplace_back(half - t.thickness_mm, t.deep_mm);
+    arc(1, t.inside_mm, true);
+    arc(-1, t.inside_mm, false);
+    section.emplace_back(-half + t.thickness_mm, t.deep_mm);
+    return section;
+}
+
+std::vector<PlacedPiece> piecesOf(const PartPlan& p) {
+    std::vector<PlacedPiece> all;
     const auto named = [&](const std::string& piece, std::size_t k, std::size_t of) {
-        std::string name = piece == p.name ? piece : p.name + ", " + piece;
+        std::string name = p.name.empty() || piece == p.name ? piece : p.name + ", " + piece;
         if (of > 1) name += " " + std::to_string(k + 1);
         return name;
     };
     for (const FlatPiece& piece : p.flats) {
-        if (!piece.section.empty()) {
-            auto solid = foldedSolid(piece);
-            if (!solid) return solid.error();
-            for (std::size_t k = 0; k < piece.places.size(); ++k)
-                all.push_back({named(piece.name, k, piece.places.size()), shape::placed(*solid, piece.places[k])});
+        if (!piece.bends.empty() && piece.section.empty() && p.trough) {
+            all.push_back({named(piece.name, 0, 1), &piece, nullptr, &*p.trough, p.trough->place});
             continue;
         }
-        if (!piece.bends.empty() && p.trough) {
-            auto solid = troughSolid(*p.trough, piece);
-            if (!solid) return solid.error();
-            all.push_back({named(piece.name, 0, 1), *solid});
-            continue;
-        }
-        auto solid = flatSolid(piece);
-        if (!solid) return solid.error();
         for (std::size_t k = 0; k < piece.places.size(); ++k)
-            all.push_back({named(piece.name, k, piece.places.size()), shape::placed(*solid, piece.places[k])});
+            all.push_back({named(piece.name, k, piece.places.size()), &piece, nullptr, nullptr, piece.places[k]});
     }
-    for (const BarPiece& piece : p.bars) {
-        auto solid = piece.through.empty() ? barSolid(piece) : bentSolid(piece);
+    for (const BarPiece& piece : p.bars) all.push_back({named(piece.name, 0, 1), nullptr, &piece, nullptr, {}});
+    return all;
+}
+
+Result<std::vector<NamedSolid>> partSolids(const PartPlan& p) {
+    if (!p.made()) return Error{Error::Code::NotFound, p.name, "It is not made yet.", "", -1};
+    std::vector<NamedSolid> all;
+    for (const PlacedPiece& piece : piecesOf(p)) {
+        auto solid = piece.bar                     ? piece.bar->through.empty() ? barSolid(*piece.bar) : bentSolid(*piece.bar)
+                                         : piece.trough ? troughSolid(*piece.trough, *piece.flat)
+                     : piece.flat->section.empty() ? flatSolid(*piece.flat)
+                                                   : foldedSolid(*piece.flat);
         if (!solid) return solid.error();
-        all.push_back({named(piece.name, 0, 1), *solid});
+        all.push_back({piece.name, piece.bar || piece.trough ? *solid : shape::placed(*solid, piece.place)});
     }
     return all;
 }

@@ -115,7 +115,9 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
          "No standard bolt",
          Severity::Bad},
         {"make.crossmember-one-row", {"rail 40 x 60 x 4 box top"}, "one row", Severity::Warn},
-        {"make.crossmember-strength", {}, "strength is not checked", Severity::Warn},
+        {"make.crossmember-load", {"remove crossmember", "crossmember"}, "Nobody said what stands on it", Severity::Warn},
+        {"make.crossmember-strength", {"crossmember load 40000"}, "does not bear 40000 N", Severity::Bad},
+        {"make.crossmember-strength-guess", {"crossmember load 1000?"}, "a guess", Severity::Warn},
     };
     for (const auto& c : cases) {
         INFO(c.code);
@@ -142,7 +144,8 @@ TEST_CASE("each finding appears when its cause does", "[analysis][demo]") {
                                                         "stretch.section-assumed",
                                                         "stretch.crossings-not-told",
                                                         "make.crossmember-assumed",
-                                                        "make.crossmember-strength",
+                                                        "make.crossmember-load",
+                                                        "make.crossmember-strength-guess",
                                                         "work.no-brace",
                                                         "work.brace-step-unknown",
                                                         "work.brace-gap-unknown",

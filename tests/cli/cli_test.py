@@ -865,6 +865,28 @@ point,Dr,,,mm,,,,
         for mount in make["mounts"]:
             stack = mount["washer_mm"] + mount["biscuit_mm"] + mount["standoff_mm"] + sum(mount["shims_mm"]) + mount["leftover_mm"]
             self.assertAlmostEqual(stack, mount["gap_mm"], 6)
+        bolts = json.loads(cli("make", "fasteners", build).stdout)
+        names = [f["name"] for f in bolts["fasteners"]]
+        self.assertEqual(sum(n.startswith("mount ") for n in names), 6)
+        self.assertEqual(sum(n.startswith("flange ") for n in names), 8)
+        for bolt in bolts["fasteners"]:
+            self.assertEqual(bolt["comes_out"], all(f["code"] not in ("make.bolt-trapped", "make.bolt-tool") for f in bolt["findings"]))
+            head = bolt["ends"][0]
+            self.assertAlmostEqual(head["needs_mm"], bolt["length_mm"] + 20, 6)
+            self.assertLessEqual(head["free_mm"], head["needs_mm"] + 1e-6)
+            self.assertEqual(head["blocked_by"] == "", head["free_mm"] >= head["needs_mm"] - 1e-6)
+        self.assertIn("the rails", bolts["looked_at"])
+        welds = json.loads(cli("make", "welds", build).stdout)
+        self.assertEqual([s["number"] for s in welds["seams"]], list(range(1, len(welds["seams"]) + 1)))
+        self.assertAlmostEqual(sum(s["length_mm"] for s in welds["seams"]), welds["length_mm"], 3)
+        self.assertEqual(sorted(s["on_car"] for s in welds["seams"]), [s["on_car"] for s in welds["seams"]])  # the bench first
+        plates = {t["thickness_mm"]: t for t in json.loads(cli("make", "plates", build).stdout)["thicknesses"]}
+        self.assertEqual(set(plates), {3, 6, 8})
+        self.assertEqual({p["piece"] for p in plates[8]["plates"][0]["pieces"]}, {"crossmember: flange left", "crossmember: flange right"})
+        self.assertEqual(plates[8]["cost"], 0)  # it lies on the shelf
+        self.assertEqual(plates[3]["cost"], 78)
+        things = {t["from"]: t for t in json.loads(cli("buy", build).stdout)["things"] if t["what"].startswith("plate")}
+        self.assertEqual((things["end-p8"]["stands"], things["mill-p3"]["stands"], things["mill-p3"]["price"]), ("on the shelf", "to buy", 78))
         codes = [f["code"] for f in json.loads(cli("findings", build).stdout)["findings"]]
         self.assertIn("tape.retape", codes)
         out = self.dir / "out"

@@ -1,6 +1,7 @@
 // Demo 1 in the real window: both shafts of its transfer box, its links and wheels to order and sheet; parts of new steel from
 // taps to cutting files.
 #include "analysis/drive.hpp"
+#include "analysis/scans.hpp"
 #include "desk/driver.hpp"
 #include "desk/widgets/sheet_view.hpp"
 
@@ -122,6 +123,47 @@ TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cu
     d.keep("stock half-b50 box 50 30 3 long 3000 any"); // no price: neither counts
     CHECK(nests()[0].input().bars[nests()[0]->layouts.at(0).bar].name == "half-b50");
     CHECK(nests()[0]->cost == Approx(3));
+    // plates: flat pieces of that thickness laid into what can be had, shown once it is worked out
+    d.showSheet("plates", "Plates");
+    const auto laid = [&]() -> const auto& { return *d.window.document().results().scans->plates; };
+    REQUIRE(QTest::qWaitFor([&] { return laid().size() == 3 && sheet->placeOf("stock:end-p8").has_value(); }, 60'000));
+    CHECK(d.text("headline").contains("2 of them to buy"));
+    for (const auto& p : laid()) CHECK(p.too_large.empty());
+    // every bolt: with the scans, once they are looked through
+    d.showSheet("fasteners", "Fasteners");
+    REQUIRE(QTest::qWaitFor([&] { return d.window.document().results().scans->service.made(); }, 120'000));
+    const auto bolts = [&]() -> const make::ServicePlan& { return *d.window.document().results().scans->service; };
+    CHECK(bolts().not_looked_at.empty());
+    REQUIRE(waitFor([&] { return sheet->placeOf("part:ears-left").has_value(); }));
+    QTest::mouseClick(sheet, Qt::LeftButton, {}, sheet->placeOf("part:ears-left")->toPoint());
+    REQUIRE(waitFor([&] { return card->isVisible(); }));
+    // a brace right in front of the ears' bolt: it can't be drawn that way any more
+    const auto ears = [&]() -> const make::FastenerRow& {
+        for (const auto& row : d.window.document().results().service->rows)
+            if (row.tag == "part:ears-left") return row;
+        FAIL("no bolt of the ears");
+        std::abort();
+    };
+    const bool free = ears().round == 1 && !ears().turned;
+    CHECK(free);
+    const auto at = ears().at;
+    for (const double along : {-60.0, 60.0}) {
+        const QString place =
+            QString("PW%1 %2 %3 %4").arg(along < 0 ? "a" : "b").arg(at.x_mm + along).arg(at.y_mm + 75).arg(at.z_mm);
+        d.keep("point " + place);
+        d.keep("coordinates " + place);
+    }
+    d.keep("part in-the-way brace at PWa PWb across 40 wall 2");
+    CHECK(ears().turned);
+    d.action("undo");
+    CHECK_FALSE(ears().turned);
+    // two in one place
+    const std::size_t fouls = d.window.document().results().fouls->size();
+    d.keep("part one brace at PWa PWb across 40 wall 5");
+    d.keep("part two brace at PWa PWb across 40 wall 5");
+    CHECK(d.window.document().results().fouls->size() > fouls);
+    for (int k = 0; k < 6; ++k) d.action("undo");
+    CHECK(d.window.document().results().fouls->size() == fouls);
     d.showSheet("cut", "Cut list");
     REQUIRE(waitFor([&] { return d.text("headline").contains("to cut"); }));
     const auto out = folder / "out";
@@ -137,7 +179,8 @@ TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cu
     CHECK(std::filesystem::exists(out / "part-x-y.dxf"));
     CHECK(std::filesystem::exists(out / "part-x-y-2.dxf"));
     const auto pages = test::run(fmt::format("pdftotext -layout {} - 2>&1", (out / "parts.pdf").string()));
-    for (const char* page : {"how bars are cut", "the cut list", "out-front-left, outrigger", "Template 1 : 1"}) {
+    for (const char* page :
+         {"how plates are cut", "how bars are cut", "the cut list", "out-front-left, outrigger", "Template 1 : 1"}) {
         INFO(page);
         CHECK(pages.out.find(page) != std::string::npos);
     }
@@ -148,6 +191,12 @@ TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cu
         (out / "part-ears-left-ear.dxf").string()));
     INFO(read.out);
     CHECK(read.out.find("1 True True") != std::string::npos);
+    const auto plate = test::run(fmt::format(
+        "/usr/bin/python3 -c \"import ezdxf; d = ezdxf.readfile('{}'); m = d.modelspace(); print(len(m.query('CIRCLE')), "
+        "all(p.closed for p in m.query('LWPOLYLINE POLYLINE')), not d.audit().has_errors)\" 2>&1",
+        (out / "plate-8-1.dxf").string()));
+    INFO(plate.out);
+    CHECK(plate.out.find("8 True True") != std::string::npos); // both flanges, four holes each
     const auto step = test::run(fmt::format("grep -c PRODUCT_DEFINITION_SHAPE {}", (out / "parts.step").string()));
     CHECK(std::stoi(step.out) >= 15);
 }

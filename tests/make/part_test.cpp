@@ -1,4 +1,5 @@
 #include "build/part_kinds.hpp"
+#include "make/part_examples.hpp"
 #include "make/part_sheet.hpp"
 
 #include <catch2/catch.hpp>
@@ -21,41 +22,14 @@ using geometry::Vec3;
 using make::Figure;
 using make::PartIn;
 using make::PartPlan;
+using make_parts::part;
+using make_parts::rail;
+using make_parts::said;
 
 namespace {
 
 constexpr double pi = std::numbers::pi;
 
-build::RailLine rail(double y_front, double y_rear) {
-    build::RailLine r;
-    r.points = {{0, y_front, 500}, {3000, y_rear, 500}};
-    r.height_mm = 100;
-    r.width_mm = 60;
-    r.thickness_mm = 4;
-    return r;
-}
-Figure said(double value) { return {value, 0, build::Provenance::Measured}; }
-
-PartIn part(const char* kind, const std::vector<Vec3>& at, std::map<std::string, double> figures) {
-    PartIn in;
-    in.name = "p1";
-    in.kind = kind;
-    in.left = rail(-450, -450);
-    in.right = rail(450, 450);
-    in.places.at = at;
-    in.places.covariance.assign(9 * at.size() * at.size(), 0);
-    for (std::size_t k = 0; k < at.size(); ++k) {
-        in.places.names.push_back("P" + std::to_string(k));
-        in.at.push_back(k);
-        for (std::size_t a = 0; a < 3; ++a) in.places.covariance[(3 * k + a) * 3 * at.size() + 3 * k + a] = 0.25;
-    }
-    for (const auto& f : build::partKindNamed(kind)->figures)
-        if (f.usual) in.figures[f.word] = said(*f.usual);
-    for (const auto& [word, value] : figures) in.figures[word] = said(value);
-    in.yield_mpa = 235;
-    in.yield_known = true;
-    return in;
-}
 bool says(const PartPlan& p, const std::string& code) {
     return std::any_of(p.remarks.begin(), p.remarks.end(), [&](const auto& r) { return r.code == code; });
 }
@@ -431,6 +405,42 @@ TEST_CASE("an angle bracket and a standoff, by hand", "[make][part][closed-form]
     CHECK(says(make::partPlan(in), "part-outline"));
 }
 
+TEST_CASE("a tab and a U-bolt plate, by hand", "[make][part][closed-form]") {
+    PartPlan p = make::partPlan(part("tab", {{1000, 450, 540}, {1000, 450, 500}}, {{"wide", 30}, {"hole", 9}, {"load", 100}}));
+    REQUIRE(p.flats.size() == 1);
+    CHECK(geometry::areaOf(p.flats[0].outline) == Approx(30 * 40 + pi * 225 / 2).epsilon(0.003));
+    CHECK(p.mass_kg == Approx((30 * 40 + pi * 225 / 2 - pi * 81 / 4) * 3 * 7850e-9).epsilon(0.003));
+    CHECK(*p.used == Approx(100 * 40 / (30 * 9 / 6.0) / (235 / 1.5))); // across its face
+    REQUIRE(p.bolts.size() == 1);
+    CHECK(std::abs(p.bolts[0].along.y_mm) == Approx(1)); // its hole lies across the car
+    CHECK_FALSE(p.bolts[0].grip_known);
+    CHECK_FALSE(p.bolted_on);
+    CHECK(says(make::partPlan(part("tab", {{1000, 450, 540}, {1000, 450, 500}}, {{"wide", 17}, {"hole", 9}})), "part-outline"));
+    CHECK(says(make::partPlan(part("tab", {{1000, 450, 517}, {1000, 450, 500}}, {{"wide", 30}, {"hole", 9}})), "part-outline"));
+    // its foot at the limit, on both sides
+    const double most = 235 / 1.5 * (30 * 9 / 6.0) / 40;
+    for (const double load : {0.999 * most, 1.001 * most})
+        CHECK(says(make::partPlan(part("tab", {{1000, 450, 540}, {1000, 450, 500}}, {{"wide", 30}, {"hole", 9}, {"load", load}})),
+                   "part-stress") == (load > most));
+
+    p = make::partPlan(part("u-bolt-plate", {{2400, 450, 400}, {2500, 450, 400}},
+                            {{"tube", 70}, {"wide", 50}, {"bolt", 12}, {"centre", 16}, {"load", 9000}}));
+    REQUIRE(p.flats.size() == 1);
+    REQUIRE(p.flats[0].holes.size() == 5);
+    // legs outside the tube and the spring: middles 82 and 62 apart; one and a half bolts beyond
+    CHECK(std::abs(p.flats[0].holes[0].at.first) == Approx(41));
+    CHECK(std::abs(p.flats[0].holes[0].at.second) == Approx(31));
+    CHECK(p.flats[0].holes[0].diameter_mm == Approx(13));
+    CHECK(geometry::areaOf(p.flats[0].outline) == Approx((82 + 12 + 36) * (62.0 + 12 + 36)));
+    CHECK(*p.used == Approx(2 * 9000 * 41 / ((110 - 16) * 64 / 6.0) / (235 / 1.5)));
+    const auto solids = make::partSolids(p);
+    REQUIRE(solids);
+    const auto box = shape::bounds((*solids)[0].solid);
+    CHECK(box.min.x_mm == Approx(2400 - 65));
+    CHECK(box.max.y_mm == Approx(450 + 55));
+    CHECK(box.max.z_mm == Approx(408));
+}
+
 TEST_CASE("figures of the library: each said once, its usual and its example within its range", "[make][part]") {
     for (const auto& kind : build::partKinds()) {
         INFO(kind.word);
@@ -446,16 +456,7 @@ TEST_CASE("figures of the library: each said once, its usual and its example wit
 }
 
 TEST_CASE("every kind of the library is made by the figures of its example", "[make][part]") {
-    // outwards from the right rail's face, and on: each kind finds places there that it can be made from
-    const std::map<std::string, std::vector<Vec3>> places{{"brace", {{1000, -420, 450}, {1000, 420, 450}}},
-                                                          {"coped-tube", {{0, 0, 0}, {400, 0, 0}, {0, 300, 0}, {400, 300, 0}}},
-                                                          {"outrigger", {{1000, 480, 480}, {1000, 730, 470}}},
-                                                          {"gusset", {{0, 0, 0}, {120, 0, 0}, {0, 0, 100}}},
-                                                          {"ears", {{500, 0, 570}, {500, 0, 500}}},
-                                                          {"drilled-plate", {{0, 0, 0}, {100, 0, 0}, {100, 80, 0}}},
-                                                          {"bent-tube", {{0, 0, 0}, {400, 0, 0}, {400, 0, 400}}},
-                                                          {"angle-bracket", {{0, 0, 60}, {60, 0, 0}}},
-                                                          {"standoff", {{1000, 450, 500}, {1000, 450, 560}}}};
+    const auto& places = make_parts::examplePlaces();
     for (const auto& kind : build::partKinds()) {
         INFO(kind.word);
         REQUIRE(places.contains(kind.word));
@@ -463,7 +464,7 @@ TEST_CASE("every kind of the library is made by the figures of its example", "[m
         std::map<std::string, double> figures;
         for (const auto& f : kind.figures)
             if (f.must) figures[f.word] = f.shown;
-        const PartPlan p = make::partPlan(part(kind.word.c_str(), places.at(kind.word), figures));
+        const PartPlan p = make::partPlan(part(kind.word, places.at(kind.word), figures));
         for (const auto& r : p.remarks) UNSCOPED_INFO(r.sentence);
         REQUIRE(p.made());
         CHECK(p.verdict != PlanVerdict::Fails);

@@ -1,0 +1,24 @@
+#pragma once
+
+#include "build/rail_line.hpp"
+#include "make/weld_plan.hpp"
+#include "sheet/drawing.hpp"
+#include "units/quantity.hpp"
+
+/// The weld plan as a map from above with its numbers, and what each number is.
+namespace gorvet::make {
+
+struct WeldView {
+    const WeldIn* input = nullptr;
+    const WeldPlan* plan = nullptr;
+    build::RailLine left, right; ///< as planned
+    units::LengthStep step = units::LengthStep::Mm01;
+};
+sheet::Drawing weldSheet(const WeldView&, double width, double height, const sheet::Format&);
+
+/// "fillet 3 × 280".
+std::string seamWords(const WeldSeam&, units::LengthStep);
+/// "5 tacks of 9 first, then 6 runs of 60, skipping".
+std::string runWords(const WeldStep&);
+
+} // namespace gorvet::make
