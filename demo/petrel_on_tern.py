@@ -58,11 +58,11 @@ def chassis_truth():
     pair("RS", "suspension", 2180, 470, 470)
     for name, x in (("P", 480), ("Q", 1650), ("R", 2330)):
         pair(name, "body-mount", x, rail_y(x) + 70, rail_top(x) - 20)
-    points["G"] = ("gearbox-mount", 966, 12, 509)
+    points["G"] = ("gearbox-mount", 954, 12, 509)
     pair("X", "crossmember", 1610, 300, 440)
     points["T"] = ("steering", -300, -360, 470)
     for name, x, y in (("V1", 700, -135), ("V2", 700, 150), ("V3", 912, -135), ("V4", 912, 150)):
-        points[name] = ("gearbox-pan", x, y, 436)      # corners of the pan's underside
+        points[name] = ("gearbox-pan", x, y, 410)      # corners of the pan's underside
 
     crooked = {}
     for name, (role, x, y, z) in points.items():
@@ -224,10 +224,10 @@ washer 3
 floor 3
 crossmember
 isolator 38
-box 90 x 50 x 3
+box 70 x 50 x 3
 flange 8
 pad 6
-pad-holes 40 9
+pad-holes 22 9
 crossmember form dropped
 crossmember fixing captive
 crossmember load 2600

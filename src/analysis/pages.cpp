@@ -82,6 +82,25 @@ Drawing benchPage(const Build& b, const Results& r, const std::string& title, st
     return page;
 }
 
+std::vector<Drawing> longPages(const PageTitle& title, const std::vector<std::string>& cautions, std::size_t count,
+                               const DrawRange& draw) {
+    std::vector<Drawing> pages;
+    for (std::size_t first = 0; first < count;) {
+        Area area;
+        Drawing page = blankPage(title, cautions, area);
+        std::size_t until = count;
+        Drawing d = draw(first, until, area.width, area.height, on_paper);
+        while (d.height > area.height + 0.01 && until > first + 1) {
+            until -= std::max<std::size_t>(1, (until - first) / 6);
+            d = draw(first, until, area.width, area.height, on_paper);
+        }
+        page.place(d, {area.x, area.y});
+        pages.push_back(std::move(page));
+        first = until;
+    }
+    return pages;
+}
+
 /// What wants more height than the page has is drawn smaller, down to two thirds.
 void placeFitted(Drawing& page, const Area& area, const std::function<Drawing(double, double, const Format&)>& draw) {
     Format f = on_paper;

@@ -25,6 +25,12 @@ void addTablePages(std::vector<sheet::Drawing>& pages, const sheet::PageTitle&, 
 /// A list on as many pages as it needs, its columns so wide, mm; nothing where it has no row.
 void addListingPages(std::vector<sheet::Drawing>& pages, const sheet::PageTitle&, const std::vector<std::string>& cautions,
                      const Listing&, const std::vector<double>& widths);
+/// A sheet of many things on as many pages as it takes: `draw` gets the first of them and the one after the last, and says by its
+/// height what they want.
+using DrawRange =
+    std::function<sheet::Drawing(std::size_t first, std::size_t until, double width, double height, const sheet::Format&)>;
+std::vector<sheet::Drawing> longPages(const sheet::PageTitle&, const std::vector<std::string>& cautions, std::size_t count,
+                                      const DrawRange& draw);
 /// A bench's sentence at the top of the area, which gets smaller by it.
 void addHeadline(sheet::Drawing& page, sheet::Area& area, const Headline&);
 /// A bench's sentence and its view.

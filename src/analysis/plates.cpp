@@ -97,13 +97,18 @@ public:
     PlatesDraft(Drawing& d, const Format& f, const Build& b, const Results& r)
         : d_(d), f_(f), step_(b.settings.length_step), needs_(flatNeeds(r)) {}
 
-    double draw(const std::vector<PlatesInput>& jobs, const std::vector<PlatesPlan>& plans) {
+    /// `first` to `until` of all plates, thickness by thickness.
+    double draw(const std::vector<LaidThickness>& all, std::size_t first = 0, std::size_t until = static_cast<std::size_t>(-1)) {
         double longest = 1;
-        for (const PlatesInput& in : jobs)
-            for (const make::PlateSize& p : in.plates) longest = std::max(longest, p.length_mm);
+        for (const LaidThickness& one : all)
+            for (const make::PlateSize& p : one.input->plates) longest = std::max(longest, p.length_mm);
         scale_ = (d_.width - f_.px(words_px) - f_.px(10)) / longest;
-        for (std::size_t k = 0; k < jobs.size() && k < plans.size(); ++k) {
-            const PlatesInput& in = jobs[k];
+        std::size_t n = 0;
+        for (const LaidThickness& one : all) {
+            const PlatesInput& in = *one.input;
+            const std::size_t begins = n;
+            n += std::max<std::size_t>(1, one.plan->layouts.size()); // what finds no plate at all is said, too
+            if (n <= first || begins >= until) continue;
             y_ += f_.lead() + f_.px(6);
             d_.add(Text{{0, y_},
                         fmt::format("plate {}", make::trimmed(in.thickness_mm)),
@@ -112,14 +117,20 @@ public:
                         Anchor::Left,
                         Level::Base,
                         Face::Bold});
-            SheetWords words(d_, f_, y_ + f_.px(6), d_.width, "");
-            words.lines(platesSearched(in, plans[k]));
-            for (const std::size_t piece : plans[k].too_large)
+            SheetWords words(d_, f_, y_ + f_.px(6) + f_.small(), d_.width, "");
+            words.lines(platesSearched(in, *one.plan));
+            for (const std::size_t piece : one.plan->too_large)
                 words.judged(Severity::Bad, fmt::format("No plate takes {}, or none is left.", in.pieces[piece].name));
-            y_ = words.end() + f_.px(6);
-            for (const make::PlateLayout& l : plans[k].layouts) plate(in, l);
+            y_ = words.end() - f_.px(6);
+            for (std::size_t k = 0; k < one.plan->layouts.size(); ++k)
+                if (begins + k >= first && begins + k < until) plate(in, one.plan->layouts[k]);
         }
-        return y_ + f_.px(20);
+        return y_ + f_.px(8);
+    }
+    static std::size_t countOf(const std::vector<LaidThickness>& all) {
+        std::size_t n = 0;
+        for (const LaidThickness& one : all) n += std::max<std::size_t>(1, one.plan->layouts.size());
+        return n;
     }
     static std::string platesSearched(const PlatesInput& in, const PlatesPlan& p) {
         const std::string looked =
@@ -244,7 +255,7 @@ bool platesKnown(const Build& b, const Results& r) { return platesPossible(b, r)
 Drawing platesDrawing(const Build& b, const Results& r, SubjectId, const ViewOptions&, double width, double height,
                       const Format& f) {
     Drawing d{width, height, {}, {}};
-    if (platesKnown(b, r)) d.height = std::max(height, PlatesDraft(d, f, b, r).draw(r.scans->plates.input(), *r.scans->plates));
+    d.height = std::max(height, PlatesDraft(d, f, b, r).draw(laidPlates(b, r)));
     return d;
 }
 
@@ -282,11 +293,13 @@ Headline platesHeadline(const Build& b, const Results& r, SubjectId) {
 }
 
 std::vector<Drawing> platePages(const Build& b, const Results& r) {
-    if (!platesKnown(b, r)) return {};
-    Area area;
-    Drawing page = blankPage(titled(b, r, "Make: how plates are cut"), {local_rules}, area);
-    placeFitted(page, area, [&](double w, double h, const Format& f) { return platesDrawing(b, r, the_chassis, {}, w, h, f); });
-    return {std::move(page)};
+    const auto laid = laidPlates(b, r);
+    return longPages(titled(b, r, "Make: how plates are cut"), {local_rules}, PlatesDraft::countOf(laid),
+                     [&](std::size_t first, std::size_t until, double width, double height, const Format& f) {
+                         Drawing d{width, height, {}, {}};
+                         d.height = std::max(height, PlatesDraft(d, f, b, r).draw(laid, first, until));
+                         return d;
+                     });
 }
 
 void keepPlateFiles(const Build& b, const Results& r, FileKeeper& out) {

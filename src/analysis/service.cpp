@@ -299,12 +299,11 @@ Headline serviceHeadline(const Build& b, const Results& r, SubjectId) {
 }
 
 std::vector<sheet::Drawing> servicePages(const Build& b, const Results& r) {
-    if (serviceShown(b, r).rows.empty()) return {};
-    sheet::Area area;
-    sheet::Drawing page = sheet::blankPage(titled(b, r, "Make: fasteners"), {service_caution, local_rules}, area);
-    placeFitted(page, area,
-                [&](double w, double h, const sheet::Format& f) { return serviceDrawing(b, r, the_chassis, {}, w, h, f); });
-    return {std::move(page)};
+    const ServicePlan& p = serviceShown(b, r);
+    return longPages(titled(b, r, "Make: fasteners"), {service_caution, local_rules}, make::groupsOf(p).size(),
+                     [&](std::size_t first, std::size_t until, double w, double h, const sheet::Format& f) {
+                         return make::serviceSheet(p, *r.fouls, b.settings.length_step, w, h, f, first, until);
+                     });
 }
 
 std::string makeServiceJson(const Build& b, const Results& r) {

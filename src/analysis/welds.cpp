@@ -119,12 +119,12 @@ Headline weldsHeadline(const Build&, const Results& r, SubjectId) {
 }
 
 std::vector<sheet::Drawing> weldPages(const Build& b, const Results& r) {
-    if (r.welds->steps.empty()) return {};
-    sheet::Area area;
-    sheet::Drawing page = sheet::blankPage(titled(b, r, "Make: welds"), {weld_caution, local_rules}, area);
-    placeFitted(page, area,
-                [&](double w, double h, const sheet::Format& f) { return weldsDrawing(b, r, the_chassis, {}, w, h, f); });
-    return {std::move(page)};
+    return longPages(titled(b, r, "Make: welds"), {weld_caution, local_rules}, r.welds->steps.size(),
+                     [&](std::size_t first, std::size_t until, double w, double h, const sheet::Format& f) {
+                         return make::weldSheet(
+                             {&r.welds.input(), &*r.welds, r.planned_left, r.planned_right, b.settings.length_step}, w, h, f,
+                             first, until);
+                     });
 }
 
 std::string makeWeldsJson(const Build&, const Results& r) {

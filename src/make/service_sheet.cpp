@@ -21,7 +21,15 @@ class ServiceDraft {
 public:
     ServiceDraft(Drawing& d, const Format& f, units::LengthStep step) : d_(d), f_(f), step_(step) {}
 
-    double draw(const ServicePlan& p, const std::vector<Foul>& fouls) {
+    double draw(const ServicePlan& p, const std::vector<Foul>& fouls, std::size_t first, std::size_t until) {
+        if (first == 0) y_ = above(p, fouls);
+        const auto groups = groupsOf(p);
+        for (std::size_t k = first; k < std::min(until, groups.size()); ++k) strip(groups[k]);
+        return y_;
+    }
+
+private:
+    double above(const ServicePlan& p, const std::vector<Foul>& fouls) {
         SheetWords words(d_, f_, f_.body(), d_.width, "");
         for (const Foul& foul : fouls) words.judged(Severity::Bad, foulWords(foul, step_));
         if (!p.off.empty()) {
@@ -33,12 +41,8 @@ public:
         if (!p.stays.empty()) words.judged(Severity::Bad, fmt::format("Never comes off again: {}.", fmt::join(p.stays, ", ")));
         words.list("Looked at: ", p.looked_at);
         words.list("Not looked at: ", p.not_looked_at);
-        y_ = words.end() + f_.px(10);
-        for (const FastenerGroup& g : groupsOf(p)) strip(g);
-        return y_;
+        return words.end() + f_.px(10);
     }
-
-private:
     std::string len(double mm) const { return units::formatLength(mm, step_); }
 
     void strip(const FastenerGroup& g) {
@@ -203,9 +207,9 @@ std::vector<FastenerGroup> groupsOf(const ServicePlan& p) {
 }
 
 Drawing serviceSheet(const ServicePlan& p, const std::vector<Foul>& fouls, units::LengthStep step, double width, double height,
-                     const Format& f) {
+                     const Format& f, std::size_t first, std::size_t until) {
     Drawing d{width, height, {}, {}};
-    d.height = std::max(height, ServiceDraft(d, f, step).draw(p, fouls));
+    d.height = std::max(height, ServiceDraft(d, f, step).draw(p, fouls, first, until));
     return d;
 }
 

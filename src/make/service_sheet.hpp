@@ -15,8 +15,9 @@ struct FastenerGroup {
 };
 std::vector<FastenerGroup> groupsOf(const ServicePlan&);
 
-/// What stands in each other, the order in which what is bolted on comes off, then each group of fasteners, the worst first.
+/// What stands in each other, the order in which what is bolted on comes off, then each group of fasteners, the worst first;
+/// `first` to `until` of these.
 sheet::Drawing serviceSheet(const ServicePlan&, const std::vector<Foul>&, units::LengthStep, double width, double height,
-                            const sheet::Format&);
+                            const sheet::Format&, std::size_t first = 0, std::size_t until = static_cast<std::size_t>(-1));
 
 } // namespace gorvet::make

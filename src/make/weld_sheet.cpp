@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -20,24 +21,28 @@ class WeldDraft {
 public:
     WeldDraft(Drawing& d, const Format& f, const WeldView& v) : d_(d), f_(f), v_(v) {}
 
-    double draw() {
-        double y = map();
-        SheetWords words(d_, f_, y + f_.body(), d_.width, "");
-        words.remarks(v_.plan->remarks);
-        words.lines(fmt::format("{:.1f} m of weld, {:.1f} kg of filler, {:.0f} l of gas, about {:.1f} hours. {}",
-                                v_.plan->length_mm / 1000, v_.plan->wire_kg, v_.plan->gas_l, v_.plan->work_min / 60, weld_rates));
-        words.lines(
-            "All of a part is tacked and measured before any of it is welded. Runs skip along a seam: the next begins where it is cold.");
-        words.list("Not in it: ", v_.input->not_in_it);
-        y = words.end();
-        bool car = false;
-        for (const WeldStep& w : v_.plan->steps) {
+    double draw(std::size_t first, std::size_t until) {
+        double y = 0;
+        if (first == 0) {
+            SheetWords words(d_, f_, map() + f_.body(), d_.width, "");
+            words.remarks(v_.plan->remarks);
+            words.lines(fmt::format("{:.1f} m of weld, {:.1f} kg of filler, {:.0f} l of gas, about {:.1f} hours. {}",
+                                    v_.plan->length_mm / 1000, v_.plan->wire_kg, v_.plan->gas_l, v_.plan->work_min / 60,
+                                    weld_rates));
+            words.lines(
+                "All of a part is tacked and measured before any of it is welded. Runs skip along a seam: the next begins where it is cold.");
+            words.list("Not in it: ", v_.input->not_in_it);
+            y = words.end();
+        }
+        std::optional<bool> car;
+        for (std::size_t k = first; k < std::min(until, v_.plan->steps.size()); ++k) {
+            const WeldStep& w = v_.plan->steps[k];
             const WeldSeam& s = v_.input->seams[w.seam];
-            if (w.number == 1 || s.on_car != car) {
+            if (car != s.on_car) {
                 car = s.on_car;
                 y += f_.lead() + f_.px(8);
                 d_.add(Text{{0, y},
-                            car ? "On the car, in this order: each as far from the last as can be" : "On the bench",
+                            *car ? "On the car, in this order: each as far from the last as can be" : "On the bench",
                             f_.lead(),
                             Ink::Ink,
                             Anchor::Left,
@@ -47,7 +52,7 @@ public:
             }
             y = one(w, s, y);
         }
-        return y + f_.px(12);
+        return y + f_.px(6);
     }
 
 private:
@@ -142,9 +147,9 @@ std::string runWords(const WeldStep& w) {
     return words + (w.runs > 1 ? ", skipping" : "");
 }
 
-Drawing weldSheet(const WeldView& v, double width, double height, const Format& f) {
+Drawing weldSheet(const WeldView& v, double width, double height, const Format& f, std::size_t first, std::size_t until) {
     Drawing d{width, height, {}, {}};
-    d.height = std::max(height, WeldDraft(d, f, v).draw());
+    d.height = std::max(height, WeldDraft(d, f, v).draw(first, until));
     return d;
 }
 

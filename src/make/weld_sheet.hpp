@@ -14,7 +14,9 @@ struct WeldView {
     build::RailLine left, right; ///< as planned
     units::LengthStep step = units::LengthStep::Mm01;
 };
-sheet::Drawing weldSheet(const WeldView&, double width, double height, const sheet::Format&);
+/// `first` to `until` of its steps; the map stands above the first.
+sheet::Drawing weldSheet(const WeldView&, double width, double height, const sheet::Format&, std::size_t first = 0,
+                         std::size_t until = static_cast<std::size_t>(-1));
 
 /// "fillet 3 × 280".
 std::string seamWords(const WeldSeam&, units::LengthStep);
