@@ -112,15 +112,15 @@ TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cu
     d.keep("part x-y drilled-plate at OFl BAl LEl hole 11");
     // bars: offcuts and what can be had; prices are told apart from prices only
     const auto nests = [&]() -> const auto& { return d.window.document().results().nests; };
-    d.keep("stock mill-b50 box 50 30 3 long 6000 any price 38");
+    d.keep("stock mill-b50 box 40 30 3 long 6000 any price 38");
     REQUIRE(nests().size() == 1);
     CHECK(nests()[0]->exact);
     CHECK(nests()[0]->cost == 38);
-    d.keep("stock end-b50 box 50 30 3 long 900");
+    d.keep("stock end-b50 box 40 30 3 long 900");
     CHECK(nests()[0]->cost == 0);
     CHECK(nests()[0].input().bars[nests()[0]->layouts.at(0).bar].name == "end-b50");
     d.action("undo");
-    d.keep("stock half-b50 box 50 30 3 long 3000 any"); // no price: neither counts
+    d.keep("stock half-b50 box 40 30 3 long 3000 any"); // no price: neither counts
     CHECK(nests()[0].input().bars[nests()[0]->layouts.at(0).bar].name == "half-b50");
     CHECK(nests()[0]->cost == Approx(3));
     // plates: flat pieces of that thickness laid into what can be had, shown once it is worked out

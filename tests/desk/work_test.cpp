@@ -306,7 +306,7 @@ TEST_CASE("the demo's body swap, from an empty build to the wall, labels, the li
               "hours weld-rails 6 8 14", "shop weekday 3 saturday 6",
               "lift body way gantry weighs 420 pm 20 centre 1200 0 500 pm 50 20 50", "leg body fl 200 -500 900 rated 500 sound",
               "leg body fr 200 500 900 rated 500 sound", "leg body rl 2200 -500 900 rated 500 sound",
-              "leg body rr 2200 500 900 rated 500 sound", "stock b60 box 60 50 3 long 2000 price 40",
+              "leg body rr 2200 500 900 rated 500 sound", "stock b60 box 70 50 3 long 2000 price 40",
               "discovered sill-inner during strip-frame does a new inner sill area left sill kind weld hours 4 9 16",
               "change-order sill asks a new inner sill on the left because sill-inner price 420"})
             d.keep(line);
