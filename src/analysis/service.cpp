@@ -187,13 +187,29 @@ private:
     ServiceIn in_;
 };
 
-/// What was scanned, where it stands as planned.
-std::optional<ServiceIn> withScanned(const Scans::ServiceAsked& asked, const Progress& progress) {
-    ServiceIn in = asked.planned;
-    const Overlay& o = *asked.overlay;
+Scans::ServiceAsked serviceAsked(const Results& r) { return {r.scans->overlay.share(), r.service.input()}; }
+bool servicePossible(const Build& b, const Results& r) { return !b.scans.empty() && !r.service.input().fasteners.empty(); }
+bool serviceCurrent(const Build&, const Results& r) { return r.scans->service.madeFrom(serviceAsked(r)); }
+bool makeService(const Build&, Results& r, const ReadBlob&, const Progress& progress) {
+    using Made = decltype(Scans::service);
+    Made made = Made::of(serviceAsked(r), &r.scans->service, [&](const Scans::ServiceAsked& asked) -> std::optional<ServicePlan> {
+        if (!progress(0.1)) return std::nullopt;
+        const ServiceIn in = serviceWithScans(asked.planned, *asked.overlay);
+        if (!progress(0.3)) return std::nullopt;
+        return make::servicePlan(in);
+    });
+    if (!made.made()) return false;
+    auto scans = std::make_shared<Scans>(*r.scans);
+    scans->service = std::move(made);
+    r.scans = std::move(scans);
+    return true;
+}
+
+} // namespace
+
+ServiceIn serviceWithScans(ServiceIn in, const Overlay& o) {
     for (const Overlay::Part& part : o.on_chassis) {
         if (!part.scan.value) continue; // drawn: it is there already
-        if (!progress(0.1)) return std::nullopt;
         ServiceBody one;
         one.name = "scan " + part.part.name;
         one.mesh = part.part.ready->mesh;
@@ -214,25 +230,6 @@ std::optional<ServiceIn> withScanned(const Scans::ServiceAsked& asked, const Pro
     }
     return in;
 }
-
-Scans::ServiceAsked serviceAsked(const Results& r) { return {r.scans->overlay.share(), r.service.input()}; }
-bool servicePossible(const Build& b, const Results& r) { return !b.scans.empty() && !r.service.input().fasteners.empty(); }
-bool serviceCurrent(const Build&, const Results& r) { return r.scans->service.madeFrom(serviceAsked(r)); }
-bool makeService(const Build&, Results& r, const ReadBlob&, const Progress& progress) {
-    using Made = decltype(Scans::service);
-    Made made = Made::of(serviceAsked(r), &r.scans->service, [&](const Scans::ServiceAsked& asked) -> std::optional<ServicePlan> {
-        const auto in = withScanned(asked, progress);
-        if (!in || !progress(0.3)) return std::nullopt;
-        return make::servicePlan(*in);
-    });
-    if (!made.made()) return false;
-    auto scans = std::make_shared<Scans>(*r.scans);
-    scans->service = std::move(made);
-    r.scans = std::move(scans);
-    return true;
-}
-
-} // namespace
 
 SlowNode serviceNode() {
     return {slow::service, "whether every bolt comes out", {slow::overlay}, servicePossible, serviceCurrent, makeService, true,

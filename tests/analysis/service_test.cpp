@@ -1,0 +1,119 @@
+// Bolts of a build from what was typed: where they are, what stands in their way, scans among it.
+#include "analysis/service.hpp"
+
+#include "analysis/overlay.hpp"
+#include "entry/typist.hpp"
+#include "shape/plain_mesh.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include <nlohmann/json.hpp>
+
+namespace analysis_service_test {
+
+using namespace gorvet;
+using namespace gorvet::build;
+using entry_tests::Typist;
+
+namespace {
+
+Typist bridged(const char* section = "rail 100 x 60 x 4 box top") {
+    Typist t;
+    t.type("session monday right-way-up wheels");
+    t.scannedLadder(section);
+    for (const char* line : {"point G gearbox-mount 900 0 512", "coordinates G 900 0 512", "crossmember", "isolator 38",
+                             "box 60 x 50 x 3", "flange 8", "pad 6", "pad-holes 40 9"})
+        t.type(line);
+    return t;
+}
+std::vector<const analysis::Finding*> found(const analysis::Results& r, const std::string& code) {
+    std::vector<const analysis::Finding*> all;
+    for (const auto& f : r.findings)
+        if (f.code == code) all.push_back(&f);
+    return all;
+}
+analysis::Overlay::Part scanned(const char* name, const Vec3& low, const Vec3& high) {
+    analysis::Overlay::Part part;
+    part.scan = ScanId{7};
+    part.part.name = name;
+    auto ready = std::make_shared<sit::Ready>();
+    ready->mesh = std::make_shared<const shape::Mesh>(shape::prismMesh(
+        {{0, 0}, {high.x_mm - low.x_mm, 0}, {high.x_mm - low.x_mm, high.y_mm - low.y_mm}, {0, high.y_mm - low.y_mm}},
+        high.z_mm - low.z_mm, {low, {1, 0, 0}, {0, 1, 0}}));
+    part.part.ready = std::move(ready);
+    return part;
+}
+
+} // namespace
+
+TEST_CASE("a crossmember's bolts stand in its flanges, and a scan in front of them blocks them", "[analysis][service]") {
+    Typist t = bridged();
+    auto r = analysis::analyse(t.b, 1);
+    REQUIRE(r.crossmember->possible);
+    const make::ServiceIn& in = r.service.input();
+    REQUIRE(in.fasteners.size() == 8);
+    for (const make::Fastener& f : in.fasteners) {
+        // their heads on the flanges' inner faces: rails 420, half of 60, a millimetre and 8 off; outwards from there
+        CHECK(std::abs(f.head.y_mm) == Approx(420 - 30 - 1 - 8).margin(0.5));
+        CHECK(f.along.y_mm * f.head.y_mm > 0);
+        CHECK(f.grip_mm == Approx(8 + 1 + 60)); // through the whole rail
+        CHECK(f.holds == std::vector<std::string>{"the crossmember"});
+    }
+    // free, but nobody looked what else is there
+    CHECK(r.service->verdict == PlanVerdict::Marginal);
+    CHECK(r.service->off == std::vector<std::vector<std::string>>{{"the crossmember"}});
+    CHECK(in.not_looked_at.size() == 2);
+    // something scanned 30 inside of the left flange, and as far outside of the rail: it can't be drawn either way
+    analysis::Overlay o;
+    o.on_chassis = {scanned("exhaust", {700, -350, 380}, {1100, -320, 520})};
+    const auto one = make::servicePlan(analysis::serviceWithScans(in, o));
+    CHECK(std::count_if(one.rows.begin(), one.rows.end(), [](const auto& row) { return row.turned; }) == 4);
+    CHECK(one.looked_at.back() == "scan exhaust");
+    o.on_chassis.push_back(scanned("box", {700, -520, 380}, {1100, -490, 520}));
+    const auto both = make::servicePlan(analysis::serviceWithScans(in, o));
+    CHECK(both.stays == std::vector<std::string>{"the crossmember"});
+    CHECK(std::count_if(both.rows.begin(), both.rows.end(), [](const auto& row) { return row.round == 0; }) == 4);
+    for (const auto& row : both.rows)
+        if (row.round == 0) CHECK(row.ends[0].free_mm == Approx(std::abs(row.at.y_mm) - 350 - 69.0 / 2).margin(1.5));
+    // captive: the outside does not matter, the inside does
+    t.type("crossmember fixing captive");
+    r = analysis::analyse(t.b, 2);
+    for (const make::Fastener& f : r.service.input().fasteners) CHECK(f.captive);
+    CHECK(r.service->off.size() == 1);
+    const auto j = nlohmann::json::parse(analysis::makeServiceJson(t.b, r));
+    CHECK(j["fasteners"].size() == 8);
+    CHECK(j["comes_off"] == nlohmann::json::parse(R"([["the crossmember"]])"));
+}
+
+TEST_CASE("parts bring their bolts; what stands in each other is found and cleared again", "[analysis][service]") {
+    Typist t = bridged();
+    for (const char* line : {"point Ta 1500 420 560", "coordinates Ta 1500 420 560", "point Tb 1500 420 500",
+                             "coordinates Tb 1500 420 500", "part s1 standoff at Tb Ta across 50 wall 3 hole 13"})
+        t.type(line);
+    auto r = analysis::analyse(t.b, 1);
+    // its nut stands inside of a tube that is closed: nothing gets there
+    REQUIRE(r.service.input().fasteners.size() == 9);
+    CHECK(found(r, "make.bolt-captive").size() + found(r, "make.bolt-spins").size() == 1);
+    t.type("part s1 captive 1");
+    r = analysis::analyse(t.b, 2);
+    CHECK(found(r, "make.bolt-captive").empty());
+    CHECK(found(r, "make.bolt-spins").empty());
+    CHECK(found(r, "make.part-fouls").empty());
+    // a brace right through the standoff; flush on the rails it is none
+    for (const char* line : {"point Ba 1500 -389.5 450", "coordinates Ba 1500 -389.5 450", "point Bb 1500 389.5 450",
+                             "coordinates Bb 1500 389.5 450", "part b1 brace at Ba Bb across 40 wall 3"})
+        t.type(line);
+    r = analysis::analyse(t.b, 3);
+    CHECK(found(r, "make.part-fouls").empty());
+    t.type("coordinates Bb 1500 460 530");
+    t.type("coordinates Ba 1500 300 530");
+    r = analysis::analyse(t.b, 4);
+    REQUIRE(found(r, "make.part-fouls").size() >= 1);
+    bool through = false;
+    for (const auto* f : found(r, "make.part-fouls"))
+        through = through || f->sentence.find("Part s1 and part b1") != std::string::npos;
+    CHECK(through);
+}
+
+} // namespace analysis_service_test
