@@ -94,7 +94,7 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
              steelMass(area * q.middle_mm)});
         for (const auto& [name, leg] : {std::pair{"leg left", &q.left}, std::pair{"leg right", &q.right}})
             p.pieces.push_back({name, stock, 1, leg->long_edge_mm,
-                                fmt::format("mitre {}°, flange {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
+                                fmt::format("mitre {}°, end {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
                                             std::abs(leg->plan_saw_rad) < units::radians(0.25)
                                                 ? ""
                                                 : fmt::format(" side, {}° top", degrees(std::abs(leg->plan_saw_rad)))),
