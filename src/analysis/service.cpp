@@ -48,6 +48,8 @@ public:
         for (const DrawnWheel& w : drawnWheels(b_, r_)) body("tyre " + w.name, tyreMesh(w)).given = true;
         for (const DrawnTube& t : drawnTubes(b_, r_)) body(t.name, tubeMesh(t)).given = true;
         if (!in_.fasteners.empty()) {
+            if (b_.rail.shape == RailShape::Channel)
+                in_.not_looked_at.emplace_back("to which side the rails' channels are open: inwards was taken");
             if (!hasScans(the_chassis))
                 in_.not_looked_at.emplace_back("what else stands on the frame: nothing of it was scanned");
             if (!hasScans(the_body)) in_.not_looked_at.emplace_back("the body: nothing of it was scanned");
@@ -94,6 +96,13 @@ private:
         return in_.fasteners.back();
     }
 
+    /// A place that is known less well than what a bolt has to spare: nothing holds by it.
+    static void knownTo(Fastener& f, double u95_mm) {
+        if (u95_mm <= make::service_spare_mm) return;
+        f.assumed.push_back(std::isfinite(u95_mm) ? fmt::format("its place, to ± {:.1f} mm", u95_mm)
+                                                  : std::string("its place: something of it is open"));
+    }
+
     void crossmember() {
         if (!r_.crossmember.made() || !r_.crossmember->possible) return;
         const make::CrossmemberInput& in = r_.crossmember.input();
@@ -130,6 +139,7 @@ private:
                 f.captive = d.captive;
                 f.holds = {the_crossmember};
                 f.assumed = d.assumed;
+                knownTo(f, in.gearbox_u95_mm);
             }
         }
     }
@@ -158,6 +168,7 @@ private:
             f.length_mm = *length;
             f.captive = bolt.captive;
             if (p.bolted_on) f.holds = {name};
+            knownTo(f, p.size_mm.u95);
             if (!bolt.grip_known) f.assumed.push_back("what lies behind it: as thick as itself");
         }
     }
@@ -178,6 +189,7 @@ private:
             f.length_mm = *m.bolt_length_mm;
             f.captive = m.nut_inside;
             f.holds = {the_body_itself};
+            knownTo(f, m.gap_mm.u95);
             if (b_.mount_design.body_thickness.provenance == Provenance::Assumed) f.assumed.emplace_back("the floor's thickness");
         }
     }

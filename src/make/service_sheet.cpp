@@ -79,7 +79,7 @@ private:
         }
         SheetWords words(d_, f_, top + f_.px(strip_px + 18), d_.width, r.tag); // below what stands under the bolt
         words.remarks(r.remarks);
-        words.list("Taken as usual: ", r.assumed);
+        words.list("Not known well enough: ", r.assumed);
         y_ = words.end() + f_.px(14);
     }
 

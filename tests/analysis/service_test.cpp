@@ -4,6 +4,8 @@
 #include "analysis/overlay.hpp"
 #include "entry/typist.hpp"
 #include "shape/plain_mesh.hpp"
+#include "store/store.hpp"
+#include "support/support.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -76,6 +78,10 @@ TEST_CASE("a crossmember's bolts stand in its flanges, and a scan in front of th
     CHECK(std::count_if(both.rows.begin(), both.rows.end(), [](const auto& row) { return row.round == 0; }) == 4);
     for (const auto& row : both.rows)
         if (row.round == 0) CHECK(row.ends[0].free_mm == Approx(std::abs(row.at.y_mm) - 350 - 69.0 / 2).margin(1.5));
+    // a channel: nobody said to which side it is open
+    t.type("rail 100 x 60 x 4 channel top");
+    CHECK(analysis::analyse(t.b, 2).service->not_looked_at.size() == 3);
+    t.type("rail 100 x 60 x 4 box top");
     // captive: the outside does not matter, the inside does
     t.type("crossmember fixing captive");
     r = analysis::analyse(t.b, 2);
@@ -114,6 +120,28 @@ TEST_CASE("parts bring their bolts; what stands in each other is found and clear
     for (const auto* f : found(r, "make.part-fouls"))
         through = through || f->sentence.find("Part s1 and part b1") != std::string::npos;
     CHECK(through);
+}
+
+TEST_CASE("a bolt whose place is known less well than what it has to spare never holds", "[analysis][service][demo]") {
+    auto store = store::Store::open(test::demoBuild(test::freshFolder("service-demo"), "petrel_on_tern --plain"));
+    REQUIRE(store);
+    const Build& b = (*store)->build();
+    const auto r = analysis::analyse(b, 1);
+    make::ServiceIn in = r.service.input();
+    in.not_looked_at.clear(); // as if all had been looked at: what is left is how well it is known
+    const auto p = make::servicePlan(in);
+    int rough = 0, fine = 0;
+    for (std::size_t k = 0; k < r.mounts.size(); ++k)
+        for (const auto& row : p.rows) {
+            if (row.name != "mount " + r.mounts[k].name) continue;
+            const bool known = r.mounts[k].gap_mm.u95 <= make::service_spare_mm;
+            INFO(row.name << " ± " << r.mounts[k].gap_mm.u95);
+            CHECK((row.verdict == PlanVerdict::Holds) == known);
+            (known ? fine : rough) += 1;
+        }
+    CHECK(rough + fine == 6);
+    CHECK(rough > 0);
+    CHECK(fine > 0);
 }
 
 } // namespace analysis_service_test
