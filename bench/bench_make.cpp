@@ -1,6 +1,7 @@
 // Parts of new steel while one is dragged along its rail: meshes at once beside solids that are modelled; bolts and what stands
 // in each other looked at anew. Flat pieces laid into a plate beside the rectangles round them, bars beside the longest first.
 #include "make/fouls.hpp"
+#include "make/near.hpp"
 #include "make/nest.hpp"
 #include "make/part.hpp"
 #include "make/plates.hpp"
@@ -8,6 +9,7 @@
 #include "make/service.hpp"
 #include "shape/plain_mesh.hpp"
 #include "shape/transform.hpp"
+#include "shape/triangle.hpp"
 
 #include <benchmark/benchmark.h>
 
@@ -87,6 +89,49 @@ void dragged(benchmark::State& state) {
     state.counters["fouls"] = static_cast<double>(fouls);
 }
 BENCHMARK(dragged)->Name("a part dragged: 20 others, 24 bolts, what stands in each other")->Unit(benchmark::kMillisecond);
+
+/// What is drawn while it is dragged on the sheet from above: planned, made a mesh, what it stands in, what comes nearest.
+void draggedFromAbove(benchmark::State& state) {
+    std::vector<make::ServiceBody> bodies;
+    shape::Mesh rails;
+    for (const double y : {-450.0, 450.0}) append(rails, make::railFilled(rail(y)));
+    bodies.push_back(body("rails", rails));
+    bodies.back().given = true;
+    bodies.back().touch_mm = 3;
+    for (int k = 0; k < 20; ++k)
+        bodies.push_back(body("part " + std::to_string(k), meshOf(make::partPlan(outrigger(150 + 130.0 * k, k % 2 ? 1 : -1)))));
+    bodies.push_back({});
+    double station = 300, least = 1e9;
+    for (auto _ : state) {
+        station += 7;
+        if (station > 2800) station = 300;
+        bodies.back() = body("dragged", meshOf(make::partPlan(outrigger(station, 1))));
+        benchmark::DoNotOptimize(make::foulsOf(bodies).data());
+        if (const auto near = make::nearestOther(bodies.back(), bodies, make::near_cap_mm)) least = std::min(least, near->mm);
+    }
+    state.counters["least_mm"] = least;
+}
+BENCHMARK(draggedFromAbove)->Name("a part dragged from above: 20 others, what comes nearest")->Unit(benchmark::kMillisecond);
+/// Baseline of it: every triangle against every other.
+void everyTriangle(benchmark::State& state) {
+    const shape::Mesh one = meshOf(make::partPlan(outrigger(1000, 1))), other = meshOf(make::partPlan(outrigger(1090, 1)));
+    double least = 1e9;
+    for (auto _ : state)
+        for (std::uint32_t i = 0; i < one.triangles.size(); ++i)
+            for (std::uint32_t j = 0; j < other.triangles.size(); ++j) {
+                const auto s = shape::nearestOf(shape::cornersOf(one, i), shape::cornersOf(other, j));
+                least = std::min(least, geometry::between(s.from, s.to));
+            }
+    state.counters["least_mm"] = least;
+}
+BENCHMARK(everyTriangle)->Name("two parts, every triangle against every other (baseline)")->Unit(benchmark::kMillisecond);
+void nearestOfTwo(benchmark::State& state) {
+    const shape::Mesh one = meshOf(make::partPlan(outrigger(1000, 1))), other = meshOf(make::partPlan(outrigger(1090, 1)));
+    double least = 0;
+    for (auto _ : state) least = make::nearestOf(one, other, make::near_cap_mm)->mm;
+    state.counters["least_mm"] = least;
+}
+BENCHMARK(nearestOfTwo)->Name("two parts, the nearest places")->Unit(benchmark::kMillisecond);
 
 void meshAtOnce(benchmark::State& state) {
     const auto p = make::partPlan(outrigger(1000, 1));

@@ -45,8 +45,8 @@ def codes_in_the_source():
     codes |= {"stretch.axle-" + c for c in re.findall(r'\b(?:say|judge)\(\s*"([a-z-]+)"', text("src/stretch/axle.cpp"))}
     for file in sorted((source / "src/make").glob("crossmember.cpp")):
         codes |= {"make.crossmember-" + c for c in re.findall(r'(?:\badd|Remarks\{p\})\(\s*"([a-z-]+)", PlanVerdict|(?:\badd|Remarks\{p\})\(\s*"([a-z-]+)",', file.read_text()) for c in c if c}
-    for file in sorted((source / "src/make").glob("part*.cpp")):
-        codes |= {"make." + c for c in re.findall(r'\b(?:add|bears)\(\s*"(part-[a-z-]+)",', file.read_text())}
+    for file in sorted((source / "src/make").glob("*.cpp")):
+        codes |= {"make." + c for c in re.findall(r'\b(?:add|bears)\(\s*"((?:part|fixture|join)-[a-z-]+)",', file.read_text())}
     codes |= {"make." + c for c in re.findall(r'\badd\(row, "(bolt-[a-z-]+)",', text("src/make/service.cpp"))}
     codes |= {"make." + c for c in re.findall(r'\badd\("(weld-[a-z-]+)",', text("src/make/weld_plan.cpp"))}
     codes |= {"make.mount-" + c for c in re.findall(r'\b(?:fails|marginal)\(\s*"([a-z-]+)"', text("src/make/mounts.cpp"))}

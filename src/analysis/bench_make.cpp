@@ -1,12 +1,16 @@
 #include "analysis/bench_parts.hpp"
+#include "analysis/fixtures.hpp"
+#include "analysis/joins.hpp"
 #include "analysis/json.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/parts.hpp"
 #include "analysis/scans.hpp"
 #include "analysis/service.hpp"
+#include "analysis/steel_views.hpp"
 #include "analysis/welds.hpp"
 #include "make/crossmember_solid.hpp"
 #include "make/make_sheet.hpp"
+#include "sheet/tiles.hpp"
 #include "sheet/write.hpp"
 #include "units/shown.hpp"
 
@@ -113,7 +117,10 @@ void addMakePages(const Build& b, const Results& r, std::vector<Drawing>& pages)
     for (Drawing& page : crossmemberSheet(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : partPages(b, r, false)) pages.push_back(std::move(page));
     for (Drawing& page : servicePages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : orderPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : joinPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : weldPages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : fixturePages(b, r)) pages.push_back(std::move(page));
 }
 
 void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
@@ -125,6 +132,7 @@ void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
         out.keep("crossmember.svg", [&](const auto& to) { return writeSvg(pages.front(), to); });
     }
     keepPartFiles(b, r, out);
+    keepFixtureFiles(b, r, out);
     if (r.file_damage.empty()) keepPlateFiles(b, r, out);
     // nothing that a machine cuts from comes out of a damaged file: a sheet can say so, a cutting file can't
     const bool cuttable = r.file_damage.empty();
@@ -134,7 +142,7 @@ void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
         out.keep("pad.dxf", [&](const auto& to) { return writeDxf(make::plateDrawing(r.crossmember->pad), to); });
         out.keep("crossmember.step", [&](const auto& to) -> Result<void> {
             const auto solids = make::crossmemberSolids(r.crossmember.input(), *r.crossmember);
-            return solids ? shape::writeStep(*solids, to) : Result<void>(solids.error());
+            return solids ? shape::writeStep(*solids, to, "Crossmember") : Result<void>(solids.error());
         });
     }
 }
@@ -163,14 +171,9 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
         x += area.width / 3;
     }
     pages.push_back(std::move(plates));
-    // the plates as templates, where they fit on a page
+    // the plates as templates
     for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right, &r.crossmember->pad}) {
-        if (plate->width_mm > area.width || plate->height_mm > area.height - 14) continue;
-        Area own;
-        Drawing template_page = blankPage(titled(b, r, fmt::format("Template 1 : 1, {}", plate->name)), cautions, own);
-        template_page.place(make::plateDrawing(*plate), {own.x, own.y});
-        addCheckBar(template_page, {own.x, own.y + own.height - 2});
-        pages.push_back(std::move(template_page));
+        addAtFullSize(pages, titled(b, r, fmt::format("Template 1 : 1, {}", plate->name)), cautions, make::plateDrawing(*plate));
     }
     return pages;
 }
@@ -180,34 +183,43 @@ const std::vector<SlowNode> make_nodes{serviceNode(), platesNode()};
 }
 
 extern const BenchInfo make_bench; // of the table
-const BenchInfo make_bench{
-    "make",
-    "Make",
-    "What is made of steel, and how?",
-    "mounts, crossmember and parts",
-    [](const Build& b, const Results&) { return !b.mounts.empty() || b.crossmember.has_value() || !b.steel_parts.empty(); },
-    makeHeadlineOf,
-    makeLacks,
-    {{"sheet", "The sheet", makeViewOf},
-     {"parts", "Parts", partsDrawing, {}, partsHeadline},
-     {"cut", "Cut list", nullptr, {}, cutListHeadline, cutList},
-     {"bars", "Bars", barsDrawing, {}, barsHeadline},
-     {"plates", "Plates", platesDrawing, {slow::plates}, platesHeadline},
-     {"fasteners", "Fasteners", serviceDrawing, {slow::service}, serviceHeadline},
-     {"welds", "Welds", weldsDrawing, {}, weldsHeadline}},
-    addMakeFindings,
-    makeCard,
-    addMakePages,
-    addMakeFiles,
-    [](const Build&, const Results& r) { return makeJson(r); },
-    &make_nodes,
-    false,
-    nullptr,
-    {{"part", makePartJson},
-     {"cut", makeCutJson},
-     {"bars", makeBarsJson},
-     {"plates", makePlatesJson, {slow::plates}},
-     {"fasteners", makeServiceJson, {slow::service}},
-     {"welds", makeWeldsJson}}};
+const BenchInfo make_bench{"make",
+                           "Make",
+                           "What is made of steel, and how?",
+                           "mounts, crossmember and parts",
+                           [](const Build& b, const Results&) {
+                               return !b.mounts.empty() || b.crossmember.has_value() || !b.steel_parts.empty() ||
+                                      !b.fixtures.empty();
+                           },
+                           makeHeadlineOf,
+                           makeLacks,
+                           {{"sheet", "The sheet", makeViewOf},
+                            {"parts", "Parts", partsDrawing, {}, partsHeadline},
+                            {"above", "From above", aboveDrawing, {}, partsHeadline, nullptr, aboveDragged},
+                            {"order", "In order", orderDrawing, {}, orderHeadline},
+                            {"cut", "Cut list", nullptr, {}, cutListHeadline, cutList},
+                            {"bars", "Bars", barsDrawing, {}, barsHeadline},
+                            {"plates", "Plates", platesDrawing, {slow::plates}, platesHeadline},
+                            {"fasteners", "Fasteners", serviceDrawing, {slow::service}, serviceHeadline},
+                            {"joins", "Joins", nullptr, {}, joinsHeadline, joinsList},
+                            {"welds", "Welds", weldsDrawing, {}, weldsHeadline},
+                            {"fixture", "Fixture", fixturesDrawing, {}, fixturesHeadline}},
+                           addMakeFindings,
+                           makeCard,
+                           addMakePages,
+                           addMakeFiles,
+                           [](const Build&, const Results& r) { return makeJson(r); },
+                           &make_nodes,
+                           false,
+                           nullptr,
+                           {{"part", makePartJson},
+                            {"cut", makeCutJson},
+                            {"bars", makeBarsJson},
+                            {"plates", makePlatesJson, {slow::plates}},
+                            {"fasteners", makeServiceJson, {slow::service}},
+                            {"order", makeOrderJson},
+                            {"joins", makeJoinsJson},
+                            {"welds", makeWeldsJson},
+                            {"fixture", makeFixtureJson}}};
 
 } // namespace gorvet::analysis

@@ -1,5 +1,6 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/card_maker.hpp"
+#include "analysis/fixtures.hpp"
 #include "analysis/parts.hpp"
 #include "units/shown.hpp"
 
@@ -24,6 +25,7 @@ public:
         if (tag.kind == "mount") return mount(MountId{tag.id});
         if (tag.kind == "crossmember") return crossmember();
         if (tag.kind == "part") return partCard(b_, r_, tag.rest);
+        if (tag.kind == "fixture") return fixtureCard(b_, r_, tag.rest);
         return std::nullopt;
     }
 

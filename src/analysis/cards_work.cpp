@@ -27,7 +27,7 @@ public:
         if (tag.kind == "lift") return liftCard(b_, r_, tag.rest);
         if (tag.kind == "surface") return surfaceCard(b_, tag.rest);
         if (tag.kind == "photo") return photoCard(b_, tag.rest);
-        if (tag.kind == "stock") return stockCard(b_, tag.rest);
+        if (tag.kind == "stock") return stockCard(b_, r_, tag.rest);
         if (tag.kind == "decision") return decisionCard(b_, r_, tag.rest);
         return std::nullopt;
     }

@@ -1,7 +1,10 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/finding_maker.hpp"
+#include "analysis/fixtures.hpp"
+#include "analysis/joins.hpp"
 #include "analysis/parts.hpp"
 #include "analysis/service.hpp"
+#include "analysis/steel_views.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -64,6 +67,9 @@ void addMakeFindings(const Build& b, const Results& r, std::vector<Finding>& out
     MakeFinder(b, r, out).make();
     addPartFindings(b, r, out);
     addServiceFindings(b, r, out);
+    addJoinFindings(b, r, out);
+    addOrderFindings(b, r, out);
+    addFixtureFindings(b, r, out);
 }
 
 } // namespace gorvet::analysis

@@ -1,6 +1,9 @@
 // Findings of parts of new steel.
 #include "analysis/finding_maker.hpp"
+#include "analysis/fixtures.hpp"
+#include "analysis/joins.hpp"
 #include "analysis/parts.hpp"
+#include "analysis/steel_views.hpp"
 
 #include <cmath>
 
@@ -28,20 +31,63 @@ public:
                     .tag = tag;
                 continue;
             }
-            for (const Remark& remark : node->remarks) {
-                Finding& f = add(severityOf(remark.verdict), "make." + remark.code, in.name, verdictWord(remark.verdict),
-                                 fmt::format("{}: {}", in.name, remark.sentence), remark.remedy);
-                f.figure = remark.figure;
-                f.need = remark.need;
-                if (!node->at.empty()) f.station_mm = node->at.front().x_mm;
-                f.brief = in.name;
-                f.tag = tag;
-            }
+            of(node->remarks, in.name, tag, node->at.empty() ? std::nullopt : std::optional(node->at.front().x_mm));
             asMade(in, *node, tag);
         }
     }
 
+    void order() {
+        for (const make::PutOn& p : *r_.put_on) {
+            if (!p.from.empty()) continue;
+            Finding& f = add(sheet::Severity::Bad, "make.order-shut", p.name, "Fails",
+                             fmt::format("{} can't be put in straight from any side: {} shut it in.", p.name, p.shut_by),
+                             "Before those, or of two pieces that are joined in place.");
+            f.brief = p.name;
+            f.tag = p.tag;
+        }
+    }
+    void fixtures() {
+        for (const auto& node : r_.fixtures) {
+            const std::string name = node.input().name, tag = "fixture:" + name;
+            if (!node.input().missing.empty())
+                add(sheet::Severity::Warn, "make.fixture-waits", name, "Marginal",
+                    fmt::format("The fixture {} waits for {}.", name, node.input().missing.front()), "Measure it, or say it.")
+                    .tag = tag;
+            of(node->remarks, name, tag, std::nullopt);
+        }
+    }
+    void joins() {
+        std::string unknown, tag; // said once of all
+        for (const Joined& j : joinsOf(b_, r_)) {
+            std::vector<Remark> own;
+            for (const Remark& remark : j.plan.remarks)
+                if (remark.code != "join-known" || j.input.bolted) own.push_back(remark);
+            of(own, j.input.part, j.input.tag, std::nullopt);
+            if (own.size() == j.plan.remarks.size()) continue;
+            unknown += (unknown.empty() ? "" : ", ") + j.input.part;
+            tag = j.input.tag;
+        }
+        if (unknown.empty()) return;
+        Finding& f = add(sheet::Severity::Warn, "make.join-known", "joins", "Marginal",
+                         fmt::format("What {} joined to is taken as mild steel: nobody said so.",
+                                     unknown.find(',') == std::string::npos ? unknown + " is" : unknown + " are"),
+                         "A magnet, a file and its papers tell: frame-metal mild, or part o1 onto mild thick 3.");
+        f.brief = "joins";
+        f.tag = tag;
+    }
+
 private:
+    void of(const std::vector<Remark>& remarks, const std::string& name, const std::string& tag, std::optional<double> station) {
+        for (const Remark& remark : remarks) {
+            Finding& f = add(severityOf(remark.verdict), "make." + remark.code, name, verdictWord(remark.verdict),
+                             fmt::format("{}: {}", name, remark.sentence), remark.remedy);
+            f.figure = remark.figure;
+            f.need = remark.need;
+            f.station_mm = station;
+            f.brief = name;
+            f.tag = tag;
+        }
+    }
     /// What came out otherwise than it was to be, by more than its own ± and what a saw gives.
     void asMade(const make::PartIn& in, const make::PartPlan& p, const std::string& tag) {
         const SteelPart* part = steelPartNamed(b_, in.name);
@@ -66,5 +112,8 @@ private:
 } // namespace
 
 void addPartFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).parts(); }
+void addJoinFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).joins(); }
+void addOrderFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).order(); }
+void addFixtureFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).fixtures(); }
 
 } // namespace gorvet::analysis

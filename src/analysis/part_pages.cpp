@@ -7,6 +7,7 @@
 #include "formats/csv.hpp"
 #include "make/crossmember.hpp"
 #include "make/part_sheet.hpp"
+#include "sheet/tiles.hpp"
 #include "sheet/write.hpp"
 
 #include <algorithm>
@@ -104,41 +105,29 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     make::PartView v{&in, &p, "", step};
     page.place(make::partWords(v, area.width * 0.36, views, on_paper), {area.x + area.width * 0.64, area.y});
     pages.push_back(std::move(page));
-    // all its flat pieces on one page
-    if (!p.flats.empty()) {
+    // its flat pieces beside each other, as many as can be read
+    constexpr std::size_t most_beside = 4;
+    const std::size_t sheets = (p.flats.size() + most_beside - 1) / most_beside;
+    for (std::size_t k = 0; k < sheets; ++k) {
         Area own;
         Drawing one = blankPage(titled(b, r, fmt::format("{}: as they are cut", p.name)), cautionsOf(), own);
-        const auto count = static_cast<double>(p.flats.size());
-        double x = own.x;
-        for (const make::FlatPiece& flat : p.flats) {
-            one.place(make::flatSheet(flat, step, own.width / count - 4, own.height - 4, on_paper), {x, own.y});
-            x += own.width / count;
-        }
+        const std::size_t from = k * p.flats.size() / sheets, until = (k + 1) * p.flats.size() / sheets;
+        const double wide = own.width / static_cast<double>(until - from);
+        for (std::size_t i = from; i < until; ++i)
+            one.place(make::flatSheet(p.flats[i], step, wide - 4, own.height - 4, on_paper),
+                      {own.x + wide * static_cast<double>(i - from), own.y});
         pages.push_back(std::move(one));
     }
     if (!templates) return;
-    for (const make::FlatPiece& flat : p.flats) {
-        Area own;
-        const Drawing cut = make::flatDrawing(flat);
-        Drawing one = blankPage(titled(b, r, fmt::format("Template 1 : 1, {}: {}", p.name, flat.name)), cautionsOf(), own);
-        if (cut.width > own.width || cut.height > own.height - 14) continue;
-        one.place(cut, {own.x, own.y});
-        addCheckBar(one, {own.x, own.y + own.height - 2});
-        pages.push_back(std::move(one));
-    }
+    for (const make::FlatPiece& flat : p.flats)
+        addAtFullSize(pages, titled(b, r, fmt::format("Template 1 : 1, {}: {}", p.name, flat.name)), cautionsOf(),
+                      make::flatDrawing(flat));
     for (const make::BarPiece& bar : p.bars)
-        for (std::size_t end = 0; end < 2; ++end) {
-            if (!bar.ends[end].cope) continue;
-            Area own;
-            Drawing one =
-                blankPage(titled(b, r, fmt::format("{}: wrap 1 : 1 round its {}", p.name, end == 0 ? "first end" : "other end")),
-                          cautionsOf(), own);
-            const Drawing wrap = make::wrapDrawing(bar, end);
-            if (wrap.width > own.width || wrap.height > own.height - 14) continue;
-            one.place(wrap, {own.x, own.y + 2});
-            addCheckBar(one, {own.x, own.y + own.height - 2});
-            pages.push_back(std::move(one));
-        }
+        for (std::size_t end = 0; end < 2; ++end)
+            if (bar.ends[end].cope)
+                addAtFullSize(
+                    pages, titled(b, r, fmt::format("{}: wrap 1 : 1 round its {}", p.name, end == 0 ? "first end" : "other end")),
+                    cautionsOf(), make::wrapDrawing(bar, end));
 }
 
 } // namespace
@@ -204,10 +193,12 @@ std::vector<CutRow> cutRows(const Results& r) {
         for (const make::BarPiece& bar : p.bars) {
             std::string ends = make::endsWords(bar);
             if (!bar.bends.empty()) ends += fmt::format("; {}", units::counted(bar.bends.size(), "a bend"));
-            rows.push_back({bar.count, named(bar.name), make::stockWords(bar), fmt::format("{:.1f}", bar.length_mm.value),
-                            bar.length_mm.value, std::move(ends), fmt::format("{:.3f}", bar.count * bar.mass_kg), tag});
+            rows.push_back({bar.count, named(bar.name), bar.at_hand ? "the original" : make::stockWords(bar),
+                            fmt::format("{:.1f}", bar.length_mm.value), bar.length_mm.value, std::move(ends),
+                            fmt::format("{:.3f}", bar.count * bar.mass_kg), tag});
         }
         for (const make::FlatPiece& flat : p.flats) {
+            if (flat.at_hand) continue; // nothing is cut for it
             const auto [w, h] = make::flatSize(flat);
             std::string ends = fmt::format("{:.1f} × {:.1f}", w, h);
             if (!flat.bends.empty()) ends += fmt::format(", {}", units::counted(flat.bends.size(), "a bend"));
@@ -262,7 +253,7 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
         });
     std::set<std::string> used;
     for (const auto& node : r.parts)
-        for (const make::FlatPiece& flat : node->flats)
+        for (const make::FlatPiece& flat : node->flats) // of one that was bought too: its holes are drilled after it
             out.keep(fileFor(flat.name == node->name ? node->name : node->name + "-" + flat.name, used),
                      [&](const auto& to) { return writeDxf(make::flatDrawing(flat), to); });
     if (std::none_of(r.parts.begin(), r.parts.end(), [](const auto& node) { return node->made(); })) return;
@@ -274,7 +265,7 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
             if (!solids) return solids.error();
             all.insert(all.end(), solids->begin(), solids->end());
         }
-        return shape::writeStep(all, to);
+        return shape::writeStep(all, to, b.settings.name);
     });
 }
 
@@ -308,6 +299,16 @@ std::string makePartJson(const Build&, const Results& r) {
             one["load_share"] = number(p.used);
             one["load_share_at"] = p.used_at;
         }
+        one["facts"] = Json::array();
+        for (const make::PartFact& fact : p.facts) {
+            Json of = {{"what", fact.what}};
+            if (fact.length_mm)
+                put(of, *fact.length_mm, "_mm", "length");
+            else
+                of["words"] = fact.words;
+            one["facts"].push_back(std::move(of));
+        }
+        one["on_the_car"] = !p.apart;
         one["bars"] = Json::array();
         for (const make::BarPiece& bar : p.bars) {
             Json piece = {{"name", bar.name},
@@ -316,6 +317,7 @@ std::string makePartJson(const Build&, const Results& r) {
                           {"width_mm", number(bar.width_mm)},
                           {"wall_mm", number(bar.wall_mm)},
                           {"mass_kg", number(bar.mass_kg)},
+                          {"original", bar.at_hand},
                           {"ends", Json::array()}};
             put(piece, bar.length_mm, "_mm", "length");
             for (const make::BarEnd& e : bar.ends) {
@@ -338,6 +340,7 @@ std::string makePartJson(const Build&, const Results& r) {
                           {"count", flat.count},
                           {"thickness_mm", number(flat.thickness_mm)},
                           {"mass_kg", number(flat.mass_kg)},
+                          {"bought", flat.at_hand},
                           {"outline", Json::array()},
                           {"holes", Json::array()},
                           {"bends", Json::array()}};

@@ -88,7 +88,7 @@ std::vector<std::shared_ptr<const make::PartPlan>> newSteel(const Build& b, cons
         const SteelPart* part = steelPartNamed(b, node.input().name);
         const bool of_body =
             std::any_of(part->at.begin(), part->at.end(), [&](PointId id) { return b.points.at(id).subject == the_body; });
-        if (node->made() && !of_body) all.push_back(node.share());
+        if (node->made() && !node->apart && !of_body) all.push_back(node.share());
     }
     return all;
 }
@@ -152,6 +152,13 @@ public:
             for (const make::BarPiece& bar : p.bars)
                 c.rows.push_back({"sawn off", fmt::format("{} ± {}", len(bar.length_mm.value), small(bar.length_mm.u95)),
                                   markOf(bar.length_mm.provenance), true});
+            for (const make::PartFact& fact : p.facts)
+                c.rows.push_back({fact.what,
+                                  !fact.length_mm ? fact.words
+                                  : fact.length_mm->u95 > 0
+                                      ? fmt::format("{} ± {}", len(fact.length_mm->value), small(fact.length_mm->u95))
+                                      : len(fact.length_mm->value),
+                                  Mark::Derived, false});
             if (p.used)
                 c.rows.push_back(
                     {"of what it bears, its load takes", fmt::format("{:.0f} %", 100 * *p.used), Mark::Derived, false});

@@ -234,7 +234,7 @@ std::vector<FlatNeed> flatNeeds(const Results& r) {
     }
     for (const auto& node : r.parts)
         for (const make::FlatPiece& flat : node->flats)
-            if (geometry::isSimple(flat.outline))
+            if (geometry::isSimple(flat.outline) && !flat.at_hand)
                 all.push_back({flat.name == node->name ? node->name : fmt::format("{}: {}", node->name, flat.name),
                                "part:" + node->name, flat});
     return all;

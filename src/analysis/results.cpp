@@ -6,11 +6,13 @@
 #include "analysis/column.hpp"
 #include "analysis/drive.hpp"
 #include "analysis/findings.hpp"
+#include "analysis/fixtures.hpp"
 #include "analysis/parts.hpp"
 #include "analysis/planned_width.hpp"
 #include "analysis/seatings.hpp"
 #include "analysis/service.hpp"
 #include "analysis/sit_input.hpp"
+#include "analysis/steel_views.hpp"
 #include "analysis/steering.hpp"
 #include "analysis/survey_of.hpp"
 #include "analysis/travel.hpp"
@@ -392,7 +394,10 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.nests = nestsOf(b, r, previous);
     r.service = serviceOf(b, r, previous);
     r.fouls = foulsOf(b, r, previous);
+    r.nears = nearsOf(b, r, previous);
     r.welds = weldsOf(b, r, previous);
+    r.put_on = putOnOf(b, r, previous);
+    r.fixtures = fixturesOf(b, r, previous);
     r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
     makeWork(b, r, previous);
     if (previous) r.scans = previous->scans;

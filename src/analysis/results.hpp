@@ -14,10 +14,13 @@
 #include "drive/weights.hpp"
 #include "drive/wheels.hpp"
 #include "make/crossmember.hpp"
+#include "make/fixture.hpp"
 #include "make/fouls.hpp"
 #include "make/mounts.hpp"
+#include "make/near.hpp"
 #include "make/nest.hpp"
 #include "make/part.hpp"
+#include "make/put_on.hpp"
 #include "make/service.hpp"
 #include "make/weld_plan.hpp"
 #include "sit/lowering.hpp"
@@ -173,7 +176,10 @@ struct Results {
     Node<make::CrossmemberInput, make::CrossmemberPlan> crossmember; ///< not made: none is planned, or it waits for something
     Node<make::ServiceIn, make::ServicePlan> service;                ///< whether every bolt comes out, by what is planned alone
     Node<std::vector<make::ServiceBody>, std::vector<make::Foul>> fouls; ///< planned things that stand in each other
+    Node<std::vector<make::ServiceBody>, std::vector<make::Near>> nears; ///< how near planned things come to each other
+    Node<make::PutOnIn, std::vector<make::PutOn>> put_on; ///< all of it in order: from where each goes in
     Node<make::WeldIn, make::WeldPlan> welds;                            ///< of all new steel, in order
+    std::vector<Node<make::FixtureIn, make::FixturePlan>> fixtures;
     work::Facts work_facts;
     struct Job {
         work::Facts facts;

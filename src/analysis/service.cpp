@@ -145,7 +145,7 @@ private:
     }
 
     void part(const make::PartPlan& p) {
-        if (!p.made()) return;
+        if (!p.made() || p.apart) return;
         shape::Mesh all;
         for (const make::NamedMesh& piece : make::partMeshes(p)) append(all, piece.mesh);
         const std::string name = "part " + p.name;

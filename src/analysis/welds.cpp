@@ -1,6 +1,7 @@
 // The weld plan: its seams from all that is planned of steel, its sheet, page and JSON.
 #include "analysis/welds.hpp"
 
+#include "analysis/joins.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/pages.hpp"
 #include "make/crossmember_solid.hpp"
@@ -8,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include <fmt/format.h>
 
@@ -78,12 +80,21 @@ void spliceSeams(const Results& r, WeldIn& in) {
 
 WeldIn weldInput(const Build& b, const Results& r) {
     WeldIn in;
+    std::string never; // what is not welded to what is there
+    std::set<std::string> not_welded;
+    for (const Joined& j : joinsOf(b, r))
+        if (j.input.welded && !j.plan.welds()) {
+            never += (never.empty() ? "" : ", ") + j.input.part;
+            not_welded.insert(j.input.part);
+        }
+    if (!never.empty()) in.not_in_it.push_back(fmt::format("what joins {} to the car: see Joins", never));
     for (const auto& node : r.parts) {
         const make::PartPlan& p = *node;
         if (!p.made()) continue;
         for (const make::Seam& s : p.seams)
-            in.seams.push_back({fmt::format("{} {}", p.kind, p.name), s.what, "part:" + p.name, WeldKind::Fillet, s.length_mm,
-                                s.leg_mm, s.thickness_mm, s.on_car, s.at});
+            if (!s.on_car || !not_welded.contains(p.name))
+                in.seams.push_back({fmt::format("{} {}", p.kind, p.name), s.what, "part:" + p.name, WeldKind::Fillet, s.length_mm,
+                                    s.leg_mm, s.thickness_mm, s.on_car, s.at});
     }
     crossmemberSeams(r, in);
     spliceSeams(r, in);

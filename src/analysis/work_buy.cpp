@@ -271,6 +271,7 @@ void partNeeds(const Results& r, std::vector<work::SteelNeed>& needs) {
         const make::PartPlan& p = *node;
         const std::string tag = "part:" + p.name;
         for (const make::BarPiece& bar : p.bars) {
+            if (bar.at_hand) continue;
             work::SteelNeed n{bar.name,      bar.round ? StockForm::Tube : StockForm::Box,
                               bar.height_mm, bar.width_mm,
                               bar.wall_mm,   bar.length_mm.value,
@@ -281,6 +282,7 @@ void partNeeds(const Results& r, std::vector<work::SteelNeed>& needs) {
             needs.push_back(std::move(n));
         }
         for (const make::FlatPiece& flat : p.flats) {
+            if (flat.at_hand) continue;
             const auto [w, h] = make::flatSize(flat);
             work::SteelNeed n{flat.name == p.name ? p.name : fmt::format("{}: {}", p.name, flat.name),
                               StockForm::Plate,
@@ -392,7 +394,26 @@ std::vector<sheet::Drawing> purchaseSheets(const Build& b, const Results& r) {
     return pages;
 }
 
-std::optional<Card> stockCard(const Build& b, const std::string& name) {
+namespace {
+/// The line that takes off a bar, or off a plate, what is laid into the first of its kind; empty: nothing is.
+std::string cutAsLaid(const Build& b, const Results& r, const std::string& name) {
+    for (const auto& node : r.nests)
+        for (const make::NestLayout& l : node->layouts) {
+            if (node.input().bars[l.bar].name != name || l.pieces.empty()) continue;
+            std::string line;
+            for (const std::size_t k : l.pieces)
+                line += fmt::format("{}{:.1f}mm", line.empty() ? "" : " + ", node.input().pieces[k].length_mm);
+            return fmt::format("cut-off {} {}", name, line);
+        }
+    for (const LaidThickness& t : laidPlates(b, r))
+        for (const make::PlateLayout& l : t.plan->layouts)
+            if (const auto& plate = t.input->plates[l.plate]; plate.name == name && !l.pieces.empty() && l.rest_mm > 0)
+                return fmt::format("cut-off {} {:.1f}mm", name, plate.length_mm - l.rest_mm);
+    return {};
+}
+} // namespace
+
+std::optional<Card> stockCard(const Build& b, const Results& r, const std::string& name) {
     const Stock* s = stockNamed(b, name);
     if (!s) return std::nullopt;
     Card c;
@@ -408,6 +429,8 @@ std::optional<Card> stockCard(const Build& b, const std::string& name) {
     row("cut off", s->from);
     row("price", s->price ? fmt::format("{:g}", *s->price) : "");
     if (!s->note.empty()) c.sentences.push_back(s->note);
+    if (const std::string line = cutAsLaid(b, r, name); !line.empty() && (s->count > 0 || s->any))
+        c.actions.push_back({"cut as laid: the rest to the shelf", line, "", false});
     if (s->count > 0) c.actions.push_back({"cut a piece off", "cut-off " + name + " ", "", true});
     c.actions.push_back({"how many", "stock " + name + " count ", fmt::format("{:g}", s->count), true});
     c.actions.push_back({"shelf", "stock " + name + " shelf ", s->at, true});

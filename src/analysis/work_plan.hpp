@@ -78,7 +78,7 @@ extern const std::vector<SlowNode> photo_nodes;
 
 Headline purchaseHeadline(const build::Build&, const Results&, build::SubjectId);
 std::vector<sheet::Drawing> purchaseSheets(const build::Build&, const Results&);
-std::optional<Card> stockCard(const build::Build&, const std::string& name);
+std::optional<Card> stockCard(const build::Build&, const Results&, const std::string& name);
 
 std::vector<work::SurfaceShown> surfacesOf(const build::Build&);
 Headline coatHeadline(const build::Build&, const Results&, build::SubjectId);

@@ -8,6 +8,7 @@
 #include "build/coats.hpp"
 #include "build/condition.hpp"
 #include "build/drive.hpp"
+#include "build/fixture.hpp"
 #include "build/graft.hpp"
 #include "build/hole.hpp"
 #include "build/jobs.hpp"
@@ -133,6 +134,8 @@ struct BuildMembers {
     Rows<Brake> brakes;
     Rows<Pedal> pedals;
     Rows<SteelPart> steel_parts;
+    Rows<Fixture> fixtures;
+    Rows<FixtureTower> fixture_towers;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -156,7 +159,7 @@ using Document =
           Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
           AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link,
           DriveFacts, WheelSet, Hub, WheelRoom, DialTurn, Widening, Adaptor, AxleSeat, AxleBracket, TackReading, GearReading,
-          SteeringColumn, SteeringGear, Run, Spring, AxleLifted, LinkHoles, Brake, Pedal, SteelPart>;
+          SteeringColumn, SteeringGear, Run, Spring, AxleLifted, LinkHoles, Brake, Pedal, SteelPart, Fixture, FixtureTower>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -258,6 +261,8 @@ const Pedal* pedalOf(const Build&, PedalKind);
 const LinkHoles* linkHolesOf(const Build&, LinkId, LinkEnd);
 /// The part of new steel of that name; nullptr when there is none.
 const SteelPart* steelPartNamed(const Build&, std::string_view name);
+/// The fixture table of that name; nullptr when there is none.
+const Fixture* fixtureNamed(const Build&, std::string_view name);
 const WheelRoom* wheelRoomNamed(const Build&, std::string_view name);
 /// The points that a link of that kind has, in order, in words.
 std::span<const std::string_view> pointsOf(LinkKind);

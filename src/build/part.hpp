@@ -36,6 +36,9 @@ struct SteelPart {
     std::vector<Vec3> pinned;        ///< of its points, in their order; empty: it follows the survey
     std::vector<PartFigure> made;    ///< as it came out, by the same words
     std::string note;
+    std::optional<BaseMetal> onto;       ///< what it is joined to; none: the rails' steel, taken as mild
+    std::optional<Dimension> onto_thick; ///< of it, where it is joined; none: by the rail
+    bool onto_coated = false;            ///< galvanised, painted, sealed: nobody took it off there
     bool operator==(const SteelPart&) const = default;
 };
 template <> struct Schema<SteelPart> {
@@ -52,6 +55,9 @@ template <> struct Schema<SteelPart> {
             field("pinned", &S::pinned).says("where its points stay; empty: it follows the survey"),
             field("made", &S::made).says("as it came out"),
             field("note", &S::note),
+            field("onto", &S::onto).came(14).says("what it is joined to"),
+            mm("onto_thick", &S::onto_thick, 0.2, 100).came(14).says("of it, where it is joined"),
+            field("onto_coated", &S::onto_coated).came(14).says("nobody took its coat off there"),
         };
     }
 };

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include <fmt/format.h>
+
 namespace gorvet::build {
 
 namespace {
@@ -23,10 +25,12 @@ PartFigureKind grip() {
 PartFigureKind captive() {
     return {"captive", PartUnit::Count, 0, 1, std::nullopt, false, "1: its nuts are fixed beforehand", 1};
 }
+/// 1: yes.
+PartFigureKind flag(const char* word, const char* about) { return {word, PartUnit::Count, 0, 1, std::nullopt, false, about, 1}; }
 PartFigureKind load(const char* about) { return {"load", PartUnit::Newton, 1, 500'000, std::nullopt, false, about}; }
 
-std::vector<PartKind> allKinds() {
-    std::vector<PartKind> all;
+/// Tubes and boxes.
+void addBars(std::vector<PartKind>& all) {
     all.push_back({"brace",
                    "a tube or box from place to place, its ends sawn to the faces of the rails that they meet, else square",
                    {"where its middle meets the one side", "where it meets the other"},
@@ -52,6 +56,53 @@ std::vector<PartKind> allKinds() {
           length("deep-end", 15, 300, "height at its end; left out: as at the rail"),
           needed("wide", 20, 300, 50, "outside width"), usual("sheet", 1.2, 12, 3, "thickness"),
           usual("inside", 0.5, 40, 3, "inside radius where its sheet is bent"), load("pressed down on its end at the most, N")}});
+    all.push_back(
+        {"x-member",
+         "legs from the rails to two middle rails, the shaft's opening between them",
+         {"where its front left leg's middle meets the rail", "where its front right leg's does",
+          "where its rear left leg's does", "where its rear right leg's does", "the middle of the opening"},
+         false,
+         {needed("across", 15, 200, 60, "height of its bars"), needed("wide", 15, 200, 40, "their width"),
+          needed("wall", 1.2, 12, 3, "their wall"), needed("opening", 40, 1200, 240, "clear width between its middle rails"),
+          needed("middle", 80, 3000, 500, "length of its middle rails"),
+          length("over", 1.5, 20, "thickness of a plate welded over its opening; left out: none"),
+          usual("under", 0, 20, 5, "thickness of a plate under it that is bolted; 0: none"),
+          length("hole", 4, 30, "in that plate, for its four bolts; left out: 9"),
+          length("front-legs", 100, 3000, "of the original front legs, along the longest edge: they are used again"),
+          length("rear-legs", 100, 3000, "of the original rear legs, the same way"),
+          load("pressed on its middle at the most, N")}});
+    all.push_back(
+        {"k-brace",
+         "two legs from the rails to the middle of a crossmember",
+         {"where its left leg's middle meets the rail", "where its right leg's does", "the middle on the crossmember's face"},
+         false,
+         {needed("across", 8, 200, 42, "outside diameter; of a box its height"),
+          length("wide", 8, 200, "of a box its width; left out: it is a round tube"), needed("wall", 0.8, 12, 3, "its wall"),
+          length("apart", 10, 2000, "its legs' middles on the crossmember; left out: side by side"),
+          load("pushed along a leg at the most, N")}});
+    all.push_back({"lifting-beam",
+                   "a bar with an eye under each end and one for the hook: to lift a body by",
+                   {"its one lower eye", "its other", "a place under the hook"},
+                   false,
+                   {needed("across", 20, 300, 80, "height of the bar; of a round one its diameter"),
+                    length("wide", 20, 300, "its width; left out: it is a round tube"), needed("wall", 1.5, 25, 4, "its wall"),
+                    usual("sheet", 5, 40, 12, "thickness of the eyes"), needed("hole", 8, 60, 22, "of the eyes"),
+                    length("edge", 12, 120, "from a hole's middle to the edge; left out: one and three quarter holes"),
+                    load("hangs on it at the most, N")}});
+    all.push_back(
+        {"skate",
+         "a frame on castors that a body stands on",
+         {"its front left support", "its front right", "its rear left", "its rear right"},
+         false,
+         {needed("across", 20, 150, 50, "side of its square bars"), needed("wall", 1.2, 10, 3, "their wall"),
+          length("post", 0, 1000, "height of its lowest post; left out: none"),
+          needed("castor", 30, 400, 125, "height of a castor"), usual("castor-plate", 40, 250, 100, "side of its plate"),
+          usual("plate", 2, 20, 6, "thickness of the plates over them"), needed("hole", 4, 25, 11, "for a castor's bolts"),
+          usual("high", 100, 2500, 1200, "of what stands on it"), load("stands on it at the most, N")}});
+}
+
+/// Plates, flat and bent, and tubes that are bent.
+void addPlates(std::vector<PartKind>& all) {
     all.push_back({"gusset",
                    "a flat plate in a corner, its inner corner cut back for the weld that is there",
                    {"the corner", "the end of its one leg", "the end of the other"},
@@ -87,6 +138,29 @@ std::vector<PartKind> allKinds() {
          {usual("sheet", 1, 12, 4, "thickness"), usual("inside", 0.5, 40, 4, "inside radius of its bend"),
           needed("wide", 15, 400, 50, "width along its bend"), needed("hole", 4, 40, 11, "diameter of its holes"),
           length("edge", 6, 100, "from a hole's middle to the edge; left out: one and three quarter holes"), grip(), captive()}});
+    std::vector<PartFigureKind> bought{
+        needed("hole", 4, 60, 13, "diameter of its holes"), needed("thick", 1, 60, 6, "of its flange"),
+        length("edge", 5, 100, "from a hole's middle to its edge; left out: one and three quarter holes")};
+    for (int k = 2; k <= 6; ++k) {
+        PartFigureKind along = length(fmt::format("along-{}", k).c_str(), -2000, 2000,
+                                      fmt::format("of its hole {} from its first, along its flange", k).c_str());
+        along.must = k == 2;
+        along.shown = 180;
+        bought.push_back(along);
+        bought.push_back(length(fmt::format("across-{}", k).c_str(), -2000, 2000, "the same hole, across; left out: 0"));
+    }
+    bought.push_back(flag("turned-over", "1: it may be bolted on turned over"));
+    bought.push_back(grip());
+    bought.push_back(captive());
+    all.push_back({"bought-mount",
+                   "a mount that was bought, laid over the holes that are there",
+                   {"a hole that is there", "another"},
+                   true,
+                   std::move(bought)});
+}
+
+/// What something stands on.
+void addStands(std::vector<PartKind>& all) {
     all.push_back(
         {"standoff",
          "a tube that stands on a rail, a drilled plate on its top: a body mount's",
@@ -102,6 +176,36 @@ std::vector<PartKind> allKinds() {
          false,
          {usual("sheet", 1, 20, 3, "thickness"), needed("wide", 10, 200, 30, "width of the strip"),
           needed("hole", 3, 40, 9, "diameter of its hole"), grip(), captive(), load("pulled at its hole at the most, N")}});
+    all.push_back({"perch",
+                   "a top with a hole on two webs off a rail's side: a body mount's, an engine's, a biscuit's",
+                   {"the hole's middle, on its top", "a place on the rail's side, where it stands"},
+                   false,
+                   {usual("sheet", 2, 20, 5, "thickness"),
+                    needed("hole", 4, 60, 13, "diameter of its hole"),
+                    needed("wide", 20, 400, 80, "width along the rail"),
+                    needed("deep", 20, 400, 70, "height of its webs at the rail"),
+                    length("nose", 5, 200, "height of its webs at their end; left out: 15"),
+                    length("edge", 6, 150, "from its hole's middle to its outer edge; left out: one and three quarter holes"),
+                    {"tilt", PartUnit::Angle, -0.9, 0.9, std::nullopt, false, "its top slopes down outwards; left out: level"},
+                    grip(),
+                    captive(),
+                    load("pressed on it at the most, N")}});
+    all.push_back({"axle-perch",
+                   "a leaf spring's seat on an axle's tube: a plate on two webs",
+                   {"the middle of the seat, on top", "a place along the spring"},
+                   false,
+                   {usual("sheet", 4, 20, 6, "thickness"), needed("tube", 30, 200, 70, "diameter of the axle's tube"),
+                    needed("wide", 30, 150, 60, "width of the seat"), needed("seat", 60, 400, 150, "its length along the spring"),
+                    needed("high", 30, 250, 60, "of the seat over the tube's middle"),
+                    needed("centre", 6, 40, 14, "hole for the spring's centre bolt"), load("pressed on it at the most, N")}});
+    all.push_back(
+        {"shim-stack",
+         "washers of plate that fill a gap, round a bolt, on a dowel if there is one",
+         {"the hole's middle, on what it stands on", "the hole's middle, under what lies on it"},
+         false,
+         {needed("across", 15, 200, 50, "outside diameter"), needed("hole", 4, 60, 13, "diameter of its hole"),
+          usual("thin", 0.5, 3, 0.5, "the thinnest sheet at hand"), length("dowel", 3, 25, "hole for a dowel; left out: none"),
+          length("dowel-off", 8, 150, "its middle from the bolt's; left out: near the edge"), grip(), captive()}});
     all.push_back({"u-bolt-plate",
                    "the plate that two U-bolts pull against a spring's seat",
                    {"the middle of the seat", "a place along the spring"},
@@ -111,6 +215,69 @@ std::vector<PartKind> allKinds() {
                     length("centre", 4, 40, "hole for the spring's centre bolt; left out: none"),
                     length("edge", 5, 100, "from a hole to the edge; left out: one and a half bolts"),
                     load("pull of one leg of a U-bolt at the most, N")}});
+    all.push_back({"tank",
+                   "a fuel tank welded of flat sheet, with baffles and straps; it may be a wedge",
+                   {"its front left corner, below", "its front right, below", "its rear left, below"},
+                   false,
+                   {usual("sheet", 1, 4, 1.5, "thickness"),
+                    needed("deep", 40, 800, 220, "height at its front"),
+                    length("deep-end", 40, 800, "height at its rear; left out: as at its front"),
+                    {"litres", PartUnit::Count, 1, 500, std::nullopt, false, "that it must hold", 50},
+                    {"baffles", PartUnit::Count, 0, 8, std::nullopt, false, "across it; left out: one every 300 mm", 1}}});
+}
+
+std::string_view adviceOf(std::string_view kind) {
+    static constexpr std::pair<std::string_view, std::string_view> all[] = {
+        {"brace",
+         "Keeps two rails apart, or a rail and what stands on it. A long thin one buckles before it tears: say what pushes along it."},
+        {"coped-tube",
+         "Lies all round on two other tubes, so that its weld has no gap to fill. Wrap the template round it before it is cut."},
+        {"outrigger",
+         "Carries a sill or a body mount outside of the rail. It is a box that closes: coat it inside before its end plate goes on, and leave its drain open."},
+        {"x-member",
+         "Keeps a frame from twisting, with room for a shaft in its middle. The original legs are used again where they are long enough; with a bolted plate below the shaft comes out downwards."},
+        {"k-brace",
+         "Ties both rails to the middle of a crossmember where an X has no room. It bears along its legs, not across them."},
+        {"lifting-beam",
+         "Lifts a body from two places, so that slings do not press its sides in. It is proved with one and a quarter times its load before anything hangs on it, and nobody stands under it."},
+        {"skate",
+         "Carries a body through the workshop while the chassis is elsewhere. It is not on the car, and nothing of the car is looked at for it."},
+        {"gusset",
+         "Stiffens a corner; its own inner corner is cut back for the weld that is there. Its thickness is that of the thinner of what it joins."},
+        {"ears",
+         "Hang a link, a damper or a bar: two plates with a bolt through both. Pulled along the face their feet bear most."},
+        {"drilled-plate",
+         "Lies on holes as they were measured. Where they are known less well than a bolt's room, drill one, bolt it on, and spot the others through."},
+        {"bent-tube",
+         "A tube through corners, as a hand bender makes it: its schedule says from where, how far and how much turned."},
+        {"angle-bracket",
+         "Holds pipes, looms, tanks' straps: what weighs little. An angle gives in its bend, so nothing that steers, brakes or carries wheels hangs on it."},
+        {"bought-mount",
+         "Says whether a mount from the shelf goes onto the holes that are there: which holes are enlarged and to what, and when that is too much. It is not cut; its flange is drawn as a pattern to drill after."},
+        {"standoff",
+         "Stands under a body mount. It is sawn to the rail below and square above; the wall under it may want a plate."},
+        {"tab", "One hole on a strip: a pipe's, a captive nut's, or the tab that keeps a bolt's head from turning."},
+        {"perch",
+         "Carries a mount beside the rail: a body's, an engine's. Its webs are deepest at the rail, where it bends most."},
+        {"axle-perch",
+         "Seats a leaf spring on an axle. Tack it with the axle at ride height and the pinion's slope set; an axle's tube draws out of straight as it is welded."},
+        {"shim-stack",
+         "Fills what is left between mount and body. Fit it with the body on: the last millimetre is felt, not worked out."},
+        {"u-bolt-plate", "Goes under or over the axle, with the spring's centre bolt in its middle. U-bolts are new each time."},
+        {"tank",
+         "A tank cut down, or put where there is room. Petrol's vapour burns long after a tank is empty: a used one goes to licensed hands, and every one is pressed before it is filled."},
+    };
+    for (const auto& [word, text] : all)
+        if (word == kind) return text;
+    return "";
+}
+
+std::vector<PartKind> allKinds() {
+    std::vector<PartKind> all;
+    addBars(all);
+    addPlates(all);
+    addStands(all);
+    for (PartKind& k : all) k.advice = adviceOf(k.word);
     return all;
 }
 

@@ -2,10 +2,30 @@
 
 #include <algorithm>
 #include <cmath>
+#include <random>
 
 namespace gorvet::build {
 
 using geometry::Vec3;
+
+namespace {
+
+/// L with L Lᵀ the matrix, rows by rows; of one without full rank what is there.
+std::vector<double> rootOf(const std::vector<double>& matrix, std::size_t n) {
+    std::vector<double> l(n * n, 0.0);
+    for (std::size_t i = 0; i < n; ++i)
+        for (std::size_t j = 0; j <= i; ++j) {
+            double sum = matrix[i * n + j];
+            for (std::size_t k = 0; k < j; ++k) sum -= l[i * n + k] * l[j * n + k];
+            if (i == j)
+                l[i * n + i] = sum > 1e-12 ? std::sqrt(sum) : 0;
+            else if (l[j * n + j] > 0)
+                l[i * n + j] = sum / l[j * n + j];
+        }
+    return l;
+}
+
+} // namespace
 
 Figure figureOf(const Places& p, const std::vector<std::size_t>& of, const std::function<double(const std::vector<Vec3>&)>& f) {
     std::vector<Vec3> at = p.at;
@@ -29,6 +49,29 @@ Figure figureOf(const Places& p, const std::vector<std::size_t>& of, const std::
     for (std::size_t i = 0; i < rows.size(); ++i)
         for (std::size_t j = 0; j < rows.size(); ++j) variance += gradient[i] * gradient[j] * p.covariance[rows[i] * n + rows[j]];
     return {value, u95Of(std::sqrt(std::max(0.0, variance))), Provenance::Derived};
+}
+
+Figure drawnFigureOf(const Places& p, const std::vector<std::size_t>& of,
+                     const std::function<double(const std::vector<Vec3>&)>& f, int draws) {
+    const double value = f(p.at);
+    const std::size_t m = 3 * of.size(), n = 3 * p.at.size();
+    std::vector<double> own(m * m);
+    const auto row = [&](std::size_t i) { return 3 * of[i / 3] + i % 3; };
+    for (std::size_t i = 0; i < m; ++i)
+        for (std::size_t j = 0; j < m; ++j) own[i * m + j] = p.covariance[row(i) * n + row(j)];
+    const std::vector<double> root = rootOf(own, m);
+    std::mt19937 dice(1);
+    std::normal_distribution<double> normal;
+    std::vector<double> off, by(m);
+    for (int k = 0; k < draws; ++k) {
+        for (double& d : by) d = normal(dice);
+        std::vector<Vec3> at = p.at;
+        for (std::size_t i = 0; i < m; ++i)
+            for (std::size_t j = 0; j <= i; ++j) at[of[i / 3]][i % 3] += root[i * m + j] * by[j];
+        off.push_back(std::abs(f(at) - value));
+    }
+    std::sort(off.begin(), off.end());
+    return {value, off.empty() ? 0 : off[off.size() * 95 / 100], Provenance::Derived};
 }
 
 Propagated figuresOf(const std::vector<double>& values, const std::vector<double>& covariance, const std::vector<double>& steps,

@@ -29,6 +29,10 @@ struct Measure {
 /// points that carry it; the function is given all of them.
 Figure figureOf(const Places&, const std::vector<std::size_t>& of,
                 const std::function<double(const std::vector<geometry::Vec3>&)>&);
+/// The same for a figure that has no slope where it stands (the size of what may be nothing): 95 of 100 truths drawn from the
+/// covariance, always the same ones, lie within its ±. Costs `draws` calls.
+Figure drawnFigureOf(const Places&, const std::vector<std::size_t>& of,
+                     const std::function<double(const std::vector<geometry::Vec3>&)>&, int draws = 400);
 /// Many figures of many numbers at once, all derived, and their covariance (m × m, row-major).
 struct Propagated {
     std::vector<Figure> figures;

@@ -88,6 +88,8 @@ Checked rules(const Build&, const Spring&);
 Checked rules(const Build&, const LinkHoles&);
 Checked rules(const Build&, const Pedal&);
 Checked rules(const Build&, const SteelPart&);
+Checked rules(const Build&, const Fixture&);
+Checked rules(const Build&, const FixtureTower&);
 
 /// The same of what comes in only: an older file may hold it.
 template <class T> Checked entryRules(const T&) { return {}; }

@@ -1,5 +1,6 @@
 // Steering columns and gears, pipes and lines, springs, rows of holes, pedals.
 #include "build/rules.hpp"
+#include "build/rules_points.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -10,24 +11,12 @@ namespace gorvet::build {
 
 namespace {
 
-/// On the body or the chassis: what stands on axes of its own has no place in the car.
-Checked inTheCar(const Build& b, const std::string& of, const std::vector<PointId>& points) {
-    if (std::find(points.begin(), points.end(), PointId{}) != points.end()) return bad(of, "One of its points is none.");
-    for (const PointId id : points)
-        if (const SubjectId s = b.points.at(id).subject; s != the_chassis && s != the_body)
-            return bad(of, fmt::format("{} is of the {}: it is marked on the body or the chassis.", nameOf(b, id), nameOf(b, s)));
-    return {};
-}
 Checked ofTheChassis(const Build& b, const std::string& of, std::initializer_list<PointId> points) {
     for (const PointId id : points)
         if (id && b.points.at(id).subject != the_chassis)
             return bad(of, fmt::format("{} is of the {}: it is marked on the chassis.", nameOf(b, id),
                                        nameOf(b, b.points.at(id).subject)));
     return {};
-}
-bool twice(std::vector<PointId> points) {
-    std::sort(points.begin(), points.end());
-    return std::adjacent_find(points.begin(), points.end()) != points.end();
 }
 Checked whole(const std::string& of, const std::optional<Dimension>& count, const char* what) {
     if (count && std::abs(count->value - std::round(count->value)) > 1e-9)
@@ -118,21 +107,6 @@ Checked rules(const Build& b, const LinkHoles& h) {
         return bad(of, "A row has more than one hole.", "Like: link-holes lower-left frame pitch 25 above 1 below 2.");
     if (h.hole && h.hole->value >= h.pitch.value)
         return bad(of, fmt::format("Holes of {:g} mm every {:g} run into each other.", h.hole->value, h.pitch.value));
-    return {};
-}
-
-Checked rules(const Build& b, const SteelPart& p) {
-    if (auto ok = inTheCar(b, p.name, p.at); !ok) return ok;
-    if (twice(p.at)) return bad(p.name, "It joins a point twice.");
-    if (!p.pinned.empty() && p.pinned.size() != p.at.size())
-        return bad(p.name,
-                   fmt::format("{} and {}: each of its points is pinned, or none.", units::counted(p.at.size(), "a point"),
-                               units::counted(p.pinned.size(), "a pinned place")));
-    for (const auto* list : {&p.figures, &p.made})
-        for (std::size_t k = 0; k < list->size(); ++k)
-            for (std::size_t j = 0; j < k; ++j)
-                if ((*list)[k].name == (*list)[j].name)
-                    return bad(p.name, fmt::format("{} is said of it twice.", (*list)[k].name));
     return {};
 }
 

@@ -140,6 +140,7 @@ struct FrameFacts {
     std::optional<Dimension> twist_wanted;              ///< of the frame between its axles, N·m/deg; none: nothing is asked
     Springs front_springs = Springs::Unsaid;
     Springs rear_springs = Springs::Unsaid;
+    std::optional<BaseMetal> metal; ///< of its rails; none: nobody said
     bool operator==(const FrameFacts&) const = default;
 };
 template <> struct Schema<FrameFacts> {
@@ -155,6 +156,7 @@ template <> struct Schema<FrameFacts> {
             field("front_springs", &S::front_springs).came(8),
             field("rear_springs", &S::rear_springs).came(8),
             number("twist_wanted", &S::twist_wanted, Unit::NewtonMetrePerDegree, 1, 1e7).came(8),
+            field("metal", &S::metal).came(14).says("of its rails"),
         };
     }
 };

@@ -258,6 +258,10 @@ enum class SteerKind { Rack, Box };
 enum class SpringForm { Coil, Leaf, Torsion, Air };
 enum class BrakeKind { Disc, Drum };
 enum class PedalKind { Brake, Clutch };
+/// What a tower of a fixture does at its point: carries it, holds it down, goes into its hole, draws it to a stop.
+enum class TowerDoes { Rest, Clamp, Pin, Pull };
+/// What new steel is joined to.
+enum class BaseMetal { Mild, HighStrength, Galvanised, Stainless, Aluminium, Cast, Unknown };
 /// Which end of a link has a row of holes.
 enum class LinkEnd { Frame, Axle };
 /// What is done about something that crosses a cut.
@@ -425,6 +429,11 @@ template <> struct Words<SteerKind> { static constexpr std::array<std::string_vi
 template <> struct Words<SpringForm> { static constexpr std::array<std::string_view, 4> text{"coil", "leaf", "torsion", "air"}; };
 template <> struct Words<BrakeKind> { static constexpr std::array<std::string_view, 2> text{"disc", "drum"}; };
 template <> struct Words<PedalKind> { static constexpr std::array<std::string_view, 2> text{"brake", "clutch"}; };
+template <> struct Words<TowerDoes> { static constexpr std::array<std::string_view, 4> text{"rest", "clamp", "pin", "pull"}; };
+template <> struct Words<BaseMetal> {
+    static constexpr std::array<std::string_view, 7> text{"mild",      "high-strength", "galvanised", "stainless",
+                                                          "aluminium", "cast",          "unknown"};
+};
 template <> struct Words<LinkEnd> { static constexpr std::array<std::string_view, 2> text{"frame", "axle"}; };
 template <> struct Words<RunAnswer> {
     static constexpr std::array<std::string_view, 6> text{"open", "nothing", "re-clip", "joiner", "new-length", "re-route"};

@@ -179,7 +179,7 @@ const CommandTable plan_commands{
          nullptr,
          {
              {"cut-off STOCK length [for text]", "cut-off b60 640 for the crossmember",
-              "a piece off a length on the shelf: the kerf goes, and what is left goes back as an offcut"},
+              "a piece off a length on the shelf (several with a + between: 640 + 310): kerfs go, and what is left goes back as an offcut"},
          }},
     }};
 

@@ -85,6 +85,8 @@ public:
             {"FATE", wordsOf<Fate>},
             {"LIFT-WAY", wordsOf<LiftWay>},
             {"METAL", wordsOf<Metal>},
+            {"BASE-METAL", wordsOf<BaseMetal>},
+            {"TOWER-DOES", wordsOf<TowerDoes>},
             {"PREPARATION", wordsOf<Preparation>},
             {"COAT-KIND", wordsOf<CoatKind>},
             {"STAGE", wordsOf<Stage>},
@@ -126,6 +128,7 @@ public:
         if (slot == "END") return names(b_.drive_ends);
         if (slot == "SHAFT") return names(b_.shafts);
         if (slot == "STEEL-PART") return names(b_.steel_parts);
+        if (slot == "FIXTURE") return names(b_.fixtures);
         if (slot == "LINK") return names(b_.links);
         if (slot == "SESSION") return names(b_.sessions);
         if (slot == "BRACE") return names(b_.temporary_steel);

@@ -22,7 +22,7 @@ const char* slotOf(PartUnit u) {
 /// All words that may stand in a line on a part.
 bool partWord(const std::string& word) {
     static const std::vector<std::string> all = [] {
-        std::vector<std::string> words{"at", "pinned", "follows", "made", "note"};
+        std::vector<std::string> words{"at", "pinned", "follows", "made", "onto", "thick", "coated", "bare", "note"};
         for (const PartKind& k : partKinds())
             for (const PartFigureKind& f : k.figures) words.push_back(f.word);
         return words;
@@ -49,14 +49,14 @@ void setFigure(std::vector<PartFigure>& list, const std::string& name, Dimension
 
 std::vector<Shape> partForms(std::initializer_list<Shape> more) {
     static const std::vector<std::array<std::string, 3>> texts = [] {
-        static constexpr const char* points[] = {"Al", "Ar", "Bl", "B7"};
+        static constexpr const char* points[] = {"Al", "Ar", "Bl", "B7", "Dr"};
         std::vector<std::array<std::string, 3>> all;
         for (const PartKind& k : partKinds()) {
             std::string pattern = fmt::format("part NEW {} at", k.word), example = fmt::format("part {}-1 {} at", k.word, k.word),
                         what = k.about + ":";
             for (std::size_t i = 0; i < k.points.size(); ++i) {
                 pattern += i + 1 == k.points.size() && k.more ? " ANY-POINT…" : " ANY-POINT";
-                example += fmt::format(" {}", points[i]);
+                example += fmt::format(" {}", points[i % std::size(points)]);
                 what += fmt::format("{} {}", i ? ";" : "", k.points[i]);
             }
             for (const PartFigureKind& f : k.figures) {
@@ -143,6 +143,23 @@ void Reader::steelPart() {
                               "Say its main length by the word long."};
             static const PartFigureKind main_length{"long", PartUnit::Length, 1, 20'000, std::nullopt, false, "its main length"};
             setFigure(p.made, w.text, partFigure(f ? *f : main_length));
+        } else if (line_.take("onto")) {
+            if (line_.take("unsaid"))
+                p.onto.reset();
+            else
+                p.onto = oneOf<BaseMetal>("what it is joined to");
+        } else if (line_.take("thick")) {
+            // of what it is joined to; a kind may have a figure of that name of its own
+            const PartFigureKind* own = kind->figure("thick");
+            static const PartFigureKind base{"thick", PartUnit::Length, 0.2, 100, std::nullopt, false, "of what it is joined to"};
+            if (own)
+                setFigure(p.figures, own->word, partFigure(*own));
+            else
+                p.onto_thick = partFigure(base);
+        } else if (line_.take("coated")) {
+            p.onto_coated = true;
+        } else if (line_.take("bare")) {
+            p.onto_coated = false;
         } else if (line_.take("note")) {
             p.note = line_.rest().text;
         } else if (const PartFigureKind* f = kind->figure(line_.peek().text)) {

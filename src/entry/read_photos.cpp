@@ -131,30 +131,45 @@ void Reader::stock() {
                             s.length_mm));
 }
 
-/// A piece off a length: what is left over goes back onto the shelf as an offcut.
+/// Pieces off a length, one or more with a + between: what is left over goes back onto the shelf as an offcut. Of what can be had
+/// one is bought.
 void Reader::cutOff() {
     const Word w = line_.next("what it is cut off");
     const Stock* found = stockNamed(b_, w.text);
     if (!found) throw Failure{w.column, fmt::format("Nothing on the shelf is called {}.", w.text), ""};
     Stock s = *found;
-    if (s.count < 1)
+    if (s.count < 1 && !s.any)
         throw Failure{w.column, fmt::format("Of {} none is left.", s.name), "Say how many there are: stock … count 2."};
-    const Word typed = line_.upTo({"for"});
-    const double piece = figure(typed, units::Kind::Length, "the length of the piece").value;
+    double pieces = 0, last = 0;
+    std::string list;
+    std::size_t cuts = 0;
+    do {
+        const Word typed = line_.upTo({"for", "+"});
+        const Dimension piece = figure(typed, units::Kind::Length, "the length of the piece");
+        if (piece.value <= 0) throw Failure{typed.column, "A piece has a length.", ""};
+        last = pieces + static_cast<double>(cuts) * b_.stretch.kerf.value + piece.value;
+        if (last > s.length_mm)
+            throw Failure{typed.column, fmt::format("{} is {:g} mm long.", s.name, s.length_mm),
+                          cuts ? "With the kerfs these are longer: cut the last off another." : "Cut it off a longer one."};
+        pieces += piece.value;
+        ++cuts;
+        list += fmt::format("{}{:g}", list.empty() ? "" : " + ", piece.value);
+    } while (line_.take("+"));
     const std::string what_for = line_.take("for") ? line_.rest().text : std::string();
-    if (piece <= 0) throw Failure{typed.column, "A piece has a length.", ""};
-    if (piece > s.length_mm)
-        throw Failure{typed.column, fmt::format("{} is {:g} mm long.", s.name, s.length_mm), "Cut it off a longer one."};
-    const double kerf = piece < s.length_mm ? b_.stretch.kerf.value : 0;
-    const double left = std::max(0.0, s.length_mm - piece - kerf);
+    const double kerf = last < s.length_mm ? b_.stretch.kerf.value : 0;
+    const double left = std::max(0.0, s.length_mm - last - kerf);
     constexpr double worth_keeping = 50;
-    std::string said = fmt::format("{:g} mm off {}{}", piece, s.name, what_for.empty() ? "" : " for " + what_for);
-    s.count -= 1;
-    put(Put<Stock>{s});
+    std::string said =
+        fmt::format("{} mm off {}{}{}", list, s.name, s.any ? ", bought," : "", what_for.empty() ? "" : " for " + what_for);
+    if (!s.any) {
+        s.count -= 1;
+        put(Put<Stock>{s});
+    }
     if (left >= worth_keeping) {
         Stock off = s;
         off.id = fresh<Stock>();
         off.count = 1;
+        off.any = false;
         off.length_mm = left;
         off.price.reset();
         off.from = s.from.empty() ? s.name : s.from;
@@ -164,6 +179,7 @@ void Reader::cutOff() {
         put(Put<Stock>{off});
         said += fmt::format(": an offcut of {:.0f} mm is {}", left, off.name);
     } else {
+        if (s.any) throw Failure{w.column, fmt::format("Nothing of {} is left over: nothing changes on the shelf.", s.name), ""};
         said += fmt::format(": {:.0f} mm is scrap", left);
     }
     say(said);

@@ -338,6 +338,13 @@ public:
     // make
     void steelPart();
     void removeSteelPart(const Word&);
+    void fixture();
+    void removeFixture(const Word&);
+    /// The one that is named next; else the newest.
+    const Fixture& fixtureMeant(bool named);
+    void tower();
+    void removeTower(const Word&);
+    void frameMetal();
     /// The next words as a figure of a part, within its range.
     Dimension partFigure(const PartFigureKind&);
     void mount();

@@ -1,5 +1,7 @@
 #include "make/fouls.hpp"
 
+#include "make/put_on.hpp"
+
 #include "geometry/box3.hpp"
 #include "shape/triangle.hpp"
 
@@ -22,9 +24,6 @@ using geometry::unit;
 using geometry::Vec3;
 using shape::Mesh;
 
-namespace {
-
-/// Each face moved inwards by so much: a corner goes to where the moved faces meet, by least squares.
 Mesh shrunk(const Mesh& m, double by) {
     struct Corner {
         std::vector<Vec3> normals; ///< of the faces there, each once
@@ -66,6 +65,8 @@ Mesh shrunk(const Mesh& m, double by) {
     }
     return out;
 }
+
+namespace {
 
 Box3 boxOf(const Mesh& m) {
     Box3 box;

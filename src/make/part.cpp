@@ -114,10 +114,13 @@ void PartMaker::bolt(const Vec3& face, const Vec3& out, double sheet, double hol
 
 PartPlan PartMaker::done() {
     for (FlatPiece& piece : p_.flats) piece.mass_kg = flatMass(piece);
-    for (const FlatPiece& piece : p_.flats) p_.mass_kg += piece.count * piece.mass_kg;
-    for (const BarPiece& piece : p_.bars) p_.mass_kg += piece.count * piece.mass_kg;
+    for (const FlatPiece& piece : p_.flats)
+        if (!piece.at_hand) p_.mass_kg += piece.count * piece.mass_kg;
+    for (const BarPiece& piece : p_.bars)
+        if (!piece.at_hand) p_.mass_kg += piece.count * piece.mass_kg;
     for (std::size_t k = 0; k < in_.at.size(); ++k) p_.at.push_back(at(k));
     for (const FlatPiece& piece : p_.flats) {
+        if (piece.at_hand) continue; // made by somebody else
         if (!geometry::isSimple(piece.outline) || geometry::areaOf(piece.outline) <= 0)
             add("part-outline", PlanVerdict::Fails,
                 fmt::format("The outline of {} crosses itself: nothing can be cut by it.", piece.name),
@@ -147,17 +150,28 @@ PartPlan partPlan(const PartIn& in) {
     none.name = in.name;
     none.kind = in.kind;
     if (!in.missing.empty()) return none;
-    if (in.kind == "brace") return bracePlan(in);
-    if (in.kind == "coped-tube") return copedTubePlan(in);
-    if (in.kind == "outrigger") return outriggerPlan(in);
-    if (in.kind == "gusset") return gussetPlan(in);
-    if (in.kind == "ears") return earsPlan(in);
-    if (in.kind == "drilled-plate") return drilledPlatePlan(in);
-    if (in.kind == "bent-tube") return bentTubePlan(in);
-    if (in.kind == "angle-bracket") return angleBracketPlan(in);
-    if (in.kind == "standoff") return standoffPlan(in);
-    if (in.kind == "tab") return tabPlan(in);
-    if (in.kind == "u-bolt-plate") return uBoltPlatePlan(in);
+    static constexpr std::pair<std::string_view, PartPlan (*)(const PartIn&)> rules[] = {{"brace", bracePlan},
+                                                                                         {"coped-tube", copedTubePlan},
+                                                                                         {"outrigger", outriggerPlan},
+                                                                                         {"x-member", xMemberPlan},
+                                                                                         {"k-brace", kBracePlan},
+                                                                                         {"lifting-beam", liftingBeamPlan},
+                                                                                         {"skate", skatePlan},
+                                                                                         {"gusset", gussetPlan},
+                                                                                         {"ears", earsPlan},
+                                                                                         {"drilled-plate", drilledPlatePlan},
+                                                                                         {"bent-tube", bentTubePlan},
+                                                                                         {"angle-bracket", angleBracketPlan},
+                                                                                         {"tab", tabPlan},
+                                                                                         {"u-bolt-plate", uBoltPlatePlan},
+                                                                                         {"standoff", standoffPlan},
+                                                                                         {"bought-mount", boughtMountPlan},
+                                                                                         {"perch", perchPlan},
+                                                                                         {"axle-perch", axlePerchPlan},
+                                                                                         {"shim-stack", shimStackPlan},
+                                                                                         {"tank", tankPlan}};
+    for (const auto& [kind, plan] : rules)
+        if (kind == in.kind) return plan(in);
     return none;
 }
 

@@ -59,6 +59,7 @@ struct FlatPiece {
     std::vector<FlatHole> holes;
     std::vector<FlatBend> bends; ///< in the order in which they are bent
     double mass_kg = 0;          ///< of one
+    bool at_hand = false;        ///< bought as it is, or there already: nothing is cut for it
     /// Of one that is bent all along: its section as it comes out of the press, and how long it is along its bends.
     geometry::Outline section;
     double along_mm = 0;
@@ -93,7 +94,8 @@ struct BarPiece {
     Figure length_mm; ///< of its longest edge: what is sawn off
     std::array<BarEnd, 2> ends;
     double mass_kg = 0;
-    Vec3 from, to; ///< of its middle
+    bool at_hand = false; ///< cut from an original piece
+    Vec3 from, to;        ///< of its middle
     Vec3 up{0, 0, 1};
     std::vector<TubeBend> bends;
     std::vector<Vec3> through; ///< of one that is bent: its ends and the corners between, in order
@@ -130,6 +132,12 @@ struct PartBolt {
     bool captive = false;    ///< its nut is fixed beforehand
 };
 
+/// What else is worked out of a part: a length, or words: "holds, filled to 95 %", "62.3 l".
+struct PartFact {
+    std::string what;
+    std::optional<Figure> length_mm;
+    std::string words;
+};
 struct PartPlan {
     std::string name, kind;
     std::vector<FlatPiece> flats;
@@ -138,8 +146,10 @@ struct PartPlan {
     std::optional<Trough> trough;
     std::vector<PartBolt> bolts;
     bool bolted_on = false; ///< they hold the part itself: it comes off
+    bool apart = false;     ///< a tool: it is not on the car
     Figure size_mm;         ///< its main length, from the survey
     std::string size_of;    ///< "between its two faces"
+    std::vector<PartFact> facts;
     double mass_kg = 0;
     std::optional<double> used; ///< of what it bears, the load that was said takes so much at the worst place
     std::string used_at;        ///< "the weld of its feet"

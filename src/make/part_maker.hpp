@@ -33,6 +33,9 @@ protected:
         p_.remarks.push_back({code, verdict, std::move(sentence), std::move(remedy), "", ""});
         return p_.remarks.back();
     }
+    void fact(std::string what, const Figure& length) { p_.facts.push_back({std::move(what), length, ""}); }
+    void fact(std::string what, double length) { fact(std::move(what), Figure{length, 0, build::Provenance::Derived}); }
+    void fact(std::string what, std::string words) { p_.facts.push_back({std::move(what), std::nullopt, std::move(words)}); }
     void skip(std::string what) { p_.not_looked_at.push_back(std::move(what)); }
 
     /// The face that a place lies on: of a rail, its side, top or bottom; its normal to the side of `towards`.
@@ -73,5 +76,14 @@ PartPlan angleBracketPlan(const PartIn&);
 PartPlan standoffPlan(const PartIn&);
 PartPlan tabPlan(const PartIn&);
 PartPlan uBoltPlatePlan(const PartIn&);
+PartPlan xMemberPlan(const PartIn&);
+PartPlan kBracePlan(const PartIn&);
+PartPlan liftingBeamPlan(const PartIn&);
+PartPlan skatePlan(const PartIn&);
+PartPlan boughtMountPlan(const PartIn&);
+PartPlan perchPlan(const PartIn&);
+PartPlan axlePerchPlan(const PartIn&);
+PartPlan shimStackPlan(const PartIn&);
+PartPlan tankPlan(const PartIn&);
 
 } // namespace gorvet::make

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <span>
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -24,6 +25,7 @@ using geometry::unit;
 namespace {
 
 constexpr double part_words_px = 330, part_picture_px = 250, part_row_px = 270, most_flat_px = 176;
+constexpr std::size_t most_beside = 4;
 
 /// A range of places on paper.
 struct Reach {
@@ -57,8 +59,18 @@ private:
         double drawn = begins + f_.px(8);
         if (p.made()) {
             picture(v, {0, begins + f_.px(10)}, f_.px(part_picture_px), f_.px(part_row_px) - f_.px(30));
-            flats(v, {f_.px(part_picture_px + 20), begins + f_.px(10)}, words_at - f_.px(part_picture_px + 50));
-            drawn = begins + f_.px(part_row_px);
+            const double left = f_.px(part_picture_px + 20), width = words_at - f_.px(part_picture_px + 50);
+            double y = begins + f_.px(10);
+            // as many beside each other as can be told apart
+            const std::vector<FlatPiece>& all = p.flats;
+            const std::size_t rows = (all.size() + most_beside - 1) / most_beside;
+            for (std::size_t k = 0; k < rows; ++k) {
+                const std::size_t from = k * all.size() / rows, until = (k + 1) * all.size() / rows;
+                y = flats(v, std::span(all).subspan(from, until - from), {left, y}, width,
+                          f_.px(rows > 1 ? most_flat_px / 2 : most_flat_px));
+            }
+            if (all.empty() || p.bars.size() > 1) y = bars(v, {left, y}, width);
+            drawn = std::max(begins + f_.px(part_row_px), y);
         }
         const double figures_end = figures(v, {words_at, begins}, f_.px(part_words_px));
         y_ = sentences(v, std::max(drawn, figures_end) + f_.px(6)) + f_.px(18);
@@ -102,21 +114,19 @@ private:
             }
     }
 
-    /// Its flat pieces side by side at one scale, as they are cut.
-    void flats(const PartView& v, P at, double width) {
+    /// Flat pieces side by side at one scale, as they are cut. Returns how far down they reach.
+    double flats(const PartView& v, std::span<const FlatPiece> some, P at, double width, double most_high) {
         double widest = 0, highest = 0;
-        for (const FlatPiece& piece : v.plan->flats) {
+        for (const FlatPiece& piece : some) {
             const Reach r = reachOf(piece);
             widest += r.most[0] - r.least[0];
             highest = std::max(highest, r.most[1] - r.least[1]);
         }
         const double gap = f_.px(46);
-        const auto count = static_cast<double>(v.plan->flats.size());
-        if (v.plan->flats.empty()) return bars(v, at, width);
-        const double scale =
-            std::min((width - gap * count) / std::max(1.0, widest), f_.px(most_flat_px) / std::max(1.0, highest));
+        const double scale = std::min((width - gap * static_cast<double>(some.size())) / std::max(1.0, widest),
+                                      most_high / std::max(1.0, highest));
         double x = at.x + f_.px(22);
-        for (const FlatPiece& piece : v.plan->flats) {
+        for (const FlatPiece& piece : some) {
             const Reach r = reachOf(piece);
             const Projection to{scale, {x - scale * r.least[0], at.y + f_.px(20) + scale * r.most[1]}, true};
             outline(d_, piece, to, f_, v.tag);
@@ -132,44 +142,54 @@ private:
                    v.tag);
             x += scale * (r.most[0] - r.least[0]) + gap;
         }
+        return at.y + f_.px(20) + scale * highest + f_.px(40);
     }
-    /// A bar from the side, its ends as they are cut.
-    void bars(const PartView& v, P at, double width) {
-        for (const BarPiece& b : v.plan->bars) {
-            if (!b.through.empty()) continue; // its bends stand among its figures
-            const Vec3 along = unit(minus(b.to, b.from));
-            const auto flat = [&](const Vec3& q) { return std::pair{dot(minus(q, b.from), along), dot(minus(q, b.from), b.up)}; };
-            Reach reach;
-            const Path rings[2] = {ringOf(b, 0), ringOf(b, 1)};
-            for (const Path& ring : rings)
-                for (const Vec3& q : ring) reach.take(flat(q).first, flat(q).second);
-            const Projection to = fit(reach.least[0], reach.most[0], reach.least[1], reach.most[1],
-                                      {at.x + f_.px(10), at.y + f_.px(50)}, width - f_.px(20), f_.px(90), true);
-            const Pen pen{Ink::NewSteel, f_.medium(), Dash::Solid};
-            for (const Path& ring : rings) {
-                Stroke s{{}, true, {Ink::NewSteel, f_.thin(), Dash::Solid}};
-                for (const Vec3& q : ring) s.path.push_back(to(flat(q).first, flat(q).second));
-                d_.add(std::move(s), v.tag);
-            }
-            for (const bool top : {true, false}) {
-                const auto extreme = [&](const Path& ring) {
-                    return *std::max_element(ring.begin(), ring.end(), [&](const Vec3& p, const Vec3& q) {
-                        return top ? flat(p).second < flat(q).second : flat(p).second > flat(q).second;
-                    });
-                };
-                const auto [a0, b0] = flat(extreme(rings[0]));
-                const auto [a1, b1] = flat(extreme(rings[1]));
-                d_.add(Stroke{{to(a0, b0), to(a1, b1)}, false, pen}, v.tag);
-            }
-            d_.add(Dimension{to(reach.least[0], reach.least[1]), to(reach.most[0], reach.least[1]), -f_.px(26),
-                             units::formatLength(b.length_mm.value, v.step), f_.body(), Ink::Ink, Mark::Derived},
-                   v.tag);
-            d_.add(Text{{at.x, at.y + f_.px(12)},
-                        fmt::format("{}, from the side: its upper edge above", b.name),
-                        f_.small(),
-                        Ink::Second},
-                   v.tag);
+    /// Bars from the side, their ends as they are cut; of more than one two beside each other. Returns how far down they reach.
+    double bars(const PartView& v, P at, double width) {
+        std::vector<const BarPiece*> all;
+        for (const BarPiece& b : v.plan->bars)
+            if (b.through.empty()) all.push_back(&b); // the bends of others stand among its figures
+        const std::size_t columns = all.size() > 1 ? 2 : 1;
+        const double wide = width / static_cast<double>(columns), high = f_.px(columns > 1 ? 62 : 150);
+        for (std::size_t k = 0; k < all.size(); ++k)
+            bar(v, *all[k], {at.x + wide * static_cast<double>(k % columns), at.y + high * static_cast<double>(k / columns)},
+                wide - f_.px(columns > 1 ? 30 : 0), columns > 1);
+        return at.y + high * static_cast<double>((all.size() + columns - 1) / columns) + f_.px(12);
+    }
+    void bar(const PartView& v, const BarPiece& b, P at, double width, bool small) {
+        const Vec3 along = unit(minus(b.to, b.from));
+        const auto flat = [&](const Vec3& q) { return std::pair{dot(minus(q, b.from), along), dot(minus(q, b.from), b.up)}; };
+        Reach reach;
+        const Path rings[2] = {ringOf(b, 0), ringOf(b, 1)};
+        for (const Path& ring : rings)
+            for (const Vec3& q : ring) reach.take(flat(q).first, flat(q).second);
+        const Projection to =
+            fit(reach.least[0], reach.most[0], reach.least[1], reach.most[1], {at.x + f_.px(10), at.y + f_.px(small ? 18 : 50)},
+                width - f_.px(20), f_.px(small ? 22 : 90), true);
+        const Pen pen{Ink::NewSteel, f_.medium(), Dash::Solid};
+        for (const Path& ring : rings) {
+            Stroke s{{}, true, {Ink::NewSteel, f_.thin(), Dash::Solid}};
+            for (const Vec3& q : ring) s.path.push_back(to(flat(q).first, flat(q).second));
+            d_.add(std::move(s), v.tag);
         }
+        for (const bool top : {true, false}) {
+            const auto extreme = [&](const Path& ring) {
+                return *std::max_element(ring.begin(), ring.end(), [&](const Vec3& p, const Vec3& q) {
+                    return top ? flat(p).second < flat(q).second : flat(p).second > flat(q).second;
+                });
+            };
+            const auto [a0, b0] = flat(extreme(rings[0]));
+            const auto [a1, b1] = flat(extreme(rings[1]));
+            d_.add(Stroke{{to(a0, b0), to(a1, b1)}, false, pen}, v.tag);
+        }
+        d_.add(Dimension{to(reach.least[0], reach.least[1]), to(reach.most[0], reach.least[1]), -f_.px(small ? 16 : 26),
+                         units::formatLength(b.length_mm.value, v.step), small ? f_.small() : f_.body(), Ink::Ink, Mark::Derived},
+               v.tag);
+        d_.add(Text{{at.x, at.y + f_.px(12)},
+                    small ? b.name : fmt::format("{}, from the side: its upper edge above", b.name),
+                    f_.small(),
+                    Ink::Second},
+               v.tag);
     }
 
 public:
@@ -184,8 +204,10 @@ public:
                        fmt::format("{} ± {}", units::formatLength(p.size_mm.value, v.step),
                                    units::formatSmall(p.size_mm.u95, v.step, true)),
                        markOf(p.size_mm.provenance));
+        const bool many = p.bars.size() > 1;
         for (const BarPiece& b : p.bars) {
-            column.row(stockWords(b), len(b.length_mm.value));
+            const std::string of = b.at_hand ? "of the original" : stockWords(b);
+            column.row(many ? fmt::format("{}: {}", b.name, of) : of, len(b.length_mm.value));
             for (std::size_t end = 0; end < 2; ++end) column.row(end == 0 ? "  first end" : "  other end", endWords(b.ends[end]));
             for (std::size_t k = 0; k < b.bends.size(); ++k)
                 column.row(fmt::format("  bend {} from {}", k + 1, units::formatLength(b.bends[k].from_mm, v.step)),
@@ -196,6 +218,14 @@ public:
             column.row(piece.count > 1 ? fmt::format("{} × {}", piece.count, piece.name) : piece.name,
                        fmt::format("sheet {}{}", trimmed(piece.thickness_mm),
                                    piece.bends.empty() ? "" : fmt::format(", {}", units::counted(piece.bends.size(), "a bend"))));
+        for (const PartFact& fact : p.facts) {
+            std::string words = fact.words;
+            if (fact.length_mm) {
+                words = units::formatLength(fact.length_mm->value, v.step, fact.length_mm->u95 <= 0);
+                if (fact.length_mm->u95 > 0) words += " ± " + units::formatSmall(fact.length_mm->u95, v.step, true);
+            }
+            column.row(fact.what, words);
+        }
         double seams = 0;
         for (const Seam& s : p.seams) seams += s.length_mm;
         if (seams > 0) column.row("weld", len(seams));

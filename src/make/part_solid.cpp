@@ -179,7 +179,7 @@ Result<std::vector<NamedSolid>> partSolids(const PartPlan& p) {
                      : piece.flat->section.empty() ? flatSolid(*piece.flat)
                                                    : foldedSolid(*piece.flat);
         if (!solid) return solid.error();
-        all.push_back({piece.name, piece.bar || piece.trough ? *solid : shape::placed(*solid, piece.place)});
+        all.push_back({piece.name, piece.bar || piece.trough ? *solid : shape::placed(*solid, piece.place), p.name});
     }
     return all;
 }

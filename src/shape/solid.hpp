@@ -88,8 +88,10 @@ Mesh mesh(const Solid&, double chord_mm = 0.1);
 struct NamedSolid {
     std::string name;
     Solid solid;
+    std::string of = {}; ///< the part that it is a piece of; empty: of none
 };
-/// STEP (AP214, mm), one product a solid. Fails with File when it can't be written.
-Result<void> writeStep(const std::vector<NamedSolid>&, const std::filesystem::path&);
+/// STEP (AP214, mm): one assembly of that name, in it an assembly for each part, in these each solid by its own name; parts in
+/// colours of their own. Fails with File when it can't be written.
+Result<void> writeStep(const std::vector<NamedSolid>&, const std::filesystem::path&, const std::string& name = "Gorvet");
 
 } // namespace gorvet::shape

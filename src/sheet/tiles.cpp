@@ -112,4 +112,19 @@ std::vector<Drawing> tiled(const Drawing& d, const std::string& title, const Til
     return pages;
 }
 
+void addAtFullSize(std::vector<Drawing>& pages, const PageTitle& title, const std::vector<std::string>& cautions,
+                   const Drawing& d) {
+    constexpr double foot_mm = 14;
+    Area area;
+    Drawing page = blankPage(title, cautions, area);
+    if (d.width > area.width || d.height > area.height - foot_mm) {
+        for (Drawing& tile : tiled(d, title.title, TileOptions::on(title.paper.height, title.paper.width)))
+            pages.push_back(std::move(tile));
+        return;
+    }
+    page.place(d, {area.x, area.y});
+    addCheckBar(page, {area.x, area.y + area.height - 2});
+    pages.push_back(std::move(page));
+}
+
 } // namespace gorvet::sheet

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "sheet/drawing.hpp"
+#include "sheet/page.hpp"
 
 /// A drawing in real millimetres over as many sheets of paper as it needs, to be glued together.
 namespace gorvet::sheet {
@@ -19,5 +19,7 @@ struct TileOptions {
 /// its neighbours, its place, and a check bar of 100 mm. Strokes end at the tile's edge; texts and circles belong to the tile
 /// that holds their middle.
 std::vector<Drawing> tiled(const Drawing&, const std::string& title, const TileOptions& = {});
+/// A template at 1 : 1: on a page of its own with the bar that checks the printer where it fits, else as tiles, upright.
+void addAtFullSize(std::vector<Drawing>& pages, const PageTitle&, const std::vector<std::string>& cautions, const Drawing&);
 
 } // namespace gorvet::sheet

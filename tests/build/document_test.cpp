@@ -172,6 +172,20 @@ void driving(test::AnyRow& any, const Build& b, SteelPart& p) {
     for (auto* list : {&p.figures, &p.made})
         if (list->size() > 1) list->resize(1);
 }
+void driving(test::AnyRow&, const Build&, Fixture& f) {
+    f.along = 60;
+    f.across = 30;
+    f.pitch.value = 50;
+    f.hole.value = 16;
+    f.tower_least.value = 150;
+    f.tower_most.value = 800;
+}
+void driving(test::AnyRow& any, const Build& b, FixtureTower& t) {
+    for (const auto& [id, f] : b.fixtures)
+        if (!t.fixture || any.oneIn(2)) t.fixture = id;
+    if (const auto points = someOfChassis(any, b, 1); !points.empty()) t.point = points.front();
+    t.pull = {0, 0, 2};
+}
 void driving(test::AnyRow& any, const Build& b, Spring& s) {
     s.form = any.oneIn(2) ? SpringForm::Coil : SpringForm::Torsion;
     s.on = {};

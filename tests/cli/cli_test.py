@@ -880,6 +880,20 @@ point,Dr,,,mm,,,,
         self.assertEqual([s["number"] for s in welds["seams"]], list(range(1, len(welds["seams"]) + 1)))
         self.assertAlmostEqual(sum(s["length_mm"] for s in welds["seams"]), welds["length_mm"], 3)
         self.assertEqual(sorted(s["on_car"] for s in welds["seams"]), [s["on_car"] for s in welds["seams"]])  # the bench first
+        order = json.loads(cli("make", "order", build).stdout)
+        self.assertEqual((order["order"][-1]["what"], order["order"][-1]["how"]), ("the crossmember", "bolted on"))
+        self.assertTrue(all(o["goes_in_from"] or o["shut_in_by"] for o in order["order"]))
+        self.assertTrue(all(0 < n["mm"] <= 60 for n in order["nearest"]))
+        joins = {j["part"]: j for j in json.loads(cli("make", "joins", build).stdout)["joins"]}
+        self.assertEqual((joins["x-mid"]["onto"], joins["x-mid"]["how"], joins["x-mid"]["thickness_mm"]), ("mild", "welded", 4))
+        fixture = json.loads(cli("make", "fixture", build).stdout)["fixtures"][0]
+        self.assertEqual([t["point"] for t in fixture["towers"]], ["Bl", "Br", "Cl", "Cr", "Dl", "Dr", "El", "Er"])
+        for tower in fixture["towers"]:
+            for state in (tower["now"], tower.get("planned", tower["now"])):
+                self.assertAlmostEqual(state["tower_mm"] + sum(state["packers_mm"]) + state["left_mm"], state["head_mm"], 6)
+                self.assertLessEqual(abs(state["left_mm"]), 0.5)
+        tank = next(p for p in json.loads(cli("make", "part", build).stdout)["parts"] if p["name"] == "tank")
+        self.assertIn("holds, filled to 95 %", [f["what"] for f in tank["facts"]])
         plates = {t["thickness_mm"]: t for t in json.loads(cli("make", "plates", build).stdout)["thicknesses"]}
         self.assertEqual(set(plates), {3, 6, 8})
         self.assertEqual({p["piece"] for p in plates[8]["plates"][0]["pieces"]}, {"crossmember: flange left", "crossmember: flange right"})

@@ -64,7 +64,7 @@ Build some(entry::Context& c) {
                              "pinion rear at station 2400 up 300",
                              "shaft main from gearbox to rear",
                              "link lower rear-axle rod Al Bl",
-                             "part brace-1 brace at Al Bl across 42 wall 3",
+                             "part brace-1 brace at Al Bl across 42 wall 3", "fixture table1 pitch 50",
                              "jobs cab-off",
                              "lift cab weighs 380",
                              "decide floor asks patch it",

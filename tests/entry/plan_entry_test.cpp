@@ -248,6 +248,20 @@ TEST_CASE("steel on the shelf: what it is, and a piece off it", "[entry][work][s
     CHECK_FALSE(off->price);
     t.type("cut-off b60-off1 300");
     CHECK(stockNamed(t.b, "b60-off2")->from == "b60"); // of an offcut, too, it is known what it came off
+    // several at once, and of what can be had: one is bought, its rest comes to the shelf
+    const double kerf = t.b.stretch.kerf.value;
+    t.type("cut-off b60 640 + 310 + 12in for two braces");
+    CHECK(stockNamed(t.b, "b60")->count == 1);
+    CHECK(stockNamed(t.b, "b60-off3")->length_mm == Approx(2000 - 640 - 310 - 304.8 - 3 * kerf));
+    t.type("stock mill-b60 box 60 40 3 long 6000 any price 41");
+    t.type("cut-off mill-b60 4000 + 900");
+    CHECK(stockNamed(t.b, "mill-b60")->any);
+    CHECK(stockNamed(t.b, "mill-b60-off1")->length_mm == Approx(6000 - 4900 - 2 * kerf));
+    CHECK(stockNamed(t.b, "mill-b60-off1")->count == 1);
+    CHECK_FALSE(stockNamed(t.b, "mill-b60-off1")->any);
+    CHECK(t.wrong("cut-off mill-b60 4000 + 1999.9").message.find("6000 mm long") != std::string::npos); // a kerf is between
+    CHECK_FALSE(t.wrong("cut-off mill-b60 6000").message.empty());
+    CHECK_FALSE(t.wrong("cut-off b60 300 +").message.empty());
     t.type("cut-off p6 1000");
     CHECK(t.echo.find("0 mm is scrap") != std::string::npos);
     CHECK(t.wrong("cut-off p6 100").message.find("none is left") != std::string::npos);

@@ -172,6 +172,28 @@ TEST_CASE("STEP files are read by another program, with the same volumes", "[sha
     const std::string text = test::fileText(file);
     CHECK(text.find("'flange left") != std::string::npos);
     CHECK(text.find(".MILLI.,.METRE.") != std::string::npos);
+    // two alike, moved, of one part, and another: an assembly in the assembly, each by its name and in its part's colour
+    const Solid c = placed(b, {{0, 0, 200}, {1, 0, 0}, {0, 1, 0}});
+    const auto whole = folder / "whole.step";
+    REQUIRE(writeStep({{"ear 1", b, "part ears"}, {"ear 2", c, "part ears"}, {"bridge", a, "part brace"}}, whole, "the build"));
+    const auto again = test::stepVolumes(whole);
+    REQUIRE(again.size() == 3);
+    double sum = 0;
+    for (const double v : again) sum += v;
+    CHECK(sum == Approx(2 * volume(b) + volume(a)).epsilon(1e-5));
+    const std::string written = test::fileText(whole);
+    const auto times = [&](const std::string& what) {
+        std::size_t n = 0;
+        for (auto at = written.find(what); at != std::string::npos; at = written.find(what, at + 1)) ++n;
+        return n;
+    };
+    for (const char* product : {"the build", "part ears", "part brace", "ear 1", "ear 2", "bridge"}) {
+        INFO(product);
+        CHECK(times(std::string("PRODUCT('") + product + "'") == 1);
+    }
+    CHECK(times("NEXT_ASSEMBLY_USAGE_OCCURRENCE(") == 5); // two parts in the whole, three solids in these
+    CHECK(times("STYLED_ITEM(") == 3);
+    CHECK(times("COLOUR_RGB(") >= 2);
     CHECK_FALSE(writeStep({{"x", a}}, folder / "no" / "such.step"));
     CHECK_FALSE(writeStep({}, file));
 }

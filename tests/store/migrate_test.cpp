@@ -450,4 +450,51 @@ TEST_CASE("a file of version 12 knew no housing, no run's length and no bump sto
     CHECK(springOf((*again)->build(), AxleEnd::Rear)->stop->value == 45);
 }
 
+TEST_CASE("a file of version 13 knew no fixture and no base metal, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-13");
+    const auto path = quick.path / "thirteen.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-13.gorvet", path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "thirteen.version-13.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.fixtures.empty());
+        CHECK_FALSE(b.frame_facts.metal);
+        CHECK(b.frame_facts.yield_MPa.value == 210);
+        REQUIRE(steelPartNamed(b, "b1"));
+        CHECK_FALSE(steelPartNamed(b, "b1")->onto);
+        CHECK(steelPartNamed(b, "b1")->made.size() == 1);
+        CHECK(stockNamed(b, "mill-b60")->any);
+        CHECK(b.crossmember->load->value == 3000);
+        Fixture f;
+        f.id = FixtureId{b.next_id};
+        f.name = "table1";
+        FixtureTower t;
+        t.id = FixtureTowerId{b.next_id + 1};
+        t.fixture = f.id;
+        t.point = pointNamed(b, the_chassis, "Bl")->id;
+        t.does = TowerDoes::Clamp;
+        SteelPart p = *steelPartNamed(b, "b1");
+        p.onto = BaseMetal::Galvanised;
+        FrameFacts facts = b.frame_facts;
+        facts.metal = BaseMetal::Mild;
+        REQUIRE((*store)->keep(
+            Edit{"fourteen", {Put<Fixture>{f}, Put<FixtureTower>{t}, Put<SteelPart>{p}, Set<FrameFacts>{facts}}}, author));
+        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
+        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+    }
+    CHECK(steps > 5);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    CHECK(fixtureNamed((*again)->build(), "table1")->along == 60);
+    CHECK((*again)->build().fixture_towers.begin()->second.does == TowerDoes::Clamp);
+    CHECK(steelPartNamed((*again)->build(), "b1")->onto == BaseMetal::Galvanised);
+    CHECK((*again)->build().frame_facts.metal == BaseMetal::Mild);
+}
+
 } // namespace store_migrate_test

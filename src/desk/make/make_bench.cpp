@@ -5,6 +5,8 @@ namespace gorvet::desk {
 std::vector<Starter> MakeBench::starters(const Document& d, const ViewState&) const {
     std::vector<Starter> list = {{tr("mount all"), "mount all"},
                                  {tr("a part"), "part "},
+                                 d.build().fixtures.empty() ? Starter{tr("a fixture"), "fixture table1 pitch "}
+                                                            : Starter{tr("a tower"), "tower "},
                                  {tr("biscuit"), "biscuit "},
                                  {tr("washer"), "washer "},
                                  {tr("mount bolt"), "mount-bolt "}};
