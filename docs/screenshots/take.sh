@@ -39,7 +39,8 @@ settle=12 take scan-pairs-day "F5" --bench scan
 settle=12 calm=25 take scan-way-day "shift+F5" --bench scan
 take stretch-day "" --bench stretch
 take make-day "" --bench make
-settle=12 calm=25 take fasteners-dye "F5 F5 F5 F5 F5" --bench make --dye
+settle=12 calm=25 take fasteners-dye "F5 F5 F5 F5 F5 F5 F5" --bench make --dye
+take order-day "F5 F5 F5" --bench make
 take work-day "" --bench work
 take call-out-dye "F4" --bench tape --dye
 # a cab that comes off its frame
@@ -49,7 +50,6 @@ settle=10 shown=$cab take strength-dye "F5" --bench stretch --dye
 shown=$cab take wall-day "F5" --bench work
 shown=$cab take drive-day "" --bench drive
 shown=$cab take wheels-dye "F5 F5 F5 F5 F5" --bench drive --dye
-shown=$cab take time-day "F5 F5 F5 F5 F5 F5" --bench work
 rm -f "$cab"
 # a spine platform, longer and narrower
 spine=$build/dulcie.gorvet

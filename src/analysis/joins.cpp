@@ -86,7 +86,7 @@ Headline joinsHeadline(const Build& b, const Results& r, SubjectId) {
     const auto all = joinsOf(b, r);
     if (all.empty())
         return {"Nothing is joined to the car yet.",
-                "Parts that are welded or bolted on stand here, and how: part o1 onto mild thick 3."};
+                "Parts that are welded or bolted on stand here, and how: part o1 upon mild thick 3."};
     std::size_t fails = 0, unknown = 0;
     for (const Joined& j : all) {
         fails += j.plan.verdict == PlanVerdict::Fails;

@@ -71,7 +71,7 @@ public:
         Finding& f = add(sheet::Severity::Warn, "make.join-known", "joins", "Marginal",
                          fmt::format("What {} joined to is taken as mild steel: nobody said so.",
                                      unknown.find(',') == std::string::npos ? unknown + " is" : unknown + " are"),
-                         "A magnet, a file and its papers tell: frame-metal mild, or part o1 onto mild thick 3.");
+                         "A magnet, a file and its papers tell: frame-metal mild, or part o1 upon mild thick 3.");
         f.brief = "joins";
         f.tag = tag;
     }

@@ -26,6 +26,7 @@ using namespace sheet;
 namespace {
 
 constexpr int view_fine_px = 900;
+constexpr std::size_t most_with_ends = 2; ///< of more bars the table alone says how their ends are cut
 
 /// From the side, from above and from behind, at one scale, and as it stands in space.
 Drawing trueViews(const std::vector<shape::NamedSolid>& solids, double width, double height, const Format& f) {
@@ -72,8 +73,15 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
                   std::vector<Drawing>& pages) {
     const auto solids = make::partSolids(p);
     Area area;
-    Drawing page = blankPage(titled(b, r, fmt::format("Part: {}, {}", p.name, p.kind)), cautionsOf(), area);
-    const double views = area.height * 0.56;
+    const PageTitle title = titled(b, r, fmt::format("Part: {}, {}", p.name, p.kind));
+    Drawing page = blankPage(title, cautionsOf(), area);
+    const auto step = b.settings.length_step;
+    // its figures and what is wrong stand beside its views; where they are many, its pieces follow on a page of their own
+    const make::PartView v{&in, &p, "", step, p.bars.size() <= most_with_ends};
+    const double usual = area.height * 0.56;
+    const Drawing said = make::partWords(v, area.width * 0.36, usual, on_paper);
+    const bool tall = said.height > usual + 1e-6;
+    const double views = tall ? area.height * 0.8 : usual;
     if (!solids) // said where its views would be
         page.add(
             Text{{area.x, area.y + on_paper.body()}, "It can't be shown: " + solids.error().message, on_paper.body(), Ink::Bad});
@@ -81,7 +89,6 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
         page.place(trueViews(*solids, area.width * 0.62, views, on_paper), {area.x, area.y});
     Area below{area.x, area.y + views + 3, area.width, area.height - views - 3};
     std::vector<std::vector<std::string>> rows;
-    const auto step = b.settings.length_step;
     for (const make::BarPiece& bar : p.bars)
         rows.push_back({bar.name, make::stockWords(bar), units::formatLength(bar.length_mm.value, step), make::endsWords(bar),
                         units::formatMass(bar.mass_kg), ""});
@@ -93,20 +100,21 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     for (const make::Seam& s : p.seams)
         rows.push_back({"weld: " + s.what, fmt::format("fillet {}", make::trimmed(s.leg_mm)),
                         units::formatLength(s.length_mm, step), "", "", ""});
-    addTable(page, below,
-             {{"piece", 62},
-              {"of", 36},
-              {"size", 44, Anchor::Right, Face::Sans},
-              {"ends", 70},
-              {"weighs", 24, Anchor::Right, Face::Sans},
-              {"as made", 30}},
-             rows, on_paper.body());
-    // its figures and what is wrong stand beside its views
-    make::PartView v{&in, &p, "", step};
-    page.place(make::partWords(v, area.width * 0.36, views, on_paper), {area.x + area.width * 0.64, area.y});
+    page.place(said, {area.x + area.width * 0.64, area.y});
+    const std::vector<Column> columns{{"piece", 62, Anchor::Left, Face::Sans, true}, {"of", 30},
+                                      {"size", 36, Anchor::Right, Face::Sans},       {"ends", 94, Anchor::Left, Face::Sans, true},
+                                      {"weighs", 20, Anchor::Right, Face::Sans},     {"as made", 24}};
+    std::size_t next = tall ? 0 : addTable(page, below, columns, rows, on_paper.body());
+    while (next < rows.size()) { // on as many pages as they take
+        pages.push_back(std::move(page));
+        page = blankPage(title, cautionsOf(), area);
+        const std::size_t before = next;
+        next = addTable(page, area, columns, rows, on_paper.body(), next);
+        if (next == before) break;
+    }
     pages.push_back(std::move(page));
     // its flat pieces beside each other, as many as can be read
-    constexpr std::size_t most_beside = 4;
+    constexpr std::size_t most_beside = 3;
     const std::size_t sheets = (p.flats.size() + most_beside - 1) / most_beside;
     for (std::size_t k = 0; k < sheets; ++k) {
         Area own;

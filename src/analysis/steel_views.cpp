@@ -210,8 +210,7 @@ Headline orderHeadline(const Build&, const Results& r, SubjectId) {
         static_cast<std::size_t>(std::count_if(items.begin(), items.end(), [](const auto& i) { return i.from.empty(); }));
     Headline h;
     h.sentence = shut ? fmt::format("{} of {} can't be put in where it is to be.", shut, units::counted(items.size(), "a thing"))
-                      : fmt::format("{} on the frame, {} of them bolted on: each goes in straight.",
-                                    units::counted(items.size(), "a thing"), bolted);
+                      : fmt::format("{}, {} bolted on: each goes in straight.", units::counted(items.size(), "a thing"), bolted);
     h.below = "Past rails, sleeves and what was put on before. Tack and try on all of it before any is welded.";
     return h;
 }

@@ -20,7 +20,7 @@ const CommandTable make_commands{
              {"part STEEL-PART follows", "part brace-1 follows", "its places follow the survey again"},
              {"part STEEL-PART made NEW length", "part brace-1 made across 42.4",
               "how it came out, by the same words; long: its main length"},
-             {"part STEEL-PART onto BASE-METAL [thick length] [coated|bare]", "part brace-1 onto mild thick 3",
+             {"part STEEL-PART upon BASE-METAL [thick length] [coated|bare]", "part brace-1 upon mild thick 3",
               "what it is joined to, how thick that is there, whether its coat is still on"},
          })},
         {{"frame-metal"},

@@ -22,7 +22,7 @@ const char* slotOf(PartUnit u) {
 /// All words that may stand in a line on a part.
 bool partWord(const std::string& word) {
     static const std::vector<std::string> all = [] {
-        std::vector<std::string> words{"at", "pinned", "follows", "made", "onto", "thick", "coated", "bare", "note"};
+        std::vector<std::string> words{"at", "pinned", "follows", "made", "upon", "thick", "coated", "bare", "note"};
         for (const PartKind& k : partKinds())
             for (const PartFigureKind& f : k.figures) words.push_back(f.word);
         return words;
@@ -143,7 +143,7 @@ void Reader::steelPart() {
                               "Say its main length by the word long."};
             static const PartFigureKind main_length{"long", PartUnit::Length, 1, 20'000, std::nullopt, false, "its main length"};
             setFigure(p.made, w.text, partFigure(f ? *f : main_length));
-        } else if (line_.take("onto")) {
+        } else if (line_.take("upon")) {
             if (line_.take("unsaid"))
                 p.onto.reset();
             else

@@ -17,7 +17,7 @@ using geometry::plus;
 
 namespace {
 
-constexpr double above_px = 400, on_rail_mm = 15, tight_mm = 15;
+constexpr double above_px = 360, on_rail_mm = 15, tight_mm = 15;
 
 class AboveDraft {
 public:

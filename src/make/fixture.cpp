@@ -271,14 +271,17 @@ private:
         std::vector<ServiceBody> all = in_.around;
         const double half = column_share * in_.foot_mm / 2;
         const auto direction = [&](const Vec3& d) { return unrolled(in_.attitude, d); };
-        for (const TowerPlan& t : p_.towers) {
+        for (std::size_t k = 0; k < p_.towers.size(); ++k) {
+            const TowerPlan& t = p_.towers[k];
             const TowerState& s = t.then ? *t.then : t.now;
-            if (s.head_mm.value < 10) continue;
+            // one that draws the frame up is as high as it lies before it is drawn
+            const double high = s.head_mm.value - std::max(0.0, rolled(in_.attitude, in_.towers[k].pull).z_mm);
+            if (high < 10) continue;
             ServiceBody one;
             one.name = "the tower at " + t.name;
             const Vec3 foot = minus({s.column * in_.pitch_mm, s.row * in_.pitch_mm, 0}, shift_);
             one.mesh = std::make_shared<const shape::Mesh>(
-                shape::prismMesh({{-half, -half}, {half, -half}, {half, half}, {-half, half}}, s.head_mm.value,
+                shape::prismMesh({{-half, -half}, {half, -half}, {half, half}, {-half, half}}, high,
                                  {unrolled(in_.attitude, foot), direction({1, 0, 0}), direction({0, 1, 0})}));
             one.touch_mm = rail_touch_mm;
             all.push_back(std::move(one));

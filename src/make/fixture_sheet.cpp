@@ -15,7 +15,7 @@ using build::TowerDoes;
 
 namespace {
 
-constexpr double plan_px = 300, side_px = 120, side_over_mm = 110;
+constexpr double plan_px = 250, side_px = 120, side_over_mm = 110;
 
 const char* doesWords(TowerDoes d) {
     switch (d) {

@@ -35,7 +35,7 @@ public:
         }
         if (in_.base_mm.value <= 0)
             add("join-thick", PlanVerdict::Marginal, "How thick the steel is that it is welded to is not known.",
-                fmt::format("Measure it where it is clean, by a hole or with a gauge: part {} onto mild thick 3.", in_.part));
+                fmt::format("Measure it where it is clean, by a hole or with a gauge: part {} upon mild thick 3.", in_.part));
         switch (in_.base) {
         case BaseMetal::Mild: mild(); break;
         case BaseMetal::HighStrength: highStrength(); break;
@@ -52,7 +52,7 @@ public:
         }
         if (!in_.base_known && in_.base == BaseMetal::Mild)
             add("join-known", PlanVerdict::Marginal, "What it is joined to is taken as mild steel: nobody said so.",
-                fmt::format("A magnet, a file and its papers tell: part {} onto mild.", in_.part));
+                fmt::format("A magnet, a file and its papers tell: part {} upon mild.", in_.part));
         return finished();
     }
 
@@ -127,7 +127,7 @@ private:
     void unknown() {
         p_.way = JoinWay::Ask;
         add("join-unknown", PlanVerdict::Fails, "What it is joined to is not known: nothing is welded to it.",
-            fmt::format("A magnet, a file, a spark on the wheel, its maker's papers; then: part {} onto mild.", in_.part));
+            fmt::format("A magnet, a file, a spark on the wheel, its maker's papers; then: part {} upon mild.", in_.part));
     }
     void bolted() {
         p_.way = JoinWay::Bolt;

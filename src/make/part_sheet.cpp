@@ -208,7 +208,8 @@ public:
         for (const BarPiece& b : p.bars) {
             const std::string of = b.at_hand ? "of the original" : stockWords(b);
             column.row(many ? fmt::format("{}: {}", b.name, of) : of, len(b.length_mm.value));
-            for (std::size_t end = 0; end < 2; ++end) column.row(end == 0 ? "  first end" : "  other end", endWords(b.ends[end]));
+            for (std::size_t end = 0; v.ends && end < 2; ++end)
+                column.row(end == 0 ? "  first end" : "  other end", endWords(b.ends[end]));
             for (std::size_t k = 0; k < b.bends.size(); ++k)
                 column.row(fmt::format("  bend {} from {}", k + 1, units::formatLength(b.bends[k].from_mm, v.step)),
                            fmt::format("{}{}", units::formatAngle(b.bends[k].angle_rad, 1),
@@ -275,7 +276,7 @@ Drawing partsSheet(const std::vector<PartView>& all, double width, double height
 Drawing partWords(const PartView& v, double width, double height, const Format& f) {
     Drawing d{width, height, {}, {}};
     PartsDraft draft(d, f);
-    draft.sentences(v, draft.figures(v, {0, f.body()}, width) + f.px(8));
+    d.height = std::max(height, draft.sentences(v, draft.figures(v, {0, f.body()}, width) + f.px(8)));
     return d;
 }
 

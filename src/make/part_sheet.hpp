@@ -13,6 +13,7 @@ struct PartView {
     const PartPlan* plan = nullptr;
     std::string tag;
     units::LengthStep step = units::LengthStep::Mm01;
+    bool ends = true; ///< how bars' ends are cut stands among its figures
 };
 /// Each part: how it sits, its pieces as they are cut, its figures, and what is wrong with it.
 sheet::Drawing partsSheet(const std::vector<PartView>&, double width, double height, const sheet::Format&);

@@ -1,5 +1,6 @@
 #include "make/put_on.hpp"
 
+#include "make/fouls.hpp"
 #include "shape/triangle.hpp"
 
 #include <algorithm>
@@ -158,10 +159,14 @@ std::vector<PutOn> putOn(const PutOnIn& in) {
     for (const PutOnItem& item : in.items) {
         PutOn one{item.name, item.tag, item.how, {}, ""};
         if (item.body.mesh) {
-            const Mesh small = shrunk(*item.body.mesh, mostTouch(item.body, on));
+            // what it stands in is told as that, and is no matter of order
+            std::vector<const ServiceBody*> others;
+            for (const ServiceBody* other : on)
+                if (other->mesh && foulsOf({item.body, *other}).empty()) others.push_back(other);
+            const Mesh small = shrunk(*item.body.mesh, mostTouch(item.body, others));
             std::size_t least = std::numeric_limits<std::size_t>::max();
             for (const auto& [way, side] : sides) {
-                const auto names = struckBy(small, on, way, true);
+                const auto names = struckBy(small, others, way, true);
                 if (names.empty()) one.from.emplace_back(side);
                 if (names.size() >= least || names.empty()) continue;
                 least = names.size();

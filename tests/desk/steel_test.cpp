@@ -59,24 +59,26 @@ TEST_CASE("demo 1: a part is dragged along its rail from above, says what comes 
     REQUIRE(waitFor([&] { return part()->pinned.size() == 2; }));
     CHECK(part()->pinned[0].x_mm == Approx(before + 50 * grip.per_unit).margin(2 * grip.per_unit + 1));
     CHECK(gripOf(*sheet, "out-front-left").value == Approx(part()->pinned[0].x_mm).margin(0.06));
-    // right through the perch beside it
-    const auto& perch = build::steelPartNamed(d.window.document().build(), "perch-left");
-    REQUIRE(perch);
     d.action("undo");
     REQUIRE(waitFor([&] { return part()->pinned.empty(); }));
-    const double reach = (480 - before) / grip.per_unit;
-    QTest::mousePress(sheet, Qt::LeftButton, {}, at(0));
-    QTest::mouseMove(sheet, at(reach / 2));
-    QTest::mouseMove(sheet, at(reach));
+    // the X-member forward, into the brace
+    const sheet::Grip x = gripOf(*sheet, "x-mid");
+    const double reach = (gripOf(*sheet, "brace-mid").value - x.value) / x.per_unit;
+    const auto x_at = [&](double by) {
+        return QPoint(static_cast<int>(std::round(x.at.x + by)), static_cast<int>(std::round(x.at.y)));
+    };
+    QTest::mousePress(sheet, Qt::LeftButton, {}, x_at(0));
+    QTest::mouseMove(sheet, x_at(reach / 2));
+    QTest::mouseMove(sheet, x_at(reach));
     REQUIRE(waitFor([&] { return says(*sheet, "stand in each other"); }));
     sheet->setFocus();
     QTest::keyClick(sheet, Qt::Key_Escape);
-    QTest::mouseRelease(sheet, Qt::LeftButton, {}, at(reach));
-    CHECK(part()->pinned.empty());
+    QTest::mouseRelease(sheet, Qt::LeftButton, {}, x_at(reach));
+    CHECK(build::steelPartNamed(d.window.document().build(), "x-mid")->pinned.empty());
     // drawn apart, in order
     d.showSheet("order", "In order");
     REQUIRE(waitFor([&] { return sheet->placeOf("part:x-mid").has_value(); }));
-    CHECK(d.text("headline").contains("on the frame"));
+    CHECK(d.text("headline").contains("each goes in straight"));
     CHECK(sheet->placeOf("crossmember").has_value());
 }
 
@@ -92,7 +94,7 @@ TEST_CASE("demo 1: what it is joined to, and the fixture that holds it, to sheet
         REQUIRE(waitFor([&] { return d.text("headline").contains("joined to is"); }));
         const auto seams = [&] { return d.window.document().results().welds->steps.size(); };
         const std::size_t all = seams();
-        d.keep("part brace-mid onto cast thick 8");
+        d.keep("part brace-mid upon cast thick 8");
         REQUIRE(waitFor([&] { return d.text("headline").contains("can't be joined so"); }));
         CHECK(seams() == all - 2); // both its ends
         d.action("undo");

@@ -73,16 +73,16 @@ TEST_CASE("what steel is joined to, by the line", "[entry][part]") {
     CHECK_FALSE(t.b.frame_facts.metal);
     CHECK(t.refused("frame-metal wood").find("not known here") != std::string::npos);
     t.type("part b1 brace at Al Ar across 42 wall 3");
-    t.type("part b1 onto cast thick 8 coated");
+    t.type("part b1 upon cast thick 8 coated");
     const auto b1 = [&]() -> const SteelPart& { return *steelPartNamed(t.b, "b1"); };
     CHECK(b1().onto == BaseMetal::Cast);
     CHECK(b1().onto_thick->value == 8);
     CHECK(b1().onto_coated);
-    t.type("part b1 bare onto unsaid");
+    t.type("part b1 bare upon unsaid");
     CHECK_FALSE(b1().onto);
     CHECK_FALSE(b1().onto_coated);
     // of a kind that has a figure of that name it is that figure
-    t.type("part m1 bought-mount at Al Ar hole 11 thick 6 along-2 180 onto mild");
+    t.type("part m1 bought-mount at Al Ar hole 11 thick 6 along-2 180 upon mild");
     CHECK(steelPartNamed(t.b, "m1")->figures.size() == 3);
     CHECK_FALSE(steelPartNamed(t.b, "m1")->onto_thick);
 }

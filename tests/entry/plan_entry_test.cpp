@@ -273,7 +273,7 @@ TEST_CASE("steel on the shelf: what it is, and a piece off it", "[entry][work][s
     CHECK(t.wrong("stock x").message.find("What it is") != std::string::npos);
     t.type("rename stock r12 rod");
     t.type("remove stock rod");
-    CHECK(t.b.stock.size() == 4);
+    CHECK(t.b.stock.size() == 7);
 }
 
 TEST_CASE("a change order says why, waits for its step, and stays as it was agreed", "[entry][work]") {
