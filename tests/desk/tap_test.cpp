@@ -145,7 +145,7 @@ TEST_CASE("the line: words that fit, points from the sheet, Tab, Escape", "[desk
     d.tap("lineKeep");
     CHECK(d.window.document().store()->undoSentence().find("datum: ") == 0);
     CHECK(entry->text().isEmpty());
-    CHECK(points.survey.points.size() == 66);
+    CHECK(points.survey.points.size() == 76);
     // with an empty line the same tap opens the card; Escape closes it
     const auto* p = build::pointNamed(d.window.document().latest(), build::the_chassis, "Al");
     const auto at = sheet->placeOf("point:" + std::to_string(p->id.value));
