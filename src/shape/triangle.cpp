@@ -102,6 +102,11 @@ std::optional<Point3> through(const Segment& s, const Corners& t) {
     const double from = orientation(t[0], t[1], t[2], s.from);
     const double to = orientation(t[0], t[1], t[2], s.to);
     if ((from > 0) == (to > 0)) return std::nullopt;
+    // one that lies in the triangle's plane goes through it nowhere: by rounding alone it would seem to, however far off it is;
+    // whether it touches the triangle its sides and corners tell
+    constexpr double in_plane_mm = 1e-7;
+    const double area = length(cross(minus(t[1], t[0]), minus(t[2], t[0])));
+    if (std::max(std::abs(from), std::abs(to)) <= in_plane_mm * area) return std::nullopt;
     const double u = orientation(s.from, s.to, t[0], t[1]);
     const double v = orientation(s.from, s.to, t[1], t[2]);
     const double w = orientation(s.from, s.to, t[2], t[0]);

@@ -59,6 +59,39 @@ TEST_CASE("the nearest places of two meshes: boxes by their sides, any others tr
     }
 }
 
+TEST_CASE("triangles of one plane that lie apart are apart: two alike beside each other", "[make][near]") {
+    const auto outrigger = [](double station) {
+        shape::Mesh all;
+        for (const auto& piece : make::partMeshes(make::partPlan(
+                 make_parts::part("outrigger", {{station, 480, 490}, {station, 730, 480}}, {{"deep", 80}, {"wide", 50}})))) {
+            const auto from = static_cast<std::uint32_t>(all.points.size());
+            all.points.insert(all.points.end(), piece.mesh.points.begin(), piece.mesh.points.end());
+            for (auto t : piece.mesh.triangles) {
+                for (auto& k : t) k += from;
+                all.triangles.push_back(t);
+            }
+        }
+        return all;
+    };
+    const shape::Mesh one = outrigger(1000), other = outrigger(1090); // 50 wide
+    double least = 1e9;
+    int met = 0;
+    for (std::uint32_t i = 0; i < one.triangles.size(); ++i)
+        for (std::uint32_t j = 0; j < other.triangles.size(); ++j) {
+            const auto a = shape::cornersOf(one, i), b = shape::cornersOf(other, j);
+            const auto s = shape::nearestOf(a, b);
+            least = std::min(least, geometry::between(s.from, s.to));
+            met += shape::meet(a, b);
+        }
+    CHECK(least == Approx(40).margin(1e-6));
+    CHECK(met == 0);
+    CHECK(make::nearestOf(one, other, 60)->mm == Approx(40).margin(1e-6));
+    // and of one plane, lying over each other, they touch
+    const shape::Corners flat{{{0, 0, 7}, {10, 0, 7}, {0, 10, 7}}}, over{{{2, 2, 7}, {30, 3, 7}, {3, 30, 7}}};
+    CHECK(shape::meet(flat, over));
+    CHECK(geometry::between(shape::nearestOf(flat, over).from, shape::nearestOf(flat, over).to) == 0);
+}
+
 TEST_CASE("what only lies on it is not what comes near; the nearest of the rest is told", "[make][near]") {
     const ServiceBody own = body("part a", boxAt({0, 0, 0}, 10, 10, 10));
     std::vector<ServiceBody> others{own, body("lies on it", boxAt({0, 0, 10}, 10, 10, 10)),
