@@ -28,7 +28,7 @@ Figure railThere(const make::PartIn& in, const RailSection& rail) {
             const auto here = line->at(p.x_mm);
             if (here && std::abs(p.y_mm - here->y_mm) < line->width_mm / 2 + on_it_mm && p.z_mm < here->top_mm + on_it_mm &&
                 p.z_mm > here->bottom_mm - on_it_mm)
-                return {rail.thickness.value, 0, rail.thickness.provenance};
+                return {rail.thickness.value, 0, Provenance::Assumed}; // measured somewhere: rust is where it is
         }
     return {};
 }

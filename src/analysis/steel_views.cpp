@@ -211,6 +211,8 @@ Headline orderHeadline(const Build&, const Results& r, SubjectId) {
     Headline h;
     h.sentence = shut ? fmt::format("{} of {} can't be put in where it is to be.", shut, units::counted(items.size(), "a thing"))
                       : fmt::format("{}, {} bolted on: each goes in straight.", units::counted(items.size(), "a thing"), bolted);
+    if (r.put_on.input().frame.empty())
+        h.sentence = fmt::format("{}: no rail is known to try them past.", units::counted(items.size(), "a thing"));
     h.below = "Past rails, sleeves and what was put on before. Tack and try on all of it before any is welded.";
     return h;
 }

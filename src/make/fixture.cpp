@@ -45,7 +45,8 @@ public:
             one.does = t.does;
             one.now = stateOf(k, now_[k]);
             if (moves(k)) one.then = stateOf(k, then_[k]);
-            if (t.does == TowerDoes::Pull) one.pull = pullWords(t.pull);
+            if (t.does == TowerDoes::Pull)
+                one.pull = pullWords(t.pull) + (in_.attitude == Attitude::RightWayUp ? "" : ", as the car stands on its wheels");
             p_.towers.push_back(std::move(one));
         }
         measures();

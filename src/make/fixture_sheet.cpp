@@ -42,7 +42,7 @@ public:
                 words.lines(fmt::format(
                     "Along counts to higher numbers, across to later letters. Station {} lies over the first holes along, its "
                     "middle {} from the first holes across; height 0 lies {} {} the table's top. One level sight line, a "
-                    "string or a laser, lies {} over it.",
+                    "string or a laser, lies {} over the table.",
                     len(p.station_mm), len(p.middle_mm), len(std::abs(p.high_mm)), p.high_mm < 0 ? "under" : "over",
                     len(p.line_mm)));
                 std::string tapes;

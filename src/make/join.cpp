@@ -139,13 +139,16 @@ private:
         } else {
             first("paint both faces before they meet");
         }
-        if (in_.base == BaseMetal::Unknown)
+        if (in_.base == BaseMetal::Unknown || !in_.base_known)
             add("join-known", PlanVerdict::Marginal, "What it is bolted to is not known.",
                 "Ask what it is before it is drilled.");
     }
     JoinPlan finished() {
         p_.verdict = PlanVerdict::Holds;
-        if (in_.base_mm.value > 0 && in_.base_mm.provenance == build::Provenance::Assumed) p_.verdict = PlanVerdict::Marginal;
+        if (in_.welded && p_.welds() && in_.base_mm.value > 0 && in_.base_mm.provenance == build::Provenance::Assumed) {
+            p_.verdict = PlanVerdict::Marginal;
+            first("how thick it is right there, by a gauge or a hole: it was measured elsewhere");
+        }
         std::stable_sort(p_.remarks.begin(), p_.remarks.end(),
                          [](const build::Remark& a, const build::Remark& b) { return a.verdict > b.verdict; });
         for (const build::Remark& r : p_.remarks) p_.verdict = std::max(p_.verdict, r.verdict);

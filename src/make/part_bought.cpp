@@ -30,9 +30,14 @@ public:
         const double hole = f("hole"), thick = f("thick"), edge = or_("edge", 1.75 * hole);
         const std::vector<std::size_t>& of = in_.at;
         std::vector<Flat> pattern{{0, 0}};
-        for (std::size_t k = 2; k <= most_holes; ++k)
-            if (const std::string a = fmt::format("along-{}", k); has(a.c_str()))
-                pattern.emplace_back(f(a.c_str()), or_(fmt::format("across-{}", k).c_str(), 0));
+        for (std::size_t k = 2; k <= most_holes; ++k) {
+            const std::string a = fmt::format("along-{}", k), c = fmt::format("across-{}", k);
+            if (!has(a.c_str()) && !has(c.c_str())) continue;
+            if (pattern.size() + 1 != k)
+                return refuse(fmt::format("Its hole {} is said, and its hole {} is not.", k, pattern.size() + 1),
+                              "Number its holes 2, 3, 4 … without a gap.");
+            pattern.emplace_back(or_(a.c_str(), 0), or_(c.c_str(), 0));
+        }
         p_.size_mm = between(0, 1);
         p_.size_of = "between the first two holes that are there";
         if (pattern.size() != of.size())

@@ -56,6 +56,7 @@ public:
         strength();
         skip("what passes through its opening, but for shafts: Fasteners names what stands in it");
         skip("how it stiffens the frame: on Stretch, Strength");
+        if (in_.channel) skip("how it goes in between channels, past their flanges, and what its legs meet there");
         return done();
     }
 

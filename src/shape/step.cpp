@@ -9,7 +9,6 @@
 #include <Message.hxx>
 #include <Message_Messenger.hxx>
 #include <Message_PrinterOStream.hxx>
-#include <Quantity_Color.hxx>
 #include <STEPConstruct.hxx>
 #include <STEPConstruct_Styles.hxx>
 #include <STEPControl_Writer.hxx>
@@ -20,7 +19,7 @@
 #include <StepRepr_PropertyDefinition.hxx>
 #include <StepRepr_RepresentedDefinition.hxx>
 #include <StepShape_ShapeDefinitionRepresentation.hxx>
-#include <StepVisual_Colour.hxx>
+#include <StepVisual_ColourRgb.hxx>
 #include <StepVisual_MechanicalDesignGeometricPresentationRepresentation.hxx>
 #include <StepVisual_PresentationStyleAssignment.hxx>
 #include <StepVisual_StyledItem.hxx>
@@ -109,7 +108,8 @@ void colourSolids(const Handle(XSControl_WorkSession) & session, const Handle(Tr
         const Handle(StepRepr_RepresentationItem) item = STEPConstruct::FindEntity(found, shape);
         if (item.IsNull()) continue;
         const auto& [r, g, b] = part_colours[hue];
-        const Handle(StepVisual_Colour) colour = STEPConstruct_Styles::EncodeColor(Quantity_Color(r, g, b, Quantity_TOC_sRGB));
+        const Handle(StepVisual_ColourRgb) colour = new StepVisual_ColourRgb;
+        colour->Init(new TCollection_HAsciiString(""), r, g, b);
         styles.AddStyle(item, styles.MakeColorPSA(item, colour, colour, nullptr, 0), nullptr);
         const Handle(StepRepr_RepresentationContext) context = styles.FindContext(shape);
         Handle(StepVisual_MechanicalDesignGeometricPresentationRepresentation) shown;

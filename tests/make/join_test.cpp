@@ -57,7 +57,14 @@ TEST_CASE("metals decide: mild is welded, cast and aluminium never, what is not 
     guess = onto(BaseMetal::Mild, 0);
     CHECK(says(make::joinPlan(guess), "join-thick"));
     guess = onto(BaseMetal::Mild, 3);
-    guess.base_mm.provenance = build::Provenance::Assumed;
+    guess.base_mm.provenance = build::Provenance::Assumed; // of the rail, but not there
+    CHECK(make::joinPlan(guess).verdict == PlanVerdict::Marginal);
+    CHECK(make::joinPlan(guess).first.back().find("right there") != std::string::npos);
+    guess = onto(BaseMetal::Mild, 3); // nor what is bolted to what nobody named
+    guess.welded = false;
+    guess.bolted = true;
+    CHECK(make::joinPlan(guess).verdict == PlanVerdict::Holds);
+    guess.base_known = false;
     CHECK(make::joinPlan(guess).verdict == PlanVerdict::Marginal);
 }
 

@@ -230,6 +230,13 @@ TEST_CASE("a bought mount: which holes fit, which are enlarged and by how much, 
     three.figures.erase("along-4");
     three.figures.erase("across-4");
     CHECK(make::partPlan(three).verdict == PlanVerdict::Fails); // three holes on four
+    // one that lies straight across from the first needs no along; a number left out is no hole
+    PartIn four = bought(0);
+    four.figures.erase("along-4");
+    CHECK(make::partPlan(four).flats.size() == 1);
+    four.figures.erase("along-3");
+    four.figures.erase("across-3");
+    CHECK(says(make::partPlan(four), "part-outline"));
     // a mount that goes on turned over only
     PartIn odd = part("bought-mount", {{0, 0, 0}, {180, 0, 0}, {150, 60, 0}},
                       {{"hole", 11}, {"thick", 6}, {"along-2", 180}, {"along-3", 150}, {"across-3", -60}});
