@@ -23,6 +23,10 @@ const char* usedBy(const Build& b, std::size_t place, std::uint32_t id) {
     return by;
 }
 
+Checked inUse(const std::string& title, const char* by) {
+    return bad(title, fmt::format("{} is used by {}.", title, by), "Remove that first.");
+}
+
 std::string labelOf(std::string_view field) {
     for (const std::string_view unit : {"_mm2", "_mm", "_rad", "_kg"})
         if (field.size() > unit.size() && field.ends_with(unit)) field.remove_suffix(unit.size());

@@ -171,6 +171,9 @@ struct Reference {
 /// is the place of its type in `Document`.
 const char* usedBy(const Build&, std::size_t table, std::uint32_t id);
 
+/// That a row of that title is used by something.
+Checked inUse(const std::string& title, const char* by);
+
 /// Whether a row may go: nothing refers to it that has to stay, and it is none that every build has.
 template <class U> Checked mayGo(const Build& b, Id<U> id) {
     if constexpr (std::is_same_v<U, Subject>)
@@ -179,9 +182,7 @@ template <class U> Checked mayGo(const Build& b, Id<U> id) {
     if constexpr (std::is_same_v<U, Answer>) // what was handed in stays, and what can't be put back is not taken away
         if (auto ok = rules(b, table<U>(b).at(id)); !ok) return ok;
     const char* by = usedBy(b, placeInDocument<U>(), id.value);
-    if (!by) return {};
-    const std::string title = titleOf(b, table<U>(b).at(id));
-    return bad(title, fmt::format("{} is used by {}.", title, by), "Remove that first.");
+    return by ? inUse(titleOf(b, table<U>(b).at(id)), by) : Checked{};
 }
 
 } // namespace gorvet::build

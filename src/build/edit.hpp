@@ -1,58 +1,9 @@
 #pragma once
 
-#include "build/build.hpp"
-
-#include <variant>
+#include "build/change.hpp"
 
 /// What can change, as values. The journal is a list of these; every one has an inverse.
 namespace gorvet::build {
-
-/// Adds or replaces the T with `value.id`.
-template <class T> struct Put {
-    T value;
-    bool operator==(const Put&) const = default;
-};
-/// Removes it.
-template <class T> struct Drop {
-    Id<T> id;
-    bool operator==(const Drop&) const = default;
-};
-/// Sets one of the build's single parts.
-template <class T> struct Set {
-    T value;
-    bool operator==(const Set&) const = default;
-};
-
-namespace details {
-template <class T> struct ChangesTo { using List = Types<Set<Held<T>>>; };
-template <class T>
-requires is_row<T>
-struct ChangesTo<T> {
-    using List = Types<Put<T>, Drop<T>>;
-};
-template <class... Lists> struct Joined;
-template <class... A> struct Joined<Types<A...>> { using Variant = std::variant<A...>; };
-template <class... A, class... B, class... More>
-struct Joined<Types<A...>, Types<B...>, More...> : Joined<Types<A..., B...>, More...> {};
-template <class Document> struct ChangesOf;
-template <class... T> struct ChangesOf<Types<T...>> : Joined<typename ChangesTo<T>::List...> {};
-} // namespace details
-
-/// `Put` and `Drop` of every table, `Set` of every single part. What copies, compares and destroys it stands in one file: who
-/// only makes or hands on changes does not compile all sixty of them.
-struct Change : details::ChangesOf<Document>::Variant {
-    using Variant = details::ChangesOf<Document>::Variant;
-    Change();
-    template <class A>
-    requires(!std::is_same_v<A, Change> && std::is_constructible_v<Variant, std::in_place_type_t<A>, A>) Change(A change)
-        : Variant(std::in_place_type<A>, std::move(change)) {}
-    Change(const Change&);
-    Change(Change&&) noexcept;
-    Change& operator=(const Change&);
-    Change& operator=(Change&&) noexcept;
-    ~Change();
-    bool operator==(const Change&) const;
-};
 
 /// One step that a person takes and can undo: changes that stand or fall together, and the sentence that names the step.
 struct Edit {

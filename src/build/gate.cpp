@@ -89,7 +89,7 @@ struct GateKeeper {
 
 Result<void> acceptable(const Change& change) {
     GateKeeper keeper;
-    std::visit(keeper, change);
+    visit(keeper, change);
     if (auto wrong = keeper.inspector.wrong()) return *wrong;
     return {};
 }

@@ -10,16 +10,26 @@ namespace {
 
 using Json = nlohmann::json;
 
+// What is done for each of a thousand fields is done out of line: inlined, it takes the compiler minutes.
+[[gnu::noinline]] void put(Json& object, const char* name, Json&& value) { object[name] = std::move(value); }
+[[gnu::noinline]] void add(Json& list, Json&& value) { list.push_back(std::move(value)); }
+/// The member of that name; nullptr when there is none.
+[[gnu::noinline]] const Json* memberOf(const Json& object, const char* name) {
+    const auto found = object.find(name);
+    return found == object.end() ? nullptr : &*found;
+}
+
 template <class T> Json written(const T& value);
-Json written(double value) { return value; }
-Json written(bool value) { return value; }
-Json written(const std::string& value) { return value; }
+[[gnu::noinline]] Json written(double value) { return value; }
+[[gnu::noinline]] Json written(bool value) { return value; }
+[[gnu::noinline]] Json written(const std::string& value) { return value; }
+[[gnu::noinline]] Json writtenId(std::uint32_t value) { return value; }
 Json written(units::LengthStep step) { return static_cast<int>(step); }
-template <class T> Json written(Id<T> id) { return id.value; }
+template <class T> Json written(Id<T> id) { return writtenId(id.value); }
 template <class T> Json written(const std::optional<T>& value) { return value ? written(*value) : Json(nullptr); }
 template <class T> Json written(const std::vector<T>& values) {
     Json list = Json::array();
-    for (const T& value : values) list.push_back(written(value));
+    for (const T& value : values) add(list, written(value));
     return list;
 }
 template <class T> Json written(const T& value) {
@@ -27,7 +37,7 @@ template <class T> Json written(const T& value) {
         return word(value);
     } else {
         Json object = Json::object();
-        eachField<T>([&](const auto& f) { object[f.name] = written(value.*(f.member)); });
+        eachField<T>([&](const auto& f) { put(object, f.name, written(value.*(f.member))); });
         return object;
     }
 }
@@ -39,15 +49,15 @@ struct Unreadable {
 template <class T> void read(const Json& j, T& value);
 template <class T> void read(const Json& j, std::optional<T>& value);
 template <class T> void read(const Json& j, std::vector<T>& values);
-void read(const Json& j, double& value) { value = j.get<double>(); }
-void read(const Json& j, bool& value) { value = j.get<bool>(); }
-void read(const Json& j, std::string& value) { value = j.get<std::string>(); }
+[[gnu::noinline]] void read(const Json& j, double& value) { value = j.get<double>(); }
+[[gnu::noinline]] void read(const Json& j, bool& value) { value = j.get<bool>(); }
+[[gnu::noinline]] void read(const Json& j, std::string& value) { value = j.get<std::string>(); }
 void read(const Json& j, units::LengthStep& step) {
     const int number = j.get<int>();
     if (number < 0 || number > static_cast<int>(units::LengthStep::InchThousandth)) throw Unreadable{"length_step"};
     step = static_cast<units::LengthStep>(number);
 }
-std::uint32_t idFrom(const Json& j) {
+[[gnu::noinline]] std::uint32_t idFrom(const Json& j) {
     if (!j.is_number_unsigned() || j.get<std::uint64_t>() > std::numeric_limits<std::uint32_t>::max()) throw Unreadable{"an id"};
     return j.get<std::uint32_t>();
 }
@@ -87,7 +97,7 @@ template <class T> void read(const Json& j, T& value) {
         value = *found;
     } else {
         eachField<T>([&](const auto& f) {
-            if (const auto found = j.find(f.name); found != j.end()) read(*found, value.*(f.member));
+            if (const Json* found = memberOf(j, f.name)) read(*found, value.*(f.member));
         });
     }
 }
@@ -145,16 +155,16 @@ Change readChange(const Json& j) {
 
 template <class T> Json rows(const Rows<T>& table) {
     Json list = Json::array();
-    for (const auto& [id, row] : table) list.push_back(written(row));
+    for (const auto& [id, row] : table) add(list, written(row));
     return list;
 }
 template <class T> void readRows(const Json& j, Rows<T>& table) {
     table.clear();
     for (const Json& item : j) {
-        T row{};
-        read(item, row);
-        const Id<T> id = row.id;
-        if (!id || !table.emplace(id, std::move(row))) throw Unreadable{"an id stands twice"};
+        Id<T> id;
+        if (const Json* j_id = memberOf(item, "id")) read(*j_id, id);
+        if (!id || table.contains(id)) throw Unreadable{"an id stands twice"};
+        read(item, table[id]);
     }
 }
 
@@ -205,7 +215,7 @@ Json parsed(std::string_view text) {
 
 Result<std::string> changesToJson(const std::vector<Change>& changes) {
     Json list = Json::array();
-    for (const Change& change : changes) list.push_back(std::visit(ChangeWriter{}, change));
+    for (const Change& change : changes) list.push_back(visit(ChangeWriter{}, change));
     return dumped(list);
 }
 

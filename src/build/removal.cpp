@@ -16,7 +16,7 @@ public:
 
     Result<void> make(const Change& change) {
         Result<void> done;
-        std::visit([&](const auto& c) { done = one(c); }, static_cast<const Change::Variant&>(change));
+        visit([&](const auto& c) { done = one(c); }, change);
         return done;
     }
     /// Those drops were asked for: they do not go "along".
@@ -100,11 +100,11 @@ private:
 Result<Removal> withAllThatHangs(const Build& b, const Edit& edit) {
     Remover remover(b);
     for (const Change& change : edit.changes)
-        std::visit(
+        visit(
             [&](const auto& c) {
                 if constexpr (requires { c.id; }) remover.asked(c.id);
             },
-            static_cast<const Change::Variant&>(change));
+            change);
     for (const Change& change : edit.changes)
         if (auto done = remover.make(change); !done) return done.error();
     Removal removal;

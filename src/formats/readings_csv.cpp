@@ -65,13 +65,13 @@ public:
         } catch (const Bad& bad) {
             // points that only this line brought are left out with it
             while (out.edit.changes.size() > changes_before) {
-                if (const auto* put = std::get_if<Put<Point>>(&out.edit.changes.back());
+                if (const auto* put = out.edit.changes.back().as<Put<Point>>();
                     put && new_points_.erase(put->value.id) > 0) {
                     scratch_.points.erase(put->value.id);
                     --out.points;
                 }
-                if (const auto* put = std::get_if<Put<SetUp>>(&out.edit.changes.back())) scratch_.setups.erase(put->value.id);
-                if (const auto* put = std::get_if<Put<Instrument>>(&out.edit.changes.back()))
+                if (const auto* put = out.edit.changes.back().as<Put<SetUp>>()) scratch_.setups.erase(put->value.id);
+                if (const auto* put = out.edit.changes.back().as<Put<Instrument>>())
                     scratch_.instruments.erase(put->value.id);
                 out.edit.changes.pop_back();
             }

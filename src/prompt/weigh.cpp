@@ -51,7 +51,7 @@ std::optional<Expected> expected(const analysis::SurveyOf& survey, const Reading
 std::string doubtOf(const Build& b, const analysis::Results& results, const entry::Understood& understood) {
     if (!understood.doubt.empty()) return understood.doubt;
     for (const Change& change : understood.edit.changes) {
-        const auto* put = std::get_if<Put<Reading>>(&change);
+        const auto* put = change.as<Put<Reading>>();
         if (!put || put->value.kind == ReadingKind::Coordinates || put->value.kind == ReadingKind::Symmetry) continue;
         const Reading& r = put->value;
         const auto point = b.points.find(r.from);

@@ -243,9 +243,11 @@ Change anyChange(test::AnyRow& any, int kind, const Build* b = nullptr) {
         if constexpr (is_row<T>) {
             if (any.oneIn(4))
                 change = Drop<T>{Id<T>{1 + static_cast<std::uint32_t>(any.below(static_cast<int>(any.most_id)))}};
-            else
-                change = Put<T>{any.template make<T>()};
-            if (auto* put = std::get_if<Put<T>>(&static_cast<Change::Variant&>(change)); put && b) fitting(any, *b, put->value);
+            else {
+                T row = any.template make<T>();
+                if (b) fitting(any, *b, row);
+                change = Put<T>{std::move(row)};
+            }
         } else {
             if (std::is_same_v<Held<T>, std::optional<T>> && any.oneIn(4))
                 change = Set<Held<T>>{};
