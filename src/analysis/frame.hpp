@@ -1,6 +1,7 @@
 #pragma once
 
 #include "analysis/results.hpp"
+#include "frame/plates.hpp"
 #include "frame/structure.hpp"
 #include "stretch/joint_forces.hpp"
 
@@ -55,6 +56,9 @@ struct FrameFound {
 };
 /// Works it out; nothing when it was stopped.
 std::optional<FrameFound> findFrame(const FrameAsked&, const std::function<bool(double)>& progress);
+
+/// Every plate and flat rib that is planned on an open rail, each once for both rails.
+std::vector<frame::ClosingPlate> plannedPlates(const build::Build&, const Results&);
 
 /// The verdict on a margin against yield over 1.5; what is assumed never Holds.
 build::PlanVerdict verdictOf(const FrameAsked&, const frame::OfCase&);

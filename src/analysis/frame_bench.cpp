@@ -235,32 +235,6 @@ Drawing boxing(const Build& b, const Results& r, SubjectId, const ViewOptions& o
     return frame::boxingSheet(v, width, height, f);
 }
 
-/// Of every plate and flat rib that is planned on an open rail, each once for both rails.
-std::vector<frame::ClosingPlate> plannedPlates(const Build& b, const Results& r) {
-    std::vector<frame::ClosingPlate> list;
-    if (b.rail.shape != RailShape::Channel) return list;
-    for (const auto& [id, m] : b.members) {
-        if (m.state != MemberState::Planned) continue;
-        const int sides = m.side == RailSide::Both ? 2 : 1;
-        if (m.kind == MemberKind::Rib && m.form == SectionForm::Flat) {
-            const int ribs = 1 + static_cast<int>(std::floor((m.until->value - m.station->value + 0.5) / m.pitch->value));
-            list.push_back(frame::ribPlate(m.name, b.rail.height.value, b.rail.width.value, b.rail.thickness.value, m.wall.value,
-                                           ribs * sides));
-        }
-        if (m.kind != MemberKind::Plate) continue;
-        const RailLine& rail = m.side == RailSide::Right ? r.planned_right : r.planned_left;
-        const auto station = [&](double x) { return r.planned_chassis.map(Vec3{x, 0, 0}).x_mm; };
-        const auto from = rail.at(station(m.station->value)), to = rail.at(station(m.until->value));
-        if (!from || !to) continue;
-        const double dx = station(m.until->value) - station(m.station->value),
-                     length = std::hypot(dx, to->y_mm - from->y_mm, to->top_mm - from->top_mm);
-        frame::Windows windows;
-        if (m.window_long) windows = {m.window_long->value, m.window_high->value, m.pitch->value};
-        list.push_back(frame::closingPlate(m.name, length, b.rail.height.value, m.wall.value, sides, windows));
-    }
-    return list;
-}
-
 std::vector<frame::SectionShown> sectionsOf(const Results& r) {
     std::vector<frame::SectionShown> list;
     const Shown shown = shownOf(r);
@@ -383,6 +357,31 @@ Drawing frameDrawing(const Build& b, const Results& r, SubjectId, const ViewOpti
 }
 
 } // namespace
+
+std::vector<frame::ClosingPlate> plannedPlates(const Build& b, const Results& r) {
+    std::vector<frame::ClosingPlate> list;
+    if (b.rail.shape != RailShape::Channel) return list;
+    for (const auto& [id, m] : b.members) {
+        if (m.state != MemberState::Planned) continue;
+        const int sides = m.side == RailSide::Both ? 2 : 1;
+        if (m.kind == MemberKind::Rib && m.form == SectionForm::Flat) {
+            const int ribs = 1 + static_cast<int>(std::floor((m.until->value - m.station->value + 0.5) / m.pitch->value));
+            list.push_back(frame::ribPlate(m.name, b.rail.height.value, b.rail.width.value, b.rail.thickness.value, m.wall.value,
+                                           ribs * sides));
+        }
+        if (m.kind != MemberKind::Plate) continue;
+        const RailLine& rail = m.side == RailSide::Right ? r.planned_right : r.planned_left;
+        const auto station = [&](double x) { return r.planned_chassis.map(Vec3{x, 0, 0}).x_mm; };
+        const auto from = rail.at(station(m.station->value)), to = rail.at(station(m.until->value));
+        if (!from || !to) continue;
+        const double dx = station(m.until->value) - station(m.station->value),
+                     length = std::hypot(dx, to->y_mm - from->y_mm, to->top_mm - from->top_mm);
+        frame::Windows windows;
+        if (m.window_long) windows = {m.window_long->value, m.window_high->value, m.pitch->value};
+        list.push_back(frame::closingPlate(m.name, length, b.rail.height.value, m.wall.value, sides, windows));
+    }
+    return list;
+}
 
 std::vector<Drawing> framePages(const Build& b, const Results& r) {
     std::vector<Drawing> pages;

@@ -36,10 +36,11 @@ public:
                    "frame as planned");
         const frame::Outcome& o = found_.planned ? *found_.planned : *found_.now;
         for (const std::string& name : o.loose)
-            tagged(add(Severity::Warn, "stretch.frame-loose", name, "Marginal",
-                       fmt::format("{} meets nothing of the frame: it is in no figure.", name),
-                       "Say points or a station where its ends reach a rail, a spine or another member."),
-                   name + " loose");
+            if (!name.starts_with("part ")) // a part's own is said on Make
+                tagged(add(Severity::Warn, "stretch.frame-loose", name, "Marginal",
+                           fmt::format("{} meets nothing of the frame: it is in no figure.", name),
+                           "Say points or a station where its ends reach a rail, a spine or another member."),
+                       name + " loose");
         for (const std::string& name : asked_.idle)
             tagged(add(Severity::Warn, "stretch.frame-rib-idle", name, "Marginal",
                        fmt::format("The ribs {} stand where the rails are closed: they change nothing.", name),

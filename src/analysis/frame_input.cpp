@@ -2,6 +2,7 @@
 #include "analysis/frame.hpp"
 #include "analysis/frame_graft.hpp"
 #include "analysis/frame_profiles.hpp"
+#include "analysis/part_frame.hpp"
 
 #include "build/planned_chassis.hpp"
 #include "build/usual_cases.hpp"
@@ -31,10 +32,13 @@ public:
     FrameAsked asked() {
         out_.now = structure(false);
         if (!out_.waits.empty()) return std::move(out_);
-        const bool planned = grafted_ || r_.planned_chassis.changes() || planned_crossmember_ ||
+        std::vector<std::string> of_parts;
+        parts_ = partLines(b_, r_, of_parts);
+        const bool planned = grafted_ || !parts_.empty() || r_.planned_chassis.changes() || planned_crossmember_ ||
                              std::any_of(b_.members.begin(), b_.members.end(),
                                          [](const auto& row) { return row.second.state != MemberState::There; });
         if (planned) out_.planned = structure(true);
+        out_.assumed.insert(out_.assumed.end(), of_parts.begin(), of_parts.end());
         if (grafted_) out_.assumed.insert(out_.assumed.end(), grafted_->assumed.begin(), grafted_->assumed.end());
         if (b_.frame_facts.twist_wanted) out_.wanted_nm_deg = b_.frame_facts.twist_wanted->value;
         for (const auto& [id, f] : b_.flaws)
@@ -71,7 +75,10 @@ private:
         rails(s, planned);
         for (const auto& row : b_.members)
             if (there(row.second, planned) && inFrame(row.second, planned)) member(s, row.second, planned);
-        if (planned) newCrossmember(s);
+        if (planned) {
+            newCrossmember(s);
+            s.lines.insert(s.lines.end(), parts_.begin(), parts_.end());
+        }
         if (std::none_of(s.lines.begin(), s.lines.end(), [](const frame::Line& l) { return l.rail; }))
             wait("both rails, or a spine",
                  "Survey two points of each rail, or: member spine spine from 200 to 2400 box 180 140 1.6.");
@@ -455,6 +462,7 @@ private:
     const Results& r_;
     FrameAsked out_;
     const std::optional<GraftedFrame> grafted_ = graftedFrame(b_, r_);
+    std::vector<frame::Line> parts_; ///< of new steel
     const frame::Material material_;
     const bool planned_crossmember_ = b_.crossmember && r_.crossmember->possible;
 };

@@ -69,6 +69,7 @@ void addMakeFindings(const Build& b, const Results& r, std::vector<Finding>& out
     addServiceFindings(b, r, out);
     addJoinFindings(b, r, out);
     addOrderFindings(b, r, out);
+    addWeldFindings(b, r, out);
     addFixtureFindings(b, r, out);
 }
 

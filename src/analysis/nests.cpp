@@ -23,7 +23,7 @@ bool canBeHad(const Build& b, const work::SteelNeed& need) {
 
 std::vector<Node<make::NestInput, make::NestPlan>> nestsOf(const Build& b, const Results& r, const Results* previous) {
     using Made = Node<make::NestInput, make::NestPlan>;
-    const std::vector<work::SteelNeed> needs = steelNeeds(r);
+    const std::vector<work::SteelNeed> needs = steelNeeds(b, r);
     std::vector<bool> seen(needs.size(), false);
     std::vector<Made> all;
     for (std::size_t first = 0; first < needs.size(); ++first) {
@@ -158,7 +158,7 @@ Headline barsHeadline(const Build& b, const Results& r, SubjectId) {
     if (r.nests.empty())
         return {
             "No length can be had yet.",
-            steelNeeds(r).empty()
+            steelNeeds(b, r).empty()
                 ? "Nothing is cut yet."
                 : "Say which lengths of a section can be had, and pieces are laid into them: stock mill-b60 box 60 40 3 long 6000 any price 41."};
     double metres = 0;

@@ -2,8 +2,10 @@
 #include "analysis/finding_maker.hpp"
 #include "analysis/fixtures.hpp"
 #include "analysis/joins.hpp"
+#include "analysis/part_frame.hpp"
 #include "analysis/parts.hpp"
 #include "analysis/steel_views.hpp"
+#include "analysis/welds.hpp"
 
 #include <cmath>
 
@@ -33,6 +35,7 @@ public:
             }
             of(node->remarks, in.name, tag, node->at.empty() ? std::nullopt : std::optional(node->at.front().x_mm));
             asMade(in, *node, tag);
+            inFrame(in, tag);
         }
     }
 
@@ -44,6 +47,17 @@ public:
                              "Before those, or of two pieces that are joined in place.");
             f.brief = p.name;
             f.tag = p.tag;
+        }
+    }
+    void welds() {
+        for (const make::WeldRoom& w : *r_.weld_rooms) {
+            if (w.shut_mm < least_shut_mm) continue;
+            Finding& f = add(sheet::Severity::Bad, "make.weld-shut", w.name, "Fails", weldShutWords(w),
+                             "Weld it before that goes on, or place one of them otherwise: tack both and try the torch.");
+            f.figure = fmt::format("{:.0f} mm", w.shut_mm);
+            f.station_mm = w.at.x_mm;
+            f.brief = w.name;
+            f.tag = w.tag;
         }
     }
     void fixtures() {
@@ -77,6 +91,27 @@ public:
     }
 
 private:
+    /// What the frame hands to it, by Stretch's load cases.
+    void inFrame(const make::PartIn& in, const std::string& tag) {
+        if (partLoose(r_, in.name))
+            add(sheet::Severity::Warn, "make.part-loose", in.name, "Marginal",
+                fmt::format("A bar of {} meets nothing of the frame: it is in no strength figure.", in.name),
+                "Its ends reach a rail or another bar within 150 mm: say other places.")
+                .tag = tag;
+        const auto bears = partBears(r_, in.name);
+        if (!bears || bears->share() <= 1) return;
+        Finding& f = add(sheet::Severity::Bad, "make.part-bears", in.name, "Fails",
+                         fmt::format("{} bears {:.0f} MPa in {} at {:.0f}, and may bear {:.0f}.", in.name, bears->stress_mpa,
+                                     bears->bar, bears->at.x_mm, bears->may_mpa),
+                         fmt::format("By the frame's load case {}: thicker or deeper bars, or bring its ends to a crossmember. "
+                                     "Indicative, no certificate: have it approved by licensed people.",
+                                     bears->case_name));
+        f.figure = fmt::format("{:.0f} MPa", bears->stress_mpa);
+        f.need = fmt::format("{:.0f} MPa", bears->may_mpa);
+        f.station_mm = bears->at.x_mm;
+        f.brief = in.name;
+        f.tag = tag;
+    }
     void of(const std::vector<Remark>& remarks, const std::string& name, const std::string& tag, std::optional<double> station) {
         for (const Remark& remark : remarks) {
             Finding& f = add(severityOf(remark.verdict), "make." + remark.code, name, verdictWord(remark.verdict),
@@ -114,6 +149,7 @@ private:
 void addPartFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).parts(); }
 void addJoinFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).joins(); }
 void addOrderFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).order(); }
+void addWeldFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).welds(); }
 void addFixtureFindings(const Build& b, const Results& r, std::vector<Finding>& out) { PartFinder(b, r, out).fixtures(); }
 
 } // namespace gorvet::analysis

@@ -2,6 +2,7 @@
 #include "analysis/json_parts.hpp"
 #include "analysis/listing_cells.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/part_frame.hpp"
 #include "analysis/parts.hpp"
 #include "files/out_file.hpp"
 #include "formats/csv.hpp"
@@ -100,6 +101,11 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     for (const make::Seam& s : p.seams)
         rows.push_back({"weld: " + s.what, fmt::format("fillet {}", make::trimmed(s.leg_mm)),
                         units::formatLength(s.length_mm, step), "", "", ""});
+    if (const auto bears = partBears(r, p.name))
+        rows.push_back({"the frame's loads", bears->bar, fmt::format("{:.0f} MPa", bears->stress_mpa),
+                        fmt::format("in the case {}; it may bear {:.0f} MPa; at its joints {:.0f} MPa over ±1 g",
+                                    bears->case_name, bears->may_mpa, bears->works_mpa),
+                        "", ""});
     page.place(said, {area.x + area.width * 0.64, area.y});
     const std::vector<Column> columns{{"piece", 62, Anchor::Left, Face::Sans, true}, {"of", 30},
                                       {"size", 36, Anchor::Right, Face::Sans},       {"ends", 94, Anchor::Left, Face::Sans, true},
@@ -151,75 +157,8 @@ std::vector<Drawing> partPages(const Build& b, const Results& r, bool templates)
     return pages;
 }
 
-std::vector<CutRow> cutRows(const Results& r) {
-    std::vector<CutRow> rows;
-    for (const make::CutPiece& p : r.crossmember->pieces)
-        rows.push_back({p.count, p.name, p.stock, fmt::format("{:.1f}", p.length_mm), p.length_mm, p.ends,
-                        fmt::format("{:.3f}", p.mass_kg), "crossmember"});
-    for (std::size_t k = 0; k < r.mounts.size(); ++k) {
-        const make::MountStack& m = r.mounts[k];
-        if (!m.on_rail) continue;
-        const std::string tag = fmt::format("mount:{}", r.mount_ids[k].value);
-        if (m.standoff_mm > 0)
-            rows.push_back(
-                {1, "standoff " + m.name, "tube", fmt::format("{:.1f}", m.standoff_mm), m.standoff_mm, "square", "", tag});
-        if (m.bolt_length_mm)
-            rows.push_back({1, "mount bolt " + m.name, fmt::format("M{:g} bolt", m.bolt_mm),
-                            fmt::format("{:.0f}", *m.bolt_length_mm), *m.bolt_length_mm, "", "", tag});
-        rows.push_back({1, "mount nut " + m.name, m.nut, "", 0, "", "", tag});
-    }
-    if (r.stretch->sleeve) {
-        const stretch::Sleeve& s = *r.stretch->sleeve;
-        rows.push_back({2, "inner sleeve", fmt::format("{:.1f} × {:.1f} × {:.1f}", s.height_mm, s.width_mm, s.wall_mm),
-                        fmt::format("{:.1f}", s.length_mm), s.length_mm, "square", "", "sleeve"});
-    }
-    if (r.stretch->splice && r.stretch->splice->plate) {
-        const auto& plate = *r.stretch->splice->plate;
-        rows.push_back({4, "fish plate", fmt::format("plate {:g}", plate.thickness_mm), fmt::format("{:.1f}", plate.length_mm),
-                        plate.length_mm, fmt::format("{:.0f} high, ends tapered", plate.height_mm), "", ""});
-    }
-    if (r.stretch->status == stretch::Status::Planned && !r.stretch->shortens)
-        for (const auto& [name, cut] : {std::pair{"left", &r.stretch->left}, std::pair{"right", &r.stretch->right}})
-            if (cut->known)
-                rows.push_back({1, fmt::format("new rail piece {}", name), "as the rail", fmt::format("{:.1f}", cut->length_mm),
-                                cut->length_mm, "square", "", ""});
-    if (const drive::GearPlatePlan& plate = *r.gear_plate; !plate.outline.empty()) { // its drawing and file are Drive's
-        make::FlatPiece outline;
-        outline.outline = plate.outline;
-        const auto [w, h] = make::flatSize(outline);
-        rows.push_back({1, "plate under " + plate.name, fmt::format("plate {}", make::trimmed(plate.thick_mm)),
-                        fmt::format("{:.1f}", w), w,
-                        fmt::format("{:.1f} × {:.1f}, {}", w, h, units::counted(plate.holes.size(), "a hole")),
-                        fmt::format("{:.3f}", plate.mass_kg), "steer-gear:" + plate.name});
-    }
-    for (const auto& node : r.parts) {
-        const make::PartPlan& p = *node;
-        const std::string tag = "part:" + p.name;
-        const auto named = [&](const std::string& piece) {
-            return piece == p.name ? piece : fmt::format("{}: {}", p.name, piece);
-        };
-        for (const make::BarPiece& bar : p.bars) {
-            std::string ends = make::endsWords(bar);
-            if (!bar.bends.empty()) ends += fmt::format("; {}", units::counted(bar.bends.size(), "a bend"));
-            rows.push_back({bar.count, named(bar.name), bar.at_hand ? "the original" : make::stockWords(bar),
-                            fmt::format("{:.1f}", bar.length_mm.value), bar.length_mm.value, std::move(ends),
-                            fmt::format("{:.3f}", bar.count * bar.mass_kg), tag});
-        }
-        for (const make::FlatPiece& flat : p.flats) {
-            if (flat.at_hand) continue; // nothing is cut for it
-            const auto [w, h] = make::flatSize(flat);
-            std::string ends = fmt::format("{:.1f} × {:.1f}", w, h);
-            if (!flat.bends.empty()) ends += fmt::format(", {}", units::counted(flat.bends.size(), "a bend"));
-            if (!flat.holes.empty()) ends += fmt::format(", {}", units::counted(flat.holes.size(), "a hole"));
-            rows.push_back({flat.count, named(flat.name), fmt::format("plate {}", make::trimmed(flat.thickness_mm)),
-                            fmt::format("{:.1f}", w), w, std::move(ends), fmt::format("{:.3f}", flat.count * flat.mass_kg), tag});
-        }
-    }
-    return rows;
-}
-
-Headline cutListHeadline(const Build&, const Results& r, SubjectId) {
-    const auto rows = cutRows(r);
+Headline cutListHeadline(const Build& b, const Results& r, SubjectId) {
+    const auto rows = cutRows(b, r);
     if (rows.empty())
         return {"Nothing is cut yet.",
                 "Parts, the crossmember, mounts and what Stretch joins stand here, each with its length and its ends."};
@@ -229,9 +168,9 @@ Headline cutListHeadline(const Build&, const Results& r, SubjectId) {
             "What lies on the shelf for them, and what must be bought, stands on Work."};
 }
 
-Listing cutList(const Build&, const Results& r, SubjectId) {
+Listing cutList(const Build& b, const Results& r, SubjectId) {
     Listing list{{"piece", "of", "mm", "pieces", "ends", "kg"}, -1, "piece", {}};
-    for (const CutRow& c : cutRows(r)) {
+    for (const CutRow& c : cutRows(b, r)) {
         ListRow row;
         row.cells = {words(c.piece),
                      words(c.stock),
@@ -251,7 +190,7 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
         out.keep("parts.pdf", [&](const auto& to) { return writePdf(pages, {"Parts: " + b.settings.name, "Gorvet parts"}, to); });
     }
     if (!r.file_damage.empty()) return; // nothing that a machine cuts from comes out of a damaged file
-    if (const auto rows = cutRows(r); !rows.empty())
+    if (const auto rows = cutRows(b, r); !rows.empty())
         out.keep("cut-list.csv", [&](const auto& to) {
             std::string csv = "count,piece,stock,length_mm,ends,mass_kg\n";
             for (const CutRow& c : rows)
@@ -277,9 +216,9 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
     });
 }
 
-std::string makeCutJson(const Build&, const Results& r) {
+std::string makeCutJson(const Build& b, const Results& r) {
     Json j = {{"pieces", Json::array()}};
-    for (const CutRow& c : cutRows(r))
+    for (const CutRow& c : cutRows(b, r))
         j["pieces"].push_back({{"piece", c.piece},
                                {"stock", c.stock},
                                {"count", c.count},
@@ -317,6 +256,13 @@ std::string makePartJson(const Build&, const Results& r) {
             one["facts"].push_back(std::move(of));
         }
         one["on_the_car"] = !p.apart;
+        if (const auto bears = partBears(r, in.name))
+            one["in_the_frame"] = {{"bar", bears->bar},
+                                   {"stress_MPa", number(bears->stress_mpa)},
+                                   {"may_MPa", number(bears->may_mpa)},
+                                   {"case", bears->case_name},
+                                   {"at", point(bears->at)},
+                                   {"works_MPa", number(bears->works_mpa)}};
         one["bars"] = Json::array();
         for (const make::BarPiece& bar : p.bars) {
             Json piece = {{"name", bar.name},

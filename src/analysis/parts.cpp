@@ -4,6 +4,7 @@
 #include "analysis/car_points.hpp"
 #include "analysis/overlay_parts.hpp"
 #include "analysis/pages.hpp"
+#include "analysis/part_frame.hpp"
 #include "build/part_kinds.hpp"
 #include "make/part_sheet.hpp"
 
@@ -162,6 +163,10 @@ public:
             if (p.used)
                 c.rows.push_back(
                     {"of what it bears, its load takes", fmt::format("{:.0f} %", 100 * *p.used), Mark::Derived, false});
+            if (const auto bears = partBears(r_, name))
+                c.rows.push_back({"of the frame's loads it bears",
+                                  fmt::format("{:.0f} of {:.0f} MPa, {}", bears->stress_mpa, bears->may_mpa, bears->case_name),
+                                  Mark::Derived, false});
             if (p.mass_kg > 0) c.rows.push_back({"weighs", units::formatMass(p.mass_kg), Mark::Derived, false});
             if (!node.input().missing.empty())
                 c.sentences.push_back(fmt::format("It waits for {}.", node.input().missing.front()));

@@ -3,9 +3,9 @@
 #include "analysis/bench.hpp"
 #include "analysis/card_maker.hpp"
 #include "analysis/listing.hpp"
+#include "analysis/steel.hpp"
 #include "make/part.hpp"
 #include "make/plates.hpp"
-#include "work/buy.hpp"
 
 /// Parts of new steel: what the build says of each, their sheet, pages and files; the cut list of all new steel.
 namespace gorvet::analysis {
@@ -21,12 +21,6 @@ Headline barsHeadline(const build::Build&, const Results&, build::SubjectId);
 std::vector<sheet::Drawing> barPages(const build::Build&, const Results&);
 std::string makeBarsJson(const build::Build&, const Results&);
 
-/// What is cut flat of all new steel, once, whoever plans it.
-struct FlatNeed {
-    std::string name, tag;
-    make::FlatPiece flat;
-};
-std::vector<FlatNeed> flatNeeds(const Results&);
 /// Of a thickness of them, how they are laid; nothing while that is not worked out.
 struct LaidThickness {
     const make::PlatesInput* input = nullptr;
@@ -49,18 +43,6 @@ SlowNode platesNode();
 sheet::Drawing partsDrawing(const build::Build&, const Results&, build::SubjectId, const ViewOptions&, double width,
                             double height, const sheet::Format&);
 Headline partsHeadline(const build::Build&, const Results&, build::SubjectId);
-/// What is cut and fitted of new steel, once, whoever plans it.
-struct CutRow {
-    int count = 1;
-    std::string piece;
-    std::string stock;
-    std::string length; ///< mm; empty: it has none
-    double length_mm = 0;
-    std::string ends;
-    std::string mass_kg; ///< of all of them; empty: not worked out
-    std::string tag;
-};
-std::vector<CutRow> cutRows(const Results&);
 Headline cutListHeadline(const build::Build&, const Results&, build::SubjectId);
 Listing cutList(const build::Build&, const Results&, build::SubjectId);
 /// Of each part its true views, its flats, and, where they are asked for, its templates 1 : 1; the cut list; bars.

@@ -4,7 +4,6 @@
 #include "analysis/parts.hpp"
 #include "analysis/scans.hpp"
 #include "make/crossmember.hpp"
-#include "make/crossmember_solid.hpp"
 #include "sheet/plan_words.hpp"
 #include "sheet/write.hpp"
 
@@ -28,7 +27,7 @@ constexpr double usual_gap_mm = 5, usual_edge_mm = 10;
 
 std::vector<PlatesInput> plateJobs(const Build& b, const Results& r) {
     std::vector<PlatesInput> all;
-    for (const FlatNeed& need : flatNeeds(r)) {
+    for (const FlatNeed& need : flatNeeds(b, r)) {
         const double thick = need.flat.thickness_mm;
         auto job = std::find_if(all.begin(), all.end(), [&](const PlatesInput& in) { return samePlate(in.thickness_mm, thick); });
         if (job == all.end()) {
@@ -81,6 +80,17 @@ std::vector<make::FlatHole> laidHoles(const std::vector<FlatNeed>& needs, const 
             }
     return all;
 }
+/// The same of its openings.
+std::vector<geometry::Outline> laidWindows(const std::vector<FlatNeed>& needs, const PlatesInput& in, const make::LaidPiece& p) {
+    std::vector<geometry::Outline> all;
+    for (const FlatNeed& need : needs)
+        if (need.name == in.pieces[p.piece].name && need.flat.outline == in.pieces[p.piece].outline)
+            for (geometry::Outline window : need.flat.windows) {
+                for (geometry::Flat& corner : window) corner = make::laid(p, corner);
+                all.push_back(std::move(window));
+            }
+    return all;
+}
 std::pair<double, double> middleOf(const geometry::Outline& o) {
     double low[2] = {1e18, 1e18}, high[2] = {-1e18, -1e18};
     for (const auto& [x, y] : o) {
@@ -95,7 +105,7 @@ std::pair<double, double> middleOf(const geometry::Outline& o) {
 class PlatesDraft {
 public:
     PlatesDraft(Drawing& d, const Format& f, const Build& b, const Results& r)
-        : d_(d), f_(f), step_(b.settings.length_step), needs_(flatNeeds(r)) {}
+        : d_(d), f_(f), step_(b.settings.length_step), needs_(flatNeeds(b, r)) {}
 
     /// `first` to `until` of all plates, thickness by thickness.
     double draw(const std::vector<LaidThickness>& all, std::size_t first = 0, std::size_t until = static_cast<std::size_t>(-1)) {
@@ -182,6 +192,11 @@ private:
             for (const make::FlatHole& h : laidHoles(needs_, in, one))
                 d_.add(Circle{to(h.at.first, h.at.second), scale_ * h.diameter_mm / 2, {Ink::NewSteel, f_.thin(), Dash::Solid}},
                        tag);
+            for (const geometry::Outline& window : laidWindows(needs_, in, one)) {
+                Stroke opening{{}, true, {Ink::NewSteel, f_.thin(), Dash::Solid}};
+                for (const auto& [x, y] : window) opening.path.push_back(to(x, y));
+                d_.add(std::move(opening), tag);
+            }
             const auto known = std::find(letters.begin(), letters.end(), one.piece);
             const auto letter = static_cast<std::size_t>(known - letters.begin());
             if (known == letters.end()) {
@@ -219,27 +234,6 @@ SlowNode platesNode() {
     return {slow::plates, "how flat pieces are laid into plates", {}, platesPossible, platesCurrent, makePlates, true, false};
 }
 
-std::vector<FlatNeed> flatNeeds(const Results& r) {
-    std::vector<FlatNeed> all;
-    if (r.crossmember.made() && r.crossmember->possible)
-        for (const make::FlatPiece& flat : make::crossmemberPieces(r.crossmember.input(), *r.crossmember).flats)
-            all.push_back({"crossmember: " + flat.name, "crossmember", flat});
-    if (const drive::GearPlatePlan& plate = *r.gear_plate; !plate.outline.empty()) {
-        make::FlatPiece flat;
-        flat.name = "plate under " + plate.name;
-        flat.thickness_mm = plate.thick_mm;
-        flat.outline = plate.outline;
-        for (const drive::GearPlateHole& h : plate.holes) flat.holes.push_back({{h.a_mm, h.b_mm}, plate.hole_mm, "bolt"});
-        all.push_back({flat.name, "steer-gear:" + plate.name, std::move(flat)});
-    }
-    for (const auto& node : r.parts)
-        for (const make::FlatPiece& flat : node->flats)
-            if (geometry::isSimple(flat.outline) && !flat.at_hand)
-                all.push_back({flat.name == node->name ? node->name : fmt::format("{}: {}", node->name, flat.name),
-                               "part:" + node->name, flat});
-    return all;
-}
-
 bool samePlate(double mm, double other_mm) { return std::abs(mm - other_mm) < 0.3; }
 
 std::vector<LaidThickness> laidPlates(const Build& b, const Results& r) {
@@ -264,7 +258,7 @@ Headline platesHeadline(const Build& b, const Results& r, SubjectId) {
     if (jobs.empty())
         return {
             "No plate can be had yet.",
-            flatNeeds(r).empty()
+            flatNeeds(b, r).empty()
                 ? "Nothing flat is cut yet."
                 : "Say which plates can be had, and pieces are laid into them: stock mill-p4 plate 1000 4 long 2000 any price 96."};
     if (!platesKnown(b, r)) return {"The pieces are being laid into plates.", "Several ways of it are tried."};
@@ -280,7 +274,7 @@ Headline platesHeadline(const Build& b, const Results& r, SubjectId) {
                                         left_out == 1 ? "One piece finds room" : fmt::format("{} pieces find room", left_out))
                           : fmt::format("{}, {} of them to buy.", units::counted(plates, "a plate"), bought);
     std::vector<std::string> missing;
-    for (const FlatNeed& need : flatNeeds(r)) {
+    for (const FlatNeed& need : flatNeeds(b, r)) {
         const std::string thick = make::trimmed(need.flat.thickness_mm);
         const bool there = std::any_of(jobs.begin(), jobs.end(),
                                        [&](const PlatesInput& in) { return samePlate(in.thickness_mm, need.flat.thickness_mm); });
@@ -304,7 +298,7 @@ std::vector<Drawing> platePages(const Build& b, const Results& r) {
 
 void keepPlateFiles(const Build& b, const Results& r, FileKeeper& out) {
     if (!platesKnown(b, r)) return;
-    const auto needs = flatNeeds(r);
+    const auto needs = flatNeeds(b, r);
     const auto& jobs = r.scans->plates.input();
     for (std::size_t k = 0; k < jobs.size(); ++k)
         for (std::size_t n = 0; n < (*r.scans->plates)[k].layouts.size(); ++n) {
@@ -319,6 +313,11 @@ void keepPlateFiles(const Build& b, const Results& r, FileKeeper& out) {
                     d.add(std::move(s));
                     for (const make::FlatHole& h : laidHoles(needs, jobs[k], one))
                         d.add(Circle{at(h.at.first, h.at.second), h.diameter_mm / 2, {Ink::NewSteel, 0.35, Dash::Solid}});
+                    for (const geometry::Outline& window : laidWindows(needs, jobs[k], one)) {
+                        Stroke opening{{}, true, {Ink::NewSteel, 0.35, Dash::Solid}};
+                        for (const auto& [x, y] : window) opening.path.push_back(at(x, y));
+                        d.add(std::move(opening));
+                    }
                 }
                 return writeDxf(d, to);
             });

@@ -397,6 +397,7 @@ Results analyse(const Build& b, std::int64_t revision, const Results* previous, 
     r.nears = nearsOf(b, r, previous);
     r.welds = weldsOf(b, r, previous);
     r.put_on = putOnOf(b, r, previous);
+    r.weld_rooms = weldRoomsOf(r, previous);
     r.fixtures = fixturesOf(b, r, previous);
     r.repair = repairOf(b, r, r.flaw_ids); // a rail that fails shuts a hold point
     makeWork(b, r, previous);

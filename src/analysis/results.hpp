@@ -20,9 +20,9 @@
 #include "make/near.hpp"
 #include "make/nest.hpp"
 #include "make/part.hpp"
-#include "make/put_on.hpp"
 #include "make/service.hpp"
 #include "make/weld_plan.hpp"
+#include "make/weld_room.hpp"
 #include "sit/lowering.hpp"
 #include "sit/trade_offs.hpp"
 #include "stretch/stretch.hpp"
@@ -177,7 +177,8 @@ struct Results {
     Node<make::ServiceIn, make::ServicePlan> service;                ///< whether every bolt comes out, by what is planned alone
     Node<std::vector<make::ServiceBody>, std::vector<make::Foul>> fouls; ///< planned things that stand in each other
     Node<std::vector<make::ServiceBody>, std::vector<make::Near>> nears; ///< how near planned things come to each other
-    Node<make::PutOnIn, std::vector<make::PutOn>> put_on; ///< all of it in order: from where each goes in
+    Node<make::PutOnIn, std::vector<make::PutOn>> put_on;                ///< all of it in order: from where each goes in
+    Node<make::PutOnIn, std::vector<make::WeldRoom>> weld_rooms;         ///< of the same: whether a torch gets there
     Node<make::WeldIn, make::WeldPlan> welds;                            ///< of all new steel, in order
     std::vector<Node<make::FixtureIn, make::FixturePlan>> fixtures;
     work::Facts work_facts;

@@ -18,6 +18,7 @@ sheet::Drawing orderDrawing(const build::Build&, const Results&, build::SubjectI
                             double height, const sheet::Format&);
 Headline orderHeadline(const build::Build&, const Results&, build::SubjectId);
 std::vector<sheet::Drawing> orderPages(const build::Build&, const Results&);
+void addWeldFindings(const build::Build&, const Results&, std::vector<Finding>&);
 void addOrderFindings(const build::Build&, const Results&, std::vector<Finding>&);
 /// What is made, in order, from where each goes in; what comes nearest to what.
 std::string makeOrderJson(const build::Build&, const Results&);

@@ -21,38 +21,6 @@ using sheet::Mark;
 
 namespace {
 
-/// "box 60 × 40 × 3" as a section; none for what is bought by the piece.
-std::optional<work::SteelNeed> sectionFrom(const std::string& text) {
-    const std::size_t blank = text.find(' ');
-    const auto form = fromWord<StockForm>(text.substr(0, blank));
-    if (!form || blank == std::string::npos) return std::nullopt;
-    std::vector<double> sizes;
-    const char* at = text.data() + blank;
-    const char* end = text.data() + text.size();
-    while (at < end) {
-        double v = 0;
-        const auto [next, wrong] = std::from_chars(at, end, v);
-        if (wrong == std::errc()) {
-            sizes.push_back(v);
-            at = next;
-        } else {
-            ++at;
-        }
-    }
-    work::SteelNeed n;
-    n.form = *form;
-    const bool two = *form == StockForm::Box || *form == StockForm::Channel || *form == StockForm::Angle;
-    if (sizes.size() == (two ? 3U : 2U)) {
-        n.height_mm = sizes[0];
-        n.width_mm = two ? sizes[1] : 0;
-        n.wall_mm = sizes.back();
-        return n;
-    }
-    if (*form != StockForm::Plate || sizes.size() != 1) return std::nullopt;
-    n.wall_mm = sizes[0];
-    return n;
-}
-
 class Gather {
 public:
     Gather(const Build& b, const Results& r) : b_(b), r_(r) {}
@@ -143,7 +111,7 @@ private:
                  true});
     }
     void steel() {
-        std::vector<work::SteelNeed> needs = steelNeeds(r_);
+        std::vector<work::SteelNeed> needs = steelNeeds(b_, r_);
         nested();
         std::erase_if(needs, [&](const work::SteelNeed& n) { return canBeHad(b_, n); });
         std::vector<Stock> shelf;
@@ -263,65 +231,6 @@ private:
 };
 
 } // namespace
-
-namespace {
-/// Pieces of the parts: bars by their longest edge, flat ones by the rectangle that they are cut from.
-void partNeeds(const Results& r, std::vector<work::SteelNeed>& needs) {
-    for (const auto& node : r.parts) {
-        const make::PartPlan& p = *node;
-        const std::string tag = "part:" + p.name;
-        for (const make::BarPiece& bar : p.bars) {
-            if (bar.at_hand) continue;
-            work::SteelNeed n{bar.name,      bar.round ? StockForm::Tube : StockForm::Box,
-                              bar.height_mm, bar.width_mm,
-                              bar.wall_mm,   bar.length_mm.value,
-                              bar.count};
-            n.ends = make::endsWords(bar);
-            n.mass_kg = bar.mass_kg;
-            n.tag = tag;
-            needs.push_back(std::move(n));
-        }
-        for (const make::FlatPiece& flat : p.flats) {
-            if (flat.at_hand) continue;
-            const auto [w, h] = make::flatSize(flat);
-            work::SteelNeed n{flat.name == p.name ? p.name : fmt::format("{}: {}", p.name, flat.name),
-                              StockForm::Plate,
-                              h,
-                              0,
-                              flat.thickness_mm,
-                              w,
-                              flat.count};
-            if (!flat.bends.empty()) n.ends = units::counted(flat.bends.size(), "a bend");
-            n.mass_kg = flat.mass_kg;
-            n.tag = tag;
-            needs.push_back(std::move(n));
-        }
-    }
-}
-} // namespace
-
-std::vector<work::SteelNeed> steelNeeds(const Results& r) {
-    std::vector<work::SteelNeed> needs;
-    if (r.stretch->status == stretch::Status::Planned && r.stretch->sleeve) {
-        const stretch::Sleeve& s = *r.stretch->sleeve;
-        needs.push_back({"sleeves of both rails", r.stretch.input().channel ? StockForm::Channel : StockForm::Box, s.height_mm,
-                         s.width_mm, s.wall_mm, s.length_mm, 2});
-    }
-    partNeeds(r, needs);
-    if (!r.crossmember->possible) return needs;
-    for (const make::CutPiece& piece : r.crossmember->pieces) {
-        auto need = sectionFrom(piece.stock);
-        if (!need || need->form == StockForm::Plate || piece.length_mm <= 0) continue;
-        need->what = "crossmember: " + piece.name;
-        need->length_mm = piece.length_mm;
-        need->count = piece.count;
-        needs.push_back(*need);
-    }
-    for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right, &r.crossmember->pad})
-        needs.push_back(
-            {"crossmember: " + plate->name, StockForm::Plate, plate->height_mm, 0, plate->thickness_mm, plate->width_mm, 1});
-    return needs;
-}
 
 Purchases purchasesOf(const Build& b, const Results& r) { return Gather(b, r).all(); }
 

@@ -24,8 +24,6 @@ struct Purchases {
     work::SteelPlan steel;
 };
 
-/// The pieces of steel that Stretch and Make ask for, by length.
-std::vector<work::SteelNeed> steelNeeds(const Results&);
 /// Whether lengths of its section can be had: it is laid into those, and not bought by the piece.
 bool canBeHad(const build::Build&, const work::SteelNeed&);
 Purchases purchasesOf(const build::Build&, const Results&);

@@ -38,4 +38,18 @@ Result<std::vector<double>> copeCurve(const Cope& c, int steps) {
     return all;
 }
 
+double copeMean(const Cope& c, int steps) {
+    const double outer = c.branch_mm / 2, inner = outer - c.wall_mm, big = c.main_mm / 2;
+    double sum = 0, area = 0;
+    for (const auto& [r, weight] : {std::pair{inner, 1.0}, std::pair{(inner + outer) / 2, 4.0}, std::pair{outer, 1.0}})
+        for (int k = 0; k < steps; ++k) {
+            const double phi = 2 * std::numbers::pi * k / steps, aside = r * std::sin(phi) + c.offset_mm;
+            const double x = (std::sqrt(std::max(0.0, big * big - aside * aside)) + r * std::cos(phi) * std::cos(c.angle_rad)) /
+                             std::sin(c.angle_rad);
+            sum += weight * r * x;
+            area += weight * r;
+        }
+    return sum / area;
+}
+
 } // namespace gorvet::make

@@ -21,5 +21,7 @@ double copeAt(const Cope&, double phi_rad);
 /// All round in `steps`, the first at φ = 0. Fails with BadInput where the tube is wider than what it meets, passes beside it, or
 /// lies along it (under 15°).
 Result<std::vector<double>> copeCurve(const Cope&, int steps);
+/// The same over the whole wall, as it is cut by area: from the other's middle so much of the branch is no steel. Simpson's rule.
+double copeMean(const Cope&, int steps);
 
 } // namespace gorvet::make

@@ -85,29 +85,31 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
     const std::string stock =
         fmt::format("box {} × {} × {}", trimmed(d.box_width_mm), trimmed(d.box_height_mm), trimmed(d.box_wall_mm));
     const double area = boxArea(d.box_height_mm, d.box_width_mm, d.box_wall_mm);
+    const auto box = [&](const char* name, double long_edge, std::string cut, double middle_mm) {
+        p.pieces.push_back({name, stock, 1, long_edge, std::move(cut), steelMass(area * middle_mm), d.box_width_mm,
+                            d.box_height_mm, d.box_wall_mm});
+    };
     if (p.dropped) {
         const auto degrees = [](double rad) { return units::fixed(units::degrees(rad), 1); };
         const Dropped& q = *p.dropped;
-        p.pieces.push_back(
-            {"middle", stock, 1, q.middle_long_mm,
-             fmt::format("mitre {}° / {}°, long below", degrees(q.left.angle_rad / 2), degrees(q.right.angle_rad / 2)),
-             steelMass(area * q.middle_mm)});
+        box("middle", q.middle_long_mm,
+            fmt::format("mitre {}° / {}°, long below", degrees(q.left.angle_rad / 2), degrees(q.right.angle_rad / 2)),
+            q.middle_mm);
         for (const auto& [name, leg] : {std::pair{"leg left", &q.left}, std::pair{"leg right", &q.right}})
-            p.pieces.push_back({name, stock, 1, leg->long_edge_mm,
-                                fmt::format("mitre {}°, end {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
-                                            std::abs(leg->plan_saw_rad) < units::radians(0.25)
-                                                ? ""
-                                                : fmt::format(" side, {}° top", degrees(std::abs(leg->plan_saw_rad)))),
-                                steelMass(area * leg->length_mm)});
+            box(name, leg->long_edge_mm,
+                fmt::format("mitre {}°, end {}°{}", degrees(leg->angle_rad / 2), degrees(leg->angle_rad),
+                            std::abs(leg->plan_saw_rad) < units::radians(0.25)
+                                ? ""
+                                : fmt::format(" side, {}° top", degrees(std::abs(leg->plan_saw_rad)))),
+                leg->length_mm);
         if (q.riser_mm > 0)
             p.pieces.push_back(
                 {"riser",
                  fmt::format("box {} × {} × {}", trimmed(q.riser_side_mm), trimmed(q.riser_side_mm), trimmed(d.box_wall_mm)), 1,
-                 q.riser_mm, "both ends square",
-                 steelMass(boxArea(q.riser_side_mm, q.riser_side_mm, d.box_wall_mm) * q.riser_mm)});
+                 q.riser_mm, "both ends square", steelMass(boxArea(q.riser_side_mm, q.riser_side_mm, d.box_wall_mm) * q.riser_mm),
+                 q.riser_side_mm, q.riser_side_mm, d.box_wall_mm});
     } else {
-        p.pieces.push_back({"bridge", stock, 1, p.box_long_edge_mm, ends(p.end_angle_left_rad, p.end_angle_right_rad),
-                            steelMass(area * p.box_length_mm)});
+        box("bridge", p.box_long_edge_mm, ends(p.end_angle_left_rad, p.end_angle_right_rad), p.box_length_mm);
     }
     for (const Plate* plate : {&p.left, &p.right, &p.pad})
         p.pieces.push_back({plate->name, fmt::format("plate {}", trimmed(plate->thickness_mm)), 1,
@@ -125,7 +127,8 @@ void listPieces(CrossmemberPlan& p, const CrossmemberInput& in) {
         const auto count = static_cast<int>(p.left.holes.size() + p.right.holes.size());
         const double ring = units::pi / 4 * (outside * outside - inside * inside);
         p.pieces.push_back({"crush tube", fmt::format("tube {} × {}", trimmed(outside), trimmed((outside - inside) / 2)), count,
-                            in.left.width_mm, "square, welded through the rail", count * steelMass(ring * in.left.width_mm)});
+                            in.left.width_mm, "square, welded through the rail", count * steelMass(ring * in.left.width_mm),
+                            outside, 0, (outside - inside) / 2});
     }
     for (const CutPiece& piece : p.pieces) p.mass_kg += piece.mass_kg;
 }

@@ -77,6 +77,10 @@ struct CutPiece {
     double length_mm = 0; ///< longest edge
     std::string ends;     ///< how its ends are cut
     double mass_kg = 0;   ///< of all of them
+    /// Of a box or tube its section, outside; a tube has no width; a plate, and what is bought by the piece, has none of them.
+    double height_mm = 0;
+    double width_mm = 0;
+    double wall_mm = 0;
 };
 
 using build::Remark;

@@ -27,6 +27,7 @@ double bendAllowance(double angle, double inside, double thick) {
 double flatMass(const FlatPiece& p) {
     double area = geometry::areaOf(p.outline);
     for (const FlatHole& h : p.holes) area -= std::numbers::pi / 4 * h.diameter_mm * h.diameter_mm;
+    for (const geometry::Outline& window : p.windows) area -= geometry::areaOf(window);
     return steelMass(area * p.thickness_mm);
 }
 
@@ -62,7 +63,7 @@ void PartMaker::bears(const char* code, double mpa, double most, const std::stri
     if (mpa > most)
         add(code, PlanVerdict::Fails, fmt::format("{} {:.0f} MPa, and it bears {:.0f}.", where, mpa, most), remedy)
             .of(fmt::format("{:.0f} MPa", mpa), fmt::format("≤ {:.0f} MPa", most));
-    guessed_ = guessed_ || !in_.yield_known || in_.figures.at("load").provenance == build::Provenance::Assumed;
+    guessed_ = guessed_ || !in_.yield_known || loadGuessed();
 }
 
 void PartMaker::struts(double load, double area, double least, double hinged, const std::string& remedy) {
@@ -161,6 +162,7 @@ PartPlan partPlan(const PartIn& in) {
                                                                                          {"ears", earsPlan},
                                                                                          {"drilled-plate", drilledPlatePlan},
                                                                                          {"bent-tube", bentTubePlan},
+                                                                                         {"cage-tube", cageTubePlan},
                                                                                          {"angle-bracket", angleBracketPlan},
                                                                                          {"tab", tabPlan},
                                                                                          {"u-bolt-plate", uBoltPlatePlan},

@@ -57,7 +57,8 @@ struct FlatPiece {
     double thickness_mm = 0;
     geometry::Outline outline; ///< anticlockwise
     std::vector<FlatHole> holes;
-    std::vector<FlatBend> bends; ///< in the order in which they are bent
+    std::vector<geometry::Outline> windows; ///< openings that are not round, anticlockwise
+    std::vector<FlatBend> bends;            ///< in the order in which they are bent
     double mass_kg = 0;          ///< of one
     bool at_hand = false;        ///< bought as it is, or there already: nothing is cut for it
     /// Of one that is bent all along: its section as it comes out of the press, and how long it is along its bends.

@@ -70,7 +70,7 @@ public:
                 return done();
             }
             least[end] = *std::min_element(curve->begin(), curve->end());
-            mean[end] = meanOf(c);
+            mean[end] = copeMean(c, rim_steps);
         }
         const Figure middle = between(0, 1);
         bar.length_mm = {middle.value - least[0] - least[1], middle.u95, middle.provenance};
@@ -96,21 +96,6 @@ private:
     BarPiece section() {
         along_ = unit(minus(at(1), at(0)));
         return barBetween(in_.name, at(0), at(1));
-    }
-    /// Of a tube that follows the other's outside through its whole wall: by area, Simpson over the wall.
-    static double meanOf(const Cope& c) {
-        const double outer = c.branch_mm / 2, inner = outer - c.wall_mm, big = c.main_mm / 2;
-        double sum = 0, area = 0;
-        for (const auto& [r, weight] : {std::pair{inner, 1.0}, std::pair{(inner + outer) / 2, 4.0}, std::pair{outer, 1.0}})
-            for (int k = 0; k < rim_steps; ++k) {
-                const double phi = 2 * std::numbers::pi * k / rim_steps, aside = r * std::sin(phi) + c.offset_mm;
-                const double x =
-                    (std::sqrt(std::max(0.0, big * big - aside * aside)) + r * std::cos(phi) * std::cos(c.angle_rad)) /
-                    std::sin(c.angle_rad);
-                sum += weight * r * x;
-                area += weight * r;
-            }
-        return sum / area;
     }
     void seams(const BarPiece& bar, double round) {
         for (std::size_t end = 0; end < 2; ++end)

@@ -3,6 +3,7 @@
 #include "make/part.hpp"
 
 #include <cmath>
+#include <string_view>
 
 /// What the rules of all kinds of parts share. Internal to this room.
 namespace gorvet::make {
@@ -56,6 +57,15 @@ protected:
     /// A bolt through a sheet whose face is there, its head to the side of `out`: through what is behind it too.
     void bolt(const Vec3& face, const Vec3& out, double sheet_mm, double hole_mm);
     bool loaded() const { return has("load"); }
+    /// Nobody measured a load that was said, or what makes one.
+    bool loadGuessed() const {
+        const bool turned = has("torque");
+        for (const char* word : {"load", "torque", "spread"})
+            if (has(word) && (turned || std::string_view(word) == "load") &&
+                in_.figures.at(word).provenance == build::Provenance::Assumed)
+                return true;
+        return false;
+    }
     bool guessed_ = false; ///< a load or a yield is
 
     /// Masses of all, what is assumed, the verdict.
@@ -72,6 +82,7 @@ PartPlan gussetPlan(const PartIn&);
 PartPlan earsPlan(const PartIn&);
 PartPlan drilledPlatePlan(const PartIn&);
 PartPlan bentTubePlan(const PartIn&);
+PartPlan cageTubePlan(const PartIn&);
 PartPlan angleBracketPlan(const PartIn&);
 PartPlan standoffPlan(const PartIn&);
 PartPlan tabPlan(const PartIn&);

@@ -110,8 +110,8 @@ Mesh bentMesh(const BarPiece& b) {
                 const Vec3 on = plus(path[k].at, plus(times(across, a), times(up, h)));
                 const bool first = k == 0, last = k + 1 == path.size();
                 const BarEnd& e = b.ends[last ? 1 : 0];
-                ring.push_back((first || last) && e.kind == BarEnd::Kind::Saw ? plus(on, times(along, ends(e, on, along, first)))
-                                                                              : on);
+                ring.push_back(
+                    (first || last) && e.kind != BarEnd::Kind::Square ? plus(on, times(along, ends(e, on, along, first))) : on);
             }
             all.push_back(std::move(ring));
         }

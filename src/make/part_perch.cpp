@@ -87,12 +87,17 @@ public:
         if (p_.bolts.back().captive)
             p_.seams.push_back({"its nut, under its top", std::numbers::pi * 1.6 * hole, 3, t, at(0), false});
         skip("the wall that it stands on: a plate between spreads the load");
-        if (!loaded()) {
+        const bool turned = has("torque") && has("spread");
+        if (has("torque") && !turned) skip("the engine's torque: say how far apart its two mounts stand, spread 620");
+        if (!loaded() && !turned) {
             skip("what it carries: say the most that presses on it, load 4000");
             return done();
         }
         // two webs as beams that stand out from the rail; its top is left out of it
-        const double load = f("load"), moment = load * reach, modulus = 2 * t * deep * deep / 6;
+        // held by two mounts, the torque lifts the one and presses the other
+        const double of_torque = turned ? 1000 * f("torque") / f("spread") : 0;
+        if (turned) fact("pressed by the torque", fmt::format("{:.0f} N", of_torque));
+        const double load = or_("load", 0) + of_torque, moment = load * reach, modulus = 2 * t * deep * deep / 6;
         const double bent = moment / modulus, sheared = load / (2 * t * deep);
         bears("part-stress", std::sqrt(bent * bent + 3 * sheared * sheared), in_.yield_mpa / yield_margin,
               "At the rail its webs stand under", "Deeper or thicker webs, or its hole nearer to the rail.");

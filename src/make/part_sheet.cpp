@@ -308,6 +308,11 @@ Drawing flatDrawing(const FlatPiece& p) {
     d.add(std::move(outline), "cut:outline");
     for (const FlatHole& h : p.holes)
         d.add(Circle{to(h.at), h.diameter_mm / 2, {Ink::NewSteel, 0.25, Dash::Solid}}, "cut:" + h.what);
+    for (const geometry::Outline& window : p.windows) {
+        Stroke s{{}, true, {Ink::NewSteel, 0.25, Dash::Solid}};
+        for (const auto& q : window) s.path.push_back(to(q));
+        d.add(std::move(s), "cut:window");
+    }
     for (const FlatBend& b : p.bends) d.add(Stroke{{to(b.from), to(b.to)}, false, {Ink::Second, 0.25, Dash::DashDot}}, "bend");
     return d;
 }
@@ -400,9 +405,9 @@ Drawing wrapDrawing(const BarPiece& b, std::size_t end) {
         const double x = round * k / 4;
         d.add(Stroke{{{x, foot}, {x, foot - mark}}, false, thin}, "mark");
     }
-    d.add(Text{{2, foot - 1.2}, "up", 3, Ink::Second, Anchor::Left}, "mark");
+    d.add(Text{{2, foot - 1.2}, b.bends.empty() ? "up" : "inside of the bend", 3, Ink::Second, Anchor::Left}, "mark");
     d.add(Text{{round / 4, foot - mark - 0.8}, end == 0 ? "left" : "right", 3, Ink::Second, Anchor::Centre}, "mark");
-    d.add(Text{{round / 2, foot - mark - 0.8}, "down", 3, Ink::Second, Anchor::Centre}, "mark");
+    d.add(Text{{round / 2, foot - mark - 0.8}, b.bends.empty() ? "down" : "outside", 3, Ink::Second, Anchor::Centre}, "mark");
     d.add(Text{{3 * round / 4, foot - mark - 0.8}, end == 0 ? "right" : "left", 3, Ink::Second, Anchor::Centre}, "mark");
     return d;
 }

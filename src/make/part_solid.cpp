@@ -98,6 +98,14 @@ Result<Solid> bentSolid(const BarPiece& b) {
         const Vec3 y = angle < 1e-4 ? cross(b.up, in) : cross(turns, in);
         all.push_back(shape::placed(*one, {from, in, y}));
     }
+    // a cope is of its own end: the tube that it meets ends somewhere, what cuts here does not
+    for (std::size_t end = 0; end < 2 && !all.empty(); ++end) {
+        const BarEnd& e = b.ends[end];
+        if (!e.cope) continue;
+        auto less = shape::coped(end == 0 ? all.front() : all.back(), e.cope->main_mm / 2, e.point, e.normal);
+        if (!less) return less;
+        (end == 0 ? all.front() : all.back()) = *less;
+    }
     auto whole = all.size() == 1 ? Result<Solid>(all.front()) : shape::unite(all);
     for (const BarEnd& e : b.ends) {
         if (!whole) return whole;

@@ -26,6 +26,7 @@ public:
         if (first == 0) {
             SheetWords words(d_, f_, map() + f_.body(), d_.width, "");
             words.remarks(v_.plan->remarks);
+            for (const std::string& line : v_.rooms) words.lines(line);
             words.lines(fmt::format("{:.1f} m of weld, {:.1f} kg of filler, {:.0f} l of gas, about {:.1f} hours. {}",
                                     v_.plan->length_mm / 1000, v_.plan->wire_kg, v_.plan->gas_l, v_.plan->work_min / 60,
                                     weld_rates));

@@ -11,7 +11,8 @@ namespace gorvet::make {
 struct WeldView {
     const WeldIn* input = nullptr;
     const WeldPlan* plan = nullptr;
-    build::RailLine left, right; ///< as planned
+    build::RailLine left, right;    ///< as planned
+    std::vector<std::string> rooms; ///< where no torch gets to, or that it does
     units::LengthStep step = units::LengthStep::Mm01;
 };
 /// `first` to `until` of its steps; the map stands above the first.

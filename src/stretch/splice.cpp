@@ -62,6 +62,12 @@ FishPlate plateFor(const build::RailLine& rail, double thickness_mm, double join
 
 } // namespace
 
+std::vector<std::pair<double, double>> fishPlateOutline(const FishPlate& f) {
+    const double tip = f.height_mm / 2;
+    return {{0, tip},          {tip, 0}, {tip + f.length_mm, 0}, {2 * tip + f.length_mm, tip}, {tip + f.length_mm, f.height_mm},
+            {tip, f.height_mm}};
+}
+
 namespace {
 
 /// Two plates on the webs, about the level axis.

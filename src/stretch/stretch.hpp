@@ -130,11 +130,15 @@ struct Plugs {
 struct FishPlate {
     double thickness_mm = 0;
     double height_mm = 0;
-    double length_mm = 0;
+    double length_mm = 0;       ///< of its long edges
     double weld_leg_mm = 0;     ///< fillet along both long edges
     double weld_capacity_N = 0; ///< of one edge, one side of the joint: the lesser of the weld's and the base metal's
     double weld_force_N = 0;    ///< what it must carry, 1.5 × included
 };
+
+/// As it is cut: both long edges as long as the plate counts, and beyond them each end runs out to a point half its height long,
+/// so that the weld ends where little is borne. From its lower left corner's height, anticlockwise.
+std::vector<std::pair<double, double>> fishPlateOutline(const FishPlate&);
 
 /// What joins the rail again, and how strong that is beside the rail. Section moduli about the level axis, mm³, with corner radii
 /// (outside twice the wall).

@@ -248,10 +248,10 @@ Drawing stripPattern(const EdgePlan& p, double lap_mm) {
     std::vector<P> outline, bend;
     for (const auto& q : p.outline) outline.push_back(at(q));
     for (const auto& q : p.bend) bend.push_back(at(q));
-    d.add(Stroke{outline, true, {Ink::NewSteel, 0.35, Dash::Solid}});
-    d.add(Stroke{bend, false, {Ink::Second, 0.25, Dash::Dashed}});
+    d.add(Stroke{outline, true, {Ink::NewSteel, 0.35, Dash::Solid}}, "outline");
+    d.add(Stroke{bend, false, {Ink::Second, 0.25, Dash::Dashed}}, "bend");
     for (int k = 0; k < p.plugs; ++k)
-        d.add(Circle{{2 * p.plug_mm + k * p.pitch_mm, most - lap_mm / 2}, p.plug_mm / 2, {Ink::NewSteel, 0.35, Dash::Solid}});
+        d.add(Circle{{2 * p.plug_mm + k * p.pitch_mm, most - lap_mm / 2}, p.plug_mm / 2, {Ink::NewSteel, 0.35, Dash::Solid}}, "hole");
     return d;
 }
 

@@ -84,6 +84,8 @@ TEST_CASE("plain meshes of parts are their solids, of every kind", "[make][part]
     compare(part("outrigger", {{1000, 480, 450}, {940, 700, 480}}, {{"deep", 70}, {"deep-end", 60}, {"wide", 45}}));
     compare(part("coped-tube", {{0, 0, 0}, {420, 30, 20}, {60, 300, 0}, {350, 300, 100}},
                  {{"across", 40}, {"wall", 2.5}, {"onto", 50}, {"onto-far", 60}}));
+    compare(part("cage-tube", {{0, 0, 0}, {40, 300, 60}, {900, 0, 0}, {900, 300, 100}, {0, 0, 500}, {900, 0, 500}},
+                 {{"across", 40}, {"wall", 3}, {"onto", 50}, {"onto-far", 60}}));
     compare(part("bent-tube", {{0, 0, 0}, {400, 0, 0}, {400, 300, 100}, {700, 400, 400}}, {{"across", 38}, {"wall", 3}}));
 }
 

@@ -299,63 +299,6 @@ TEST_CASE("gussets, ears and drilled plates, by hand", "[make][part][closed-form
     CHECK(says(make::partPlan(in), "part-close"));
 }
 
-TEST_CASE("a bent tube: its schedule by hand, its solid by Pappus", "[make][part][closed-form]") {
-    PartIn in = part("bent-tube", {{0, 0, 0}, {300, 0, 0}, {300, 0, 200}}, {{"across", 30}, {"wall", 2}, {"radius", 100}});
-    in.left = in.right = {};
-    PartPlan p = make::partPlan(in);
-    REQUIRE(p.bars.size() == 1);
-    CHECK(p.bars[0].length_mm.value == Approx(200 + pi / 2 * 100 + 100));
-    REQUIRE(p.bars[0].bends.size() == 1);
-    CHECK(p.bars[0].bends[0].from_mm == Approx(200));
-    CHECK(p.bars[0].bends[0].angle_rad == Approx(pi / 2));
-    CHECK(p.mass_kg == Approx(pi / 4 * (900 - 676) * p.bars[0].length_mm.value * 7.85e-6));
-    CHECK(solidMass(p) == Approx(p.mass_kg).epsilon(1e-6));
-    // out of one plane: turned by a quarter, clockwise as one looks along it
-    in = part("bent-tube", {{0, 0, 0}, {300, 0, 0}, {300, 300, 0}, {300, 300, 300}},
-              {{"across", 30}, {"wall", 2}, {"radius", 80}});
-    in.left = in.right = {};
-    p = make::partPlan(in);
-    REQUIRE(p.bars[0].bends.size() == 2);
-    CHECK(p.bars[0].bends[1].turned_rad == Approx(pi / 2));
-    CHECK(p.bars[0].bends[1].from_mm == Approx(220 + pi / 2 * 80 + 140));
-    CHECK(solidMass(p) == Approx(p.mass_kg).epsilon(1e-5));
-    in.places.at[3] = {300, 300, -300};
-    CHECK(make::partPlan(in).bars[0].bends[1].turned_rad == Approx(-pi / 2));
-    // too near to each other: refused; hardly enough for the bender: said
-    in.places.at = {{0, 0, 0}, {300, 0, 0}, {300, 159, 0}, {300, 159, 300}};
-    CHECK(says(make::partPlan(in), "part-short"));
-    in.places.at[2].y_mm = in.places.at[3].y_mm = 204;
-    CHECK(says(make::partPlan(in), "part-grip"));
-    in.places.at[2].y_mm = in.places.at[3].y_mm = 206;
-    CHECK_FALSE(says(make::partPlan(in), "part-grip"));
-    CHECK_FALSE(says(make::partPlan(in), "part-bend"));
-    in.figures["radius"] = said(74.9);
-    CHECK(says(make::partPlan(in), "part-bend"));
-    // coverage of its length
-    std::mt19937 dice(17);
-    std::normal_distribution<double> normal;
-    const double is = make::partPlan(in).size_mm.value;
-    int inside = 0;
-    for (int round = 0; round < 2000; ++round) {
-        PartIn seen = in;
-        for (Vec3& q : seen.places.at)
-            for (std::size_t axis = 0; axis < 3; ++axis) q[axis] += 0.5 * normal(dice);
-        const Figure f = make::partPlan(seen).size_mm;
-        inside += std::abs(f.value - is) <= f.u95;
-    }
-    CHECK(inside > 0.93 * 2000);
-    CHECK(inside < 0.97 * 2000);
-    // on rails it is sawn to their faces
-    in = part("bent-tube", {{1000, -420, 450}, {1000, -200, 300}, {1000, 200, 300}, {1000, 420, 450}},
-              {{"across", 40}, {"wall", 3}});
-    p = make::partPlan(in);
-    CHECK(p.bars[0].ends[0].saw_rad == Approx(std::atan2(150, 220)));
-    CHECK(std::abs(std::cos(p.bars[0].ends[0].turned_rad)) == Approx(1)); // in the bend's plane
-    CHECK(solidMass(p) == Approx(p.mass_kg).epsilon(1e-4));
-    const auto solids = make::partSolids(p);
-    CHECK(shape::bounds((*solids)[0].solid).min.y_mm == Approx(-420).margin(1e-5));
-}
-
 TEST_CASE("an angle bracket and a standoff, by hand", "[make][part][closed-form]") {
     PartIn in = part("angle-bracket", {{0, 0, 60}, {50, 0, 0}}, {{"wide", 50}, {"hole", 11}});
     in.left = in.right = {};

@@ -55,6 +55,18 @@ TEST_CASE("a perch stands on the rail's side, its hole where it was marked, whic
             CHECK(*p.used == Approx(std::max(std::sqrt(bent * bent + 3 * shear * shear) / (235 / 1.5),
                                              std::max(weld / (0.4 * 235), weld / 0.707 / (0.3 * 482)))));
         }
+    // an engine's: its torque on two mounts presses the one by torque over their distance, as so much load would
+    const std::vector<Vec3> places{{1000, 545, 470}, {1000, 480, 440}};
+    const auto used = [&](std::map<std::string, double> more) {
+        more.insert({{"hole", 13}, {"wide", 80}, {"deep", 90}});
+        return make::partPlan(part("perch", places, more)).used;
+    };
+    CHECK(*used({{"torque", 930}, {"spread", 620}}) == Approx(*used({{"load", 1500}})));
+    CHECK(*used({{"torque", 930}, {"spread", 620}, {"load", 2500}}) == Approx(*used({{"load", 4000}})));
+    CHECK_FALSE(used({{"torque", 930}})); // nobody said how far apart
+    PartIn guess = part("perch", places, {{"hole", 13}, {"wide", 80}, {"deep", 90}, {"torque", 930}, {"spread", 620}});
+    guess.figures["torque"].provenance = build::Provenance::Assumed;
+    CHECK(says(make::partPlan(guess), "part-guess"));
     const auto fails = [](const std::vector<Vec3>& at, std::map<std::string, double> figures) {
         CHECK(make::partPlan(part("perch", at, figures)).verdict == PlanVerdict::Fails);
     };
