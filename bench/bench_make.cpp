@@ -7,6 +7,7 @@
 #include "make/plates.hpp"
 #include "make/rail_mesh.hpp"
 #include "make/service.hpp"
+#include "make/weld_room.hpp"
 #include "shape/plain_mesh.hpp"
 #include "shape/transform.hpp"
 #include "shape/triangle.hpp"
@@ -209,6 +210,49 @@ void shelvesOfRectangles(benchmark::State& state) {
     state.counters["rest_mm"] = rest;
 }
 BENCHMARK(shelvesOfRectangles)->Name("24 flat pieces as rectangles in rows (baseline)")->Unit(benchmark::kMillisecond);
+
+make::PutOnIn twentyWelded() {
+    make::PutOnIn in;
+    shape::Mesh rails;
+    for (const double y : {-450.0, 450.0}) append(rails, make::railMesh(rail(y), false));
+    in.frame.push_back(body("the rails", rails));
+    for (int k = 0; k < 20; ++k) {
+        const std::string name = "part " + std::to_string(k);
+        in.items.push_back(
+            {name, name, "welded on", body(name, meshOf(make::partPlan(outrigger(150 + 130.0 * k, k % 2 ? 1 : -1))))});
+    }
+    return in;
+}
+/// A torch to every place of the seams of 20 parts.
+void torches(benchmark::State& state) {
+    const make::PutOnIn in = twentyWelded();
+    for (auto _ : state) benchmark::DoNotOptimize(make::weldRooms(in));
+}
+BENCHMARK(torches)->Name("20 parts welded on, a torch to every place of their seams")->Unit(benchmark::kMillisecond);
+
+/// One place of one of them, 400 ways, every triangle of all.
+void torchByTriangles(benchmark::State& state) {
+    const make::PutOnIn in = twentyWelded();
+    const Vec3 at{150, -480, 410};
+    for (auto _ : state) {
+        int free = 0;
+        for (int k = 0; k < make::weld_ways; ++k) {
+            const double z = 1 - (2.0 * k + 1) / make::weld_ways, r = std::sqrt(1 - z * z);
+            const Vec3 way{r * std::cos(2.39996 * k), r * std::sin(2.39996 * k), z};
+            bool clear = true;
+            for (double t = make::nozzle_from_mm; clear && t <= make::nozzle_mm; t += 6)
+                for (const auto& item : in.items)
+                    for (std::uint32_t n = 0; clear && n < item.body.mesh->triangles.size(); ++n) {
+                        const Vec3 p = geometry::plus(at, geometry::times(way, t));
+                        clear = geometry::between(shape::footOn(shape::cornersOf(*item.body.mesh, n), p).at, p) >
+                                make::nozzle_radius_mm;
+                    }
+            free += clear ? 1 : 0;
+        }
+        benchmark::DoNotOptimize(free);
+    }
+}
+BENCHMARK(torchByTriangles)->Name("one place, a torch by every triangle (baseline)")->Unit(benchmark::kMillisecond);
 
 } // namespace
 

@@ -26,6 +26,7 @@ make::PartIn partInput(const Build& b, const Results& r, const SteelPart& part) 
     in.kind = part.kind;
     in.yield_mpa = b.frame_facts.yield_MPa.value;
     in.yield_known = b.frame_facts.yield_MPa.provenance != Provenance::Assumed;
+    in.wall_known = b.rail.thickness.provenance != Provenance::Assumed;
     in.channel = b.rail.shape == RailShape::Channel;
     in.left = r.planned_left;
     in.right = r.planned_right;

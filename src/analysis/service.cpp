@@ -45,6 +45,7 @@ public:
         crossmember();
         for (const auto& node : r_.parts) part(*node);
         mounts();
+        steeringGear();
         for (const DrawnWheel& w : drawnWheels(b_, r_)) body("tyre " + w.name, tyreMesh(w)).given = true;
         for (const DrawnTube& t : drawnTubes(b_, r_)) body(t.name, tubeMesh(t)).given = true;
         if (!in_.fasteners.empty()) {
@@ -191,6 +192,45 @@ private:
             f.holds = {the_body_itself};
             knownTo(f, m.gap_mm.u95);
             if (b_.mount_design.body_thickness.provenance == Provenance::Assumed) f.assumed.emplace_back("the floor's thickness");
+        }
+    }
+
+    /// The steering gear's own bolts, through its flange and the plate under it.
+    void steeringGear() {
+        const drive::GearPlateIn& in = r_.gear_plate.input();
+        const drive::GearPlatePlan& p = *r_.gear_plate;
+        const make::BoltSize* size = p.outline.empty() ? nullptr : make::boltThrough(p.hole_mm);
+        if (!size) return;
+        std::vector<Vec3> holes;
+        for (const std::size_t k : in.holes) holes.push_back(in.places.at[k]);
+        const geometry::Plane plane = geometry::planeOf(holes);
+        // the gear hangs on the side away from the rail beside it; without one, above
+        Vec3 away{0, 0, 1};
+        double nearest = 1e18, wide = 0;
+        for (const RailLine* rail : {&r_.planned_left, &r_.planned_right})
+            if (const auto at = rail->at(plane.middle.x_mm)) {
+                const Vec3 off = geometry::minus(plane.middle, {plane.middle.x_mm, at->y_mm, (at->top_mm + at->bottom_mm) / 2});
+                if (geometry::length(off) >= nearest) continue;
+                nearest = geometry::length(off);
+                away = off;
+                wide = rail->width_mm;
+            }
+        const Vec3 out = geometry::dot(plane.normal, away) < 0 ? geometry::times(plane.normal, -1) : plane.normal;
+        constexpr double flange_mm = 10; // of the gear's housing: nobody measured it
+        for (std::size_t k = 0; k < holes.size(); ++k) {
+            const double grip = flange_mm + p.thick_mm + (in.closed_rail && wide > 0 ? wide : p.thick_mm);
+            const auto length = make::boltLength(*size, grip);
+            if (!length) continue;
+            Fastener& f =
+                fastener(fmt::format("{}, bolt {}", p.name, p.holes[k].name), p.name, "steer-gear:" + p.name, size->nominal);
+            f.head = geometry::plus(holes[k], geometry::times(out, flange_mm + p.thick_mm));
+            f.along = geometry::times(out, -1);
+            f.grip_mm = grip;
+            f.length_mm = *length;
+            f.assumed = in.assumed;
+            f.assumed.push_back(fmt::format("its housing, which is not drawn, and its flange of {:g} mm", flange_mm));
+            if (!in.closed_rail) f.assumed.emplace_back("what lies behind the plate: as thick as the plate");
+            knownTo(f, p.flat_mm.u95);
         }
     }
 

@@ -109,6 +109,7 @@ private:
         }
         for (make::FlatPiece flat : make::crossmemberPieces(r_.crossmember.input(), *r_.crossmember).flats) {
             flat.name = "crossmember: " + flat.name;
+            flat.mass_kg = make::flatMass(flat);
             t.flats.push_back(std::move(flat));
         }
     }

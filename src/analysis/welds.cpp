@@ -65,10 +65,10 @@ void spliceSeams(const Results& r, WeldIn& in) {
     const stretch::Input& from = r.stretch.input();
     const std::string tag = "sleeve";
     for (const auto& [name, cut, rail] :
-         {std::tuple{"rail left", &plan.left, &r.planned_left}, {"rail right", &plan.right, &r.planned_right}}) {
-        const auto at = rail->at(cut->first_station_mm);
+         {std::tuple{"rail left", &plan.left, plan.spine ? &from.left : &r.planned_left},
+          {"rail right", &plan.right, plan.spine ? nullptr : &r.planned_right}}) { // one spine is both rails
+        const auto at = rail ? rail->at(cut->first_station_mm) : std::nullopt;
         if (!cut->known || !at) continue;
-        if (plan.spine && rail != &r.planned_left) continue; // one spine is both rails
         const Vec3 place{cut->first_station_mm, at->y_mm, (at->top_mm + at->bottom_mm) / 2};
         const double h = rail->height_mm, w = rail->width_mm, t = rail->thickness_mm;
         in.seams.push_back({plan.spine ? "spine" : name, "where it is joined again", tag, WeldKind::Butt,

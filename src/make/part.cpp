@@ -1,5 +1,6 @@
 #include "make/crossmember.hpp"
 #include "make/part_maker.hpp"
+#include "make/wall.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -83,8 +84,46 @@ void PartMaker::weldBears(double n_per_mm, double leg, const std::string& where)
               "A longer weld: a larger foot, or a plate under it.");
 }
 
-const build::RailLine* PartMaker::inRail(const Vec3& p) const {
-    constexpr double beside_mm = 2;
+void PartMaker::wallBears(const Foot& f, double pushed, double bent) {
+    constexpr double marked_mm = 8; // it stands where its place was marked, on a rail that may run crooked
+    const build::RailLine* rail = inRail(f.place, marked_mm);
+    const auto here = rail ? rail->at(f.place.x_mm) : std::nullopt;
+    if (!here) return skip(fmt::format("the wall under {}: no rail is there", f.name));
+    if (in_.channel) return skip(fmt::format("the wall under {}: the rails are open", f.name));
+    const bool on_top = std::abs(f.normal.z_mm) > std::abs(f.normal.y_mm);
+    const Vec3 run = unit({1, std::tan(here->plan_angle_rad), -std::tan(here->slope_rad)});
+    const Vec3 middle{f.place.x_mm, here->y_mm, (here->top_mm + here->bottom_mm) / 2};
+    const double off = std::abs(on_top ? f.place.y_mm - middle.y_mm : f.place.z_mm - middle.z_mm);
+    WallFoot w;
+    w.face_mm = on_top ? rail->width_mm : rail->height_mm;
+    w.deep_mm = on_top ? rail->height_mm : rail->width_mm;
+    w.wall_mm = rail->thickness_mm;
+    w.across_mm = f.across_mm;
+    w.along_mm = f.along_mm;
+    w.round = f.round;
+    w.angle_rad = std::acos(std::clamp(std::abs(dot(unit(f.along), run)), 0.0, 1.0));
+    if (off + f.across_mm / 2 > w.face_mm / 2 + 1)
+        return skip(fmt::format("the wall under {}: it stands over the rail's edge", f.name));
+    if (!wallSaid(w))
+        return skip(fmt::format("the wall under {}: it is {:.0f} wide on a face of {:.0f} with a wall of {:g}, of which the "
+                                "standard says nothing: a plate between spreads the load",
+                                f.name, w.across_mm, w.face_mm, w.wall_mm));
+    const double share =
+        yield_margin * (pushed / wallPushed_N(w, in_.yield_mpa) + (bent > 0 ? bent / wallBent_Nmm(w, in_.yield_mpa) : 0));
+    if (share > p_.used.value_or(0)) {
+        p_.used = share;
+        p_.used_at = "the rail's wall under " + f.name;
+    }
+    if (share > 1)
+        add("part-wall", PlanVerdict::Fails,
+            fmt::format("The rail's wall under {} bears {:.0f} % of the load.", f.name, 100 / share),
+            fmt::format("A plate of {:g} or more over the whole face between them, or a foot nearer to the face's width.",
+                        std::max(4.0, rail->thickness_mm)))
+            .of(fmt::format("{:.0f} %", 100 / share), "100 %");
+    guessed_ = guessed_ || !in_.yield_known || !in_.wall_known || loadGuessed();
+}
+
+const build::RailLine* PartMaker::inRail(const Vec3& p, double beside_mm) const {
     for (const build::RailLine* rail : {&in_.left, &in_.right})
         if (const auto here = rail->at(p.x_mm); here && std::abs(p.y_mm - here->y_mm) < rail->width_mm / 2 + beside_mm &&
                                                 p.z_mm < here->top_mm + beside_mm && p.z_mm > here->bottom_mm - beside_mm)

@@ -30,6 +30,7 @@ struct PartIn {
     std::map<std::string, Figure> figures; ///< said, or as usual
     double yield_mpa = 210;
     bool yield_known = false;
+    bool wall_known = false; ///< the rails' wall was measured
     bool pinned = false;
     bool channel = false; ///< the rails are open to one side
     std::vector<std::string> assumed;

@@ -40,7 +40,15 @@ public:
         const double round = roundOf(bar);
         seams(bar, round);
         pushed(bar, sectionOf(bar), round);
-        skip("the walls that its ends are welded to");
+        for (std::size_t end = 0; end < 2 && loaded(); ++end) {
+            const Face face = faceAt(at(end), times(along_, end == 0 ? -1 : 1));
+            const double along = bar.round ? bar.height_mm : bar.width_mm;
+            if (face.of_rail)
+                wallBears(
+                    {at(end), face.normal, along_, bar.height_mm, along, bar.round, end == 0 ? "its first end" : "its other end"},
+                    f("load"), 0);
+        }
+        if (!loaded()) skip("the walls that its ends are welded to");
         p_.bars.push_back(std::move(bar));
         return done();
     }

@@ -50,10 +50,20 @@ protected:
     void bears(const char* code, double mpa, double most_mpa, const std::string& where, const std::string& remedy);
     /// A load on fillets: on their throats, and on the steel beside them.
     void weldBears(double n_per_mm_leg, double leg_mm, const std::string& where);
+    /// The rail's wall under a hollow foot: pushed along what stands there, bent about the rail. Says what is not looked at where
+    /// no closed rail is there or the standard says nothing of it. `across`: the foot's size square to the rail.
+    struct Foot {
+        Vec3 place, normal; ///< on the rail's face, and out of it
+        Vec3 along;         ///< of what stands there
+        double across_mm = 0, along_mm = 0;
+        bool round = false;
+        std::string name; ///< "its foot"
+    };
+    void wallBears(const Foot&, double pushed_N, double bent_Nmm);
     /// Rankine: what crushes a strut of that area and what buckles it over a length hinged at both ends, together.
     void struts(double load_N, double area_mm2, double least_mm4, double hinged_mm, const std::string& remedy);
-    /// The rail that a place lies in, or within 2 mm of; nullptr: none.
-    const build::RailLine* inRail(const Vec3&) const;
+    /// The rail that a place lies in, or within so much of; nullptr: none.
+    const build::RailLine* inRail(const Vec3&, double beside_mm = 2) const;
     /// A bolt through a sheet whose face is there, its head to the side of `out`: through what is behind it too.
     void bolt(const Vec3& face, const Vec3& out, double sheet_mm, double hole_mm);
     bool loaded() const { return has("load"); }

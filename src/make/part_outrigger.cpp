@@ -69,7 +69,6 @@ public:
         plates();
         seams();
         strength();
-        skip("the rail's own wall where it is welded on: a plate between spreads the load");
         return done();
     }
 
@@ -179,7 +178,10 @@ private:
 
     /// A beam that stands out from the rail.
     void strength() {
-        if (!loaded()) return skip("what it carries: say the most that presses on its end, load 3000");
+        if (!loaded()) {
+            skip("the rail's own wall where it is welded on");
+            return skip("what it carries: say the most that presses on its end, load 3000");
+        }
         const double load = f("load"), arm = std::hypot(at(1).x_mm - at(0).x_mm, at(1).y_mm - at(0).y_mm), moment = load * arm;
         const double w = wide_, h = deep_, t = t_;
         const double modulus = (w * h * h * h - (w - 2 * t) * std::pow(h - 2 * t, 3)) / (6 * h);
@@ -189,6 +191,8 @@ private:
         // the weld as a line round the box
         const double line = w * h + h * h / 3;
         weldBears(std::hypot(moment / line, load / (2 * h)), t, "its weld on the rail");
+        Foot foot{minus(at(0), times(up_, h / 2)), root_, out_, h, w, false, "its root"};
+        wallBears(foot, 0, moment);
     }
 
     double t_ = 0, inside_ = 0, wide_ = 0, deep_ = 0, end_ = 0, long_ = 0;

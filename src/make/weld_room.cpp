@@ -20,6 +20,7 @@ using geometry::Vec3;
 
 namespace {
 
+constexpr double marked_mm = 2.5;  ///< a part stands where its place was marked: so far off a rail that runs crooked
 constexpr double sharp_cos = 0.94; ///< faces nearer to one plane than 20° make no edge
 
 /// Directions spread evenly: a spiral of equal areas.
@@ -126,7 +127,7 @@ private:
     void place(std::size_t own, const Vec3& at, double share, WeldRoom& room, std::map<std::size_t, double>& in_the_way) {
         std::size_t on = own;
         for (std::size_t k = 0; k < own && on == own; ++k)
-            if (nearerThan(solids_[k], at, weld_on_mm + solids_[k].body->touch_mm)) on = k;
+            if (nearerThan(solids_[k], at, weld_on_mm + marked_mm + solids_[k].body->touch_mm)) on = k;
         if (on == own) return;
         bool open = false;
         std::map<std::size_t, int> by;

@@ -144,4 +144,45 @@ TEST_CASE("a bolt whose place is known less well than what it has to spare never
     CHECK(fine > 0);
 }
 
+TEST_CASE("the steering gear's bolts: through its flange, its plate and the rail; a brace in front shuts one",
+          "[analysis][service]") {
+    Typist t = bridged();
+    // on the left rail's inner face: it is 60 wide, its middle at -420
+    for (const char* line :
+         {"point Ha 300 -390 470", "coordinates Ha 300 -390 470", "point Hb 400 -390 470", "coordinates Hb 400 -390 470",
+          "point Hc 400 -390 540", "coordinates Hc 400 -390 540", "steer-gear box-1 box holes Ha Hb Hc bolt 10 plate 6 closed"})
+        t.type(line);
+    auto r = analysis::analyse(t.b, 1);
+    std::vector<const make::Fastener*> own;
+    for (const make::Fastener& f : r.service.input().fasteners)
+        if (f.tag == "steer-gear:box-1") own.push_back(&f);
+    REQUIRE(own.size() == 3);
+    for (const make::Fastener* f : own) {
+        CHECK(f->head.y_mm == Approx(-390 + 10 + 6).margin(0.5)); // inwards, away from the rail
+        CHECK(f->along.y_mm == Approx(-1).margin(0.01));
+        CHECK(f->grip_mm == Approx(10 + 6 + 60));
+        CHECK(f->length_mm > f->grip_mm + 10);
+        CHECK_FALSE(f->assumed.empty()); // its housing is not drawn: never Holds
+    }
+    const auto round = [&](const char* name) {
+        const auto plan = analysis::analyse(t.b, 1);
+        for (const make::FastenerRow& row : plan.service->rows)
+            if (row.name == name) {
+                CHECK(row.verdict != PlanVerdict::Holds);
+                return row.round;
+            }
+        FAIL(name);
+        return -1;
+    };
+    CHECK(round("box-1, bolt Ha") == 1);
+    // braces close on both sides of that bolt: it neither goes in from inside nor from outside
+    for (const char* line :
+         {"point Wa 300 -330 400", "coordinates Wa 300 -330 400", "point Wb 300 -330 600", "coordinates Wb 300 -330 600",
+          "point Wc 300 -500 400", "coordinates Wc 300 -500 400", "point Wd 300 -500 600", "coordinates Wd 300 -500 600",
+          "part in-side brace at Wa Wb across 50 wall 3", "part out-side brace at Wc Wd across 50 wall 3"})
+        t.type(line);
+    CHECK(round("box-1, bolt Ha") == 0);
+    CHECK(round("box-1, bolt Hb") == 1); // 100 mm further on there is room
+}
+
 } // namespace analysis_service_test

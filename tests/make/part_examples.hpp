@@ -40,6 +40,7 @@ inline make::PartIn part(const std::string& kind, const std::vector<geometry::Ve
     for (const auto& [word, value] : figures) in.figures[word] = said(value);
     in.yield_mpa = 235;
     in.yield_known = true;
+    in.wall_known = true;
     return in;
 }
 
