@@ -36,10 +36,12 @@ std::vector<PlatesInput> plateJobs(const Build& b, const Results& r) {
             in.gap_mm = usual_gap_mm;
             in.edge_mm = usual_edge_mm;
             for (const auto& [id, s] : b.stock)
-                if (s.form == StockForm::Plate && samePlate(s.wall_mm, thick) && (s.any || s.count >= 1))
+                if (s.form == StockForm::Plate && samePlate(s.wall_mm, thick) && (s.any || s.count >= 1)) {
+                    if (in.plates.empty()) in.thickness_mm = s.wall_mm; // as the steel is called, not the first piece
                     in.plates.push_back({s.name, std::max(s.length_mm, s.height_mm), std::min(s.length_mm, s.height_mm),
                                          s.any ? std::nullopt : std::optional(static_cast<int>(s.count)),
                                          s.any ? s.price : std::nullopt});
+                }
             if (in.plates.empty()) continue;
             all.push_back(std::move(in));
             job = all.end() - 1;

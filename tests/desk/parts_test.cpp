@@ -133,7 +133,7 @@ TEST_CASE("parts of new steel: tapped, changed on their card, pinned, undone, cu
     CHECK(d.text("headline").contains("2 pieces find room on no plate"));
     d.keep("remove part x/y");
     d.keep("remove part x-y");
-    REQUIRE(QTest::qWaitFor([&] { return d.text("headline").contains("2 of them to buy"); }, 60'000));
+    REQUIRE(QTest::qWaitFor([&] { return d.text("headline").contains("3 of them to buy"); }, 60'000));
     // every bolt; nothing was scanned here, and nothing holds
     d.showSheet("fasteners", "Fasteners");
     const auto bolts = [&]() -> const make::ServicePlan& { return *d.window.document().results().service; };
