@@ -253,9 +253,8 @@ std::vector<std::string> roomWords(const Results& r) {
     for (const make::WeldRoom& w : *r.weld_rooms)
         if (w.shut_mm >= least_shut_mm) lines.push_back(weldShutWords(w));
     if (lines.empty() && !r.weld_rooms->empty())
-        lines.push_back(
-            fmt::format("A torch gets to all that {} on, past what is put on before; body, gearbox and shafts are not asked.",
-                        r.weld_rooms->size() == 1 ? "is welded" : "are welded"));
+        lines.emplace_back(
+            "A torch gets to all that is welded on, past what is put on before; body, gearbox and shafts are not asked.");
     return lines;
 }
 

@@ -7,6 +7,7 @@
 #include <map>
 #include <memory>
 #include <numbers>
+#include <span>
 
 namespace gorvet::make {
 
@@ -20,7 +21,8 @@ using geometry::Vec3;
 
 namespace {
 
-constexpr double marked_mm = 2.5;  ///< a part stands where its place was marked: so far off a rail that runs crooked
+constexpr double marked_mm = 2.5; ///< a part stands where its place was marked: so far off a rail that runs crooked
+constexpr double leans_cos = 0.3;
 constexpr double sharp_cos = 0.94; ///< faces nearer to one plane than 20° make no edge
 
 /// Directions spread evenly: a spiral of equal areas.
@@ -72,8 +74,11 @@ bool touches(const Solid& s, const Vec3& at, const Vec3& way) {
     return false;
 }
 
-/// Edges of a closed mesh at which it has a corner.
-std::vector<std::pair<Vec3, Vec3>> sharpEdges(const shape::Mesh& m) {
+/// An edge of a closed mesh at which it has a corner, and the sum of its faces' normals.
+struct SharpEdge {
+    Vec3 from, to, out;
+};
+std::vector<SharpEdge> sharpEdges(const shape::Mesh& m) {
     std::map<std::pair<std::uint32_t, std::uint32_t>, std::vector<Vec3>> faces;
     for (const shape::Triangle& t : m.triangles) {
         const Vec3 a = m.points[t[0]];
@@ -84,10 +89,13 @@ std::vector<std::pair<Vec3, Vec3>> sharpEdges(const shape::Mesh& m) {
             faces[{std::min(p, q), std::max(p, q)}].push_back(unit(n));
         }
     }
-    std::vector<std::pair<Vec3, Vec3>> all;
+    std::vector<SharpEdge> all;
     for (const auto& [edge, normals] : faces)
-        if (normals.size() != 2 || dot(normals[0], normals[1]) < sharp_cos)
-            all.emplace_back(m.points[edge.first], m.points[edge.second]);
+        if (normals.size() != 2 || dot(normals[0], normals[1]) < sharp_cos) {
+            Vec3 out;
+            for (const Vec3& n : normals) out = plus(out, n);
+            all.push_back({m.points[edge.first], m.points[edge.second], out});
+        }
     return all;
 }
 
@@ -109,11 +117,11 @@ private:
         WeldRoom room{in_.items[item].name, in_.items[item].tag, 0, 0, "", {}};
         const std::size_t own = in_.frame.size() + item;
         std::map<std::size_t, double> in_the_way;
-        for (const auto& [from, to] : sharpEdges(*in_.items[item].body.mesh)) {
+        for (const auto& [from, to, out] : sharpEdges(*in_.items[item].body.mesh)) {
             const double length = geometry::between(from, to);
             const int steps = std::max(1, static_cast<int>(std::lround(length / weld_step_mm)));
             for (int n = 0; n < steps; ++n)
-                place(own, geometry::along(from, to, (n + 0.5) / steps), length / steps, room, in_the_way);
+                place(own, geometry::along(from, to, (n + 0.5) / steps), out, length / steps, room, in_the_way);
         }
         double most = 0;
         for (const auto& [body, mm] : in_the_way)
@@ -124,14 +132,15 @@ private:
         return room;
     }
     /// A place of an edge, and so much of it.
-    void place(std::size_t own, const Vec3& at, double share, WeldRoom& room, std::map<std::size_t, double>& in_the_way) {
+    void place(std::size_t own, const Vec3& at, const Vec3& out, double share, WeldRoom& room,
+               std::map<std::size_t, double>& in_the_way) {
         std::size_t on = own;
         for (std::size_t k = 0; k < own && on == own; ++k)
             if (nearerThan(solids_[k], at, weld_on_mm + marked_mm + solids_[k].body->touch_mm)) on = k;
         if (on == own) return;
         bool open = false;
         std::map<std::size_t, int> by;
-        for (const Vec3& way : ways_) {
+        for (const Vec3& way : bestFirst(on, at, out)) {
             if (touches(solids_[own], at, way) || touches(solids_[on], at, way)) continue;
             open = true;
             std::size_t shut = own;
@@ -152,9 +161,25 @@ private:
         in_the_way[worst->first] += share;
     }
 
+    /// The ways that lead away from the item and from what it lies on, straight away first: where there is room, it is found at
+    /// once. What leans further than `leans_cos` from that lies along the edge, or in the steel.
+    std::span<const Vec3> bestFirst(std::size_t on, const Vec3& at, const Vec3& out) {
+        const shape::Mesh& m = *solids_[on].body->mesh;
+        Vec3 away = out;
+        if (const auto near = solids_[on].tree->nearest(at, 50); near.triangle != shape::kernel::nothing) {
+            const shape::Triangle& t = m.triangles[near.triangle];
+            const Vec3 n = cross(minus(m.points[t[1]], m.points[t[0]]), minus(m.points[t[2]], m.points[t[0]]));
+            if (geometry::length(n) > 1e-9) away = plus(away, times(unit(n), 2));
+        }
+        const double least = leans_cos * geometry::length(away);
+        const auto end = std::partition(ways_.begin(), ways_.end(), [&](const Vec3& way) { return dot(way, away) >= least; });
+        std::sort(ways_.begin(), end, [&](const Vec3& a, const Vec3& b) { return dot(a, away) > dot(b, away); });
+        return {ways_.data(), static_cast<std::size_t>(end - ways_.begin())};
+    }
+
     const PutOnIn& in_;
     std::vector<Solid> solids_;
-    const std::vector<Vec3> ways_ = ways();
+    std::vector<Vec3> ways_ = ways();
 };
 
 } // namespace
