@@ -14,9 +14,9 @@ struct WeldRoom {
     geometry::Vec3 at;   ///< a place that is shut; meaningless when none is
 };
 /// Of every item whose `how` is "welded on": along its edges that lie on the frame or on what was put on before, every
-/// `weld_step_mm` a place. From it a torch stands in one of `weld_ways` directions spread over the sphere that lead away from both: free where its nozzle
-/// and the hand behind it touch nothing. What the item and what it lies on shut by themselves (the inside of a tube, an acute
-/// side) is no seam; what is shut past others is.
+/// `weld_step_mm` a place. From it a torch stands in one of `weld_ways` directions spread over the sphere that lead away from
+/// both: free where its nozzle and the hand behind it touch nothing. What the item and what it lies on shut by themselves (the
+/// inside of a tube, an acute side) is no seam; what is shut past others is.
 std::vector<WeldRoom> weldRooms(const PutOnIn&);
 
 /// A nozzle from where the wire comes out to the hand, and the hand: usual sizes, not measured.
