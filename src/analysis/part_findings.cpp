@@ -93,12 +93,12 @@ public:
 private:
     /// What the frame hands to it, by Stretch's load cases.
     void inFrame(const make::PartIn& in, const std::string& tag) {
-        if (partLoose(r_, in.name))
+        if (partLoose(b_, r_, in.name))
             add(sheet::Severity::Warn, "make.part-loose", in.name, "Marginal",
                 fmt::format("A bar of {} meets nothing of the frame: it is in no strength figure.", in.name),
                 "Its ends reach a rail or another bar within 150 mm: say other places.")
                 .tag = tag;
-        const auto bears = partBears(r_, in.name);
+        const auto bears = partBears(b_, r_, in.name);
         if (!bears || bears->share() <= 1) return;
         Finding& f = add(sheet::Severity::Bad, "make.part-bears", in.name, "Fails",
                          fmt::format("{} bears {:.0f} MPa in {} at {:.0f}, and may bear {:.0f}.", in.name, bears->stress_mpa,

@@ -19,10 +19,14 @@ constexpr std::array<std::string_view, 3> bracing{"brace", "x-member", "k-brace"
 
 std::string linesOf(const std::string& part) { return "part " + part + ": "; }
 
-/// As planned, when it was worked out for the build as it is.
-const frame::Outcome* plannedOutcome(const Results& r) {
+bool braces(const std::string& kind) { return std::find(bracing.begin(), bracing.end(), kind) != bracing.end(); }
+
+/// As planned, when it was worked out for the build as it is, and with that part.
+const frame::Outcome* plannedOutcome(const Build& b, const Results& r, const std::string& part) {
     const auto& node = r.scans->frame;
-    return node.made() && node->planned ? &*node->planned : nullptr;
+    const bool in_it = std::any_of(r.parts.begin(), r.parts.end(),
+                                   [&](const auto& p) { return p.input().name == part && braces(p.input().kind); });
+    return in_it && node.made() && node->planned && node.madeFrom(frameAsked(b, r)) ? &*node->planned : nullptr;
 }
 
 } // namespace
@@ -31,7 +35,7 @@ std::vector<frame::Line> partLines(const Build& b, const Results& r, std::vector
     std::vector<frame::Line> lines;
     for (const auto& node : r.parts) {
         const make::PartIn& in = node.input();
-        if (!node->made() || node->apart || std::find(bracing.begin(), bracing.end(), in.kind) == bracing.end()) continue;
+        if (!node->made() || node->apart || !braces(in.kind)) continue;
         for (const make::BarPiece& bar : node->bars) {
             if (!bar.bends.empty() || geometry::between(bar.from, bar.to) < 1) continue;
             frame::Line l;
@@ -49,8 +53,8 @@ std::vector<frame::Line> partLines(const Build& b, const Results& r, std::vector
     return lines;
 }
 
-std::optional<PartBears> partBears(const Results& r, const std::string& part) {
-    const frame::Outcome* o = plannedOutcome(r);
+std::optional<PartBears> partBears(const Build& b, const Results& r, const std::string& part) {
+    const frame::Outcome* o = plannedOutcome(b, r, part);
     if (!o) return {};
     std::optional<PartBears> worst;
     double works = 0;
@@ -72,8 +76,8 @@ std::optional<PartBears> partBears(const Results& r, const std::string& part) {
     return worst;
 }
 
-bool partLoose(const Results& r, const std::string& part) {
-    const frame::Outcome* o = plannedOutcome(r);
+bool partLoose(const Build& b, const Results& r, const std::string& part) {
+    const frame::Outcome* o = plannedOutcome(b, r, part);
     return o && std::any_of(o->loose.begin(), o->loose.end(),
                             [&](const std::string& line) { return line.starts_with(linesOf(part)); });
 }

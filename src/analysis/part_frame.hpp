@@ -19,9 +19,9 @@ struct PartBears {
     double works_mpa = 0; ///< the most at a joint of it, over ± 1 g
     double share() const { return may_mpa > 0 ? stress_mpa / may_mpa : 0; }
 };
-/// None while the structure is not worked out with it, or where the part is in none.
-std::optional<PartBears> partBears(const Results&, const std::string& part);
+/// None while the structure is not worked out for the build as it is, or where the part is in none.
+std::optional<PartBears> partBears(const build::Build&, const Results&, const std::string& part);
 /// Whether its bars touch nothing of the frame: then nothing of it is known.
-bool partLoose(const Results&, const std::string& part);
+bool partLoose(const build::Build&, const Results&, const std::string& part);
 
 } // namespace gorvet::analysis

@@ -101,7 +101,7 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     for (const make::Seam& s : p.seams)
         rows.push_back({"weld: " + s.what, fmt::format("fillet {}", make::trimmed(s.leg_mm)),
                         units::formatLength(s.length_mm, step), "", "", ""});
-    if (const auto bears = partBears(r, p.name))
+    if (const auto bears = partBears(b, r, p.name))
         rows.push_back({"the frame's loads", bears->bar, fmt::format("{:.0f} MPa", bears->stress_mpa),
                         fmt::format("in the case {}; it may bear {:.0f} MPa; at its joints {:.0f} MPa over ±1 g",
                                     bears->case_name, bears->may_mpa, bears->works_mpa),
@@ -227,7 +227,7 @@ std::string makeCutJson(const Build& b, const Results& r) {
     return text(j);
 }
 
-std::string makePartJson(const Build&, const Results& r) {
+std::string makePartJson(const Build& b, const Results& r) {
     Json j = {{"parts", Json::array()}, {"cautions", {part_caution, local_rules}}};
     for (const auto& node : r.parts) {
         const make::PartIn& in = node.input();
@@ -256,7 +256,7 @@ std::string makePartJson(const Build&, const Results& r) {
             one["facts"].push_back(std::move(of));
         }
         one["on_the_car"] = !p.apart;
-        if (const auto bears = partBears(r, in.name))
+        if (const auto bears = partBears(b, r, in.name))
             one["in_the_frame"] = {{"bar", bears->bar},
                                    {"stress_MPa", number(bears->stress_mpa)},
                                    {"may_MPa", number(bears->may_mpa)},

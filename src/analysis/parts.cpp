@@ -26,10 +26,13 @@ make::PartIn partInput(const Build& b, const Results& r, const SteelPart& part) 
     in.kind = part.kind;
     in.yield_mpa = b.frame_facts.yield_MPa.value;
     in.yield_known = b.frame_facts.yield_MPa.provenance != Provenance::Assumed;
-    in.wall_known = b.rail.thickness.provenance != Provenance::Assumed;
     in.channel = b.rail.shape == RailShape::Channel;
     in.left = r.planned_left;
     in.right = r.planned_right;
+    // a wall measured elsewhere is a guess where the part stands: rust is local; so is a metal that nobody called mild
+    if (part.onto_thick) in.left.thickness_mm = in.right.thickness_mm = part.onto_thick->value;
+    in.wall_known = part.onto_thick && part.onto_thick->provenance != Provenance::Assumed &&
+                    part.onto.value_or(b.frame_facts.metal.value_or(BaseMetal::Unknown)) == BaseMetal::Mild;
     const PartKind* kind = partKindNamed(part.kind);
     if (!kind) {
         in.missing.push_back(fmt::format("a program that knows a {}: this one is older than the build", part.kind));
@@ -164,7 +167,7 @@ public:
             if (p.used)
                 c.rows.push_back(
                     {"of what it bears, its load takes", fmt::format("{:.0f} %", 100 * *p.used), Mark::Derived, false});
-            if (const auto bears = partBears(r_, name))
+            if (const auto bears = partBears(b_, r_, name))
                 c.rows.push_back({"of the frame's loads it bears",
                                   fmt::format("{:.0f} of {:.0f} MPa, {}", bears->stress_mpa, bears->may_mpa, bears->case_name),
                                   Mark::Derived, false});

@@ -67,7 +67,7 @@ public:
         sleeves();
         spine();
         railPlates();
-        crossmembers();
+        members();
         floors();
         letIns();
         grafts();
@@ -174,22 +174,44 @@ private:
         for (const frame::ClosingPlate& p : plannedPlates(b_, r_))
             thing("member:" + p.name).flats.push_back(flatFrom(frame::platePattern(p), p.name, p.thickness_mm, p.count));
     }
-    /// Crossmembers that are to be made: between the rails, as they stand there.
-    void crossmembers() {
+    /// Members that are to be made: between the rails as they stand there, through their points, or upright in an open rail.
+    void members() {
         const bool open = b_.rail.shape == RailShape::Channel;
         for (const auto& [id, m] : b_.members) {
             const auto form = stockFormOf(m.form);
-            if (m.state != MemberState::Planned || m.kind != MemberKind::Crossmember || !form || !m.points.empty() || m.until)
-                continue;
-            const double at = r_.planned_chassis.map(Vec3{m.station->value, 0, 0}).x_mm;
-            const auto left = r_.planned_left.at(at), right = r_.planned_right.at(at);
-            if (!left || !right) continue;
-            const auto half = [&](const RailLine& rail) { return rail.width_mm / 2 - (open ? rail.thickness_mm : 0); };
-            const double gap = right->y_mm - left->y_mm + (open ? 1 : -1) * (half(r_.planned_left) + half(r_.planned_right));
-            if (gap <= 0) continue;
-            SteelBar bar = squareBar(m.name, *form, m.height.value, m.width.value, m.wall.value, gap, 1);
-            bar.ends = fmt::format("to the {}: tape it there before it is sawn", open ? "rails' webs" : "rails' inner faces");
-            thing("member:" + m.name).bars.push_back(std::move(bar));
+            if (m.state != MemberState::Planned || !form || m.kind == MemberKind::Plate) continue;
+            const auto bar = [&](double length, int count, std::string ends) {
+                if (length <= 0) return;
+                SteelBar one = squareBar(m.name, *form, m.height.value, m.width.value, m.wall.value, length, count);
+                one.ends = std::move(ends);
+                thing("member:" + m.name).bars.push_back(std::move(one));
+            };
+            if (m.kind == MemberKind::Rib) {
+                if (m.form == SectionForm::Flat || !open) continue; // flat ones are plates
+                const int ribs = 1 + static_cast<int>(std::floor((m.until->value - m.station->value + 0.5) / m.pitch->value));
+                bar(b_.rail.height.value - 2 * b_.rail.thickness.value, ribs * (m.side == RailSide::Both ? 2 : 1), "square");
+            } else if (!m.points.empty()) {
+                double length = 0;
+                std::optional<Vec3> before;
+                for (const PointId point : m.points) {
+                    const auto at = r_.chassis.positionOf(point);
+                    if (!at) {
+                        length = 0;
+                        break;
+                    }
+                    const Vec3 here = r_.planned_chassis.map(*at);
+                    if (before) length += geometry::between(*before, here);
+                    before = here;
+                }
+                bar(length, 1, "from mark to mark: tape it there before it is sawn");
+            } else if (m.kind == MemberKind::Crossmember && !m.until) {
+                const double at = r_.planned_chassis.map(Vec3{m.station->value, 0, 0}).x_mm;
+                const auto left = r_.planned_left.at(at), right = r_.planned_right.at(at);
+                if (!left || !right) continue;
+                const auto half = [&](const RailLine& rail) { return rail.width_mm / 2 - (open ? rail.thickness_mm : 0); };
+                bar(right->y_mm - left->y_mm + (open ? 1 : -1) * (half(r_.planned_left) + half(r_.planned_right)), 1,
+                    fmt::format("to the {}: tape it there before it is sawn", open ? "rails' webs" : "rails' inner faces"));
+            }
         }
     }
     static std::optional<StockForm> stockFormOf(SectionForm form) {
@@ -247,6 +269,9 @@ private:
         for (const WorkedGraft& g : workedGrafts(b_, r_, false)) {
             if (!g.waits.empty() || !g.plan.missing.empty()) continue;
             SteelThing& t = thing("graft:" + g.graft.name);
+            if (g.plan.way == stretch::GraftWay::Sleeve)
+                t.bars.push_back({g.graft.name + ": inner sleeve", StockForm::Box, 0, 0, 0, 2 * g.plan.overlap_mm, 2, "square", 0,
+                                  "to fit the rails inside"});
             for (const stretch::TransitionPlate& p : g.plan.plates)
                 t.flats.push_back(flatFrom(stretch::transitionPattern(p), g.graft.name + ": " + p.name, g.plan.plate_mm));
         }
@@ -350,8 +375,8 @@ std::vector<CutRow> cutRows(const Build& b, const Results& r) {
                             cutWords(flat, w, h), mass(flat.count, flat.mass_kg), t.tag});
         }
         for (const SteelFixing& f : t.fixings)
-            rows.push_back(
-                {1, f.name, f.stock, f.length_mm > 0 ? fmt::format("{:.0f}", f.length_mm) : "", f.length_mm, f.ends, "", t.tag});
+            rows.push_back({f.count, f.name, f.stock, f.length_mm > 0 ? fmt::format("{:.0f}", f.length_mm) : "", f.length_mm,
+                            f.ends, "", t.tag});
     }
     return rows;
 }

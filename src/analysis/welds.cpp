@@ -162,7 +162,10 @@ void widthSeams(const Build& b, const Results& r, WeldIn& in) {
             fmt::format("plug welds of the saddle, {} each side in its top and in the strip: on Stretch", s.plugs_needed));
     }
     std::string floors;
-    for (const WorkedEdge& e : workedWidth(b, r).edges) {
+    const WorkedWidth width = workedWidth(b, r);
+    if (width.narrow && width.narrow->long_mm > 0)
+        in.not_in_it.push_back(fmt::format("both slits of the floor, {:.0f} mm each: on Stretch", width.narrow->long_mm));
+    for (const WorkedEdge& e : width.edges) {
         if (!e.plan.missing.empty()) continue;
         const double wall = e.edge.wall.value;
         for (std::size_t k = 0; k < e.plan.outriggers.size(); ++k) {
@@ -252,9 +255,14 @@ std::vector<std::string> roomWords(const Results& r) {
     std::vector<std::string> lines;
     for (const make::WeldRoom& w : *r.weld_rooms)
         if (w.shut_mm >= least_shut_mm) lines.push_back(weldShutWords(w));
-    if (lines.empty() && !r.weld_rooms->empty())
-        lines.emplace_back(
-            "A torch gets to all that is welded on, past what is put on before; body, gearbox and shafts are not asked.");
+    std::string none;
+    for (const make::WeldRoom& w : *r.weld_rooms)
+        if (w.seam_mm < least_shut_mm) none += (none.empty() ? "" : "; ") + w.name;
+    if (!none.empty())
+        lines.push_back(fmt::format("No edge was found that lies on what is there, so no torch was tried: {}.", none));
+    else if (lines.empty() && !r.weld_rooms->empty())
+        lines.emplace_back("A torch gets to every edge that lies on the rails or on new steel put on before. Nothing else that "
+                           "stands on the frame, or hangs in it, was asked.");
     return lines;
 }
 

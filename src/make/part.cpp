@@ -120,7 +120,7 @@ void PartMaker::wallBears(const Foot& f, double pushed, double bent) {
             fmt::format("A plate of {:g} or more over the whole face between them, or a foot nearer to the face's width.",
                         std::max(4.0, rail->thickness_mm)))
             .of(fmt::format("{:.0f} %", 100 / share), "100 %");
-    guessed_ = guessed_ || !in_.yield_known || !in_.wall_known || loadGuessed();
+    guessed_ = guessed_ || !in_.yield_known || !in_.wall_known || !inRail(f.place) || loadGuessed(); // off the rail: it is packed
 }
 
 const build::RailLine* PartMaker::inRail(const Vec3& p, double beside_mm) const {

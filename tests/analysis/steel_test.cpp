@@ -4,6 +4,7 @@
 #include "analysis/parts.hpp"
 #include "analysis/steel.hpp"
 #include "analysis/width.hpp"
+#include "entry/typist.hpp"
 #include "make/crossmember.hpp"
 #include "make/part_sheet.hpp"
 #include "store/store.hpp"
@@ -189,6 +190,9 @@ TEST_CASE("demo 1: its own crossmember's mass, by pieces and by plan", "[make][s
             for (const make::FlatPiece& f : t.flats) kg += f.count * f.mass_kg;
         }
     CHECK(kg == Approx(r.crossmember->mass_kg).epsilon(0.005));
+    int nuts = 0; // each of them is counted
+    for (const CutRow& row : cutRows(b, r)) nuts += row.piece == "crossmember: captive nut" ? row.count : 0;
+    CHECK(nuts == static_cast<int>(r.crossmember->left.holes.size() + r.crossmember->right.holes.size()));
     double seams = 0; // every part's seams are in the plan, or what joins it to the car is said not to be welded
     for (const auto& node : r.parts)
         for (const make::Seam& seam : node->seams) seams += seam.on_car ? 0 : seam.length_mm;
@@ -196,6 +200,30 @@ TEST_CASE("demo 1: its own crossmember's mass, by pieces and by plan", "[make][s
     for (const make::WeldSeam& seam : r.welds.input().seams)
         if (seam.tag.starts_with("part:") && !seam.on_car) planned += seam.length_mm;
     CHECK(planned == Approx(seams));
+}
+
+TEST_CASE("a wall that was measured elsewhere is a guess under a foot, and so is a metal that nobody called mild",
+          "[make][wall]") {
+    entry_tests::Typist t;
+    t.type("session monday right-way-up wheels");
+    t.scannedLadder("rail 100 x 60 x 4 box top");
+    for (const char* line : {"yield 235", "point Ba 1500 -390 450", "coordinates Ba 1500 -390 450", "point Bb 1500 390 450",
+                             "coordinates Bb 1500 390 450", "part b1 brace at Ba Bb across 40 wall 3 load 1000"})
+        t.type(line);
+    const auto known = [&](const char* line) {
+        if (*line) t.type(line);
+        const auto r = analyse(t.b, 1);
+        REQUIRE(r.parts.size() == 1);
+        const bool guess = std::any_of(r.parts[0]->remarks.begin(), r.parts[0]->remarks.end(),
+                                       [](const auto& remark) { return remark.code == "part-guess"; });
+        CHECK(guess == !r.parts[0].input().wall_known);
+        return r.parts[0].input().wall_known;
+    };
+    CHECK_FALSE(known("")); // the rail's 4 mm were measured somewhere
+    CHECK(known("part b1 upon mild thick 3.2"));
+    CHECK(analyse(t.b, 1).parts[0].input().left.thickness_mm == 3.2); // and by that it is judged
+    CHECK_FALSE(known("part b1 upon mild thick 3.2 ?"));
+    CHECK_FALSE(known("part b1 upon aluminium thick 3.2"));
 }
 
 } // namespace analysis_steel_test
