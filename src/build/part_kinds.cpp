@@ -46,6 +46,8 @@ void addBars(std::vector<PartKind>& all) {
                    {needed("across", 8, 200, 42, "outside diameter"), needed("wall", 0.8, 12, 3, "its wall"),
                     needed("onto", 8, 300, 48.3, "outside diameter of the tube that its first end meets"),
                     needed("onto-far", 8, 300, 60.3, "outside diameter of the one that its other end meets"),
+                    length("onto-wall", 0.8, 25, "wall of the tube at its first end; left out: it is not looked at"),
+                    length("onto-far-wall", 0.8, 25, "wall of the tube at its other end; left out: it is not looked at"),
                     load("pushed along it at the most, N")}});
     all.push_back(
         {"outrigger",
@@ -249,7 +251,7 @@ std::string_view adviceOf(std::string_view kind) {
         {"outrigger",
          "Carries a sill or a body mount outside of the rail. It is a box that closes: coat it inside before its end plate goes on, and leave its drain open."},
         {"x-member",
-         "Keeps a frame from twisting, with room for a shaft in its middle. The original legs are used again where they are long enough; with a bolted plate below the shaft comes out downwards."},
+         "Keeps a frame from twisting, with room for a shaft in its middle. A plate over and one under tie its halves: one alone is bent like a shelf. The original legs are used again where they are long enough; with a bolted plate below the shaft comes out downwards."},
         {"k-brace",
          "Ties both rails to the middle of a crossmember where an X has no room. It bears along its legs, not across them."},
         {"lifting-beam",

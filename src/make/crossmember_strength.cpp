@@ -10,8 +10,6 @@ namespace gorvet::make {
 
 namespace {
 
-constexpr double bolt_pull_mpa = 0.33 * 800, bolt_shear_mpa = 0.17 * 800;
-
 /// A box with the corners that it is bought with: 2 t outside, t inside.
 struct BoxSection {
     double area, level_mm3, upright_mm3; ///< moduli for bending up and down, fore and aft

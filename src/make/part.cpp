@@ -84,43 +84,95 @@ void PartMaker::weldBears(double n_per_mm, double leg, const std::string& where)
               "A longer weld: a larger foot, or a plate under it.");
 }
 
-void PartMaker::wallBears(const Foot& f, double pushed, double bent) {
+std::optional<PartMaker::Wall> PartMaker::wallUnder(const Vec3& place, const Vec3& normal, const std::string& name) {
     constexpr double marked_mm = 8; // it stands where its place was marked, on a rail that may run crooked
-    const build::RailLine* rail = inRail(f.place, marked_mm);
-    const auto here = rail ? rail->at(f.place.x_mm) : std::nullopt;
-    if (!here) return skip(fmt::format("the wall under {}: no rail is there", f.name));
-    if (in_.channel) return skip(fmt::format("the wall under {}: the rails are open", f.name));
-    const bool on_top = std::abs(f.normal.z_mm) > std::abs(f.normal.y_mm);
-    const Vec3 run = unit({1, std::tan(here->plan_angle_rad), -std::tan(here->slope_rad)});
-    const Vec3 middle{f.place.x_mm, here->y_mm, (here->top_mm + here->bottom_mm) / 2};
-    const double off = std::abs(on_top ? f.place.y_mm - middle.y_mm : f.place.z_mm - middle.z_mm);
-    WallFoot w;
+    const build::RailLine* rail = inRail(place, marked_mm);
+    const auto here = rail ? rail->at(place.x_mm) : std::nullopt;
+    const char* why = !here ? "no rail is there" : in_.channel ? "the rails are open" : nullptr;
+    if (why) {
+        skip(fmt::format("the wall under {}: {}", name, why));
+        return std::nullopt;
+    }
+    const bool on_top = std::abs(normal.z_mm) > std::abs(normal.y_mm);
+    const Vec3 middle{place.x_mm, here->y_mm, (here->top_mm + here->bottom_mm) / 2};
+    Wall w;
+    w.rail = rail;
+    w.run = unit({1, std::tan(here->plan_angle_rad), -std::tan(here->slope_rad)});
     w.face_mm = on_top ? rail->width_mm : rail->height_mm;
     w.deep_mm = on_top ? rail->height_mm : rail->width_mm;
-    w.wall_mm = rail->thickness_mm;
+    w.off_mm = std::abs(on_top ? place.y_mm - middle.y_mm : place.z_mm - middle.z_mm);
+    return w;
+}
+
+void PartMaker::wallBears(const Foot& f, double pushed, double bent) {
+    const auto under = wallUnder(f.place, f.normal, f.name);
+    if (!under) return;
+    WallFoot w;
+    w.face_mm = under->face_mm;
+    w.deep_mm = under->deep_mm;
+    w.wall_mm = under->rail->thickness_mm;
     w.across_mm = f.across_mm;
     w.along_mm = f.along_mm;
     w.round = f.round;
-    w.angle_rad = std::acos(std::clamp(std::abs(dot(unit(f.along), run)), 0.0, 1.0));
-    if (off + f.across_mm / 2 > w.face_mm / 2 + 1)
+    w.foot_wall_mm = f.wall_mm;
+    w.angle_rad = std::acos(std::clamp(std::abs(dot(unit(f.along), under->run)), 0.0, 1.0));
+    if (under->off_mm + f.across_mm / 2 > w.face_mm / 2 + 1)
         return skip(fmt::format("the wall under {}: it stands over the rail's edge", f.name));
+    w.across_mm = std::min(w.across_mm, w.face_mm);
     if (!wallSaid(w))
         return skip(fmt::format("the wall under {}: it is {:.0f} wide on a face of {:.0f} with a wall of {:g}, of which the "
                                 "standard says nothing: a plate between spreads the load",
                                 f.name, w.across_mm, w.face_mm, w.wall_mm));
-    const double share =
-        yield_margin * (pushed / wallPushed_N(w, in_.yield_mpa) + (bent > 0 ? bent / wallBent_Nmm(w, in_.yield_mpa) : 0));
+    const double yield = in_.yield_mpa;
+    wallTakes(yield_margin * (pushed / wallPushed_N(w, yield) + (bent > 0 ? bent / wallBent_Nmm(w, yield) : 0)), *under, f.place,
+              f.name);
+}
+
+void PartMaker::wallBears(const PlateFeet& f, std::initializer_list<PlateLoad> loads) {
+    constexpr double as_it_runs = 0.95, across = 0.3;
+    const auto under = wallUnder(f.place, f.normal, f.name);
+    if (!under) return;
+    const double runs = std::abs(dot(unit(f.edge), under->run));
+    if (runs < as_it_runs && runs > across)
+        return skip(fmt::format("the wall under {}: it stands neither along the rail nor across it", f.name));
+    WallPlates w;
+    w.face_mm = under->face_mm;
+    w.deep_mm = under->deep_mm;
+    w.wall_mm = under->rail->thickness_mm;
+    w.long_mm = f.long_mm;
+    w.thick_mm = f.thick_mm;
+    w.count = f.count;
+    w.apart_mm = f.apart_mm;
+    w.across = runs <= across;
+    const double spreads = w.across ? f.long_mm : f.count * f.thick_mm + f.apart_mm;
+    if (under->off_mm + spreads / 2 > w.face_mm / 2 + 1)
+        return skip(fmt::format("the wall under {}: it stands over the rail's edge", f.name));
+    if (w.across) w.long_mm = std::min(w.long_mm, w.face_mm);
+    if (!wallSaid(w))
+        return skip(
+            fmt::format("the wall under {}: of an edge of {:.0f} on a face of {:.0f} with a wall of {:g} the standard says "
+                        "nothing: a plate between spreads the load",
+                        f.name, f.long_mm, w.face_mm, w.wall_mm));
+    const double yield = in_.yield_mpa;
+    double most = 0;
+    for (const PlateLoad& l : loads)
+        most = std::max(most, l.pulled_N / wallPulled_N(w, yield) + l.bent_Nmm / wallBent_Nmm(w, yield) +
+                                  l.over_Nmm / wallBentOver_Nmm(w, yield));
+    wallTakes(yield_margin * most, *under, f.place, f.name);
+}
+
+void PartMaker::wallTakes(double share, const Wall& under, const Vec3& place, const std::string& name) {
     if (share > p_.used.value_or(0)) {
         p_.used = share;
-        p_.used_at = "the rail's wall under " + f.name;
+        p_.used_at = "the rail's wall under " + name;
     }
     if (share > 1)
         add("part-wall", PlanVerdict::Fails,
-            fmt::format("The rail's wall under {} bears {:.0f} % of the load.", f.name, 100 / share),
+            fmt::format("The rail's wall under {} bears {:.0f} % of the load.", name, 100 / share),
             fmt::format("A plate of {:g} or more over the whole face between them, or a foot nearer to the face's width.",
-                        std::max(4.0, rail->thickness_mm)))
+                        std::max(4.0, under.rail->thickness_mm)))
             .of(fmt::format("{:.0f} %", 100 / share), "100 %");
-    guessed_ = guessed_ || !in_.yield_known || !in_.wall_known || !inRail(f.place) || loadGuessed(); // off the rail: it is packed
+    guessed_ = guessed_ || !in_.yield_known || !in_.wall_known || !inRail(place) || loadGuessed(); // off the rail: it is packed
 }
 
 const build::RailLine* PartMaker::inRail(const Vec3& p, double beside_mm) const {

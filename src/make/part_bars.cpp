@@ -1,6 +1,7 @@
 // Braces: tubes and boxes from place to place, sawn or coped.
 #include "make/bar_maker.hpp"
 #include "make/crossmember.hpp"
+#include "make/wall.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -44,9 +45,9 @@ public:
             const Face face = faceAt(at(end), times(along_, end == 0 ? -1 : 1));
             const double along = bar.round ? bar.height_mm : bar.width_mm;
             if (face.of_rail)
-                wallBears(
-                    {at(end), face.normal, along_, bar.height_mm, along, bar.round, end == 0 ? "its first end" : "its other end"},
-                    f("load"), 0);
+                wallBears({at(end), face.normal, along_, bar.height_mm, along, bar.round,
+                           end == 0 ? "its first end" : "its other end", bar.wall_mm},
+                          f("load"), 0);
         }
         if (!loaded()) skip("the walls that its ends are welded to");
         p_.bars.push_back(std::move(bar));
@@ -95,7 +96,7 @@ public:
         const double round = std::numbers::pi * bar.height_mm; // a cope's saddle is longer: on the safe side
         seams(bar, round);
         pushed(bar, s, round);
-        skip("what it meets: the wall of the other tubes");
+        for (std::size_t end = 0; end < 2; ++end) metWall(bar, end);
         p_.bars.push_back(std::move(bar));
         return done();
     }
@@ -109,6 +110,27 @@ private:
         for (std::size_t end = 0; end < 2; ++end)
             p_.seams.push_back({end == 0 ? "its first end, all round" : "its other end, all round", round, bar.wall_mm,
                                 bar.wall_mm, at(end), true});
+    }
+    /// The wall of the tube that an end is coped onto.
+    void metWall(const BarPiece& bar, std::size_t end) {
+        const char *onto = end == 0 ? "onto" : "onto-far", *word = end == 0 ? "onto-wall" : "onto-far-wall";
+        const std::string other = end == 0 ? "the wall of the tube at its first end" : "the wall of the tube at its other end";
+        if (!loaded()) return skip(other);
+        if (!has(word)) return skip(fmt::format("{}: say it, {} 3", other, word));
+        const double bears_N = tubeWallPushed_N(f(onto), f(word), bar.height_mm, bar.ends[end].cope->angle_rad, in_.yield_mpa);
+        if (bears_N <= 0)
+            return skip(fmt::format("{}: a tube of {:g} on one of {:g} with a wall of {:g}, of which the standard says nothing",
+                                    other, bar.height_mm, f(onto), f(word)));
+        const double share = yield_margin * f("load") / bears_N;
+        if (share > p_.used.value_or(0)) {
+            p_.used = share;
+            p_.used_at = other;
+        }
+        if (share > 1)
+            add("part-wall", PlanVerdict::Fails, fmt::format("Pushed, {} bears {:.0f} % of the load.", other, 100 / share),
+                "A collar round that tube, or a thicker one; a wider tube on it.")
+                .of(fmt::format("{:.0f} %", 100 / share), "100 %");
+        guessed_ = guessed_ || !in_.yield_known || in_.figures.at(word).provenance == build::Provenance::Assumed || loadGuessed();
     }
     /// Rankine: what crushes it and what buckles it (hinged at both ends), together.
     void pushed(const BarPiece& bar, const BarSection& s, double round) {

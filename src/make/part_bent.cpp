@@ -140,7 +140,7 @@ public:
             const double load = f("load"), least = std::numbers::pi / 64 * (std::pow(across, 4) - std::pow(inside, 4));
             struts(load, area, least, 2 * high.value, "A wider tube."); // its top is free to sway
             weldBears(load / round, wall, "the weld round its foot");
-            wallBears({at(0), face.normal, axis, across, across, true, "its foot"}, load, 0);
+            wallBears({at(0), face.normal, axis, across, across, true, "its foot", wall}, load, 0);
         } else {
             skip("what it carries: say the most that presses on it, load 4000");
             skip("the wall that it stands on");

@@ -3,6 +3,7 @@
 #include "make/part.hpp"
 
 #include <cmath>
+#include <initializer_list>
 #include <string_view>
 
 /// What the rules of all kinds of parts share. Internal to this room.
@@ -11,6 +12,8 @@ namespace gorvet::make {
 /// Fillets: allowable 0.30 of an electrode of 70 ksi on the throat, 0.40 of the yield on the leg; margin to yield.
 /// engineering.md, Stretch.
 inline constexpr double weld_mpa = 0.30 * 482, base_share = 0.40, yield_margin = 1.5, throat_share = 0.707;
+/// Bolts of class 8.8 over their shank, pulled and sheared. engineering.md, Stretch.
+inline constexpr double bolt_pull_mpa = 0.33 * 800, bolt_shear_mpa = 0.17 * 800;
 /// The most that a saw is turned off square.
 inline constexpr double most_saw_rad = 1.0471976;
 
@@ -50,6 +53,15 @@ protected:
     void bears(const char* code, double mpa, double most_mpa, const std::string& where, const std::string& remedy);
     /// A load on fillets: on their throats, and on the steel beside them.
     void weldBears(double n_per_mm_leg, double leg_mm, const std::string& where);
+    /// What of a closed rail is under something that is welded on at a place; none, and it is said, where nothing can be said.
+    struct Wall {
+        const build::RailLine* rail = nullptr;
+        Vec3 run;           ///< along it
+        double face_mm = 0; ///< of the face that it stands on
+        double deep_mm = 0; ///< behind it
+        double off_mm = 0;  ///< of the place from the face's middle
+    };
+    std::optional<Wall> wallUnder(const Vec3& place, const Vec3& normal, const std::string& name);
     /// The rail's wall under a hollow foot: pushed along what stands there, bent about the rail. Says what is not looked at where
     /// no closed rail is there or the standard says nothing of it. `across`: the foot's size square to the rail.
     struct Foot {
@@ -57,9 +69,24 @@ protected:
         Vec3 along;         ///< of what stands there
         double across_mm = 0, along_mm = 0;
         bool round = false;
-        std::string name; ///< "its foot"
+        std::string name;   ///< "its foot"
+        double wall_mm = 0; ///< of what stands there; 0: not said
     };
     void wallBears(const Foot&, double pushed_N, double bent_Nmm);
+    /// The same under one plate on edge or two: pulled off it, bent in their plane, bent over. `edge`: along their feet.
+    struct PlateFeet {
+        Vec3 place, normal, edge;
+        double long_mm = 0, thick_mm = 0;
+        int count = 1;
+        double apart_mm = 0;
+        std::string name;
+    };
+    struct PlateLoad {
+        double pulled_N = 0, bent_Nmm = 0, over_Nmm = 0;
+    };
+    void wallBears(const PlateFeet&, std::initializer_list<PlateLoad>);
+    /// So much of what the wall bears, to its margin, is taken up under it.
+    void wallTakes(double share, const Wall&, const Vec3& place, const std::string& name);
     /// Rankine: what crushes a strut of that area and what buckles it over a length hinged at both ends, together.
     void struts(double load_N, double area_mm2, double least_mm4, double hinged_mm, const std::string& remedy);
     /// The rail that a place lies in, or within so much of; nullptr: none.

@@ -191,7 +191,7 @@ private:
         // the weld as a line round the box
         const double line = w * h + h * h / 3;
         weldBears(std::hypot(moment / line, load / (2 * h)), t, "its weld on the rail");
-        Foot foot{minus(at(0), times(up_, h / 2)), root_, out_, h, w, false, "its root"};
+        Foot foot{minus(at(0), times(up_, h / 2)), root_, out_, h, w, false, "its root", t};
         wallBears(foot, 0, moment);
     }
 

@@ -86,11 +86,11 @@ public:
         p_.seams.push_back({"its webs under its top, outside", 2 * web_out, leg, t, at(0), false});
         if (p_.bolts.back().captive)
             p_.seams.push_back({"its nut, under its top", std::numbers::pi * 1.6 * hole, 3, t, at(0), false});
-        skip("the wall that it stands on: a plate between spreads the load");
         const bool turned = has("torque") && has("spread");
         if (has("torque") && !turned) skip("the engine's torque: say how far apart its two mounts stand, spread 620");
         if (!loaded() && !turned) {
             skip("what it carries: say the most that presses on it, load 4000");
+            skip("the wall that it stands on");
             return done();
         }
         // two webs as beams that stand out from the rail; its top is left out of it
@@ -102,6 +102,8 @@ public:
         bears("part-stress", std::sqrt(bent * bent + 3 * sheared * sheared), in_.yield_mpa / yield_margin,
               "At the rail its webs stand under", "Deeper or thicker webs, or its hole nearer to the rail.");
         weldBears(std::hypot(moment / (4 * deep * deep / 6), load / (4 * deep)), leg, "the weld of its webs");
+        const Vec3 rooted = plus(foot, times(up, root - deep / 2));
+        wallBears(PlateFeet{rooted, out, up, deep, t, 2, wide - 2 * t, "its webs"}, {{0, moment, 0}});
         return done();
     }
 

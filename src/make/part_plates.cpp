@@ -114,7 +114,9 @@ public:
               "Pulled along the face, each foot stands under", "A longer foot, thicker ears, or the bolt nearer to the face.");
         const double line = foot * foot / 3; // two fillets as lines
         weldBears(std::hypot(each * high / line, each / (2 * foot)), std::min(t, most_leg_mm), "the weld of its feet");
-        skip("the wall that its feet stand on");
+        // pulled any way in their plane: off the face, or along it at the worst
+        wallBears(PlateFeet{at(1), faceAt(at(1), times(y, -1)).normal, x, foot, t, 2, apart, "its feet"},
+                  {{0, f("load") * high, 0}, {f("load"), 0, 0}});
         return done();
     }
 

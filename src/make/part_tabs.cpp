@@ -59,7 +59,8 @@ public:
         bears("part-stress", load / ((wide - hole) * t), yield / yield_margin, "Beside its hole it is pulled by",
               "A wider strip.");
         weldBears(load * high / (wide * t), std::min(t, most_leg_mm), "the weld of its foot"); // two lines, t apart
-        skip("the wall that its foot stands on");
+        wallBears(PlateFeet{at(1), faceAt(at(1), times(y, -1)).normal, x, wide, t, 1, 0, "its foot"},
+                  {{0, 0, load * high}, {0, load * high, 0}, {load, 0, 0}});
         return done();
     }
 

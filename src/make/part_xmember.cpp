@@ -1,10 +1,12 @@
 // X-members with a shaft's opening in their middle, and K-braces.
 #include "make/bar_maker.hpp"
 #include "make/crossmember.hpp"
+#include "make/fasteners.hpp"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numbers>
 
 #include <fmt/format.h>
 
@@ -207,6 +209,7 @@ private:
         const double load = f("load");
         const auto along = [&](std::size_t k) { return dot(minus(at(k), o.middle), o.ahead); };
         const double front = -(along(0) + along(1)) / 2, rear = (along(2) + along(3)) / 2;
+        double across = 0; // what goes from side to side over the opening, twice
         for (std::size_t k = 0; k < 4; ++k) {
             const double pair = load * (k < 2 ? rear : front) / (front + rear);
             const double left = dot(minus(o.middle, at(k < 2 ? 0 : 2)), o.side),
@@ -221,9 +224,46 @@ private:
                   fmt::format("The {}, at its middle rail, stands under", bar.name), "Higher, wider or thicker legs.");
             weldBears(std::hypot(bears_N * arm / (w * h + h * h / 3), bears_N / (2 * h)), t,
                       fmt::format("the weld of the {}", bar.name));
+            shearsWall(k, bears_N);
+            across += bears_N * (k % 2 ? right : left);
         }
-        skip("the rails' own walls where its legs are welded on");
-        skip("what ties its middle rails: the plates, as beams from side to side");
+        ties(across / 2);
+    }
+    /// A leg bears on the rail as one that is hinged there: its weld's two upright runs shear the rail's wall.
+    void shearsWall(std::size_t k, double sheared_N) {
+        const std::string name = fmt::format("the {}", p_.bars[k].name);
+        const Face face = faceAt(at(k), minus(at(k), p_.bars[k].to));
+        const auto under = wallUnder(at(k), face.normal, name);
+        if (!under) return;
+        const double most =
+            2 * std::min(p_.bars[k].height_mm, under->face_mm) * under->rail->thickness_mm * in_.yield_mpa / std::sqrt(3.0);
+        wallTakes(yield_margin * sheared_N / most, *under, at(k), name);
+    }
+    /// What bends it over the opening: by both plates as a couple, by one alone as a flat beam.
+    void ties(double bent_Nmm) {
+        const std::string more = "A plate over and one under the opening, both thicker; or a lower load.";
+        const double over = or_("over", 0), under = f("under"), most = in_.yield_mpa / yield_margin;
+        if (over <= 0 && under <= 0) return; // said already
+        const BoltSize* size = boltThrough(or_("hole", 9));
+        const double bolt = size ? size->nominal : or_("hole", 9), shank = std::numbers::pi / 4 * bolt * bolt;
+        if (over > 0 && under > 0) {
+            const double pair = bent_Nmm / (f("across") + (over + under) / 2);
+            constexpr double modulus_mpa = 205'000, poisson = 0.3;
+            const double slender = over / (opening_ / 2), buckles = std::numbers::pi * std::numbers::pi * modulus_mpa /
+                                                                    (12 * (1 - poisson * poisson)) * slender * slender;
+            bears("part-stress", pair / (long_ * over), 1 / (1 / buckles + 1 / in_.yield_mpa) / yield_margin,
+                  "Pressed, the plate over the opening stands under", more);
+            bears("part-stress", pair / ((long_ - 2 * or_("hole", 9)) * under), most,
+                  "Beside its bolts the plate under the opening is pulled by", more);
+            bears("part-stress", pair / 2 / (bolt * std::min(under, f("wall"))), 1.5 * most,
+                  "Its bolts press on their holes with", more);
+            bears("part-stress", pair / 2 / shank, bolt_shear_mpa, "Its bolts (8.8) are sheared by", more);
+            return;
+        }
+        const double t = std::max(over, under);
+        bears("part-stress", bent_Nmm / (long_ * t * t / 6), most, "Over the opening its one plate is bent by", more);
+        if (under > 0) // two on each side, prised about the middle rail's edge
+            bears("part-stress", bent_Nmm / (wide_ / 2) / 2 / shank, bolt_pull_mpa, "Its bolts (8.8) are pulled by", more);
     }
 
     double opening_ = 0, long_ = 0, wide_ = 0;
@@ -247,7 +287,7 @@ public:
         for (std::size_t k = 0; k < 2; ++k)
             if (!leg(k)) return done();
         strength();
-        skip("the walls that its ends are welded to");
+        skip(loaded() ? "the crossmember's wall that its legs are welded to" : "the walls that its ends are welded to");
         return done();
     }
 
@@ -316,6 +356,11 @@ private:
             struts(f("load"), s.area, s.least_mm4, length,
                    fmt::format("A wider section: the {} is {:.0f} mm long.", bar.name, length));
             weldBears(f("load") / roundOf(bar), bar.wall_mm, fmt::format("the weld round the {}", bar.name));
+            const Vec3 along = unit(minus(bar.to, bar.from));
+            if (const Face face = faceAt(bar.from, times(along, -1)); face.of_rail)
+                wallBears({bar.from, face.normal, along, bar.height_mm, bar.round ? bar.height_mm : bar.width_mm, bar.round,
+                           fmt::format("the {}", bar.name), bar.wall_mm},
+                          f("load"), 0);
         }
     }
     static constexpr double weld_room_mm = 10;
