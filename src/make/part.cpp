@@ -1,5 +1,6 @@
 #include "make/crossmember.hpp"
 #include "make/part_maker.hpp"
+#include "make/press.hpp"
 #include "make/wall.hpp"
 
 #include <algorithm>
@@ -204,8 +205,38 @@ void PartMaker::bolt(const Vec3& face, const Vec3& out, double sheet, double hol
     p_.bolts.push_back(b);
 }
 
+void PartMaker::pressed(FlatPiece& piece) {
+    if (piece.at_hand || piece.bends.empty()) return;
+    for (const std::size_t k : tornBends(piece))
+        add("part-torn", PlanVerdict::Fails,
+            fmt::format("Bend {} of {} ends within the sheet: it tears there.", k + 1, piece.name),
+            "A slit or a round hole at its end, as wide as the sheet is thick and as deep as the bend.");
+    for (const HoleByBend& h : holesByBends(piece))
+        add("part-bend-hole", PlanVerdict::Marginal,
+            fmt::format("A hole of {:g} in {} stands {:.1f} mm from a bend: it is pulled oval.", piece.holes[h.hole].diameter_mm,
+                        piece.name, h.room_mm),
+            "Drilled after the bend, or farther from it.")
+            .of(fmt::format("{:.1f} mm", h.room_mm), fmt::format("≥ {:g} mm", 2 * piece.thickness_mm));
+    const auto plan = pressPlan(piece);
+    if (!plan) return skip(fmt::format("in what order {} is bent", piece.name));
+    std::vector<FlatBend> in_order;
+    for (const PressStep& s : plan->steps) in_order.push_back(piece.bends[s.bend]);
+    piece.bends = std::move(in_order);
+    if (plan->past_mm <= 0) return;
+    const double cut_back = plan->past_mm + blade_mm / 2;
+    add("part-press", cut_back > goose_neck_mm ? PlanVerdict::Fails : PlanVerdict::Marginal,
+        fmt::format(
+            "In the best order of its bends one leg of {} comes {:.0f} mm past the face of a straight blade, {:.0f} over its nose.",
+            piece.name, plan->past_mm, plan->above_mm),
+        cut_back > goose_neck_mm
+            ? "No usual blade is cut back so far: its sides welded on, wider, or less deep."
+            : fmt::format("A goose-neck blade that is cut back by {:.0f}; or its sides welded on.", cut_back))
+        .of(fmt::format("{:.0f} mm", cut_back), fmt::format("≤ {:g} mm", goose_neck_mm));
+}
+
 PartPlan PartMaker::done() {
     for (FlatPiece& piece : p_.flats) piece.mass_kg = flatMass(piece);
+    for (FlatPiece& piece : p_.flats) pressed(piece);
     for (const FlatPiece& piece : p_.flats)
         if (!piece.at_hand) p_.mass_kg += piece.count * piece.mass_kg;
     for (const BarPiece& piece : p_.bars)

@@ -105,6 +105,8 @@ protected:
     }
     bool guessed_ = false; ///< a load or a yield is
 
+    /// Its bends in the order in which they are made, and what stands in their way.
+    void pressed(FlatPiece&);
     /// Masses of all, what is assumed, the verdict.
     PartPlan done();
 

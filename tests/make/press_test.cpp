@@ -1,0 +1,177 @@
+// Bends on a press: in what order, what comes against the blade, holes and ends of bends. Played by another simulation.
+#include "make/part_examples.hpp"
+#include "make/press.hpp"
+#include "make/solids_apart.hpp"
+
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <complex>
+#include <random>
+
+namespace make_press_test {
+
+using namespace gorvet;
+using build::PlanVerdict;
+using make::FlatPiece;
+using make_parts::part;
+using make_parts::said;
+using make_parts::says;
+
+constexpr double quarter = M_PI / 2;
+
+/// A strip of that thickness with bends of 90° between flanges of those lengths, measured to the bends' middle lines.
+FlatPiece strip(const std::vector<double>& flanges, double thick = 2, double angle = quarter) {
+    FlatPiece p;
+    p.name = "strip";
+    p.thickness_mm = thick;
+    double at = 0;
+    for (std::size_t k = 0; k < flanges.size(); ++k) {
+        at += flanges[k];
+        if (k + 1 < flanges.size())
+            p.bends.push_back({{at, 0}, {at, 100}, angle, thick, make::bendAllowance(angle, thick, thick)});
+    }
+    p.outline = {{0, 0}, {at, 0}, {at, 100}, {0, 100}};
+    return p;
+}
+
+/// The same press, played otherwise: the whole strip as points 1 mm apart in the complex plane, folded bend by bend.
+double comesPast(const FlatPiece& p, const std::vector<std::size_t>& order) {
+    const double end = p.outline[1].first;
+    std::vector<bool> bent(p.bends.size(), false);
+    double worst = -1e18;
+    for (const std::size_t k : order) {
+        bent[k] = true;
+        const double nose = p.bends[k].from.first;
+        for (const int side : {-1, 1}) {
+            std::complex<double> at = 0, way = std::polar(1.0, p.bends[k].angle_rad / 2);
+            bool turned = false;
+            double from = nose, last = 0;
+            while (side < 0 ? from > 0 : from < end) { // mirrored: to the left is drawn to the right, too
+                const double step = std::min(0.25, side < 0 ? from : end - from);
+                const double to = from + side * step;
+                for (std::size_t j = 0; j < p.bends.size(); ++j)
+                    if (j != k && bent[j] && (p.bends[j].from.first - from) * (p.bends[j].from.first - to) <= 0 &&
+                        std::abs(p.bends[j].from.first - last) > 1) {
+                        last = p.bends[j].from.first;
+                        way *= std::polar(1.0, p.bends[j].angle_rad);
+                        turned = true;
+                    }
+                at += way * step;
+                from = to;
+                if (turned) worst = std::max(worst, make::blade_mm / 2 + p.thickness_mm / 2 - at.real());
+            }
+            if (!turned) worst = std::max(worst, make::blade_mm / 2 + p.thickness_mm / 2 - at.real());
+        }
+    }
+    return worst;
+}
+
+TEST_CASE("a channel deeper than it is wide comes against a straight blade: by hand", "[make][press][closed-form]") {
+    // sides of 80 on a bottom of 44: at the second bend both rise by half a right angle
+    const auto plan = make::pressPlan(strip({80, 44, 80}));
+    REQUIRE(plan);
+    CHECK(plan->tried == 2);
+    CHECK(plan->past_mm == Approx((80 - 44) / std::sqrt(2) + 5 + 1));
+    CHECK(plan->above_mm == Approx((80 + 44) / std::sqrt(2)));
+    CHECK(plan->vee_mm == Approx(16));
+    CHECK(plan->steps[0].force_N == Approx(1.42 * 400 * 100 * 4 / 16));
+    CHECK(plan->steps[0].stop_mm == Approx(80));
+    // wide enough, it clears; a single bend always does
+    CHECK(make::pressPlan(strip({40, 60, 40}))->past_mm < 0);
+    CHECK(make::pressPlan(strip({80, 20}))->past_mm < 0);
+    CHECK_FALSE(make::pressPlan(strip({80})));
+    CHECK_FALSE(make::pressPlan(strip(std::vector<double>(9, 30))));
+    FlatPiece crossed = strip({40, 60, 40});
+    crossed.bends.push_back({{0, 50}, {140, 50}, quarter, 2, 5});
+    CHECK_FALSE(make::pressPlan(crossed));
+}
+
+TEST_CASE("the order of bends is the best of all, as a press played point by point finds them", "[make][press][property]") {
+    std::mt19937 dice(3);
+    std::uniform_real_distribution<double> share(0, 1);
+    int against = 0, clear = 0;
+    for (int round = 0; round < 120; ++round) {
+        std::vector<double> flanges;
+        for (int k = 0; k < 3 + round % 3; ++k) flanges.push_back(15 + 70 * share(dice));
+        const FlatPiece p = strip(flanges, 2, quarter * (0.5 + 0.5 * share(dice)));
+        const auto plan = make::pressPlan(p);
+        REQUIRE(plan);
+        std::vector<std::size_t> order(p.bends.size());
+        for (std::size_t k = 0; k < order.size(); ++k) order[k] = k;
+        double best = 1e18;
+        std::size_t tried = 0;
+        do {
+            best = std::min(best, comesPast(p, order));
+            ++tried;
+        } while (std::next_permutation(order.begin(), order.end()));
+        std::vector<std::size_t> said_order;
+        for (const auto& s : plan->steps) said_order.push_back(s.bend);
+        CHECK(plan->tried == tried);
+        // no order found point by point is better, and the one that is said is as good as it says
+        const double played = comesPast(p, said_order);
+        CHECK(played <= best + 0.8);
+        if (plan->past_mm > 0) CHECK(played == Approx(plan->past_mm).margin(0.8));
+        if (plan->past_mm <= 0) CHECK(played < 0.8);
+        (plan->past_mm > 0 ? against : clear)++;
+    }
+    CHECK(against > 10);
+    CHECK(clear > 10);
+}
+
+TEST_CASE("holes by bends, and bends that end within the sheet", "[make][press]") {
+    FlatPiece p = strip({40, 60});
+    const double begins = 40 + p.bends[0].allowance_mm / 2;
+    p.holes = {{{begins + 4 + 5 + 0.1, 50}, 10, "bolt"}};
+    CHECK(make::holesByBends(p).empty());
+    p.holes[0].at.first -= 0.2;
+    REQUIRE(make::holesByBends(p).size() == 1);
+    CHECK(make::holesByBends(p)[0].room_mm == Approx(3.9));
+    p.holes[0].at = {40, -30}; // beyond the bend's end, and not in the sheet at all
+    CHECK(make::holesByBends(p).empty());
+    CHECK(make::tornBends(p).empty());
+    p.bends[0].to.second = 60;
+    CHECK(make::tornBends(p) == std::vector<std::size_t>{0});
+    // a relief cut in to where it ends
+    p.outline = {{0, 0}, {100, 0}, {100, 100}, {45, 100}, {45, 60}, {35, 60}, {35, 100}, {0, 100}};
+    CHECK(make::tornBends(p).empty());
+}
+
+TEST_CASE("parts say what stands in the way of their bends; of every kind no bend tears", "[make][press]") {
+    for (const auto& [kind, at] : make_parts::examplePlaces()) {
+        std::map<std::string, double> figures;
+        for (const auto& f : build::partKindNamed(kind)->figures)
+            if (f.must) figures[f.word] = f.shown;
+        const make::PartPlan plan = make::partPlan(part(kind, at, figures));
+        INFO(kind);
+        CHECK_FALSE(says(plan, "part-torn"));
+        for (const FlatPiece& piece : plan.flats) {
+            const auto press = make::pressPlan(piece);
+            CHECK(press.has_value() == !piece.bends.empty());
+            if (!press) continue; // its bends stand in the order that is said
+            for (std::size_t k = 0; k < press->steps.size(); ++k) CHECK(press->past_mm <= make::goose_neck_mm);
+        }
+    }
+    // an outrigger: wide and low clears; narrow and deep wants a goose-neck; narrower and deeper none reaches into
+    const auto outrigger = [&](double deep, double wide) {
+        return make::partPlan(
+            part("outrigger", {{1000, 480, 500}, {1000, 730, 500}}, {{"deep", deep}, {"wide", wide}, {"sheet", 3}}));
+    };
+    CHECK_FALSE(says(outrigger(50, 80), "part-press"));
+    const auto goose = outrigger(80, 50);
+    REQUIRE(says(goose, "part-press"));
+    const auto verdictOf = [](const make::PartPlan& p) {
+        return std::find_if(p.remarks.begin(), p.remarks.end(), [](const auto& r) { return r.code == "part-press"; })->verdict;
+    };
+    CHECK(verdictOf(goose) == PlanVerdict::Marginal);
+    REQUIRE(says(outrigger(140, 40), "part-press"));
+    CHECK(verdictOf(outrigger(140, 40)) == PlanVerdict::Fails);
+    // a bracket's hole near its bend
+    const auto bracket = [&](double up) {
+        return make::partPlan(part("angle-bracket", {{0, 0, up}, {60, 0, 0}}, {{"wide", 50}, {"hole", 11}}));
+    };
+    CHECK_FALSE(says(bracket(60), "part-bend-hole"));
+    CHECK(says(bracket(4 + 4 + 5.5 + 6), "part-bend-hole"));
+}
+
+} // namespace make_press_test
