@@ -7,7 +7,9 @@
 #include "files/out_file.hpp"
 #include "formats/csv.hpp"
 #include "make/crossmember.hpp"
+#include "make/flat_sheet.hpp"
 #include "make/part_sheet.hpp"
+#include "make/press.hpp"
 #include "sheet/tiles.hpp"
 #include "sheet/write.hpp"
 
@@ -227,6 +229,43 @@ std::string makeCutJson(const Build& b, const Results& r) {
     return text(j);
 }
 
+namespace {
+/// How it is cut, drilled, bent.
+Json flatJson(const make::FlatPiece& flat) {
+    Json piece = {{"name", flat.name},
+                  {"count", flat.count},
+                  {"thickness_mm", number(flat.thickness_mm)},
+                  {"mass_kg", number(flat.mass_kg)},
+                  {"bought", flat.at_hand},
+                  {"outline", Json::array()},
+                  {"holes", Json::array()},
+                  {"bends", Json::array()}};
+    for (const auto& [x, y] : flat.outline) piece["outline"].push_back({number(x), number(y)});
+    for (const make::FlatHole& h : flat.holes)
+        piece["holes"].push_back({{"x_mm", number(h.at.first)},
+                                  {"y_mm", number(h.at.second)},
+                                  {"diameter_mm", number(h.diameter_mm)},
+                                  {"for", h.what}});
+    piece["windows"] = flat.windows.size();
+    const auto press = make::pressPlan(flat);
+    for (std::size_t k = 0; k < flat.bends.size(); ++k) {
+        const make::FlatBend& bend = flat.bends[k];
+        Json said = {{"angle_deg", number(units::degrees(bend.angle_rad))},
+                     {"inside_mm", number(bend.inside_mm)},
+                     {"allowance_mm", number(bend.allowance_mm)}};
+        for (std::size_t turn = 0; press && turn < press->steps.size(); ++turn)
+            if (const make::PressStep& s = press->steps[turn]; s.bend == k) {
+                said["turn"] = turn + 1;
+                said["stop_mm"] = number(s.stop_mm);
+                said["press_kN"] = number(s.force_N / 1000);
+                said["past_blade_mm"] = number(s.past_mm);
+            }
+        piece["bends"].push_back(std::move(said));
+    }
+    return piece;
+}
+} // namespace
+
 std::string makePartJson(const Build& b, const Results& r) {
     Json j = {{"parts", Json::array()}, {"cautions", {part_caution, local_rules}}};
     for (const auto& node : r.parts) {
@@ -289,27 +328,7 @@ std::string makePartJson(const Build& b, const Results& r) {
             one["bars"].push_back(std::move(piece));
         }
         one["flats"] = Json::array();
-        for (const make::FlatPiece& flat : p.flats) {
-            Json piece = {{"name", flat.name},
-                          {"count", flat.count},
-                          {"thickness_mm", number(flat.thickness_mm)},
-                          {"mass_kg", number(flat.mass_kg)},
-                          {"bought", flat.at_hand},
-                          {"outline", Json::array()},
-                          {"holes", Json::array()},
-                          {"bends", Json::array()}};
-            for (const auto& [x, y] : flat.outline) piece["outline"].push_back({number(x), number(y)});
-            for (const make::FlatHole& h : flat.holes)
-                piece["holes"].push_back({{"x_mm", number(h.at.first)},
-                                          {"y_mm", number(h.at.second)},
-                                          {"diameter_mm", number(h.diameter_mm)},
-                                          {"for", h.what}});
-            for (const make::FlatBend& bend : flat.bends)
-                piece["bends"].push_back({{"angle_deg", number(units::degrees(bend.angle_rad))},
-                                          {"inside_mm", number(bend.inside_mm)},
-                                          {"allowance_mm", number(bend.allowance_mm)}});
-            one["flats"].push_back(std::move(piece));
-        }
+        for (const make::FlatPiece& flat : p.flats) one["flats"].push_back(flatJson(flat));
         one["seams"] = Json::array();
         for (const make::Seam& s : p.seams)
             one["seams"].push_back({{"what", s.what}, {"length_mm", number(s.length_mm)}, {"leg_mm", number(s.leg_mm)}});

@@ -5,6 +5,7 @@
 #include "analysis/let_in.hpp"
 #include "analysis/width.hpp"
 #include "make/crossmember_solid.hpp"
+#include "make/flat_sheet.hpp"
 #include "make/part_sheet.hpp"
 #include "stretch/graft_sheet.hpp"
 #include "stretch/spine_sheet.hpp"

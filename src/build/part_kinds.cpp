@@ -242,6 +242,40 @@ void addStands(std::vector<PartKind>& all) {
                     {"baffles", PartUnit::Count, 0, 8, std::nullopt, false, "across it; left out: one every 300 mm", 1}}});
 }
 
+/// A tank's pipes, and what people are held by.
+void addLicensed(std::vector<PartKind>& all) {
+    all.push_back({"tank-pipe",
+                   "a tank's filler or vent: a bent tube that falls all along to the tank",
+                   {"its mouth", "its end on the tank, or its first corner", "the next corner, or its end on the tank"},
+                   true,
+                   {needed("across", 5, 90, 50, "outside diameter"),
+                    needed("wall", 0.6, 4, 1.5, "its wall"),
+                    length("radius", 10, 600, "of its bends, to its middle; left out: three diameters"),
+                    {"fall", PartUnit::Angle, 0, 0.8, 0.0872665, false, "the least that it falls anywhere, the car level"}}});
+    all.push_back({"seat-bar",
+                   "a box across the floor that a seat's two bolts go into",
+                   {"where its middle meets the one face", "where it meets the other"},
+                   false,
+                   {needed("across", 20, 120, 40, "height of the bar"), needed("wide", 20, 120, 40, "its width"),
+                    needed("wall", 1.5, 8, 3, "its wall"), needed("first", 10, 2000, 90, "from its first face to the first bolt"),
+                    needed("apart", 50, 1500, 380, "its two bolts"), needed("hole", 6, 20, 11, "for the bolts"),
+                    usual("strip", 3, 15, 5, "thickness of the strip on its top that holds their nuts"),
+                    usual("plate", 2, 10, 4, "thickness of its end plates"), usual("foot", 40, 250, 90, "side of these"),
+                    load("pulled at both bolts together at the most, N")}});
+    all.push_back(
+        {"belt-plate",
+         "a plate with a nut behind a sheet, for a belt's bolt",
+         {"the hole's middle, on the belt's side", "a place along the plate",
+          "one across it, to the left of that, seen from the belt"},
+         false,
+         {usual("sheet", 3, 15, 8, "thickness"),
+          needed("wide", 40, 250, 70, "its size along"),
+          needed("high", 40, 250, 60, "its size across"),
+          usual("hole", 8, 16, 11.5, "for the belt's bolt"),
+          usual("skin", 0.6, 6, 1, "thickness of the sheet that it lies behind"),
+          {"load", PartUnit::Newton, 1, 500'000, 13'500, false, "pulled at its bolt at the most, N; common rules say 13500"}}});
+}
+
 std::string_view adviceOf(std::string_view kind) {
     static constexpr std::pair<std::string_view, std::string_view> all[] = {
         {"brace",
@@ -284,6 +318,12 @@ std::string_view adviceOf(std::string_view kind) {
         {"u-bolt-plate", "Goes under or over the axle, with the spring's centre bolt in its middle. U-bolts are new each time."},
         {"tank",
          "A tank cut down, or put where there is room. Petrol's vapour burns long after a tank is empty: a used one goes to licensed hands, and every one is pressed before it is filled."},
+        {"tank-pipe",
+         "Filler and vent run down to the tank all along, so that nothing stands in them. Mouth first, tank last; it never runs through the cabin unclosed."},
+        {"seat-bar",
+         "Carries the two front or the two rear bolts of a seat from sill to tunnel. What people sit on is licensed work: the figures here are for the talk with who licenses it."},
+        {"belt-plate",
+         "Spreads a belt's pull over the shell. Where it may be and who welds it, rules say; this page draws the plate and says what gives first."},
     };
     for (const auto& [word, text] : all)
         if (word == kind) return text;
@@ -295,6 +335,7 @@ std::vector<PartKind> allKinds() {
     addBars(all);
     addPlates(all);
     addStands(all);
+    addLicensed(all);
     for (PartKind& k : all) k.advice = adviceOf(k.word);
     return all;
 }

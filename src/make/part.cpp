@@ -293,7 +293,10 @@ PartPlan partPlan(const PartIn& in) {
                                                                                          {"perch", perchPlan},
                                                                                          {"axle-perch", axlePerchPlan},
                                                                                          {"shim-stack", shimStackPlan},
-                                                                                         {"tank", tankPlan}};
+                                                                                         {"tank", tankPlan},
+                                                                                         {"tank-pipe", tankPipePlan},
+                                                                                         {"seat-bar", seatBarPlan},
+                                                                                         {"belt-plate", beltPlatePlan}};
     for (const auto& [kind, plan] : rules)
         if (kind == in.kind) return plan(in);
     return none;

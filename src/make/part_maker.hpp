@@ -135,5 +135,8 @@ PartPlan perchPlan(const PartIn&);
 PartPlan axlePerchPlan(const PartIn&);
 PartPlan shimStackPlan(const PartIn&);
 PartPlan tankPlan(const PartIn&);
+PartPlan tankPipePlan(const PartIn&);
+PartPlan seatBarPlan(const PartIn&);
+PartPlan beltPlatePlan(const PartIn&);
 
 } // namespace gorvet::make

@@ -1,6 +1,7 @@
 #include "make/part_sheet.hpp"
 
 #include "make/crossmember.hpp"
+#include "make/flat_sheet.hpp"
 #include "make/part_edges.hpp"
 #include "sheet/plan_words.hpp"
 
@@ -118,18 +119,19 @@ private:
     double flats(const PartView& v, std::span<const FlatPiece> some, P at, double width, double most_high) {
         double widest = 0, highest = 0;
         for (const FlatPiece& piece : some) {
-            const Reach r = reachOf(piece);
-            widest += r.most[0] - r.least[0];
-            highest = std::max(highest, r.most[1] - r.least[1]);
+            const auto [wide, high] = flatSize(piece);
+            widest += wide;
+            highest = std::max(highest, high);
         }
         const double gap = f_.px(46);
         const double scale = std::min((width - gap * static_cast<double>(some.size())) / std::max(1.0, widest),
                                       most_high / std::max(1.0, highest));
         double x = at.x + f_.px(22);
         for (const FlatPiece& piece : some) {
-            const Reach r = reachOf(piece);
+            Reach r;
+            for (const auto& [a, b] : piece.outline) r.take(a, b);
             const Projection to{scale, {x - scale * r.least[0], at.y + f_.px(20) + scale * r.most[1]}, true};
-            outline(d_, piece, to, f_, v.tag);
+            addFlat(d_, piece, to, f_, v.tag);
             const std::string name = piece.count > 1 ? fmt::format("{} × {}", piece.count, piece.name) : piece.name;
             d_.add(Text{{x, at.y + f_.px(12)}, name, f_.small(), Ink::Second}, v.tag);
             const P low_left = to(r.least[0], r.least[1]), low_right = to(r.most[0], r.least[1]),
@@ -241,23 +243,6 @@ public:
             return fmt::format("coped on {}, {}", trimmed(e.cope->main_mm), units::formatAngle(e.cope->angle_rad, 1));
         return fmt::format("{} off square, {}", units::formatAngle(e.saw_rad, 1), about);
     }
-    static Reach reachOf(const FlatPiece& p) {
-        Reach r;
-        for (const auto& [a, b] : p.outline) r.take(a, b);
-        return r;
-    }
-    static void outline(Drawing& d, const FlatPiece& piece, const Projection& to, const Format& f, const std::string& tag) {
-        Stroke s{{}, true, {Ink::NewSteel, f.medium(), Dash::Solid}};
-        for (const auto& [a, b] : piece.outline) s.path.push_back(to(a, b));
-        d.add(std::move(s), tag);
-        for (const FlatHole& h : piece.holes)
-            d.add(Circle{to(h.at.first, h.at.second), h.diameter_mm / 2 * to.scale, {Ink::NewSteel, f.thin(), Dash::Solid}}, tag);
-        for (const FlatBend& b : piece.bends)
-            d.add(Stroke{{to(b.from.first, b.from.second), to(b.to.first, b.to.second)},
-                         false,
-                         {Ink::Second, f.thin(), Dash::DashDot}},
-                  tag);
-    }
 
 private:
     Drawing& d_;
@@ -288,86 +273,6 @@ std::string stockWords(const BarPiece& b) {
 std::string endsWords(const BarPiece& b) {
     const std::string one = PartsDraft::endWords(b.ends[0]), other = PartsDraft::endWords(b.ends[1]);
     return one == other ? "both " + one : one + "; " + other;
-}
-
-std::pair<double, double> flatSize(const FlatPiece& p) {
-    const Reach r = PartsDraft::reachOf(p);
-    return r.empty() ? std::pair{0.0, 0.0} : std::pair{r.most[0] - r.least[0], r.most[1] - r.least[1]};
-}
-std::string sizeWords(const FlatPiece& p, units::LengthStep step) {
-    const auto [w, h] = flatSize(p);
-    return fmt::format("{} × {}", units::formatLength(w, step), units::formatLength(h, step));
-}
-
-Drawing flatDrawing(const FlatPiece& p) {
-    const Reach r = PartsDraft::reachOf(p);
-    Drawing d{r.most[0] - r.least[0], r.most[1] - r.least[1], {}, {}};
-    const auto to = [&](const geometry::Flat& q) { return P{q.first - r.least[0], r.most[1] - q.second}; };
-    Stroke outline{{}, true, {Ink::NewSteel, 0.25, Dash::Solid}};
-    for (const auto& q : p.outline) outline.path.push_back(to(q));
-    d.add(std::move(outline), "cut:outline");
-    for (const FlatHole& h : p.holes)
-        d.add(Circle{to(h.at), h.diameter_mm / 2, {Ink::NewSteel, 0.25, Dash::Solid}}, "cut:" + h.what);
-    for (const geometry::Outline& window : p.windows) {
-        Stroke s{{}, true, {Ink::NewSteel, 0.25, Dash::Solid}};
-        for (const auto& q : window) s.path.push_back(to(q));
-        d.add(std::move(s), "cut:window");
-    }
-    for (const FlatBend& b : p.bends) d.add(Stroke{{to(b.from), to(b.to)}, false, {Ink::Second, 0.25, Dash::DashDot}}, "bend");
-    return d;
-}
-
-Drawing flatSheet(const FlatPiece& p, units::LengthStep step, double width, double height, const Format& f) {
-    Drawing d{width, height, {}, {}};
-    const Reach r = PartsDraft::reachOf(p);
-    const Projection to =
-        fit(r.least[0], r.most[0], r.least[1], r.most[1], {f.px(60), f.px(40)}, width - f.px(130), height - f.px(150), true);
-    d.add(Text{{0, f.body()},
-               fmt::format("{}{}, {} thick", p.count > 1 ? fmt::format("{} × ", p.count) : "", p.name, trimmed(p.thickness_mm)),
-               f.body(),
-               Ink::Second});
-    PartsDraft::outline(d, p, to, f, "");
-    addScale(d, {f.px(2), height - f.px(6)}, to.scale, f);
-    const auto len = [&](double mm) { return units::formatLength(mm, step); };
-    d.add(Dimension{to(r.least[0], r.least[1]), to(r.most[0], r.least[1]), -f.px(44), len(r.most[0] - r.least[0]), f.small(),
-                    Ink::Ink, Mark::Derived});
-    d.add(Dimension{to(r.least[0], r.least[1]), to(r.least[0], r.most[1]), f.px(44), len(r.most[1] - r.least[1]), f.small(),
-                    Ink::Ink, Mark::Derived});
-    // each hole from the two edges, each bend from the lower one
-    std::vector<double> across;
-    for (const FlatHole& h : p.holes) across.push_back(h.at.first - r.least[0]);
-    std::sort(across.begin(), across.end());
-    double at = 0;
-    for (const double a : across) {
-        if (a - at < 0.25) continue;
-        d.add(Dimension{to(r.least[0] + at, r.least[1]), to(r.least[0] + a, r.least[1]), -f.px(20), len(a - at), f.small(),
-                        Ink::Ink, Mark::Derived});
-        at = a;
-    }
-    std::vector<double> up;
-    for (const FlatHole& h : p.holes) up.push_back(h.at.second - r.least[1]);
-    for (const FlatBend& b : p.bends) up.push_back((b.from.second + b.to.second) / 2 - r.least[1]);
-    std::sort(up.begin(), up.end());
-    at = 0;
-    for (const double u : up) {
-        if (u - at < 0.25) continue;
-        d.add(Dimension{to(r.most[0], r.least[1] + u), to(r.most[0], r.least[1] + at), f.px(22), len(u - at), f.small(), Ink::Ink,
-                        Mark::Derived});
-        at = u;
-    }
-    std::vector<std::string> said;
-    const auto once = [&](std::string text) {
-        if (std::find(said.begin(), said.end(), text) == said.end()) said.push_back(std::move(text));
-    };
-    for (const FlatBend& b : p.bends)
-        once(fmt::format("bend {} over {} inside, each takes up {:.1f}", units::formatAngle(b.angle_rad, 0), trimmed(b.inside_mm),
-                         b.allowance_mm));
-    for (const FlatHole& h : p.holes) once(fmt::format("{} {}", h.what, trimmed(h.diameter_mm)));
-    once(units::formatMass(p.mass_kg));
-    const auto lines = wrapped(fmt::format("{}", fmt::join(said, "; ")), width - f.px(10), f.small());
-    for (std::size_t k = 0; k < lines.size(); ++k)
-        d.add(Text{{0, height - f.px(24) - f.px(18) * static_cast<double>(lines.size() - 1 - k)}, lines[k], f.small(), Ink::Ink});
-    return d;
 }
 
 double wrapDepth(const BarPiece& b, std::size_t end, double angle) {

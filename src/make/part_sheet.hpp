@@ -24,14 +24,6 @@ sheet::Drawing partWords(const PartView&, double width, double height, const she
 std::string stockWords(const BarPiece&);
 /// "square, coped on 60.3, 45.0°".
 std::string endsWords(const BarPiece&);
-/// The rectangle that a flat piece is cut from, mm; "312.0 × 84.0".
-std::pair<double, double> flatSize(const FlatPiece&);
-std::string sizeWords(const FlatPiece&, units::LengthStep);
-
-/// A flat piece alone at 1 : 1 in mm: its outline, its holes, its bends' middle lines dashed: as a cutter wants it.
-sheet::Drawing flatDrawing(const FlatPiece&);
-/// The same with its dimensions, to scale in a box.
-sheet::Drawing flatSheet(const FlatPiece&, units::LengthStep, double width, double height, const sheet::Format&);
 /// The template that is wrapped round a coped end, 1 : 1: its lower edge square across the tube, its upper one the cut, from the
 /// tube's tip; the line along the tube from its upper side is marked. As wide as the tube is round.
 sheet::Drawing wrapDrawing(const BarPiece&, std::size_t end);

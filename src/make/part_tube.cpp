@@ -89,6 +89,52 @@ public:
         return handed(std::move(bar));
     }
 
+    /// A tank's filler or vent: from its mouth down to the tank, falling all along.
+    PartPlan piped() {
+        way_ = in_.at;
+        BarPiece bar = begun();
+        if (!schedule(bar)) return done();
+        for (std::size_t end = 0; end < 2; ++end) {
+            BarEnd& e = bar.ends[end];
+            e.point = end == 0 ? bar.from : bar.to;
+            e.normal = unit(minus(e.point, end == 0 ? bar.through[1] : bar.through[bar.through.size() - 2]));
+        }
+        const double least = f("fall");
+        std::optional<Figure> flattest;
+        std::size_t where = 0;
+        for (std::size_t k = 0; k + 1 < way_.size(); ++k) {
+            const std::size_t i = way_[k], j = way_[k + 1];
+            const Figure falls = build::figureOf(in_.places, {i, j}, [i, j](const std::vector<Vec3>& p) {
+                return std::atan2(p[i].z_mm - p[j].z_mm, std::hypot(p[j].x_mm - p[i].x_mm, p[j].y_mm - p[i].y_mm));
+            });
+            if (flattest && falls.value >= flattest->value) continue;
+            flattest = falls;
+            where = k;
+        }
+        const double one_degree = std::numbers::pi / 180, falls = flattest->value / one_degree, u95 = flattest->u95 / one_degree;
+        fact("it falls by no less than", fmt::format("{:.1f}° ± {:.1f}°", falls, u95));
+        if (falls - u95 < least / one_degree) {
+            const std::string between =
+                fmt::format("{} and {}", in_.places.names[way_[where]], in_.places.names[way_[where + 1]]);
+            add("part-sags", falls < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
+                falls < 0
+                    ? fmt::format("Between {} it rises towards the tank: fuel stands there, and air does not get past.", between)
+                    : fmt::format("Between {} it falls by {:.1f}° ± {:.1f}°: parked on a slope, it may hold fuel.", between,
+                                  falls, u95),
+                "The corner higher, the tank's own end lower, or the mouth moved up.")
+                .of(fmt::format("{:.1f}°", falls), fmt::format("≥ {:.0f}°", least / one_degree));
+        }
+        weighBent(bar, bar.length_mm.value);
+        p_.size_mm = bar.length_mm;
+        p_.size_of = "as it lies straight";
+        add("part-tank", PlanVerdict::Marginal, "Fuel runs in it: it is pressed with the tank before it is filled.",
+            "A hose of fuel's own kind at each end that gives with the body; the mouth outside of the cabin, earthed to the body.");
+        skip("the hoses and clamps at its ends, its cap or valve");
+        skip("what is hot beside it: 100 mm from an exhaust, 50 behind a shield; and what strikes it");
+        p_.bars.push_back(std::move(bar));
+        return done();
+    }
+
 private:
     BarPiece begun() {
         BarPiece bar;
@@ -226,6 +272,7 @@ private:
 } // namespace
 
 PartPlan bentTubePlan(const PartIn& in) { return BentTubeMaker(in).plain(); }
+PartPlan tankPipePlan(const PartIn& in) { return BentTubeMaker(in).piped(); }
 PartPlan cageTubePlan(const PartIn& in) { return BentTubeMaker(in).caged(); }
 
 } // namespace gorvet::make

@@ -136,6 +136,40 @@ std::optional<PressPlan> pressPlan(const FlatPiece& p) {
     return best;
 }
 
+std::optional<geometry::Outline> bentOutline(const FlatPiece& p) {
+    if (p.bends.empty() || p.bends.size() > most_bends) return std::nullopt;
+    const auto profile = profileOf(p);
+    if (!profile) return std::nullopt;
+    geometry::Outline lower, upper; // of the sheet: outside and inside of its bends
+    double x = 0, y = 0, way = 0, from = profile->begins;
+    const auto mark = [&] {
+        lower.emplace_back(x, y);
+        upper.emplace_back(x - p.thickness_mm * std::sin(way), y + p.thickness_mm * std::cos(way));
+    };
+    const auto straight = [&](double l) {
+        x += l * std::cos(way);
+        y += l * std::sin(way);
+        mark();
+    };
+    mark();
+    for (const Profile::Line& line : profile->lines) {
+        const FlatBend& b = p.bends[line.bend];
+        straight(line.at - b.allowance_mm / 2 - from);
+        const double r = b.inside_mm + p.thickness_mm, middle_x = x - r * std::sin(way), middle_y = y + r * std::cos(way);
+        constexpr int steps = 12;
+        for (int k = 0; k < steps; ++k) {
+            way += line.angle / steps;
+            x = middle_x + r * std::sin(way);
+            y = middle_y - r * std::cos(way);
+            mark();
+        }
+        from = line.at + b.allowance_mm / 2;
+    }
+    straight(profile->ends - from);
+    lower.insert(lower.end(), upper.rbegin(), upper.rend());
+    return lower;
+}
+
 std::vector<HoleByBend> holesByBends(const FlatPiece& p) {
     std::vector<HoleByBend> all;
     for (std::size_t h = 0; h < p.holes.size(); ++h)

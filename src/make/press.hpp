@@ -32,6 +32,10 @@ struct PressPlan {
 /// None for a piece without bends, or with more than 7, or whose bends do not all run one way: each is looked at alone there.
 std::optional<PressPlan> pressPlan(const FlatPiece&);
 
+/// Its section across its bends as it comes out of the press, anticlockwise: where it begins its lower side lies level. None
+/// where there is no `pressPlan`.
+std::optional<geometry::Outline> bentOutline(const FlatPiece&);
+
 /// A hole nearer to where a bend begins than this is pulled oval: two thicknesses.
 struct HoleByBend {
     std::size_t hole = 0, bend = 0;

@@ -6,6 +6,7 @@
 #include "analysis/width.hpp"
 #include "entry/typist.hpp"
 #include "make/crossmember.hpp"
+#include "make/flat_sheet.hpp"
 #include "make/part_sheet.hpp"
 #include "store/store.hpp"
 #include "stretch/spine_sheet.hpp"

@@ -1,5 +1,6 @@
 // docs/parts: a page for each kind of part, made from the list of kinds and from an example of each.
 #include "make/crossmember.hpp"
+#include "make/flat_sheet.hpp"
 #include "make/part_examples.hpp"
 #include "make/part_sheet.hpp"
 

@@ -1,7 +1,9 @@
 // Bends on a press: in what order, what comes against the blade, holes and ends of bends. Played by another simulation.
+#include "make/flat_sheet.hpp"
 #include "make/part_examples.hpp"
 #include "make/press.hpp"
 #include "make/solids_apart.hpp"
+#include "sheet/settle.hpp"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -135,6 +137,66 @@ TEST_CASE("holes by bends, and bends that end within the sheet", "[make][press]"
     // a relief cut in to where it ends
     p.outline = {{0, 0}, {100, 0}, {100, 100}, {45, 100}, {45, 60}, {35, 60}, {35, 100}, {0, 100}};
     CHECK(make::tornBends(p).empty());
+}
+
+TEST_CASE("the section as bent: as long as the flat by its bends' rule, as the part's own section",
+          "[make][press][closed-form]") {
+    const auto outline = make::bentOutline(strip({80, 44, 80}));
+    REQUIRE(outline);
+    // its area: straight lengths by the thickness, and quarters of a ring
+    const double straight = 80 + 44 + 80 - 2 * make::bendAllowance(quarter, 2, 2);
+    CHECK(geometry::areaOf(*outline) == Approx(2 * straight + 2 * M_PI / 4 * (16 - 4)).epsilon(2e-3));
+    const make::PartPlan p = make::partPlan(part("angle-bracket", {{0, 0, 60}, {60, 0, 0}}, {{"wide", 50}, {"hole", 11}}));
+    REQUIRE(p.flats.size() == 1);
+    const auto bracket = make::bentOutline(p.flats[0]);
+    REQUIRE(bracket);
+    CHECK(geometry::areaOf(*bracket) == Approx(geometry::areaOf(p.flats[0].section)).epsilon(1e-3));
+    const auto most = [](const geometry::Outline& o, bool across) {
+        double least = 1e9, all = -1e9;
+        for (const auto& [x, y] : o) {
+            least = std::min(least, across ? x : y);
+            all = std::max(all, across ? x : y);
+        }
+        return all - least;
+    };
+    CHECK(most(*bracket, true) == Approx(most(p.flats[0].section, false)).margin(0.01)); // its first leg is the upright
+    CHECK(most(*bracket, false) == Approx(most(p.flats[0].section, true)).margin(0.01));
+    CHECK_FALSE(make::bentOutline(strip({80})));
+}
+
+TEST_CASE("a flat's sheet: every hole in its table, every bend with its stop, within its box, no text on another",
+          "[make][press][sheet]") {
+    FlatPiece p = strip({80, 44, 80}, 3);
+    p.mass_kg = 1.2;
+    for (const std::size_t holes : {std::size_t{0}, std::size_t{2}, std::size_t{24}}) {
+        p.holes.clear();
+        for (std::size_t k = 0; k < holes; ++k)
+            p.holes.push_back({{10 + 8.0 * static_cast<double>(k % 12), 20 + 40.0 * static_cast<double>(k / 12)}, 5, "bolt"});
+        for (const double width : {86.0, 130.0, 260.0}) {
+            const sheet::Drawing d = make::flatSheet(p, units::LengthStep::Mm01, width, 165, sheet::on_paper);
+            const auto items = sheet::flatten(d);
+            std::vector<std::string> texts;
+            std::vector<std::array<sheet::P, 4>> covered;
+            for (const sheet::Item& item : items)
+                if (const auto* t = std::get_if<sheet::Text>(&item.shape)) {
+                    texts.push_back(t->text);
+                    const auto corners = sheet::cornersOf(*t);
+                    for (const auto& other : covered) {
+                        INFO(t->text << " with " << holes << " holes, " << width);
+                        CHECK_FALSE(sheet::overlap(corners, other));
+                    }
+                    covered.push_back(corners);
+                }
+            for (std::size_t k = 0; k < holes; ++k) {
+                CHECK(std::count(texts.begin(), texts.end(), std::to_string(k + 1)) >= 2); // on the drawing and in its table
+            }
+            CHECK(std::count(texts.begin(), texts.end(), std::string("80.0")) >= 1); // a stop
+            const auto reach = sheet::extent(items);
+            CHECK(reach.left >= -0.5);
+            CHECK(reach.right <= width + 0.5);
+            CHECK(reach.bottom <= 165.5);
+        }
+    }
 }
 
 TEST_CASE("parts say what stands in the way of their bends; of every kind no bend tears", "[make][press]") {
