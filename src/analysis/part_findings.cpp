@@ -128,9 +128,9 @@ private:
         const SteelPart* part = steelPartNamed(b_, in.name);
         constexpr double allowed_mm = 2;
         for (const PartFigure& f : part->made) {
-            const auto planned = in.figures.find(f.name);
-            if (f.name != "long" && planned == in.figures.end()) continue;
-            const double wanted = f.name == "long" ? p.size_mm.value : planned->second.value, off = f.value.value - wanted;
+            const auto planned = f.name == "long" ? std::optional(p.size_mm.value) : plannedFigure(*part, f.name);
+            if (!planned) continue;
+            const double off = f.value.value - *planned;
             if (std::abs(off) <= allowed_mm) continue;
             Finding& found =
                 add(sheet::Severity::Warn, "make.part-made", in.name, "Marginal",

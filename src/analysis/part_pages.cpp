@@ -329,6 +329,14 @@ std::string makePartJson(const Build& b, const Results& r) {
         }
         one["flats"] = Json::array();
         for (const make::FlatPiece& flat : p.flats) one["flats"].push_back(flatJson(flat));
+        one["as_made"] = Json::array();
+        for (const PartFigure& made : steelPartNamed(b, p.name)->made) {
+            const auto planned =
+                made.name == "long" ? std::optional(p.size_mm.value) : plannedFigure(*steelPartNamed(b, p.name), made.name);
+            one["as_made"].push_back({{"figure", made.name},
+                                      {"value", number(made.value.value)},
+                                      {"planned", planned ? Json(number(*planned)) : Json(nullptr)}});
+        }
         one["seams"] = Json::array();
         for (const make::Seam& s : p.seams)
             one["seams"].push_back({{"what", s.what}, {"length_mm", number(s.length_mm)}, {"leg_mm", number(s.leg_mm)}});

@@ -57,8 +57,11 @@ make::PartIn partInput(const Build& b, const Results& r, const SteelPart& part) 
         in.places = points.places();
         for (const std::string& name : points.assumed()) in.assumed.push_back("the place of " + name);
     }
+    // as it came out where it was taped: what stands beside it meets the part that is there
+    for (const PartFigure& f : part.made)
+        if (kind->figure(f.name)) in.figures[f.name] = Figure{f.value.value, 0, f.value.provenance};
     for (const PartFigure& f : part.figures) {
-        if (!kind->figure(f.name)) continue;
+        if (!kind->figure(f.name) || in.figures.contains(f.name)) continue;
         in.figures[f.name] = Figure{f.value.value, 0, f.value.provenance};
         if (f.value.provenance == Provenance::Assumed) in.assumed.push_back(fmt::format("its {}", f.name));
     }
@@ -72,6 +75,14 @@ make::PartIn partInput(const Build& b, const Results& r, const SteelPart& part) 
         }
     }
     return in;
+}
+
+std::optional<double> plannedFigure(const SteelPart& part, const std::string& word) {
+    for (const PartFigure& f : part.figures)
+        if (f.name == word) return f.value.value;
+    const PartKind* kind = partKindNamed(part.kind);
+    const PartFigureKind* of = kind ? kind->figure(word) : nullptr;
+    return of ? of->usual : std::nullopt;
 }
 
 std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const Build& b, const Results& r, const Results* previous) {
@@ -195,18 +206,11 @@ private:
     /// How it came out, against what was to be.
     void made(Card& c, const SteelPart& part, const make::PartPlan& p) const {
         for (const PartFigure& f : part.made) {
-            const double wanted = f.name == "long" ? p.size_mm.value : figure(part, f.name);
+            const double wanted = f.name == "long" ? p.size_mm.value : plannedFigure(part, f.name).value_or(std::nan(""));
             c.rows.push_back({fmt::format("{} as made", f.name),
                               fmt::format("{}, {} off", len(f.value.value), small(f.value.value - wanted)),
                               markOf(f.value.provenance), false});
         }
-    }
-    static double figure(const SteelPart& part, const std::string& word) {
-        for (const PartFigure& f : part.figures)
-            if (f.name == word) return f.value.value;
-        const PartKind* kind = partKindNamed(part.kind);
-        const PartFigureKind* of = kind ? kind->figure(word) : nullptr;
-        return of && of->usual ? *of->usual : std::nan("");
     }
     void figures(Card& c, const SteelPart& part, const std::string& line) const {
         const PartKind* kind = partKindNamed(part.kind);

@@ -11,6 +11,8 @@
 namespace gorvet::analysis {
 
 make::PartIn partInput(const build::Build&, const Results&, const build::SteelPart&);
+/// What a figure of a part was to be: as said, or as usual. None: nobody said it.
+std::optional<double> plannedFigure(const build::SteelPart&, const std::string& word);
 std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const build::Build&, const Results&, const Results* previous);
 
 /// Pieces of each section that can be had in lengths, laid into those and into what lies on the shelf.

@@ -12,6 +12,8 @@ namespace gorvet::make {
 /// Fillets: allowable 0.30 of an electrode of 70 ksi on the throat, 0.40 of the yield on the leg; margin to yield.
 /// engineering.md, Stretch.
 inline constexpr double weld_mpa = 0.30 * 482, base_share = 0.40, yield_margin = 1.5, throat_share = 0.707;
+/// The largest leg of a fillet that is put on by default, mm.
+inline constexpr double most_leg_mm = 6;
 /// Bolts of class 8.8 over their shank, pulled and sheared. engineering.md, Stretch.
 inline constexpr double bolt_pull_mpa = 0.33 * 800, bolt_shear_mpa = 0.17 * 800;
 /// The most that a saw is turned off square.

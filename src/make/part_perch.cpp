@@ -19,7 +19,6 @@ using geometry::unit;
 
 namespace {
 
-constexpr double most_leg_mm = 6;
 constexpr int disc_steps = 64;
 
 class PerchMaker : PartMaker {

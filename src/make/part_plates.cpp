@@ -165,8 +165,6 @@ public:
     }
 
 private:
-    static constexpr double most_leg_mm = 6;
-
     /// Round the bolt, and straight down to the ends of the foot.
     static geometry::Outline earOutline(double half, double high, double edge) {
         geometry::Outline o{{-half, 0}, {half, 0}};

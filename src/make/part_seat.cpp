@@ -19,7 +19,7 @@ using geometry::unit;
 
 namespace {
 
-constexpr double most_leg_mm = 6, nut_leg_mm = 3, nut_round = 1.6; ///< a nut is so many holes wide
+constexpr double nut_leg_mm = 3, nut_round = 1.6; ///< a nut is so many holes wide
 
 class SeatMaker : BarMaker {
 public:

@@ -104,8 +104,6 @@ public:
     }
 
 private:
-    static constexpr double most_leg_mm = 6;
-
     /// Square to a direction, across the car as near as it can be.
     static Vec3 acrossCar(const Vec3& y) {
         Vec3 through = minus({0, 1, 0}, times(y, y.y_mm));

@@ -227,4 +227,34 @@ TEST_CASE("a wall that was measured elsewhere is a guess under a foot, and so is
     CHECK_FALSE(known("part b1 upon aluminium thick 3.2"));
 }
 
+TEST_CASE("as made, a part is what came out: its neighbours meet that, and what it was to be stands beside it", "[make][part]") {
+    entry_tests::Typist t;
+    t.type("session monday right-way-up wheels");
+    t.scannedLadder("rail 100 x 60 x 4 box top");
+    for (const char* line :
+         {"point Ba 1500 -390 450", "coordinates Ba 1500 -390 450", "point Bb 1500 390 450", "coordinates Bb 1500 390 450",
+          "point Ca 1550 -390 450", "coordinates Ca 1550 -390 450", "point Cb 1550 390 450", "coordinates Cb 1550 390 450",
+          "part b1 brace at Ba Bb across 40 wall 3", "part b2 brace at Ca Cb across 40 wall 3"})
+        t.type(line);
+    const auto stand = [](const Results& r) { return r.fouls->size(); };
+    const auto said = [](const Results& r) {
+        return std::count_if(r.findings.begin(), r.findings.end(), [](const Finding& f) { return f.code == "make.part-made"; });
+    };
+    const Results planned = analyse(t.b, 1);
+    CHECK(stand(planned) == 0); // 10 mm between them
+    CHECK(said(planned) == 0);
+    t.type("part b1 made across 66 made wall 5");
+    const Results out = analyse(t.b, 1);
+    CHECK(stand(out) == 1); // 3 mm of the one in the other
+    CHECK(said(out) == 1);  // its wall is within 2 mm
+    const auto& in = out.parts.front().input();
+    CHECK(in.figures.at("across").value == 66);
+    CHECK(in.figures.at("wall").value == 5);
+    CHECK(*plannedFigure(*build::steelPartNamed(t.b, "b1"), "across") == 40);
+    CHECK(out.parts.front()->mass_kg > 2 * planned.parts.front()->mass_kg);
+    // it is forgotten again by a new plan of it, or by taking it back
+    t.type("part b1 made across 41");
+    CHECK(stand(analyse(t.b, 1)) == 0);
+}
+
 } // namespace analysis_steel_test
