@@ -98,6 +98,15 @@ private:
         return true;
     }
 
+    /// Where a cut edge, its places in order across, is met so far across.
+    static geometry::Flat edgeAt(const std::vector<geometry::Flat>& edge, double y) {
+        for (std::size_t k = 0; k + 1 < edge.size(); ++k) {
+            const auto& [x0, y0] = edge[k];
+            const auto& [x1, y1] = edge[k + 1];
+            if (y0 <= y && y <= y1 && y1 > y0) return {x0 + (x1 - x0) * (y - y0) / (y1 - y0), y};
+        }
+        return {edge.front().first, y};
+    }
     /// Sides and bottom, as they lie flat.
     void trough() {
         Trough t;
@@ -138,8 +147,7 @@ private:
         piece.outline.insert(piece.outline.end(), near.rbegin(), near.rend());
         const double bend = tangent + allowance / 2;
         for (const double side : {-1.0, 1.0})
-            piece.bends.push_back(
-                {{root.x(side * half, 0), side * bend}, {end.x(side * half, 0), side * bend}, quarter, inside_, allowance});
+            piece.bends.push_back({edgeAt(near, side * bend), edgeAt(far, side * bend), quarter, inside_, allowance});
         // water and wax run out where it is lowest
         const double at_x = low_end.z_mm < low.z_mm ? end.x(0, 0) - drain_in_mm : root.x(0, 0) + drain_in_mm;
         piece.holes.push_back({{at_x, 0}, drain_mm, "drain"});

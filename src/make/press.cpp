@@ -190,10 +190,11 @@ std::vector<std::size_t> tornBends(const FlatPiece& p) {
         const FlatBend& b = p.bends[k];
         const Flat run = along(b), across = acrossOf(b);
         bool tears = false;
-        for (const double end : {-near_mm, longOf(b) + near_mm})
-            for (const double off : {-0.4, 0.0, 0.4}) { // all of what bends, but for its edges
-                const Flat q{b.from.first + run.first * end + across.first * off * b.allowance_mm,
-                             b.from.second + run.second * end + across.second * off * b.allowance_mm};
+        for (const int end : {-1, 1})
+            for (const double off : {-0.4, 0.0, 0.4}) { // all of what bends, but for its edges; an end may be cut on a slant
+                const double beyond = near_mm + (off == 0 ? 0 : 2 * b.allowance_mm), at = end < 0 ? -beyond : longOf(b) + beyond;
+                const Flat q{b.from.first + run.first * at + across.first * off * b.allowance_mm,
+                             b.from.second + run.second * at + across.second * off * b.allowance_mm};
                 tears = tears || (geometry::isInside(p.outline, q) && geometry::fromEdge(p.outline, q) > near_mm / 2);
             }
         if (tears) torn.push_back(k);
