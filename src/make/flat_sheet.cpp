@@ -5,6 +5,7 @@
 #include "sheet/plan_words.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include <fmt/format.h>
@@ -16,8 +17,9 @@ using namespace sheet;
 
 namespace {
 
-constexpr std::size_t most_chained = 4; ///< holes that are measured on the drawing itself, too
-constexpr double dash_mm = 0.25;        ///< places nearer than this are one
+constexpr std::size_t most_chained = 4;  ///< holes that are measured on the drawing itself, too
+constexpr std::size_t most_corners = 16; ///< that are said, each by itself
+constexpr double dash_mm = 0.25;         ///< places nearer than this are one
 
 struct Box {
     double left = 1e18, low = 1e18, right = -1e18, high = -1e18;
@@ -84,7 +86,7 @@ public:
                                trimmed(p_.thickness_mm), units::formatMass(p_.mass_kg)),
                    f_.body(),
                    Ink::Second});
-        Rows holes = holeRows();
+        Rows holes = holeRows(), corners = cornerRows();
         const Rows bends = bendRows();
         const auto notes = noteLines(width);
         // what is left over its tables is the drawing's; where that is little, its section goes, then what its table has too many
@@ -93,22 +95,25 @@ public:
         const auto left = [&] {
             return height - head - dims - foot - notes_tall - bends.tall(width, f_) - holes.tall(width, f_);
         };
+        if (left() < least) corners.rows.clear(); // they are on its pattern, 1 : 1
         const bool section = !p_.bends.empty() && left() - f_.px(section_px) > least;
         const std::size_t all = holes.rows.size();
         while (left() < least && holes.rows.size() > 1) holes.rows.pop_back();
-        if (holes.rows.size() < all)
-            holes.rows.back() = {"…", fmt::format("{} more: by its DXF", all - holes.rows.size() + 1), "", "", ""};
+        if (holes.rows.size() < all) holes.rows.back() = {"…", fmt::format("+ {}", all - holes.rows.size() + 1), "", "", "DXF"};
         const double drawn = left() - (section ? f_.px(section_px) : 0);
         const Projection to = fit(r_.left, r_.right, r_.low, r_.high, {f_.px(66), head}, width - f_.px(136), drawn, true);
         addFlat(d, p_, to, f_, "");
         dimensions(d, to);
+        for (std::size_t k = 0; k < corners.rows.size(); ++k) corner(d, to, k);
         double y = head + drawn + dims;
         if (section) {
             bentSection(d, {0, y - f_.px(14)}, width, f_.px(section_px - 40));
             y += f_.px(section_px);
         }
-        holes.draw(d, {0, y}, width, f_);
-        y += holes.tall(width, f_);
+        for (const Rows* table : std::array<const Rows*, 2>{&corners, &holes}) {
+            table->draw(d, {0, y}, width, f_);
+            y += table->tall(width, f_);
+        }
         bends.draw(d, {0, y}, width, f_);
         y += bends.tall(width, f_);
         for (const std::string& line : notes) {
@@ -124,8 +129,8 @@ private:
 
     std::vector<std::string> noteLines(double width) const {
         const auto press = pressPlan(p_);
-        const std::string corner = p_.holes.empty() ? "" : "Holes stand right and up from the flat's lower left corner. ";
-        if (!press) return corner.empty() ? std::vector<std::string>{} : wrapped(corner, width - f_.px(10), f_.small());
+        const std::string from = p_.holes.empty() && !hasCorners() ? "" : "Right and up are from the flat's lower left. ";
+        if (!press) return from.empty() ? std::vector<std::string>{} : wrapped(from, width - f_.px(10), f_.small());
         std::string said =
             fmt::format("Bent on a vee of {} under a straight blade, upwards; stops are the flat's, from its nearer edge.",
                         trimmed(press->vee_mm));
@@ -134,7 +139,7 @@ private:
                 fmt::format("Bent on a vee of {} under a goose-neck cut back by {:.0f}, upwards; stops are the flat's, from its "
                             "nearer edge.",
                             trimmed(press->vee_mm), press->past_mm + blade_mm / 2);
-        return wrapped(corner + said, width - f_.px(10), f_.small());
+        return wrapped(from + said, width - f_.px(10), f_.small());
     }
     std::string len(double mm) const { return units::formatLength(mm, step_); }
 
@@ -145,6 +150,22 @@ private:
             all.rows.push_back(
                 {fmt::format("{}", k + 1), len(h.at.first - r_.left), len(h.at.second - r_.low), trimmed(h.diameter_mm), h.what});
         }
+        return all;
+    }
+    /// Corners of an outline that is no rectangle, where they are few: none of what is round.
+    bool hasCorners() const {
+        if (p_.outline.size() > most_corners) return false;
+        return std::any_of(p_.outline.begin(), p_.outline.end(), [&](const auto& q) {
+            const bool aside = q.first - r_.left > dash_mm && r_.right - q.first > dash_mm,
+                       between = q.second - r_.low > dash_mm && r_.high - q.second > dash_mm;
+            return aside || between;
+        });
+    }
+    static std::string letter(std::size_t k) { return std::string(1, static_cast<char>('a' + k)); }
+    Rows cornerRows() const {
+        Rows all{{"corner", "right", "up"}, {}};
+        for (std::size_t k = 0; hasCorners() && k < p_.outline.size(); ++k)
+            all.rows.push_back({letter(k), len(p_.outline[k].first - r_.left), len(p_.outline[k].second - r_.low)});
         return all;
     }
     Rows bendRows() const {
@@ -207,6 +228,17 @@ private:
                             Ink::Ink, Mark::Derived});
         });
     }
+    /// A corner's letter, off it to the outside.
+    void corner(Drawing& d, const Projection& to, std::size_t k) const {
+        const P at = to(p_.outline[k].first, p_.outline[k].second), middle = to((r_.left + r_.right) / 2, (r_.low + r_.high) / 2);
+        const double away = std::max(1e-6, std::hypot(at.x - middle.x, at.y - middle.y));
+        d.add(Text{{at.x + f_.px(9) * (at.x - middle.x) / away, at.y + f_.px(9) * (at.y - middle.y) / away},
+                   letter(k),
+                   f_.small(),
+                   Ink::Second,
+                   Anchor::Centre,
+                   Level::Middle});
+    }
     template <class Add> static void chain(std::vector<double> places, const Add& add) {
         std::sort(places.begin(), places.end());
         double at = 0;
@@ -233,7 +265,11 @@ private:
         d.add(std::move(edge));
         d.add(Dimension{to(r.left, r.low), to(r.right, r.low), -f_.px(16), len(r.wide()), f_.small(), Ink::Ink, Mark::Derived});
         d.add(Dimension{to(r.left, r.low), to(r.left, r.high), f_.px(16), len(r.tall()), f_.small(), Ink::Ink, Mark::Derived});
-        d.add(Text{{at.x + width * 0.5 + f_.px(60), at.y + f_.px(20)}, "section, as bent", f_.small(), Ink::Second});
+        double y = at.y + f_.px(20);
+        for (const std::string& line : wrapped("as bent, cut where it is widest", width * 0.5 - f_.px(64), f_.small())) {
+            d.add(Text{{at.x + width * 0.5 + f_.px(60), y}, line, f_.small(), Ink::Second});
+            y += f_.px(17);
+        }
     }
 
     const FlatPiece& p_;

@@ -203,10 +203,39 @@ TEST_CASE("a flat's sheet: every hole in its table, every bend with its stop, wi
             CHECK(std::count(texts.begin(), texts.end(), std::string("80.0")) >= 1); // a stop
             const auto reach = sheet::extent(items);
             CHECK(reach.left >= -0.5);
+            for (const sheet::Item& item : items)
+                if (const auto* t = std::get_if<sheet::Text>(&item.shape);
+                    t && t->at.x + sheet::textWidth(t->text, t->size, t->face) > width)
+                    UNSCOPED_INFO(t->text);
             CHECK(reach.right <= width + 0.5);
             CHECK(reach.bottom <= 165.5);
         }
     }
+}
+
+TEST_CASE("a flat's corners stand in a table where it is no rectangle and they are few", "[make][press][sheet]") {
+    const auto texts = [](const FlatPiece& p) {
+        std::vector<std::string> all;
+        for (const sheet::Item& item : sheet::flatten(make::flatSheet(p, units::LengthStep::Mm01, 120, 165, sheet::on_paper)))
+            if (const auto* t = std::get_if<sheet::Text>(&item.shape)) all.push_back(t->text);
+        return all;
+    };
+    const auto has = [](const std::vector<std::string>& all, const std::string& text) {
+        return std::count(all.begin(), all.end(), text);
+    };
+    FlatPiece p;
+    p.name = "web";
+    p.thickness_mm = 5;
+    p.outline = {{0, 0}, {91.5, 41.3}, {91.5, 70}, {0, 70}};
+    auto all = texts(p);
+    CHECK(has(all, "corner") == 1);
+    CHECK(has(all, "b") == 2); // at the corner and in the table
+    CHECK(has(all, "41.3") == 1);
+    p.outline = {{0, 0}, {91.5, 0}, {91.5, 70}, {0, 70}};
+    CHECK(has(texts(p), "corner") == 0); // a rectangle
+    p.outline.clear();
+    for (int k = 0; k < 40; ++k) p.outline.emplace_back(50 * std::cos(k * M_PI / 20), 50 * std::sin(k * M_PI / 20));
+    CHECK(has(texts(p), "corner") == 0); // round
 }
 
 TEST_CASE("parts say what stands in the way of their bends; of every kind no bend tears", "[make][press]") {
