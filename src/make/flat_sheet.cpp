@@ -93,7 +93,8 @@ public:
         const double head = f_.px(40), dims = f_.px(70), foot = f_.px(26), least = height * least_drawn;
         const double notes_tall = f_.px(17) * static_cast<double>(notes.size());
         const auto left = [&] {
-            return height - head - dims - foot - notes_tall - bends.tall(width, f_) - holes.tall(width, f_);
+            return height - head - dims - foot - notes_tall - bends.tall(width, f_) - holes.tall(width, f_) -
+                   corners.tall(width, f_);
         };
         if (left() < least) corners.rows.clear(); // they are on its pattern, 1 : 1
         const bool section = !p_.bends.empty() && left() - f_.px(section_px) > least;

@@ -178,7 +178,10 @@ TEST_CASE("a flat's sheet: every hole in its table, every bend with its stop, wi
           "[make][press][sheet]") {
     FlatPiece p = strip({80, 44, 80}, 3);
     p.mass_kg = 1.2;
-    for (const std::size_t holes : {std::size_t{0}, std::size_t{2}, std::size_t{24}}) {
+    const geometry::Outline square = p.outline, cornered = {{0, 4},    {78, 0},    {83, 1},   {121, 1}, {126, 0},  {204, 4},
+                                                            {204, 96}, {126, 100}, {121, 99}, {83, 99}, {78, 100}, {0, 96}};
+    for (const std::size_t holes : {std::size_t{0}, std::size_t{2}, std::size_t{7}, std::size_t{24}}) {
+        p.outline = holes % 2 || !holes ? cornered : square;
         p.holes.clear();
         for (std::size_t k = 0; k < holes; ++k)
             p.holes.push_back({{10 + 8.0 * static_cast<double>(k % 12), 20 + 40.0 * static_cast<double>(k / 12)}, 5, "bolt"});
