@@ -126,19 +126,23 @@ private:
     /// What came out otherwise than it was to be, by more than its own ± and what a saw gives.
     void asMade(const make::PartIn& in, const make::PartPlan& p, const std::string& tag) {
         const SteelPart* part = steelPartNamed(b_, in.name);
-        constexpr double allowed_mm = 2;
         for (const PartFigure& f : part->made) {
             const auto planned = f.name == "long" ? std::optional(p.size_mm.value) : plannedFigure(*part, f.name);
             if (!planned) continue;
-            const double off = f.value.value - *planned;
-            if (std::abs(off) <= allowed_mm) continue;
+            constexpr double allowed_mm = 2, allowed_rad = 0.0174533, allowed_count = 0.5;
+            const PartUnit unit = partUnitOf(*part, f.name);
+            const double off = f.value.value - *planned, allowed = unit == PartUnit::Length  ? allowed_mm
+                                                                   : unit == PartUnit::Angle ? allowed_rad
+                                                                                             : allowed_count;
+            if (std::abs(off) <= allowed) continue;
+            const auto in_words = [&](double value) { return partFigureWords(unit, value, b_.settings.length_step); };
             Finding& found =
                 add(sheet::Severity::Warn, "make.part-made", in.name, "Marginal",
-                    fmt::format("{} came out with its {} {:.1f} mm {} than it was to be.", in.name, f.name, std::abs(off),
+                    fmt::format("{} came out with its {} {} {} than it was to be.", in.name, f.name, in_words(std::abs(off)),
                                 off > 0 ? "more" : "less"),
-                    fmt::format("Plan it as it is: part {} {} {:g}; or make it anew.", in.name, f.name, f.value.value));
-            found.figure = fmt::format("{:.1f} mm", off);
-            found.need = fmt::format("± {:g} mm", allowed_mm);
+                    fmt::format("Plan it as it is: part {} {} {}; or make it anew.", in.name, f.name, f.value.typed));
+            found.figure = in_words(off);
+            found.need = "± " + in_words(allowed);
             found.tag = tag;
         }
     }

@@ -69,7 +69,10 @@ make::PartIn partInput(const Build& b, const Results& r, const SteelPart& part) 
         if (in.figures.contains(f.word)) continue;
         if (f.usual) {
             in.figures[f.word] = Figure{*f.usual, 0, Provenance::Assumed};
-            in.assumed.push_back(fmt::format("its {}, {:g}", f.word, *f.usual));
+            in.assumed.push_back(fmt::format("its {}, {}", f.word,
+                                             f.unit == PartUnit::Length
+                                                 ? fmt::format("{:g}", *f.usual)
+                                                 : partFigureWords(f.unit, *f.usual, b.settings.length_step)));
         } else if (f.must) {
             in.missing.push_back(fmt::format("its {}, {}", f.word, f.about));
         }
@@ -83,6 +86,21 @@ std::optional<double> plannedFigure(const SteelPart& part, const std::string& wo
     const PartKind* kind = partKindNamed(part.kind);
     const PartFigureKind* of = kind ? kind->figure(word) : nullptr;
     return of ? of->usual : std::nullopt;
+}
+
+PartUnit partUnitOf(const SteelPart& part, const std::string& word) {
+    const PartKind* kind = partKindNamed(part.kind);
+    const PartFigureKind* of = kind ? kind->figure(word) : nullptr;
+    return of ? of->unit : PartUnit::Length;
+}
+std::string partFigureWords(PartUnit unit, double value, units::LengthStep step) {
+    switch (unit) {
+    case PartUnit::Length: return units::formatLength(value, step, true);
+    case PartUnit::Angle: return units::formatAngle(value, 1);
+    case PartUnit::Newton: return fmt::format("{:.0f} N", value);
+    case PartUnit::Count: break;
+    }
+    return fmt::format("{:g}", value);
 }
 
 std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const Build& b, const Results& r, const Results* previous) {
@@ -206,9 +224,12 @@ private:
     /// How it came out, against what was to be.
     void made(Card& c, const SteelPart& part, const make::PartPlan& p) const {
         for (const PartFigure& f : part.made) {
-            const double wanted = f.name == "long" ? p.size_mm.value : plannedFigure(part, f.name).value_or(std::nan(""));
+            const PartUnit unit = partUnitOf(part, f.name);
+            const auto in_words = [&](double value) { return partFigureWords(unit, value, b_.settings.length_step); };
+            const auto wanted = f.name == "long" ? std::optional(p.size_mm.value) : plannedFigure(part, f.name);
             c.rows.push_back({fmt::format("{} as made", f.name),
-                              fmt::format("{}, {} off", len(f.value.value), small(f.value.value - wanted)),
+                              wanted ? fmt::format("{}, {} off", in_words(f.value.value), in_words(f.value.value - *wanted))
+                                     : in_words(f.value.value),
                               markOf(f.value.provenance), false});
         }
     }

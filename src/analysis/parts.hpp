@@ -4,6 +4,7 @@
 #include "analysis/card_maker.hpp"
 #include "analysis/listing.hpp"
 #include "analysis/steel.hpp"
+#include "build/part_kinds.hpp"
 #include "make/part.hpp"
 #include "make/plates.hpp"
 
@@ -13,6 +14,10 @@ namespace gorvet::analysis {
 make::PartIn partInput(const build::Build&, const Results&, const build::SteelPart&);
 /// What a figure of a part was to be: as said, or as usual. None: nobody said it.
 std::optional<double> plannedFigure(const build::SteelPart&, const std::string& word);
+/// In what a figure of a part is said; "long", its main length, is one.
+build::PartUnit partUnitOf(const build::SteelPart&, const std::string& word);
+/// It in words, with its unit: "82.0 mm", "5°", "3".
+std::string partFigureWords(build::PartUnit, double value, units::LengthStep);
 std::vector<Node<make::PartIn, make::PartPlan>> partsOf(const build::Build&, const Results&, const Results* previous);
 
 /// Pieces of each section that can be had in lengths, laid into those and into what lies on the shelf.

@@ -252,6 +252,14 @@ TEST_CASE("as made, a part is what came out: its neighbours meet that, and what 
     CHECK(in.figures.at("wall").value == 5);
     CHECK(*plannedFigure(*build::steelPartNamed(t.b, "b1"), "across") == 40);
     CHECK(out.parts.front()->mass_kg > 2 * planned.parts.front()->mass_kg);
+    const auto finding =
+        std::find_if(out.findings.begin(), out.findings.end(), [](const Finding& f) { return f.code == "make.part-made"; });
+    CHECK(finding->sentence == "b1 came out with its across 26.0 mm more than it was to be.");
+    CHECK(finding->remedy.find("part b1 across 66;") != std::string::npos);
+    // angles and numbers in their own words
+    CHECK(partFigureWords(build::PartUnit::Angle, 0.0872665, units::LengthStep::Mm01).find("5.0") == 0);
+    CHECK(partFigureWords(build::PartUnit::Count, 3, units::LengthStep::Mm01) == "3");
+    CHECK(partUnitOf(*build::steelPartNamed(t.b, "b1"), "load") == build::PartUnit::Newton);
     // it is forgotten again by a new plan of it, or by taking it back
     t.type("part b1 made across 41");
     CHECK(stand(analyse(t.b, 1)) == 0);
