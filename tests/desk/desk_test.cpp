@@ -1,5 +1,6 @@
 // What holds for the whole desk: call-out, what is remembered, long work, large text, names of controls, keyboard.
 #include "desk/driver.hpp"
+#include "desk/shell/verb_strip.hpp"
 
 #include <QAbstractButton>
 #include <QScrollBar>
@@ -52,6 +53,28 @@ TEST_CASE("call-out: a figure and Enter from under the car", "[desk]") {
     QTest::keyClick(field, Qt::Key_Escape);
     CHECK(d.find<QLineEdit>("entry")->isVisible());
     d.action("undo");
+}
+
+TEST_CASE("what is at work says as much as the benches' names leave room for", "[desk]") {
+    const auto path = test::demoBuild(test::freshFolder("window-strip"));
+    Driver d;
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    auto* strip = d.find<desk::VerbStrip>("verbStrip");
+    auto* words = d.find<QLabel>("workText");
+    auto* names = d.find<QScrollArea>("verbScroll");
+    for (const int wide : {1280, 1920}) {
+        d.window.resize(wide, 800);
+        REQUIRE(waitFor([&] { return strip->width() >= wide - 20 && strip->width() <= wide; }));
+        strip->setWork("what stands beside the wheels, through bump, droop and lock", 0.5);
+        INFO(wide << " " << words->text().toStdString());
+        CHECK(words->text().endsWith("50 %"));
+        CHECK(words->toolTip().startsWith("what stands beside the wheels"));
+        REQUIRE(waitFor([&] { return names->viewport()->width() >= names->widget()->sizeHint().width(); })); // none is covered
+        CHECK(words->text().startsWith("what") == (wide == 1920));
+        strip->setWork({}, 0);
+        CHECK(words->text().isEmpty());
+        CHECK_FALSE(words->isVisible());
+    }
 }
 
 TEST_CASE("a reading far off what is expected is kept by a second Enter alone", "[desk]") {

@@ -153,9 +153,31 @@ void VerbStrip::setWords(const QString& build_name, const QString& status) {
 }
 
 void VerbStrip::setWork(const QString& what, double share) {
-    work_->setText(what.isEmpty() ? QString() : QString::fromUtf8("%1 · %2 %").arg(what).arg(static_cast<int>(100 * share)));
+    work_what_ = what;
+    work_share_ = QString::fromUtf8("%1 %").arg(static_cast<int>(100 * share));
+    work_->setToolTip(what);
+    work_->setAccessibleName(what);
     work_->setVisible(!what.isEmpty());
     cancel_->setVisible(!what.isEmpty());
+    fitWork();
+}
+
+void VerbStrip::fitWork() {
+    // the benches keep their names: what is at work says as much as there is room for, its share at the least
+    if (work_what_.isEmpty()) return work_->clear();
+    const int words = std::max(name_->sizeHint().width(), status_->sizeHint().width()), gaps = 5 * layout()->spacing() + 2 * 16;
+    const int room =
+        width() - scroll_->widget()->sizeHint().width() - cancel_->sizeHint().width() - words - menu_->sizeHint().width() - gaps;
+    const QFontMetrics metrics = work_->fontMetrics();
+    const QString ends = QString::fromUtf8(" · ") + work_share_;
+    const int left = room - metrics.horizontalAdvance(ends);
+    const QString said = metrics.elidedText(work_what_, Qt::ElideRight, left);
+    work_->setText(left > 3 * metrics.horizontalAdvance(QString::fromUtf8("…")) ? said + ends : work_share_);
+}
+
+void VerbStrip::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    fitWork();
 }
 
 bool VerbStrip::working() const { return cancel_->isVisible(); }

@@ -47,13 +47,19 @@ signals:
     void chosen(int index);
     void cancelled();
 
+protected:
+    void resizeEvent(QResizeEvent*) override;
+
 private:
+    /// As much of what is at work as the benches' names leave room for.
+    void fitWork();
     std::vector<VerbButton*> buttons_;
     QLabel* name_;
     QLabel* status_;
     QToolButton* menu_;
     QScrollArea* scroll_ = nullptr;
     QLabel* work_ = nullptr;
+    QString work_what_, work_share_;
     QPushButton* cancel_ = nullptr;
 };
 
