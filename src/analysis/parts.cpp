@@ -58,8 +58,12 @@ make::PartIn partInput(const Build& b, const Results& r, const SteelPart& part) 
         for (const std::string& name : points.assumed()) in.assumed.push_back("the place of " + name);
     }
     // as it came out where it was taped: what stands beside it meets the part that is there
-    for (const PartFigure& f : part.made)
-        if (kind->figure(f.name)) in.figures[f.name] = Figure{f.value.value, 0, f.value.provenance};
+    for (const PartFigure& f : part.made) {
+        const PartFigureKind* of = kind->figure(f.name);
+        if (!of || of->asked) continue;
+        in.figures[f.name] = Figure{f.value.value, 0, f.value.provenance};
+        if (f.value.provenance == Provenance::Assumed) in.assumed.push_back(fmt::format("its {} as made", f.name));
+    }
     for (const PartFigure& f : part.figures) {
         if (!kind->figure(f.name) || in.figures.contains(f.name)) continue;
         in.figures[f.name] = Figure{f.value.value, 0, f.value.provenance};

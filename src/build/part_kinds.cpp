@@ -27,7 +27,11 @@ PartFigureKind captive() {
 }
 /// 1: yes.
 PartFigureKind flag(const char* word, const char* about) { return {word, PartUnit::Count, 0, 1, std::nullopt, false, about, 1}; }
-PartFigureKind load(const char* about) { return {"load", PartUnit::Newton, 1, 500'000, std::nullopt, false, about}; }
+PartFigureKind asked(PartFigureKind f) {
+    f.asked = true;
+    return f;
+}
+PartFigureKind load(const char* about) { return asked({"load", PartUnit::Newton, 1, 500'000, std::nullopt, false, about}); }
 
 /// Tubes and boxes.
 void addBars(std::vector<PartKind>& all) {
@@ -70,8 +74,8 @@ void addBars(std::vector<PartKind>& all) {
           length("over", 1.5, 20, "thickness of a plate welded over its opening; left out: none"),
           usual("under", 0, 20, 5, "thickness of a plate under it that is bolted; 0: none"),
           length("hole", 4, 30, "in that plate, for its four bolts; left out: 9"),
-          length("front-legs", 100, 3000, "of the original front legs, along the longest edge: they are used again"),
-          length("rear-legs", 100, 3000, "of the original rear legs, the same way"),
+          asked(length("front-legs", 100, 3000, "of the original front legs, along the longest edge: they are used again")),
+          asked(length("rear-legs", 100, 3000, "of the original rear legs, the same way")),
           load("pressed on its middle at the most, N")}});
     all.push_back(
         {"k-brace",
@@ -200,9 +204,10 @@ void addStands(std::vector<PartKind>& all) {
           length("nose", 5, 200, "height of its webs at their end; left out: 15"),
           length("edge", 6, 150, "from its hole's middle to its outer edge; left out: one and three quarter holes"),
           {"tilt", PartUnit::Angle, -0.9, 0.9, std::nullopt, false, "its top slopes down outwards; left out: level"},
-          {"torque", PartUnit::Count, 1, 30'000, std::nullopt, false,
-           "N·m that an engine's two mounts hold at the most: its own by the lowest gear where the gearbox hangs on it", 900},
-          length("spread", 100, 2000, "from the one of these two mounts to the other"),
+          asked({"torque", PartUnit::Count, 1, 30'000, std::nullopt, false,
+                 "N·m that an engine's two mounts hold at the most: its own by the lowest gear where the gearbox hangs on it",
+                 900}),
+          asked(length("spread", 100, 2000, "from the one of these two mounts to the other")),
           grip(),
           captive(),
           load("pressed on it at the most, N")}});
@@ -238,20 +243,20 @@ void addStands(std::vector<PartKind>& all) {
                    {usual("sheet", 1, 4, 1.5, "thickness"),
                     needed("deep", 40, 800, 220, "height at its front"),
                     length("deep-end", 40, 800, "height at its rear; left out: as at its front"),
-                    {"litres", PartUnit::Count, 1, 500, std::nullopt, false, "that it must hold", 50},
+                    asked({"litres", PartUnit::Count, 1, 500, std::nullopt, false, "that it must hold", 50}),
                     {"baffles", PartUnit::Count, 0, 8, std::nullopt, false, "across it; left out: one every 300 mm", 1}}});
 }
 
 /// A tank's pipes, and what people are held by.
 void addLicensed(std::vector<PartKind>& all) {
-    all.push_back({"tank-pipe",
-                   "a tank's filler or vent: a bent tube that falls all along to the tank",
-                   {"its mouth", "its end on the tank, or its first corner", "the next corner, or its end on the tank"},
-                   true,
-                   {needed("across", 5, 90, 50, "outside diameter"),
-                    needed("wall", 0.6, 4, 1.5, "its wall"),
-                    length("radius", 10, 600, "of its bends, to its middle; left out: three diameters"),
-                    {"fall", PartUnit::Angle, 0, 0.8, 0.0872665, false, "the least that it falls anywhere, the car level"}}});
+    all.push_back(
+        {"tank-pipe",
+         "a tank's filler or vent: a bent tube that falls all along to the tank",
+         {"its mouth", "its end on the tank, or its first corner", "the next corner, or its end on the tank"},
+         true,
+         {needed("across", 5, 90, 50, "outside diameter"), needed("wall", 0.6, 4, 1.5, "its wall"),
+          length("radius", 10, 600, "of its bends, to its middle; left out: three diameters"),
+          asked({"fall", PartUnit::Angle, 0, 0.8, 0.0872665, false, "the least that it falls anywhere, the car level"})}});
     all.push_back({"seat-bar",
                    "a box across the floor that a seat's two bolts go into",
                    {"where its middle meets the one face", "where it meets the other"},
@@ -262,18 +267,16 @@ void addLicensed(std::vector<PartKind>& all) {
                     usual("strip", 3, 15, 5, "thickness of the strip on its top that holds their nuts"),
                     usual("plate", 2, 10, 4, "thickness of its end plates"), usual("foot", 40, 250, 90, "side of these"),
                     load("pulled at both bolts together at the most, N")}});
-    all.push_back(
-        {"belt-plate",
-         "a plate with a nut behind a sheet, for a belt's bolt",
-         {"the hole's middle, on the belt's side", "a place along the plate",
-          "one across it, to the left of that, seen from the belt"},
-         false,
-         {usual("sheet", 3, 15, 8, "thickness"),
-          needed("wide", 40, 250, 70, "its size along"),
-          needed("high", 40, 250, 60, "its size across"),
-          usual("hole", 8, 16, 11.5, "for the belt's bolt"),
-          usual("skin", 0.6, 6, 1, "thickness of the sheet that it lies behind"),
-          {"load", PartUnit::Newton, 1, 500'000, 13'500, false, "pulled at its bolt at the most, N; common rules say 13500"}}});
+    all.push_back({"belt-plate",
+                   "a plate with a nut behind a sheet, for a belt's bolt",
+                   {"the hole's middle, on the belt's side", "a place along the plate",
+                    "one across it, to the left of that, seen from the belt"},
+                   false,
+                   {usual("sheet", 3, 15, 8, "thickness"), needed("wide", 40, 250, 70, "its size along"),
+                    needed("high", 40, 250, 60, "its size across"), usual("hole", 8, 16, 11.5, "for the belt's bolt"),
+                    usual("skin", 0.6, 6, 1, "thickness of the sheet that it lies behind"),
+                    asked({"load", PartUnit::Newton, 1, 500'000, 13'500, false,
+                           "pulled at its bolt at the most, N; common rules say 13500"})}});
 }
 
 std::string_view adviceOf(std::string_view kind) {

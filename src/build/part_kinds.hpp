@@ -23,6 +23,7 @@ struct PartFigureKind {
     bool must = false;           ///< without it the part waits
     std::string about;           ///< "its outside diameter"
     double shown = 0;            ///< in an example
+    bool asked = false; ///< what it must bear, hold or do, or what it is cut from: nothing that comes out one way or another
 };
 /// A kind of part.
 struct PartKind {

@@ -142,6 +142,10 @@ void Reader::steelPart() {
                 throw Failure{w.column, fmt::format("\"{}\" is no figure of a {}.", w.text, p.kind),
                               "Say its main length by the word long."};
             static const PartFigureKind main_length{"long", PartUnit::Length, 1, 20'000, std::nullopt, false, "its main length"};
+            if (f && f->asked)
+                throw Failure{w.column,
+                              fmt::format("\"{}\" is asked of a {}: it does not come out one way or another.", w.text, p.kind),
+                              fmt::format("Say it without made: part {} {} …", p.name, w.text)};
             setFigure(p.made, w.text, partFigure(f ? *f : main_length));
         } else if (line_.take("upon")) {
             if (line_.take("unsaid"))

@@ -129,7 +129,7 @@ void PartMaker::wallBears(const Foot& f, double pushed, double bent) {
               f.name);
 }
 
-void PartMaker::wallBears(const PlateFeet& f, std::initializer_list<PlateLoad> loads) {
+void PartMaker::wallBears(const PlateFeet& f, const PlateLoad& load) {
     constexpr double as_it_runs = 0.95, across = 0.3;
     const auto under = wallUnder(f.place, f.normal, f.name);
     if (!under) return;
@@ -155,11 +155,10 @@ void PartMaker::wallBears(const PlateFeet& f, std::initializer_list<PlateLoad> l
                         "nothing: a plate between spreads the load",
                         f.name, f.long_mm, w.face_mm, w.wall_mm));
     const double yield = in_.yield_mpa;
-    double most = 0;
-    for (const PlateLoad& l : loads)
-        most = std::max(most, l.pulled_N / wallPulled_N(w, yield) + l.bent_Nmm / wallBent_Nmm(w, yield) +
-                                  l.over_Nmm / wallBentOver_Nmm(w, yield));
-    wallTakes(yield_margin * most, *under, f.place, f.name);
+    // one force, in the worst of its directions: between them it does a part of each
+    const double share = std::hypot(load.pulled_N / wallPulled_N(w, yield), load.bent_Nmm / wallBent_Nmm(w, yield),
+                                    load.over_Nmm / wallBentOver_Nmm(w, yield));
+    wallTakes(yield_margin * share, *under, f.place, f.name);
 }
 
 void PartMaker::wallTakes(double share, const Wall& under, const Vec3& place, const std::string& name) {

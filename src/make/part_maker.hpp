@@ -3,7 +3,6 @@
 #include "make/part.hpp"
 
 #include <cmath>
-#include <initializer_list>
 #include <string_view>
 
 /// What the rules of all kinds of parts share. Internal to this room.
@@ -83,10 +82,11 @@ protected:
         double apart_mm = 0;
         std::string name;
     };
+    /// What one force does to it in each of its directions; none where it can't act so.
     struct PlateLoad {
         double pulled_N = 0, bent_Nmm = 0, over_Nmm = 0;
     };
-    void wallBears(const PlateFeet&, std::initializer_list<PlateLoad>);
+    void wallBears(const PlateFeet&, const PlateLoad&);
     /// So much of what the wall bears, to its margin, is taken up under it.
     void wallTakes(double share, const Wall&, const Vec3& place, const std::string& name);
     /// Rankine: what crushes a strut of that area and what buckles it over a length hinged at both ends, together.

@@ -102,7 +102,7 @@ public:
               "At the rail its webs stand under", "Deeper or thicker webs, or its hole nearer to the rail.");
         weldBears(std::hypot(moment / (4 * deep * deep / 6), load / (4 * deep)), leg, "the weld of its webs");
         const Vec3 rooted = plus(foot, times(up, root - deep / 2));
-        wallBears(PlateFeet{rooted, out, up, deep, t, 2, wide - 2 * t, "its webs"}, {{0, moment, 0}});
+        wallBears(PlateFeet{rooted, out, up, deep, t, 2, wide - 2 * t, "its webs"}, {0, moment, 0});
         return done();
     }
 

@@ -116,7 +116,7 @@ public:
         weldBears(std::hypot(each * high / line, each / (2 * foot)), std::min(t, most_leg_mm), "the weld of its feet");
         // pulled any way in their plane: off the face, or along it at the worst
         wallBears(PlateFeet{at(1), faceAt(at(1), times(y, -1)).normal, x, foot, t, 2, apart, "its feet"},
-                  {{0, f("load") * high, 0}, {f("load"), 0, 0}});
+                  {f("load"), f("load") * high, 0});
         return done();
     }
 

@@ -60,7 +60,7 @@ public:
               "A wider strip.");
         weldBears(load * high / (wide * t), std::min(t, most_leg_mm), "the weld of its foot"); // two lines, t apart
         wallBears(PlateFeet{at(1), faceAt(at(1), times(y, -1)).normal, x, wide, t, 1, 0, "its foot"},
-                  {{0, 0, load * high}, {0, load * high, 0}, {load, 0, 0}});
+                  {load, load * high, load * high});
         return done();
     }
 

@@ -99,31 +99,14 @@ public:
             e.point = end == 0 ? bar.from : bar.to;
             e.normal = unit(minus(e.point, end == 0 ? bar.through[1] : bar.through[bar.through.size() - 2]));
         }
-        const double least = f("fall");
         std::optional<Figure> flattest;
-        std::size_t where = 0;
         for (std::size_t k = 0; k + 1 < way_.size(); ++k) {
-            const std::size_t i = way_[k], j = way_[k + 1];
-            const Figure falls = build::figureOf(in_.places, {i, j}, [i, j](const std::vector<Vec3>& p) {
-                return std::atan2(p[i].z_mm - p[j].z_mm, std::hypot(p[j].x_mm - p[i].x_mm, p[j].y_mm - p[i].y_mm));
-            });
-            if (flattest && falls.value >= flattest->value) continue;
-            flattest = falls;
-            where = k;
+            const Figure falls = legFalls(k);
+            if (!flattest || falls.value < flattest->value) flattest = falls;
         }
-        const double one_degree = std::numbers::pi / 180, falls = flattest->value / one_degree, u95 = flattest->u95 / one_degree;
-        fact("it falls by no less than", fmt::format("{:.1f}° ± {:.1f}°", falls, u95));
-        if (falls - u95 < least / one_degree) {
-            const std::string between =
-                fmt::format("{} and {}", in_.places.names[way_[where]], in_.places.names[way_[where + 1]]);
-            add("part-sags", falls < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
-                falls < 0
-                    ? fmt::format("Between {} it rises towards the tank: fuel stands there, and air does not get past.", between)
-                    : fmt::format("Between {} it falls by {:.1f}° ± {:.1f}°: parked on a slope, it may hold fuel.", between,
-                                  falls, u95),
-                "The corner higher, the tank's own end lower, or the mouth moved up.")
-                .of(fmt::format("{:.1f}°", falls), fmt::format("≥ {:.0f}°", least / one_degree));
-        }
+        constexpr double one_degree = std::numbers::pi / 180;
+        fact("it falls by no less than",
+             fmt::format("{:.1f}° ± {:.1f}°", flattest->value / one_degree, flattest->u95 / one_degree));
         weighBent(bar, bar.length_mm.value);
         p_.size_mm = bar.length_mm;
         p_.size_of = "as it lies straight";
@@ -136,6 +119,25 @@ public:
     }
 
 private:
+    /// How much a leg of a pipe falls towards the tank; says so where that is too little, its ± counted.
+    Figure legFalls(std::size_t k) {
+        const std::size_t i = way_[k], j = way_[k + 1];
+        const Figure slope = build::figureOf(in_.places, {i, j}, [i, j](const std::vector<Vec3>& p) {
+            return std::atan2(p[i].z_mm - p[j].z_mm, std::hypot(p[j].x_mm - p[i].x_mm, p[j].y_mm - p[i].y_mm));
+        });
+        constexpr double one_degree = std::numbers::pi / 180;
+        const double falls = slope.value / one_degree, u95 = slope.u95 / one_degree, least = f("fall") / one_degree;
+        if (falls - u95 >= least) return slope;
+        const std::string between = fmt::format("{} and {}", in_.places.names[i], in_.places.names[j]);
+        add("part-sags", falls < 0 ? PlanVerdict::Fails : PlanVerdict::Marginal,
+            falls < 0
+                ? fmt::format("Between {} it rises towards the tank: fuel stands there, and air does not get past.", between)
+                : fmt::format("Between {} it falls by {:.1f}° ± {:.1f}°: parked on a slope, it may hold fuel.", between, falls,
+                              u95),
+            "The corner higher, the tank's own end lower, or the mouth moved up.")
+            .of(fmt::format("{:.1f}°", falls), fmt::format("≥ {:.0f}°", least));
+        return slope;
+    }
     BarPiece begun() {
         BarPiece bar;
         bar.name = in_.name;

@@ -260,6 +260,10 @@ TEST_CASE("as made, a part is what came out: its neighbours meet that, and what 
     CHECK(partFigureWords(build::PartUnit::Angle, 0.0872665, units::LengthStep::Mm01).find("5.0") == 0);
     CHECK(partFigureWords(build::PartUnit::Count, 3, units::LengthStep::Mm01) == "3");
     CHECK(partUnitOf(*build::steelPartNamed(t.b, "b1"), "load") == build::PartUnit::Newton);
+    // a guess of how it came out is a guess
+    t.type("part b2 made across 40.5 ?");
+    const auto guessed = analyse(t.b, 1).parts.back().input().assumed;
+    CHECK(std::count(guessed.begin(), guessed.end(), "its across as made") == 1);
     // it is forgotten again by a new plan of it, or by taking it back
     t.type("part b1 made across 41");
     CHECK(stand(analyse(t.b, 1)) == 0);

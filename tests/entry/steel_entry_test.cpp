@@ -147,6 +147,7 @@ TEST_CASE("parts of new steel by the line: kinds, figures in any unit, pinned, a
     refuse("part o2 brace at Al Ar across 4", "It is 8 to 300");
     refuse("part o2 brace at Al Ar hole 12", "is not known here");
     refuse("part o1 made hole 12", "is no figure of a brace");
+    refuse("part o1 made load 12", "is asked of a brace");
     refuse("part nothing across 40", "is no kind of part");
     refuse("part o2 brace at Al Nowhere", "Nowhere");
     t.type("remove part o1");

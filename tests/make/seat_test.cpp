@@ -123,6 +123,12 @@ TEST_CASE("a tank's pipe falls all along: with its ±, in the leg that falls lea
     // just enough by its figure is not enough by its ±
     CHECK(says(pipe(900 - 400 * std::tan(5.01 * M_PI / 180)), "part-sags"));
     CHECK_FALSE(says(pipe(900 - 400 * std::tan(5.5 * M_PI / 180)), "part-sags"));
+    // a leg that rises is said beside one that is only not known to fall enough
+    PartIn two = part("tank-pipe", {{2700, 800, 900}, {2700, 400, 902}, {2700, 100, 600}, {2700, 98, 599.7}},
+                      {{"across", 20}, {"wall", 1.5}, {"radius", 20}});
+    two.places.at[3] = {2700, 40, 588};
+    const PartPlan both = make::partPlan(two);
+    CHECK(both.verdict == PlanVerdict::Fails);
     // the fall that is said covers what it proves to be: places thrown by what they are known to
     std::mt19937 dice(9);
     std::normal_distribution<double> off(0, 0.5);
