@@ -1,5 +1,6 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/fixtures.hpp"
+#include "analysis/issued.hpp"
 #include "analysis/joins.hpp"
 #include "analysis/json.hpp"
 #include "analysis/pages.hpp"
@@ -121,6 +122,7 @@ void addMakePages(const Build& b, const Results& r, std::vector<Drawing>& pages)
     for (Drawing& page : joinPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : weldPages(b, r)) pages.push_back(std::move(page));
     for (Drawing& page : fixturePages(b, r)) pages.push_back(std::move(page));
+    for (Drawing& page : issuePages(b, r)) pages.push_back(std::move(page));
 }
 
 void addMakeFiles(const Build& b, const Results& r, FileKeeper& out) {
@@ -154,8 +156,14 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     if (!r.crossmember.made() || !r.crossmember->possible) return pages;
     const std::vector<std::string> cautions = {part_caution, local_rules, hot_work};
     Area area;
+    const std::string mark = issueMark(issuesNow(b, r), "crossmember");
+    const auto headed = [&](const std::string& words) {
+        PageTitle t = titled(b, r, words);
+        if (!mark.empty()) t.note = mark + "; " + t.note;
+        return t;
+    };
     Drawing page = blankPage(
-        titled(b, r, fmt::format("Crossmember at {}", units::formatLength(r.crossmember->station_mm, b.settings.length_step))),
+        headed(fmt::format("Crossmember at {}", units::formatLength(r.crossmember->station_mm, b.settings.length_step))),
         cautions, area);
     make::CrossmemberView v;
     v.input = &r.crossmember.input();
@@ -163,7 +171,7 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     v.step = b.settings.length_step;
     page.place(make::crossmemberSheet(v, area.width, area.height - 12, on_paper), {area.x, area.y});
     pages.push_back(std::move(page));
-    Drawing plates = blankPage(titled(b, r, "Plates of the crossmember"), cautions, area);
+    Drawing plates = blankPage(headed("Plates of the crossmember"), cautions, area);
     double x = area.x;
     for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right, &r.crossmember->pad}) {
         plates.place(make::plateSheet(*plate, b.settings.length_step, area.width / 3 - 4, area.height - 14, on_paper),
@@ -173,7 +181,7 @@ std::vector<Drawing> crossmemberSheet(const Build& b, const Results& r) {
     pages.push_back(std::move(plates));
     // the plates as templates
     for (const make::Plate* plate : {&r.crossmember->left, &r.crossmember->right, &r.crossmember->pad}) {
-        addAtFullSize(pages, titled(b, r, fmt::format("Template 1 : 1, {}", plate->name)), cautions, make::plateDrawing(*plate));
+        addAtFullSize(pages, headed(fmt::format("Template 1 : 1, {}", plate->name)), cautions, make::plateDrawing(*plate));
     }
     return pages;
 }
@@ -203,7 +211,8 @@ const BenchInfo make_bench{"make",
                             {"fasteners", "Fasteners", serviceDrawing, {slow::service}, serviceHeadline},
                             {"joins", "Joins", nullptr, {}, joinsHeadline, joinsList},
                             {"welds", "Welds", weldsDrawing, {}, weldsHeadline},
-                            {"fixture", "Fixture", fixturesDrawing, {}, fixturesHeadline}},
+                            {"fixture", "Fixture", fixturesDrawing, {}, fixturesHeadline},
+                            {"issues", "Handed out", nullptr, {}, issuesHeadline, issuesList}},
                            addMakeFindings,
                            makeCard,
                            addMakePages,
@@ -220,6 +229,7 @@ const BenchInfo make_bench{"make",
                             {"order", makeOrderJson},
                             {"joins", makeJoinsJson},
                             {"welds", makeWeldsJson},
-                            {"fixture", makeFixtureJson}}};
+                            {"fixture", makeFixtureJson},
+                            {"issues", makeIssuesJson}}};
 
 } // namespace gorvet::analysis

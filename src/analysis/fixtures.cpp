@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include <fmt/format.h>
 
@@ -66,6 +67,9 @@ public:
         FixedPoints points(b_, r_.of(subject));
         std::vector<int> at;
         for (const FixtureTower* row : rows) at.push_back(points.take(row->point));
+        for (const FixtureTower* row : rows) // what is drawn is drawn to where its twin is
+            if (const Point* twin = bySelf(*row) ? pointNamed(b_, subject, twinName(nameOf(b_, row->point))) : nullptr)
+                twins_[row->point] = static_cast<std::size_t>(points.take(twin->id));
         if (const std::string lost = points.lost(); !lost.empty()) {
             in_.missing.push_back(lost);
             return std::move(in_);
@@ -83,6 +87,11 @@ public:
             t.below = below(*rows[k], place, t.name, car);
             in_.towers.push_back(std::move(t));
         }
+        if (auto lost = drawn(rows, subject); !lost.empty()) {
+            in_.missing.push_back(std::move(lost));
+            in_.towers.clear();
+            return std::move(in_);
+        }
         if (car)
             for (const make::ServiceBody& body : r_.service.input().bodies)
                 if (body.closed && !body.name.starts_with("tyre ") && body.mesh) in_.around.push_back(body);
@@ -92,6 +101,38 @@ public:
     }
 
 private:
+    /// It is drawn, and nobody said by how much.
+    static bool bySelf(const FixtureTower& t) { return t.does == TowerDoes::Pull && geometry::length(t.pull) <= 0; }
+    /// Twins of what is drawn straight, and the pairs of towers that hold. What is missing for it; usually nothing.
+    std::string drawn(const std::vector<const FixtureTower*>& rows, SubjectId subject) {
+        const auto towerOf = [&](PointId point) -> const FixtureTower* {
+            const auto found =
+                std::find_if(rows.begin(), rows.end(), [&](const FixtureTower* row) { return row->point == point; });
+            return found == rows.end() ? nullptr : *found;
+        };
+        if (std::none_of(rows.begin(), rows.end(), [](const FixtureTower* row) { return bySelf(*row); })) return {};
+        for (std::size_t k = 0; k < rows.size(); ++k) {
+            const std::string name = nameOf(b_, rows[k]->point);
+            const Point* twin = pointNamed(b_, subject, twinName(name));
+            const FixtureTower* other = twin ? towerOf(twin->id) : nullptr;
+            if (!bySelf(*rows[k])) {
+                if (other && sideOf(name) == Side::Left && rows[k]->does != TowerDoes::Pull && other->does != TowerDoes::Pull)
+                    in_.held.emplace_back(
+                        in_.towers[k].at,
+                        in_.towers[static_cast<std::size_t>(std::find(rows.begin(), rows.end(), other) - rows.begin())].at);
+                continue;
+            }
+            if (!twin) return fmt::format("the twin of {}, or by how much it is drawn: tower {} pull by 0 0 3", name, name);
+            if (other && other->does == TowerDoes::Pull)
+                return fmt::format("by how much {} is drawn: its twin {} is drawn, too", name, twin->name);
+            in_.towers[k].twin = twins_.at(rows[k]->point);
+        }
+        constexpr std::size_t least_pairs = 2;
+        if (in_.held.size() < least_pairs)
+            return "two pairs of towers that are not drawn, left and right: what is drawn is drawn straight by them";
+        in_.assumed.emplace_back("that the frame was made alike left and right, and marked so");
+        return {};
+    }
     /// Its head under its point, as it lies on the table: under the rail, where the point is marked on one.
     Figure below(const FixtureTower& t, const Vec3& place, const std::string& name, bool car) {
         if (t.below) return figureOf(*t.below);
@@ -114,6 +155,7 @@ private:
     const Results& r_;
     const Fixture& f_;
     FixtureIn in_;
+    std::map<PointId, std::size_t> twins_;
 };
 
 make::FixtureView fixtureView(const Build& b, const Results& r, const Node<FixtureIn, FixturePlan>& node) {
@@ -305,6 +347,10 @@ std::string makeFixtureJson(const Build&, const Results& r) {
             Json of = {{"point", t.name}, {"does", word(t.does)}, {"now", towerStateJson(t.now)}};
             if (t.then) of["planned"] = towerStateJson(*t.then);
             if (!t.pull.empty()) of["drawn"] = t.pull;
+            if (t.straight) {
+                static constexpr const char* ways[] = {"rearwards", "to_the_right", "up"};
+                for (std::size_t axis = 0; axis < 3; ++axis) put(of, (*t.straight)[axis], "_mm", ways[axis]);
+            }
             one["towers"].push_back(std::move(of));
         }
         for (const Measure& m : p.across)

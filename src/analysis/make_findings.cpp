@@ -1,6 +1,7 @@
 #include "analysis/bench_parts.hpp"
 #include "analysis/finding_maker.hpp"
 #include "analysis/fixtures.hpp"
+#include "analysis/issued.hpp"
 #include "analysis/joins.hpp"
 #include "analysis/parts.hpp"
 #include "analysis/service.hpp"
@@ -71,6 +72,7 @@ void addMakeFindings(const Build& b, const Results& r, std::vector<Finding>& out
     addOrderFindings(b, r, out);
     addWeldFindings(b, r, out);
     addFixtureFindings(b, r, out);
+    addIssueFindings(b, r, out);
 }
 
 } // namespace gorvet::analysis

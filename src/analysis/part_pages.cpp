@@ -1,4 +1,5 @@
 // Parts of new steel on paper and in files, and the cut list of all new steel.
+#include "analysis/issued.hpp"
 #include "analysis/json_parts.hpp"
 #include "analysis/listing_cells.hpp"
 #include "analysis/pages.hpp"
@@ -72,11 +73,17 @@ std::string fileFor(const std::string& called, std::set<std::string>& used) {
 
 std::vector<std::string> cautionsOf() { return {part_caution, local_rules, hot_work}; }
 
-void addPartPages(const Build& b, const Results& r, const make::PartIn& in, const make::PartPlan& p, bool templates,
-                  std::vector<Drawing>& pages) {
+void addPartPages(const Build& b, const Results& r, const IssuesNow& issues, const make::PartIn& in, const make::PartPlan& p,
+                  bool templates, std::vector<Drawing>& pages) {
     const auto solids = make::partSolids(p);
     Area area;
-    const PageTitle title = titled(b, r, fmt::format("Part: {}, {}", p.name, p.kind));
+    const std::string mark = issueMark(issues, "part:" + p.name);
+    const auto headed = [&](const std::string& words) {
+        PageTitle t = titled(b, r, words);
+        if (!mark.empty()) t.note = mark + "; " + t.note;
+        return t;
+    };
+    const PageTitle title = headed(fmt::format("Part: {}, {}", p.name, p.kind));
     Drawing page = blankPage(title, cautionsOf(), area);
     const auto step = b.settings.length_step;
     // its figures and what is wrong stand beside its views; where they are many, its pieces follow on a page of their own
@@ -108,6 +115,8 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
                         fmt::format("in the case {}; it may bear {:.0f} MPa; at its joints {:.0f} MPa over ±1 g",
                                     bears->case_name, bears->may_mpa, bears->works_mpa),
                         "", ""});
+    for (const Revision& one : revisionsOf(issues, "part:" + p.name))
+        rows.push_back({one.name.empty() ? "changed since" : "issue " + one.name, one.day, "", one.words, "", ""});
     page.place(said, {area.x + area.width * 0.64, area.y});
     const std::vector<Column> columns{{"piece", 62, Anchor::Left, Face::Sans, true}, {"of", 30},
                                       {"size", 36, Anchor::Right, Face::Sans},       {"ends", 94, Anchor::Left, Face::Sans, true},
@@ -126,7 +135,7 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     const std::size_t sheets = (p.flats.size() + most_beside - 1) / most_beside;
     for (std::size_t k = 0; k < sheets; ++k) {
         Area own;
-        Drawing one = blankPage(titled(b, r, fmt::format("{}: as they are cut", p.name)), cautionsOf(), own);
+        Drawing one = blankPage(headed(fmt::format("{}: as they are cut", p.name)), cautionsOf(), own);
         const std::size_t from = k * p.flats.size() / sheets, until = (k + 1) * p.flats.size() / sheets;
         const double wide = own.width / static_cast<double>(until - from);
         for (std::size_t i = from; i < until; ++i)
@@ -136,22 +145,23 @@ void addPartPages(const Build& b, const Results& r, const make::PartIn& in, cons
     }
     if (!templates) return;
     for (const make::FlatPiece& flat : p.flats)
-        addAtFullSize(pages, titled(b, r, fmt::format("Template 1 : 1, {}: {}", p.name, flat.name)), cautionsOf(),
+        addAtFullSize(pages, headed(fmt::format("Template 1 : 1, {}: {}", p.name, flat.name)), cautionsOf(),
                       make::flatDrawing(flat));
     for (const make::BarPiece& bar : p.bars)
         for (std::size_t end = 0; end < 2; ++end)
             if (bar.ends[end].cope)
-                addAtFullSize(
-                    pages, titled(b, r, fmt::format("{}: wrap 1 : 1 round its {}", p.name, end == 0 ? "first end" : "other end")),
-                    cautionsOf(), make::wrapDrawing(bar, end));
+                addAtFullSize(pages,
+                              headed(fmt::format("{}: wrap 1 : 1 round its {}", p.name, end == 0 ? "first end" : "other end")),
+                              cautionsOf(), make::wrapDrawing(bar, end));
 }
 
 } // namespace
 
 std::vector<Drawing> partPages(const Build& b, const Results& r, bool templates) {
     std::vector<Drawing> pages;
+    const IssuesNow issues = issuesNow(b, r);
     for (const auto& node : r.parts)
-        if (node->made()) addPartPages(b, r, node.input(), *node, templates, pages);
+        if (node->made()) addPartPages(b, r, issues, node.input(), *node, templates, pages);
     addListingPages(pages, titled(b, r, "Make: the cut list"), {local_rules}, cutList(b, r, the_chassis),
                     {66, 46, 40, 20, 60, 30});
     for (Drawing& page : barPages(b, r)) pages.push_back(std::move(page));

@@ -2,6 +2,7 @@
 #include "analysis/service.hpp"
 
 #include "analysis/json_parts.hpp"
+#include "analysis/link_bolts.hpp"
 #include "analysis/overlay_parts.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/parts.hpp"
@@ -46,6 +47,7 @@ public:
         for (const auto& node : r_.parts) part(*node);
         mounts();
         steeringGear();
+        links();
         for (const DrawnWheel& w : drawnWheels(b_, r_)) body("tyre " + w.name, tyreMesh(w)).given = true;
         for (const DrawnTube& t : drawnTubes(b_, r_)) body(t.name, tubeMesh(t)).given = true;
         if (!in_.fasteners.empty()) {
@@ -234,6 +236,13 @@ private:
         }
     }
 
+    /// Of what carries the axles: planned steel must leave them their way out.
+    void links() {
+        LinkBolts bolts = linkBolts(b_, r_, in_.fasteners);
+        for (Fastener& f : bolts.fasteners) in_.fasteners.push_back(std::move(f));
+        for (std::string& what : bolts.not_looked_at) in_.not_looked_at.push_back(std::move(what));
+    }
+
     const Build& b_;
     const Results& r_;
     ServiceIn in_;
@@ -267,6 +276,7 @@ ServiceIn serviceWithScans(ServiceIn in, const Overlay& o) {
         one.mesh = part.part.ready->mesh;
         one.slack_mm = scan_slack_mm;
         one.closed = false;
+        one.given = true;
         in.bodies.push_back(std::move(one));
     }
     if (o.seated && o.hasBody()) {

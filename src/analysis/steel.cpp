@@ -12,6 +12,7 @@
 #include "stretch/width_sheet.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 #include <fmt/format.h>
 
@@ -81,6 +82,14 @@ public:
 private:
     SteelThing& thing(std::string tag) { return things_.emplace_back(SteelThing{std::move(tag), {}, {}, {}}); }
 
+    static std::vector<double> tilts(const make::BarPiece& bar) {
+        std::vector<double> all;
+        for (const make::BarEnd& e : bar.ends) {
+            const double by = e.kind == make::BarEnd::Kind::Saw ? e.saw_rad : 0;
+            all.insert(all.end(), {by * std::cos(e.turned_rad), by * std::sin(e.turned_rad)});
+        }
+        return all;
+    }
     void pieces(const make::PartPlan& p, std::string tag, const std::string& before) {
         SteelThing& t = thing(std::move(tag));
         const auto named = [&](const std::string& piece) { return piece == p.name ? piece : before + piece; };
@@ -89,7 +98,7 @@ private:
             if (!bar.bends.empty()) ends += fmt::format("; {}", units::counted(bar.bends.size(), "a bend"));
             t.bars.push_back({named(bar.name), bar.round ? StockForm::Tube : StockForm::Box, bar.height_mm, bar.width_mm,
                               bar.wall_mm, bar.length_mm.value, bar.count, std::move(ends), bar.mass_kg,
-                              bar.at_hand ? "the original" : ""});
+                              bar.at_hand ? "the original" : "", bar.bends, tilts(bar)});
         }
         for (make::FlatPiece flat : p.flats) {
             flat.name = named(flat.name);

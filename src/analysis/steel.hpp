@@ -20,6 +20,9 @@ struct SteelBar {
     std::string ends;
     double mass_kg = 0; ///< of one; 0: not worked out
     std::string stock;  ///< in words, of what is bought by no section: "as the rail", "the original"; else empty
+    std::vector<make::TubeBend> bends = {};
+    /// By how much its ends are sawn off square, of each in two directions across it, rad; empty: its words alone say it.
+    std::vector<double> tilts_rad = {};
 };
 /// What holds things together and is bought by the piece.
 struct SteelFixing {

@@ -139,6 +139,7 @@ const Run* runNamed(const Build& b, std::string_view name) { return named(b.runs
 const Spring* springOf(const Build& b, AxleEnd end) { return ofEnd(b.springs, end); }
 const Brake* brakeOf(const Build& b, AxleEnd end) { return ofEnd(b.brakes, end); }
 const Fixture* fixtureNamed(const Build& b, std::string_view name) { return named(b.fixtures, name); }
+const Issue* issueNamed(const Build& b, std::string_view name) { return named(b.issues, name); }
 const SteelPart* steelPartNamed(const Build& b, std::string_view name) { return named(b.steel_parts, name); }
 const Pedal* pedalOf(const Build& b, PedalKind kind) {
     for (const auto& [id, pedal] : b.pedals)

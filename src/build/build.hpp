@@ -11,6 +11,7 @@
 #include "build/fixture.hpp"
 #include "build/graft.hpp"
 #include "build/hole.hpp"
+#include "build/issue.hpp"
 #include "build/jobs.hpp"
 #include "build/let_in.hpp"
 #include "build/lifts.hpp"
@@ -136,6 +137,8 @@ struct BuildMembers {
     Rows<SteelPart> steel_parts;
     Rows<Fixture> fixtures;
     Rows<FixtureTower> fixture_towers;
+    Rows<Issue> issues;
+    Rows<IssuedPiece> issued_pieces;
     std::uint32_t next_id = the_chassis.value + 1; ///< grows only; undo does not take it back
     bool operator==(const BuildMembers&) const = default;
 };
@@ -151,15 +154,15 @@ struct Build : BuildMembers {
 };
 
 /// What a build holds, in the order of its members. Everything that goes over the document loops over this.
-using Document =
-    Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign, Mount,
-          Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings, ToeReadings, Instrument,
-          Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone, ClearanceRules, PairRule, Swing,
-          WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt, Release, Lift, LiftPoint, Calendar, DayOff,
-          Estimate, Worked, Decision, Choice, Surface, Coat, Permit, Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand,
-          AxleJob, Graft, GraftPin, Narrowing, FloorEdge, LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link,
-          DriveFacts, WheelSet, Hub, WheelRoom, DialTurn, Widening, Adaptor, AxleSeat, AxleBracket, TackReading, GearReading,
-          SteeringColumn, SteeringGear, Run, Spring, AxleLifted, LinkHoles, Brake, Pedal, SteelPart, Fixture, FixtureTower>;
+using Document = Types<Settings, Subject, Session, Point, Reading, Hold, RailSection, AxleGround, Pin, Stretch, MountDesign,
+                       Mount, Crossmember, Crossing, WorkFacts, TemporarySteel, Tick, Check, SetUp, Gap, WheelReadings,
+                       ToeReadings, Instrument, Obstacle, DatumRule, DrawingFigure, Flaw, Rates, Practice, Answer, Scan, Zone,
+                       ClearanceRules, PairRule, Swing, WheelTravel, School, Lowering, Seating, PlannedCut, Job, Awaited, Attempt,
+                       Release, Lift, LiftPoint, Calendar, DayOff, Estimate, Worked, Decision, Choice, Surface, Coat, Permit,
+                       Photo, Stock, Member, Carried, LoadCase, FrameFacts, Stand, AxleJob, Graft, GraftPin, Narrowing, FloorEdge,
+                       LetIn, RailHole, DriveEnd, Shaft, LevelReading, TurnCount, Link, DriveFacts, WheelSet, Hub, WheelRoom,
+                       DialTurn, Widening, Adaptor, AxleSeat, AxleBracket, TackReading, GearReading, SteeringColumn, SteeringGear,
+                       Run, Spring, AxleLifted, LinkHoles, Brake, Pedal, SteelPart, Fixture, FixtureTower, Issue, IssuedPiece>;
 
 /// What holds the T of a build: a map from its id, the struct itself, or an optional of it.
 template <class T> using Held = std::remove_reference_t<decltype(Schema<T>::in(std::declval<Build&>()))>;
@@ -263,6 +266,8 @@ const LinkHoles* linkHolesOf(const Build&, LinkId, LinkEnd);
 const SteelPart* steelPartNamed(const Build&, std::string_view name);
 /// The fixture table of that name; nullptr when there is none.
 const Fixture* fixtureNamed(const Build&, std::string_view name);
+/// The issue of drawings of that name; nullptr when there is none.
+const Issue* issueNamed(const Build&, std::string_view name);
 const WheelRoom* wheelRoomNamed(const Build&, std::string_view name);
 /// The points that a link of that kind has, in order, in words.
 std::span<const std::string_view> pointsOf(LinkKind);

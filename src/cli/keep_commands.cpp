@@ -58,12 +58,16 @@ int importReadings(const std::string& path, const std::string& csv_path, const s
 namespace {
 
 /// Understands and keeps one line; says what became of it. False when it was refused.
-Result<bool> enterLine(store::Store& store, entry::Context& context, const std::string& line, int number,
-                       const std::string& why) {
+/// `results`: what the context goes by.
+Result<bool> enterLine(store::Store& store, analysis::Results& results, entry::Context& context, const std::string& line,
+                       int number, const std::string& why) {
     const auto start = line.find_first_not_of(" \t\r");
     if (start == std::string::npos || line[start] == '#') return true;
-    if (entry::isAboutWork(line)) // what can be ticked follows from what was kept so far
-        context = prompt::contextFor(analysed(store), context.subject, author().who, store::nowUtc());
+    if (entry::isAboutWork(line)) { // what can be ticked or handed out follows from what was kept so far
+        results = analysed(store);
+        context = prompt::contextFor(results, context.subject, author().who, store::nowUtc());
+        prompt::letIssue(context, store.build(), results);
+    }
     auto understood = entry::understand(store.build(), context, line);
     const auto refused = [&](const Error& e) {
         const std::string seen = units::visible(line.substr(0, 200));
@@ -98,6 +102,7 @@ int enterLines(const std::string& path, const std::string& subject_name, const s
     const auto named = subjectIn((*store)->build(), subject_name, path);
     if (!named) return fail(named.error());
     const build::SubjectId subject = *named;
+    analysis::Results results;
     entry::Context context;
     context.subject = subject;
     context.who = author().who;
@@ -105,7 +110,7 @@ int enterLines(const std::string& path, const std::string& subject_name, const s
     int wrong = 0;
     int number = 0;
     const auto take = [&](const std::string& line) -> Result<void> {
-        auto kept = enterLine(**store, context, line, ++number, why);
+        auto kept = enterLine(**store, results, context, line, ++number, why);
         if (!kept) return kept.error();
         wrong += !*kept;
         return {};

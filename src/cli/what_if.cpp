@@ -24,7 +24,9 @@ int whatIf(const std::string& path, const std::string& subject_name, const std::
     build::SubjectId subject = *named;
     for (const std::string& line : lines) {
         const auto results = analysis::variantOf(changed, now).results;
-        const auto read = entry::understand(changed, prompt::contextFor(results, subject, author().who, store::nowUtc()), line);
+        entry::Context context = prompt::contextFor(results, subject, author().who, store::nowUtc());
+        prompt::letIssue(context, changed, results);
+        const auto read = entry::understand(changed, context, line);
         if (!read) return fail(read.error());
         if (const auto done = build::enact(changed, read->edit); !done) return fail(done.error());
         if (read->subject) subject = *read->subject;

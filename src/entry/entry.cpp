@@ -55,7 +55,7 @@ void Reader::unknown(SubjectId subject, const Word& w, bool may_be_command) cons
 bool isAboutWork(std::string_view line) {
     const Line words(line.substr(0, 64)); // its first word tells
     for (const char* word : {"done", "check", "failed", "job", "discovered", "await", "hours", "worked", "permit", "photo",
-                             "change-order", "torqued"})
+                             "change-order", "torqued", "issue"})
         if (words.peekIs(word)) return true;
     return false;
 }

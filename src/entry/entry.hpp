@@ -2,6 +2,7 @@
 
 #include "build/edit.hpp"
 
+#include <functional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -45,6 +46,8 @@ struct Context {
     std::vector<StepState> steps;
     std::string next_step;
     build::Support support = build::Support::Wheels; ///< what it stands on by the order of work
+    /// Every piece of steel as its drawing has it now, without ids; none: not worked out.
+    std::function<std::vector<build::IssuedPiece>()> drawn;
 };
 
 struct Understood {

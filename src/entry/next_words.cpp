@@ -129,6 +129,7 @@ public:
         if (slot == "SHAFT") return names(b_.shafts);
         if (slot == "STEEL-PART") return names(b_.steel_parts);
         if (slot == "FIXTURE") return names(b_.fixtures);
+        if (slot == "ISSUE") return names(b_.issues);
         if (slot == "LINK") return names(b_.links);
         if (slot == "SESSION") return names(b_.sessions);
         if (slot == "BRACE") return names(b_.temporary_steel);

@@ -97,7 +97,7 @@ void Reader::tower() {
         if (const auto does = fromWord<TowerDoes>(line_.peek().text)) {
             line_.next("what it does");
             t.does = *does;
-            if (*does != TowerDoes::Pull) t.pull = {};
+            t.pull = {}; // one that is drawn by no figure is drawn straight
         } else if (line_.take("by")) {
             t.does = TowerDoes::Pull;
             for (std::size_t axis = 0; axis < 3; ++axis)
@@ -114,11 +114,13 @@ void Reader::tower() {
             notKnownHere(tower_like);
         }
     }
-    if (t.does == TowerDoes::Pull && geometry::length(t.pull) <= 0)
-        throw Failure{line_.endColumn(), "By how much it is drawn is missing.",
+    const bool by_itself = t.does == TowerDoes::Pull && geometry::length(t.pull) <= 0;
+    if (by_itself && twinName(point->name).empty())
+        throw Failure{line_.endColumn(), fmt::format("By how much it is drawn is missing: {} has no twin.", point->name),
                       "Rearwards, to the right and up: tower Br pull by 0 0 3."};
     put(Put<FixtureTower>{t});
-    say(fmt::format("tower at {} on {}: {}", point->name, b_.fixtures.at(t.fixture).name, word(t.does)));
+    say(fmt::format("tower at {} on {}: {}{}", point->name, b_.fixtures.at(t.fixture).name, word(t.does),
+                    by_itself ? fmt::format(", to where {} has its image", twinName(point->name)) : ""));
 }
 
 void Reader::removeTower(const Word&) {

@@ -345,6 +345,8 @@ public:
     void tower();
     void removeTower(const Word&);
     void frameMetal();
+    void issue();
+    void removeIssue(const Word&);
     /// The next words as a figure of a part, within its range.
     Dimension partFigure(const PartFigureKind&);
     void mount();

@@ -21,6 +21,7 @@ constexpr double stay_mm = 0.5;       ///< a tower that the plan moves by less s
 constexpr double sight_under_mm = 20; ///< the line under the lowest head
 constexpr double column_share = 0.5;  ///< of a foot: what a tower is wide above it
 constexpr double standing_mm2 = 1e4;  ///< three towers that span less stand in one line
+constexpr double most_pull_mm = 200;  ///< as what is said
 constexpr double stack_mm = 25;       ///< a stack of packers that is higher wants another tower
 
 class FixtureMaker {
@@ -31,10 +32,18 @@ public:
         if (!in_.missing.empty() || in_.towers.empty()) return std::move(p_);
         p_.not_looked_at = in_.not_looked_at;
         for (const FixtureTower& t : in_.towers) {
-            const Vec3 now = plus(in_.places.at[t.at], t.pull);
+            straight_.emplace_back();
+            Vec3 pull = t.pull;
+            if (t.does == TowerDoes::Pull && t.twin) {
+                straight_.back() = drawnStraight(in_.places, in_.held, t.at, *t.twin);
+                for (std::size_t axis = 0; axis < 3; ++axis)
+                    pull[axis] = drawn(*straight_.back(), axis) ? (*straight_.back())[axis].value : 0;
+            }
+            pull_.push_back(pull);
+            const Vec3 now = plus(in_.places.at[t.at], pull);
             now_.push_back(headOf(now, t));
             then_.push_back(t.planned && geometry::between(*t.planned, in_.places.at[t.at]) > stay_mm
-                                ? headOf(plus(*t.planned, t.pull), t)
+                                ? headOf(plus(*t.planned, pull), t)
                                 : now_.back());
         }
         place();
@@ -46,7 +55,8 @@ public:
             one.now = stateOf(k, now_[k]);
             if (moves(k)) one.then = stateOf(k, then_[k]);
             if (t.does == TowerDoes::Pull)
-                one.pull = pullWords(t.pull) + (in_.attitude == Attitude::RightWayUp ? "" : ", as the car stands on its wheels");
+                one.pull = pullWords(k) + (in_.attitude == Attitude::RightWayUp ? "" : ", as the car stands on its wheels");
+            one.straight = straight_[k];
             p_.towers.push_back(std::move(one));
         }
         measures();
@@ -55,6 +65,7 @@ public:
         near(false);
         near(true);
         pulls();
+        straight();
         inTheWay();
         skip("what each tower bears, and whether a long frame sags between them");
         verdict();
@@ -120,7 +131,8 @@ private:
         s.off_along_mm = at.x_mm - s.column * in_.pitch_mm;
         s.off_across_mm = at.y_mm - s.row * in_.pitch_mm;
         const std::size_t of = in_.towers[k].at, axis = in_.attitude == Attitude::OnItsSide ? 1 : 2;
-        const Figure height = build::figureOf(in_.places, {of}, [&](const std::vector<Vec3>& p) { return p[of][axis]; });
+        Figure height = build::figureOf(in_.places, {of}, [&](const std::vector<Vec3>& p) { return p[of][axis]; });
+        if (straight_[k] && drawn(*straight_[k], axis)) height = imageOf(in_.towers[k], axis);
         s.head_mm = {at.z_mm, height.u95, height.provenance};
         s.over_line_mm = at.z_mm - p_.line_mm;
         const double most = std::floor((in_.tower_most_mm - in_.tower_least_mm) / in_.tower_step_mm + 1e-9);
@@ -236,16 +248,45 @@ private:
             }
     }
 
-    static std::string pullWords(const Vec3& d) {
+    std::string pullWords(std::size_t k) const {
         std::string words;
-        const auto way = [&](double mm, const char* more, const char* less) {
-            if (std::abs(mm) > 1e-9)
-                words += fmt::format("{}{:.1f} {}", words.empty() ? "" : ", ", std::abs(mm), mm > 0 ? more : less);
+        const auto way = [&](std::size_t axis, const char* more, const char* less) {
+            const double mm = pull_[k][axis];
+            if (std::abs(mm) <= 1e-9) return;
+            words += fmt::format("{}{:.1f}{} {}", words.empty() ? "" : ", ", std::abs(mm),
+                                 straight_[k] ? fmt::format(" ± {:.1f}", (*straight_[k])[axis].u95) : "", mm > 0 ? more : less);
         };
-        way(d.x_mm, "rearwards", "forwards");
-        way(d.y_mm, "to the right", "to the left");
-        way(d.z_mm, "up", "down");
-        return words;
+        way(0, "rearwards", "forwards");
+        way(1, "to the right", "to the left");
+        way(2, "up", "down");
+        return words.empty() ? "not at all" : words;
+    }
+    /// Whether what was worked out is more than its ±: else nobody knows that it is crooked.
+    static bool drawn(const std::array<Figure, 3>& by, std::size_t axis) { return std::abs(by[axis].value) > by[axis].u95; }
+    /// Where its twin's image is, along one axis.
+    Figure imageOf(const FixtureTower& t, std::size_t axis) const {
+        std::vector<std::size_t> of{*t.twin};
+        for (const auto& [left, right] : in_.held) of.insert(of.end(), {left, right});
+        return build::figureOf(in_.places, of,
+                               [&](const std::vector<Vec3>& p) { return mirrored(mirrorOf(p, in_.held), p[*t.twin])[axis]; });
+    }
+    /// What is drawn to its twin's image, and what is left as it is.
+    void straight() {
+        for (std::size_t k = 0; k < straight_.size(); ++k) {
+            if (!straight_[k]) continue;
+            double least = 0;
+            for (const Figure& f : *straight_[k]) least = std::max(least, f.u95);
+            if (geometry::length(pull_[k]) <= 0)
+                add("fixture-straight", PlanVerdict::Marginal,
+                    fmt::format("{} is not drawn: it is as its twin as far as the readings tell, to ± {:.1f} mm.",
+                                in_.towers[k].name, least),
+                    "Let it rest; or read more tapes to it and to its twin.");
+            else if (geometry::length(pull_[k]) > most_pull_mm)
+                add("fixture-straight", PlanVerdict::Fails,
+                    fmt::format("{} would be drawn by {:.0f} mm: that makes another frame of it.", in_.towers[k].name,
+                                geometry::length(pull_[k])),
+                    "Look at its readings and its twin's; what is bent so far is cut out and made anew.");
+        }
     }
     void pulls() {
         bool any = false;
@@ -276,7 +317,7 @@ private:
             const TowerPlan& t = p_.towers[k];
             const TowerState& s = t.then ? *t.then : t.now;
             // one that draws the frame up is as high as it lies before it is drawn
-            const double high = s.head_mm.value - std::max(0.0, rolled(in_.attitude, in_.towers[k].pull).z_mm);
+            const double high = s.head_mm.value - std::max(0.0, rolled(in_.attitude, pull_[k]).z_mm);
             if (high < 10) continue;
             ServiceBody one;
             one.name = "the tower at " + t.name;
@@ -310,7 +351,8 @@ private:
     static constexpr double rail_touch_mm = 3; ///< a head lies where the rail was measured
     const FixtureIn& in_;
     FixturePlan p_;
-    std::vector<Vec3> now_, then_;
+    std::vector<Vec3> now_, then_, pull_;
+    std::vector<std::optional<std::array<Figure, 3>>> straight_;
     Vec3 shift_;
 };
 

@@ -4,6 +4,7 @@
 #include "build/remark.hpp"
 #include "build/words.hpp"
 #include "make/fouls.hpp"
+#include "make/straighten.hpp"
 
 #include <optional>
 #include <string>
@@ -14,17 +15,16 @@
 /// first holes, y across it from its first holes, z up from its top; mm.
 namespace gorvet::make {
 
-using build::Figure;
 using build::PlanVerdict;
-using geometry::Vec3;
 
 struct FixtureTower {
     std::string name; ///< of its point
     build::TowerDoes does = build::TowerDoes::Rest;
-    std::size_t at = 0;          ///< its place among the places
-    std::optional<Vec3> planned; ///< where the plan moves it; none: it stays
-    Vec3 pull;                   ///< by which it is drawn
-    Figure below;                ///< its head under the point, as the thing lies on the table
+    std::size_t at = 0;              ///< its place among the places
+    std::optional<Vec3> planned;     ///< where the plan moves it; none: it stays
+    Vec3 pull;                       ///< by which it is drawn, where that was said
+    std::optional<std::size_t> twin; ///< else it is drawn to this one's image: its place among the places
+    Figure below;                    ///< its head under the point, as the thing lies on the table
     bool operator==(const FixtureTower&) const = default;
 };
 struct FixtureIn {
@@ -36,6 +36,7 @@ struct FixtureIn {
     double tower_least_mm = 150, tower_step_mm = 50, tower_most_mm = 800, packer_mm = 1, reach_mm = 30, foot_mm = 100;
     build::Places places; ///< as surveyed, on the axes of what is held
     std::vector<FixtureTower> towers;
+    std::vector<Pair> held;          ///< of towers that are not drawn: what is drawn by no figure is drawn straight by these
     std::vector<ServiceBody> around; ///< what stands on the frame as planned, on the same axes
     std::vector<std::string> assumed, missing, not_looked_at;
     bool operator==(const FixtureIn&) const = default;
@@ -56,8 +57,9 @@ struct TowerPlan {
     std::string name;
     build::TowerDoes does = build::TowerDoes::Rest;
     TowerState now;
-    std::optional<TowerState> then; ///< once the plan is carried out
-    std::string pull;               ///< "3.0 up, 1.0 to the left"; empty: it is not drawn
+    std::optional<TowerState> then;                ///< once the plan is carried out
+    std::string pull;                              ///< "3.0 up, 1.0 to the left"; empty: it is not drawn
+    std::optional<std::array<Figure, 3>> straight; ///< worked out: rearwards, to the right, up; what is within its ± is not drawn
 };
 struct FixturePlan {
     std::vector<TowerPlan> towers;

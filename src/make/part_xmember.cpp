@@ -210,6 +210,7 @@ private:
         const auto along = [&](std::size_t k) { return dot(minus(at(k), o.middle), o.ahead); };
         const double front = -(along(0) + along(1)) / 2, rear = (along(2) + along(3)) / 2;
         double across = 0; // what goes from side to side over the opening, twice
+        double twists = 0; // at the middle rail where it is the most
         for (std::size_t k = 0; k < 4; ++k) {
             const double pair = load * (k < 2 ? rear : front) / (front + rear);
             const double left = dot(minus(o.middle, at(k < 2 ? 0 : 2)), o.side),
@@ -226,8 +227,17 @@ private:
                       fmt::format("the weld of the {}", bar.name));
             shearsWall(k, bears_N);
             across += bears_N * (k % 2 ? right : left);
+            twists = std::max(twists, bears_N * ((k % 2 ? right : left) - (opening_ + wide_) / 2));
         }
+        twistsMiddle(twists);
         ties(across / 2);
+    }
+    /// What bends a leg comes into its middle rail at the leg's end and leaves it along the plates: till then it twists the rail,
+    /// at the most by all of it. Bredt: τ = T / 2 A t over the walls' middle lines.
+    void twistsMiddle(double twist_Nmm) {
+        const double t = f("wall"), area = (f("across") - t) * (wide_ - t);
+        bears("part-stress", std::sqrt(3.0) * twist_Nmm / (2 * area * t), in_.yield_mpa / yield_margin,
+              "Twisted by its legs a middle rail stands under", "Middle rails that are wider, higher or thicker.");
     }
     /// A leg bears on the rail as one that is hinged there: its weld's two upright runs shear the rail's wall.
     void shearsWall(std::size_t k, double sheared_N) {

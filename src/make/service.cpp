@@ -35,7 +35,7 @@ public:
         const double far = std::max(reach(), depth()) + f.grip_mm;
         for (const double d : {-far, far}) near.take(plus(f.head, {d, d, d}));
         for (std::size_t k = 0; k < bodies.size(); ++k)
-            if (boxes[k].meets(near))
+            if (boxes[k].meets(near) && !(f.there && bodies[k].given))
                 for (AxisRoom& r : rooms_) r.add(*bodies[k].mesh, static_cast<int>(k), bodies[k].slack_mm, bodies[k].closed);
     }
 

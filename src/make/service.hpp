@@ -38,6 +38,7 @@ struct Fastener {
     double length_mm = 0;
     bool captive = false;           ///< its nut is fixed beforehand
     bool either = true;             ///< it may go in from either side
+    bool there = false;             ///< it went in past all that is given: only what is planned can be in its way
     std::vector<std::string> holds; ///< names of bodies
     std::vector<std::string> assumed;
     bool operator==(const Fastener&) const = default;

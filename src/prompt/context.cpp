@@ -1,5 +1,7 @@
 #include "prompt/context.hpp"
 
+#include "analysis/issued.hpp"
+
 namespace gorvet::prompt {
 
 entry::Context contextFor(const analysis::Results& r, build::SubjectId subject, const std::string& who,
@@ -22,6 +24,10 @@ entry::Context contextFor(const analysis::Results& r, build::SubjectId subject, 
     c.support = r.work->now.support;
     if (r.work->next) c.next_step = r.work->steps[*r.work->next].code;
     return c;
+}
+
+void letIssue(entry::Context& c, const build::Build& b, const analysis::Results& r) {
+    c.drawn = [&b, &r] { return analysis::drawnNow(b, r); };
 }
 
 } // namespace gorvet::prompt

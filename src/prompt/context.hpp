@@ -9,4 +9,7 @@ namespace gorvet::prompt {
 
 entry::Context contextFor(const analysis::Results&, build::SubjectId, const std::string& who, const std::string& now_utc);
 
+/// Lets drawings be handed out: build and results must outlive the context.
+void letIssue(entry::Context&, const build::Build&, const analysis::Results&);
+
 } // namespace gorvet::prompt

@@ -122,6 +122,67 @@ TEST_CASE("parts bring their bolts; what stands in each other is found and clear
     CHECK(through);
 }
 
+TEST_CASE("links' bolts: what is planned beside an eye shuts its bolt in, what was there does not", "[analysis][service]") {
+    Typist t;
+    t.scannedLadder("rail 100 x 60 x 4 box top");
+    for (const auto& [name, at] : {std::pair{"Lf", "1500 -250 300"},
+                                   {"La", "2300 -250 300"},
+                                   {"Wa", "300 200 300"},
+                                   {"Wb", "600 200 300"},
+                                   {"Wc", "450 600 300"},
+                                   {"Oa", "1400 -344 300"},
+                                   {"Ob", "1600 -344 300"},
+                                   {"Ia", "1400 -156 300"},
+                                   {"Ib", "1600 -156 300"}}) {
+        t.type(fmt::format("point {} {}", name, at));
+        t.type(fmt::format("coordinates {} {}", name, at));
+    }
+    t.type("link lower rear-axle rod Lf La");
+    t.type("link wish front-right wishbone Wa Wb Wc");
+    auto r = analysis::analyse(t.b, 1);
+    const auto bolt = [&](const char* at) -> const make::Fastener& {
+        const auto& all = r.service.input().fasteners;
+        const auto f = std::find_if(all.begin(), all.end(), [&](const auto& one) { return one.name.ends_with(at); });
+        REQUIRE(f != all.end());
+        return *f;
+    };
+    REQUIRE(r.service.input().fasteners.size() == 4);    // the outer joint has none that is drawn out
+    CHECK(std::abs(bolt("Lf").along.y_mm) == Approx(1)); // across a rod that runs along the car
+    CHECK(std::abs(bolt("Wa").along.x_mm) == Approx(1)); // along the pivots of a wishbone
+    const auto& lf = bolt("Lf");
+    CHECK(geometry::between(geometry::plus(lf.head, geometry::times(lf.along, lf.grip_mm / 2)), {1500, -250, 300}) ==
+          Approx(0).margin(0.5));
+    CHECK(lf.bolt_mm == 14);
+    REQUIRE(lf.assumed.size() >= 2); // nobody measured it: it never holds
+    t.type("link-holes lower frame pitch 25 above 1 below 1 hole 12.5");
+    r = analysis::analyse(t.b, 2);
+    CHECK(bolt("Lf").bolt_mm == 12);
+
+    // one brace beside it: it goes out by the other side; a second one shuts it in
+    t.type("part outer brace at Oa Ob across 60 wall 3");
+    r = analysis::analyse(t.b, 3);
+    CHECK(found(r, "make.bolt-trapped").empty());
+    t.type("part inner brace at Ia Ib across 60 wall 3");
+    r = analysis::analyse(t.b, 4);
+    REQUIRE(found(r, "make.bolt-trapped").size() == 1);
+    CHECK(found(r, "make.bolt-trapped").front()->tag == "link:lower");
+    for (const auto& row : r.service->rows) CHECK(row.verdict != PlanVerdict::Holds);
+    t.type("remove part inner");
+    // a scan there was there when the bolt went in
+    r = analysis::analyse(t.b, 5);
+    analysis::Overlay scans;
+    scans.on_chassis.push_back(scanned("bracket", {1400, -206, 250}, {1600, -186, 350}));
+    const auto with = make::servicePlan(analysis::serviceWithScans(r.service.input(), scans));
+    for (const auto& row : with.rows)
+        if (row.name.ends_with("Lf")) CHECK(row.round == 1);
+    // ears that bring their own bolt for the eye stand for it
+    t.type("part hold ears at Lf Oa apart 46 hole 14 foot 100");
+    r = analysis::analyse(t.b, 6);
+    const auto& all = r.service.input().fasteners;
+    CHECK(std::count_if(all.begin(), all.end(), [](const auto& f) { return f.name.ends_with("at Lf"); }) == 0);
+    CHECK(std::count_if(all.begin(), all.end(), [](const auto& f) { return f.name.starts_with("part hold"); }) >= 1);
+}
+
 TEST_CASE("a bolt whose place is known less well than what it has to spare never holds", "[analysis][service][demo]") {
     auto store = store::Store::open(test::demoBuild(test::freshFolder("service-demo"), "petrel_on_tern --plain"));
     REQUIRE(store);

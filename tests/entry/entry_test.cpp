@@ -189,6 +189,8 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
         if (std::string(form.bench) == "Make" && std::string(form.example) != "crossmember") t.type("crossmember");
         if (std::string(form.example).find("Hl") != std::string::npos) t.type("subject body");
         t.work();
+        t.context.drawn = [] { return std::vector<IssuedPiece>(1); };
+        if (std::string(form.example).starts_with("issue A")) t.type("issue");
         if (std::string(form.example).rfind("undone", 0) == 0) t.type("done battery-out");
         if (std::string(form.example).rfind("seating", 0) == 0) t.type("hinge 1210");
         for (const char* begun : {"split", "repeat", "untied", "proved", "torqued", "row"})

@@ -46,7 +46,7 @@ TEST_CASE("a fixture and its towers by the line", "[entry][fixture]") {
     CHECK(tower("Bl").pull == Vec3{});
     CHECK(t.b.fixture_towers.size() == 3);
     refuse("tower Nowhere clamp", "Nowhere");
-    refuse("tower Al pull", "how much it is drawn");
+    refuse("tower G pull", "how much it is drawn");
     refuse("tower Al on shelf clamp", "no fixture shelf");
     refuse("tower Hl clamp", "one fixture holds one of them"); // of the body
     refuse("tower Bl pull by 0 0 900", "another frame");

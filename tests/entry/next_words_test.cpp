@@ -30,6 +30,7 @@ void type(Build& b, entry::Context& c, const std::string& line) {
 /// A build that has something of all that lines name.
 Build some(entry::Context& c) {
     Build b;
+    c.drawn = [] { return std::vector<IssuedPiece>(1); };
     b.scans[ScanId{1}] = {ScanId{1}, the_body, ScanPart::Body, "shell", std::string(64, 'a')};
     b.scans[ScanId{2}] = {ScanId{2}, the_body, ScanPart::Bonnet, "bonnet", std::string(64, 'b')};
     b.planned_cuts[PlannedCutId{3}] = {PlannedCutId{3}, "cut-1", {{0, 0, 0}, {9, 0, 0}, {9, 9, 0}}};
@@ -67,6 +68,7 @@ Build some(entry::Context& c) {
                              "link lower rear-axle rod Al Bl",
                              "part brace-1 brace at Al Bl across 42 wall 3",
                              "fixture table1 pitch 50",
+                             "issue",
                              "jobs cab-off",
                              "lift cab weighs 380",
                              "decide floor asks patch it",

@@ -262,6 +262,50 @@ TEST_CASE("an X-member's plates tie its halves: a couple by hand, one alone as a
     for (const auto& s : both.not_looked_at) CHECK(s.find("tie") == std::string::npos);
 }
 
+TEST_CASE("what twists an X-member's middle rails is borne, and is what gives first where they are narrow",
+          "[make][wall][property]") {
+    // What bends a leg comes into its middle rail at the leg's end and leaves it along the plates: till then it twists the rail,
+    // at the most by all of it. Bredt: τ = T / 2 A t over the walls' middle lines.
+    std::mt19937 rng(8);
+    const auto any = [&](double least, double most) { return std::uniform_real_distribution<double>(least, most)(rng); };
+    int made = 0, first = 0;
+    for (int round = 0; round < 400; ++round) {
+        const double wide = any(25, 90), across = any(25, 120), wall = any(1.5, 6), opening = any(100, 320),
+                     middle = any(250, 700);
+        const double front = any(100, 700), rear = any(100, 700), left = any(300, 520), right = any(300, 520), load = 4000;
+        const std::vector<geometry::Vec3> at{{1350 - front, -left, 450},
+                                             {1350 - front, right, 450},
+                                             {1350 + rear, -left, 450},
+                                             {1350 + rear, right, 450},
+                                             {1350, 0, 450}};
+        const auto p = make::partPlan(part("x-member", at,
+                                           {{"across", across},
+                                            {"wide", wide},
+                                            {"wall", wall},
+                                            {"opening", opening},
+                                            {"middle", middle},
+                                            {"over", 20},
+                                            {"under", 20},
+                                            {"hole", 21},
+                                            {"load", load}}));
+        if (!p.used || p.bars.size() < 6) continue;
+        ++made;
+        double twist = 0;
+        for (const auto& [far, other, share] :
+             {std::tuple{left, right, std::max(front, rear)}, {right, left, std::max(front, rear)}}) {
+            const double bears = load * share / (front + rear) * other / (left + right);
+            twist = std::max(twist, bears * (far - (opening + wide) / 2));
+        }
+        const double stress = twist / (2 * (across - wall) * (wide - wall) * wall);
+        INFO("across " << across << " wide " << wide << " wall " << wall << " opening " << opening << " twist " << twist);
+        const double share = std::sqrt(3.0) * stress / (235 / 1.5);
+        CHECK(share <= *p.used * (1 + 1e-9));
+        first += share > *p.used * (1 - 1e-9);
+    }
+    CHECK(first > 20);
+    CHECK(made > 100);
+}
+
 TEST_CASE("an outrigger, a brace and a standoff load the wall that they stand on: on both sides of its limit", "[make][wall]") {
     const PartIn outrigger =
         thinRails(part("outrigger", {{1000, 480, 500}, {1000, 730, 500}}, {{"deep", 70}, {"wide", 50}, {"sheet", 3}}));

@@ -497,4 +497,42 @@ TEST_CASE("a file of version 13 knew no fixture and no base metal, and reads the
     CHECK((*again)->build().frame_facts.metal == BaseMetal::Mild);
 }
 
+TEST_CASE("a file of version 14 knew no drawing that was handed out, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-14");
+    const auto path = quick.path / "fourteen.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-14.gorvet", path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "fourteen.version-14.gorvet");
+        const Build& b = (*store)->build();
+        CHECK(b.issues.empty());
+        REQUIRE(fixtureNamed(b, "table1"));
+        CHECK(b.fixture_towers.size() == 1);
+        CHECK(b.frame_facts.metal == BaseMetal::Mild);
+        CHECK(steelPartNamed(b, "b1")->onto == BaseMetal::Galvanised);
+        Issue i;
+        i.id = IssueId{b.next_id};
+        i.name = "A";
+        IssuedPiece p;
+        p.id = IssuedPieceId{b.next_id + 1};
+        p.issue = i.id;
+        p.thing = "part:b1";
+        p.piece = "b1";
+        p.lines_mm = {3, 0, 0, 100, 0, 0, 50};
+        REQUIRE((*store)->keep(Edit{"fifteen", {Put<Issue>{i}, Put<IssuedPiece>{p}}}, author));
+        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
+        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+    }
+    CHECK(steps > 5);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    REQUIRE(issueNamed((*again)->build(), "A"));
+    CHECK((*again)->build().issued_pieces.begin()->second.lines_mm.size() == 7);
+}
+
 } // namespace store_migrate_test

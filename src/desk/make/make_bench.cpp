@@ -2,7 +2,12 @@
 
 namespace gorvet::desk {
 
-std::vector<Starter> MakeBench::starters(const Document& d, const ViewState&) const {
+std::vector<Starter> MakeBench::starters(const Document& d, const ViewState& state) const {
+    if (const auto* shown = view(state); shown && std::string_view(shown->key) == "issues") {
+        std::vector<Starter> list = {{tr("hand out what is drawn now"), "issue"}, {tr("with a note"), "issue note "}};
+        if (!d.build().issues.empty()) list.push_back({tr("take one back"), "remove issue "});
+        return list;
+    }
     std::vector<Starter> list = {{tr("mount all"), "mount all"},
                                  {tr("a part"), "part "},
                                  d.build().fixtures.empty() ? Starter{tr("a fixture"), "fixture table1 pitch "}

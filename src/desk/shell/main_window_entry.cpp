@@ -83,8 +83,10 @@ void MainWindow::refreshSubjects() {
 
 entry::Context MainWindow::context() const {
     const auto subject = bench().info().by_subject ? state_.subject : build::the_chassis;
-    return prompt::contextFor(document_.results(), subject, document_.user().toStdString(),
-                              QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
+    entry::Context c = prompt::contextFor(document_.results(), subject, document_.user().toStdString(),
+                                          QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
+    if (!document_.stale()) prompt::letIssue(c, document_.build(), document_.results());
+    return c;
 }
 
 void MainWindow::preview() {
