@@ -82,7 +82,7 @@ struct Scans {
         bool operator==(const WheelsAsked&) const = default;
     };
     struct WheelsMade {
-        drive::WheelsIn input; ///< with the scans
+        drive::WheelsIn input; ///< with the scans by their names, without their surfaces
         drive::WheelsPlan plan;
     };
     Node<WheelsAsked, std::vector<WheelsMade>> wheels;

@@ -43,6 +43,9 @@ bool makeWheels(const Build&, Results& r, const ReadBlob&, const Progress& progr
                 return std::optional<std::vector<Scans::WheelsMade>>();
             drive::WheelsIn with = withScans(wheels, *in.overlay);
             drive::WheelsPlan plan = drive::wheelsPlan(with);
+            for (drive::Corner& corner :
+                 with.corners) // a million places are asked once; what was seen of them stands in the plan
+                for (drive::ScannedThing& thing : corner.scanned) thing.surface.reset();
             all->push_back({std::move(with), std::move(plan)});
         }
         return all;
