@@ -6,6 +6,7 @@ B612 is under the SIL Open Font License 1.1, which allows modified copies under 
 import pathlib
 import sys
 
+from fontTools.pens.boundsPen import BoundsPen
 from fontTools.ttLib import TTFont
 
 FACES = [  # source file, our file, family, style
@@ -31,7 +32,22 @@ def rename(source: pathlib.Path, target: pathlib.Path, family: str, style: str) 
         cff.fontNames[0] = postscript
         cff.topDictIndex[0].FamilyName = family
         cff.topDictIndex[0].FullName = f"{family} {style}"
+    if family == "Gorvet Mono":
+        narrow_points(font)
     font.save(target)
+
+
+def narrow_points(font: TTFont) -> None:
+    """Points, commas and colons no wider than they are drawn: 3.0 does not read as 3. 0. Digits keep their columns."""
+    glyphs = font.getGlyphSet()
+    for sign in ".,:":
+        name = font.getBestCmap()[ord(sign)]
+        pen = BoundsPen(glyphs)
+        glyphs[name].draw(pen)
+        left, _, right, _ = pen.bounds
+        font["hmtx"][name] = (round(left + right), round(left))  # as much beside it on either side
+    font["post"].isFixedPitch = 0
+    font["CFF "].cff.topDictIndex[0].isFixedPitch = 0
 
 
 def main() -> None:

@@ -29,6 +29,7 @@ TEST_CASE("how wide a text is, by the fonts that are shipped", "[sheet][labels]"
     CHECK(textWidth("iiii", 15, Face::Sans) < textWidth("WWWW", 15, Face::Sans) * 0.6);
     CHECK(textWidth("Br–Dl 2164.2 ± 1.1", 30, Face::Sans) == Approx(2 * textWidth("Br–Dl 2164.2 ± 1.1", 15, Face::Sans)));
     CHECK(textWidth("0123456789", 15, Face::Mono) == Approx(10 * textWidth("8", 15, Face::Mono)));
+    CHECK(textWidth("3.0", 15, Face::Mono) < 2.6 * textWidth("8", 15, Face::Mono)); // and does not read as "3. 0"
     CHECK(textWidth("±", 15, Face::Sans) < 15);   // one sign, not its two bytes
     CHECK(textWidth("\xC3", 15, Face::Sans) > 0); // cut off in the middle of a sign
 }
