@@ -213,7 +213,7 @@ private:
                           false,
                           {Ink::Second, f_.medium(), p_.pan_over ? Dash::Solid : Dash::Dashed}},
                    "crossmember");
-            d_.add(Text{{to_(p_.pan->left_mm, 0).x - f_.px(6), to_(0, up).y + f_.px(2)},
+            d_.add(Text{{to_(p_.pan->left_mm, 0).x - f_.px(6), to_(0, up).y - f_.px(8)},
                         p_.pan_over ? "pan, " + units::fixed(p_.pan_gap_mm, 1) + " clear" : std::string("pan"),
                         f_.small(),
                         p_.pan_over && p_.pan_gap_mm < design_.pan_clearance_mm - 1e-6 ? Ink::Bad : Ink::Second,
