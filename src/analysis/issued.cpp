@@ -105,10 +105,10 @@ public:
         c_.thing = now_.thing;
         c_.piece = now_.piece;
         c_.matters = false;
-        if (now_.count != was_.count) say(true, fmt::format("{:g} of them, was {:g}", now_.count, was_.count));
-        if (!sameText(now_.stock, was_.stock, 0)) say(true, fmt::format("of {}, was of {}", now_.stock, was_.stock));
-        length("{} long, was {}", now_.length_mm, was_.length_mm);
-        length("{} thick, was {}", now_.thickness_mm, was_.thickness_mm, shown_mm);
+        if (now_.count != was_.count) say(true, fmt::format("{:g} of them (was {:g})", now_.count, was_.count));
+        if (!sameText(now_.stock, was_.stock, 0)) say(true, fmt::format("of {} (was {})", now_.stock, was_.stock));
+        length("{} long (was {})", now_.length_mm, was_.length_mm);
+        length("{} thick (was {})", now_.thickness_mm, was_.thickness_mm, shown_mm);
         ends();
         lines();
         holes();
@@ -129,7 +129,7 @@ private:
     /// Other numbers of something are said; else whether what there is moved, and by how much at the most.
     bool counted(std::size_t now, std::size_t was, const char* one) {
         if (now == was) return false;
-        say(true, fmt::format("{}, was {}", units::counted(now, one), was));
+        say(true, fmt::format("{} (was {})", units::counted(now, one), was));
         return true;
     }
     void moved(double mm, const std::string& what) {
@@ -156,7 +156,7 @@ private:
             most = std::max(most, std::hypot(now[end] - was[end], now[end + 1] - was[end + 1]));
         const std::string words = tilted ? squared(now_.ends) : now_.ends, before = tilted ? squared(was_.ends) : was_.ends;
         if (sameText(words, before, 0.1) && most <= shown_rad) return;
-        say(!sameText(words, before, 0.5) || most > matters_rad, fmt::format("ends {}, was {}", now_.ends, was_.ends));
+        say(!sameText(words, before, 0.5) || most > matters_rad, fmt::format("ends {} (was {})", now_.ends, was_.ends));
     }
     static constexpr std::size_t tilts_of_two = 4;
     static std::vector<double> tilts(const IssuedPiece& p) {
@@ -188,7 +188,7 @@ private:
         const auto size = [&](double across, double high) {
             return fmt::format("{} × {}", units::formatLength(across, step_), len(high));
         };
-        if (by > shown_mm) say(by > matters_mm, fmt::format("{}, was {}", size(w, h), size(was_w, was_h)));
+        if (by > shown_mm) say(by > matters_mm, fmt::format("{} (was {})", size(w, h), size(was_w, was_h)));
         if (!counted(now.front().size(), was.front().size(), "a corner") && by <= shown_mm)
             moved(farthest(now.front(), was.front()), "corners");
         if (counted(now.size() - 1, was.size() - 1, "a window")) return;
@@ -209,7 +209,7 @@ private:
             most = std::max(most, std::hypot(now[k] - was[k], now[k + 1] - was[k + 1]));
             if (std::abs(now[k + 2] - was[k + 2]) <= shown_mm) continue;
             wide = true;
-            ++drilled[fmt::format("{} wide, was {}", len(now[k + 2]), len(was[k + 2]))];
+            ++drilled[fmt::format("{} wide (was {})", len(now[k + 2]), len(was[k + 2]))];
         }
         for (const auto& [words, count] : drilled)
             say(wide, fmt::format("{} {}", units::counted(static_cast<std::size_t>(count), "a hole"), words));
@@ -224,7 +224,7 @@ private:
             const double now = now_.angles_rad[k + skip], was = was_.angles_rad[k + skipped], by = std::abs(now - was);
             if (by <= std::max(shown_rad, turned)) continue;
             turned = by;
-            last_ = fmt::format("a bend by {}, was {}", units::formatAngle(now, 1), units::formatAngle(was, 1));
+            last_ = fmt::format("a bend by {} (was {})", units::formatAngle(now, 1), units::formatAngle(was, 1));
         }
         if (turned > 0) say(turned > matters_rad, last_);
         double most = 0;
@@ -308,10 +308,19 @@ IssuesNow issuesNow(const Build& b, const Results& r) {
     return all;
 }
 
+namespace {
+/// What a piece is called on its thing's own drawing.
+std::string pieceOf(const PieceChange& c) {
+    for (const std::string& before : {thingCalled(c.thing, c.piece) + ": ", c.thing + ": "})
+        if (c.piece.starts_with(before)) return c.piece.substr(before.size());
+    return c.piece;
+}
+} // namespace
+
 std::string thingWords(const std::vector<PieceChange>& changes, const std::string& thing) {
     std::string words;
     for (const PieceChange& c : changes)
-        if (c.thing == thing) words += fmt::format("{}{}: {}", words.empty() ? "" : "; ", c.piece, changeWords(c));
+        if (c.thing == thing) words += fmt::format("{}{}: {}", words.empty() ? "" : "; ", pieceOf(c), changeWords(c));
     return words;
 }
 

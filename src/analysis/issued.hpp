@@ -15,14 +15,14 @@ struct PieceChange {
     enum class Kind { Changed, New, Gone } kind = Kind::Changed;
     std::string thing; ///< tag of what it is a piece of
     std::string piece;
-    std::vector<std::string> what; ///< "418.3 mm long, was 412.0 mm"; of a new one and one that is gone: none
+    std::vector<std::string> what; ///< "418.3 mm long (was 412.0 mm)"; of a new one and one that is gone: none
     bool matters = true;           ///< by more than a saw and a tape do
 };
 /// From what differs by what a drawing shows (0.05 mm, 0.05°) on. Pieces are the same by thing and name, and those of one name in
 /// their order.
 std::vector<PieceChange> changesBetween(const std::vector<build::IssuedPiece>& was, const std::vector<build::IssuedPiece>& now,
                                         units::LengthStep);
-/// It in one line: "412.0 mm long, was 418.3 mm; 2 holes, was 1".
+/// It in one line: "412.0 mm long (was 418.3 mm), 2 holes (was 1)".
 std::string changeWords(const PieceChange&);
 
 /// One issue, and what changed from the one before it.

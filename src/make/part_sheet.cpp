@@ -261,7 +261,7 @@ Drawing partsSheet(const std::vector<PartView>& all, double width, double height
 Drawing partWords(const PartView& v, double width, double height, const Format& f) {
     Drawing d{width, height, {}, {}};
     PartsDraft draft(d, f);
-    d.height = std::max(height, draft.sentences(v, draft.figures(v, {0, f.body()}, width) + f.px(8)));
+    d.height = std::max(height, draft.sentences(v, draft.figures(v, {0, f.body()}, width) + f.px(14)));
     return d;
 }
 

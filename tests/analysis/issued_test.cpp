@@ -161,13 +161,13 @@ TEST_CASE("what is counted, of what it is and how its ends are cut is said", "[m
         CHECK(changes[0].matters);
         return changeWords(changes[0]);
     };
-    CHECK(said(plate(), [](auto& p) { p.count = 4; }) == "4 of them, was 2");
-    CHECK(said(plate(), [](auto& p) { p.holes_mm.resize(6); }) == "2 holes, was 3");
-    CHECK(said(plate(), [](auto& p) { p.lines_mm.resize(11); }) == "no windows, was 1");
-    CHECK(said(plate(), [](auto& p) { p.angles_rad.clear(), p.bends_mm.clear(); }) == "no bends, was 1");
-    CHECK(said(tube(), [](auto& p) { p.stock = "tube 42 × 4"; }) == "of tube 42 × 4, was of tube 42 × 3");
+    CHECK(said(plate(), [](auto& p) { p.count = 4; }) == "4 of them (was 2)");
+    CHECK(said(plate(), [](auto& p) { p.holes_mm.resize(6); }) == "2 holes (was 3)");
+    CHECK(said(plate(), [](auto& p) { p.lines_mm.resize(11); }) == "no windows (was 1)");
+    CHECK(said(plate(), [](auto& p) { p.angles_rad.clear(), p.bends_mm.clear(); }) == "no bends (was 1)");
+    CHECK(said(tube(), [](auto& p) { p.stock = "tube 42 × 4"; }) == "of tube 42 × 4 (was tube 42 × 3)");
     CHECK(said(tube(), [](auto& p) { p.ends = "coped on 60.3, 46.0°; square"; }) ==
-          "ends coped on 60.3, 46.0°; square, was coped on 60.3, 45.0°; square");
+          "ends coped on 60.3, 46.0°; square (was coped on 60.3, 45.0°; square)");
     CHECK(said(tube(), [](auto& p) { p.ends = "both square"; }).find("ends both square") == 0);
     // a figure that is rounded otherwise is none that changed
     IssuedPiece rounded = tube();
@@ -246,7 +246,7 @@ TEST_CASE("what was handed out is kept; what changes afterwards is said on its d
     REQUIRE(s.old().size() == changed.size());
     const Finding f = s.old().front();
     CHECK(f.tag == "part:perch-left");
-    CHECK(f.sentence.find("14.0 mm wide, was 13.5 mm") != std::string::npos);
+    CHECK(f.sentence.find("14.0 mm wide (was 13.5 mm)") != std::string::npos);
     CHECK(issueMark(now, "part:perch-left") == "changed since issue A");
     const std::string pages = wordsOf(partPages(s.t.b, s.r, false));
     CHECK(pages.find("changed since issue A; ") != std::string::npos);
@@ -265,7 +265,7 @@ TEST_CASE("what was handed out is kept; what changes afterwards is said on its d
     CHECK(revisions[0].words == "handed out first");
     CHECK(revisions[1].name == "B");
     CHECK(revisions[1].day == "2026-12-02");
-    CHECK(revisions[1].words.find("was 13.5 mm") != std::string::npos);
+    CHECK(revisions[1].words.find("(was 13.5 mm)") != std::string::npos);
     CHECK(revisionsOf(issuesNow(s.t.b, s.r), "part:perch-right").size() == 1);
     s.type("remove part perch-left");
     REQUIRE_FALSE(s.old().empty());

@@ -123,6 +123,26 @@ TEST_CASE("demo 1: what it is joined to, and the fixture that holds it, to sheet
         d.action("undo");
         d.keep("tower El pull by 0 0 4");
         CHECK(plan().verdict == build::PlanVerdict::Marginal);
+        d.keep("tower Cr pull"); // to where Cl has its image
+        REQUIRE(plan().towers.at(3).straight);
+        CHECK(plan().towers.at(3).pull.find(" ± ") != std::string::npos);
+
+        // drawings handed out: what changes afterwards is said, and undone is not
+        d.showSheet("issues", "Handed out");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("changed since A"); }));
+        d.keep("issue note to the cutter");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("as they were handed out as B"); }));
+        const auto old = [&] {
+            const auto& found = d.window.document().results().findings;
+            return std::count_if(found.begin(), found.end(), [](const auto& f) { return f.code == "make.issue-old"; });
+        };
+        CHECK(old() == 0);
+        d.keep("part tank deep 190");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("changed since B"); }));
+        CHECK(old() == 1);
+        d.action("undo");
+        REQUIRE(waitFor([&] { return d.text("headline").contains("as they were handed out as B"); }));
+        CHECK(old() == 0);
         as_it_was = d.window.document().build();
     }
     Driver d;
@@ -137,7 +157,7 @@ TEST_CASE("demo 1: what it is joined to, and the fixture that holds it, to sheet
     CHECK(list.find("El,pull,planned,") != std::string::npos);
     const auto text = test::run(fmt::format("pdftotext -layout {} - 2>&1", (out / "build-sheet.pdf").string()));
     for (const char* page : {"Make: fixture table1", "how parts are joined", "the new steel, in order", "Part: x-mid, x-member",
-                             "Part: tank, tank"}) {
+                             "Part: tank, tank", "drawings as handed out, and what changed", "issue B"}) {
         INFO(page);
         CHECK(text.out.find(page) != std::string::npos);
     }

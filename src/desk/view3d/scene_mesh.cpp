@@ -21,7 +21,6 @@ std::shared_ptr<SceneMesh> sceneMeshOf(std::shared_ptr<const shape::Mesh> mesh, 
         s->thinned = std::move(t.mesh);
         s->thinned_from = std::move(t.kept);
     }
-    s->makeDrawn();
     return s;
 }
 
