@@ -179,10 +179,10 @@ TEST_CASE("every example of the help can be typed", "[entry]") {
         t.type("subject clip component");
         for (const char* line : {"point FL front-hub 0 -700 400", "point FR front-hub 0 700 400"}) t.type(line);
         t.type("subject chassis");
-        for (const char* line : {"output gearbox at station 1420 up 310", "pinion rear at station 2400 up 300",
-                                 "shaft main from gearbox to rear", "rim rear fitted width 6in diameter 15in",
-                                 "link lower rear-axle rod Al Bl", "part brace-1 brace at Al Bl across 42 wall 3",
-                                 "fixture table1 pitch 50"})
+        for (const char* line :
+             {"output gearbox at station 1420 up 310", "pinion rear at station 2400 up 300", "shaft main from gearbox to rear",
+              "rim rear fitted width 6in diameter 15in", "link lower rear-axle rod Al Bl",
+              "part brace-1 brace at Al Bl across 42 wall 3", "fixture table1 pitch 50"})
             t.type(line);
         t.type("session monday right-way-up stands");
         if (std::string(form.example).starts_with("answer")) REQUIRE(enact(t.b, Change{Set<Practice>{{true, 1, 1, false}}}));
