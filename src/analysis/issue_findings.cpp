@@ -17,6 +17,7 @@ public:
     void issues() {
         const IssuesNow now = issuesNow(b_, r_);
         for (const std::string& thing : thingsOf(now.since)) {
+            if (made(thing)) continue; // it is cut: what is off stands with how it came out
             std::vector<PieceChange> changes;
             for (const PieceChange& c : now.since)
                 if (c.thing == thing && c.matters && c.kind != PieceChange::Kind::New) changes.push_back(c);
@@ -31,6 +32,12 @@ public:
             f.brief = called + " redrawn";
             f.tag = thing;
         }
+    }
+
+private:
+    bool made(const std::string& thing) const {
+        const SteelPart* part = thing.starts_with("part:") ? steelPartNamed(b_, thing.substr(5)) : nullptr;
+        return part && !part->made.empty();
     }
 };
 

@@ -104,6 +104,7 @@ LinkBolts linkBolts(const Build& b, const Results& r, const std::vector<Fastener
                 all.not_looked_at.push_back(name + ": its eye is in the rail");
                 continue;
             }
+            f.assumed.emplace_back("what stands there already, which was not tried: it went in past that once");
             if (!said) f.assumed.push_back(fmt::format("its thread, M{:g}", size->nominal));
             f.assumed.push_back(fmt::format("its eye with the bracket, {:g} mm wide", usual_grip_mm));
             if (const double u95 = farthest95(places, which[k]); u95 > make::service_spare_mm)

@@ -270,8 +270,28 @@ private:
         return build::figureOf(in_.places, of,
                                [&](const std::vector<Vec3>& p) { return mirrored(mirrorOf(p, in_.held), p[*t.twin])[axis]; });
     }
+    /// Pairs that are no images of each other hold a crooked frame: what is drawn by them comes out as crooked.
+    void heldAlike() {
+        constexpr double sure = 1.5, least_mm = 1; // of the ±, as all axes of all pairs are asked
+        std::string worst;
+        double most = 0;
+        for (const auto& [left, right] : in_.held) {
+            const auto off = drawnStraight(in_.places, in_.held, right, left);
+            for (const Figure& f : off) {
+                if (std::abs(f.value) < std::max(least_mm, sure * f.u95) || std::abs(f.value) <= most) continue;
+                most = std::abs(f.value);
+                worst = fmt::format("{} is {:.1f} ± {:.1f} mm off the image of {}", in_.places.names[right], most, f.u95,
+                                    in_.places.names[left]);
+            }
+        }
+        if (worst.empty()) return;
+        add("fixture-crooked", PlanVerdict::Fails,
+            fmt::format("The pairs that hold are not alike themselves: {}. What is drawn by them comes out as crooked.", worst),
+            "Hold it by pairs that are alike, or say by how much it is drawn: pull by.");
+    }
     /// What is drawn to its twin's image, and what is left as it is.
     void straight() {
+        if (std::any_of(straight_.begin(), straight_.end(), [](const auto& s) { return s.has_value(); })) heldAlike();
         for (std::size_t k = 0; k < straight_.size(); ++k) {
             if (!straight_[k]) continue;
             double least = 0;

@@ -267,6 +267,11 @@ TEST_CASE("what was handed out is kept; what changes afterwards is said on its d
     CHECK(revisions[1].day == "2026-12-02");
     CHECK(revisions[1].words.find("(was 13.5 mm)") != std::string::npos);
     CHECK(revisionsOf(issuesNow(s.t.b, s.r), "part:perch-right").size() == 1);
+    // what is made is measured against its plan, not against its drawing
+    s.type("part perch-right hole 14");
+    CHECK(s.old().size() == 1);
+    s.type("part perch-right made deep 69");
+    CHECK(s.old().empty());
     s.type("remove part perch-left");
     REQUIRE_FALSE(s.old().empty());
     CHECK(s.old().front().sentence.find("no longer made") != std::string::npos);

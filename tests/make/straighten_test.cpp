@@ -138,6 +138,14 @@ TEST_CASE("a tower draws to the image of its twin, in the directions that the re
         return std::any_of(plan.remarks.begin(), plan.remarks.end(), [&](const auto& r) { return r.code == code; });
     };
     CHECK_FALSE(says(p, "fixture-straight"));
+    CHECK_FALSE(says(p, "fixture-crooked"));
+    // a frame that is crooked where it is held, as a diamond is, tells nobody where the corner belongs
+    std::vector<Vec3> diamond = at;
+    for (std::size_t k = 1; k < diamond.size(); k += 2) diamond[k].x_mm += 6;
+    const FixturePlan crooked = fixturePlan(held(known(diamond, 0.5), 5));
+    CHECK(says(crooked, "fixture-crooked"));
+    CHECK(crooked.verdict == PlanVerdict::Fails);
+    CHECK_FALSE(says(fixturePlan(held(known(diamond, 8), 5)), "fixture-crooked")); // not proven
     // what the readings do not prove is not drawn, and said
     const FixturePlan unproven = fixturePlan(held(known(at, 8), 5));
     CHECK(says(unproven, "fixture-straight"));
@@ -147,6 +155,29 @@ TEST_CASE("a tower draws to the image of its twin, in the directions that the re
     const FixturePlan absurd = fixturePlan(held(known(at, 0.5), 5));
     CHECK(says(absurd, "fixture-straight"));
     CHECK(absurd.verdict == PlanVerdict::Fails);
+}
+
+TEST_CASE("a frame that is alike where it is held is hardly ever called crooked, one that is not mostly is",
+          "[make][fixture][coverage]") {
+    std::mt19937 rng(9);
+    constexpr double sigma = 0.8;
+    std::normal_distribution<double> error(0, sigma);
+    int wrongly = 0, rightly = 0;
+    constexpr int rounds = 400;
+    for (int round = 0; round < rounds; ++round)
+        for (const double lean : {0.0, 8.0}) {
+            std::vector<Vec3> at = ladder(rng, 4);
+            for (std::size_t k = 1; k < at.size(); k += 2) at[k].x_mm += lean;
+            for (Vec3& p : at)
+                for (std::size_t axis = 0; axis < 3; ++axis) p[axis] += error(rng);
+            const FixturePlan plan = fixturePlan(held(known(at, sigma), 5));
+            const bool said =
+                std::any_of(plan.remarks.begin(), plan.remarks.end(), [](const auto& r) { return r.code == "fixture-crooked"; });
+            (lean > 0 ? rightly : wrongly) += said;
+        }
+    INFO(wrongly << " wrongly, " << rightly << " rightly of " << rounds);
+    CHECK(wrongly < 0.03 * rounds);
+    CHECK(rightly > 0.95 * rounds);
 }
 
 } // namespace make_straighten_test
