@@ -23,6 +23,14 @@ void sql(const std::filesystem::path& path, const std::string& text) {
     REQUIRE(ran.code == 0);
 }
 
+/// Undoes all of it, what the old program wrote, too, and does it again; how many steps that were.
+std::size_t throughItsLog(Store& store) {
+    std::size_t steps = 0;
+    while (store.undo(author)) ++steps;
+    for (std::size_t k = 0; k < steps; ++k) REQUIRE(store.redo(author));
+    return steps;
+}
+
 } // namespace
 
 TEST_CASE("a file of version 2 keeps what it held, its old log checked before it is rewritten", "[store][migrate]") {
@@ -260,8 +268,7 @@ TEST_CASE("a file of version 8 did not know how wide it is made, and reads the s
         e.name = "left";
         e.edge = e.sill = {pointNamed(b, the_chassis, "Al")->id, pointNamed(b, the_chassis, "Ar")->id};
         REQUIRE((*store)->keep(Edit{"narrower", {Set<std::optional<Narrowing>>{n}, Put<FloorEdge>{e}}}, author));
-        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
-        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+        steps = throughItsLog(**store);
     }
     CHECK(steps > 8);
     auto again = Store::open(path);
@@ -313,8 +320,7 @@ TEST_CASE("a file of version 9 knew no shafts, and reads the same", "[store][mig
         REQUIRE((*store)->keep(
             Edit{"a shaft", {Put<DriveEnd>{tail}, Put<DriveEnd>{nose}, Put<Shaft>{s}, Put<Link>{l}, Set<DriveFacts>{f}}},
             author));
-        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
-        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+        steps = throughItsLog(**store);
     }
     CHECK(steps > 5);
     auto again = Store::open(path);
@@ -355,8 +361,7 @@ TEST_CASE("a file of version 10 knew no wheels, and reads the same", "[store][mi
         turn.id = DialTurnId{b.next_id + 2};
         turn.readings = {0, 0.2, 0.3, 0.1};
         REQUIRE((*store)->keep(Edit{"wheels", {Put<WheelSet>{w}, Put<WheelRoom>{room}, Put<DialTurn>{turn}}}, author));
-        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
-        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+        steps = throughItsLog(**store);
     }
     CHECK(steps > 5);
     auto again = Store::open(path);
@@ -437,8 +442,7 @@ TEST_CASE("a file of version 12 knew no housing, no run's length and no bump sto
         Spring s = *springOf(b, AxleEnd::Rear);
         s.stop = Dimension{45, "45", Provenance::Measured};
         REQUIRE((*store)->keep(Edit{"thirteen", {Put<DriveEnd>{e}, Put<Run>{run}, Put<Spring>{s}}}, author));
-        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
-        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+        steps = throughItsLog(**store);
     }
     CHECK(steps > 5);
     auto again = Store::open(path);
@@ -483,8 +487,7 @@ TEST_CASE("a file of version 13 knew no fixture and no base metal, and reads the
         facts.metal = BaseMetal::Mild;
         REQUIRE((*store)->keep(
             Edit{"fourteen", {Put<Fixture>{f}, Put<FixtureTower>{t}, Put<SteelPart>{p}, Set<FrameFacts>{facts}}}, author));
-        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
-        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+        steps = throughItsLog(**store);
     }
     CHECK(steps > 5);
     auto again = Store::open(path);
@@ -523,8 +526,7 @@ TEST_CASE("a file of version 14 knew no drawing that was handed out, and reads t
         p.piece = "b1";
         p.lines_mm = {3, 0, 0, 100, 0, 0, 50};
         REQUIRE((*store)->keep(Edit{"fifteen", {Put<Issue>{i}, Put<IssuedPiece>{p}}}, author));
-        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
-        for (std::size_t k = 0; k < steps; ++k) REQUIRE((*store)->redo(author));
+        steps = throughItsLog(**store);
     }
     CHECK(steps > 5);
     auto again = Store::open(path);
