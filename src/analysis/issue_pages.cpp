@@ -39,10 +39,10 @@ Json changesJson(const std::vector<PieceChange>& changes) {
 } // namespace
 
 Headline issuesHeadline(const Build& b, const Results& r, SubjectId) {
-    if (b.issues.empty())
-        return {"No drawing was handed out yet.",
-                "Type issue when drawings go to the saw or to a cutter: what changes afterwards is said, piece by piece."};
     const IssuesNow now = issuesNow(b, r);
+    if (now.records.empty())
+        return {b.issues.empty() ? "No drawing was handed out yet." : "Every drawing that was handed out was taken back.",
+                "Type issue when drawings go to the saw or to a cutter: what changes afterwards is said, piece by piece."};
     const Issue& last = now.records.back().issue;
     Headline h;
     if (now.since.empty())
@@ -72,6 +72,14 @@ Listing issuesList(const Build& b, const Results& r, SubjectId) {
         for (const PieceChange& c : record->changes)
             list.rows.push_back(issueRow(issue.name, day, c.piece, changeWords(c), c.thing));
     }
+    for (auto issue = now.taken_back.rbegin(); issue != now.taken_back.rend(); ++issue) {
+        const Signed& back = *issue->taken_back;
+        list.rows.push_back(
+            issueRow(issue->name, issue->handed_out.at_utc.substr(0, 10), "",
+                     fmt::format("taken back on {} by {}{}", back.at_utc.substr(0, 10), back.who.empty() ? "?" : back.who,
+                                 issue->note.empty() ? "" : ": " + issue->note),
+                     ""));
+    }
     return list;
 }
 
@@ -85,7 +93,13 @@ std::vector<sheet::Drawing> issuePages(const Build& b, const Results& r) {
 
 std::string makeIssuesJson(const Build& b, const Results& r) {
     const IssuesNow now = issuesNow(b, r);
-    Json j = {{"issues", Json::array()}, {"since", changesJson(now.since)}, {"cautions", {local_rules}}};
+    Json j = {
+        {"issues", Json::array()}, {"taken_back", Json::array()}, {"since", changesJson(now.since)}, {"cautions", {local_rules}}};
+    for (const Issue& issue : now.taken_back)
+        j["taken_back"].push_back({{"name", issue.name},
+                                   {"handed_out", by(issue.handed_out)},
+                                   {"taken_back", by(*issue.taken_back)},
+                                   {"note", known(issue.note)}});
     for (const IssueRecord& record : now.records)
         j["issues"].push_back({{"name", record.issue.name},
                                {"handed_out", by(record.issue.handed_out)},

@@ -294,13 +294,18 @@ std::string changeWords(const PieceChange& c) {
 
 IssuesNow issuesNow(const Build& b, const Results& r) {
     IssuesNow all;
-    if (b.issues.empty()) return all;
     std::map<IssueId, std::size_t> place;
     for (const auto& [id, issue] : b.issues) {
+        if (issue.taken_back) {
+            all.taken_back.push_back(issue);
+            continue;
+        }
         place[id] = all.records.size();
         all.records.push_back({issue, {}, {}});
     }
-    for (const auto& [id, piece] : b.issued_pieces) all.records[place.at(piece.issue)].pieces.push_back(piece);
+    if (all.records.empty()) return all;
+    for (const auto& [id, piece] : b.issued_pieces)
+        if (const auto found = place.find(piece.issue); found != place.end()) all.records[found->second].pieces.push_back(piece);
     const auto step = b.settings.length_step;
     for (std::size_t k = 1; k < all.records.size(); ++k)
         all.records[k].changes = changesBetween(all.records[k - 1].pieces, all.records[k].pieces, step);

@@ -31,10 +31,11 @@ struct IssueRecord {
     std::vector<build::IssuedPiece> pieces;
     std::vector<PieceChange> changes; ///< of the first: none
 };
-/// All that was handed out, in that order, and what is drawn otherwise now than on the last of it; nothing while none was.
+/// All that is handed out, in that order, and what is drawn otherwise now than on the last of it; nothing while none is.
 struct IssuesNow {
     std::vector<IssueRecord> records;
     std::vector<PieceChange> since;
+    std::vector<build::Issue> taken_back; ///< what was handed out and collected again
 };
 IssuesNow issuesNow(const build::Build&, const Results&);
 

@@ -15,6 +15,8 @@ struct Issue {
     std::string name; ///< "A"; unique; one word
     Signed handed_out;
     std::string note; ///< to whom
+    /// Its sheets were collected. It stays in the register: another issue never bears its letter.
+    std::optional<Signed> taken_back;
     bool operator==(const Issue&) const = default;
 };
 template <> struct Schema<Issue> {
@@ -27,6 +29,7 @@ template <> struct Schema<Issue> {
             word("name", &S::name),
             field("handed_out", &S::handed_out),
             field("note", &S::note).says("to whom"),
+            field("taken_back", &S::taken_back).came(16).says("its sheets were collected"),
         };
     }
 };

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <atomic>
 #include <iterator>
+#include <utility>
 
 namespace gorvet::build {
 
@@ -15,55 +16,69 @@ template <class List> auto placeIn(List& run, std::uint32_t id) {
 void nobodyReads() { std::atomic_thread_fence(std::memory_order_acquire); }
 } // namespace
 
-/// The run in which that id stands or would stand between its ends; runs_.size() when it lies beyond the last row.
+/// The run in which that id stands or would stand between its ends; behind the last when it lies beyond the last row.
 std::size_t RowStore::runOf(std::uint32_t id) const {
-    const auto run = std::lower_bound(runs_.begin(), runs_.end(), id,
-                                      [](const auto& r, std::uint32_t sought) { return r->back().id < sought; });
-    return static_cast<std::size_t>(run - runs_.begin());
+    if (!list_) return 0;
+    const auto& runs = list_->runs;
+    const auto run =
+        std::lower_bound(runs.begin(), runs.end(), id, [](const auto& r, std::uint32_t sought) { return r->back().id < sought; });
+    return static_cast<std::size_t>(run - runs.begin());
 }
 
 RowStore::Place RowStore::find(std::uint32_t id) const {
-    const std::size_t run = runOf(id);
-    if (run == runs_.size()) return end();
-    const auto entry = placeIn(*runs_[run], id);
-    return entry->id == id ? Place{run, static_cast<std::size_t>(entry - runs_[run]->begin())} : end();
+    const std::size_t at = runOf(id);
+    if (at == end().run) return end();
+    const auto entry = placeIn(run(at), id);
+    return entry->id == id ? Place{at, static_cast<std::size_t>(entry - run(at).begin())} : end();
+}
+
+/// The runs, this table's alone.
+RowStore::List& RowStore::ownList() {
+    if (!list_)
+        list_ = std::make_shared<List>();
+    else if (list_.use_count() > 1)
+        list_ = std::make_shared<List>(*list_);
+    nobodyReads();
+    return *list_;
 }
 
 /// The pointers of a run that is this table's alone.
-RowStore::Run& RowStore::ownRun(std::size_t run) {
-    if (runs_[run].use_count() > 1) runs_[run] = std::make_shared<Run>(*runs_[run]);
+RowStore::Run& RowStore::ownRun(std::size_t at) {
+    std::shared_ptr<Run>& run = ownList().runs[at];
+    if (run.use_count() > 1) run = std::make_shared<Run>(*run);
     nobodyReads();
-    return *runs_[run];
+    return *run;
 }
 
 void* RowStore::own(std::uint32_t id) {
-    const std::size_t run = runOf(id);
-    if (run == runs_.size()) return insert(run, id);
-    const auto place = placeIn(*runs_[run], id) - runs_[run]->begin();
-    if ((*runs_[run])[static_cast<std::size_t>(place)].id != id) return insert(run, id);
-    std::shared_ptr<void>& row = ownRun(run)[static_cast<std::size_t>(place)].row;
+    const Place place = find(id);
+    if (place == end()) return insert(runOf(id), id);
+    std::shared_ptr<void>& row = ownRun(place.run)[place.at].row;
     if (row.use_count() > 1) row = kind_->copy(row.get());
     nobodyReads();
     return row.get();
 }
 
 /// A new row in that run, or behind the last: the rows grow at the end, mostly.
-void* RowStore::insert(std::size_t run, std::uint32_t id) {
-    if (run == runs_.size() && (runs_.empty() || runs_.back()->size() >= run_rows))
-        runs_.push_back(std::make_shared<Run>());
-    else if (run == runs_.size())
-        --run;
-    Run* rows = &ownRun(run);
+void* RowStore::insert(std::size_t at, std::uint32_t id) {
+    std::shared_ptr<void> made = kind_->make(id); // what throws, throws before anything changed
+    List& list = ownList();
+    auto& runs = list.runs;
+    if (at == runs.size() && (runs.empty() || runs.back()->size() >= run_rows))
+        runs.push_back(std::make_shared<Run>());
+    else if (at == runs.size())
+        --at;
+    Run* rows = &ownRun(at);
     if (rows->size() >= run_rows) {
         const auto half = rows->begin() + run_rows / 2;
         auto second = std::make_shared<Run>(std::make_move_iterator(half), std::make_move_iterator(rows->end()));
         rows->erase(half, rows->end());
         const bool behind = id > rows->back().id;
-        runs_.insert(runs_.begin() + static_cast<std::ptrdiff_t>(run) + 1, second);
+        runs.insert(runs.begin() + static_cast<std::ptrdiff_t>(at) + 1, second);
         if (behind) rows = second.get();
     }
-    ++size_;
-    return rows->insert(placeIn(*rows, id), Entry{id, kind_->make(id)})->row.get();
+    ++list.size;
+    return rows->insert(placeIn(*rows, id), Entry{id, std::move(made)})->row.get();
 }
 
 bool RowStore::erase(std::uint32_t id) {
@@ -71,19 +86,16 @@ bool RowStore::erase(std::uint32_t id) {
     if (place == end()) return false;
     Run& rows = ownRun(place.run);
     rows.erase(rows.begin() + static_cast<std::ptrdiff_t>(place.at));
-    if (rows.empty()) runs_.erase(runs_.begin() + static_cast<std::ptrdiff_t>(place.run));
-    --size_;
+    List& list = *list_;
+    if (rows.empty()) list.runs.erase(list.runs.begin() + static_cast<std::ptrdiff_t>(place.run));
+    if (--list.size == 0) list_.reset();
     return true;
 }
 
-void RowStore::clear() {
-    runs_.clear();
-    size_ = 0;
-}
-
 bool RowStore::operator==(const RowStore& o) const {
-    if (size_ != o.size_) return false;
-    if (runs_ == o.runs_) return true; // the same rows, not only equal ones
+    if (list_ == o.list_) return true; // the same rows, not only equal ones
+    if (size() != o.size()) return false;
+    if (list_->runs == o.list_->runs) return true;
     for (Place a{}, b{}; a != end(); a = next(a), b = o.next(b))
         if (row(a) != o.row(b) && !kind_->same(row(a), o.row(b))) return false;
     return true;

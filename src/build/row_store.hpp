@@ -15,8 +15,8 @@ struct RowKind {
 };
 
 /// What is the same for tables of every kind (`Rows`), compiled once: rows by id, in their order, whose type it does not know.
-/// Copies share what neither changes: to copy a table costs a pointer for each run of rows; to change a row a copy of it, and of
-/// the pointers of its run, at the most.
+/// Copies share what neither changes: to copy a table costs a pointer; to change a row a copy of it, of the pointers of its run,
+/// and of those of the runs, at the most.
 class RowStore {
 public:
     /// No run has more rows.
@@ -30,10 +30,10 @@ public:
         std::size_t at = 0;
         bool operator==(const Place&) const = default;
     };
-    Place end() const { return {runs_.size(), 0}; }
-    Place next(Place p) const { return p.at + 1 < runs_[p.run]->size() ? Place{p.run, p.at + 1} : Place{p.run + 1, 0}; }
-    Place before(Place p) const { return p.at > 0 ? Place{p.run, p.at - 1} : Place{p.run - 1, runs_[p.run - 1]->size() - 1}; }
-    const void* row(Place p) const { return (*runs_[p.run])[p.at].row.get(); }
+    Place end() const { return {list_ ? list_->runs.size() : 0, 0}; }
+    Place next(Place p) const { return p.at + 1 < run(p.run).size() ? Place{p.run, p.at + 1} : Place{p.run + 1, 0}; }
+    Place before(Place p) const { return p.at > 0 ? Place{p.run, p.at - 1} : Place{p.run - 1, run(p.run - 1).size() - 1}; }
+    const void* row(Place p) const { return run(p.run)[p.at].row.get(); }
 
     /// `end()` when there is no such row.
     Place find(std::uint32_t id) const;
@@ -41,8 +41,8 @@ public:
     void* own(std::uint32_t id);
     /// Whether there was such a row.
     bool erase(std::uint32_t id);
-    void clear();
-    std::size_t size() const { return size_; }
+    void clear() { list_.reset(); }
+    std::size_t size() const { return list_ ? list_->size : 0; }
     bool operator==(const RowStore&) const;
 
 private:
@@ -51,14 +51,19 @@ private:
         std::shared_ptr<void> row;
     };
     using Run = std::vector<Entry>; // by id; none is empty
+    struct List {
+        std::vector<std::shared_ptr<Run>> runs;
+        std::size_t size = 0; ///< of all rows
+    };
 
+    const Run& run(std::size_t at) const { return *list_->runs[at]; }
     std::size_t runOf(std::uint32_t id) const;
+    List& ownList();
     Run& ownRun(std::size_t run);
     void* insert(std::size_t run, std::uint32_t id);
 
     const RowKind* kind_;
-    std::vector<std::shared_ptr<Run>> runs_;
-    std::size_t size_ = 0;
+    std::shared_ptr<List> list_; // none: no rows
 };
 
 } // namespace gorvet::build

@@ -129,7 +129,7 @@ public:
         if (slot == "SHAFT") return names(b_.shafts);
         if (slot == "STEEL-PART") return names(b_.steel_parts);
         if (slot == "FIXTURE") return names(b_.fixtures);
-        if (slot == "ISSUE") return names(b_.issues);
+        if (slot == "ISSUE") return names(b_.issues, [](const Issue& i) { return !i.taken_back; });
         if (slot == "LINK") return names(b_.links);
         if (slot == "SESSION") return names(b_.sessions);
         if (slot == "BRACE") return names(b_.temporary_steel);
@@ -188,9 +188,12 @@ private:
         return dates;
     }
     template <class E> static std::vector<std::string> wordsOf() { return {Words<E>::text.begin(), Words<E>::text.end()}; }
-    template <class Rows> static std::vector<std::string> names(const Rows& rows) {
+    template <class T, class Counts = bool (*)(const T&)>
+    static std::vector<std::string> names(
+        const Rows<T>& rows, Counts counts = [](const T&) { return true; }) {
         std::vector<std::string> words;
-        for (const auto& [id, row] : rows) words.push_back(row.name);
+        for (const auto& [id, row] : rows)
+            if (counts(row)) words.push_back(row.name);
         return words;
     }
     const Build& b_;

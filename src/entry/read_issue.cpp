@@ -54,6 +54,19 @@ void Reader::issue() {
                     i.note.empty() ? "" : ", " + i.note));
 }
 
-void Reader::removeIssue(const Word&) { removeNamed(b_.issues, "issue"); }
+/// It stays in the register, so that no two sheets ever bear the same letter.
+void Reader::removeIssue(const Word&) {
+    const Word w = line_.next("its letter");
+    const Issue* old = issueNamed(b_, w.text);
+    if (!old) throw Failure{w.column, fmt::format("There is no issue {}.", w.text), ""};
+    if (old->taken_back)
+        throw Failure{w.column,
+                      fmt::format("Issue {} was taken back already, on {}.", w.text, old->taken_back->at_utc.substr(0, 10)),
+                      "Only undo brings it back."};
+    Issue i = *old;
+    i.taken_back = Signed{context_.who, context_.now_utc};
+    put(Put<Issue>{i});
+    say(fmt::format("issue {} is taken back", i.name));
+}
 
 } // namespace gorvet::entry

@@ -31,7 +31,7 @@ struct Motion {
     const char* sentence;
     const char* remedy;
 };
-constexpr Motion motions[6] = {
+constexpr Motion six_motions[6] = {
     {"fore and aft", "Nothing holds the survey fore and aft.", "Hold the station of one point (hold-x)."},
     {"sideways", "Nothing holds the survey sideways.", "Hold the offset of one point (hold-y)."},
     {"up and down", "Nothing holds the survey up and down.", "Hold the height of one point (hold-z)."},
@@ -126,7 +126,7 @@ Fixing findUndetermined(const Network& net, const Rows& rows) {
 
     Eigen::MatrixXd basis;
     for (const int name : openMotions(net, rows, basis))
-        result.undetermined.push_back({{}, motions[name].what, motions[name].sentence, motions[name].remedy});
+        result.undetermined.push_back({{}, six_motions[name].what, six_motions[name].sentence, six_motions[name].remedy});
     // what is left of the null space without the rigid motions
     Eigen::MatrixXd local = null_space;
     if (basis.cols() > 0 && null_space.cols() > 0) {

@@ -275,11 +275,27 @@ TEST_CASE("what was handed out is kept; what changes afterwards is said on its d
     s.type("remove part perch-left");
     REQUIRE_FALSE(s.old().empty());
     CHECK(s.old().front().sentence.find("no longer made") != std::string::npos);
-    // taken back, its pieces go along, and that is asked about first
-    CHECK(s.t.understood("remove issue B").doubt.find("With it goes what hangs on it: ") == 0);
+    // taken back, what changed is said against the one before it; its letter is never another's
     s.type("remove issue B");
+    CHECK(issuesNow(s.t.b, s.r).records.size() == 1);
+    CHECK(issueMark(issuesNow(s.t.b, s.r), "part:perch-right") == "changed since issue A");
+    CHECK(s.t.wrong("remove issue B").message == "Issue B was taken back already, on 2026-12-02.");
+    s.type("issue note to the cutter");
+    CHECK(issueNamed(s.t.b, "C"));
+    CHECK(issueMark(issuesNow(s.t.b, s.r), "part:perch-right") == "issue C");
+    const Listing with_back = issuesList(s.t.b, s.r, the_chassis);
+    CHECK(with_back.rows.back().cells[0].text == "B");
+    CHECK(with_back.rows.back().cells[3].text.find("taken back on 2026-12-02") == 0);
+    CHECK(makeIssuesJson(s.t.b, s.r).find("\"taken_back\": {") != std::string::npos);
+    s.type("remove issue C");
     s.type("remove issue A");
-    CHECK(s.t.b.issued_pieces.empty());
+    CHECK(issuesNow(s.t.b, s.r).records.empty());
+    CHECK(issuesNow(s.t.b, s.r).taken_back.size() == 3);
+    CHECK(s.old().empty());
+    CHECK(issueMark(issuesNow(s.t.b, s.r), "part:perch-right").empty());
+    CHECK(issuesHeadline(s.t.b, s.r, the_chassis).sentence == "Every drawing that was handed out was taken back.");
+    s.type("issue");
+    CHECK(issueNamed(s.t.b, "D"));
     CHECK(before.issues.empty());
 }
 
@@ -313,8 +329,10 @@ TEST_CASE("an issue is refused where nothing is drawn, and letters go on", "[mak
     CHECK(issueNamed(t.b, "AA"));
     CHECK(issueNamed(t.b, "AB"));
     t.type("remove issue C");
-    t.type("issue"); // the letter of none that is there
-    CHECK(t.b.issues.size() == 28);
+    t.type("issue"); // the letter of none that was ever there
+    CHECK(t.b.issues.size() == 29);
+    CHECK(issueNamed(t.b, "C")->taken_back);
+    CHECK(issueNamed(t.b, "AC"));
     t.type("issue B note to the cutter");
     CHECK(issueNamed(t.b, "B")->note == "to the cutter");
     t.wrong("issue QQ note x");

@@ -54,6 +54,17 @@ def cli(*words, text=None, today=None):
 
 
 class Cli(unittest.TestCase):
+    made = None
+
+    def demo(self, path):
+        """A copy of the demo build, as its script makes it: once for all tests."""
+        if Cli.made is None:
+            fresh = WORK / "demo-once.gorvet"
+            made = subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", fresh], text=True, capture_output=True)
+            self.assertEqual(made.returncode, 0, made.stderr)
+            Cli.made = fresh
+        shutil.copyfile(Cli.made, path)
+
     def setUp(self):
         self.dir = WORK / self.id().split(".")[-1]
         shutil.rmtree(self.dir, ignore_errors=True)
@@ -271,7 +282,7 @@ class Cli(unittest.TestCase):
 
     def test_the_shelf_and_what_must_be_bought(self):
         f = self.dir / "buy.gorvet"
-        subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", f], capture_output=True, check=True)
+        self.demo(f)
         open_steel = [t for t in json.loads(cli("buy", f).stdout)["things"] if t["kind"] == "steel" and t["open"]]
         self.assertTrue(open_steel)
         bridge = [t for t in open_steel if t["what"].startswith("box")][0]
@@ -333,7 +344,7 @@ class Cli(unittest.TestCase):
             self.assertEqual(refused.returncode, 2)
             self.assertIn(why, refused.stderr)
         f = self.dir / "twist.gorvet"
-        subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", f], capture_output=True, check=True)
+        self.demo(f)
         bridges = ["--bridge", "0:box,60,40,3", "--bridge", "1500:tube,60,3", "--bridge", "2700:box,60,40,3:30"]
         j = json.loads(cli("frame", "twist", f, *bridges).stdout)
         self.assertGreater(j["as_it_is"]["joints_warp_nm_per_deg"], 100)
@@ -810,7 +821,7 @@ point,Dr,,,mm,,,,
 
     def test_what_lines_would_change_is_shown_and_nothing_is_kept(self):
         build = self.dir / "demo.gorvet"
-        subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", build], capture_output=True, check=True)
+        self.demo(build)
         before = cli("findings", build).stdout
         log = cli("log", build).stdout
         asked = cli("what-if", build, "change -100", "tolerance 8")
@@ -834,8 +845,7 @@ point,Dr,,,mm,,,,
 
     def test_the_whole_way_on_the_demo(self):
         build = self.dir / "demo.gorvet"
-        made = subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", build], text=True, capture_output=True)
-        self.assertEqual(made.returncode, 0, made.stderr)
+        self.demo(build)
         tape = json.loads(cli("tape", "solve", build).stdout)
         worst = max(tape["readings"], key=lambda r: abs(r["w"]))
         self.assertEqual((worst["from"], worst["to"], worst["verdict"], worst["set_aside"]), ("Bl", "Dr", "Re-tape", True))
@@ -914,8 +924,7 @@ point,Dr,,,mm,,,,
 
     def test_next_compare_and_gaps(self):
         build = self.dir / "next.gorvet"
-        made = subprocess.run(["/usr/bin/python3", SOURCE / "demo" / "petrel_on_tern.py", "--cli", CLI, "--out", build], text=True, capture_output=True)
-        self.assertEqual(made.returncode, 0, made.stderr)
+        self.demo(build)
         sheet = self.dir / "round.pdf"
         done = cli("tape", "next", build, "--count", "14", "--want", "twist", "--sheet", sheet)
         self.assertEqual(done.returncode, 0, done.stderr)

@@ -537,4 +537,33 @@ TEST_CASE("a file of version 14 knew no drawing that was handed out, and reads t
     CHECK((*again)->build().issued_pieces.begin()->second.lines_mm.size() == 7);
 }
 
+TEST_CASE("a file of version 15 knew no issue that was taken back, and reads the same", "[store][migrate]") {
+    const test::QuickFolder quick("rot-version-15");
+    const auto path = quick.path / "fifteen.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-15.gorvet", path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / "fifteen.version-15.gorvet");
+        const Build& b = (*store)->build();
+        REQUIRE(issueNamed(b, "A"));
+        CHECK(b.issued_pieces.size() == 1);
+        CHECK(issueNamed(b, "A")->note == "to the cutter");
+        CHECK_FALSE(issueNamed(b, "A")->taken_back);
+        Issue i = *issueNamed(b, "A");
+        i.taken_back = Signed{"Wren", "2026-12-02T10:00:00Z"};
+        REQUIRE((*store)->keep(Edit{"sixteen", {Put<Issue>{i}}}, author));
+        steps = throughItsLog(**store);
+    }
+    CHECK(steps > 5);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    REQUIRE(issueNamed((*again)->build(), "A")->taken_back);
+    CHECK(issueNamed((*again)->build(), "A")->taken_back->who == "Wren");
+}
+
 } // namespace store_migrate_test

@@ -1,62 +1,28 @@
-// A piece of another frame: how its pins set it, how its rails meet the chassis', what joins them, on both sides of each limit.
+// A piece of another frame: how its rails meet the chassis', what joins them, on both sides of each limit.
 #include "analysis/frame.hpp"
 #include "analysis/graft.hpp"
 #include "analysis/scans.hpp"
 #include "entry/typist.hpp"
-#include "geometry/vec3.hpp"
-#include "stretch/graft_pose.hpp"
+#include "stretch/graft_input.hpp"
 
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <cmath>
 #include <numbers>
-#include <random>
 
 namespace stretch_graft_test {
 
 using namespace gorvet;
 using namespace gorvet::build;
 using entry_tests::Typist;
+using graft_tests::alike;
 using stretch::GraftInput;
 using stretch::GraftPlan;
 using stretch::GraftWay;
 
 namespace {
 
-const build::Places nothing;
-
-/// Rails 840 apart, level at 500 (tops), from −500 to 3200; the piece ahead of 640, alike and in line, its rails ending at 700.
-GraftInput alike() {
-    GraftInput in;
-    in.graft.name = "nose";
-    in.graft.joint = Dimension{640, "", Provenance::Measured};
-    in.graft.height = Dimension{100, "", Provenance::Measured};
-    in.graft.width = Dimension{60, "", Provenance::Measured};
-    in.graft.wall = Dimension{4, "", Provenance::Measured};
-    for (RailLine* r : {&in.left, &in.right}) {
-        const double y = r == &in.left ? -420 : 420;
-        r->points = {{-500, y, 500}, {3200, y, 500}};
-        r->height_mm = 100;
-        r->width_mm = 60;
-        r->thickness_mm = 4;
-    }
-    in.piece.names = {"Al", "Ar", "Bl", "Br", "FL", "FR"};
-    in.piece.at = {{-400, -420, 500}, {-400, 420, 500}, {700, -420, 500}, {700, 420, 500}, {0, -720, 420}, {0, 720, 420}};
-    in.piece.covariance.assign(18 * 18, 0);
-    for (std::size_t k = 0; k < 18; ++k) in.piece.covariance[k * 18 + k] = 0.25;
-    in.rails = {std::vector<int>{0, 2}, std::vector<int>{1, 3}};
-    in.hubs = {4, 5};
-    in.chassis.names = {"Cl", "Cr", "RL", "RR"};
-    in.chassis.at = {{2000, -420, 500}, {2000, 420, 500}, {2600, -720, 420}, {2600, 720, 420}};
-    in.chassis.covariance.assign(12 * 12, 0);
-    for (std::size_t k = 0; k < 12; ++k) in.chassis.covariance[k * 12 + k] = 0.16;
-    in.marks = {0, 1};
-    in.other_hubs = {2, 3};
-    in.wheel_kg = 300;
-    in.pins = {{"station of FL and FR", 0, {0, 0.5, Provenance::Derived}, {0, 0.5, Provenance::Derived}, 2, PlanVerdict::Holds}};
-    return in;
-}
 void lift(GraftInput& in, double by) {
     for (Vec3& p : in.piece.at) p.z_mm += by;
 }
@@ -67,125 +33,6 @@ const Remark* said(const GraftPlan& p, const std::string& code) {
 }
 
 } // namespace
-
-TEST_CASE("pins set a piece: what was moved in space comes back, whatever they are", "[stretch][graft][property]") {
-    std::mt19937 rng(2026);
-    std::normal_distribution<double> normal;
-    for (int round = 0; round < 200; ++round) {
-        stretch::PoseInput in;
-        std::vector<Vec3> truth;
-        for (int k = 0; k < 7; ++k) truth.push_back({700 * normal(rng), 500 * normal(rng), 150 * normal(rng)});
-        // moved: turned by up to some ten degrees, and shifted
-        const double a = 0.2 * normal(rng), e = 0.1 * normal(rng), c = 0.1 * normal(rng);
-        const Vec3 by{300 * normal(rng), 100 * normal(rng), 100 * normal(rng)};
-        for (const Vec3& p : truth) {
-            Vec3 q{std::cos(a) * p.x_mm - std::sin(a) * p.y_mm, std::sin(a) * p.x_mm + std::cos(a) * p.y_mm, p.z_mm};
-            q = {std::cos(e) * q.x_mm + std::sin(e) * q.z_mm, q.y_mm, -std::sin(e) * q.x_mm + std::cos(e) * q.z_mm};
-            q = {q.x_mm, std::cos(c) * q.y_mm - std::sin(c) * q.z_mm, std::sin(c) * q.y_mm + std::cos(c) * q.z_mm};
-            in.points.push_back(geometry::plus(q, by));
-        }
-        in.covariance.assign(21 * 21, 0);
-        for (std::size_t k = 0; k < 4; ++k)
-            for (const auto kind : {GraftPinKind::Station, GraftPinKind::Offset, GraftPinKind::Height}) {
-                const double at = kind == GraftPinKind::Station  ? truth[k].x_mm
-                                  : kind == GraftPinKind::Offset ? truth[k].y_mm
-                                                                 : truth[k].z_mm;
-                in.pins.push_back({kind, {k}, at, 1 + std::abs(normal(rng))});
-            }
-        const stretch::GraftPose pose = stretch::graftPose(in);
-        REQUIRE(pose.found);
-        CHECK(pose.open.empty());
-        for (std::size_t k = 0; k < truth.size(); ++k) CHECK(geometry::between(pose.points[k], truth[k]) < 1e-6);
-        // and it stays as long as it was
-        CHECK(geometry::between(pose.points[5], pose.points[6]) == Approx(geometry::between(in.points[5], in.points[6])));
-    }
-}
-
-TEST_CASE("what no pin decides is named, and stays as it is; pins that contradict share by their tolerance", "[stretch][graft]") {
-    stretch::PoseInput in;
-    in.points = {{0, -700, 400}, {0, 700, 400}, {900, -400, 500}, {900, 400, 500}};
-    in.covariance.assign(144, 0);
-    CHECK(stretch::graftPose(in).open.size() == 6);
-    in.pins = {{GraftPinKind::Station, {0, 1}, 50, 2}};
-    auto pose = stretch::graftPose(in);
-    REQUIRE(pose.found);
-    CHECK(pose.points[0].x_mm == Approx(50));
-    CHECK(pose.points[1].x_mm == Approx(50));
-    CHECK(pose.points[0].y_mm == Approx(-700));
-    CHECK(pose.points[2].z_mm == Approx(500));
-    CHECK(pose.open.size() == 4); // leaning, nose, offset, height
-    in.pins.push_back({GraftPinKind::Centred, {0, 1}, 0, 1});
-    in.pins.push_back({GraftPinKind::Height, {0, 1}, 310, 2});
-    CHECK(stretch::graftPose(in).open.size() == 1);
-    in.pins.push_back({GraftPinKind::Height, {2}, 420, 2});
-    pose = stretch::graftPose(in);
-    CHECK(pose.open.empty());
-    CHECK(pose.points[2].z_mm == Approx(420));
-    CHECK(pose.points[0].z_mm == Approx(310));
-    // the same height asked of a point twice: the tighter one gets the better of it, by the squares
-    in.pins.back() = {GraftPinKind::Height, {2}, 420, 1};
-    in.pins.push_back({GraftPinKind::Height, {2}, 430, 3});
-    const double z = stretch::graftPose(in).points[2].z_mm;
-    CHECK(z == Approx(420 + 10 * (1.0 / 9) / (1 + 1.0 / 9)).margin(0.01));
-}
-
-TEST_CASE("2,000 pieces: the ± of what is taped across covers the truth in 93 to 97 of 100",
-          "[stretch][graft][simulation][coverage]") {
-    std::mt19937 rng(7);
-    std::normal_distribution<double> normal;
-    const std::vector<Vec3> truth{{-400, -420, 500}, {-400, 420, 500}, {700, -400, 480},
-                                  {700, 400, 480},   {0, -720, 420},   {0, 720, 420}};
-    const std::size_t n = 3 * truth.size();
-    // a survey's errors hang together
-    std::vector<double> mix(n * n);
-    for (double& v : mix) v = 0.35 * normal(rng);
-    std::vector<double> covariance(n * n, 0);
-    for (std::size_t i = 0; i < n; ++i)
-        for (std::size_t j = 0; j < n; ++j)
-            for (std::size_t k = 0; k < n; ++k) covariance[i * n + j] += mix[i * n + k] * mix[j * n + k];
-    GraftInput in = alike();
-    const auto posed = [&](const std::vector<Vec3>& points) {
-        stretch::PoseInput p;
-        p.points = points;
-        p.covariance = covariance;
-        p.pins = {{GraftPinKind::Station, {4, 5}, 12, 2},
-                  {GraftPinKind::Centred, {4, 5}, 0, 1},
-                  {GraftPinKind::Height, {4, 5}, 430, 2},
-                  {GraftPinKind::Height, {2, 3}, 470, 2}};
-        return stretch::graftPose(p);
-    };
-    const build::Places marks = in.chassis;
-    const auto real = posed(truth);
-    std::array<int, 5> covered{};
-    constexpr int rounds = 2000;
-    for (int round = 0; round < rounds; ++round) {
-        std::vector<double> unit(n);
-        for (double& v : unit) v = normal(rng);
-        std::vector<Vec3> read = truth;
-        for (std::size_t i = 0; i < n; ++i)
-            for (std::size_t k = 0; k < n; ++k) read[i / 3][i % 3] += mix[i * n + k] * unit[k];
-        in.chassis = marks;
-        for (Vec3& p : in.chassis.at) p = geometry::plus(p, {0.4 * normal(rng), 0.4 * normal(rng), 0.4 * normal(rng)});
-        const auto set = posed(read);
-        in.piece.at = set.points;
-        in.piece.covariance = set.covariance;
-        const GraftPlan p = stretch::graftPlan(in);
-        REQUIRE(p.measures.size() == 4);
-        const int ends[4][2] = {{0, 5}, {1, 4}, {0, 4}, {1, 5}}; // as they are taped: left to right, right to left, left, right
-        for (std::size_t k = 0; k < 4; ++k) {
-            const double is = geometry::between(marks.at[static_cast<std::size_t>(ends[k][0])],
-                                                real.points[static_cast<std::size_t>(ends[k][1])]);
-            covered[k] += std::abs(p.measures[k].mm - is) <= p.measures[k].u95_mm;
-        }
-        REQUIRE(p.wheelbase);
-        const double base = (marks.at[2].x_mm + marks.at[3].x_mm - real.points[4].x_mm - real.points[5].x_mm) / 2;
-        covered[4] += std::abs(p.wheelbase->value - base) <= p.wheelbase->u95;
-    }
-    for (const int hits : covered) {
-        CHECK(hits > 0.93 * rounds);
-        CHECK(hits < 0.97 * rounds);
-    }
-}
 
 TEST_CASE("alike and in line: a butt over a sleeve; smaller goes in, larger goes over, else a made box", "[stretch][graft]") {
     GraftInput in = alike();

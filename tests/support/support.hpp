@@ -26,7 +26,7 @@ struct Ran {
     std::string out;
 };
 Ran run(const std::string& command);
-/// Makes the demo build with the demo's script; returns its path.
+/// A copy of the demo build, as the demo's script makes it (once for all tests); returns its path.
 std::filesystem::path demoBuild(const std::filesystem::path& folder, const std::string& script = "petrel_on_tern");
 std::string fileText(const std::filesystem::path&);
 /// Volumes of the solids in a STEP file, mm³, as gmsh reads them.

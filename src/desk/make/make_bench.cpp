@@ -1,11 +1,15 @@
 #include "desk/make/make_bench.hpp"
 
+#include <algorithm>
+
 namespace gorvet::desk {
 
 std::vector<Starter> MakeBench::starters(const Document& d, const ViewState& state) const {
     if (const auto* shown = view(state); shown && std::string_view(shown->key) == "issues") {
         std::vector<Starter> list = {{tr("hand out what is drawn now"), "issue"}, {tr("with a note"), "issue note "}};
-        if (!d.build().issues.empty()) list.push_back({tr("take one back"), "remove issue "});
+        const auto& issues = d.build().issues;
+        if (std::any_of(issues.begin(), issues.end(), [](const auto& row) { return !row.second.taken_back; }))
+            list.push_back({tr("take one back"), "remove issue "});
         return list;
     }
     std::vector<Starter> list = {{tr("mount all"), "mount all"},
