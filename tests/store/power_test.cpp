@@ -312,9 +312,10 @@ TEST_CASE("the power goes while a file of an older version is brought up", "[sto
     const test::QuickFolder quick("store-power-migrate");
     const auto& folder = quick.path;
     std::mt19937 rng(7);
-    for (const char* name : {"version-1.gorvet", "version-2.gorvet", "version-3.gorvet", "version-4.gorvet", "version-5.gorvet",
-                             "version-6.gorvet", "version-7.gorvet", "version-8.gorvet", "version-9.gorvet", "version-10.gorvet",
-                             "version-11.gorvet", "version-12.gorvet", "version-13.gorvet", "version-14.gorvet", "version-15.gorvet"}) {
+    for (const char* name :
+         {"version-1.gorvet", "version-2.gorvet", "version-3.gorvet", "version-4.gorvet", "version-5.gorvet", "version-6.gorvet",
+          "version-7.gorvet", "version-8.gorvet", "version-9.gorvet", "version-10.gorvet", "version-11.gorvet",
+          "version-12.gorvet", "version-13.gorvet", "version-14.gorvet", "version-15.gorvet"}) {
         const std::string bytes = test::fileText(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures" / name);
         std::string expected;
         int cuts = 0;
