@@ -74,11 +74,10 @@ Listing issuesList(const Build& b, const Results& r, SubjectId) {
     }
     for (auto issue = now.taken_back.rbegin(); issue != now.taken_back.rend(); ++issue) {
         const Signed& back = *issue->taken_back;
-        list.rows.push_back(
-            issueRow(issue->name, issue->handed_out.at_utc.substr(0, 10), "",
-                     fmt::format("taken back on {} by {}{}", back.at_utc.substr(0, 10), back.who.empty() ? "?" : back.who,
-                                 issue->note.empty() ? "" : ": " + issue->note),
-                     ""));
+        list.rows.push_back(issueRow(issue->name, issue->handed_out.at_utc.substr(0, 10), "",
+                                     fmt::format("{}taken back on {} by {}", issue->note.empty() ? "" : issue->note + "; ",
+                                                 back.at_utc.substr(0, 10), back.who.empty() ? "?" : back.who),
+                                     ""));
     }
     return list;
 }

@@ -266,7 +266,36 @@ void MainWindow::placeRule() {
     rule_->setFixedHeight(height() >= roomy ? most : std::clamp(height() * 18 / 100, low, most));
 }
 
+namespace {
+QString starterName(const Starter& s) { return "start_" + (s.act ? QString(s.act) : s.line.trimmed().replace(' ', '_')); }
+} // namespace
+
 void MainWindow::refreshStarters() {
+    lacks_.clear();
+    starts_.clear();
+    if (document_.isOpen()) {
+        constexpr std::size_t shown = 3; // the next ones come when these are there
+        for (auto& lack : analysis::lacksOf(bench().info(), document_.build(), document_.results(), state_.subject))
+            if (lacks_.size() < shown) lacks_.push_back(std::move(lack));
+        starts_ = bench().starters(document_, state_);
+    }
+    const bool figures = document_.isOpen() && bench().proposal(document_, state_); // what is read can be tapped in, too
+    QStringList said;
+    for (const analysis::Lack& lack : lacks_) said << QString::fromStdString(lack.label + '\n' + lack.sentence);
+    if (figures) said << "figures";
+    for (const Starter& starter : starts_) said << starter.label + '\n' + starterName(starter);
+    if (said != starters_said_) makeStarters(figures); // most edits leave them as they are
+    starters_said_ = said;
+    starter_scroll_->setFixedHeight(std::max(theme_.px(15) + 30, 44));
+    showWords();
+    bench_acts_->menu()->clear();
+    for (const Act& act : bench().acts()) bench_acts_->menu()->addAction(acts_.at(act.name));
+    bench_acts_->setText(tr("%1 …").arg(bench().name()));
+    bench_acts_->setVisible(document_.isOpen() && !tool_ && !bench_acts_->menu()->isEmpty());
+}
+
+/// Buttons for what `lacks_` and `starts_` hold: each looks there, by its place, what it does when it is tapped.
+void MainWindow::makeStarters(bool figures) {
     while (QLayoutItem* item = starter_row_->takeAt(0)) {
         if (item->widget()) {
             item->widget()->hide();
@@ -274,51 +303,39 @@ void MainWindow::refreshStarters() {
         }
         delete item;
     }
-    if (document_.isOpen()) {
-        const auto lacks = analysis::lacksOf(bench().info(), document_.build(), document_.results(), state_.subject);
-        constexpr std::size_t shown = 3; // the next ones come when these are there
-        for (std::size_t i = 0; i < std::min(shown, lacks.size()); ++i) {
-            auto* button = new QPushButton(QString::fromStdString(lacks[i].label));
-            button->setObjectName(QString("lead%1").arg(i));
-            button->setToolTip(QString::fromStdString(lacks[i].sentence));
-            button->setProperty("lead", true);
-            button->setFocusPolicy(Qt::TabFocus);
-            connect(button, &QPushButton::clicked, this, [this, lack = lacks[i]] { mend(lack); });
-            starter_row_->addWidget(button);
-        }
-        if (bench().proposal(document_, state_)) { // what is read can be tapped in, too
-            auto* figure = new QPushButton(tr("figures"));
-            figure->setObjectName("start_figure");
-            figure->setFocusPolicy(Qt::TabFocus);
-            connect(figure, &QPushButton::clicked, this, [this] {
-                tap_figure_ = tapping_ = true;
-                refreshLineWords();
-            });
-            starter_row_->addWidget(figure);
-        }
-        for (const Starter& starter : bench().starters(document_, state_)) {
-            auto* button = new QPushButton(starter.label);
-            button->setObjectName("start_" + (starter.act ? QString(starter.act) : starter.line.trimmed().replace(' ', '_')));
-            button->setFocusPolicy(Qt::TabFocus);
-            connect(button, &QPushButton::clicked, this, [this, starter] {
-                if (starter.act)
-                    acts_.at(starter.act)->trigger();
-                else if (starter.line.endsWith(' ')) {
-                    tapping_ = true;
-                    entry_->beginWith(starter.line);
-                } else
-                    enter(starter.line);
-            });
-            starter_row_->addWidget(button);
-        }
+    const auto add = [this](const QString& label, const QString& name, auto tapped) {
+        auto* button = new QPushButton(label);
+        button->setObjectName(name);
+        button->setFocusPolicy(Qt::TabFocus);
+        connect(button, &QPushButton::clicked, this, tapped);
+        starter_row_->addWidget(button);
+        return button;
+    };
+    for (std::size_t i = 0; i < lacks_.size(); ++i) {
+        auto* button = add(QString::fromStdString(lacks_[i].label), QString("lead%1").arg(i), [this, i] {
+            const analysis::Lack lack = lacks_[i]; // what it does makes them anew
+            mend(lack);
+        });
+        button->setToolTip(QString::fromStdString(lacks_[i].sentence));
+        button->setProperty("lead", true);
     }
+    if (figures)
+        add(tr("figures"), "start_figure", [this] {
+            tap_figure_ = tapping_ = true;
+            refreshLineWords();
+        });
+    for (std::size_t i = 0; i < starts_.size(); ++i)
+        add(starts_[i].label, starterName(starts_[i]), [this, i] {
+            const Starter starter = starts_[i];
+            if (starter.act)
+                acts_.at(starter.act)->trigger();
+            else if (starter.line.endsWith(' ')) {
+                tapping_ = true;
+                entry_->beginWith(starter.line);
+            } else
+                enter(starter.line);
+        });
     starter_row_->addStretch(1);
-    starter_scroll_->setFixedHeight(std::max(theme_.px(15) + 30, 44));
-    showWords();
-    bench_acts_->menu()->clear();
-    for (const Act& act : bench().acts()) bench_acts_->menu()->addAction(acts_.at(act.name));
-    bench_acts_->setText(tr("%1 …").arg(bench().name()));
-    bench_acts_->setVisible(document_.isOpen() && !tool_ && !bench_acts_->menu()->isEmpty());
 }
 
 /// With very large text the sheet needs the room until a line is begun; F1 finds the same.

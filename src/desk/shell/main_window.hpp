@@ -1,5 +1,6 @@
 #pragma once
 
+#include "analysis/lead.hpp"
 #include "desk/shell/bench.hpp"
 #include "desk/shell/recent.hpp"
 #include "desk/shell/theme.hpp"
@@ -133,6 +134,7 @@ private:
     void refreshViews();
     void refreshSubjects();
     void refreshStarters();
+    void makeStarters(bool figures);
     void refreshTool();
     void want();
     void turnTo(build::SubjectId);
@@ -229,6 +231,9 @@ private:
     CardView* card_ = nullptr;
     QWidget* tool_row_ = nullptr;
     QWidget* starters_ = nullptr;
+    std::vector<analysis::Lack> lacks_; ///< that have a button there, and what is begun there
+    std::vector<Starter> starts_;
+    QStringList starters_said_;
     QHBoxLayout* starter_row_ = nullptr;
     QScrollArea* starter_scroll_ = nullptr;
     QPushButton* more_ = nullptr;       ///< all that begins a line here
