@@ -1,4 +1,4 @@
-// Beside a benchmark that was compiled without optimisation: nobody takes its figures for what the program does.
+// Beside a benchmark that was compiled as the tests are: nobody takes its figures for what the program does.
 #include <cstdio>
 #include <cstdlib>
 
@@ -6,7 +6,7 @@ namespace {
 
 [[maybe_unused]] const bool refused = [] {
     std::fputs(
-        "This benchmark was compiled for the tests, without optimisation: ./gorvet bench builds and runs it as it is measured.\n",
+        "This benchmark was compiled for the tests, hardly optimised: ./gorvet bench builds and runs it as it is measured.\n",
         stderr);
     std::exit(2);
     return true;
