@@ -447,6 +447,12 @@ TEST_CASE("docs/file-format.md has the table that the schema makes (golden)", "[
         std::ofstream(path) << text;
     }
     CHECK(text.substr(from + begin.size(), text.find(end) - from - begin.size()) == made);
+    // what says the version by hand says the one that is
+    CHECK(text.find(fmt::format("the file version, now **{}** |", newestVersion())) != std::string::npos);
+    for (int version = 1; version <= newestVersion(); ++version)
+        CHECK(text.find(fmt::format("\n| {} | ", version)) != std::string::npos);
+    const std::string changes = read(std::string(GORVET_SOURCE_DIR) + "/CHANGELOG.md");
+    CHECK(changes.find(fmt::format("\nFile version {}.\n", newestVersion())) != std::string::npos);
 }
 
 } // namespace build_document_test
