@@ -31,6 +31,31 @@ std::size_t throughItsLog(Store& store) {
     return steps;
 }
 
+/// Opens a copy of that version's fixture, of which a copy is kept, lets `use` look at it and keep something, goes through its
+/// whole log, and lets `after` look at what is opened again; how many steps the log has.
+template <class Use, class After> std::size_t broughtUp(int version, const Use& use, const After& after) {
+    const std::string name = "version-" + std::to_string(version);
+    const test::QuickFolder quick("rot-" + name);
+    const auto path = quick.path / "old.gorvet";
+    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures" / (name + ".gorvet"), path);
+    std::size_t steps = 0;
+    {
+        auto store = Store::open(path);
+        REQUIRE(store);
+        CHECK((*store)->damage().empty());
+        CHECK((*store)->keptCopy() == quick.path / ("old." + name + ".gorvet"));
+        use(**store);
+        steps = throughItsLog(**store);
+    }
+    CHECK(steps > 5);
+    auto again = Store::open(path);
+    REQUIRE(again);
+    CHECK((*again)->damage().empty());
+    CHECK((*again)->keptCopy().empty());
+    after((*again)->build());
+    return steps;
+}
+
 } // namespace
 
 TEST_CASE("a file of version 2 keeps what it held, its old log checked before it is rewritten", "[store][migrate]") {
@@ -243,327 +268,247 @@ TEST_CASE("a file of version 7 did not know stands nor how springs are hung, and
 }
 
 TEST_CASE("a file of version 8 did not know how wide it is made, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-8");
-    const auto path = quick.path / "eight.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-8.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "eight.version-8.gorvet");
-        const Build& b = (*store)->build();
-        REQUIRE(graftNamed(b, "nose"));
-        CHECK(graftNamed(b, "nose")->joint.value == 640);
-        CHECK(memberNamed(b, "shut")->window_long->value == 60);
-        CHECK(b.frame_facts.twist_wanted->value == 4000);
-        CHECK(axleJobOf(b, AxleEnd::Rear)->faces_wanted->value == 1300);
-        CHECK_FALSE(b.narrowing);
-        CHECK(b.floor_edges.empty());
-        Narrowing n;
-        n.by.value = 120;
-        n.slit.value = 300;
-        FloorEdge e;
-        e.id = FloorEdgeId{b.next_id};
-        e.name = "left";
-        e.edge = e.sill = {pointNamed(b, the_chassis, "Al")->id, pointNamed(b, the_chassis, "Ar")->id};
-        REQUIRE((*store)->keep(Edit{"narrower", {Set<std::optional<Narrowing>>{n}, Put<FloorEdge>{e}}}, author));
-        steps = throughItsLog(**store);
-    }
+    const std::size_t steps = broughtUp(
+        8,
+        [](Store& store) {
+            const Build& b = store.build();
+            REQUIRE(graftNamed(b, "nose"));
+            CHECK(graftNamed(b, "nose")->joint.value == 640);
+            CHECK(memberNamed(b, "shut")->window_long->value == 60);
+            CHECK(b.frame_facts.twist_wanted->value == 4000);
+            CHECK(axleJobOf(b, AxleEnd::Rear)->faces_wanted->value == 1300);
+            CHECK_FALSE(b.narrowing);
+            CHECK(b.floor_edges.empty());
+            Narrowing n;
+            n.by.value = 120;
+            n.slit.value = 300;
+            FloorEdge e;
+            e.id = FloorEdgeId{b.next_id};
+            e.name = "left";
+            e.edge = e.sill = {pointNamed(b, the_chassis, "Al")->id, pointNamed(b, the_chassis, "Ar")->id};
+            REQUIRE(store.keep(Edit{"narrower", {Set<std::optional<Narrowing>>{n}, Put<FloorEdge>{e}}}, author));
+        },
+        [](const Build& now) {
+            CHECK(now.narrowing->by.value == 120);
+            CHECK(floorEdgeNamed(now, "left"));
+        });
     CHECK(steps > 8);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    CHECK((*again)->build().narrowing->by.value == 120);
-    CHECK(floorEdgeNamed((*again)->build(), "left"));
 }
 
 TEST_CASE("a file of version 9 knew no shafts, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-9");
-    const auto path = quick.path / "nine.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-9.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "nine.version-9.gorvet");
-        const Build& b = (*store)->build();
-        CHECK(b.narrowing->by.value == 70);
-        CHECK(railHoleNamed(b, "fold")->kind == HoleKind::Initiator);
-        CHECK(floorEdgeNamed(b, "left")->edge.size() == 2);
-        CHECK(letInNamed(b, "left")->height.value == 80);
-        CHECK(b.drive_ends.empty());
-        CHECK(b.links.empty());
-        CHECK_FALSE(b.drive_facts.redline_rpm);
-        DriveEnd tail, nose;
-        tail.id = DriveEndId{b.next_id};
-        tail.name = "gearbox";
-        tail.point = pointNamed(b, the_chassis, "Al")->id;
-        nose.id = DriveEndId{b.next_id + 1};
-        nose.name = "rear";
-        nose.kind = DriveEndKind::Pinion;
-        nose.on = Carrier::Rear;
-        nose.point = pointNamed(b, the_chassis, "Bl")->id;
-        Shaft s;
-        s.id = ShaftId{b.next_id + 2};
-        s.name = "main";
-        s.from = tail.id;
-        s.to = nose.id;
-        Link l;
-        l.id = LinkId{b.next_id + 3};
-        l.name = "lower";
-        l.points = {tail.point, nose.point};
-        DriveFacts f;
-        f.redline_rpm = Dimension{5200, "5200", Provenance::Measured};
-        REQUIRE((*store)->keep(
-            Edit{"a shaft", {Put<DriveEnd>{tail}, Put<DriveEnd>{nose}, Put<Shaft>{s}, Put<Link>{l}, Set<DriveFacts>{f}}},
-            author));
-        steps = throughItsLog(**store);
-    }
-    CHECK(steps > 5);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    CHECK(shaftNamed((*again)->build(), "main")->from == driveEndNamed((*again)->build(), "gearbox")->id);
-    CHECK((*again)->build().drive_facts.redline_rpm->value == 5200);
+    broughtUp(
+        9,
+        [](Store& store) {
+            const Build& b = store.build();
+            CHECK(b.narrowing->by.value == 70);
+            CHECK(railHoleNamed(b, "fold")->kind == HoleKind::Initiator);
+            CHECK(floorEdgeNamed(b, "left")->edge.size() == 2);
+            CHECK(letInNamed(b, "left")->height.value == 80);
+            CHECK(b.drive_ends.empty());
+            CHECK(b.links.empty());
+            CHECK_FALSE(b.drive_facts.redline_rpm);
+            DriveEnd tail, nose;
+            tail.id = DriveEndId{b.next_id};
+            tail.name = "gearbox";
+            tail.point = pointNamed(b, the_chassis, "Al")->id;
+            nose.id = DriveEndId{b.next_id + 1};
+            nose.name = "rear";
+            nose.kind = DriveEndKind::Pinion;
+            nose.on = Carrier::Rear;
+            nose.point = pointNamed(b, the_chassis, "Bl")->id;
+            Shaft s;
+            s.id = ShaftId{b.next_id + 2};
+            s.name = "main";
+            s.from = tail.id;
+            s.to = nose.id;
+            Link l;
+            l.id = LinkId{b.next_id + 3};
+            l.name = "lower";
+            l.points = {tail.point, nose.point};
+            DriveFacts f;
+            f.redline_rpm = Dimension{5200, "5200", Provenance::Measured};
+            REQUIRE(store.keep(
+                Edit{"a shaft", {Put<DriveEnd>{tail}, Put<DriveEnd>{nose}, Put<Shaft>{s}, Put<Link>{l}, Set<DriveFacts>{f}}},
+                author));
+        },
+        [](const Build& now) {
+            CHECK(shaftNamed(now, "main")->from == driveEndNamed(now, "gearbox")->id);
+            CHECK(now.drive_facts.redline_rpm->value == 5200);
+        });
 }
 
 TEST_CASE("a file of version 10 knew no wheels, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-10");
-    const auto path = quick.path / "ten.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-10.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "ten.version-10.gorvet");
-        const Build& b = (*store)->build();
-        CHECK(shaftNamed(b, "main")->tube->value == 76);
-        CHECK(linkNamed(b, "lower")->points.size() == 2);
-        CHECK(b.drive_facts.layout == DriveLayout::Mirrored);
-        CHECK(b.level_readings.size() == 1);
-        CHECK(b.turn_counts.size() == 1);
-        CHECK(b.wheel_sets.empty());
-        WheelSet w;
-        w.id = WheelSetId{b.next_id};
-        w.width = w.diameter = Dimension{381, "15in", Provenance::Measured};
-        w.tyre = Dimension{195, "195", Provenance::Measured};
-        WheelRoom room;
-        room.id = WheelRoomId{b.next_id + 1};
-        room.name = "lip";
-        room.on = RoomOn::Frame;
-        room.point = pointNamed(b, the_chassis, "Al")->id;
-        DialTurn turn;
-        turn.id = DialTurnId{b.next_id + 2};
-        turn.readings = {0, 0.2, 0.3, 0.1};
-        REQUIRE((*store)->keep(Edit{"wheels", {Put<WheelSet>{w}, Put<WheelRoom>{room}, Put<DialTurn>{turn}}}, author));
-        steps = throughItsLog(**store);
-    }
-    CHECK(steps > 5);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    CHECK(wheelSetOf((*again)->build(), AxleEnd::Rear, WheelAs::Fitted)->tyre->value == 195);
-    CHECK(wheelRoomNamed((*again)->build(), "lip")->point == pointNamed((*again)->build(), the_chassis, "Al")->id);
+    broughtUp(
+        10,
+        [](Store& store) {
+            const Build& b = store.build();
+            CHECK(shaftNamed(b, "main")->tube->value == 76);
+            CHECK(linkNamed(b, "lower")->points.size() == 2);
+            CHECK(b.drive_facts.layout == DriveLayout::Mirrored);
+            CHECK(b.level_readings.size() == 1);
+            CHECK(b.turn_counts.size() == 1);
+            CHECK(b.wheel_sets.empty());
+            WheelSet w;
+            w.id = WheelSetId{b.next_id};
+            w.width = w.diameter = Dimension{381, "15in", Provenance::Measured};
+            w.tyre = Dimension{195, "195", Provenance::Measured};
+            WheelRoom room;
+            room.id = WheelRoomId{b.next_id + 1};
+            room.name = "lip";
+            room.on = RoomOn::Frame;
+            room.point = pointNamed(b, the_chassis, "Al")->id;
+            DialTurn turn;
+            turn.id = DialTurnId{b.next_id + 2};
+            turn.readings = {0, 0.2, 0.3, 0.1};
+            REQUIRE(store.keep(Edit{"wheels", {Put<WheelSet>{w}, Put<WheelRoom>{room}, Put<DialTurn>{turn}}}, author));
+        },
+        [](const Build& now) {
+            CHECK(wheelSetOf(now, AxleEnd::Rear, WheelAs::Fitted)->tyre->value == 195);
+            CHECK(wheelRoomNamed(now, "lip")->point == pointNamed(now, the_chassis, "Al")->id);
+        });
 }
 
 TEST_CASE("a file of version 11 knew no column, spring or brake, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-11");
-    const auto path = quick.path / "eleven.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-11.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "eleven.version-11.gorvet");
-        const Build& b = (*store)->build();
-        CHECK(wheelSetOf(b, AxleEnd::Rear, WheelAs::Fitted)->tyre->value == 195);
-        CHECK(axleBracketNamed(b, "damper-left")->up->value == -60);
-        CHECK(tackReadingNamed(b, "perch-left")->welded->value == 280.5);
-        CHECK(b.widenings.size() == 1);
-        CHECK(b.steering_columns.empty());
-        const auto point = [&](const char* name) { return pointNamed(b, the_chassis, name)->id; };
-        SteeringColumn c;
-        c.id = SteeringColumnId{b.next_id};
-        c.name = "steering";
-        c.points = {point("Al"), point("Ar"), point("Bl")};
-        Spring s;
-        s.id = SpringId{b.next_id + 1};
-        s.rate = Dimension{32, "32", Provenance::Measured};
-        LinkHoles h;
-        h.id = LinkHolesId{b.next_id + 2};
-        h.link = linkNamed(b, "lower")->id;
-        h.pitch.value = 25;
-        h.above.value = 1;
-        Brake k;
-        k.id = BrakeId{b.next_id + 3};
-        REQUIRE(
-            (*store)->keep(Edit{"steering", {Put<SteeringColumn>{c}, Put<Spring>{s}, Put<LinkHoles>{h}, Put<Brake>{k}}}, author));
-        while ((*store)->undo(author)) ++steps; // what the old program wrote, too
-        for (std::size_t k2 = 0; k2 < steps; ++k2) REQUIRE((*store)->redo(author));
-    }
-    CHECK(steps > 5);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    CHECK(steeringColumnNamed((*again)->build(), "steering")->points.size() == 3);
-    CHECK(springOf((*again)->build(), AxleEnd::Rear)->rate->value == 32);
-    CHECK(linkHolesOf((*again)->build(), linkNamed((*again)->build(), "lower")->id, LinkEnd::Frame)->pitch.value == 25);
+    broughtUp(
+        11,
+        [](Store& store) {
+            const Build& b = store.build();
+            CHECK(wheelSetOf(b, AxleEnd::Rear, WheelAs::Fitted)->tyre->value == 195);
+            CHECK(axleBracketNamed(b, "damper-left")->up->value == -60);
+            CHECK(tackReadingNamed(b, "perch-left")->welded->value == 280.5);
+            CHECK(b.widenings.size() == 1);
+            CHECK(b.steering_columns.empty());
+            const auto point = [&](const char* name) { return pointNamed(b, the_chassis, name)->id; };
+            SteeringColumn c;
+            c.id = SteeringColumnId{b.next_id};
+            c.name = "steering";
+            c.points = {point("Al"), point("Ar"), point("Bl")};
+            Spring s;
+            s.id = SpringId{b.next_id + 1};
+            s.rate = Dimension{32, "32", Provenance::Measured};
+            LinkHoles h;
+            h.id = LinkHolesId{b.next_id + 2};
+            h.link = linkNamed(b, "lower")->id;
+            h.pitch.value = 25;
+            h.above.value = 1;
+            Brake k;
+            k.id = BrakeId{b.next_id + 3};
+            REQUIRE(
+                store.keep(Edit{"steering", {Put<SteeringColumn>{c}, Put<Spring>{s}, Put<LinkHoles>{h}, Put<Brake>{k}}}, author));
+        },
+        [](const Build& now) {
+            CHECK(steeringColumnNamed(now, "steering")->points.size() == 3);
+            CHECK(springOf(now, AxleEnd::Rear)->rate->value == 32);
+            CHECK(linkHolesOf(now, linkNamed(now, "lower")->id, LinkEnd::Frame)->pitch.value == 25);
+        });
 }
 
 TEST_CASE("a file of version 12 knew no housing, no run's length and no bump stop, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-12");
-    const auto path = quick.path / "twelve.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-12.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "twelve.version-12.gorvet");
-        const Build& b = (*store)->build();
-        CHECK(driveEndNamed(b, "gearbox")->housing.empty());
-        CHECK_FALSE(runNamed(b, "brake-pipe")->length);
-        CHECK(runNamed(b, "brake-pipe")->last_on == Carrier::Frame);
-        CHECK_FALSE(springOf(b, AxleEnd::Rear)->stop);
-        CHECK(springOf(b, AxleEnd::Rear)->rate->value == 48);
-        DriveEnd e = *driveEndNamed(b, "gearbox");
-        e.housing = "transfer";
-        Run run = *runNamed(b, "brake-pipe");
-        run.length = Dimension{1850, "1850", Provenance::Measured};
-        run.last_on = Carrier::Rear;
-        Spring s = *springOf(b, AxleEnd::Rear);
-        s.stop = Dimension{45, "45", Provenance::Measured};
-        REQUIRE((*store)->keep(Edit{"thirteen", {Put<DriveEnd>{e}, Put<Run>{run}, Put<Spring>{s}}}, author));
-        steps = throughItsLog(**store);
-    }
-    CHECK(steps > 5);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    CHECK(driveEndNamed((*again)->build(), "gearbox")->housing == "transfer");
-    CHECK(runNamed((*again)->build(), "brake-pipe")->length->value == 1850);
-    CHECK(springOf((*again)->build(), AxleEnd::Rear)->stop->value == 45);
+    broughtUp(
+        12,
+        [](Store& store) {
+            const Build& b = store.build();
+            CHECK(driveEndNamed(b, "gearbox")->housing.empty());
+            CHECK_FALSE(runNamed(b, "brake-pipe")->length);
+            CHECK(runNamed(b, "brake-pipe")->last_on == Carrier::Frame);
+            CHECK_FALSE(springOf(b, AxleEnd::Rear)->stop);
+            CHECK(springOf(b, AxleEnd::Rear)->rate->value == 48);
+            DriveEnd e = *driveEndNamed(b, "gearbox");
+            e.housing = "transfer";
+            Run run = *runNamed(b, "brake-pipe");
+            run.length = Dimension{1850, "1850", Provenance::Measured};
+            run.last_on = Carrier::Rear;
+            Spring s = *springOf(b, AxleEnd::Rear);
+            s.stop = Dimension{45, "45", Provenance::Measured};
+            REQUIRE(store.keep(Edit{"thirteen", {Put<DriveEnd>{e}, Put<Run>{run}, Put<Spring>{s}}}, author));
+        },
+        [](const Build& now) {
+            CHECK(driveEndNamed(now, "gearbox")->housing == "transfer");
+            CHECK(runNamed(now, "brake-pipe")->length->value == 1850);
+            CHECK(springOf(now, AxleEnd::Rear)->stop->value == 45);
+        });
 }
 
 TEST_CASE("a file of version 13 knew no fixture and no base metal, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-13");
-    const auto path = quick.path / "thirteen.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-13.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "thirteen.version-13.gorvet");
-        const Build& b = (*store)->build();
-        CHECK(b.fixtures.empty());
-        CHECK_FALSE(b.frame_facts.metal);
-        CHECK(b.frame_facts.yield_MPa.value == 210);
-        REQUIRE(steelPartNamed(b, "b1"));
-        CHECK_FALSE(steelPartNamed(b, "b1")->onto);
-        CHECK(steelPartNamed(b, "b1")->made.size() == 1);
-        CHECK(stockNamed(b, "mill-b60")->any);
-        CHECK(b.crossmember->load->value == 3000);
-        Fixture f;
-        f.id = FixtureId{b.next_id};
-        f.name = "table1";
-        FixtureTower t;
-        t.id = FixtureTowerId{b.next_id + 1};
-        t.fixture = f.id;
-        t.point = pointNamed(b, the_chassis, "Bl")->id;
-        t.does = TowerDoes::Clamp;
-        SteelPart p = *steelPartNamed(b, "b1");
-        p.onto = BaseMetal::Galvanised;
-        FrameFacts facts = b.frame_facts;
-        facts.metal = BaseMetal::Mild;
-        REQUIRE((*store)->keep(
-            Edit{"fourteen", {Put<Fixture>{f}, Put<FixtureTower>{t}, Put<SteelPart>{p}, Set<FrameFacts>{facts}}}, author));
-        steps = throughItsLog(**store);
-    }
-    CHECK(steps > 5);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    CHECK(fixtureNamed((*again)->build(), "table1")->along == 60);
-    CHECK((*again)->build().fixture_towers.begin()->second.does == TowerDoes::Clamp);
-    CHECK(steelPartNamed((*again)->build(), "b1")->onto == BaseMetal::Galvanised);
-    CHECK((*again)->build().frame_facts.metal == BaseMetal::Mild);
+    broughtUp(
+        13,
+        [](Store& store) {
+            const Build& b = store.build();
+            CHECK(b.fixtures.empty());
+            CHECK_FALSE(b.frame_facts.metal);
+            CHECK(b.frame_facts.yield_MPa.value == 210);
+            REQUIRE(steelPartNamed(b, "b1"));
+            CHECK_FALSE(steelPartNamed(b, "b1")->onto);
+            CHECK(steelPartNamed(b, "b1")->made.size() == 1);
+            CHECK(stockNamed(b, "mill-b60")->any);
+            CHECK(b.crossmember->load->value == 3000);
+            Fixture f;
+            f.id = FixtureId{b.next_id};
+            f.name = "table1";
+            FixtureTower t;
+            t.id = FixtureTowerId{b.next_id + 1};
+            t.fixture = f.id;
+            t.point = pointNamed(b, the_chassis, "Bl")->id;
+            t.does = TowerDoes::Clamp;
+            SteelPart p = *steelPartNamed(b, "b1");
+            p.onto = BaseMetal::Galvanised;
+            FrameFacts facts = b.frame_facts;
+            facts.metal = BaseMetal::Mild;
+            REQUIRE(store.keep(
+                Edit{"fourteen", {Put<Fixture>{f}, Put<FixtureTower>{t}, Put<SteelPart>{p}, Set<FrameFacts>{facts}}}, author));
+        },
+        [](const Build& now) {
+            CHECK(fixtureNamed(now, "table1")->along == 60);
+            CHECK(now.fixture_towers.begin()->second.does == TowerDoes::Clamp);
+            CHECK(steelPartNamed(now, "b1")->onto == BaseMetal::Galvanised);
+            CHECK(now.frame_facts.metal == BaseMetal::Mild);
+        });
 }
 
 TEST_CASE("a file of version 14 knew no drawing that was handed out, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-14");
-    const auto path = quick.path / "fourteen.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-14.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "fourteen.version-14.gorvet");
-        const Build& b = (*store)->build();
-        CHECK(b.issues.empty());
-        REQUIRE(fixtureNamed(b, "table1"));
-        CHECK(b.fixture_towers.size() == 1);
-        CHECK(b.frame_facts.metal == BaseMetal::Mild);
-        CHECK(steelPartNamed(b, "b1")->onto == BaseMetal::Galvanised);
-        Issue i;
-        i.id = IssueId{b.next_id};
-        i.name = "A";
-        IssuedPiece p;
-        p.id = IssuedPieceId{b.next_id + 1};
-        p.issue = i.id;
-        p.thing = "part:b1";
-        p.piece = "b1";
-        p.lines_mm = {3, 0, 0, 100, 0, 0, 50};
-        REQUIRE((*store)->keep(Edit{"fifteen", {Put<Issue>{i}, Put<IssuedPiece>{p}}}, author));
-        steps = throughItsLog(**store);
-    }
-    CHECK(steps > 5);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    REQUIRE(issueNamed((*again)->build(), "A"));
-    CHECK((*again)->build().issued_pieces.begin()->second.lines_mm.size() == 7);
+    broughtUp(
+        14,
+        [](Store& store) {
+            const Build& b = store.build();
+            CHECK(b.issues.empty());
+            REQUIRE(fixtureNamed(b, "table1"));
+            CHECK(b.fixture_towers.size() == 1);
+            CHECK(b.frame_facts.metal == BaseMetal::Mild);
+            CHECK(steelPartNamed(b, "b1")->onto == BaseMetal::Galvanised);
+            Issue i;
+            i.id = IssueId{b.next_id};
+            i.name = "A";
+            IssuedPiece p;
+            p.id = IssuedPieceId{b.next_id + 1};
+            p.issue = i.id;
+            p.thing = "part:b1";
+            p.piece = "b1";
+            p.lines_mm = {3, 0, 0, 100, 0, 0, 50};
+            REQUIRE(store.keep(Edit{"fifteen", {Put<Issue>{i}, Put<IssuedPiece>{p}}}, author));
+        },
+        [](const Build& now) {
+            REQUIRE(issueNamed(now, "A"));
+            CHECK(now.issued_pieces.begin()->second.lines_mm.size() == 7);
+        });
 }
 
 TEST_CASE("a file of version 15 knew no issue that was taken back, and reads the same", "[store][migrate]") {
-    const test::QuickFolder quick("rot-version-15");
-    const auto path = quick.path / "fifteen.gorvet";
-    std::filesystem::copy_file(std::filesystem::path(GORVET_SOURCE_DIR) / "tests/fixtures/version-15.gorvet", path);
-    std::size_t steps = 0;
-    {
-        auto store = Store::open(path);
-        REQUIRE(store);
-        CHECK((*store)->damage().empty());
-        CHECK((*store)->keptCopy() == quick.path / "fifteen.version-15.gorvet");
-        const Build& b = (*store)->build();
-        REQUIRE(issueNamed(b, "A"));
-        CHECK(b.issued_pieces.size() == 1);
-        CHECK(issueNamed(b, "A")->note == "to the cutter");
-        CHECK_FALSE(issueNamed(b, "A")->taken_back);
-        Issue i = *issueNamed(b, "A");
-        i.taken_back = Signed{"Wren", "2026-12-02T10:00:00Z"};
-        REQUIRE((*store)->keep(Edit{"sixteen", {Put<Issue>{i}}}, author));
-        steps = throughItsLog(**store);
-    }
-    CHECK(steps > 5);
-    auto again = Store::open(path);
-    REQUIRE(again);
-    CHECK((*again)->damage().empty());
-    CHECK((*again)->keptCopy().empty());
-    REQUIRE(issueNamed((*again)->build(), "A")->taken_back);
-    CHECK(issueNamed((*again)->build(), "A")->taken_back->who == "Wren");
+    broughtUp(
+        15,
+        [](Store& store) {
+            const Build& b = store.build();
+            REQUIRE(issueNamed(b, "A"));
+            CHECK(b.issued_pieces.size() == 1);
+            CHECK(issueNamed(b, "A")->note == "to the cutter");
+            CHECK_FALSE(issueNamed(b, "A")->taken_back);
+            Issue i = *issueNamed(b, "A");
+            i.taken_back = Signed{"Wren", "2026-12-02T10:00:00Z"};
+            REQUIRE(store.keep(Edit{"sixteen", {Put<Issue>{i}}}, author));
+        },
+        [](const Build& now) {
+            REQUIRE(issueNamed(now, "A")->taken_back);
+            CHECK(issueNamed(now, "A")->taken_back->who == "Wren");
+        });
 }
 
 } // namespace store_migrate_test
