@@ -298,6 +298,13 @@ TEST_CASE("every word fits: benches, sheets, sizes, text sizes, grounds", "[desk
                 }
             }
     }
+    // a word that does not fit is told where nothing is painted, too
+    d.window.setUpdatesEnabled(false);
+    auto* tight = d.window.findChild<QAbstractButton*>("buildMenuButton");
+    REQUIRE(tight);
+    tight->setFixedWidth(8);
+    for (int i = 0; i < 4; ++i) QCoreApplication::processEvents();
+    CHECK_FALSE(test::clipped(d.window).isEmpty());
     const auto uncoloured = [](desk::Ground ground, double scale) {
         return desk::Theme(ground, scale).styleSheet().remove(QRegularExpression("#[0-9a-fA-F]{6}|rgba\\([^)]*\\)"));
     };
