@@ -58,7 +58,7 @@ void Reader::issue() {
 void Reader::removeIssue(const Word&) {
     const Word w = line_.next("its letter");
     const Issue* old = issueNamed(b_, w.text);
-    if (!old) throw Failure{w.column, fmt::format("There is no issue {}.", w.text), ""};
+    if (!old) throw Failure{w.column, fmt::format("There is no issue {}.", w.text), "Handed out, on Make, lists them all."};
     if (old->taken_back)
         throw Failure{w.column,
                       fmt::format("Issue {} was taken back already, on {}.", w.text, old->taken_back->at_utc.substr(0, 10)),
