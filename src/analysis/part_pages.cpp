@@ -4,6 +4,7 @@
 #include "analysis/listing_cells.hpp"
 #include "analysis/pages.hpp"
 #include "analysis/part_frame.hpp"
+#include "analysis/part_views.hpp"
 #include "analysis/parts.hpp"
 #include "files/out_file.hpp"
 #include "formats/csv.hpp"
@@ -17,7 +18,6 @@
 #include <algorithm>
 #include <cctype>
 #include <cmath>
-#include <numbers>
 #include <set>
 
 #include <fmt/format.h>
@@ -29,34 +29,22 @@ using namespace sheet;
 
 namespace {
 
-constexpr int view_fine_px = 900;
 constexpr std::size_t most_with_ends = 2; ///< of more bars the table alone says how their ends are cut
 
 /// From the side, from above and from behind, at one scale, and as it stands in space.
-Drawing trueViews(const std::vector<shape::NamedSolid>& solids, double width, double height, const Format& f) {
+Drawing trueViews(const PartViews& part, double width, double height, const Format& f) {
     Drawing d{width, height, {}, {}};
-    constexpr double right = std::numbers::pi / 2;
-    struct View {
-        const char* words;
-        shape::ViewAxes axes;
-        std::vector<shape::ScribedLine> lines;
-    };
-    std::vector<View> views{{"from the left", shape::ViewAxes::from(0, 0), {}},
-                            {"from behind", shape::ViewAxes::from(right, 0), {}},
-                            {"from above", shape::ViewAxes::from(0, right), {}},
-                            {"as it stands", shape::ViewAxes::from(0.65, 0.5), {}}};
     double mm_a_unit = 0;
     const double wide = width / 2 - f.px(20), high = (height - f.px(24)) / 2 - f.px(30);
-    for (View& v : views) {
-        v.lines = make::partLines(solids, v.axes, view_fine_px);
+    for (const PartViews::View& v : part.views) {
         const auto [w, h] = make::linesSize(v.lines);
         mm_a_unit = std::max({mm_a_unit, w / wide, h / high});
     }
     if (!(mm_a_unit > 0)) return d;
-    for (std::size_t k = 0; k < views.size(); ++k) {
+    for (std::size_t k = 0; k < part.views.size(); ++k) {
         const P at{k % 2 ? width / 2 + f.px(10) : 0, k / 2 ? (height - f.px(24)) / 2 : 0};
-        d.add(Text{{at.x, at.y + f.small()}, views[k].words, f.small(), Ink::Second});
-        d.place(make::linesDrawing(views[k].lines, wide, high, mm_a_unit, f), {at.x, at.y + f.px(20)});
+        d.add(Text{{at.x, at.y + f.small()}, part.views[k].words, f.small(), Ink::Second});
+        d.place(make::linesDrawing(part.views[k].lines, wide, high, mm_a_unit, f), {at.x, at.y + f.px(20)});
     }
     addScale(d, {0, height - f.px(2)}, 1 / mm_a_unit, f);
     return d;
@@ -73,9 +61,11 @@ std::string fileFor(const std::string& called, std::set<std::string>& used) {
 
 std::vector<std::string> cautionsOf() { return {part_caution, local_rules, hot_work}; }
 
-void addPartPages(const Build& b, const Results& r, const IssuesNow& issues, const make::PartIn& in, const make::PartPlan& p,
+void addPartPages(const Build& b, const Results& r, const IssuesNow& issues, const Node<make::PartIn, make::PartPlan>& node,
                   bool templates, std::vector<Drawing>& pages) {
-    const auto solids = make::partSolids(p);
+    const make::PartIn& in = node.input();
+    const make::PartPlan& p = *node;
+    const auto drawn = viewsOf(node);
     Area area;
     const std::string mark = issueMark(issues, "part:" + p.name);
     const auto headed = [&](const std::string& words) {
@@ -92,11 +82,13 @@ void addPartPages(const Build& b, const Results& r, const IssuesNow& issues, con
     const Drawing said = make::partWords(v, area.width * 0.36, usual, on_paper);
     const bool tall = said.height > usual + 1e-6;
     const double views = tall ? area.height * 0.8 : usual;
-    if (!solids) // said where its views would be
-        page.add(
-            Text{{area.x, area.y + on_paper.body()}, "It can't be shown: " + solids.error().message, on_paper.body(), Ink::Bad});
+    if (!drawn->solids) // said where its views would be
+        page.add(Text{{area.x, area.y + on_paper.body()},
+                      "It can't be shown: " + drawn->solids.error().message,
+                      on_paper.body(),
+                      Ink::Bad});
     else
-        page.place(trueViews(*solids, area.width * 0.62, views, on_paper), {area.x, area.y});
+        page.place(trueViews(*drawn, area.width * 0.62, views, on_paper), {area.x, area.y});
     Area below{area.x, area.y + views + 3, area.width, area.height - views - 3};
     std::vector<std::vector<std::string>> rows;
     for (const make::BarPiece& bar : p.bars)
@@ -161,7 +153,7 @@ std::vector<Drawing> partPages(const Build& b, const Results& r, bool templates)
     std::vector<Drawing> pages;
     const IssuesNow issues = issuesNow(b, r);
     for (const auto& node : r.parts)
-        if (node->made()) addPartPages(b, r, issues, node.input(), *node, templates, pages);
+        if (node->made()) addPartPages(b, r, issues, node, templates, pages);
     addListingPages(pages, titled(b, r, "Make: the cut list"), {local_rules}, cutList(b, r, the_chassis),
                     {66, 46, 40, 20, 60, 30});
     for (Drawing& page : barPages(b, r)) pages.push_back(std::move(page));
@@ -220,9 +212,9 @@ void keepPartFiles(const Build& b, const Results& r, FileKeeper& out) {
         std::vector<shape::NamedSolid> all;
         for (const auto& node : r.parts) {
             if (!node->made()) continue;
-            const auto solids = make::partSolids(*node);
-            if (!solids) return solids.error();
-            all.insert(all.end(), solids->begin(), solids->end());
+            const auto drawn = viewsOf(node);
+            if (!drawn->solids) return drawn->solids.error();
+            all.insert(all.end(), drawn->solids->begin(), drawn->solids->end());
         }
         return shape::writeStep(all, to, b.settings.name);
     });

@@ -66,7 +66,7 @@ bool nearerThan(const Solid& s, const Vec3& at, double reach) {
 bool touches(const Solid& s, const Vec3& at, const Vec3& way) {
     if (!within(s, (at), hand_until_mm + hand_radius_mm)) return false;
     // whatever lies on its axis is hit first of all
-    if (s.tree->firstHit(plus(at, times(way, 2)), times(way, hand_until_mm)).at <= 1) return true;
+    if (s.tree->isBetween(plus(at, times(way, 2)), plus(at, times(way, 2 + hand_until_mm)))) return true;
     for (double t = nozzle_from_mm; t <= nozzle_mm; t += nozzle_radius_mm / 1.5)
         if (nearerThan(s, plus(at, times(way, t)), nozzle_radius_mm)) return true;
     for (double t = nozzle_mm + hand_radius_mm; t <= hand_until_mm; t += hand_radius_mm / 1.5)

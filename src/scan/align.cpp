@@ -43,7 +43,7 @@ public:
         std::vector<char> good(count, 0);
         shape::inPieces(count, 512, threads, [&](size_t from, size_t to) {
             for (size_t k = from; k < to; ++k) {
-                const std::uint32_t i = order_[k];
+                const std::uint32_t i = count < order_.size() ? order_[k] : static_cast<std::uint32_t>(k); // all: as they lie
                 const Point3 p = m.transformed(moving_.points[i]);
                 const auto n = fixed_.near->nearest(p, reach);
                 if (n.point == Neighbours::none || fixed_.normals.on_boundary[n.point]) continue;
@@ -170,9 +170,9 @@ Result<std::unique_ptr<Prepared>> preparedFor(const std::vector<Point3>& points,
         return Error{Error::Code::BadInput, "scan",
                      fmt::format("A scan of {} points is too little to be laid on another.", p->points.size()),
                      "Take a larger piece of it.", -1};
-    p->spacing_mm = spacingOf(p->points);
-    p->normals = normalsOf(p->points, 14, {}, threads);
     p->near = std::make_unique<Neighbours>(p->points);
+    p->spacing_mm = spacingOf(p->points, *p->near);
+    p->normals = normalsOf(p->points, *p->near, 14, {}, threads);
     return p;
 }
 

@@ -130,11 +130,15 @@ Downsampled downsampled(const Mesh& m, double bound_mm) {
 }
 
 Normals normalsOf(const std::vector<Point3>& points, size_t k, const std::optional<Point3>& eye, int threads) {
+    return normalsOf(points, Neighbours(points), k, eye, threads);
+}
+
+Normals normalsOf(const std::vector<Point3>& points, const Neighbours& all, size_t k, const std::optional<Point3>& eye,
+                  int threads) {
     Normals n;
     n.normal.assign(points.size(), {0, 0, 1});
     n.on_boundary.assign(points.size(), 0);
     n.spread_mm.assign(points.size(), 0);
-    const Neighbours all(points);
     shape::inPieces(points.size(), 1024, shape::threadsOf(threads), [&](size_t from, size_t to) {
         std::vector<Neighbours::Near> near;
         std::vector<double> angles;
@@ -215,8 +219,9 @@ Mesh onlyPoints(const Mesh& m, const std::vector<std::uint32_t>& kept) {
     return out;
 }
 
-double spacingOf(const std::vector<Point3>& points) {
-    const Neighbours all(points);
+double spacingOf(const std::vector<Point3>& points) { return spacingOf(points, Neighbours(points)); }
+
+double spacingOf(const std::vector<Point3>& points, const Neighbours& all) {
     std::vector<double> next;
     std::vector<Neighbours::Near> near;
     const size_t step = std::max<size_t>(1, points.size() / 2000);

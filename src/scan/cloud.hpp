@@ -40,6 +40,9 @@ struct Normals {
 };
 /// The plane through each point's k nearest (least squares). k ≥ 6.
 Normals normalsOf(const std::vector<Point3>&, size_t k = 16, const std::optional<Point3>& eye = {}, int threads = 0);
+/// By neighbours of these points that are at hand.
+Normals normalsOf(const std::vector<Point3>&, const Neighbours&, size_t k, const std::optional<Point3>& eye = {},
+                  int threads = 0);
 
 /// The points to keep: those whose mean distance to their k nearest is not beyond the median of all by more than `spreads` times
 /// 1.4826 MAD (the median of their distances from the median, which is σ where they are normal; far outliers do not widen it). In
@@ -50,5 +53,6 @@ Mesh onlyPoints(const Mesh&, const std::vector<std::uint32_t>& kept);
 
 /// The usual distance from a point to its next.
 double spacingOf(const std::vector<Point3>&);
+double spacingOf(const std::vector<Point3>&, const Neighbours&);
 
 } // namespace gorvet::scan

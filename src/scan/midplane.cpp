@@ -112,7 +112,7 @@ std::vector<float> asymmetry(const std::vector<Point3>& points, const MidPlane& 
     std::vector<float> map(points.size(), std::numeric_limits<float>::quiet_NaN());
     if (points.size() < 20) return map;
     const Neighbours near(points);
-    const Normals normals = normalsOf(points, 14, {}, threads);
+    const Normals normals = normalsOf(points, near, 14, {}, threads);
     // outward: away from the mid-plane's own line through the middle of all
     const Point3 middle = meanOf(points);
     shape::inPieces(points.size(), 1024, shape::threadsOf(threads), [&](size_t from, size_t to) {

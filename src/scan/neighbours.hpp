@@ -10,7 +10,7 @@ namespace gorvet::scan {
 
 using shape::Point3;
 
-/// Keeps a reference: the points must outlive it. Of points that lie exactly on each other the first stands for all.
+/// Of points that lie exactly on each other the first stands for all.
 class Neighbours {
 public:
     explicit Neighbours(const std::vector<Point3>&);

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <bit>
 #include <limits>
+#include <optional>
 
 namespace gorvet::shape {
 namespace {
@@ -259,52 +260,73 @@ void DistanceTree::inBox(const Point3& least, const Point3& most, const std::fun
     walk(tree_, wanted, at_leaf);
 }
 
-void DistanceTree::onRay(const Point3& from, const Point3& way, const std::function<void(std::uint32_t)>& take) const {
-    double start[3], per[3];
+namespace {
+/// The triangles whose boxes a ray meets up to `until` of its way, which may shrink as it goes; false from `take` stops.
+template <class F>
+void alongRay(const kernel::Tree& tree, const Point3& start, const Point3& way, const double& until, const F& take) {
+    double per[3], room[3];
     for (size_t axis = 0; axis < 3; ++axis) {
-        start[axis] = from[axis] - middle_[axis];
         per[axis] = 1 / (std::abs(way[axis]) > 1e-30 ? way[axis] : 1e-30);
+        room[axis] = 1e-3 + 1e-6 * std::abs(start[axis]); // a little wider, for what single precision rounded away
     }
+    const double at[3] = {start.x_mm, start.y_mm, start.z_mm};
     const auto wanted = [&](const auto& n, int i) {
-        double enter = 0, leave = std::numeric_limits<double>::infinity();
+        double enter = 0, leave = until;
         for (int axis = 0; axis < 3; ++axis) {
-            // a little wider, for what single precision rounded away
-            const double room = 1e-3 + 1e-6 * std::abs(start[axis]);
-            const double t0 = (static_cast<double>(n.least[axis][i]) - room - start[axis]) * per[axis];
-            const double t1 = (static_cast<double>(n.most[axis][i]) + room - start[axis]) * per[axis];
+            const double t0 = (static_cast<double>(n.least[axis][i]) - room[axis] - at[axis]) * per[axis];
+            const double t1 = (static_cast<double>(n.most[axis][i]) + room[axis] - at[axis]) * per[axis];
             enter = std::max(enter, std::min(t0, t1));
             leave = std::min(leave, std::max(t0, t1));
         }
         return enter <= leave;
     };
-    const auto at_leaf = [&](const auto& leaf) {
-        return eachOf(leaf, [&](std::uint32_t t) {
-            take(t);
-            return true;
-        });
-    };
-    walk(tree_, wanted, at_leaf);
+    const auto at_leaf = [&](const auto& leaf) { return eachOf(leaf, take); };
+    walk(tree, wanted, at_leaf);
+}
+
+/// Where a ray meets a triangle, in shares of its way (Möller and Trumbore); nothing where it does not.
+std::optional<double> metAt(const Corners& c, const Point3& from, const Point3& way) {
+    const Point3 e1 = minus(c[1], c[0]), e2 = minus(c[2], c[0]);
+    const Point3 h = cross(way, e2);
+    const double a = dot(e1, h);
+    if (a == 0) return {};
+    const Point3 s = minus(from, c[0]);
+    const double u = dot(s, h) / a;
+    const Point3 q = cross(s, e1);
+    const double v = dot(way, q) / a;
+    const double at = dot(e2, q) / a;
+    if (u < -1e-12 || v < -1e-12 || u + v > 1 + 1e-12 || at < 0) return {};
+    return at;
+}
+constexpr double without_end = std::numeric_limits<double>::infinity();
+} // namespace
+
+void DistanceTree::onRay(const Point3& from, const Point3& way, const std::function<void(std::uint32_t)>& take) const {
+    alongRay(tree_, minus(from, middle_), way, without_end, [&](std::uint32_t t) {
+        take(t);
+        return true;
+    });
 }
 
 DistanceTree::Hit DistanceTree::firstHit(const Point3& from, const Point3& way) const {
     Hit hit;
-    hit.at = std::numeric_limits<double>::infinity();
-    onRay(from, way, [&](std::uint32_t t) {
-        // Möller–Trumbore
-        const Corners c = cornersOf(*mesh_, t);
-        const Point3 e1 = minus(c[1], c[0]), e2 = minus(c[2], c[0]);
-        const Point3 h = cross(way, e2);
-        const double a = dot(e1, h);
-        if (a == 0) return;
-        const Point3 s = minus(from, c[0]);
-        const double u = dot(s, h) / a;
-        const Point3 q = cross(s, e1);
-        const double v = dot(way, q) / a;
-        const double at = dot(e2, q) / a;
-        if (u < -1e-12 || v < -1e-12 || u + v > 1 + 1e-12 || at < 0 || at >= hit.at) return;
-        hit = {t, at};
+    hit.at = without_end;
+    alongRay(tree_, minus(from, middle_), way, hit.at, [&](std::uint32_t t) {
+        if (const auto at = metAt(cornersOf(*mesh_, t), from, way); at && *at < hit.at) hit = {t, *at};
+        return true;
     });
     return hit;
+}
+
+bool DistanceTree::isBetween(const Point3& from, const Point3& to) const {
+    bool found = false;
+    const Point3 way = minus(to, from);
+    alongRay(tree_, minus(from, middle_), way, 1, [&](std::uint32_t t) {
+        const auto at = metAt(cornersOf(*mesh_, t), from, way);
+        found = at && *at <= 1;
+        return !found;
+    });
+    return found;
 }
 
 } // namespace gorvet::shape

@@ -63,6 +63,8 @@ public:
         double at = 0;
     };
     Hit firstHit(const Point3& from, const Point3& way) const;
+    /// Whether a triangle cuts the line from one place to the other; sooner told than the first one is found.
+    bool isBetween(const Point3& from, const Point3& to) const;
 
     /// The leaves, for walks over two trees.
     size_t leafCount() const { return leaf_bytes_ / sizeof(kernel::Leaf); }

@@ -57,15 +57,18 @@ public:
         };
         const auto [x0, x1] = range(0, width_);
         const auto [y0, y1] = range(1, height_);
-        for (int y = y0; y <= y1; ++y)
-            for (int x = x0; x <= x1; ++x) {
-                const double px = x + 0.5, py = y + 0.5;
+        for (int y = y0; y <= y1; ++y) {
+            const double py = y + 0.5;
+            const auto [from, to] = across(q, py, x0, x1);
+            for (int x = from; x <= to; ++x) {
+                const double px = x + 0.5;
                 const double wb = ((px - q[0][0]) * (q[2][1] - q[0][1]) - (py - q[0][1]) * (q[2][0] - q[0][0])) / area;
                 const double wc = ((q[1][0] - q[0][0]) * (py - q[0][1]) - (q[1][1] - q[0][1]) * (px - q[0][0])) / area;
                 if (wb < 0 || wc < 0 || wb + wc > 1) continue;
                 float& d = depth_[index(x, y)];
                 d = std::max(d, static_cast<float>(a[2] + wb * (b[2] - a[2]) + wc * (c[2] - a[2])));
             }
+        }
     }
     /// Whether something lies well in front of a place, by the farthest of what is seen around it: a place on an edge is not
     /// hidden by its own faces.
@@ -89,6 +92,19 @@ public:
     }
 
 private:
+    /// The pixels of a row that a triangle can lie on, one more on both sides: of long slanting ones far fewer than its box has.
+    static std::pair<int, int> across(const std::array<std::array<double, 2>, 3>& q, double y, int first, int last) {
+        double low = last, high = first;
+        for (size_t i = 0; i < 3; ++i) {
+            const auto &a = q[i], &b = q[(i + 1) % 3];
+            if (std::max(a[1], b[1]) < y - 1e-6 || std::min(a[1], b[1]) > y + 1e-6) continue;
+            const double x =
+                std::abs(b[1] - a[1]) < 1e-6 ? a[0] : a[0] + std::clamp((y - a[1]) / (b[1] - a[1]), 0., 1.) * (b[0] - a[0]);
+            low = std::min(low, x - 1.5);
+            high = std::max(high, x + 0.5);
+        }
+        return {std::max(first, static_cast<int>(std::floor(low))), std::min(last, static_cast<int>(std::ceil(high)))};
+    }
     std::array<double, 2> at(const Place& p) const { return {(p[0] - least_[0]) * px_, (p[1] - least_[1]) * px_}; }
     size_t index(int x, int y) const { return static_cast<size_t>(y) * static_cast<size_t>(width_) + static_cast<size_t>(x); }
     Place least_;

@@ -45,33 +45,36 @@ class Scorer {
 public:
     Scorer(const Plan& p, const Input& in) : p_(p), in_(in), height_(std::max(in.left.height_mm, in.right.height_mm)) {
         overlap_ = in.overlap_heights * height_;
+        standing_ = withAxles(in);
     }
 
-    Candidate at(double station) const {
+    /// With its reasons in words, or for its score alone: the stations that are weighed are many, those that are shown few.
+    Candidate at(double station, bool in_words) const {
         Candidate c;
         c.station_mm = station;
         const double last = station + (p_.shortens ? std::abs(p_.change_mm) + in_.root_gap_mm : 0);
-        const auto refuse = [&c](std::string why) {
-            c.refused = std::move(why);
+        const auto refuse = [&](const auto& why) {
+            c.refused = in_words ? std::string(why()) : "refused";
             c.score = 0;
             return c;
         };
-        if (in_.heat_treated) return refuse("the rails may not be welded");
+        if (in_.heat_treated) return refuse([] { return "the rails may not be welded"; });
         const bool tail = in_.rear_axle_mm && station > *in_.rear_axle_mm;
         if ((in_.front_axle_mm && station <= *in_.front_axle_mm) || (in_.rear_axle_mm && !tail && last >= *in_.rear_axle_mm))
-            return refuse("outside the wheelbase");
+            return refuse([] { return "outside the wheelbase"; });
         for (const build::RailLine* rail : {&in_.left, &in_.right})
-            if (!rail->at(station) || !rail->at(last)) return refuse("the rails are not measured there");
+            if (!rail->at(station) || !rail->at(last)) return refuse([] { return "the rails are not measured there"; });
         double nearest = 1e9;
-        std::optional<Obstacle> nearest_thing;
-        for (const Obstacle& o : withAxles(in_)) {
+        const Obstacle* nearest_thing = nullptr;
+        for (const Obstacle& o : standing_) {
             const double distance = std::max(station - o.station_mm, o.station_mm - last) - o.half_mm;
             if (distance < nearest) {
                 nearest = distance;
-                nearest_thing = o;
+                nearest_thing = &o;
             }
         }
-        if (nearest < 0) return refuse(fmt::format("the {} {} stands there", nearest_thing->what, nearest_thing->name));
+        if (nearest < 0)
+            return refuse([&] { return fmt::format("the {} {} stands there", nearest_thing->what, nearest_thing->name); });
         double stray = 0;
         double slope = 0;
         for (const build::RailLine* rail : {&in_.left, &in_.right}) {
@@ -81,42 +84,50 @@ public:
         const double sideways = std::max(std::abs(sidewaysOf(in_.left, station, p_.change_mm, last)),
                                          std::abs(sidewaysOf(in_.right, station, p_.change_mm, last)));
         if (sideways > in_.sleeve_fit_mm + 3 && !in_.stepped) // else it is made into the joint
-            return refuse(
-                fmt::format("the rails run apart in plan: their ends would stand {} mm beside each other", figure(sideways)));
+            return refuse([&] {
+                return fmt::format("the rails run apart in plan: their ends would stand {} mm beside each other",
+                                   figure(sideways));
+            });
         if (stray > in_.sleeve_fit_mm + 3)
-            return refuse(fmt::format("the rail bends {} mm away inside the sleeve's reach", figure(stray)));
+            return refuse([&] { return fmt::format("the rail bends {} mm away inside the sleeve's reach", figure(stray)); });
         c.score = 10;
-        const auto take = [&c](double points, std::string why) {
+        const auto say = [&](const auto& why) {
+            if (in_words) c.reasons.emplace_back(why());
+        };
+        const auto take = [&](double points, const auto& why) {
             c.score -= points;
-            c.reasons.push_back(fmt::format("{} (−{})", why, units::fixed(points, 1)));
+            say([&] { return fmt::format("{} (−{})", why(), units::fixed(points, 1)); });
         };
         if (stray > in_.sleeve_fit_mm)
             take(std::min(3.0, stray - in_.sleeve_fit_mm),
-                 fmt::format("the rail bends {} mm inside the sleeve's reach", units::fixed(stray, 1)));
+                 [&] { return fmt::format("the rail bends {} mm inside the sleeve's reach", units::fixed(stray, 1)); });
         else
-            c.reasons.emplace_back("straight over the sleeve's reach");
+            say([] { return "straight over the sleeve's reach"; });
         if (sideways > in_.sleeve_fit_mm)
-            take(std::min(4.0, 1 + sideways - in_.sleeve_fit_mm),
-                 fmt::format("the rails run apart in plan: their ends stand {} mm beside each other", units::fixed(sideways, 1)));
+            take(std::min(4.0, 1 + sideways - in_.sleeve_fit_mm), [&] {
+                return fmt::format("the rails run apart in plan: their ends stand {} mm beside each other",
+                                   units::fixed(sideways, 1));
+            });
         if (nearest_thing && nearest < p_.clearance_need_mm)
-            take(4 * (1 - nearest / p_.clearance_need_mm),
-                 fmt::format("{} from the {} {}, {} wanted", figure(nearest), nearest_thing->what, nearest_thing->name,
-                             figure(p_.clearance_need_mm)));
+            take(4 * (1 - nearest / p_.clearance_need_mm), [&] {
+                return fmt::format("{} from the {} {}, {} wanted", figure(nearest), nearest_thing->what, nearest_thing->name,
+                                   figure(p_.clearance_need_mm));
+            });
         else if (nearest_thing && nearest < unmarked_mm)
-            c.reasons.push_back(fmt::format("{} clear of the {} {}", figure(nearest), nearest_thing->what, nearest_thing->name));
+            say([&] { return fmt::format("{} clear of the {} {}", figure(nearest), nearest_thing->what, nearest_thing->name); });
         if (!nearest_thing || nearest >= unmarked_mm)
-            c.reasons.push_back(fmt::format("nothing is marked within {}: look what stands there", figure(unmarked_mm)));
+            say([&] { return fmt::format("nothing is marked within {}: look what stands there", figure(unmarked_mm)); });
         if (slope > units::radians(1))
             take(std::min(2.0, units::degrees(slope) - 1) * 0.75,
-                 fmt::format("the rail slopes {}°", units::fixed(units::degrees(slope), 1)));
-        bending(station, last, take, c);
+                 [&] { return fmt::format("the rail slopes {}°", units::fixed(units::degrees(slope), 1)); });
+        bending(station, last, take);
         // where nobody looked nothing is good
         if (!nearest_thing || nearest >= unmarked_mm) c.score = std::min(c.score, unmarked_most);
         int runners = 0;
         for (const Runner& r : in_.runners)
             runners += r.presence == build::Presence::Present && !(r.starts_mm && *r.starts_mm > last) &&
                        !(r.ends_mm && *r.ends_mm < station);
-        if (runners > 0) take(0.2 * runners, fmt::format("{} lines and shafts cross", runners));
+        if (runners > 0) take(0.2 * runners, [&] { return fmt::format("{} lines and shafts cross", runners); });
         c.score = std::max(0.0, std::round(10 * c.score) / 10);
         return c;
     }
@@ -124,22 +135,24 @@ public:
 private:
     /// Bending moment and shear of a beam under even load between the axles, as shares of their largest: what a frame without
     /// known loads can be taken for. Assumed, and said so.
-    void bending(double station, double last, const auto& take, Candidate&) const {
+    void bending(double station, double last, const auto& take) const {
         if (!in_.front_axle_mm || !in_.rear_axle_mm || *in_.rear_axle_mm <= *in_.front_axle_mm || station > *in_.rear_axle_mm)
             return;
         const double span = *in_.rear_axle_mm - *in_.front_axle_mm;
         const double x = ((station + last) / 2 - *in_.front_axle_mm) / span;
         const double moment = 4 * x * (1 - x);
         const double shear = std::abs(1 - 2 * x);
-        take(1.5 * moment + 0.8 * shear,
-             fmt::format("about {} % of the largest bending, {} % of the largest shear, for an even load", figure(100 * moment),
-                         figure(100 * shear)));
+        take(1.5 * moment + 0.8 * shear, [&] {
+            return fmt::format("about {} % of the largest bending, {} % of the largest shear, for an even load",
+                               figure(100 * moment), figure(100 * shear));
+        });
     }
 
     const Plan& p_;
     const Input& in_;
     double height_;
     double overlap_;
+    std::vector<Obstacle> standing_;
 };
 
 } // namespace
@@ -170,13 +183,13 @@ void findStations(Plan& p, const Input& in) {
     const Scorer scorer(p, in);
     std::vector<Candidate> all;
     for (double x = std::ceil(from / grid_mm) * grid_mm; x <= to; x += grid_mm)
-        if (Candidate c = scorer.at(x); c.refused.empty()) all.push_back(std::move(c));
+        if (Candidate c = scorer.at(x, false); c.refused.empty()) all.push_back(std::move(c));
     std::stable_sort(all.begin(), all.end(), [](const Candidate& a, const Candidate& b) { return a.score > b.score; });
-    for (Candidate& c : all) {
+    for (const Candidate& c : all) {
         if (p.candidates.size() == most) break;
         const bool near = std::any_of(p.candidates.begin(), p.candidates.end(),
                                       [&](const Candidate& o) { return std::abs(o.station_mm - c.station_mm) < apart_mm; });
-        if (!near) p.candidates.push_back(std::move(c));
+        if (!near) p.candidates.push_back(scorer.at(c.station_mm, true));
     }
     const auto add = [&p](const char* code, std::string sentence, std::string remedy) -> Remark& {
         return p.remarks.emplace_back(Remark{code, build::PlanVerdict::Marginal, std::move(sentence), std::move(remedy), {}, {}});
@@ -186,7 +199,7 @@ void findStations(Plan& p, const Input& in) {
             "Plan a new place for a mount or crossmember, or join in another way with a licensed person.")
             .of("0 stations", "1 station");
     if (!in.cut_station_mm) return;
-    p.chosen = scorer.at(*in.cut_station_mm);
+    p.chosen = scorer.at(*in.cut_station_mm, true);
     if (p.candidates.empty()) return;
     const Candidate& best = p.candidates.front();
     if (!p.chosen->refused.empty())
