@@ -262,40 +262,49 @@ TEST_CASE("every word fits: benches, sheets, sizes, text sizes, grounds", "[desk
                 d.window.setTextScale(scale);
                 // what fits is told by what is laid out; painted is each of them at one size of text
                 d.window.setUpdatesEnabled(scale == 1.0);
-                for (const QSize& size : sizes) {
-                    d.window.resize(size);
-                    const QString at = QString("%1x%2 at %3%%4")
-                                           .arg(size.width())
-                                           .arg(size.height())
-                                           .arg(100 * scale)
-                                           .arg(ground == desk::Ground::Dye ? ", Dye" : "");
-                    if (!open) {
+                const auto eachSize = [&](const auto& of) {
+                    for (const QSize& size : sizes) {
+                        d.window.resize(size);
+                        const QString at = QString("%1x%2 at %3%%4")
+                                               .arg(size.width())
+                                               .arg(size.height())
+                                               .arg(100 * scale)
+                                               .arg(ground == desk::Ground::Dye ? ", Dye" : "");
+                        of(at);
+                        INFO(at.toStdString() << ": it is " << d.window.width() << " x " << d.window.height());
+                        CHECK(
+                            (d.window.width() == size.width() && d.window.height() == size.height())); // nothing holds it larger
+                    }
+                };
+                if (!open) {
+                    eachSize([&](const QString& at) {
                         look("start, " + at);
                         d.action("newBuild");
                         look("three questions, " + at);
                         QTest::keyClick(&d.window, Qt::Key_Escape);
                         looked += 2;
-                        continue;
-                    }
-                    for (const analysis::BenchInfo* bench : analysis::benches())
-                        for (const auto& view : bench->views) {
-                            d.window.setBench(bench->key);
-                            d.window.setView(view.key);
+                    });
+                    continue;
+                }
+                for (const analysis::BenchInfo* bench : analysis::benches())
+                    for (const auto& view : bench->views) {
+                        d.window.setBench(bench->key);
+                        d.window.setView(view.key);
+                        eachSize([&](const QString& at) {
                             look(QString("%1 %2, %3")
                                      .arg(QString::fromUtf8(bench->key.data()), QString::fromUtf8(view.key.data()), at));
                             ++looked;
-                        }
-                    if (ground == desk::Ground::Day) {
+                        });
+                    }
+                if (ground == desk::Ground::Day)
+                    eachSize([&](const QString& at) {
                         d.window.openHandbook();
                         look("handbook, " + at);
                         QTest::keyClick(&d.window, Qt::Key_Escape);
                         d.window.toggleCallOut();
                         look("call-out, " + at);
                         d.window.toggleCallOut();
-                    }
-                    INFO(at.toStdString() << ": it is " << d.window.width() << " x " << d.window.height());
-                    CHECK((d.window.width() == size.width() && d.window.height() == size.height())); // nothing holds it larger
-                }
+                    });
             }
     }
     // a word that does not fit is told where nothing is painted, too
