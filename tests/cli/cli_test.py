@@ -1078,4 +1078,5 @@ point,Dr,,,mm,,,,
         self.assertAlmostEqual(box["area_mm2"], alone["area_mm2"])
 
 
-unittest.main(argv=[sys.argv[0]], verbosity=2)
+if __name__ == "__main__":
+    unittest.main(argv=[sys.argv[0]], verbosity=2)

@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <numbers>
+#include <random>
 
 namespace scan_cloud_test {
 
@@ -31,6 +32,34 @@ TEST_CASE("a thinned scan keeps its own points, none farther than the bound from
         for (const shape::Triangle& q : t.mesh.triangles) CHECK((q[0] != q[1] && q[1] != q[2] && q[2] != q[0]));
     }
     CHECK(downsampled({}, 10).mesh.points.empty());
+}
+
+TEST_CASE("the nearest within a reach is the nearest of all, or there is none so near", "[scan][cloud]") {
+    std::mt19937 rng(43);
+    std::uniform_real_distribution<double> place(-500, 500), reach(1, 120);
+    std::vector<Point3> points;
+    for (int i = 0; i < 3000; ++i) points.push_back({place(rng), place(rng), place(rng)});
+    for (int i = 0; i < 50; ++i) points.push_back(points[0]); // lies on another
+    const Neighbours near(points);
+    int found = 0, none = 0;
+    for (int round = 0; round < 2000; ++round) {
+        const Point3 p = round == 0 ? points[0] : Point3{place(rng), place(rng), place(rng)};
+        double least = 1e9;
+        for (const Point3& q : points) least = std::min(least, between(p, q));
+        const auto n = near.nearest(p, round % 2 ? least * (1 + 1e-12) : reach(rng)); // just within it
+        if (n.point == Neighbours::none) {
+            ++none;
+            CHECK(n.distance_mm < least);
+        } else {
+            ++found;
+            CHECK(n.distance_mm == Approx(least).margin(1e-12));
+            CHECK(between(points[n.point], p) == Approx(least).margin(1e-12));
+        }
+    }
+    CHECK(found > 1100);
+    CHECK(none > 200);
+    CHECK(near.nearest(points[0], 1).point == 0);
+    CHECK(Neighbours({}).nearest({0, 0, 0}, 10).point == Neighbours::none);
 }
 
 TEST_CASE("strays go, the surface stays; normals of a ball point outwards when the eye does", "[scan][cloud]") {

@@ -11,7 +11,6 @@
 #include <CGAL/Side_of_triangle_mesh.h>
 #include <CGAL/Surface_mesh.h>
 
-#define CATCH_CONFIG_MAIN
 #include <catch2/catch.hpp>
 
 namespace shape_cgal_test {

@@ -158,6 +158,44 @@ TEST_CASE("distances agree with brute force, whatever the width, the size and th
     CHECK(worst < 1e-3);
 }
 
+TEST_CASE("the first triangle on a ray, and whether one cuts a line, agree with all triangles asked", "[shape][distance]") {
+    std::mt19937 rng(41);
+    std::uniform_real_distribution<double> place(-1200, 1200);
+    int met = 0, cut = 0;
+    for (const size_t triangles : {1U, 7U, 400U}) {
+        const auto m = kept(soup(rng, triangles, 300));
+        const DistanceTree tree(m);
+        for (int round = 0; round < 1500; ++round) {
+            const Point3 from{place(rng), place(rng), place(rng)};
+            Point3 to{place(rng), place(rng), place(rng)};
+            if (round % 5 == 0) to = {to.x_mm, from.y_mm, from.z_mm}; // along an axis
+            const Point3 way = minus(to, from);
+            double first = std::numeric_limits<double>::infinity();
+            for (std::uint32_t t = 0; t < m->triangles.size();
+                 ++t) { // where its plane is met, and whether that is on the side of each edge
+                const Corners c = cornersOf(*m, t);
+                const Point3 n = cross(minus(c[1], c[0]), minus(c[2], c[0]));
+                const double at = dot(n, minus(c[0], from)) / dot(n, way);
+                const Point3 q = plus(from, times(way, at));
+                bool inside = at >= 0;
+                for (size_t k = 0; k < 3; ++k) inside = inside && dot(n, cross(minus(c[(k + 1) % 3], c[k]), minus(q, c[k]))) >= 0;
+                if (inside) first = std::min(first, at);
+            }
+            const auto hit = tree.firstHit(from, way);
+            met += std::isfinite(first);
+            if (std::isfinite(first))
+                CHECK(hit.at == Approx(first).margin(1e-9));
+            else
+                CHECK(hit.triangle == kernel::nothing);
+            if (std::abs(first - 1) < 1e-9) continue;
+            cut += first < 1;
+            CHECK(tree.isBetween(from, to) == (first < 1));
+        }
+    }
+    CHECK(met > 1000);
+    CHECK(cut > 500);
+}
+
 TEST_CASE("the tree of a large mesh, built on several threads, agrees with brute force", "[shape][distance]") {
     std::mt19937 rng(11);
     const auto mesh = kept(soup(rng, 60000, 15));
