@@ -58,6 +58,19 @@ inline QStringList clipped(QWidget& window) {
                           .arg(label->width()));
             }
         }
+        // of a row of words only whole ones are shown, if more than one is
+        if (auto* scroll = qobject_cast<QScrollArea*>(w); scroll && w->parentWidget()->objectName() == "wordRow") {
+            int shown = 0;
+            QStringList cut;
+            for (const auto* button : scroll->widget()->findChildren<QAbstractButton*>()) {
+                const QRect all(button->mapTo(scroll->viewport(), QPoint()), button->size());
+                const QRect seen = all & scroll->viewport()->rect();
+                if (!button->isVisible() || seen.isEmpty()) continue;
+                ++shown;
+                if (seen != all) cut << button->text();
+            }
+            if (shown > 1 && !cut.isEmpty()) wrong("cut by the edge: " + cut.join(", "));
+        }
         // what is neither scrolled nor shown whole is lost
         if ((qobject_cast<QAbstractButton*>(w) || qobject_cast<QLineEdit*>(w)) && !scrolls(w)) {
             const QRect seen(w->mapTo(&window, QPoint()), w->size());

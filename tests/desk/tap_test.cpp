@@ -5,6 +5,9 @@
 #include "desk/widgets/sheet_view.hpp"
 
 #include <QListWidget>
+#include <QSet>
+#include <QToolButton>
+#include <QWheelEvent>
 
 namespace desk_tap_test {
 
@@ -26,9 +29,22 @@ public:
     void tap(const QString& name) {
         INFO("tap " << name.toStdString() << " after \"" << find<QLineEdit>("entry")->text().toStdString() << '"');
         REQUIRE(waitFor([&] { return shown(name) != nullptr; }));
+        turnTo(name);
         CHECK(shown(name)->height() >= 30);
         shown(name)->click();
         settle();
+    }
+    /// All of it is on the screen, not under an edge.
+    static bool whole(const QWidget* w) { return w->isVisible() && w->visibleRegion().boundingRect() == w->rect(); }
+    /// Turns the row of words until that one stands there whole.
+    void turnTo(const QString& name) {
+        auto *back = find<QToolButton>("wordsBack"), *on = find<QToolButton>("wordsOn");
+        settle();
+        if (whole(shown(name))) return;
+        for (; back->isVisible(); settle()) back->click();
+        for (; !whole(shown(name)) && on->isVisible(); settle()) on->click();
+        INFO(name.toStdString() << " is nowhere to be tapped");
+        REQUIRE(whole(shown(name)));
     }
     void settle() {
         // what is tapped is done, and the row is made anew
@@ -171,6 +187,64 @@ TEST_CASE("the line: words that fit, points from the sheet, Tab, Escape", "[desk
     QTest::keyClick(entry, Qt::Key_Up);
     CHECK(entry->text() == "tolerance 6");
     entry->clear();
+}
+
+TEST_CASE("a row of words turns: each stands there whole once, none is cut by an edge", "[desk][tap]") {
+    const auto folder = test::freshFolder("word-row");
+    const auto path = test::demoBuild(folder);
+    Tapper d;
+    REQUIRE(d.window.openFile(QString::fromStdString(path.string())));
+    auto *back = d.find<QToolButton>("wordsBack"), *on = d.find<QToolButton>("wordsOn");
+    auto* entry = d.find<QLineEdit>("entry");
+    auto* offered = d.find<desk::LineWords>("lineWords");
+    const auto standing = [&] { // from left to right
+        QStringList names;
+        for (QPushButton* b : offered->findChildren<QPushButton*>()) {
+            if (!b->isVisible() || b->visibleRegion().isEmpty()) continue;
+            INFO(b->objectName().toStdString());
+            CHECK(d.whole(b));
+            names << b->objectName();
+        }
+        return names;
+    };
+    for (const QSize& size : {QSize{1280, 760}, QSize{1024, 700}}) {
+        d.window.resize(size);
+        d.settle();
+        entry->setFocus();
+        entry->clear();
+        QTest::keyClicks(entry, "tape ");
+        REQUIRE(waitFor([&] { return offered->offered() > 40; }));
+        d.settle();
+        CHECK_FALSE(back->isVisible());
+        REQUIRE(on->isVisible());
+        CHECK(Tapper::whole(on));
+        std::vector<QStringList> pages{standing()};
+        QStringList all = pages.back();
+        for (int turns = 0; on->isVisible() && turns < 60; ++turns) {
+            QTest::mouseClick(on, Qt::LeftButton);
+            d.settle();
+            pages.push_back(standing());
+            all += pages.back();
+            CHECK(back->isVisible());
+        }
+        CHECK(pages.size() > 2);
+        CHECK(all.size() == offered->offered());
+        CHECK(QSet<QString>(all.begin(), all.end()).size() == all.size());
+        // and back to the first, by the wheel
+        for (int turns = 0; back->isVisible() && turns < 60; ++turns) {
+            QWheelEvent wheel(QPointF(5, 5), offered->mapToGlobal(QPointF(5, 5)), {}, {0, 120}, Qt::NoButton, Qt::NoModifier,
+                              Qt::NoScrollPhase, false);
+            QCoreApplication::sendEvent(offered->parentWidget()->parentWidget(), &wheel);
+            d.settle();
+        }
+        CHECK(standing() == pages.front());
+        // the caret stayed on the line, and a word of a later page is written there
+        CHECK(entry->hasFocus());
+        const QString late = all.last();
+        d.tap(late);
+        CHECK(entry->text() == "tape " + late.mid(5) + " ");
+        CHECK(back->isVisible()); // the same words may come next: they stand where they stood
+    }
 }
 
 TEST_CASE("anything is found by its words, and done", "[desk][tap]") {

@@ -9,6 +9,7 @@
 #include "desk/shell/hung_sheet.hpp"
 #include "desk/shell/start_page.hpp"
 #include "desk/shell/verb_strip.hpp"
+#include "desk/shell/word_row.hpp"
 #include "desk/space/space.hpp"
 #include "desk/view3d/scene_pane.hpp"
 #include "desk/widgets/card_view.hpp"
@@ -22,7 +23,6 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QStackedWidget>
 #include <QStyle>
 #include <QToolButton>
@@ -286,7 +286,7 @@ void MainWindow::refreshStarters() {
     for (const Starter& starter : starts_) said << starter.label + '\n' + starterName(starter);
     if (said != starters_said_) makeStarters(figures); // most edits leave them as they are
     starters_said_ = said;
-    starter_scroll_->setFixedHeight(std::max(theme_.px(15) + 30, 44));
+    word_row_->setFixedHeight(std::max(theme_.px(15) + 30, 44));
     showWords();
     bench_acts_->menu()->clear();
     for (const Act& act : bench().acts()) bench_acts_->menu()->addAction(acts_.at(act.name));
@@ -341,7 +341,7 @@ void MainWindow::makeStarters(bool figures) {
 /// With very large text the sheet needs the room until a line is begun; F1 finds the same.
 void MainWindow::showWords() {
     const bool begun = !entry_->field()->text().isEmpty() || more_words_ || tap_figure_;
-    starter_scroll_->setVisible(!tool_ && (theme_.textScale() < 1.4 || begun));
+    word_row_->setVisible(!tool_ && (theme_.textScale() < 1.4 || begun));
     more_->setVisible(document_.isOpen() && !tool_ && !begun);
 }
 

@@ -20,7 +20,6 @@ class QBoxLayout;
 class QGridLayout;
 class QHBoxLayout;
 class QPushButton;
-class QScrollArea;
 class QSettings;
 class QToolButton;
 
@@ -43,6 +42,7 @@ class SheetView;
 class Space;
 class StartPage;
 class VerbStrip;
+class WordRow;
 
 /// The desk: verb strip, one sentence, the sheet with its cards, the entry line, The Rule. It knows no bench by name.
 class MainWindow : public QMainWindow, private Desk {
@@ -235,7 +235,7 @@ private:
     std::vector<Starter> starts_;
     QStringList starters_said_;
     QHBoxLayout* starter_row_ = nullptr;
-    QScrollArea* starter_scroll_ = nullptr;
+    WordRow* word_row_ = nullptr;
     QPushButton* more_ = nullptr;       ///< all that begins a line here
     QToolButton* bench_acts_ = nullptr; ///< all that the bench can do
     EntryLine* entry_ = nullptr;

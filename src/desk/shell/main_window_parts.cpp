@@ -11,6 +11,7 @@
 #include "desk/shell/line_words.hpp"
 #include "desk/shell/start_page.hpp"
 #include "desk/shell/verb_strip.hpp"
+#include "desk/shell/word_row.hpp"
 #include "desk/space/space.hpp"
 #include "desk/view3d/scene_pane.hpp"
 #include "desk/view3d/scene_view.hpp"
@@ -26,7 +27,6 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QStackedWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -236,13 +236,6 @@ QLayout* MainWindow::buildFoot() {
     starter_row_ = new QHBoxLayout(starters_);
     starter_row_->setContentsMargins(0, 0, 0, 0);
     starter_row_->setSpacing(6);
-    starter_scroll_ = new QScrollArea;
-    starter_scroll_->setObjectName("starterScroll");
-    starter_scroll_->setFrameShape(QFrame::NoFrame);
-    starter_scroll_->setWidgetResizable(true);
-    starter_scroll_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    starter_scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    starter_scroll_->setFocusPolicy(Qt::NoFocus);
     auto* first = new QWidget;
     auto* beside = new QHBoxLayout(first);
     beside->setContentsMargins(0, 0, 0, 0);
@@ -250,7 +243,7 @@ QLayout* MainWindow::buildFoot() {
     line_words_->hide();
     beside->addWidget(starters_);
     beside->addWidget(line_words_);
-    starter_scroll_->setWidget(first);
+    word_row_ = new WordRow(first);
     connect(line_words_, &LineWords::word, this, [this](const QString& w) {
         tapping_ = true;
         replaceBegun(w);
@@ -267,7 +260,7 @@ QLayout* MainWindow::buildFoot() {
     bench_acts_->setMenu(new QMenu(bench_acts_));
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
-    row->addWidget(starter_scroll_, 1);
+    row->addWidget(word_row_, 1);
     more_ = new QPushButton(tr("more …")); // beside what scrolls: it is never out of sight
     more_->setObjectName("start_more");
     more_->setFocusPolicy(Qt::TabFocus);
