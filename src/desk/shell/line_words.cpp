@@ -5,6 +5,8 @@
 #include <QHBoxLayout>
 #include <QPushButton>
 
+#include <algorithm>
+
 namespace gorvet::desk {
 
 namespace {
@@ -27,6 +29,8 @@ void LineWords::add(const QString& text, const QString& name, const std::functio
     // the row is made anew by what is tapped: not while its button still runs
     connect(button, &QPushButton::clicked, this, use, Qt::QueuedConnection);
     row_->addWidget(button);
+    button->ensurePolished();
+    button->setMinimumWidth(std::max(target_px, button->sizeHint().width())); // a squeezed one would lose letters
 }
 
 void LineWords::addKeys(const QString& keys) {
