@@ -191,10 +191,15 @@ void step(Unknown& u, const Vector& by) {
     for (double& c : u.rocker) c += by(k++);
 }
 
-/// Where just as much holds it as need be, by elimination: a third of the work, and the same step where there is one.
+/// Where just as much holds it as need be, and holds it well, by elimination: a third of the work for the same step. What is free
+/// to move, or held twice in one way, has no one step: there the least of its turned columns is left alone.
 Vector stepFor(const Matrix& jacobian, const Vector& r) {
-    if (jacobian.rows() == jacobian.cols())
-        if (const Vector by = jacobian.partialPivLu().solve(-r); by.allFinite() && by.norm() < 1e3) return by;
+    constexpr double held = 1e-9; // the least pivot beside the largest, by far less than any real hold
+    if (jacobian.rows() == jacobian.cols()) {
+        const Eigen::PartialPivLU<Matrix> lu(jacobian);
+        const Vector pivots = lu.matrixLU().diagonal().cwiseAbs();
+        if (pivots.minCoeff() > held * pivots.maxCoeff()) return lu.solve(-r);
+    }
     return jacobian.colPivHouseholderQr().solve(-r);
 }
 
