@@ -192,7 +192,7 @@ void step(Unknown& u, const Vector& by) {
 }
 
 /// Where just as much holds it as need be, and holds it well, by elimination: a third of the work for the same step. What is free
-/// to move, or held twice in one way, has no one step: there the least of its turned columns is left alone.
+/// to move, or held twice in one way, has no one step: there columns that are held are chosen, and the others stay.
 Vector stepFor(const Matrix& jacobian, const Vector& r) {
     constexpr double held = 1e-9; // the least pivot beside the largest, by far less than any real hold
     if (jacobian.rows() == jacobian.cols()) {

@@ -55,6 +55,27 @@ Linkage threeLinks() {
     return l;
 }
 
+TEST_CASE("what is free sideways, or held twice in one way, goes up and down all the same", "[drive][linkage]") {
+    const auto check = [](const Linkage& l) {
+        const auto asked = heaves(-60, 60, 12);
+        const auto all = sweep(l, asked);
+        REQUIRE(all.size() == asked.size());
+        for (const Stance& s : all) {
+            CHECK(worstRod(l, s) < 1e-6);
+            CHECK(s.reference.z_mm == Approx(s.asked.left_mm).margin(1e-6));
+            CHECK(std::abs(s.reference.y_mm) < 1e-3); // nothing takes it aside
+        }
+    };
+    Linkage l = fiveLinks();
+    l.rods.pop_back(); // as many rows as columns, and little holds it sideways
+    check(l);
+    Linkage twice = threeLinks();
+    twice.rods.back() = twice.rods.front(); // and one said twice in the place of the panhard rod
+    REQUIRE(twice.rods.size() == 4);
+    const auto asked = heaves(-20, 20, 4);
+    CHECK(sweep(twice, asked).size() == asked.size());
+}
+
 TEST_CASE("parallel links of one length carry an axle without turning it, along an arc", "[drive][linkage]") {
     Linkage l;
     l.left = {2500, -700, 0};
