@@ -18,6 +18,7 @@ list(REMOVE_ITEM not_work work)
 list(JOIN not_work "/|" any_room_but_work)
 # who may not include whom: entry, units, build … know no bench; sheet knows no build
 set(forbidden_units "build/|store/|formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
+set(forbidden_dense "units/|geometry/|build/|files/|store/|formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_geometry "build/|store/|formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_files "build/|store/|formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_build "files/|store/|formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")

@@ -1,6 +1,7 @@
 #include "analysis/survey_of.hpp"
 
-#include <Eigen/Eigenvalues>
+#include "dense/dense.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <set>
@@ -79,14 +80,14 @@ std::vector<tape::SurveyReading> coordinateParts(const Reading& r, const tape::S
     if (const auto& v = r.covariance_mm2; v.size() == 6) c << v[0], v[1], v[2], v[1], v[3], v[4], v[2], v[4], v[5];
     // axes that are axes of the drawing stay in their order
     const bool straight = c(0, 1) == 0 && c(0, 2) == 0 && c(1, 2) == 0;
-    const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> solver(c);
+    const dense::Eigenpairs main = dense::eigenpairs(c);
     std::vector<tape::SurveyReading> parts;
     for (int k = 0; k < 3; ++k) {
-        const Eigen::Vector3d along = straight ? Eigen::Vector3d::Unit(k) : Eigen::Vector3d(solver.eigenvectors().col(k));
+        const Eigen::Vector3d along = straight ? Eigen::Vector3d::Unit(k) : Eigen::Vector3d(main.vectors.col(k));
         tape::SurveyReading part = common;
         part.along = {along.x(), along.y(), along.z()};
         part.value = along.dot(Eigen::Vector3d(r.at->x_mm, r.at->y_mm, r.at->z_mm));
-        part.sigma = std::sqrt(straight ? c(k, k) : solver.eigenvalues()(k));
+        part.sigma = std::sqrt(straight ? c(k, k) : main.values(k));
         parts.push_back(part);
     }
     return parts;

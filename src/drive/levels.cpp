@@ -1,10 +1,10 @@
 #include "drive/levels.hpp"
 
+#include "dense/dense.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
-
-#include <Eigen/Dense>
 
 namespace gorvet::drive {
 
@@ -38,10 +38,8 @@ public:
             normal += w * row * row.transpose();
             right += w * equations_[k].value * row;
         }
-        const Eigen::CompleteOrthogonalDecomposition<Eigen::MatrixXd> decomposed(
-            normal); // a unit that nothing was read of stays out
-        x_ = decomposed.solve(right);
-        cofactor_ = decomposed.pseudoInverse();
+        cofactor_ = dense::pseudoInverse(normal); // a unit that nothing was read of stays out
+        x_ = cofactor_ * right;
     }
     double residual(std::size_t k) const { return equations_[k].value - rowOf(equations_[k]).dot(x_); }
     double redundancy(std::size_t k, double weight) const {

@@ -1,11 +1,12 @@
 #include "drive/linkage.hpp"
 
+#include "dense/dense.hpp"
 #include "drive/leaf.hpp"
 
 #include <algorithm>
 #include <cmath>
 
-#include <Eigen/Dense>
+#include <Eigen/Geometry>
 
 namespace gorvet::drive {
 
@@ -195,12 +196,9 @@ void step(Unknown& u, const Vector& by) {
 /// to move, or held twice in one way, has no one step: there columns that are held are chosen, and the others stay.
 Vector stepFor(const Matrix& jacobian, const Vector& r) {
     constexpr double held = 1e-9; // the least pivot beside the largest, by far less than any real hold
-    if (jacobian.rows() == jacobian.cols()) {
-        const Eigen::PartialPivLU<Matrix> lu(jacobian);
-        const Vector pivots = lu.matrixLU().diagonal().cwiseAbs();
-        if (pivots.minCoeff() > held * pivots.maxCoeff()) return lu.solve(-r);
-    }
-    return jacobian.colPivHouseholderQr().solve(-r);
+    if (jacobian.rows() == jacobian.cols())
+        if (const auto by = dense::eliminated(jacobian, -r, held)) return *by;
+    return dense::leastSquares(jacobian, -r);
 }
 
 /// Newton, or Gauss and Newton where more holds it than need be; false where it doesn't come to rest near where it began.
@@ -224,7 +222,7 @@ bool settleInto(const Mechanism& m, const Asked& asked, Unknown& u, Vector& r, M
 
 double signOf(const Matrix& jacobian) {
     if (jacobian.rows() != jacobian.cols()) return 1;
-    return jacobian.determinant() < 0 ? -1 : 1;
+    return dense::determinant(jacobian) < 0 ? -1 : 1;
 }
 
 Motion motionOf(const Vector& by) { return {plain(by.head<3>()), plain(by.segment<3>(3))}; }
@@ -245,7 +243,7 @@ Stance stanceOf(const Mechanism& m, const Linkage& l, const Asked& asked, const 
     s.moved.translation = plain(m.centre() + u.shift - u.turned * m.centre());
     s.reference = plain(m.centre() + u.shift);
     s.strain_mm = m.strain(r);
-    const auto decomposed = jacobian.colPivHouseholderQr();
+    const dense::ByColumns decomposed(jacobian);
     Vector driven = Vector::Zero(jacobian.rows());
     driven.tail(static_cast<Eigen::Index>(m.drivers())).setConstant(firm);
     s.in_heave = motionOf(decomposed.solve(driven));
@@ -299,12 +297,12 @@ std::vector<Motion> freedoms(const Linkage& l, double least_hold) {
     Matrix jacobian;
     m.write(m.rest(), {}, r, jacobian);
     jacobian.middleCols<3>(3) /= 1000; // a turn counts as what it moves at 1000 mm
-    const Eigen::JacobiSVD<Matrix> svd(jacobian, Eigen::ComputeFullV);
+    const dense::Singular svd = dense::singular(jacobian, dense::Sides::Right);
     std::vector<Motion> free;
-    const auto& values = svd.singularValues();
+    const Vector& values = svd.values;
     for (Eigen::Index k = 0; k < jacobian.cols(); ++k) {
         if (k < values.size() && values(k) > least_hold) continue;
-        Vector way = svd.matrixV().col(k);
+        Vector way = svd.right.col(k);
         Eigen::Index most = 0;
         way.head<6>().cwiseAbs().maxCoeff(&most);
         if (std::abs(way(most)) < 1e-9) continue;

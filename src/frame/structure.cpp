@@ -1,10 +1,11 @@
 // A frame as it carries: twisted, loaded case by case, and how it swings.
 #include "frame/structure.hpp"
 
+#include "dense/dense.hpp"
 #include "frame/assembly.hpp"
 #include "frame/stress.hpp"
 
-#include <Eigen/Dense>
+#include <Eigen/Geometry>
 
 #include <algorithm>
 #include <cmath>
@@ -185,12 +186,11 @@ private:
         Eigen::Matrix<double, 6, 1> scale;
         scale << 1, 1, 1, 1 / reach, 1 / reach, 1 / reach;
         m = scale.asDiagonal() * m * scale.asDiagonal();
-        const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 6, 6>> solver(m);
+        const dense::Eigenpairs own = dense::eigenpairs(m);
         Eigen::Matrix<double, 6, 1> by = Eigen::Matrix<double, 6, 1>::Zero();
         for (int k = 0; k < 6; ++k) {
-            const auto axis = solver.eigenvectors().col(k);
-            if (solver.eigenvalues()(k) > least_share * solver.eigenvalues()(5))
-                by += axis * (axis.dot(scale.cwiseProduct(wanted)) / solver.eigenvalues()(k));
+            const Eigen::Matrix<double, 6, 1> axis = own.vectors.col(k);
+            if (own.values(k) > least_share * own.values(5)) by += axis * (axis.dot(scale.cwiseProduct(wanted)) / own.values(k));
         }
         return scale.cwiseProduct(by);
     }

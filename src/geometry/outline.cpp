@@ -1,11 +1,11 @@
 #include "geometry/outline.hpp"
 
+#include "dense/dense.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
 #include <numbers>
-
-#include <Eigen/Dense>
 
 namespace gorvet::geometry {
 
@@ -121,7 +121,7 @@ Plane planeOf(const std::vector<Vec3>& at) {
     for (std::size_t k = 0; k < at.size(); ++k) m.row(static_cast<Eigen::Index>(k)) << at[k].x_mm, at[k].y_mm, at[k].z_mm;
     const Eigen::RowVector3d middle = m.colwise().mean();
     m.rowwise() -= middle;
-    const Eigen::Vector3d normal = m.jacobiSvd(Eigen::ComputeFullV).matrixV().col(2);
+    const Eigen::Vector3d normal = dense::singular(m, dense::Sides::Right).right.col(2);
     return {{middle.x(), middle.y(), middle.z()}, {normal.x(), normal.y(), normal.z()}};
 }
 

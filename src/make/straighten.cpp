@@ -1,8 +1,10 @@
 #include "make/straighten.hpp"
 
+#include "dense/dense.hpp"
+
 #include <cmath>
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 
 namespace gorvet::make {
 
@@ -26,7 +28,7 @@ Mirror mirrorOf(const std::vector<Vec3>& places, const std::vector<Pair>& pairs)
         say({0, between.y_mm, 0}, -between.x_mm, of_difference);
         say({0, 0, between.y_mm}, -between.z_mm, of_difference);
     }
-    const Eigen::Vector3d plane = n.ldlt().solve(t);
+    const Eigen::Vector3d plane = dense::solveSymmetric(n, t);
     return {geometry::plus(middle, {0, plane[0], 0}), geometry::unit(Vec3{-plane[1], 1, -plane[2]})};
 }
 

@@ -1,8 +1,9 @@
 #include "scan/align.hpp"
 
+#include "dense/dense.hpp"
 #include "shape/parallel.hpp"
 
-#include <Eigen/Dense>
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <numbers>
 #include <random>
@@ -111,7 +112,7 @@ Step stepOf(const std::vector<Pair>& pairs, double limit) {
     // a direction that hardly any plane resists is not moved along
     Matrix6 damped = s.normal;
     damped.diagonal().array() += 1e-4 * std::max(s.normal.trace() / 6, 1e-9);
-    const Vector6 x = damped.ldlt().solve(right);
+    const Vector6 x = dense::solveSymmetric(damped, right);
     const Eigen::Vector3d turn = x.tail<3>() / s.arm;
     const double angle = turn.norm();
     const Eigen::Matrix3d r = angle > 0 ? Eigen::AngleAxisd(angle, turn / angle).toRotationMatrix() : Eigen::Matrix3d::Identity();
@@ -228,13 +229,13 @@ ScanRegistration registerScans(const Prepared& moving, const Prepared& fixed, co
     a.p95_mm = off[off.size() * 95 / 100];
     a.overlap = static_cast<double>(off.size()) / static_cast<double>(laying.size());
     a.middle = s.middle;
-    const Eigen::SelfAdjointEigenSolver<Matrix6> solver(s.normal / s.weight);
+    const dense::Eigenpairs own = dense::eigenpairs(s.normal / s.weight);
     // one pair in a thousand resists: less is no hold
-    for (int i = 0; i < 6 && solver.eigenvalues()(i) < 1e-3; ++i) {
-        const Vector6 v = solver.eigenvectors().col(i);
+    for (int i = 0; i < 6 && own.values(i) < 1e-3; ++i) {
+        const Vector6 v = own.vectors.col(i);
         if (v.head<3>().norm() > 0.5) a.loose.push_back(geometry::unit({v(0), v(1), v(2)}));
     }
-    const Matrix6 covariance = s.normal.completeOrthogonalDecomposition().pseudoInverse() * (s.sum / s.weight);
+    const Matrix6 covariance = dense::pseudoInverse(s.normal) * (s.sum / s.weight);
     for (int i = 0; i < 3; ++i) {
         a.translation_u95[static_cast<size_t>(i)] = 1.959964 * std::sqrt(std::max(0.0, covariance(i, i)));
         a.rotation_u95_rad[static_cast<size_t>(i)] = 1.959964 * std::sqrt(std::max(0.0, covariance(i + 3, i + 3))) / s.arm;

@@ -1,6 +1,9 @@
 #include "scan/fit.hpp"
 
-#include <Eigen/Dense>
+#include "dense/dense.hpp"
+
+#include <Eigen/Geometry>
+#include <Eigen/LU>
 #include <algorithm>
 #include <cmath>
 #include <functional>
@@ -46,9 +49,9 @@ Spread spreadAbout(const Points& points) {
     s.middle /= static_cast<double>(points.size());
     Matrix3d c = Matrix3d::Zero();
     for (const Vector3d& p : points) c += (p - s.middle) * (p - s.middle).transpose();
-    const Eigen::SelfAdjointEigenSolver<Matrix3d> solver(c / static_cast<double>(points.size()));
-    s.size = solver.eigenvalues().cwiseMax(0).cwiseSqrt();
-    s.axes = solver.eigenvectors();
+    const dense::Eigenpairs own = dense::eigenpairs(c / static_cast<double>(points.size()));
+    s.size = own.values.cwiseMax(0).cwiseSqrt();
+    s.axes = own.vectors;
     return s;
 }
 Vector3d facing(Vector3d v) {
@@ -123,9 +126,9 @@ Ball ballThrough(const Eigen::MatrixXd& p) {
     Eigen::MatrixXd a(n, dims + 1);
     a << 2 * q.transpose() / scale, Eigen::VectorXd::Ones(n);
     const Eigen::VectorXd b = q.colwise().squaredNorm().transpose() / (scale * scale);
-    const Eigen::ColPivHouseholderQR<Eigen::MatrixXd> qr(a);
+    const dense::ByColumns qr(a);
     Ball ball;
-    if (qr.rank() < dims + 1 || std::abs(qr.matrixR()(dims, dims)) < 1e-6 * std::abs(qr.matrixR()(0, 0))) return ball;
+    if (qr.rank() < dims + 1 || std::abs(qr.pivot(dims)) < 1e-6 * std::abs(qr.pivot(0))) return ball;
     const Eigen::VectorXd x = qr.solve(b);
     Eigen::VectorXd centre = x.head(dims) * scale;
     double radius = std::sqrt(std::max(0.0, x(dims) * scale * scale + centre.squaredNorm()));
@@ -138,7 +141,7 @@ Ball ballThrough(const Eigen::MatrixXd& p) {
             v(i) = length - radius;
             j.row(i) << -d.transpose() / length, -1.0;
         }
-        const Eigen::VectorXd step = j.colPivHouseholderQr().solve(-v);
+        const Eigen::VectorXd step = dense::leastSquares(j, -v);
         if (!step.allFinite()) return ball;
         centre += step.head(dims);
         radius += step(dims);
@@ -148,7 +151,7 @@ Ball ballThrough(const Eigen::MatrixXd& p) {
     ball.centre = centre + middle;
     ball.radius = radius;
     if (n > dims + 1) {
-        const Eigen::MatrixXd inverse = (j.transpose() * j).inverse();
+        const Eigen::MatrixXd inverse = dense::inverse(j.transpose() * j);
         ball.radius_variance = inverse(dims, dims) * v.squaredNorm() / static_cast<double>(n - dims - 1);
     }
     ball.good = true;
@@ -256,7 +259,7 @@ Result<Cylinder> cylinderThrough(const Points& points) {
             v(i) = length - radius;
             j.row(i) << -along * e.dot(u), -along * e.dot(w), -e.dot(u), -e.dot(w), -1.0;
         }
-        const Eigen::VectorXd step = j.colPivHouseholderQr().solve(-v);
+        const Eigen::VectorXd step = dense::leastSquares(j, -v);
         if (!step.allFinite()) return degenerate("tube", "no axis fits them");
         const double turn = std::hypot(step(0), step(1));
         const double held = turn > 0.2 ? 0.2 / turn : 1.0; // no more than 11° a round
@@ -280,7 +283,7 @@ Result<Cylinder> cylinderThrough(const Points& points) {
     c.radius_mm = radius;
     c.length_mm = high - low;
     if (n > 5) {
-        const Eigen::MatrixXd inverse = (j.transpose() * j).inverse();
+        const Eigen::MatrixXd inverse = dense::inverse(j.transpose() * j);
         c.radius_u95_mm = z95 * std::sqrt(std::max(0.0, inverse(4, 4)) * v.squaredNorm() / static_cast<double>(n - 5));
     }
     return c;
@@ -345,14 +348,16 @@ Result<PointRegistration> registerPoints(const std::vector<Point3>& from, const 
         c += weight(i) * (b[i] - mid_b) * (a[i] - mid_a).transpose();
         own += weight(i) * (a[i] - mid_a) * (a[i] - mid_a).transpose();
     }
-    const Eigen::JacobiSVD<Matrix3d> svd(c, Eigen::ComputeFullU | Eigen::ComputeFullV);
-    if (svd.singularValues()(1) <= 1e-9 * svd.singularValues()(0)) return degenerate("place to lie in", "they stand on one line");
-    Vector3d sign(1, 1, (svd.matrixU() * svd.matrixV().transpose()).determinant() < 0 ? -1 : 1);
-    const Matrix3d r = svd.matrixU() * sign.asDiagonal() * svd.matrixV().transpose();
+    const dense::Singular svd = dense::singular(c, dense::Sides::Both);
+    const Matrix3d left = svd.left, right = svd.right;
+    const Vector3d values = svd.values;
+    if (values(1) <= 1e-9 * values(0)) return degenerate("place to lie in", "they stand on one line");
+    Vector3d sign(1, 1, (left * right.transpose()).determinant() < 0 ? -1 : 1);
+    const Matrix3d r = left * sign.asDiagonal() * right.transpose();
     PointRegistration laid;
     double scale = 1;
     if (with_scale) {
-        scale = svd.singularValues().dot(sign) / own.trace();
+        scale = values.dot(sign) / own.trace();
         laid.scale = scale;
     }
     const Vector3d t = mid_b - scale * (r * mid_a);
@@ -376,7 +381,7 @@ Result<PointRegistration> registerPoints(const std::vector<Point3>& from, const 
     laid.rms_mm = std::sqrt(laid.rms_mm);
     const int spare = 3 * static_cast<int>(a.size()) - 6 - (with_scale ? 1 : 0);
     if (spare > 0) {
-        const Eigen::Matrix<double, 6, 6> spread = normal.inverse() * (square / spare);
+        const Eigen::Matrix<double, 6, 6> spread = dense::inverse(normal) * (square / spare);
         for (size_t k = 0; k < 3; ++k) {
             laid.translation_u95[k] = z95 * std::sqrt(spread(static_cast<Eigen::Index>(k), static_cast<Eigen::Index>(k)));
             laid.rotation_u95_rad[k] =

@@ -1,5 +1,6 @@
 #include "scan/markers.hpp"
 
+#include "dense/dense.hpp"
 #include "scan/cloud.hpp"
 #include "shape/distinct.hpp"
 
@@ -7,7 +8,7 @@
 #include <limits>
 #include <unordered_map>
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 #include <fmt/format.h>
 
 namespace gorvet::scan {
@@ -33,7 +34,7 @@ bool showsBall(const std::vector<Point3>& on_ball, const Point3& centre) {
         const Eigen::Vector3d v(d[0], d[1], d[2]);
         spread += v * v.transpose() / static_cast<double>(on_ball.size());
     }
-    return Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d>(spread, Eigen::EigenvaluesOnly).eigenvalues()[0] >= least_spread;
+    return dense::eigenpairs(spread).values[0] >= least_spread;
 }
 
 } // namespace

@@ -1,9 +1,9 @@
 #include "scan/midplane.hpp"
 
+#include "dense/dense.hpp"
 #include "shape/disjoint_sets.hpp"
 #include "shape/parallel.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <limits>
 #include <map>
@@ -62,9 +62,8 @@ Result<MidPlane> midPlaneOf(const std::vector<Point3>& points, const std::option
             const Eigen::Vector3d v(d[0], d[1], d[2]);
             c += v * v.transpose();
         }
-        const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> solver(c);
-        for (int i = 0; i < 3; ++i)
-            tries.push_back({solver.eigenvectors()(0, i), solver.eigenvectors()(1, i), solver.eigenvectors()(2, i)});
+        const Eigen::MatrixXd axes = dense::eigenpairs(c).vectors;
+        for (int i = 0; i < 3; ++i) tries.push_back({axes(0, i), axes(1, i), axes(2, i)});
     }
     MidPlane best;
     for (const Point3& n : tries) {
@@ -88,8 +87,7 @@ Result<MidPlane> midPlaneOf(const std::vector<Point3>& points, const std::option
                 }
                 t(i, j) = v;
             }
-        const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> solver((t + t.transpose()) / 2);
-        const Eigen::Vector3d across = solver.eigenvectors().col(0); // eigenvalue −1
+        const Eigen::Vector3d across = dense::eigenpairs((t + t.transpose()) / 2).vectors.col(0); // eigenvalue −1
         best.normal = rightward({across(0), across(1), across(2)});
         const Point3 image = a.motion.transformed(mirror(a.middle, at, n));
         best.at = geometry::along(a.middle, image, 0.5);

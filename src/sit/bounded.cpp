@@ -1,7 +1,7 @@
 #include "sit/bounded.hpp"
 
-#include <Eigen/Cholesky>
-#include <Eigen/QR>
+#include "dense/dense.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -23,7 +23,7 @@ VectorXd nonNegativeLeastSquares(const MatrixXd& e, const VectorXd& f) {
             if (passive[static_cast<size_t>(k)]) columns.push_back(k);
         MatrixXd part(e.rows(), static_cast<Index>(columns.size()));
         for (size_t k = 0; k < columns.size(); ++k) part.col(static_cast<Index>(k)) = e.col(columns[k]);
-        const VectorXd x = part.colPivHouseholderQr().solve(f);
+        const VectorXd x = dense::leastSquares(part, f);
         VectorXd z = VectorXd::Zero(n);
         for (size_t k = 0; k < columns.size(); ++k) z(columns[k]) = x(static_cast<Index>(k));
         return z;
@@ -67,8 +67,8 @@ BoundedStep boundedStep(const MatrixXd& j, const VectorXd& r, const MatrixXd& a,
     }
     const double tiny = 1e-9 * std::max(1e-3, h.diagonal().maxCoeff());
     h.diagonal().array() += tiny;
-    const Eigen::LLT<MatrixXd> factor(h);
-    const VectorXd free_step = -factor.solve(g);
+    const MatrixXd root = dense::root(h);
+    const VectorXd free_step = -dense::solveRootTransposed(root, dense::solveRoot(root, g));
     result.pressures.assign(static_cast<size_t>(a.rows()), 0.0);
     if (a.rows() == 0) {
         result.possible = true;
@@ -76,7 +76,7 @@ BoundedStep boundedStep(const MatrixXd& j, const VectorXd& r, const MatrixXd& a,
         return result;
     }
     // z = Lᵀ (d − d_free): the least |z| with (A L⁻ᵀ) z ≥ b − A d_free
-    const MatrixXd w = factor.matrixL().solve(a.transpose()); // L⁻¹ Aᵀ
+    const MatrixXd w = dense::solveRoot(root, a.transpose()); // L⁻¹ Aᵀ
     const VectorXd short_by = b - a * free_step;
     // each bound to a size of its own, so that one stiff direction does not drown the others
     VectorXd scale(a.rows());
@@ -97,7 +97,7 @@ BoundedStep boundedStep(const MatrixXd& j, const VectorXd& r, const MatrixXd& a,
     }
     const VectorXd z = left.head(n) / -left(n) * unit;
     result.possible = true;
-    result.step = free_step + factor.matrixU().solve(z);
+    result.step = free_step + dense::solveRootTransposed(root, z);
     for (Index k = 0; k < u.size(); ++k) result.pressures[static_cast<size_t>(k)] = u(k) / -left(n) * unit * scale(k);
     return result;
 }

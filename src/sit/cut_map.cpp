@@ -1,9 +1,9 @@
 #include "sit/cut_map.hpp"
 
+#include "dense/dense.hpp"
 #include "shape/disjoint_sets.hpp"
 #include "units/quantity.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <limits>
 #include <unordered_map>
@@ -251,9 +251,9 @@ void fitPlane(Cut& cut) {
             const Eigen::Vector3d v(p[0] - middle[0], p[1] - middle[1], p[2] - middle[2]);
             c += v * v.transpose();
         }
-    const Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d> solver(c);
+    const dense::Eigenpairs main = dense::eigenpairs(c);
     cut.plane_at = middle;
-    cut.plane_normal = {solver.eigenvectors()(0, 0), solver.eigenvectors()(1, 0), solver.eigenvectors()(2, 0)};
+    cut.plane_normal = {main.vectors(0, 0), main.vectors(1, 0), main.vectors(2, 0)};
     for (const CutLine& l : cut.lines)
         for (const Point3& p : l.line.places)
             cut.off_plane_mm = std::max(cut.off_plane_mm, std::abs(dot(cut.plane_normal, minus(p, middle))));

@@ -1,6 +1,7 @@
 #include "sit/outcome.hpp"
 
-#include <Eigen/Cholesky>
+#include "dense/dense.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -15,7 +16,7 @@ double u95OfLength(const Eigen::Vector2d& v, const Eigen::Matrix2d& c) {
     constexpr int rings = 60;
     Eigen::Matrix2d grown = c;
     grown.diagonal().array() += 1e-12;
-    const Eigen::Matrix2d root = grown.llt().matrixL();
+    const Eigen::Matrix2d root = dense::root(grown);
     std::vector<double> misses;
     misses.reserve(turns * rings);
     for (int t = 0; t < turns; ++t)

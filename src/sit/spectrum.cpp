@@ -1,15 +1,14 @@
-// Alone in its file: Eigen's solver takes longer to compile than all the rest of this room.
 #include "sit/spectrum.hpp"
 
-#include <algorithm>
+#include "dense/dense.hpp"
 
-#include <Eigen/Eigenvalues>
+#include <algorithm>
 
 namespace gorvet::sit {
 
 Spectrum spectrumOf(const Eigen::MatrixXd& j) {
-    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver(j.transpose() * j);
-    return {solver.eigenvalues(), solver.eigenvectors(), 1e-10 * std::max(solver.eigenvalues().maxCoeff(), 1e-30)};
+    const dense::Eigenpairs own = dense::eigenpairs(j.transpose() * j);
+    return {own.values, own.vectors, 1e-10 * std::max(own.values.maxCoeff(), 1e-30)};
 }
 
 } // namespace gorvet::sit

@@ -1,6 +1,8 @@
 #include "stretch/graft_pose.hpp"
 
-#include <Eigen/Dense>
+#include "dense/dense.hpp"
+
+#include <Eigen/Geometry>
 
 #include <cmath>
 
@@ -98,14 +100,14 @@ private:
                 slopes_(k, 3 + row.axis) += share;
             }
         }
-        const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 6, 6>> e(slopes_.transpose() * slopes_);
+        const dense::Eigenpairs e = dense::eigenpairs(slopes_.transpose() * slopes_);
         constexpr double nothing = 1e-8; // of the stiffest direction
         inverse_.setZero();
         loose_.clear();
         for (int k = 0; k < 6; ++k) {
-            const Vector6d way = e.eigenvectors().col(k);
-            if (e.eigenvalues()(k) > nothing * std::max(e.eigenvalues()(5), 1e-12))
-                inverse_ += way * way.transpose() / e.eigenvalues()(k);
+            const Vector6d way = e.vectors.col(k);
+            if (e.values(k) > nothing * std::max(e.values(5), 1e-12))
+                inverse_ += way * way.transpose() / e.values(k);
             else
                 loose_.push_back(way);
         }

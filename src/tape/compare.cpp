@@ -1,10 +1,9 @@
 #include "tape/compare.hpp"
 
+#include "dense/dense.hpp"
 #include "tape/judge.hpp"
 #include "tape/quantile.hpp"
 
-#include <Eigen/Cholesky>
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -94,10 +93,10 @@ struct PointRegistration {
 PointRegistration lay(const Differences& all, const VectorXd& by) {
     PointRegistration out;
     const MatrixXd weighted = by.asDiagonal() * all.motion;
-    const Eigen::Matrix<double, 6, 6> n = all.motion.transpose() * weighted;
-    const Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, 6, 6>> solver(n);
-    if (solver.eigenvalues()(0) <= 1e-6 * solver.eigenvalues()(5)) return out;
-    const MatrixXd finds = n.inverse() * weighted.transpose();
+    const MatrixXd n = all.motion.transpose() * weighted;
+    const VectorXd own = dense::eigenpairs(n).values;
+    if (own(0) <= 1e-6 * own(5)) return out;
+    const MatrixXd finds = dense::inverse(n) * weighted.transpose();
     out.possible = true;
     out.motion = finds * all.d;
     out.d = all.d - all.motion * out.motion;
@@ -130,8 +129,7 @@ Congruency congruency(const Differences& all, const PointRegistration& laid, con
     // the motions are C's null space: filled up, it can be inverted, and what it says of d stays the same
     const double scale = std::max(c.trace() / static_cast<double>(n), 1e-9);
     const MatrixXd filled = c + scale * g * g.transpose();
-    const Eigen::LDLT<MatrixXd> factor(filled);
-    const MatrixXd p = factor.solve(MatrixXd::Identity(n, n));
+    const MatrixXd p = dense::inverseSymmetric(filled);
     const VectorXd pd = p * d;
     out.omega = d.dot(pd);
     out.without.assign(all.points.size(), 0.0);
@@ -140,7 +138,7 @@ Congruency congruency(const Differences& all, const PointRegistration& laid, con
         Eigen::Index size = 1;
         while (k + size < n && all.coordinates[static_cast<size_t>(rows[static_cast<size_t>(k + size)])].point == point) ++size;
         const VectorXd own = pd.segment(k, size);
-        out.without[point] = own.dot(MatrixXd(p.block(k, k, size, size)).ldlt().solve(own));
+        out.without[point] = own.dot(dense::solveSymmetric(p.block(k, k, size, size), own));
         k += size;
     }
     return out;
@@ -198,7 +196,7 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
         c.omega = congruency(all, lay(all, VectorXd::Ones(all.size())), std::vector<char>(all.points.size(), 1)).omega;
         count -= 6;
     } else {
-        c.omega = all.d.dot(all.spread.ldlt().solve(all.d));
+        c.omega = all.d.dot(dense::solveSymmetric(all.spread, all.d));
     }
     c.possible = true;
     c.shift = {laid.motion(0), laid.motion(1), laid.motion(2)};
@@ -220,7 +218,7 @@ Comparison compare(const Solution& before, const Solution& after, const std::vec
         }
         const VectorXd own = laid.d.segment(k, size);
         const MatrixXd spread = laid.spread.block(k, k, size, size);
-        const double square = own.dot(spread.ldlt().solve(own));
+        const double square = own.dot(dense::solveSymmetric(spread, own));
         moved.t = std::sqrt(std::max(0.0, square));
         moved.proven = square > chiSquaredBeyond(static_cast<int>(size), 0.05);
         c.moved.push_back(moved);

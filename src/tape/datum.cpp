@@ -1,9 +1,9 @@
 #include "tape/datum.hpp"
 
+#include "dense/dense.hpp"
 #include "tape/rigid.hpp"
 
 #include <Eigen/Geometry>
-#include <Eigen/SVD>
 #include <cmath>
 
 namespace gorvet::tape {
@@ -34,13 +34,12 @@ Eigen::VectorXd missedBy(const Network& net) {
 
 /// Pseudo-inverse that leaves out what is weaker than any workshop could tell, and what it leaves open, as orthonormal columns.
 Eigen::MatrixXd inverseOf(const Eigen::MatrixXd& m, Eigen::MatrixXd& open) {
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(m, Eigen::ComputeFullU | Eigen::ComputeFullV);
-    const auto& values = svd.singularValues();
+    const dense::Singular svd = dense::singular(m, dense::Sides::Both);
+    const Eigen::VectorXd& values = svd.values;
     Eigen::Index rank = 0;
     while (rank < values.size() && values(rank) > 1e-4) ++rank;
-    open = svd.matrixV().rightCols(m.cols() - rank);
-    return svd.matrixV().leftCols(rank) * values.head(rank).cwiseInverse().asDiagonal() *
-           svd.matrixU().leftCols(rank).transpose();
+    open = svd.right.rightCols(m.cols() - rank);
+    return svd.right.leftCols(rank) * values.head(rank).cwiseInverse().asDiagonal() * svd.left.leftCols(rank).transpose();
 }
 
 /// A rule among points that nothing fixes ties nothing.

@@ -1,6 +1,7 @@
 #include "tape/factor.hpp"
 
-#include <Eigen/QR>
+#include "dense/dense.hpp"
+
 #include <Eigen/SparseCholesky>
 #include <algorithm>
 #include <cmath>
@@ -184,8 +185,7 @@ void Factor::findNullSpace(const SparseMatrix& normal) {
         x(moved[c]) = 1;
         null_space_.col(static_cast<Eigen::Index>(c)) = x;
     }
-    const Eigen::HouseholderQR<Eigen::MatrixXd> qr(null_space_);
-    null_space_ = qr.householderQ() * Eigen::MatrixXd::Identity(size_, null_space_.cols());
+    null_space_ = dense::orthonormal(null_space_);
 }
 
 Eigen::VectorXd Factor::solve(const Eigen::VectorXd& x) const {

@@ -1,8 +1,8 @@
 #include "tape/holds.hpp"
 
+#include "dense/dense.hpp"
 #include "tape/quantile.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 
 namespace gorvet::tape {
@@ -125,12 +125,12 @@ HoldsTest lookAtHolds(const Survey& held, const Network& at, const Factor& facto
     HoldsTest test;
     if (held.holds.empty()) return test;
     const Pull pull = pullOf(held, at, factor);
-    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver((pull.s + pull.s.transpose()) / 2);
+    const dense::Eigenpairs own = dense::eigenpairs((pull.s + pull.s.transpose()) / 2);
     const double least = 1e-6 * std::max(pull.own.maxCoeff(), 1e-12);
-    for (Eigen::Index k = 0; k < solver.eigenvalues().size(); ++k) {
-        const double value = solver.eigenvalues()(k);
+    for (Eigen::Index k = 0; k < own.values.size(); ++k) {
+        const double value = own.values(k);
         if (value <= least) continue; // a motion that only the holds resist: the datum
-        const double g = solver.eigenvectors().col(k).dot(pull.g);
+        const double g = own.vectors.col(k).dot(pull.g);
         test.omega += g * g / value;
         ++test.redundant;
     }

@@ -1,7 +1,8 @@
 #include "tape/mirror.hpp"
 
+#include "dense/dense.hpp"
+
 #include <Eigen/Geometry>
-#include <Eigen/SVD>
 #include <cmath>
 
 #include <fmt/format.h>
@@ -47,10 +48,10 @@ std::vector<Vector3d> mirroredPlaces(const Network& net, int point) {
     Eigen::MatrixXd spread(static_cast<Eigen::Index>(neighbours.size()), 3);
     for (size_t i = 0; i < neighbours.size(); ++i)
         spread.row(static_cast<Eigen::Index>(i)) = (neighbours[i] - centre).transpose();
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(spread, Eigen::ComputeFullV);
-    const Vector3d along = svd.matrixV().col(0);
+    const Eigen::MatrixXd ways = dense::singular(spread, dense::Sides::Right).right;
+    const Vector3d along = ways.col(0);
     Vector3d upright = along.cross(Vector3d::UnitZ()); // the plane through the line of the neighbours that stands upright
-    std::vector<Vector3d> normals = {svd.matrixV().col(2), Vector3d::UnitZ(), Vector3d::UnitX(), Vector3d::UnitY()};
+    std::vector<Vector3d> normals = {ways.col(2), Vector3d::UnitZ(), Vector3d::UnitX(), Vector3d::UnitY()};
     if (upright.norm() > 1e-6) normals.emplace_back(upright.normalized());
     std::vector<Vector3d> places;
     const Vector3d at = vec(net.at[point]);

@@ -1,6 +1,7 @@
 #include "tape/network.hpp"
 
-#include <Eigen/Cholesky>
+#include "dense/dense.hpp"
+
 #include <Eigen/LU>
 #include <Eigen/SparseCholesky>
 #include <algorithm>
@@ -86,7 +87,7 @@ double settle(Network& net, int point) {
             }
         Eigen::Matrix3d damped = n;
         for (int axis = 0; axis < 3; ++axis) damped(axis, axis) += damping * (n(axis, axis) + 1e-9);
-        const Eigen::Vector3d step = damped.ldlt().solve(g);
+        const Eigen::Vector3d step = dense::solveSymmetric(damped, g);
         if (!step.allFinite()) break;
         const Vec3 before = net.at[point];
         net.at[point] = {before.x_mm + step(0), before.y_mm + step(1), before.z_mm + step(2)};

@@ -1,8 +1,8 @@
 #include "tape/rigid.hpp"
 
+#include "dense/dense.hpp"
 #include "tape/factor.hpp"
 
-#include <Eigen/SVD>
 #include <algorithm>
 
 namespace gorvet::tape {
@@ -75,11 +75,11 @@ std::vector<int> openMotions(const Network& net, const Rows& rows, Eigen::Matrix
     Eigen::MatrixXd stacked(rows.rows() + g_held.rows(), 6);
     const Eigen::MatrixXd resisted = rows * g_free;
     stacked << resisted, g_held;
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(stacked, Eigen::ComputeFullV);
-    const auto values = svd.singularValues();
+    const dense::Singular svd = dense::singular(stacked, dense::Sides::Right);
+    const Eigen::VectorXd& values = svd.values;
     std::vector<Eigen::VectorXd> open;
     for (int k = 0; k < 6; ++k)
-        if (k >= values.size() || values(k) <= null_share * std::max(values(0), 1e-9)) open.emplace_back(svd.matrixV().col(k));
+        if (k >= values.size() || values(k) <= null_share * std::max(values(0), 1e-9)) open.emplace_back(svd.right.col(k));
     basis = Eigen::MatrixXd(6, static_cast<Eigen::Index>(open.size()));
     for (size_t k = 0; k < open.size(); ++k) basis.col(static_cast<Eigen::Index>(k)) = open[k];
     std::vector<int> names;

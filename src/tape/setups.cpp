@@ -1,8 +1,8 @@
 #include "tape/setups.hpp"
 
+#include "dense/dense.hpp"
 #include "tape/rigid.hpp"
 
-#include <Eigen/SVD>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -58,12 +58,12 @@ bool carriesDatum(const Network& net, const Rows& rows, int setup, int unknown) 
     const Eigen::MatrixXd resisted = rows.topRows(readings) * free;
     Eigen::MatrixXd stacked(resisted.rows() + still.rows(), 6);
     stacked << resisted, still;
-    const Eigen::JacobiSVD<Eigen::MatrixXd> svd(stacked, Eigen::ComputeFullV);
-    const auto& values = svd.singularValues();
+    const dense::Singular svd = dense::singular(stacked, dense::Sides::Right);
+    const Eigen::VectorXd& values = svd.values;
     const Eigen::RowVectorXd own = motions.by_setup.row(setup_unknowns * setup + unknown);
     for (Eigen::Index k = 0; k < 6; ++k) {
         const bool open = k >= values.size() || values(k) <= 3e-5 * std::max(values(0), 1e-9);
-        if (open && std::abs(own.dot(svd.matrixV().col(k))) > 1e-6 * own.norm()) return true;
+        if (open && std::abs(own.dot(svd.right.col(k))) > 1e-6 * own.norm()) return true;
     }
     return false;
 }

@@ -1,8 +1,8 @@
 #include "tape/undetermined.hpp"
 
+#include "dense/dense.hpp"
 #include "tape/rigid.hpp"
 
-#include <Eigen/SVD>
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -136,9 +136,9 @@ Fixing findUndetermined(const Network& net, const Rows& rows) {
             if (net.free_index[k] >= 0 && !untouched[net.free_index[k]])
                 rigid.row(net.free_index[k]) = g.row(static_cast<Eigen::Index>(k)) * basis;
         const Eigen::MatrixXd within = null_space.transpose() * rigid; // coordinates of the rigid motions in the null space
-        const Eigen::JacobiSVD<Eigen::MatrixXd> svd(within, Eigen::ComputeFullU);
+        const Eigen::MatrixXd sides = dense::singular(within, dense::Sides::Left).left;
         const Eigen::Index rank = std::min<Eigen::Index>(basis.cols(), null_space.cols());
-        local = null_space * svd.matrixU().rightCols(null_space.cols() - rank);
+        local = null_space * sides.rightCols(null_space.cols() - rank);
     }
     if (local.cols() > 0 || !factor.untouched().empty()) sayLocal(net, local, untouched, result.undetermined);
     return result;

@@ -1,10 +1,12 @@
 #include "work/carry.hpp"
 
+#include "dense/dense.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 #include <fmt/format.h>
 
 namespace gorvet::work {
@@ -81,7 +83,7 @@ std::vector<double> alike(const CarryInput& in) {
             const Vec3& p = in.points[active[static_cast<std::size_t>(k)]].at;
             a.col(k) << 1, (p.x_mm - in.centre.x_mm) / 1000, (p.y_mm - in.centre.y_mm) / 1000;
         }
-        const Eigen::VectorXd f = a.completeOrthogonalDecomposition().solve(Eigen::Vector3d(in.mass_kg, 0, 0));
+        const Eigen::VectorXd f = dense::leastNorm(a, Eigen::Vector3d(in.mass_kg, 0, 0));
         Eigen::Index worst = 0;
         const double least = f.minCoeff(&worst);
         if (least >= -1e-9 * in.mass_kg) {

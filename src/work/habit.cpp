@@ -1,9 +1,11 @@
 // What own history says of how long things take.
 #include "work/schedule.hpp"
 
+#include "dense/dense.hpp"
+
 #include <cmath>
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 
 namespace gorvet::work {
 
@@ -25,7 +27,7 @@ Habit learn(const std::vector<Took>& took) {
     Eigen::MatrixXd covariance = Eigen::MatrixXd::Zero(unknowns, unknowns);
     covariance(0, 0) = common_sigma * common_sigma;
     for (Eigen::Index t = 1; t < unknowns; ++t) covariance(t, t) = trade_sigma * trade_sigma;
-    const Eigen::MatrixXd prior = covariance.inverse();
+    const Eigen::MatrixXd prior = dense::inverse(covariance);
     Eigen::VectorXd mean = Eigen::VectorXd::Zero(unknowns);
     std::vector<std::pair<Eigen::Index, double>> ratios; ///< trade, ln(worked / said)
     for (const Took& t : took)
@@ -44,7 +46,7 @@ Habit learn(const std::vector<Took>& took) {
                 right(i) += ratio / one;
                 for (const Eigen::Index j : {Eigen::Index{0}, trade}) information(i, j) += 1 / one;
             }
-        covariance = information.inverse();
+        covariance = dense::inverse(information);
         mean = covariance * right;
         double squares = steps_before * one_sigma * one_sigma;
         for (const auto& [trade, ratio] : ratios) {

@@ -1,13 +1,14 @@
 // When the work may be done: steps in their order, drawn many times over.
 #include "work/schedule.hpp"
 
+#include "dense/dense.hpp"
 #include "units/dates.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <random>
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 
 namespace gorvet::work {
 
@@ -102,7 +103,7 @@ public:
         Eigen::MatrixXd covariance(n, n);
         for (Eigen::Index i = 0; i < n; ++i)
             for (Eigen::Index j = 0; j < n; ++j) covariance(i, j) = habit.covariance[static_cast<std::size_t>(i * n + j)];
-        root_ = covariance.llt().matrixL();
+        root_ = dense::root(covariance);
     }
     const Clock& clock() const { return clock_; }
 

@@ -1,9 +1,9 @@
 #include "sit/bounded.hpp"
 
+#include "dense/dense.hpp"
 #include "support/support.hpp"
 
-#include <Eigen/Cholesky>
-#include <Eigen/LU>
+#include <Eigen/Core>
 #include <catch2/catch.hpp>
 #include <optional>
 
@@ -43,7 +43,7 @@ std::optional<VectorXd> byTrying(const MatrixXd& j, const VectorXd& r, const Mat
             kkt.col(n + k).head(n) = a.row(rows[static_cast<size_t>(k)]).transpose();
             right(n + k) = b(rows[static_cast<size_t>(k)]);
         }
-        const VectorXd x = kkt.fullPivLu().solve(right).head(n);
+        const VectorXd x = dense::leastNorm(kkt, right).head(n);
         if (!x.allFinite() || ((a * x - b).array() < -1e-7).any()) continue;
         if (const double cost = (j * x + r).squaredNorm(); cost < least) {
             least = cost;

@@ -1,8 +1,7 @@
 #pragma once
 
+#include "dense/dense.hpp"
 #include "tape/equations.hpp"
-
-#include <Eigen/Dense>
 
 namespace gorvet::test {
 
@@ -42,14 +41,14 @@ inline Independent solveByQr(const tape::Survey& survey, std::vector<build::Vec3
                 if (has_to && free[3 * r.to + axis] >= 0) a(i, free[3 * r.to + axis]) += p.by_to[axis] / r.sigma;
             }
         }
-        const Eigen::VectorXd step = a.colPivHouseholderQr().solve(-v);
+        const Eigen::VectorXd step = dense::leastSquares(a, -v);
         for (size_t k = 0; k < free.size(); ++k)
             if (free[k] >= 0) (k % 3 == 0 ? at[k / 3].x_mm : k % 3 == 1 ? at[k / 3].y_mm : at[k / 3].z_mm) += step(free[k]);
         if (step.norm() < 1e-9) break;
     }
     result.at = at;
     result.omega = v.squaredNorm();
-    result.covariance = (a.transpose() * a).inverse();
+    result.covariance = dense::inverse(a.transpose() * a);
     const Eigen::MatrixXd hat = a * result.covariance * a.transpose();
     result.redundancy = Eigen::VectorXd::Ones(m) - hat.diagonal();
     result.w = v.cwiseQuotient(result.redundancy.cwiseSqrt());

@@ -2,11 +2,12 @@
 #include "tape/covariance.hpp"
 #include "tape/factor.hpp"
 
+#include "dense/dense.hpp"
 #include "support/support.hpp"
 
 #include <catch2/catch.hpp>
 
-#include <Eigen/Dense>
+#include <Eigen/SparseCore>
 
 namespace tape_factor_test {
 
@@ -42,10 +43,10 @@ TEST_CASE("entries of the inverse are those of the dense inverse", "[tape][facto
         const tape::Rows rows = randomRows(rng, 4 * n, n);
         const tape::Factor factor(rows);
         REQUIRE(factor.defect() == 0);
-        const Eigen::MatrixXd dense = (Eigen::MatrixXd(rows).transpose() * Eigen::MatrixXd(rows)).inverse();
+        const Eigen::MatrixXd whole = dense::inverse(Eigen::MatrixXd(rows).transpose() * Eigen::MatrixXd(rows));
         for (int k = 0; k < n; ++k)
-            for (int l = 0; l < n; ++l) REQUIRE(factor.entry(k, l) == Approx(dense(k, l)).epsilon(1e-7).margin(1e-9));
-        const Eigen::MatrixXd hat = Eigen::MatrixXd(rows) * dense * Eigen::MatrixXd(rows).transpose();
+            for (int l = 0; l < n; ++l) REQUIRE(factor.entry(k, l) == Approx(whole(k, l)).epsilon(1e-7).margin(1e-9));
+        const Eigen::MatrixXd hat = Eigen::MatrixXd(rows) * whole * Eigen::MatrixXd(rows).transpose();
         for (int i = 0; i < rows.rows(); ++i) {
             REQUIRE(factor.quadratic(rows, i) == Approx(hat(i, i)).epsilon(1e-7));
             REQUIRE(factor.quadraticOf(Eigen::VectorXd(rows.row(i).transpose())) == Approx(hat(i, i)).epsilon(1e-7));
@@ -70,10 +71,10 @@ TEST_CASE("open directions are counted, and what is fixed keeps its variance", "
         REQUIRE(factor.defect() == open);
         REQUIRE(factor.nullSpace().cols() == open);
         if (open) CHECK((rows * factor.nullSpace()).cwiseAbs().maxCoeff() < 1e-6);
-        const Eigen::MatrixXd tail = (all.rightCols(6).transpose() * all.rightCols(6)).inverse();
+        const Eigen::MatrixXd tail = dense::inverse(all.rightCols(6).transpose() * all.rightCols(6));
         for (int k = 0; k < 6; ++k) CHECK(factor.entry(6 + k, 6 + k) == Approx(tail(k, k)).epsilon(1e-6));
         // a Q aᵀ of a reading does not depend on which unknowns were held for the reckoning
-        const Eigen::MatrixXd pseudo = (all.transpose() * all).completeOrthogonalDecomposition().pseudoInverse();
+        const Eigen::MatrixXd pseudo = dense::pseudoInverse(all.transpose() * all);
         for (int i = 0; i < 40; ++i)
             CHECK(factor.quadratic(rows, i) == Approx((all.row(i) * pseudo * all.row(i).transpose()).value()).epsilon(1e-5));
     }
@@ -117,7 +118,7 @@ TEST_CASE("what is open is found where pivots are exactly nothing, and the same 
         const int columns = std::uniform_int_distribution<int>(3, 14)(rng);
         const int rows = std::uniform_int_distribution<int>(2, 18)(rng);
         const Eigen::MatrixXd m = wholeNumbers(rng, rows, columns);
-        const auto rank = static_cast<int>(Eigen::FullPivLU<Eigen::MatrixXd>(m).rank());
+        const auto rank = static_cast<int>(dense::ByColumns(m).rank());
         const tape::Factor factor(m.sparseView());
         INFO(round << ": " << rows << " × " << columns << "\n" << m);
         CHECK(factor.defect() == columns - rank);

@@ -2,7 +2,7 @@
 
 #include "support/support.hpp"
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 #include <catch2/catch.hpp>
 
 namespace tape_network_test {

@@ -1,13 +1,14 @@
 // What stands or hangs upright on points, against closed forms and springs at random.
 #include "work/carry.hpp"
 
+#include "dense/dense.hpp"
+
 #include <catch2/catch.hpp>
 
 #include <algorithm>
 #include <cmath>
 #include <random>
 
-#include <Eigen/Dense>
 
 namespace work_carry_test {
 
@@ -122,7 +123,8 @@ TEST_CASE("whatever the stands' stiffness and wherever the centre is within its 
                     const Eigen::Vector3d r(1, places[k].x_mm / 1000, places[k].y_mm / 1000);
                     m += stiff(static_cast<Eigen::Index>(k)) * r * r.transpose();
                 }
-                const Eigen::Vector3d sink = m.ldlt().solve(Eigen::Vector3d(mass, mass * c.x_mm / 1000, mass * c.y_mm / 1000));
+                const Eigen::Vector3d sink =
+                    gorvet::dense::solveSymmetric(m, Eigen::Vector3d(mass, mass * c.x_mm / 1000, mass * c.y_mm / 1000));
                 std::vector<double> force;
                 for (const std::size_t k : active)
                     force.push_back(stiff(static_cast<Eigen::Index>(k)) *
