@@ -2,25 +2,36 @@
 
 #include "units/dates.hpp"
 
+#include <array>
+
 namespace gorvet::build {
+
+namespace {
+template <class T> std::string titleOfRow(const Build& b, std::uint32_t id) {
+    if constexpr (is_row<T>)
+        return titleOf(b, table<T>(b).at({id}));
+    else
+        return Schema<T>::table.name;
+}
+} // namespace
+
+std::string titleOf(const Build& b, std::size_t place, std::uint32_t id) {
+    using Say = std::string (*)(const Build&, std::uint32_t);
+    static constexpr auto each = []<class... T>(Types<T...>) {
+        return std::array<Say, sizeof...(T)>{&titleOfRow<T>...};
+    }(Document{});
+    return each[place](b, id);
+}
 
 const char* usedBy(const Build& b, std::size_t place, std::uint32_t id) {
     const Reference use{place, id};
-    const char* by = nullptr;
-    eachOfDocument([&]<class T>() {
-        if (by) return;
-        const auto& held = Schema<T>::in(b);
+    for (const DocumentPart& part : documentParts()) {
+        const Slots members = part.members();
         bool used = false;
-        if constexpr (is_row<T>) {
-            for (const auto& [key, row] : held) used = used || use.isIn(row);
-        } else if constexpr (IsOptional<Held<T>>::value) {
-            used = held && use.isIn(*held);
-        } else {
-            used = use.isIn(held);
-        }
-        if (used) by = Schema<T>::table.noun;
-    });
-    return by;
+        part.each(b, [&](std::uint32_t, const void* row) { return !(used = use.isIn(members, row)); });
+        if (used) return part.info->noun;
+    }
+    return nullptr;
 }
 
 Checked inUse(const std::string& title, const char* by) {
@@ -46,25 +57,73 @@ std::string outOfRange(std::string_view field, double value, Unit unit, const Ra
     return fmt::format("{} = {:g}{}: must be between {:g} and {:g}{}.", label, value, sign, range.least, range.most, sign);
 }
 
-void FieldCheck::figure(const char* field, double value, Unit unit, const Range& range) {
-    // without bounds of its own a figure that an older file holds may be any
-    const bool bounded = range.held && (range.least > Range{}.least || range.most < Range{}.most);
-    if (!std::isfinite(value) || (bounded && (value < range.least || value > range.most)))
-        wrong_ = outOfRange(field, value, unit, range);
-}
+namespace {
 
-void FieldCheck::text(const char* field, const std::string& value, TextKind kind) {
-    if (kind == TextKind::Word && (value.empty() || value.find_first_of(" \t,\"") != std::string::npos))
-        wrong_ = labelOf(field) + ": it is one word, without blank, comma or quote.";
-    const bool is_hash = value.size() == 64 && value.find_first_not_of("0123456789abcdef") == std::string::npos;
-    if (kind == TextKind::Hash && !value.empty() && !is_hash)
-        wrong_ = labelOf(field) + ": a content is named by the 64 signs of its hash.";
-    if (kind == TextKind::Date && !value.empty() && !units::dayOf(value))
-        wrong_ = fmt::format("\"{}\" is no date: like 2026-12-24", units::visible(value.substr(0, 40)));
-}
+/// Keeps the first thing that is wrong.
+class FieldCheck {
+public:
+    explicit FieldCheck(const Build& b) : b_(b) {}
+    std::optional<std::string> wrong(Slots members, const void* row) {
+        for (const Slot& m : members) {
+            if (wrong_) break;
+            if (!m.own_id && !m.is_loose) value(m, *m.type, m.in(row));
+        }
+        return wrong_;
+    }
 
-void FieldCheck::gone(const char* field, const char* noun, bool named) {
-    wrong_ = fmt::format("{}: {} {}.", labelOf(field), noun, named ? "that does not exist" : "is needed");
-}
+private:
+    void value(const FieldSays& f, const SlotType& type, const void* v) {
+        using Is = SlotType::Is;
+        if (wrong_) return;
+        switch (type.is) {
+        case Is::Figure: figure(f, *static_cast<const double*>(v)); break;
+        case Is::Text: text(f, *static_cast<const std::string*>(v)); break;
+        case Is::Reference: reference(f, type.table, *static_cast<const std::uint32_t*>(v)); break;
+        case Is::Maybe:
+            if (const void* content = type.content(v)) value(f, *type.inner, content);
+            break;
+        case Is::List:
+            for (std::size_t k = 0; k < type.size(v); ++k) value(f, *type.inner, type.at(v, k));
+            break;
+        case Is::Struct:
+            if (type.is_dimension)
+                figure(f, static_cast<const Dimension*>(v)->value); // by the range of the field that holds it
+            else
+                wrong(type.members(), v);
+            break;
+        case Is::Flag:
+        case Is::Step:
+        case Is::Word: break;
+        }
+    }
+    void figure(const FieldSays& f, double value) {
+        // without bounds of its own a figure that an older file holds may be any
+        const bool bounded = f.range.held && (f.range.least > Range{}.least || f.range.most < Range{}.most);
+        if (!std::isfinite(value) || (bounded && (value < f.range.least || value > f.range.most)))
+            wrong_ = outOfRange(f.name, value, f.unit, f.range);
+    }
+    void text(const FieldSays& f, const std::string& value) {
+        if (f.text == TextKind::Word && (value.empty() || value.find_first_of(" \t,\"") != std::string::npos))
+            wrong_ = labelOf(f.name) + ": it is one word, without blank, comma or quote.";
+        const bool is_hash = value.size() == 64 && value.find_first_not_of("0123456789abcdef") == std::string::npos;
+        if (f.text == TextKind::Hash && !value.empty() && !is_hash)
+            wrong_ = labelOf(f.name) + ": a content is named by the 64 signs of its hash.";
+        if (f.text == TextKind::Date && !value.empty() && !units::dayOf(value))
+            wrong_ = fmt::format("\"{}\" is no date: like 2026-12-24", units::visible(value.substr(0, 40)));
+    }
+    void reference(const FieldSays& f, std::size_t table, std::uint32_t id) {
+        if (!id && !f.is_needed) return;
+        const DocumentPart& to = documentParts()[table];
+        if (!to.find(b_, id))
+            wrong_ = fmt::format("{}: {} {}.", labelOf(f.name), to.info->noun, id ? "that does not exist" : "is needed");
+    }
+
+    const Build& b_;
+    std::optional<std::string> wrong_;
+};
+
+} // namespace
+
+std::optional<std::string> wrongIn(const Build& b, Slots members, const void* row) { return FieldCheck(b).wrong(members, row); }
 
 } // namespace gorvet::build

@@ -1,10 +1,10 @@
 #pragma once
 
+#include "build/members.hpp"
 #include "build/rules.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 #include <fmt/format.h>
 
@@ -15,9 +15,6 @@ namespace gorvet::build {
 std::string labelOf(std::string_view field);
 /// "frame tolerance = 200 mm: must be between 0.01 and 100 mm."; angles in degrees.
 std::string outOfRange(std::string_view field, double value, Unit, const Range&);
-
-template <class T> constexpr bool isOwnId(const Field<T, Id<T>>& f) { return std::string_view(f.name) == "id"; }
-template <class T, class M> constexpr bool isOwnId(const Field<T, M>&) { return false; }
 
 /// How a row is called in a sentence: its title or key, else its table.
 template <class T> std::string titleOf(const Build& b, const T& row);
@@ -57,52 +54,15 @@ template <class T> std::string titleOf(const Build& b, const T& row) {
     return title.empty() ? Schema<T>::table.name : title;
 }
 
-/// Looks at the fields of a row, deep down: figures finite and in the range that a build may hold, texts that are words or
-/// hashes, and everything there that is referred to.
-class FieldCheck {
-public:
-    explicit FieldCheck(const Build& b) : b_(b) {}
-    /// What is wrong first; empty when nothing is.
-    template <class T> std::optional<std::string> wrong(const T& row) {
-        eachField<T>([&](const auto& f) {
-            if (!wrong_ && !isOwnId(f) && !f.is_loose) value(f, row.*(f.member));
-        });
-        return wrong_;
-    }
+/// The same of the row of that number in the table at that place of `Document`, which must be there.
+std::string titleOf(const Build&, std::size_t place, std::uint32_t id);
 
-private:
-    template <class F, class V> void value(const F& f, const V& v) {
-        if (wrong_) return;
-        if constexpr (std::is_same_v<V, double>) {
-            figure(f.name, v, f.unit, f.range);
-        } else if constexpr (std::is_same_v<V, std::string>) {
-            text(f.name, v, f.text);
-        } else if constexpr (IsId<V>::value) {
-            reference(f, v);
-        } else if constexpr (std::is_same_v<V, Dimension>) {
-            value(f, v.value);
-        } else if constexpr (IsOptional<V>::value) {
-            if (v) value(f, *v);
-        } else if constexpr (IsList<V>::value) {
-            for (const auto& item : v) value(f, item);
-        } else if constexpr (Structured<V>) {
-            wrong(v);
-        }
-    }
-    template <class F, class U> void reference(const F& f, Id<U> id) {
-        if (!id && !f.is_needed) return;
-        if (!table<U>(b_).contains(id)) gone(f.name, Schema<U>::table.noun, static_cast<bool>(id));
-    }
-    void figure(const char* field, double value, Unit, const Range&);
-    void text(const char* field, const std::string& value, TextKind);
-    void gone(const char* field, const char* noun, bool named);
-
-    const Build& b_;
-    std::optional<std::string> wrong_;
-};
+/// Looks at the members of a row, deep down: figures finite and in the range that a build may hold, texts that are words or
+/// hashes, and everything there that is referred to. What is wrong first; empty when nothing is.
+std::optional<std::string> wrongIn(const Build&, Slots, const void* row);
 
 template <class T> Checked checkFields(const Build& b, const T& row) {
-    if (const auto wrong = FieldCheck(b).wrong(row)) return bad(titleOf(b, row), *wrong);
+    if (const auto wrong = wrongIn(b, membersOf<T>(), &row)) return bad(titleOf(b, row), *wrong);
     return {};
 }
 
@@ -136,36 +96,6 @@ template <class T> Checked check(const Build& b, const T& row) {
     return rules(b, row);
 }
 template <class T> Checked check(const Build& b, const std::optional<T>& part) { return part ? check(b, *part) : Checked{}; }
-
-/// A reference to one row, looked for in structs: `table` is the place of its type in `Document`.
-struct Reference {
-    std::size_t table;
-    std::uint32_t id;
-
-    /// Whether a struct refers to it where it must stay.
-    template <class T> bool isIn(const T& row) const {
-        bool used = false;
-        eachField<T>([&](const auto& f) {
-            if (!used && !isOwnId(f) && !f.is_loose) used = isValue(row.*(f.member));
-        });
-        return used;
-    }
-    template <class V> bool isValue(const V& v) const {
-        if constexpr (IsId<V>::value) {
-            return v.value == id && placeInDocument<typename V::To>() == table;
-        } else if constexpr (IsOptional<V>::value) {
-            return v && isValue(*v);
-        } else if constexpr (IsList<V>::value) {
-            for (const auto& item : v)
-                if (isValue(item)) return true;
-            return false;
-        } else if constexpr (Structured<V>) {
-            return isIn(v);
-        } else {
-            return false;
-        }
-    }
-};
 
 /// Whether anything refers to the row of that id in that table, wherever it must stay: the noun of what does, or nullptr. `table`
 /// is the place of its type in `Document`.

@@ -14,7 +14,7 @@ namespace {
 class Inspector {
 public:
     template <class T> void row(const T& value) {
-        walk(value);
+        walk(membersOf<T>(), &value);
         if (!wrong_)
             if (auto ok = entryRules(value); !ok) say(ok.error().message, ok.error().remedy);
         if (wrong_ && wrong_->subject.empty()) wrong_->subject = nameOfRow(value);
@@ -44,30 +44,44 @@ private:
                 "Type it again; a file is saved as UTF-8.");
     }
 
-    template <class F, class V> void value(const F& f, const V& v) {
+    void value(const FieldSays& f, const SlotType& type, const void* v) {
+        using Is = SlotType::Is;
         if (wrong_) return;
-        if constexpr (std::is_same_v<V, double>) {
-            if (!std::isfinite(v) || v < f.range.least || v > f.range.most)
-                say(outOfRange(f.name, v, f.unit, f.range), "Type it again.");
-        } else if constexpr (std::is_same_v<V, std::string>) {
-            text(f.name, v, f.text);
-        } else if constexpr (std::is_same_v<V, Dimension>) {
-            value(f, v.value);
-            text(f.name, v.typed, TextKind::Note);
-        } else if constexpr (IsOptional<V>::value) {
-            if (v) value(f, *v);
-        } else if constexpr (IsList<V>::value) {
-            if (v.size() > most_list)
-                return say(fmt::format("{}: {} entries, {} at most.", labelOf(f.name), v.size(), most_list), "");
-            for (const auto& item : v) value(f, item);
-        } else if constexpr (IsId<V>::value) {
-            if (v.value > most_id) say(fmt::format("{} = {}: no such number is given.", labelOf(f.name), v.value), "");
-        } else if constexpr (Structured<V>) {
-            walk(v);
+        switch (type.is) {
+        case Is::Figure: figure(f, *static_cast<const double*>(v)); break;
+        case Is::Text: text(f.name, *static_cast<const std::string*>(v), f.text); break;
+        case Is::Maybe:
+            if (const void* content = type.content(v)) value(f, *type.inner, content);
+            break;
+        case Is::List:
+            if (type.size(v) > most_list)
+                return say(fmt::format("{}: {} entries, {} at most.", labelOf(f.name), type.size(v), most_list), "");
+            for (std::size_t k = 0; k < type.size(v); ++k) value(f, *type.inner, type.at(v, k));
+            break;
+        case Is::Reference:
+            if (const auto id = *static_cast<const std::uint32_t*>(v); id > most_id)
+                say(fmt::format("{} = {}: no such number is given.", labelOf(f.name), id), "");
+            break;
+        case Is::Struct:
+            if (type.is_dimension) {
+                const auto& d = *static_cast<const Dimension*>(v);
+                figure(f, d.value); // by the range of the field that holds it
+                text(f.name, d.typed, TextKind::Note);
+            } else {
+                walk(type.members(), v);
+            }
+            break;
+        case Is::Flag:
+        case Is::Step:
+        case Is::Word: break;
         }
     }
-    template <class T> void walk(const T& row) {
-        eachField<T>([&](const auto& f) { value(f, row.*(f.member)); });
+    void figure(const FieldSays& f, double v) {
+        if (!std::isfinite(v) || v < f.range.least || v > f.range.most)
+            say(outOfRange(f.name, v, f.unit, f.range), "Type it again.");
+    }
+    void walk(Slots members, const void* row) {
+        for (const Slot& m : members) value(m, *m.type, m.in(row));
     }
 
     std::optional<Error> wrong_;

@@ -1,5 +1,7 @@
 #include "build/edit.hpp"
 
+#include "build/members.hpp"
+
 #include <limits>
 
 #include <nlohmann/json.hpp>
@@ -10,161 +12,147 @@ namespace {
 
 using Json = nlohmann::json;
 
-// What is done for each of a thousand fields is done out of line: inlined, it takes the compiler minutes.
-[[gnu::noinline]] void put(Json& object, const char* name, Json&& value) { object[name] = std::move(value); }
-[[gnu::noinline]] void add(Json& list, Json&& value) { list.push_back(std::move(value)); }
-/// The member of that name; nullptr when there is none.
-[[gnu::noinline]] const Json* memberOf(const Json& object, const char* name) {
-    const auto found = object.find(name);
-    return found == object.end() ? nullptr : &*found;
-}
-
-template <class T> Json written(const T& value);
-[[gnu::noinline]] Json written(double value) { return value; }
-[[gnu::noinline]] Json written(bool value) { return value; }
-[[gnu::noinline]] Json written(const std::string& value) { return value; }
-[[gnu::noinline]] Json writtenId(std::uint32_t value) { return value; }
-Json written(units::LengthStep step) { return static_cast<int>(step); }
-template <class T> Json written(Id<T> id) { return writtenId(id.value); }
-template <class T> Json written(const std::optional<T>& value) { return value ? written(*value) : Json(nullptr); }
-template <class T> Json written(const std::vector<T>& values) {
-    Json list = Json::array();
-    for (const T& value : values) add(list, written(value));
-    return list;
-}
-template <class T> Json written(const T& value) {
-    if constexpr (std::is_enum_v<T>) {
-        return word(value);
-    } else {
-        Json object = Json::object();
-        eachField<T>([&](const auto& f) { put(object, f.name, written(value.*(f.member))); });
-        return object;
-    }
-}
-
 struct Unreadable {
     std::string what;
 };
 
-template <class T> void read(const Json& j, T& value);
-template <class T> void read(const Json& j, std::optional<T>& value);
-template <class T> void read(const Json& j, std::vector<T>& values);
-[[gnu::noinline]] void read(const Json& j, double& value) { value = j.get<double>(); }
-[[gnu::noinline]] void read(const Json& j, bool& value) { value = j.get<bool>(); }
-[[gnu::noinline]] void read(const Json& j, std::string& value) { value = j.get<std::string>(); }
-void read(const Json& j, units::LengthStep& step) {
-    const int number = j.get<int>();
-    if (number < 0 || number > static_cast<int>(units::LengthStep::InchThousandth)) throw Unreadable{"length_step"};
-    step = static_cast<units::LengthStep>(number);
+Json written(Slots members, const void* row);
+
+Json written(const SlotType& type, const void* value) {
+    using Is = SlotType::Is;
+    switch (type.is) {
+    case Is::Figure: return *static_cast<const double*>(value);
+    case Is::Flag: return *static_cast<const bool*>(value);
+    case Is::Text: return *static_cast<const std::string*>(value);
+    case Is::Step: return static_cast<int>(*static_cast<const units::LengthStep*>(value));
+    case Is::Reference: return *static_cast<const std::uint32_t*>(value);
+    case Is::Word: return type.said(value);
+    case Is::Maybe: {
+        const void* content = type.content(value);
+        return content ? written(*type.inner, content) : Json(nullptr);
+    }
+    case Is::List: {
+        Json list = Json::array();
+        for (std::size_t k = 0; k < type.size(value); ++k) list.push_back(written(*type.inner, type.at(value, k)));
+        return list;
+    }
+    case Is::Struct: return written(type.members(), value);
+    }
+    return nullptr;
 }
-[[gnu::noinline]] std::uint32_t idFrom(const Json& j) {
+Json written(Slots members, const void* row) {
+    Json object = Json::object();
+    for (const Slot& m : members) object[m.name] = written(*m.type, m.in(row));
+    return object;
+}
+
+std::uint32_t idFrom(const Json& j) {
     if (!j.is_number_unsigned() || j.get<std::uint64_t>() > std::numeric_limits<std::uint32_t>::max()) throw Unreadable{"an id"};
     return j.get<std::uint32_t>();
 }
-template <class T> void read(const Json& j, Id<T>& id) { id.value = idFrom(j); }
-void read(const Json& j, SubjectId& id) {
-    if (!j.is_string()) {
-        id.value = idFrom(j);
-        return;
-    }
+std::uint32_t subjectFrom(const Json& j) {
+    if (!j.is_string()) return idFrom(j);
     const auto word = j.get<std::string>(); // of a file before version 4, which knew two
     if (word != "body" && word != "chassis") throw Unreadable{word};
-    id = word == "body" ? the_body : the_chassis;
+    return (word == "body" ? the_body : the_chassis).value;
 }
-template <class T> void read(const Json& j, std::optional<T>& value) {
-    if (j.is_null()) {
-        value.reset();
-        return;
-    }
-    T content{};
-    read(j, content);
-    value = std::move(content);
+units::LengthStep stepFrom(const Json& j) {
+    const int number = j.get<int>();
+    if (number < 0 || number > static_cast<int>(units::LengthStep::InchThousandth)) throw Unreadable{"length_step"};
+    return static_cast<units::LengthStep>(number);
 }
-template <class T> void read(const Json& j, std::vector<T>& values) {
-    if (!j.is_array()) throw Unreadable{"a list"};
-    values.clear();
-    for (const Json& item : j) {
-        T value{};
-        read(item, value);
-        values.push_back(std::move(value));
-    }
-}
-template <class T> void read(const Json& j, T& value) {
-    if constexpr (std::is_enum_v<T>) {
+
+void read(const Json& j, Slots members, void* row);
+
+void read(const Json& j, const SlotType& type, void* value) {
+    using Is = SlotType::Is;
+    switch (type.is) {
+    case Is::Figure: *static_cast<double*>(value) = j.get<double>(); break;
+    case Is::Flag: *static_cast<bool*>(value) = j.get<bool>(); break;
+    case Is::Text: *static_cast<std::string*>(value) = j.get<std::string>(); break;
+    case Is::Step: *static_cast<units::LengthStep*>(value) = stepFrom(j); break;
+    case Is::Reference:
+        *static_cast<std::uint32_t*>(value) = type.table == placeInDocument<Subject>() ? subjectFrom(j) : idFrom(j);
+        break;
+    case Is::Word: {
         const auto text = j.get<std::string>();
-        const auto found = fromWord<T>(text);
-        if (!found) throw Unreadable{text};
-        value = *found;
-    } else {
-        eachField<T>([&](const auto& f) {
-            if (const Json* found = memberOf(j, f.name)) read(*found, value.*(f.member));
-        });
+        if (!type.say(value, text)) throw Unreadable{text};
+        break;
+    }
+    case Is::Maybe:
+        type.clear(value);
+        if (!j.is_null()) read(j, *type.inner, type.add(value));
+        break;
+    case Is::List:
+        if (!j.is_array()) throw Unreadable{"a list"};
+        type.clear(value);
+        for (const Json& item : j) read(item, *type.inner, type.add(value));
+        break;
+    case Is::Struct: read(j, type.members(), value); break;
     }
 }
-
-template <class T> const char* tableName() {
-    if constexpr (IsOptional<T>::value)
-        return tableName<typename T::value_type>();
-    else
-        return Schema<T>::table.name;
+void read(const Json& j, Slots members, void* row) {
+    for (const Slot& m : members)
+        if (const auto found = j.find(m.name); found != j.end()) read(*found, *m.type, m.in(row));
 }
 
-struct ChangeWriter {
-    template <class T> Json operator()(const Put<T>& c) const { return {{"put", tableName<T>()}, {"value", written(c.value)}}; }
-    template <class T> Json operator()(const Drop<T>& c) const { return {{"drop", tableName<T>()}, {"id", c.id.value}}; }
-    template <class T> Json operator()(const Set<T>& c) const { return {{"set", tableName<T>()}, {"value", written(c.value)}}; }
-};
+Json written(const Change& change) {
+    const Seen c = seen(change);
+    const DocumentPart& part = documentParts()[c.part];
+    Json j = Json::object();
+    j[c.kind == Seen::Kind::Put ? "put" : c.kind == Seen::Kind::Drop ? "drop" : "set"] = part.info->name;
+    if (c.kind == Seen::Kind::Drop)
+        j["id"] = c.id;
+    else
+        j["value"] = c.row ? written(part.members(), c.row) : Json(nullptr);
+    return j;
+}
 
-/// Calls use.template operator()<T>() for the table, or the part, of that name; false when there is none.
-bool pick(bool row, const std::string& name, auto&& use) {
-    bool found = false;
-    eachOfDocument([&]<class T>() {
-        if (found || is_row<T> != row || name != tableName<T>()) return;
-        found = true;
-        use.template operator()<T>();
-    });
-    return found;
+/// The table, or the single part, of that name; nullptr when there is none.
+const DocumentPart* partNamed(bool row, const std::string& name) {
+    for (const DocumentPart& part : documentParts())
+        if (part.is_row == row && name == part.info->name) return &part;
+    return nullptr;
 }
 
 Change readChange(const Json& j) {
-    Change change;
-    bool known = false;
-    if (j.contains("put"))
-        known = pick(true, j.at("put").get<std::string>(), [&]<class T>() {
-            if constexpr (is_row<T>) {
-                Put<T> put{};
-                read(j.at("value"), put.value);
-                change = std::move(put);
-            }
-        });
-    else if (j.contains("drop"))
-        known = pick(true, j.at("drop").get<std::string>(), [&]<class T>() {
-            if constexpr (is_row<T>) change = Drop<T>{Id<T>{idFrom(j.at("id"))}};
-        });
-    else if (j.contains("set"))
-        known = pick(false, j.at("set").get<std::string>(), [&]<class T>() {
-            if constexpr (!is_row<T>) {
-                Set<Held<T>> set{};
-                read(j.at("value"), set.value);
-                change = std::move(set);
-            }
-        });
-    if (!known) throw Unreadable{j.dump()};
-    return change;
+    const bool put = j.contains("put"), drop = !put && j.contains("drop"), set = !put && !drop && j.contains("set");
+    const DocumentPart* part = put || drop || set ? partNamed(!set, j.at(put    ? "put"
+                                                                         : drop ? "drop"
+                                                                                : "set")
+                                                                        .get<std::string>())
+                                                  : nullptr;
+    if (!part) throw Unreadable{j.dump()};
+    if (drop) return part->drop(idFrom(j.at("id")));
+    const Json& value = j.at("value");
+    if (part->none && value.is_null()) return part->none();
+    return part->made([&](void* row) { read(value, part->members(), row); });
 }
 
-template <class T> Json rows(const Rows<T>& table) {
-    Json list = Json::array();
-    for (const auto& [id, row] : table) add(list, written(row));
+/// All rows of a table, or a single part.
+Json written(const Build& b, const DocumentPart& part) {
+    Json list = part.is_row ? Json::array() : Json(nullptr);
+    const Slots members = part.members();
+    part.each(b, [&](std::uint32_t, const void* row) {
+        if (part.is_row)
+            list.push_back(written(members, row));
+        else
+            list = written(members, row);
+        return true;
+    });
     return list;
 }
-template <class T> void readRows(const Json& j, Rows<T>& table) {
-    table.clear();
+void read(const Json& j, Build& b, const DocumentPart& part) {
+    if (!part.is_row) {
+        if (!part.none || !j.is_null()) read(j, part.members(), part.own(b, 0));
+        return;
+    }
+    part.clear(b); // a new build has some
     for (const Json& item : j) {
-        Id<T> id;
-        if (const Json* j_id = memberOf(item, "id")) read(*j_id, id);
-        if (!id || table.contains(id)) throw Unreadable{"an id stands twice"};
-        read(item, table[id]);
+        const auto said = item.find("id");
+        const std::uint32_t id = said == item.end() ? 0 : idFrom(*said);
+        if (!id || part.find(b, id)) throw Unreadable{"an id stands twice"};
+        read(item, part.members(), part.own(b, id));
     }
 }
 
@@ -215,7 +203,7 @@ Json parsed(std::string_view text) {
 
 Result<std::string> changesToJson(const std::vector<Change>& changes) {
     Json list = Json::array();
-    for (const Change& change : changes) list.push_back(visit(ChangeWriter{}, change));
+    for (const Change& change : changes) list.push_back(written(change));
     return dumped(list);
 }
 
@@ -231,12 +219,7 @@ Result<std::vector<Change>> changesFromJson(std::string_view text) {
 
 Result<std::string> buildToJson(const Build& b) {
     Json j = {{"next_id", b.next_id}};
-    eachOfDocument([&]<class T>() {
-        if constexpr (is_row<T>)
-            j[Schema<T>::table.key] = rows(table<T>(b));
-        else
-            j[Schema<T>::table.key] = written(Schema<T>::in(b));
-    });
+    for (const DocumentPart& part : documentParts()) j[part.info->key] = written(b, part);
     return dumped(j);
 }
 
@@ -244,17 +227,13 @@ Result<Build> buildFromJson(std::string_view text) {
     return guarded<Build>([&] {
         const Json j = parsed(text);
         Build b;
-        eachOfDocument([&]<class T>() {
-            const auto found = j.find(Schema<T>::table.key);
-            if (found == j.end()) {
-                if (Schema<T>::table.since <= 1) throw Unreadable{Schema<T>::table.key}; // every file has it
-                return;
-            }
-            if constexpr (is_row<T>)
-                readRows(*found, table<T>(b));
-            else
-                read(*found, Schema<T>::in(b));
-        });
+        for (const DocumentPart& part : documentParts()) {
+            const auto found = j.find(part.info->key);
+            if (found != j.end())
+                read(*found, b, part);
+            else if (part.info->since <= 1)
+                throw Unreadable{part.info->key}; // every file has it
+        }
         b.next_id = std::max(b.next_id, idFrom(j.at("next_id")));
         return b;
     });

@@ -4,6 +4,7 @@
 #include "units/text.hpp"
 
 #include <map>
+#include <set>
 
 namespace gorvet::build {
 
@@ -15,80 +16,76 @@ public:
     explicit Remover(const Build& b) : b_(b) {}
 
     Result<void> make(const Change& change) {
-        Result<void> done;
-        visit([&](const auto& c) { done = one(c); }, change);
-        return done;
+        const Seen c = seen(change);
+        return c.kind == Seen::Kind::Drop ? drop({c.part, c.id}) : enactOne(change);
     }
     /// Those drops were asked for: they do not go "along".
-    template <class T> void asked(Id<T> id) { asked_.insert({placeInDocument<T>(), id.value}); }
+    void asked(const Change& change) {
+        const Seen c = seen(change);
+        if (c.kind == Seen::Kind::Drop) asked_.insert({c.part, c.id});
+    }
 
     std::vector<Change> changes;
     std::map<std::size_t, GoesAlong> along; ///< by the table's place
     std::size_t without_instrument = 0;
 
 private:
-    template <class C> Result<void> one(const C& c) { return enactOne(c); }
-    template <class T> Result<void> one(const Drop<T>& d) { return drop(d.id); }
-
     Result<void> enactOne(Change change) {
         if (auto done = enact(b_, change); !done) return done.error();
         changes.push_back(std::move(change));
         return {};
     }
 
-    template <class T> Result<void> drop(Id<T> id) {
-        const auto row = table<T>(b_).find(id);
-        if (row == table<T>(b_).end()) return {}; // it went with another
-        const std::string title = titleOf(b_, row->second);
-        if (auto free = release({placeInDocument<T>(), id.value}); !free) return free;
-        if (!asked_.contains({placeInDocument<T>(), id.value})) {
-            GoesAlong& list = along[placeInDocument<T>()];
-            list.noun = Schema<T>::table.noun;
-            list.table = Schema<T>::table.name;
+    Result<void> drop(const Reference& row) {
+        const DocumentPart& part = documentParts()[row.table];
+        if (!part.find(b_, row.id)) return {}; // it went with another
+        const std::string title = titleOf(b_, row.table, row.id);
+        if (auto free = release(row); !free) return free;
+        if (!asked_.contains({row.table, row.id})) {
+            GoesAlong& list = along[row.table];
+            list.noun = part.info->noun;
+            list.table = part.info->name;
             list.names.push_back(title);
         }
-        return enactOne(Drop<T>{id});
+        return enactOne(part.drop(row.id));
     }
 
     /// Makes everything let go of a row, or drops it.
     Result<void> release(const Reference& to) {
-        Result<void> done;
-        eachOfDocument([&]<class T>() {
-            if (!done) return;
-            if constexpr (is_row<T>) {
-                std::vector<Id<T>> users;
-                for (const auto& [key, row] : table<T>(b_))
-                    if (to.isIn(row)) users.push_back(key);
-                for (const Id<T> user : users)
-                    if (done && table<T>(b_).contains(user)) done = releaseRow(user, to);
-            } else {
-                done = releasePart<T>(to);
+        for (std::size_t place = 0; place < documentParts().size(); ++place) {
+            const DocumentPart& part = documentParts()[place];
+            const Slots members = part.members();
+            std::vector<std::uint32_t> users;
+            part.each(b_, [&](std::uint32_t id, const void* row) {
+                if (to.isIn(members, row)) users.push_back(id);
+                return true;
+            });
+            for (const std::uint32_t user : users) {
+                auto done = part.is_row ? releaseRow({place, user}, to) : releasePart(place);
+                if (!done) return done;
             }
-        });
-        return done;
+        }
+        return {};
     }
 
-    template <class T> Result<void> releaseRow(Id<T> user, const Reference& to) {
-        T row = table<T>(b_).at(user);
-        if (!to.isIn(row)) return {};
-        if constexpr (std::is_same_v<T, Reading>) // a reading is worth keeping without what is known of its tape
-            if (to.table == placeInDocument<Instrument>()) {
-                row.instrument = {};
-                ++without_instrument;
-                return enactOne(Put<T>{row});
-            }
+    Result<void> releaseRow(const Reference& user, const Reference& to) {
+        const DocumentPart& part = documentParts()[user.table];
+        const void* found = part.find(b_, user.id); // one that was released before may have taken it along
+        if (!found || !to.isIn(part.members(), found)) return {};
+        if (user.table == placeInDocument<Reading>() && to.table == placeInDocument<Instrument>()) {
+            Reading row = b_.readings.at({user.id}); // a reading is worth keeping without what is known of its tape
+            row.instrument = {};
+            ++without_instrument;
+            return enactOne(Put<Reading>{row});
+        }
         return drop(user);
     }
 
-    template <class T> Result<void> releasePart(const Reference& to) {
-        const Held<T>& held = Schema<T>::in(b_);
-        if constexpr (IsOptional<Held<T>>::value) {
-            if (!held || !to.isIn(*held)) return {};
-            along[placeInDocument<T>()] = {Schema<T>::table.noun, Schema<T>::table.name, {Schema<T>::table.name}};
-            return enactOne(Set<Held<T>>{});
-        } else {
-            return {}; // `enact` says what is in the way
-        }
+    Result<void> releasePart(std::size_t place) {
+        const DocumentPart& part = documentParts()[place];
+        if (!part.none) return {}; // `enact` says what is in the way
+        along[place] = {part.info->noun, part.info->name, {part.info->name}};
+        return enactOne(part.none());
     }
 
     Build b_;
@@ -99,12 +96,7 @@ private:
 
 Result<Removal> withAllThatHangs(const Build& b, const Edit& edit) {
     Remover remover(b);
-    for (const Change& change : edit.changes)
-        visit(
-            [&](const auto& c) {
-                if constexpr (requires { c.id; }) remover.asked(c.id);
-            },
-            change);
+    for (const Change& change : edit.changes) remover.asked(change);
     for (const Change& change : edit.changes)
         if (auto done = remover.make(change); !done) return done.error();
     Removal removal;

@@ -72,12 +72,9 @@ struct Range {
 /// 2026-12-24; both may be empty.
 enum class TextKind { Note, Name, Word, Hash, Date };
 
-/// One field of a struct of the document.
-template <class T, class M> struct Field {
-    using Owner = T;
-    using Value = M;
+/// What is said of a field, whatever its type.
+struct FieldSays {
     const char* name;
-    M T::*member;
     Unit unit = Unit::None;
     Range range{};
     TextKind text = TextKind::Note;
@@ -86,6 +83,14 @@ template <class T, class M> struct Field {
     bool is_chosen = false; ///< a choice of the plan's, no size of a thing that is there
     int since = 0;          ///< file version it came with; 0: with its table
     const char* about = ""; ///< what the name and the type do not say
+};
+/// One field of a struct of the document.
+template <class T, class M> struct Field : FieldSays {
+    using Owner = T;
+    using Value = M;
+    M T::*member;
+    constexpr Field(const char* called, M T::*which, Unit in = Unit::None, Range within = {}, TextKind kind = TextKind::Note)
+        : FieldSays{called, in, within, kind}, member(which) {}
 
     /// A reference that can't be none.
     constexpr Field needed() const {
