@@ -25,7 +25,9 @@ std::string titleOf(const Build& b, std::size_t place, std::uint32_t id) {
 
 const char* usedBy(const Build& b, std::size_t place, std::uint32_t id) {
     const Reference use{place, id};
-    for (const DocumentPart& part : documentParts()) {
+    for (std::size_t user = 0; user < documentParts().size(); ++user) {
+        if (!canReferTo(user, place)) continue;
+        const DocumentPart& part = documentParts()[user];
         const Slots members = part.members();
         bool used = false;
         part.each(b, [&](std::uint32_t, const void* row) { return !(used = use.isIn(members, row)); });

@@ -141,6 +141,17 @@ template <class T> DocumentPart partOf() {
     return part;
 }
 
+void gatherReferences(Slots slots, std::vector<char>& tables);
+void gatherReferences(const SlotType& type, std::vector<char>& tables) {
+    if (type.is == SlotType::Is::Reference) tables[type.table] = 1;
+    if (type.inner) gatherReferences(*type.inner, tables);
+    if (type.members) gatherReferences(type.members(), tables);
+}
+void gatherReferences(Slots slots, std::vector<char>& tables) {
+    for (const Slot& s : slots)
+        if (!s.own_id && !s.is_loose) gatherReferences(*s.type, tables);
+}
+
 bool isValue(const Reference& to, const SlotType& type, const void* value) {
     switch (type.is) {
     case SlotType::Is::Reference: return type.table == to.table && *static_cast<const std::uint32_t*>(value) == to.id;
@@ -168,6 +179,16 @@ bool Reference::isIn(Slots members, const void* row) const {
 std::span<const DocumentPart> documentParts() {
     static const auto parts = []<class... T>(Types<T...>) { return std::array{partOf<T>()...}; }(Document{});
     return parts;
+}
+
+bool canReferTo(std::size_t part, std::size_t table) {
+    static const auto all = [] {
+        std::vector<std::vector<char>> of_part;
+        for (const DocumentPart& p : documentParts())
+            gatherReferences(p.members(), of_part.emplace_back(documentParts().size(), char{0}));
+        return of_part;
+    }();
+    return all[part][table] != 0;
 }
 
 namespace {

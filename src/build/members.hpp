@@ -74,6 +74,10 @@ struct DocumentPart {
 /// All of them, in the order of `Document`.
 std::span<const DocumentPart> documentParts();
 
+/// Whether anything of the one part could refer to a row of the table, both by their place in `Document`: most can't, and need
+/// not be looked through.
+bool canReferTo(std::size_t part, std::size_t table);
+
 /// What a change does, seen from outside.
 struct Seen {
     enum class Kind { Put, Drop, Set } kind;

@@ -53,6 +53,7 @@ private:
     /// Makes everything let go of a row, or drops it.
     Result<void> release(const Reference& to) {
         for (std::size_t place = 0; place < documentParts().size(); ++place) {
+            if (!canReferTo(place, to.table)) continue;
             const DocumentPart& part = documentParts()[place];
             const Slots members = part.members();
             std::vector<std::uint32_t> users;

@@ -229,8 +229,10 @@ double shearArea(Section& s, const std::vector<Run>& runs, const Network& net, s
 
 std::size_t Walls::place(At p) {
     constexpr double same_mm = 1e-3;
-    for (std::size_t k = 0; k < at.size(); ++k)
-        if (std::hypot(at[k].y_mm - p.y_mm, at[k].z_mm - p.z_mm) < same_mm) return k;
+    for (std::size_t k = 0; k < at.size(); ++k) {
+        const double y = at[k].y_mm - p.y_mm, z = at[k].z_mm - p.z_mm;
+        if (y * y + z * z < same_mm * same_mm) return k;
+    }
     at.push_back(p);
     return at.size() - 1;
 }
