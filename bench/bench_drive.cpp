@@ -1,5 +1,6 @@
 // A five-link axle followed through its travel, and a drive line worked out with its ±: beside the way it would be done at first
 // (each stance from rest, its derivatives by differences, a dense inverse). Which wheels fit a scanned arch, beside trying each.
+#include "dense/dense.hpp"
 #include "drive/line.hpp"
 #include "drive/line_sheet.hpp"
 #include "drive/travel.hpp"
@@ -12,7 +13,7 @@
 #include <string>
 #include <tuple>
 
-#include <Eigen/Dense>
+#include <Eigen/Geometry>
 
 namespace {
 
@@ -89,7 +90,7 @@ void naive(benchmark::State& state) {
                     less(k) -= h;
                     j.col(k) = (residuals(more, a) - residuals(less, a)) / (2 * h);
                 }
-                const Eigen::VectorXd by = -(j.transpose() * j).inverse() * (j.transpose() * r);
+                const Eigen::VectorXd by = -dense::inverse(j.transpose() * j) * (j.transpose() * r);
                 x += by;
                 if (by.norm() < 1e-9) break;
             }
