@@ -358,6 +358,14 @@ TEST_CASE("how beams swing: on two hinges, as a cantilever, free in the air, twi
     Model none = line(1);
     none.beams[0].section.area_mm2 = 0;
     CHECK_FALSE(modes(none, 1));
+    // a twist that nothing resists and nothing weighs: said, not guessed
+    Model loose = line(2);
+    loose.nodes[0].held.fill(true);
+    loose.beams[1].material.kg_mm3 = 0;
+    loose.beams[1].loose_to[static_cast<std::size_t>(Dof::AboutX)] = true;
+    const auto none_found = modes(loose, 1);
+    REQUIRE_FALSE(none_found);
+    CHECK(none_found.error().message == "How it swings can't be worked out.");
 }
 
 } // namespace frame_beams_test
