@@ -1,25 +1,17 @@
 // The distance tree of src/shape beside other people's in the same run: CGAL's tree as most would write it (naive) and as one who
 // knows it would (tuned), and Embree's point query. A shell of about 250,000 points over a frame of about 500,000 triangles, cap
 // 100 mm. Items are points of the shell; "signed" is what the program uses.
+#include "shape/cgal_answers.hpp"
 #include "shape/crossing.hpp"
 #include "shape/distance_map.hpp"
 #include "sim/car_meshes.hpp"
 
 #include <benchmark/benchmark.h>
-
-#include <CGAL/AABB_face_graph_triangle_primitive.h>
-#include <CGAL/AABB_traits.h>
-#include <CGAL/AABB_tree.h>
-#include <CGAL/AABB_triangle_primitive.h>
-#include <CGAL/Exact_predicates_inexact_constructions_kernel.h>
-#include <CGAL/Polygon_mesh_processing/intersection.h>
-#include <CGAL/Simple_cartesian.h>
-#include <CGAL/Surface_mesh.h>
 #include <embree3/rtcore.h>
 
 using namespace gorvet;
-using shape::Mesh;
 using geometry::RigidTransform;
+using shape::Mesh;
 using shape::Point3;
 
 namespace {
@@ -66,63 +58,23 @@ void count(benchmark::State& state, size_t points) {
 }
 
 void naiveCgal(benchmark::State& state) {
-    using Kernel = CGAL::Exact_predicates_inexact_constructions_kernel;
-    using Surface = CGAL::Surface_mesh<Kernel::Point_3>;
-    using Tree = CGAL::AABB_tree<CGAL::AABB_traits<Kernel, CGAL::AABB_face_graph_triangle_primitive<Surface>>>;
-    static const auto surface = [] {
-        auto s = std::make_unique<Surface>();
-        for (const Point3& p : frame()->points) s->add_vertex({p[0], p[1], p[2]});
-        for (const auto& t : frame()->triangles)
-            s->add_face(Surface::Vertex_index(t[0]), Surface::Vertex_index(t[1]), Surface::Vertex_index(t[2]));
-        return s;
-    }();
-    static const auto tree = [] {
-        auto t = std::make_unique<Tree>(faces(*surface).first, faces(*surface).second, *surface);
-        t->accelerate_distance_queries();
-        return t;
-    }();
+    static const theirs::NaiveTree tree(*frame());
     const auto points = sample(7);
     for (auto _ : state)
-        for (const Point3& p : points) benchmark::DoNotOptimize(tree->squared_distance({p[0], p[1], p[2]}));
+        for (const Point3& p : points) benchmark::DoNotOptimize(tree.squaredDistance(p));
     count(state, points.size());
 }
 
-struct Tuned {
-    using Kernel = CGAL::Simple_cartesian<double>;
-    using Triangles = std::vector<Kernel::Triangle_3>;
-    using Tree = CGAL::AABB_tree<CGAL::AABB_traits<Kernel, CGAL::AABB_triangle_primitive<Kernel, Triangles::const_iterator>>>;
-    Triangles triangles;
-    std::unique_ptr<Tree> tree;
-    explicit Tuned(const Mesh& m) {
-        const auto at = [](const Point3& p) { return Kernel::Point_3(p[0], p[1], p[2]); };
-        for (const auto& t : m.triangles) triangles.emplace_back(at(m.points[t[0]]), at(m.points[t[1]]), at(m.points[t[2]]));
-        tree = std::make_unique<Tree>(triangles.cbegin(), triangles.cend());
-        tree->build();
-    }
-};
-
-/// Simple kernel over an array of triangles, points in our own order, each started from the place its neighbour found, or from a
-/// place at the cap.
-void tunedOver(const Tuned& tuned, benchmark::State& state) {
+void tunedOver(const theirs::TunedTree& tuned, benchmark::State& state) {
     const auto& order = shellPoints();
     const RigidTransform m = seated();
-    std::vector<Tuned::Kernel::Point_3> points;
-    for (const Point3& q : order.points) {
-        const Point3 p = m.transformed(q);
-        points.emplace_back(p[0], p[1], p[2]);
-    }
-    for (auto _ : state) {
-        Tuned::Kernel::Point_3 hint = points[0] + Tuned::Kernel::Vector_3(cap, 0, 0);
-        for (const auto& p : points) {
-            if (CGAL::squared_distance(p, hint) > cap * cap) hint = p + Tuned::Kernel::Vector_3(cap, 0, 0);
-            hint = tuned.tree->closest_point(p, hint);
-            benchmark::DoNotOptimize(hint);
-        }
-    }
+    std::vector<Point3> points;
+    for (const Point3& p : order.points) points.push_back(m.transformed(p));
+    for (auto _ : state) benchmark::DoNotOptimize(tuned.sumOfDistances(points, cap));
     count(state, points.size());
 }
 void tunedCgal(benchmark::State& state) {
-    static const Tuned tuned(*frame());
+    static const theirs::TunedTree tuned(*frame());
     tunedOver(tuned, state);
 }
 
@@ -228,7 +180,7 @@ std::shared_ptr<const Mesh> frameOfAbout(std::int64_t triangles) {
 void tunedScaling(benchmark::State& state) {
     const auto mesh = frameOfAbout(state.range(0));
     state.counters["triangles"] = static_cast<double>(mesh->triangles.size());
-    tunedOver(Tuned(*mesh), state);
+    tunedOver(theirs::TunedTree(*mesh), state);
 }
 void ownScaling(benchmark::State& state) {
     const auto mesh = frameOfAbout(state.range(0));
@@ -248,26 +200,10 @@ const CutPair& cutPair() {
     static const CutPair pair;
     return pair;
 }
-template <class Surface, class Kernel> Surface surfaceOf(const Mesh& m) {
-    Surface s;
-    for (const Point3& p : m.points) s.add_vertex(typename Kernel::Point_3(p[0], p[1], p[2]));
-    for (const auto& t : m.triangles)
-        s.add_face(typename Surface::Vertex_index(t[0]), typename Surface::Vertex_index(t[1]),
-                   typename Surface::Vertex_index(t[2]));
-    return s;
-}
 void cgalCutLines(benchmark::State& state) {
-    using Kernel = CGAL::Exact_predicates_inexact_constructions_kernel;
-    using Surface = CGAL::Surface_mesh<Kernel::Point_3>;
-    auto a = surfaceOf<Surface, Kernel>(cutPair().body), b = surfaceOf<Surface, Kernel>(*cutPair().chassis);
+    const theirs::CutPair pair(cutPair().body, *cutPair().chassis);
     double sum = 0;
-    for (auto _ : state) {
-        std::vector<std::vector<Kernel::Point_3>> lines;
-        CGAL::Polygon_mesh_processing::surface_intersection(a, b, std::back_inserter(lines));
-        sum = 0;
-        for (const auto& line : lines)
-            for (size_t i = 1; i < line.size(); ++i) sum += std::sqrt(CGAL::squared_distance(line[i - 1], line[i]));
-    }
+    for (auto _ : state) sum = pair.lengthOfLines();
     state.counters["length_mm"] = sum;
 }
 void ownCutLines(benchmark::State& state) {

@@ -25,6 +25,7 @@ set(forbidden_build "files/|store/|formats/|sheet/|${any_room}/|shape/|analysis/
 set(forbidden_store "formats/|sheet/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_formats "store/|sheet/|${any_room}/|analysis/|entry/|cli/|desk/")
 set(forbidden_shape "store/|formats/|sheet/|${any_room}/|analysis/|entry/|cli/|desk/")
+set(forbidden_solids "build/|files/|store/|formats/|sheet/|${any_room}/|analysis/|entry/|cli/|desk/")
 set(forbidden_sheet "build/|store/|formats/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_frame "build/|files/|store/|formats/|${any_room}/|shape/|analysis/|entry/|cli/|desk/")
 set(forbidden_sim "store/|sheet/|${any_room_but_work}/|analysis/|entry/|cli/|desk/") # work: the player of its orders

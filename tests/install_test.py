@@ -48,6 +48,37 @@ for program in programs:
     check(told.returncode == 0 and not told.stderr, f"{page.name}: {told.stderr}")
     check(page.exists() and version in gzip.decompress(page.read_bytes()).decode(), f"{page.name} is not of version {version}")
 
+# solids come from a library of their own, opened with the first: no start waits for what it needs
+solids = folder / "lib/gorvet/modules/libgorvet_solids.so"
+needed = run("readelf", "-d", solids).stdout
+check("libTKernel" in needed and "libTKSTEP" in needed, "the library of solids does not bring what models them")
+check("RPATH" not in needed and "RUNPATH" not in needed, "the library of solids looks for libraries in a build folder")
+for program in programs:
+    check("libTK" not in run("readelf", "-d", program).stdout, f"{program.name} loads the library that models solids at every start")
+
+steel = folder / "steel.gorvet"
+lines = ["rail box 120 60 3"]
+for name, x, y in (("Al", -500, -420), ("Ar", -500, 420), ("Cl", 3200, -420), ("Cr", 3200, 420)):
+    lines += [f"point {name} rail {x} {y} 500", f"coordinates {name} {x} {y} 500"]
+run(cli, "new", steel)
+told = run(cli, "enter", steel, *lines, "part b1 brace at Cl Cr across 42 wall 3")
+check(told.returncode == 0, "no part could be planned: " + told.stderr)
+
+
+def exported(to):
+    return run(cli, "export", steel, "--all", to)
+
+
+done = exported(folder / "with")
+steps = list((folder / "with").glob("*.step"))
+check(done.returncode == 0 and steps and all(b"ISO-10303-21" in s.read_bytes() for s in steps), "the installed program writes no STEP: " + done.stderr)
+solids.rename(folder / "away.so")
+done = exported(folder / "without")
+check(done.returncode == 2 and "makes solids of steel" in done.stderr and "install it anew" in done.stderr, f"without its library of solids: {done.returncode} {done.stderr!r}")
+check(not list((folder / "without").glob("*.step")), "a STEP file without the library that makes solids")
+check(list((folder / "without").glob("*.pdf")), "without the library of solids no other file is written")
+(folder / "away.so").rename(solids)
+
 if desk:
     entry = folder / "share/applications/gorvet.desktop"
     told = run("desktop-file-validate", entry)

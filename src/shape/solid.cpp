@@ -1,160 +1,110 @@
-// Solids from sizes: tubes, bends, plates.
-#include "shape/content.hpp"
+// Solids by way of the library that makes them, opened with the first.
+#include "files/out_file.hpp"
+#include "shape/solid_kernel.hpp"
 
-#include <cmath>
-
-#include <BRepAlgoAPI_Fuse.hxx>
-#include <BRepBuilderAPI_MakeEdge.hxx>
-#include <BRepBuilderAPI_MakeFace.hxx>
-#include <BRepBuilderAPI_MakePolygon.hxx>
-#include <BRepBuilderAPI_MakeWire.hxx>
-#include <BRepBuilderAPI_Transform.hxx>
-#include <BRepOffsetAPI_MakePipe.hxx>
-#include <BRepPrimAPI_MakeCylinder.hxx>
-#include <BRepPrimAPI_MakePrism.hxx>
-#include <BRepPrimAPI_MakeRevol.hxx>
-#include <ShapeUpgrade_UnifySameDomain.hxx>
-#include <TopoDS.hxx>
-#include <TopoDS_Face.hxx>
-#include <TopoDS_Wire.hxx>
-#include <gp_Ax2.hxx>
-#include <gp_Circ.hxx>
-#include <gp_Trsf.hxx>
-#include <gp_Vec.hxx>
+#include <dlfcn.h>
 
 namespace gorvet::shape {
 namespace {
 
-constexpr double pi = 3.14159265358979323846;
-
-/// A rounded rectangle in the plane x = 0, centred, counter-clockwise seen from +X.
-TopoDS_Wire roundedRectangle(double width, double height, double radius) {
-    const double w = width / 2;
-    const double h = height / 2;
-    BRepBuilderAPI_MakeWire wire;
-    const auto line = [&wire](double y0, double z0, double y1, double z1) {
-        if (std::hypot(y1 - y0, z1 - z0) > 1e-9) wire.Add(BRepBuilderAPI_MakeEdge(gp_Pnt(0, y0, z0), gp_Pnt(0, y1, z1)).Edge());
-    };
-    const auto corner = [&wire, radius](double y, double z, double from) {
-        if (radius <= 0) return;
-        // local axes of the circle: Y of the section first, so that angles count from +Y towards +Z
-        const gp_Circ circle(gp_Ax2(gp_Pnt(0, y, z), gp_Dir(1, 0, 0), gp_Dir(0, 1, 0)), radius);
-        wire.Add(BRepBuilderAPI_MakeEdge(circle, from, from + pi / 2).Edge());
-    };
-    const double r = radius;
-    line(-w + r, -h, w - r, -h);
-    corner(w - r, -h + r, -pi / 2);
-    line(w, -h + r, w, h - r);
-    corner(w - r, h - r, 0);
-    line(w - r, h, -w + r, h);
-    corner(-w + r, h - r, pi / 2);
-    line(-w, h - r, -w, -h + r);
-    corner(-w + r, -h + r, pi);
-    return wire.Wire();
+Error unopened(const std::string& subject, const std::string& why, const std::string& remedy) {
+    return {Error::Code::File, subject, "What makes solids of steel can't be opened: " + why + ".", remedy, -1};
 }
 
-TopoDS_Wire circleWire(double radius) {
-    const gp_Circ circle(gp_Ax2(gp_Pnt(0, 0, 0), gp_Dir(1, 0, 0), gp_Dir(0, 1, 0)), radius);
-    return BRepBuilderAPI_MakeWire(BRepBuilderAPI_MakeEdge(circle).Edge()).Wire();
+const Result<const SolidKernel*>& kernel() {
+    static const Result<const SolidKernel*> opened = [] {
+        std::error_code unread;
+        return openSolidKernel(solidKernelPlaces(std::filesystem::read_symlink("/proc/self/exe", unread)));
+    }();
+    return opened;
 }
 
-TopoDS_Face faceOf(const Section& s) {
-    TopoDS_Wire outside;
-    TopoDS_Wire inside;
-    if (s.kind == Section::Kind::Round) {
-        outside = circleWire(s.width_mm / 2);
-        inside = circleWire(s.width_mm / 2 - s.wall_mm);
-    } else {
-        outside = roundedRectangle(s.width_mm, s.height_mm, s.corner_mm);
-        inside =
-            roundedRectangle(s.width_mm - 2 * s.wall_mm, s.height_mm - 2 * s.wall_mm, std::max(0.0, s.corner_mm - s.wall_mm));
-    }
-    inside.Reverse();
-    BRepBuilderAPI_MakeFace face(outside, true);
-    face.Add(inside);
-    return face.Face();
+/// Made by the library's function; fails when it can't be opened, too.
+template <auto What, class... Arguments> auto made(const Arguments&... arguments) {
+    using Made = decltype(((*kernel())->*What)(arguments...));
+    return kernel() ? ((*kernel())->*What)(arguments...) : Made(kernel().error());
 }
 
-/// Empty when the section can be made; else why not.
-std::string wrong(const Section& s) {
-    const double smaller = s.kind == Section::Kind::Round ? s.width_mm : std::min(s.width_mm, s.height_mm);
-    if (!(smaller > 0 && std::isfinite(s.width_mm) && std::isfinite(s.height_mm))) return "its outside must be above 0";
-    if (!(s.wall_mm > 0 && 2 * s.wall_mm < smaller)) return "its wall must be above 0 and below half its outside";
-    if (s.corner_mm < 0 || 2 * s.corner_mm >= smaller) return "its corners must be below half its outside";
-    return {};
-}
-
-double depth(const Section& s) { return s.kind == Section::Kind::Round ? s.width_mm : s.height_mm; }
+/// Told by the library of a solid that there is: it is open.
+template <auto What, class... Arguments> auto told(const Arguments&... arguments) { return ((*kernel())->*What)(arguments...); }
 
 } // namespace
 
-Result<Solid> tube(const Section& s, double length_mm) {
-    if (const std::string why = wrong(s); !why.empty()) return impossible("tube", why);
-    if (!(length_mm > 0 && std::isfinite(length_mm))) return impossible("tube", "its length must be above 0");
-    return modelled<Solid>("tube", [&] { return solidOf(BRepPrimAPI_MakePrism(faceOf(s), gp_Vec(length_mm, 0, 0)).Shape()); });
+std::vector<std::filesystem::path> solidKernelPlaces(const std::filesystem::path& program) {
+    std::vector<std::filesystem::path> places;
+    std::filesystem::path folder = program.parent_path();
+    for (int up = 0; up < 3; ++up, folder = folder.parent_path())
+        places.push_back(folder / "lib/gorvet/modules/libgorvet_solids.so");
+    return places;
 }
+
+Result<const SolidKernel*> openSolidKernel(const std::vector<std::filesystem::path>& places) {
+    const std::string again = "Close Gorvet and start it again; if it says so again, install it anew.";
+    for (const std::filesystem::path& place : places) {
+        std::error_code unread;
+        if (!std::filesystem::exists(place, unread)) continue;
+        void* library = dlopen(place.c_str(), RTLD_NOW | RTLD_LOCAL); // stays open: solids are of its making
+        if (!library) return unopened(place.string(), dlerror(), again);
+        const auto* table = static_cast<const SolidKernel*>(dlsym(library, solid_kernel_symbol));
+        if (!table || std::string(table->stamp) != GORVET_SOLID_STAMP)
+            return unopened(place.string(), place.string() + " is of another version of Gorvet", again);
+        return table;
+    }
+    return unopened("libgorvet_solids.so", places.empty() ? "nobody said where it is" : "there is no " + places.front().string(),
+                    again);
+}
+
+Result<Solid> tube(const Section& s, double length_mm) { return made<&SolidKernel::tube>(s, length_mm); }
 
 Result<Solid> bentTube(const Section& s, double before_mm, double radius_mm, double angle_rad, double after_mm) {
-    if (const std::string why = wrong(s); !why.empty()) return impossible("bent tube", why);
-    if (!(before_mm >= 0 && after_mm >= 0)) return impossible("bent tube", "its straight ends must not be below 0");
-    if (!(angle_rad > 0 && angle_rad <= pi)) return impossible("bent tube", "the bend must be above 0 and at most 180°");
-    if (!(radius_mm > depth(s) / 2)) return impossible("bent tube", "the bend's radius must be above half the tube's depth");
-    return modelled<Solid>("bent tube", [&] {
-        // straight, turned, straight: three exact bodies joined, instead of one swept approximation
-        gp_Trsf shift;
-        shift.SetTranslation(gp_Vec(before_mm, 0, 0));
-        const TopoDS_Face at_bend = TopoDS::Face(BRepBuilderAPI_Transform(faceOf(s), shift, true).Shape());
-        const gp_Ax1 axis(gp_Pnt(before_mm, 0, radius_mm), gp_Dir(0, -1, 0));
-        TopoDS_Shape whole = BRepPrimAPI_MakeRevol(at_bend, axis, angle_rad).Shape();
-        const auto join = [&whole](const TopoDS_Shape& part) { whole = BRepAlgoAPI_Fuse(whole, part).Shape(); };
-        if (before_mm > 0) join(BRepPrimAPI_MakePrism(faceOf(s), gp_Vec(before_mm, 0, 0)).Shape());
-        if (after_mm > 0) {
-            gp_Trsf turn;
-            turn.SetRotation(axis, angle_rad);
-            const TopoDS_Face end = TopoDS::Face(BRepBuilderAPI_Transform(at_bend, turn, true).Shape());
-            join(BRepPrimAPI_MakePrism(end, gp_Vec(after_mm * std::cos(angle_rad), 0, after_mm * std::sin(angle_rad))).Shape());
-        }
-        return solidOf(whole);
-    });
-}
-
-Result<Solid> prism(const std::vector<std::pair<double, double>>& outline, double thickness_mm) {
-    if (outline.size() < 3 || !(thickness_mm > 0)) return impossible("plate", "it needs three corners and a thickness");
-    return modelled<Solid>("plate", [&] {
-        BRepBuilderAPI_MakePolygon polygon;
-        for (const auto& [x, y] : outline) polygon.Add(gp_Pnt(x, y, 0));
-        polygon.Close();
-        return solidOf(
-            BRepPrimAPI_MakePrism(BRepBuilderAPI_MakeFace(polygon.Wire(), true).Face(), gp_Vec(0, 0, thickness_mm)).Shape());
-    });
+    return made<&SolidKernel::bentTube>(s, before_mm, radius_mm, angle_rad, after_mm);
 }
 
 Result<Solid> plate(double width_mm, double height_mm, double thickness_mm, const std::vector<RoundHole>& holes) {
-    if (!(width_mm > 0 && height_mm > 0 && thickness_mm > 0)) return impossible("plate", "its sides must be above 0");
-    for (const RoundHole& h : holes) {
-        const double r = h.diameter_mm / 2;
-        if (!(r > 0) || h.x_mm - r <= 0 || h.x_mm + r >= width_mm || h.y_mm - r <= 0 || h.y_mm + r >= height_mm)
-            return impossible("plate", "a hole does not lie inside it");
-    }
-    return modelled<Solid>("plate", [&] {
-        BRepBuilderAPI_MakePolygon polygon(gp_Pnt(0, 0, 0), gp_Pnt(width_mm, 0, 0), gp_Pnt(width_mm, height_mm, 0),
-                                           gp_Pnt(0, height_mm, 0), true);
-        BRepBuilderAPI_MakeFace face(polygon.Wire(), true);
-        for (const RoundHole& h : holes) {
-            const gp_Circ circle(gp_Ax2(gp_Pnt(h.x_mm, h.y_mm, 0), gp_Dir(0, 0, 1)), h.diameter_mm / 2);
-            TopoDS_Wire wire = BRepBuilderAPI_MakeWire(BRepBuilderAPI_MakeEdge(circle).Edge()).Wire();
-            wire.Reverse();
-            face.Add(wire);
-        }
-        return solidOf(BRepPrimAPI_MakePrism(face.Face(), gp_Vec(0, 0, thickness_mm)).Shape());
-    });
+    return made<&SolidKernel::plate>(width_mm, height_mm, thickness_mm, holes);
 }
 
-Result<Solid> cylinder(double radius_mm, double length_mm) {
-    if (!(radius_mm > 0 && length_mm > 0)) return impossible("round bar", "radius and length must be above 0");
-    return modelled<Solid>("round bar", [&] {
-        return solidOf(BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(0, 0, 0), gp_Dir(1, 0, 0)), radius_mm, length_mm).Shape());
-    });
+Result<Solid> prism(const std::vector<std::pair<double, double>>& outline, double thickness_mm) {
+    return made<&SolidKernel::prism>(outline, thickness_mm);
+}
+
+Result<Solid> cylinder(double radius_mm, double length_mm) { return made<&SolidKernel::cylinder>(radius_mm, length_mm); }
+
+Solid placed(const Solid& s, const Frame& f) { return told<&SolidKernel::placed>(s, f); }
+
+Result<Solid> sawn(const Solid& s, const Vec3& point, const Vec3& normal) { return made<&SolidKernel::sawn>(s, point, normal); }
+
+Result<Solid> coped(const Solid& branch, double main_outside_radius_mm, const Vec3& point, const Vec3& axis) {
+    return made<&SolidKernel::coped>(branch, main_outside_radius_mm, point, axis);
+}
+
+Result<Solid> unite(const std::vector<Solid>& solids) { return made<&SolidKernel::unite>(solids); }
+
+Result<Solid> cut(const Solid& from, const Solid& tool) { return made<&SolidKernel::cut>(from, tool); }
+
+Result<double> sharedVolume(const Solid& a, const Solid& b) { return made<&SolidKernel::sharedVolume>(a, b); }
+
+Result<double> leastDistance(const Solid& a, const Solid& b) { return made<&SolidKernel::leastDistance>(a, b); }
+
+double volume(const Solid& s) { return told<&SolidKernel::volume>(s); }
+
+Vec3 centreOfMass(const Solid& s) { return told<&SolidKernel::centreOfMass>(s); }
+
+double surfaceArea(const Solid& s) { return told<&SolidKernel::surfaceArea>(s); }
+
+double steelMass(const Solid& s) { return volume(s) * 7850e-9; }
+
+geometry::Box3 bounds(const Solid& s) { return told<&SolidKernel::bounds>(s); }
+
+bool isSound(const Solid& s) { return told<&SolidKernel::isSound>(s); }
+
+Mesh mesh(const Solid& s, double chord_mm) { return told<&SolidKernel::mesh>(s, chord_mm); }
+
+Result<void> writeStep(const std::vector<NamedSolid>& solids, const std::filesystem::path& to, const std::string& name) {
+    if (solids.empty())
+        return Error{Error::Code::BadInput, to.string(), "There is nothing to write: no solid is planned yet.", "", -1};
+    return files::put(to, files::Kind::Step,
+                      [&](const std::filesystem::path& path) { return made<&SolidKernel::writeStep>(solids, path, name); });
 }
 
 } // namespace gorvet::shape

@@ -1,7 +1,7 @@
 #pragma once
 
-#include "build/build.hpp"
 #include "shape/mesh.hpp"
+#include "units/result.hpp"
 
 #include <array>
 #include <filesystem>
@@ -9,10 +9,11 @@
 #include <string>
 #include <vector>
 
-/// Shape: steel as solids. Lengths mm, angles rad, right-handed. Wraps OpenCASCADE; none of it shows here.
+/// Shape: steel as solids. Lengths mm, angles rad, right-handed. OpenCASCADE makes them, in a library of its own that is opened
+/// by whoever makes the first (solid_kernel.hpp); where it can't be, every maker says so (File).
 namespace gorvet::shape {
 
-using build::Vec3;
+using geometry::Vec3;
 
 /// A hollow section, centred on its axis.
 struct Section {

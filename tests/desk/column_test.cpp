@@ -2,6 +2,8 @@
 #include "desk/driver.hpp"
 #include "desk/widgets/sheet_view.hpp"
 
+#include <fmt/format.h>
+
 namespace desk_column_test {
 
 using namespace gorvet;

@@ -5,6 +5,7 @@
 #include "desk/widgets/sheet_view.hpp"
 
 #include <QTableView>
+#include <fmt/format.h>
 #include <set>
 
 namespace desk_demo_steel_test {

@@ -3,6 +3,7 @@
 #include "desk/shell/verb_strip.hpp"
 
 #include <QAbstractButton>
+#include <QScrollArea>
 #include <QScrollBar>
 #include <QSettings>
 #include <fstream>

@@ -6,6 +6,7 @@
 
 #include <QScrollBar>
 #include <cmath>
+#include <fmt/format.h>
 
 namespace desk_drive_test {
 

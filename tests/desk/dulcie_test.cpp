@@ -2,6 +2,8 @@
 #include "analysis/axle.hpp"
 #include "desk/driver.hpp"
 
+#include <fmt/format.h>
+
 namespace desk_dulcie_test {
 
 using namespace gorvet;

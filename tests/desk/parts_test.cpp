@@ -5,6 +5,8 @@
 #include "desk/driver.hpp"
 #include "desk/widgets/sheet_view.hpp"
 
+#include <fmt/format.h>
+
 namespace desk_parts_test {
 
 using namespace gorvet;

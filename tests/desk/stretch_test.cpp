@@ -3,6 +3,7 @@
 #include "analysis/scans.hpp"
 #include "desk/driver.hpp"
 
+#include <fmt/format.h>
 #include <fstream>
 
 namespace desk_stretch_test {

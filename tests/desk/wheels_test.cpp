@@ -4,6 +4,7 @@
 
 #include <QScrollBar>
 #include <cmath>
+#include <fmt/format.h>
 
 namespace desk_wheels_test {
 

@@ -5,6 +5,7 @@
 
 #include <QMenu>
 #include <QTableView>
+#include <fmt/format.h>
 #include <fstream>
 
 namespace desk_work_test {

@@ -7,6 +7,7 @@
 #include <QPainter>
 #include <QPdfWriter>
 #include <QRegularExpression>
+#include <QResource>
 #include <QSaveFile>
 #include <QTextBlock>
 #include <QTextCursor>
@@ -16,9 +17,13 @@
 
 #include <cmath>
 
+extern "C" const unsigned char gorvet_handbook_resource; ///< the first byte: the pages with the pictures that they show
+
 namespace gorvet::desk::handbook {
 
 namespace {
+
+[[maybe_unused]] const bool handbook_there = QResource::registerResource(&gorvet_handbook_resource);
 
 const QString folder = QStringLiteral(":/docs/handbook/");
 

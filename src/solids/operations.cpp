@@ -1,5 +1,7 @@
 // What is done to solids: placing, sawing, coping, joining, weighing, meshing.
-#include "shape/content.hpp"
+#include "solids/content.hpp"
+
+#include <fmt/format.h>
 
 #include <cmath>
 
@@ -142,8 +144,6 @@ double surfaceArea(const Solid& s) {
     BRepGProp::SurfaceProperties(shapeOf(s), properties);
     return properties.Mass();
 }
-
-double steelMass(const Solid& s) { return volume(s) * 7850e-9; }
 
 geometry::Box3 bounds(const Solid& s) {
     Bnd_Box box;

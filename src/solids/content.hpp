@@ -1,13 +1,14 @@
 #pragma once
 
-#include "shape/solid.hpp"
+#include "shape/solid_kernel.hpp"
 
 #include <Standard_Failure.hxx>
 #include <TopoDS_Shape.hxx>
 #include <gp_Dir.hxx>
 #include <gp_Pnt.hxx>
 
-/// OpenCASCADE behind the solids. Internal to this room.
+/// OpenCASCADE behind the solids. Internal to this room, whose functions are those of solid.hpp: a library of its own, which
+/// shows nothing but its table.
 namespace gorvet::shape {
 
 struct Solid::Content {

@@ -1,6 +1,5 @@
 // Solids to STEP.
-#include "files/out_file.hpp"
-#include "shape/content.hpp"
+#include "solids/content.hpp"
 
 #include <BRepBuilderAPI_Transform.hxx>
 #include <BRep_Builder.hxx>
@@ -117,7 +116,10 @@ void colourSolids(const Handle(XSControl_WorkSession) & session, const Handle(Tr
     }
 }
 
-Result<void> writeSolids(const std::vector<NamedSolid>& solids, const std::filesystem::path& path, const std::string& name) {
+} // namespace
+
+// straight into that file: who calls has put it in its place
+Result<void> writeStep(const std::vector<NamedSolid>& solids, const std::filesystem::path& path, const std::string& name) {
     const Error failed{Error::Code::File, path.string(), path.string() + " can't be written.",
                        "Choose another folder, or free some space.", -1};
     try {
@@ -138,14 +140,6 @@ Result<void> writeSolids(const std::vector<NamedSolid>& solids, const std::files
         return failed;
     }
     return {};
-}
-
-} // namespace
-
-Result<void> writeStep(const std::vector<NamedSolid>& solids, const std::filesystem::path& to, const std::string& name) {
-    if (solids.empty())
-        return Error{Error::Code::BadInput, to.string(), "There is nothing to write: no solid is planned yet.", "", -1};
-    return files::put(to, files::Kind::Step, [&](const std::filesystem::path& path) { return writeSolids(solids, path, name); });
 }
 
 } // namespace gorvet::shape
