@@ -39,6 +39,8 @@ for part in ("var/lib/dpkg/info", "var/lib/dpkg/updates", "var/lib/dpkg/triggers
 must(cpack, "-G", "DEB", "--config", build / "CPackConfig.cmake", "-B", folder / "package", "-D", "CPACK_PACKAGE_DIRECTORY=" + str(folder / "package"))
 (new,) = (folder / "package").glob("gorvet_*.deb")
 version = must("dpkg-deb", "-f", new, "Version").strip()
+# what the library of solids needs, which no program names
+check("libocct-data-exchange" in must("dpkg-deb", "-f", new, "Depends"), "the package does not ask for what models solids")
 
 # an older one: the same but for its version, a program that says less, and a file that is gone since
 old_tree = folder / "old"

@@ -32,7 +32,7 @@ struct PartKind {
     std::vector<std::string> points; ///< what its points are, in order: "where its middle meets the one side"
     bool more = false;               ///< the last of them may come again
     std::vector<PartFigureKind> figures;
-    std::string advice = {}; ///< what it is for, and what is minded
+    std::string advice; ///< what it is for, and what is minded
     const PartFigureKind* figure(std::string_view word) const;
 };
 std::span<const PartKind> partKinds();

@@ -3,6 +3,7 @@
 #include "shape/solid_kernel.hpp"
 
 #include <dlfcn.h>
+#include <sys/stat.h>
 
 namespace gorvet::shape {
 namespace {
@@ -11,10 +12,22 @@ Error unopened(const std::string& subject, const std::string& why, const std::st
     return {Error::Code::File, subject, "What makes solids of steel can't be opened: " + why + ".", remedy, -1};
 }
 
+constexpr const char* this_program = "/proc/self/exe";
+
+/// Whether it belongs to root or to whoever owns the program: what others put beside a copy in a folder that all may write to is
+/// not run.
+bool trusted(const std::filesystem::path& library) {
+    struct stat its {};
+    struct stat program {};
+    return stat(library.c_str(), &its) == 0 &&
+           (its.st_uid == 0 || (stat(this_program, &program) == 0 && its.st_uid == program.st_uid));
+}
+
 const Result<const SolidKernel*>& kernel() {
     static const Result<const SolidKernel*> opened = [] {
         std::error_code unread;
-        return openSolidKernel(solidKernelPlaces(std::filesystem::read_symlink("/proc/self/exe", unread)));
+        const std::filesystem::path program = std::filesystem::read_symlink(this_program, unread);
+        return openSolidKernel(unread ? std::vector<std::filesystem::path>{} : solidKernelPlaces(program));
     }();
     return opened;
 }
@@ -43,6 +56,8 @@ Result<const SolidKernel*> openSolidKernel(const std::vector<std::filesystem::pa
     for (const std::filesystem::path& place : places) {
         std::error_code unread;
         if (!std::filesystem::exists(place, unread)) continue;
+        if (!trusted(place))
+            return unopened(place.string(), place.string() + " belongs neither to root nor to who owns the program", again);
         void* library = dlopen(place.c_str(), RTLD_NOW | RTLD_LOCAL); // stays open: solids are of its making
         if (!library) return unopened(place.string(), dlerror(), again);
         const auto* table = static_cast<const SolidKernel*>(dlsym(library, solid_kernel_symbol));

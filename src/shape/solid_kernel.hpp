@@ -33,8 +33,9 @@ struct SolidKernel {
 /// Its table, under this name.
 constexpr const char* solid_kernel_symbol = "gorvet_solid_kernel";
 
-/// Opens a solid library: the first of these files that is there. Fails with File when none is, when it can't be opened, and when
-/// it was made from other headers than this program: a newer package was put over a program that runs.
+/// Opens a solid library: the first of these files that is there. Fails with File when none is, when it can't be opened, when it
+/// belongs to somebody else than root or the program's owner, and when it was made from other headers than this program: a newer
+/// package was put over a program that runs.
 Result<const SolidKernel*> openSolidKernel(const std::vector<std::filesystem::path>& places);
 
 /// Where it may stand: in lib/gorvet/modules beside the program, or up to two folders above it.

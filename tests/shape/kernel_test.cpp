@@ -5,6 +5,7 @@
 
 #include <catch2/catch.hpp>
 #include <fstream>
+#include <unistd.h>
 
 namespace shape_kernel_test {
 
@@ -58,6 +59,12 @@ TEST_CASE("another version's library of solids is refused, and one that is none"
     std::ofstream(folder / "other.so", std::ios::binary) << bytes;
     refused(folder / "other.so", "another version");
     CHECK_FALSE(openSolidKernel({folder / "other.so", own()})); // the first that is there
+
+    // the right one, put there by somebody else
+    fs::copy_file(own(), folder / "mine.so");
+    CHECK(openSolidKernel({folder / "mine.so"}));
+    if (chown((folder / "mine.so").c_str(), 12345, 12345) == 0) // root alone can give files away
+        refused(folder / "mine.so", "belongs neither to root");
     CHECK_FALSE(openSolidKernel({}));
 }
 
