@@ -4,6 +4,8 @@
 #include "desk/space/space.hpp"
 #include "desk/view3d/scene_pane.hpp"
 
+#include <QCoreApplication>
+
 namespace gorvet::desk {
 
 namespace {
