@@ -63,6 +63,11 @@ for name, x, y in (("Al", -500, -420), ("Ar", -500, 420), ("Cl", 3200, -420), ("
 run(cli, "new", steel)
 told = run(cli, "enter", steel, *lines, "part b1 brace at Cl Cr across 42 wall 3")
 check(told.returncode == 0, "no part could be planned: " + told.stderr)
+scan = folder / "block.obj"
+scan.write_text("v 0 0 600\nv 100 0 600\nv 0 100 600\nv 0 0 700\nf 1 3 2\nf 1 2 4\nf 2 3 4\nf 3 1 4\n")
+for on in ("body", "chassis"):
+    told = run(cli, "scan", "keep", steel, scan, "--on", on, "--unit", "mm", "--name", on + "-1")
+    check(told.returncode == 0, "a scan was not kept: " + told.stderr)
 
 
 def exported(to):
@@ -77,7 +82,11 @@ done = exported(folder / "without")
 check(done.returncode == 2 and "makes solids of steel" in done.stderr and "install it anew" in done.stderr, f"without its library of solids: {done.returncode} {done.stderr!r}")
 check(not list((folder / "without").glob("*.step")), "a STEP file without the library that makes solids")
 check(list((folder / "without").glob("*.pdf")), "without the library of solids no other file is written")
+plain = run(cli, "overlay", steel).stdout
+check("shown and cleared plain" in plain and "nothing is cleared" not in plain, "without the library of solids parts are not cleared: " + plain[:300])
 (folder / "away.so").rename(solids)
+modelled = run(cli, "overlay", steel).stdout
+check("Parts of new steel stand" in modelled and "cleared plain" not in modelled, "parts stand plain though they can be modelled: " + modelled[:300])
 
 if desk:
     entry = folder / "share/applications/gorvet.desktop"

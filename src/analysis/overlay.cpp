@@ -108,18 +108,28 @@ Mesh chassisAsItStands(const OverlayInput& in) {
     return all;
 }
 
-/// The parts of new steel that stand on the chassis; what cannot be made solid is said.
+/// The parts of new steel that stand on the chassis; what cannot be made solid is said. Where the program can model none, they
+/// stand there plain, without their holes: what is cleared of them does not depend on it.
 template <class Add> void addSteel(const OverlayInput& in, Overlay& o, const Add& add) {
     constexpr double steel_chord_mm = 0.5;
-    for (const auto& plan : in.steel)
-        if (const auto solids = make::partSolids(*plan)) {
-            Mesh mesh;
+    std::string unmodelled; // why
+    for (const auto& plan : in.steel) {
+        const auto solids = make::partSolids(*plan);
+        Mesh mesh;
+        if (solids) {
             for (const shape::NamedSolid& s : *solids) append(mesh, shape::mesh(s.solid, steel_chord_mm), {});
-            add(the_chassis, ScanPart::Chassis, ScanId{}, "part " + plan->name, std::move(mesh));
+        } else if (solids.error().code == Error::Code::File) {
+            for (const make::NamedMesh& piece : make::partMeshes(*plan)) append(mesh, piece.mesh, {});
+            unmodelled = solids.error().message;
         } else {
             o.remarks.push_back(
                 fmt::format("The part {} is not shown, and nothing is cleared of it: {}", plan->name, solids.error().message));
+            continue;
         }
+        add(the_chassis, ScanPart::Chassis, ScanId{}, "part " + plan->name, std::move(mesh));
+    }
+    if (!unmodelled.empty())
+        o.remarks.push_back("Parts of new steel are shown and cleared plain, without their holes. " + unmodelled);
     if (!in.steel.empty())
         o.remarks.emplace_back(
             "Parts of new steel stand among the scans as they are planned on Make; those that join the body are left out.");
